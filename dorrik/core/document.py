@@ -1,0 +1,91 @@
+"""The inspection as a JSON document: reading it, with the place of every mistake, and writing it.
+
+    {"format": "dorrik-inspection", "version": 1, "inspection": {…, "boards": [{…, "circuits": […]}], …}}
+
+Values stand as they were kept: readings as text, dates as year-month-day.
+"""
+
+from collections.abc import Mapping
+from typing import Any
+
+from dorrik.core.fields import FieldError
+from dorrik.core.inspection import KINDS, EntityKind, Inspection, in_order
+from dorrik.core.readings import Reading
+
+FORMAT = "dorrik-inspection"
+VERSION = 1
+
+
+class DocumentError(ValueError):
+    """The document cannot be read; `path` says where, the message why."""
+
+    def __init__(self, path: str, reason: str) -> None:
+        super().__init__(f"{path}: {reason}")
+        self.path = path
+        self.reason = reason
+
+
+def parse(document: object) -> Inspection:
+    """Read a document. Raises DocumentError with the path of the first thing that is wrong."""
+    if not isinstance(document, Mapping):
+        raise DocumentError("document", "is not an inspection document.")
+    if document.get("format") != FORMAT:
+        raise DocumentError("format", f"is not {FORMAT!r}.")
+    if document.get("version") != VERSION:
+        raise DocumentError("version", f"is not {VERSION}, the version this program reads.")
+    found: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {})
+    return found
+
+
+def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) -> Any:
+    if not isinstance(given, Mapping):
+        raise DocumentError(path, "is not an object.")
+    children = {child.plural: child for child in KINDS.values() if child.parent == kind.name}
+    identity = given.get("id")
+    if not isinstance(identity, str) or not 1 <= len(identity) <= 36:
+        raise DocumentError(f"{path}.id", "is missing or not an identifier.")
+    if identity in seen:
+        raise DocumentError(f"{path}.id", f"stands already at {seen[identity]}.")
+    seen[identity] = path
+    values: dict[str, Any] = {"id": identity}
+    for name, value in given.items():
+        if name == "id":
+            continue
+        if name in children:
+            if not isinstance(value, list | tuple):
+                raise DocumentError(f"{path}.{name}", "is not a list.")
+            child = children[name]
+            entities = [_entity(child, one, f"{path}.{name}[{i}]", seen) for i, one in enumerate(value)]
+            values[name] = in_order(entities)
+        elif name in kind.fields:
+            spec = kind.fields[name]
+            try:
+                values[name] = spec.revive(spec.clean(value))
+            except FieldError as error:
+                raise DocumentError(f"{path}.{name}", str(error)) from None
+        else:
+            raise DocumentError(f"{path}.{str(name)[:60]}", f"is not a field of {kind.name}.")
+    return kind.type(**values)
+
+
+def build(kind: EntityKind, identity: str, kept: Mapping[str, Any], **children: tuple[Any, ...]) -> Any:
+    """An entity from values that were cleaned when they were kept; used by the store, which holds such values."""
+    values = {name: spec.revive(kept[name]) for name, spec in kind.fields.items()}
+    return kind.type(id=identity, **values, **children)
+
+
+def write(inspection: Inspection) -> dict[str, Any]:
+    """The document of an inspection; empty fields are left out."""
+    return {"format": FORMAT, "version": VERSION, "inspection": _write(KINDS["inspection"], inspection)}
+
+
+def _write(kind: EntityKind, entity: Any) -> dict[str, Any]:
+    out: dict[str, Any] = {"id": entity.id}
+    for name in kind.fields:
+        value = getattr(entity, name)
+        if value is not None:
+            out[name] = value.text if isinstance(value, Reading) else value
+    for child in KINDS.values():
+        if child.parent == kind.name:
+            out[child.plural] = [_write(child, one) for one in getattr(entity, child.plural)]
+    return out

@@ -1,0 +1,211 @@
+"""Kinds of field: what may stand in one, and what to tell the person when something else was entered.
+
+A field is declared once, on the dataclass it belongs to (`inspection.py`); the document format, the
+journal's checks and the database columns all follow from that declaration.
+"""
+
+import math
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import UTC, date, datetime, timedelta
+from typing import Any, Literal
+
+from dorrik.core import house_rules
+from dorrik.core.readings import Quantity, Reading, ReadingError
+
+Kind = Literal["text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options"]
+
+EARLIEST = date(1990, 1, 1)
+
+
+class FieldError(ValueError):
+    """The value cannot stand in the field; the message is for the person who entered it."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FieldSpec:
+    """A field: its kind, the words for it, its unit and its limits.
+
+    label: short name on screens and in reports; unit: of readings and numbers; choices: what a choice may
+    be; low, high: of numbers, both included; max_length: of text (characters); quantity: which instrument
+    accuracy applies to a reading; ahead_days: how far a date may lie ahead.
+    """
+
+    kind: Kind
+    label: str
+    unit: str = ""
+    choices: tuple[str, ...] = ()
+    low: float | None = None
+    high: float | None = None
+    max_length: int = 0
+    quantity: Quantity | None = None
+    ahead_days: int = 1
+
+    def clean(self, value: object) -> Any:
+        """The value as it is kept (None for empty). Raises FieldError for what cannot stand here."""
+        if value is None or value == "":
+            return None
+        return _CLEAN[self.kind](self, value)
+
+    def revive(self, kept: Any) -> Any:
+        """The kept value as the rules use it: readings parsed, everything else as it is."""
+        return Reading.parse(kept) if self.kind == "reading" and kept is not None else kept
+
+
+def _text(spec: FieldSpec, value: object) -> str | None:
+    if not isinstance(value, str):
+        raise FieldError(f"{spec.label} takes text.")
+    if "\x00" in value or any(ord(c) < 32 and c not in "\n\t\r" for c in value):
+        raise FieldError(f"{spec.label} holds a character that cannot be kept.")
+    if len(value) > spec.max_length:
+        raise FieldError(f"{spec.label} is {len(value)} characters long; at most {spec.max_length} fit.")
+    return value.strip() or None
+
+
+def _choice(spec: FieldSpec, value: object) -> str:
+    if value not in spec.choices:
+        raise FieldError(f"{spec.label} must be one of: {', '.join(spec.choices)}.")
+    return str(value)
+
+
+def _number(spec: FieldSpec, value: object) -> float:
+    if isinstance(value, str):
+        text = value.strip().replace(",", ".")
+        if not re.fullmatch(r"-?\d{1,12}(\.\d{1,12})?", text):
+            raise FieldError(f"{spec.label} takes a plain number, not “{value[:24]}”.")
+        value = float(text)
+    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+        raise FieldError(f"{spec.label} takes a plain number.")
+    unit = f" {spec.unit}" if spec.unit else ""
+    if spec.low is not None and value < spec.low:
+        raise FieldError(f"{spec.label} is at least {spec.low:g}{unit}.")
+    if spec.high is not None and value > spec.high:
+        raise FieldError(f"{spec.label} is at most {spec.high:g}{unit}.")
+    return float(value)
+
+
+def _integer(spec: FieldSpec, value: object) -> int:
+    found = _number(spec, value)
+    if found != int(found):
+        raise FieldError(f"{spec.label} takes a whole number.")
+    return int(found)
+
+
+def _reading(spec: FieldSpec, value: object) -> str | None:
+    if not isinstance(value, str):
+        raise FieldError(f"{spec.label} takes a reading as text, for instance 0.38 or >200.")
+    try:
+        reading = Reading.parse(value)
+    except ReadingError as error:
+        raise FieldError(str(error)) from None
+    return None if reading.sort == "empty" else reading.text
+
+
+def _flag(spec: FieldSpec, value: object) -> bool:
+    if not isinstance(value, bool):
+        raise FieldError(f"{spec.label} is yes or no.")
+    return value
+
+
+def _date(spec: FieldSpec, value: object) -> str:
+    try:
+        if not isinstance(value, str) or not re.fullmatch(r"\d{4}-\d\d-\d\d", value):
+            raise ValueError
+        found = date.fromisoformat(value)
+    except ValueError:
+        raise FieldError(f"{spec.label} takes a date, year-month-day.") from None
+    if found < EARLIEST:
+        raise FieldError(f"{spec.label}: {found.year} is before any report this book can hold ({EARLIEST.year}).")
+    if found > datetime.now(UTC).date() + timedelta(days=spec.ahead_days):
+        raise FieldError(f"{spec.label}: that date is still to come.")
+    return found.isoformat()
+
+
+def _instant(spec: FieldSpec, value: object) -> str:
+    try:
+        if not isinstance(value, str) or len(value) > 40:
+            raise ValueError
+        found = datetime.fromisoformat(value)
+        if found.tzinfo is None:
+            raise ValueError
+    except ValueError:
+        raise FieldError(f"{spec.label} takes a date and time with its zone.") from None
+    found = found.astimezone(UTC).replace(microsecond=0)
+    if found.date() < EARLIEST or found > datetime.now(UTC) + timedelta(days=spec.ahead_days):
+        raise FieldError(f"{spec.label}: that time is out of reach.")
+    return found.strftime("%Y-%m-%dT%H:%M:%SZ")
+
+
+def _options(spec: FieldSpec, value: object) -> dict[str, float | str]:
+    try:
+        return house_rules.clean(value)
+    except ValueError as error:
+        raise FieldError(str(error)) from None
+
+
+_CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
+    "text": _text,
+    "choice": _choice,
+    "number": _number,
+    "integer": _integer,
+    "reading": _reading,
+    "flag": _flag,
+    "date": _date,
+    "instant": _instant,
+    "options": _options,
+}
+
+
+def _declare(spec: FieldSpec) -> Any:
+    return field(default=None, metadata={"spec": spec})
+
+
+def text(label: str, max_length: int) -> Any:
+    """A field for words."""
+    return _declare(FieldSpec(kind="text", label=label, max_length=max_length))
+
+
+def choice(label: str, *choices: str) -> Any:
+    """A field that holds one of a few words."""
+    return _declare(FieldSpec(kind="choice", label=label, choices=choices))
+
+
+def check(label: str) -> Any:
+    """A field for a yes-or-no test: correct, not correct, or why it was not made."""
+    return choice(label, "correct", "incorrect", "LIM", "N/A")
+
+
+def number(label: str, unit: str, low: float, high: float) -> Any:
+    """A field for a plain number, such as a rating or a cross-section."""
+    return _declare(FieldSpec(kind="number", label=label, unit=unit, low=low, high=high))
+
+
+def integer(label: str, low: int, high: int) -> Any:
+    """A field for a whole number."""
+    return _declare(FieldSpec(kind="integer", label=label, low=low, high=high))
+
+
+def reading(label: str, unit: str, quantity: Quantity) -> Any:
+    """A field for what an instrument showed."""
+    return _declare(FieldSpec(kind="reading", label=label, unit=unit, quantity=quantity))
+
+
+def flag(label: str) -> Any:
+    """A field for yes or no."""
+    return _declare(FieldSpec(kind="flag", label=label))
+
+
+def day(label: str, ahead_days: int = 1) -> Any:
+    """A field for a date, kept as year-month-day."""
+    return _declare(FieldSpec(kind="date", label=label, ahead_days=ahead_days))
+
+
+def instant(label: str) -> Any:
+    """A field for a moment, kept in universal time."""
+    return _declare(FieldSpec(kind="instant", label=label))
+
+
+def options(label: str) -> Any:
+    """A field for house rules that differ from their defaults."""
+    return _declare(FieldSpec(kind="options", label=label))

@@ -1,0 +1,85 @@
+"""Residual current devices: trip time (rule 8.1). The numbers are in `data/rcd.csv`."""
+
+from functools import cache
+
+from dorrik.core.readings import Reading, at_least, at_most, why_unknown
+from dorrik.core.reference import number, rows
+from dorrik.core.verdict import Verdict
+
+SOURCE = "BS 7671 643.8, appendix 3 · rule 8.1"
+
+
+@cache
+def trip_limits_ms(standard: str, delay: str, multiple: float = 1) -> tuple[float, float]:
+    """Least and greatest trip time (ms) at a multiple of the rated residual current.
+
+    standard: 'BS EN 61008', 'BS EN 61009' or 'BS 4293'; delay: 'none' or 'S'. Raises LookupError where the table
+    holds no limit: an old time-delayed device goes by its marking.
+    """
+    for row in rows("rcd"):
+        if row["standard"] == standard and row["delay"] == delay and float(row["multiple"]) == multiple:
+            greatest = number(row["max_ms"]) if row["max_ms"].replace(".", "").isdigit() else None
+            if greatest is not None:
+                return (number(row["min_ms"]) or 0.0, greatest)
+    raise LookupError(f"No trip time is tabulated for {standard}, delay {delay}, at {multiple:g} × IΔn.")
+
+
+def judge_trip(standard: str, delay: str, rated_ma: float, trip_ms: Reading | None, multiple: float = 1) -> Verdict:
+    """Hold a measured trip time against the device's limits.
+
+    standard, delay: see `trip_limits_ms`; rated_ma: rated residual current (mA); trip_ms: reading (ms), over
+    range or a lower bound where it did not trip in time; multiple: test current over rated current.
+    """
+    try:
+        least, greatest = trip_limits_ms(standard, delay, multiple)
+    except LookupError as error:
+        return Verdict(status="unknown", reason=str(error), source=SOURCE, next_step="Go by the device's marking.")
+    told = f"{rated_ma:g} mA at {multiple:g} × IΔn"
+    if trip_ms is not None and trip_ms.sort == "over-range":
+        return Verdict(
+            status="fail",
+            reason=f"Did not trip ({told}).",
+            source=SOURCE,
+            limit=greatest,
+            next_step="Disconnect the load side and test again; if it still does not trip, it needs replacing.",
+            observation="rcd-no-trip",
+        )
+    quick, slow = at_most(trip_ms, greatest), at_least(trip_ms, least)
+    if quick is None or (least and slow is None):
+        return Verdict(status="unknown", reason=why_unknown(trip_ms, "The trip time"), source=SOURCE, limit=greatest)
+    assert trip_ms is not None
+    margin = None if trip_ms.value is None else greatest - trip_ms.value
+    if not quick:
+        return Verdict(
+            status="fail",
+            reason=f"{trip_ms} ms is longer than the {greatest:g} ms allowed ({told}).",
+            source=SOURCE,
+            limit=greatest,
+            margin=margin,
+            next_step="Disconnect the load side and test again before condemning it.",
+            observation="rcd-slow",
+        )
+    if least and not slow:
+        return Verdict(
+            status="fail",
+            reason=f"{trip_ms} ms is shorter than the {least:g} ms a time-delayed device must hold ({told}).",
+            source=SOURCE,
+            limit=least,
+            margin=None if trip_ms.value is None else trip_ms.value - least,
+            next_step="Check that the device is the time-delayed kind it is marked as.",
+        )
+    if trip_ms.bound is None and margin is not None and margin < trip_ms.uncertainty("trip-time"):
+        return Verdict(
+            status="attention",
+            reason=f"{trip_ms} ms is within {greatest:g} ms only by less than the instrument's uncertainty.",
+            source=SOURCE + ", 1.3",
+            limit=greatest,
+            margin=margin,
+        )
+    return Verdict(
+        status="pass",
+        reason=f"{trip_ms} ms is within {greatest:g} ms ({told}).",
+        source=SOURCE,
+        limit=greatest,
+        margin=margin,
+    )

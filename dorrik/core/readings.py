@@ -1,0 +1,213 @@
+"""Readings: what the inspector wrote, kept to the letter, and what it means (rules 1.1 to 1.3).
+
+A reading is a plain number, a bound (`>299`, `<0.05`), over range (`OL`), a limitation (`LIM` with a
+reason), `N/A`, `N/V` (not verified) or empty. Arithmetic on readings carries bounds, and asks for the
+interval in which the true value can lie, so that nothing is claimed beyond what was measured.
+"""
+
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+from math import inf
+from typing import Literal
+
+Bound = Literal[">", "<"]
+Sort = Literal["number", "over-range", "limitation", "not-applicable", "not-verified", "empty"]
+Quantity = Literal["continuity", "insulation", "loop", "trip-time"]
+
+MAX_LENGTH = 200
+
+_NUMBER = re.compile(r"(>=|<=|[><≥≤])?\s*(\d+(?:[.,]\d*)?|[.,]\d+)")
+_SORTED_WORDS: dict[str, Sort] = {
+    "ol": "over-range",
+    "o/l": "over-range",
+    "o/r": "over-range",
+    "or": "over-range",
+    "∞": "over-range",
+    "inf": "over-range",
+    "n/a": "not-applicable",
+    "na": "not-applicable",
+    "n/v": "not-verified",
+    "nv": "not-verified",
+    "": "empty",
+    "-": "empty",
+    "–": "empty",
+}
+
+#: Share of the reading and number of last digits (milliseconds for trip time), rule 1.3.
+UNCERTAINTY: dict[Quantity, tuple[float, float]] = {
+    "continuity": (0.02, 2.0),
+    "insulation": (0.03, 3.0),
+    "loop": (0.05, 5.0),
+    "trip-time": (0.01, 1.0),
+}
+
+
+class ReadingError(ValueError):
+    """The text is not a reading; the message says why, in words for the person who typed it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A reading as written and as understood.
+
+    text: what was typed, without the blanks around it.
+    sort: number, over-range, limitation, not-applicable, not-verified or empty.
+    value: the number in the unit of the field, None unless sort is number.
+    bound: '>' or '<' where the number is only a bound (over range counts as '>'), else None.
+    limitation: the reason given with LIM, '' where none was given, None for every other sort.
+    """
+
+    text: str
+    sort: Sort
+    value: float | None = None
+    bound: Bound | None = None
+    limitation: str | None = None
+
+    @staticmethod
+    def parse(text: str) -> "Reading":
+        """Read what was typed (rule 1.1). Raises ReadingError with a reason for anything else."""
+        return _parse(text)
+
+    @staticmethod
+    def of(value: float, bound: Bound | None = None) -> "Reading":
+        """A computed reading, written with three significant figures (two decimals at least below 1)."""
+        return Reading(f"{bound or ''}{figure(value)}", "number", value, bound)
+
+    def __str__(self) -> str:
+        return self.text
+
+    @property
+    def resolution(self) -> float:
+        """The step of the last digit that was written: 0.01 for `0.38`, 1 for `299`."""
+        for mark in ".,":
+            if mark in self.text:
+                return float(10.0 ** -len(self.text.rsplit(mark, 1)[1].rstrip()))
+        return 1.0
+
+    @property
+    def inclusive(self) -> bool:
+        """Written as `≥` or `≤`: the figure itself is still possible."""
+        return self.text.startswith(("≥", "≤", ">=", "<="))
+
+    @property
+    def interval(self) -> tuple[float, float] | None:
+        """Least and greatest value that the reading allows; None where it says nothing of a value."""
+        if self.sort == "over-range":
+            return (0.0, inf)
+        if self.value is None:
+            return None
+        if self.bound == ">":
+            return (self.value, inf)
+        if self.bound == "<":
+            return (0.0, self.value)
+        return (self.value, self.value)
+
+    def uncertainty(self, quantity: Quantity) -> float:
+        """Instrument uncertainty in the unit of the reading, at its default accuracy (rule 1.3)."""
+        share, digits = UNCERTAINTY[quantity]
+        step = 1.0 if quantity == "trip-time" else self.resolution
+        return share * (self.value or 0.0) + digits * step
+
+
+@lru_cache(maxsize=16384)
+def _parse(text: str) -> Reading:
+    if len(text) > MAX_LENGTH:
+        raise ReadingError(f"That is {len(text)} characters long; a reading has at most {MAX_LENGTH}.")
+    kept = text.strip()
+    word = kept.lower()
+    if word in _SORTED_WORDS:
+        sort = _SORTED_WORDS[word]
+        return Reading(kept, sort, bound=">" if sort == "over-range" else None)
+    if word == "lim" or word.startswith(("lim ", "lim:", "lim,")):
+        return Reading(kept, "limitation", limitation=kept[3:].lstrip(" :,"))
+    found = _NUMBER.fullmatch(kept)
+    if found is None or not kept.isprintable():
+        raise ReadingError(_why_not(kept))
+    sign, digits = found.groups()
+    bound: Bound | None = None if sign is None else ">" if sign in (">", ">=", "≥") else "<"
+    value = float(digits.replace(",", "."))
+    if value > 1e6:
+        raise ReadingError("That number is too large for a reading; use OL if the meter was over range.")
+    return Reading(kept, "number", value, bound)
+
+
+def _why_not(kept: str) -> str:
+    """Name the slip in words, since the person sees it with the figure still in the field."""
+    shown = kept if len(kept) <= 24 else kept[:24] + "…"
+    if re.fullmatch(r"[-−]\s*[\d.,]+", kept):
+        return f"“{shown}” is negative; a reading never is. Null the leads again if the meter showed this."
+    if kept.count(".") + kept.count(",") > 1 and re.fullmatch(r"[><≥≤=\s\d.,]+", kept):
+        return f"“{shown}” has more than one decimal mark."
+    if re.match(r"[><≥≤]\s*[><≥≤]", kept):
+        return f"“{shown}” has more than one bound sign; write one, as in >200."
+    if re.fullmatch(r"[><≥≤=]+", kept):
+        return f"“{shown}” has no figure after the sign."
+    if re.fullmatch(r"(>=|<=|[><≥≤])?\s*[\d.,]+\s*[a-zA-ZΩµ]+", kept):
+        return f"“{shown}”: leave the unit out, the field has its own."
+    return f"“{shown}” is not a reading. Write a figure, >299 or <0.05, OL, LIM with a reason, N/A or N/V."
+
+
+def figure(value: float) -> str:
+    """A number for people: three significant figures, at most two decimals, no exponent."""
+    if value == inf:
+        return "∞"
+    if value >= 100:
+        return f"{value:.0f}"
+    if value >= 10:
+        return f"{value:.1f}"
+    return f"{value:.2f}"
+
+
+def at_most(reading: Reading | None, limit: float) -> bool | None:
+    """Is the true value at most the limit? None where the reading cannot settle it (rule 1.2)."""
+    span = reading.interval if reading else None
+    if span is None:
+        return None
+    low, high = span
+    if high <= limit:
+        return True
+    # `>0.8` says more than 0.8, which is already beyond a limit of 0.8; `≥0.8` may still be it.
+    if low > limit or (reading and low == limit and high > limit and not reading.inclusive):
+        return False
+    return None
+
+
+def at_least(reading: Reading | None, limit: float) -> bool | None:
+    """Is the true value at least the limit? None where the reading cannot settle it (rule 1.2)."""
+    span = reading.interval if reading else None
+    if span is None:
+        return None
+    low, high = span
+    if low >= limit:
+        return True
+    if high < limit or (reading and high == limit and low < limit and not reading.inclusive):
+        return False
+    return None
+
+
+def add(*terms: Reading) -> Reading | None:
+    """Sum in one unit. With a lower bound in it the sum is a lower bound; None where it says nothing."""
+    spans = [term.interval for term in terms]
+    if any(span is None for span in spans):
+        return None
+    low = sum(span[0] for span in spans if span)
+    high = sum(span[1] for span in spans if span)
+    if low == high:
+        return Reading.of(low)
+    if high == inf:
+        return Reading.of(low, ">")
+    return Reading.of(high, "<")
+
+
+def why_unknown(reading: Reading | None, name: str) -> str:
+    """One sentence on why a reading settles nothing."""
+    if reading is None or reading.sort == "empty":
+        return f"{name} has not been measured yet."
+    if reading.sort == "limitation":
+        return f"{name} is a limitation" + (f": {reading.limitation}." if reading.limitation else "; say why.")
+    if reading.sort == "not-applicable":
+        return f"{name} does not apply here."
+    if reading.sort == "not-verified":
+        return f"{name} could not be verified."
+    return f"{name} of {reading.text} does not settle it: the true value may lie on either side of the limit."

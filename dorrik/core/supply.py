@@ -1,0 +1,175 @@
+"""The supply: external earth loop impedance and prospective fault current (rules 3.1 to 3.5)."""
+
+from math import inf
+
+from dorrik.core.devices import U0_V
+from dorrik.core.readings import Reading, at_most, figure, why_unknown
+from dorrik.core.verdict import Verdict
+
+#: Highest Ze that network operators usually declare (Ω), rule 3.1.
+DECLARED_MAXIMUM_OHM = {"TN-C-S": 0.35, "TN-S": 0.8}
+RESIDUAL_30_MA_LIMIT_OHM = 1667.0
+
+
+def judge_ze(ze: Reading | None, earthing: str, *, parallel_removed: bool = True) -> Verdict:
+    """Hold the external earth loop impedance against what is usually declared (rules 3.1 to 3.3).
+
+    ze: Ze (Ω); earthing: 'TN-S', 'TN-C-S' or 'TT'; parallel_removed: the earthing conductor was
+    disconnected from everything parallel for the measurement. Raises ValueError for another arrangement.
+    """
+    source = "BS 7671 643.7.3.201, declared maxima · rules 3.1 to 3.3"
+    if earthing == "TT":
+        return _judge_electrode(ze)
+    if earthing not in DECLARED_MAXIMUM_OHM:
+        raise ValueError(f"{earthing!r} is not an earthing arrangement known here (TN-S, TN-C-S, TT).")
+    limit = DECLARED_MAXIMUM_OHM[earthing]
+    held = at_most(ze, limit)
+    margin = None if ze is None or ze.value is None else limit - ze.value
+    if held is False:
+        return Verdict(
+            status="fail",
+            reason=f"{ze} Ω is above the {limit:g} Ω usual for {earthing}: the network's earth is in doubt.",
+            source=source,
+            limit=limit,
+            margin=margin,
+            next_step="Stop live tests and call the network operator; dead tests can go on.",
+            observation="ze-above-maximum",
+        )
+    if held is None:
+        return Verdict(status="unknown", reason=why_unknown(ze, "Ze"), source=source, limit=limit)
+    assert ze is not None
+    if not parallel_removed:
+        return Verdict(
+            status="unknown",
+            reason=f"{ze} Ω, but nothing says that bonding and other parallel paths were disconnected for it.",
+            source=source,
+            limit=limit,
+            margin=margin,
+            next_step="Confirm that the earthing conductor was taken off everything parallel, or measure again.",
+        )
+    if ze.bound is None and margin is not None and margin < ze.uncertainty("loop"):
+        return Verdict(
+            status="attention",
+            reason=f"{ze} Ω is within {limit:g} Ω, but by less than the instrument's uncertainty of "
+            f"{figure(ze.uncertainty('loop'))} Ω.",
+            source=source,
+            limit=limit,
+            margin=margin,
+        )
+    return Verdict(
+        status="pass",
+        reason=f"{ze} Ω is within {limit:g} Ω for {earthing}.",
+        source=source,
+        limit=limit,
+        margin=margin,
+    )
+
+
+def _judge_electrode(ra: Reading | None) -> Verdict:
+    """Electrode resistance RA on a TT supply, for a 30 mA RCD (rule 3.2)."""
+    source = "BS 7671 411.5.3 · rule 3.2"
+    limit = RESIDUAL_30_MA_LIMIT_OHM
+    held = at_most(ra, limit)
+    if held is None:
+        return Verdict(status="unknown", reason=why_unknown(ra, "The electrode"), source=source, limit=limit)
+    assert ra is not None
+    margin = None if ra.value is None else limit - ra.value
+    if not held:
+        return Verdict(
+            status="fail",
+            reason=f"{ra} Ω with a 30 mA RCD gives more than 50 V.",
+            source=source,
+            limit=limit,
+            margin=margin,
+            observation="ze-above-maximum",
+        )
+    if at_most(ra, 200.0) is not True:
+        return Verdict(
+            status="attention",
+            reason=f"{ra} Ω serves a 30 mA RCD, but above 200 Ω an electrode may not stay stable.",
+            source=source,
+            limit=200.0,
+            margin=None if ra.value is None else 200.0 - ra.value,
+            observation="electrode-above-200",
+        )
+    return Verdict(status="pass", reason=f"{ra} Ω is a stable value.", source=source, limit=200.0, margin=margin)
+
+
+def prospective_fault(pscc_a: Reading | None, pefc_a: Reading | None) -> Reading | None:
+    """The prospective fault current to record (A): the higher of the two (rule 3.4); bounds are carried.
+
+    pscc_a: line to neutral; pefc_a: line to earth, in the same unit, which the result has too.
+    None where neither was measured.
+    """
+    spans = [(r, r.interval) for r in (pscc_a, pefc_a) if r is not None and r.interval is not None]
+    if not spans:
+        return None
+    low = max(span[0] for _, span in spans if span)
+    high = max(span[1] for _, span in spans if span)
+    for reading, span in spans:
+        if span == (low, high):
+            return reading
+    if high == inf:
+        return Reading.of(low, ">")
+    return Reading.of(high, "<")
+
+
+def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
+    """Do Ze (Ω) and PEFC (kA) measured at one place agree with I = U0/Z within 15 %? (rule 3.5)"""
+    source = "I = U0/Z · rule 3.5"
+    for name, reading in (("Ze", ze), ("PEFC", pefc_ka)):
+        if reading is None or not reading.value or reading.bound is not None:
+            return Verdict(status="unknown", reason=f"Needs a plain figure for {name}.", source=source)
+    assert ze and pefc_ka and ze.value and pefc_ka.value
+    expected_ka = U0_V / ze.value / 1000
+    apart = abs(pefc_ka.value - expected_ka) / expected_ka
+    said = f"{ze} Ω gives {figure(expected_ka)} kA, written is {pefc_ka} kA"
+    # The last digit of a short reading such as 0.02 Ω moves the quotient by more than 15 % on its own.
+    rounding = ze.resolution / 2 / ze.value + pefc_ka.resolution / 2 / pefc_ka.value
+    if apart > 0.15 + rounding:
+        return Verdict(
+            status="attention",
+            reason=f"{said}: one of them may be mistyped, or ohms and kiloamperes exchanged.",
+            source=source,
+            limit=expected_ka,
+            margin=-apart * expected_ka,
+            next_step="Look at the instrument again, or measure both once more with everything reconnected.",
+        )
+    return Verdict(status="pass", reason=f"{said}: they agree.", source=source, limit=expected_ka)
+
+
+def judge_breaking_capacity(pfc_ka: Reading | None, breaking_ka: float, conditional_ka: float | None = None) -> Verdict:
+    """Can a device break the prospective fault current? (rule 3.4)
+
+    pfc_ka: recorded prospective fault current (kA); breaking_ka: the device's own rated breaking capacity
+    (kA); conditional_ka: conditional rating of the consumer unit behind its service fuse (kA), or None.
+    """
+    source = "BS 7671 434.5.1 · rule 3.4"
+    limit = max(breaking_ka, conditional_ka or 0.0)
+    held = at_most(pfc_ka, limit)
+    if held is None:
+        return Verdict(
+            status="unknown",
+            reason=why_unknown(pfc_ka, "The prospective fault current"),
+            source=source,
+            limit=limit,
+        )
+    assert pfc_ka is not None
+    margin = None if pfc_ka.value is None else limit - pfc_ka.value
+    if not held:
+        return Verdict(
+            status="fail",
+            reason=f"{pfc_ka} kA can flow where {limit:g} kA can be broken, and no backing device is recorded.",
+            source=source,
+            limit=limit,
+            margin=margin,
+            next_step="Look for the unit's conditional rating behind its service fuse, or for a backing device.",
+            observation="breaking-capacity-below-pfc",
+        )
+    return Verdict(
+        status="pass",
+        reason=f"{pfc_ka} kA is within {limit:g} kA.",
+        source=source,
+        limit=limit,
+        margin=margin,
+    )

@@ -1,0 +1,40 @@
+"""The verdict: an opinion on one figure, with its limit, its margin, one sentence why, and a source.
+
+A verdict is offered to the inspector, who may overrule it. `unknown` means that a needed input is missing
+or that a bound such as `>200` cannot settle the question; it is never a guess.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+Status = Literal["pass", "attention", "fail", "unknown"]
+
+#: Least to most pressing: used to pick the mark of a circuit, a board or a stage.
+WEIGHT: dict[Status, int] = {"pass": 0, "unknown": 1, "attention": 2, "fail": 3}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Verdict:
+    """One opinion.
+
+    status: pass, attention (worth a look, not a failure), fail or unknown.
+    reason: one sentence for a person.
+    source: clause of the rule book or name of the formula, with Dorrik's rule number.
+    limit: the limit that was used, in the unit of the reading; None where none applies.
+    margin: room left up to the limit in the same unit, negative beyond it; None where it cannot be said.
+    next_step: what to do now, or None.
+    observation: key of the catalogue entry that this verdict would raise, or None.
+    """
+
+    status: Status
+    reason: str
+    source: str
+    limit: float | None = None
+    margin: float | None = None
+    next_step: str | None = None
+    observation: str | None = None
+
+
+def worst(statuses: list[Status]) -> Status | None:
+    """The most pressing of several statuses; None for none."""
+    return max(statuses, key=WEIGHT.__getitem__, default=None)
