@@ -1,0 +1,168 @@
+"""Inspections: the list, one whole, its changes and their history."""
+
+import json
+import re
+from typing import Any
+
+from fastapi import APIRouter, Query, Request, Response
+
+from dorrik.api.problems import RESPONSES, not_found
+from dorrik.api.schemas import (
+    Batch,
+    EntryOut,
+    Home,
+    InspectionLine,
+    InspectionOut,
+    Malformed,
+    News,
+    Receipt,
+)
+from dorrik.api.work import work
+from dorrik.core.judgement import as_json, judge
+from dorrik.journal import history
+from dorrik.journal.apply import apply
+from dorrik.journal.change import Change, Result
+from dorrik.store import inspections
+from dorrik.store.inspections import KeptInspection
+from dorrik.store.listing import Line, latest_reference, lines
+from dorrik.store.people import colleagues
+
+router = APIRouter(prefix="/api", tags=["inspections"], responses=RESPONSES)
+
+
+def _judgement(kept: KeptInspection) -> dict[str, Any]:
+    return as_json(judge(inspections.assemble(kept)))
+
+
+def _answer(data: dict[str, Any]) -> Response:
+    """Plain data as JSON. It comes from our own code in the shape of the response model: checked by the tests,
+    not again at every keystroke."""
+    return Response(json.dumps(data, ensure_ascii=False, separators=(",", ":")), media_type="application/json")
+
+
+@router.get("/home")
+def home(request: Request) -> Home:
+    """Inspections in hand with what is left, the latest first, and issued ones by when they are due again."""
+    with work(request) as (connection, me):
+        found = lines(connection, me.firm_id)
+        in_hand = []
+        for line in found:
+            if line.issued is None and len(in_hand) < 30:
+                kept = inspections.load(connection, line.id, me.firm_id)
+                if kept is not None:
+                    in_hand.append(_in_hand(line, kept))
+        issued = sorted((line for line in found if line.issued), key=lambda line: line.next_due or "9999")
+        latest = latest_reference(connection, me.firm_id)
+    return Home(
+        in_hand=in_hand,
+        issued=[InspectionLine.model_validate(line, from_attributes=True) for line in issued],
+        next_reference=_following(latest),
+    )
+
+
+def _in_hand(line: Line, kept: KeptInspection) -> InspectionLine:
+    judgement = judge(inspections.assemble(kept))
+    shown = InspectionLine.model_validate(line, from_attributes=True)
+    shown.left = sum(stage.left for stage in judgement.progress.stages)
+    shown.failing = sum(note.verdict.status == "fail" for note in judgement.notes)
+    return shown
+
+
+def _following(reference: str | None) -> str:
+    """The reference after the latest one: its last number counted on."""
+    found = re.fullmatch(r"(.*?)(\d+)", reference or "")
+    if found is None:
+        return "K-0001"
+    head, digits = found.groups()
+    return f"{head}{int(digits) + 1:0{len(digits)}d}"
+
+
+@router.get("/inspections/{inspection_id}", response_model=InspectionOut)
+def inspection(request: Request, inspection_id: str) -> Response:
+    """An inspection whole, with its verdicts."""
+    with work(request) as (connection, me):
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+    if kept is None:
+        raise not_found()
+    entities = [
+        {
+            "kind": entity.kind,
+            "id": entity.id,
+            "parent_id": entity.parent_id,
+            "values": {name: value for name, value in entity.values.items() if value is not None},
+        }
+        for entity in kept.entities.values()
+    ]
+    return _answer({"id": kept.id, "seq": kept.seq, "entities": entities, "judgement": _judgement(kept)})
+
+
+@router.post("/inspections/{inspection_id}/changes", response_model=Receipt)
+def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
+    """Apply a batch. Each change is kept, known already, or refused with a reason; the rest is kept all the same."""
+    sound = [
+        Change(c.id, c.entity, c.entity_id, c.field, c.value, c.based_on, c.moment, c.device)
+        for c in batch.changes
+        if not isinstance(c, Malformed)
+    ]
+    names: dict[str, str] = {}
+    with work(request) as (connection, me):
+        applied = apply(connection, me.firm_id, me.id, inspection_id, sound)
+        if applied is not None and any(result.overtook for result in applied.results):
+            names = colleagues(connection, me.firm_id)
+    if applied is None:
+        raise not_found()
+    fates = iter(applied.results)
+    results = [_refused(one) if isinstance(one, Malformed) else _result(next(fates), names) for one in batch.changes]
+    return _answer({"seq": applied.kept.seq, "results": results, "judgement": _judgement(applied.kept)})
+
+
+def _refused(one: Malformed) -> dict[str, Any]:
+    return {"id": one.id, "state": "refused", "seq": None, "reason": one.reason, "overtook": None}
+
+
+def _result(result: Result, names: dict[str, str]) -> dict[str, Any]:
+    overtook = result.overtook and {
+        "seq": result.overtook.seq,
+        "author": names.get(result.overtook.author_id, "A colleague"),
+        "value": result.overtook.value,
+    }
+    return {
+        "id": result.id,
+        "state": result.state,
+        "seq": result.seq,
+        "reason": result.reason,
+        "overtook": overtook,
+    }
+
+
+@router.get("/inspections/{inspection_id}/changes", response_model=News)
+def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31 - 1)) -> News:
+    """What was kept since a sequence number, with new verdicts where there is something."""
+    with work(request) as (connection, me):
+        seq = inspections.sequence(connection, inspection_id, me.firm_id)
+        if seq is None:
+            raise not_found()
+        if seq <= since:
+            return News(seq=seq, entries=[], judgement=None)
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        entries = history.since(connection, inspection_id, since)
+    if kept is None:
+        raise not_found()
+    upto = entries[-1].seq if entries else kept.seq
+    return News.model_validate(
+        {
+            "seq": upto,
+            "entries": [EntryOut.model_validate(e, from_attributes=True) for e in entries],
+            "judgement": _judgement(kept),
+        }
+    )
+
+
+@router.get("/inspections/{inspection_id}/history")
+def field_history(request: Request, inspection_id: str, entity_id: str, field: str) -> list[EntryOut]:
+    """Who changed one field from what to what, newest first."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        entries = history.of_field(connection, inspection_id, entity_id, field)
+    return [EntryOut.model_validate(e, from_attributes=True) for e in entries]

@@ -1,0 +1,60 @@
+"""Errors in one shape, for programs and for people."""
+
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from sqlalchemy.exc import DBAPIError
+from starlette.exceptions import HTTPException
+
+from dorrik.api.schemas import Problem
+
+
+class ProblemError(Exception):
+    """Answer with a status, a code and a message."""
+
+    def __init__(self, status: int, code: str, message: str, **more: Any) -> None:
+        super().__init__(message)
+        self.status = status
+        self.body = {"code": code, "message": message, "fields": [], **more}
+
+
+def not_found(what: str = "inspection") -> ProblemError:
+    """The same answer for what is not there and for what belongs to another firm."""
+    return ProblemError(404, "not-found", f"There is no such {what}.")
+
+
+#: For `responses=` of the routers.
+RESPONSES: dict[int | str, dict[str, Any]] = {
+    401: {"model": Problem, "description": "Not signed in"},
+    404: {"model": Problem, "description": "No such thing in your firm"},
+}
+
+
+def install(app: FastAPI) -> None:
+    """Turn every error into a Problem."""
+
+    @app.exception_handler(ProblemError)
+    def problem(_: Request, error: ProblemError) -> JSONResponse:
+        return JSONResponse(error.body, error.status)
+
+    @app.exception_handler(HTTPException)
+    def http(_: Request, error: HTTPException) -> JSONResponse:
+        return JSONResponse({"code": "http", "message": str(error.detail), "fields": []}, error.status_code)
+
+    @app.exception_handler(RequestValidationError)
+    def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
+        fields = [
+            {"field": ".".join(str(part) for part in one["loc"][1:]) or "body", "message": one["msg"]}
+            for one in error.errors()
+        ]
+        message = "The request cannot be read: " + "; ".join(f"{f['field']}: {f['message']}" for f in fields[:3])
+        return JSONResponse({"code": "invalid", "message": message, "fields": fields}, 422)
+
+    @app.exception_handler(DBAPIError)
+    def database(_: Request, error: DBAPIError) -> JSONResponse:
+        if not error.connection_invalidated and type(error).__name__ != "OperationalError":
+            raise error
+        message = "The database did not answer. Nothing that was acknowledged is lost; it will be tried again."
+        return JSONResponse({"code": "database", "message": message, "fields": []}, 503)

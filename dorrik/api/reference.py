@@ -1,0 +1,41 @@
+"""What the screens need to know before any inspection."""
+
+from dataclasses import asdict
+from functools import cache
+
+from fastapi import APIRouter, Request
+
+from dorrik.api.problems import RESPONSES
+from dorrik.api.schemas import CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference
+from dorrik.api.work import work
+from dorrik.core import catalogue, house_rules
+from dorrik.core.devices import devices
+from dorrik.core.inspection import KINDS
+from dorrik.core.outcome import MEANING
+from dorrik.core.rule_book import rule_book
+
+router = APIRouter(prefix="/api", tags=["reference"], responses=RESPONSES)
+
+
+@cache
+def _reference() -> Reference:
+    book = rule_book()
+    return Reference(
+        fields={
+            kind.name: {name: FieldOut.model_validate(spec, from_attributes=True) for name, spec in kind.fields.items()}
+            for kind in KINDS.values()
+        },
+        catalogue=[CatalogueOut(**asdict(entry)) for entry in catalogue.entries().values()],
+        devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],
+        house_rules=[HouseRuleOut(name=name, **option) for name, option in house_rules.options().items()],
+        code_meanings=MEANING,
+        rule_book=book.name,
+        caution=book.caution,
+    )
+
+
+@router.get("/reference")
+def reference(request: Request) -> Reference:
+    """Fields, catalogue of observations, devices, house rules, rule book."""
+    with work(request):
+        return _reference()

@@ -1,0 +1,71 @@
+"""Reports: the draft to look at, issuing, the issues, and the frozen PDF."""
+
+from fastapi import APIRouter, Request, Response
+
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.schemas import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview, Problem
+from dorrik.api.work import work
+from dorrik.report import issue as reports
+from dorrik.store import inspections
+
+router = APIRouter(prefix="/api", tags=["reports"], responses=RESPONSES)
+
+
+@router.get("/inspections/{inspection_id}/preview")
+def preview(request: Request, inspection_id: str) -> Preview:
+    """The draft's pages, and what stands in the way of issuing it."""
+    with work(request) as (connection, me):
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        if kept is None:
+            raise not_found()
+        points, pages = reports.preview(connection, kept, me)
+    shown = [PointOut.model_validate(point, from_attributes=True) for point in points]
+    return Preview(seq=kept.seq, points=shown, pages=pages)
+
+
+@router.get("/inspections/{inspection_id}/reports")
+def issues(request: Request, inspection_id: str) -> list[IssuedOut]:
+    """Every issue of the inspection, oldest first."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        found = reports.issues(connection, inspection_id)
+    return [IssuedOut.model_validate(one, from_attributes=True) for one in found]
+
+
+@router.post(
+    "/inspections/{inspection_id}/reports",
+    status_code=201,
+    responses={409: {"model": Problem}, 422: {"model": NotReadyOut}},
+)
+def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
+    """Issue the report: freeze document and PDF. From the second issue on a reason is needed."""
+    with work(request) as (connection, me):
+        if me.role not in ("inspector", "supervisor"):
+            raise ProblemError(403, "role", "A report is issued by an inspector or a supervisor.")
+        kept = inspections.load(connection, inspection_id, me.firm_id, lock=True)
+        if kept is None:
+            raise not_found()
+        try:
+            found = reports.issue(connection, kept, me, given.seen_seq, given.reason)
+        except reports.Moved:
+            raise ProblemError(
+                409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
+            ) from None
+        except reports.NotReady as error:
+            points = [PointOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
+            raise ProblemError(422, "not-ready", str(error), points=points) from None
+    return IssuedOut.model_validate(found, from_attributes=True)
+
+
+@router.get("/reports/{report_id}.pdf", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
+def frozen(request: Request, report_id: str) -> Response:
+    """An issued report's PDF, exactly as it was frozen."""
+    with work(request) as (connection, me):
+        found = reports.frozen_pdf(connection, report_id, me.firm_id)
+    if found is None:
+        raise not_found("report")
+    name, pdf = found
+    return Response(
+        pdf, media_type="application/pdf", headers={"Content-Disposition": f'attachment; filename="{name}"'}
+    )

@@ -1,0 +1,336 @@
+"""Wire types: what goes over the line, and so the contract that the front end's types are made from."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import (
+    BaseModel,
+    ConfigDict,
+    Field,
+    PlainSerializer,
+    ValidationError,
+    ValidatorFunctionWrapHandler,
+    WrapValidator,
+)
+
+#: Moments are kept without a zone, in universal time; over the line they say so.
+Moment = Annotated[datetime, PlainSerializer(lambda m: m.replace(tzinfo=None).isoformat() + "Z", return_type=str)]
+Status = Literal["pass", "attention", "fail", "unknown"]
+Stage = Literal["brief", "intake", "isolation", "boards", "dead", "live", "observations", "report"]
+
+
+class Strict(BaseModel):
+    """Incoming data: no unknown parts."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Problem(BaseModel):
+    """An error: a short code for programs, a message for the person, and the fields it speaks of."""
+
+    code: str
+    message: str
+    fields: list["FieldProblem"] = []
+
+
+class FieldProblem(BaseModel):
+    field: str
+    message: str
+
+
+class SignIn(Strict):
+    email: str = Field(max_length=190)
+    password: str = Field(max_length=200)
+
+
+class Me(BaseModel):
+    id: str
+    firm_id: str
+    firm_name: str
+    name: str
+    email: str
+    role: str
+
+
+class ChangeIn(Strict):
+    """One field set to a value; see the journal."""
+
+    id: str = Field(max_length=36)
+    entity: str = Field(max_length=200)
+    entity_id: str = Field(max_length=36)
+    field: str = Field(max_length=200)
+    value: Any = None
+    based_on: int = Field(ge=0, le=2**31 - 1)
+    made_at: datetime
+    device: str = Field(max_length=60)
+
+    @property
+    def moment(self) -> datetime:
+        """When it was made, in universal time without a zone."""
+        made = self.made_at
+        return made.astimezone(UTC).replace(tzinfo=None) if made.tzinfo else made
+
+
+class Malformed(BaseModel):
+    """Stands in for a change whose shape is wrong, so that the rest of the batch is kept."""
+
+    id: str
+    reason: str
+
+
+def _tolerant(value: Any, handler: ValidatorFunctionWrapHandler) -> ChangeIn | Malformed:
+    try:
+        change: ChangeIn = handler(value)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = ".".join(str(part) for part in first["loc"])
+        given = value.get("id") if isinstance(value, dict) else None
+        return Malformed(id=str(given or "")[:36], reason=f"The change cannot be read: {where} {first['msg']}.")
+    return change
+
+
+class Batch(Strict):
+    """Changes in the order in which they were made."""
+
+    changes: list[Annotated[ChangeIn, WrapValidator(_tolerant)]] = Field(max_length=500)
+
+
+class OvertakenOut(BaseModel):
+    seq: int
+    author: str
+    value: Any
+
+
+class ResultOut(BaseModel):
+    """What became of one change; reason stands where it was refused."""
+
+    id: str
+    state: Literal["kept", "already", "refused"]
+    seq: int | None
+    reason: str | None
+    overtook: OvertakenOut | None
+
+
+class SetField(BaseModel):
+    field: str
+    value: Any
+
+
+class NoteOut(BaseModel):
+    entity: str
+    id: str
+    field: str
+    title: str
+    status: Status
+    reason: str
+    limit: float | None
+    margin: float | None
+    next_step: str | None
+    observation: str | None
+    source: str
+    set_field: SetField | None
+
+
+class ExpectedOut(BaseModel):
+    id: str
+    field: str
+    least: float | None
+    greatest: float
+    says: str
+
+
+class BoardSumOut(BaseModel):
+    board_id: str
+    field: str
+    combined: str
+    status: Status
+    reason: str
+    next_step: str | None
+    source: str
+    observation: str | None
+    culprits: list[str]
+
+
+class StageOut(BaseModel):
+    stage: Stage
+    done: int
+    left: int
+    left_names: list[str]
+
+
+class JudgementOut(BaseModel):
+    notes: list[NoteOut]
+    expected: list[ExpectedOut]
+    board_sums: list[BoardSumOut]
+    prospective_fault_ka: str | None
+    outcome: Literal["satisfactory", "unsatisfactory"]
+    outcome_because: list[str]
+    stages: list[StageOut]
+    limited: int
+    tests: int
+    limited_warning: str | None
+    rule_book: str
+    caution: str
+
+
+class Receipt(BaseModel):
+    """The answer to a batch: each change's fate, the new sequence number and the new verdicts."""
+
+    seq: int
+    results: list[ResultOut]
+    judgement: JudgementOut
+
+
+class EntityOut(BaseModel):
+    kind: str
+    id: str
+    parent_id: str
+    values: dict[str, Any]
+
+
+class InspectionOut(BaseModel):
+    """An inspection with everything in it, as it is kept; empty fields are left out."""
+
+    id: str
+    seq: int
+    entities: list[EntityOut]
+    judgement: JudgementOut
+
+
+class EntryOut(BaseModel):
+    """One kept change: who changed what from what, when."""
+
+    seq: int
+    id: str
+    entity: str
+    entity_id: str
+    field: str
+    value: Any
+    before: Any
+    overtook: int | None
+    overtook_author_id: str | None
+    made_at: Moment
+    kept_at: Moment
+    device: str
+    author_id: str
+    author: str
+
+
+class News(BaseModel):
+    """What was kept since a sequence number; `judgement` only where there is something."""
+
+    seq: int
+    entries: list[EntryOut]
+    judgement: JudgementOut | None
+
+
+class InspectionLine(BaseModel):
+    """An inspection in a list."""
+
+    id: str
+    reference: str | None
+    property_address: str | None
+    client_name: str | None
+    inspected_on: str | None
+    next_due: str | None
+    changed_at: Moment
+    issued: int | None
+    outcome: str | None
+    left: int | None
+    failing: int | None
+
+
+class Home(BaseModel):
+    """What waits: inspections in hand, and issued ones by when they are due again."""
+
+    in_hand: list[InspectionLine]
+    issued: list[InspectionLine]
+    next_reference: str
+
+
+class FieldOut(BaseModel):
+    kind: str
+    label: str
+    unit: str
+    choices: list[str]
+    max_length: int
+    low: float | None
+    high: float | None
+
+
+class CatalogueOut(BaseModel):
+    key: str
+    group: str
+    title: str
+    code: str
+    strict: str
+    mild: str
+    why: str
+    moves: str
+    plain: str
+    remedy: str
+
+
+class DeviceOut(BaseModel):
+    standard: str
+    type: str
+    lowest_a: float
+    highest_a: float
+    current: bool
+
+
+class HouseRuleOut(BaseModel):
+    name: str
+    label: str
+    default: float | str
+    choices: list[float | str]
+    why: str
+
+
+class Reference(BaseModel):
+    """What the screens need to know before any inspection: fields, catalogue, devices, house rules."""
+
+    fields: dict[str, dict[str, FieldOut]]
+    catalogue: list[CatalogueOut]
+    devices: list[DeviceOut]
+    house_rules: list[HouseRuleOut]
+    code_meanings: dict[str, str]
+    rule_book: str
+    caution: str
+
+
+class PointOut(BaseModel):
+    level: Literal["must", "look"]
+    stage: Stage
+    text: str
+
+
+class Preview(BaseModel):
+    """The draft's pages as SVG text, and what stands in the way of issuing."""
+
+    seq: int
+    points: list[PointOut]
+    pages: list[str]
+
+
+class IssueIn(Strict):
+    """seen_seq: what the person looked at; reason: needed for a correction."""
+
+    seen_seq: int
+    reason: str | None = Field(default=None, max_length=500)
+
+
+class IssuedOut(BaseModel):
+    id: str
+    number: int
+    issued_at: Moment
+    issued_by: str
+    outcome: str
+    replaces: int | None
+    reason: str | None
+    sha256: str
+    seq: int
+
+
+class NotReadyOut(Problem):
+    points: list[PointOut] = []

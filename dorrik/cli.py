@@ -1,0 +1,116 @@
+"""The command line: serve, demo, judge, openapi."""
+
+import argparse
+import json
+import os
+import signal
+import sys
+from pathlib import Path
+
+from dorrik.core import document
+from dorrik.core.judgement import Judgement, as_json, judge
+
+HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
+
+
+def main(arguments: list[str] | None = None) -> None:
+    """Run one command; ends the program with its exit code."""
+    parser = argparse.ArgumentParser(prog="dorrik", description="Periodic condition reports on homes")
+    commands = parser.add_subparsers(dest="command", required=True)
+    for name, told in (("serve", "serve the application"), ("demo", "the same, with the demo loaded")):
+        command = commands.add_parser(name, help=told)
+        command.add_argument("--host", default="127.0.0.1")
+        command.add_argument("--port", type=int, default=8080)
+    judging = commands.add_parser("judge", help="judge an inspection document (FILE, or - for standard input)")
+    judging.add_argument("file")
+    judging.add_argument("--text", action="store_true", help="for a person rather than a program")
+    commands.add_parser("openapi", help="print the API's contract")
+    given = parser.parse_args(arguments)
+    if given.command == "judge":
+        sys.exit(_judge(given.file, text=given.text))
+    if given.command == "openapi":
+        _openapi()
+    else:
+        sys.exit(_serve(given.host, given.port, demo=given.command == "demo"))
+
+
+def _judge(file: str, *, text: bool) -> int:
+    try:
+        raw = sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf-8")
+        judgement = judge(document.parse(json.loads(raw)))
+    except (OSError, UnicodeDecodeError) as error:
+        print(f"{file}: cannot be read: {error}", file=sys.stderr)
+    except json.JSONDecodeError as error:
+        print(f"{file}:{error.lineno}:{error.colno}: not JSON: {error.msg}", file=sys.stderr)
+    except document.DocumentError as error:
+        print(f"{file}: {error.path}: {error.reason}", file=sys.stderr)
+    else:
+        print(_as_text(judgement) if text else json.dumps(as_json(judgement), ensure_ascii=False, indent=1))
+        return 0
+    return 2
+
+
+def _as_text(judgement: Judgement) -> str:
+    lines = [f"Outcome by the open codes: {judgement.outcome}", f"Rule book: {judgement.rule_book.name}", ""]
+    for note in judgement.notes:
+        lines.append(f"{note.verdict.status:>9}  {note.title}: {note.verdict.reason} [{note.verdict.source}]")
+    for one in judgement.board_sums:
+        lines.append(f"{one.verdict.status:>9}  Whole board, {one.field}: {one.verdict.reason}")
+    for stage in judgement.progress.stages:
+        if stage.left:
+            lines.append(f"     left  {stage.stage}: {', '.join(stage.left_names)}")
+    lines += ["", judgement.rule_book.caution]
+    return "\n".join(lines)
+
+
+def _openapi() -> None:
+    from sqlalchemy import create_engine
+
+    from dorrik.api.app import create_app
+
+    app = create_app(create_engine("mysql+mysqldb://"))
+    print(json.dumps(app.openapi(), indent=1, ensure_ascii=False))
+
+
+def _interrupt(*_: object) -> None:
+    """A stop from outside is taken like Ctrl-C: the database is stopped in order either way."""
+    raise KeyboardInterrupt
+
+
+def _serve(host: str, port: int, *, demo: bool) -> int:
+    import uvicorn
+
+    from dorrik.api.app import WEB, create_app
+    from dorrik.store import migrate
+    from dorrik.store.engine import make_engine
+    from dorrik.store.mariadb import MariaDBError, PrivateMariaDB
+
+    signal.signal(signal.SIGTERM, _interrupt)
+    given = os.environ.get("DORRIK_DATABASE_URL")
+    database = None if given else PrivateMariaDB(HOME / "mariadb")
+    try:
+        if database is not None:
+            database.start()
+        url = given or (database.url if database else "")
+        migrate.upgrade(url)
+        engine = make_engine(url)
+        if demo:
+            from dorrik.demo import load, people
+
+            load.load(engine)
+            print("\nDorrik demo. Sign in with one of these (password for all: " + people.PASSWORD + "):")
+            for person in people.PEOPLE:
+                print(f"  {person.email:32} {person.name}, {person.role}, {person.firm}")
+        if not (WEB / "index.html").exists():
+            print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
+        print(f"\nOpen http://{host}:{port}   (Ctrl-C stops the server and its database)\n", flush=True)
+        uvicorn.run(create_app(engine), host=host, port=port, log_level="warning", timeout_graceful_shutdown=5)
+    except KeyboardInterrupt:
+        pass
+    except MariaDBError as error:
+        print(error, file=sys.stderr)
+        return 1
+    finally:
+        if database is not None:
+            database.stop()
+    return 0

@@ -1,0 +1,67 @@
+"""What stands between an inspection and its report: what must be mended first, and what its reader should know."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """level: 'must' stops the report, 'look' does not; stage: where it is mended; text: for the inspector."""
+
+    level: Literal["must", "look"]
+    stage: str
+    text: str
+
+
+_NEEDED = (
+    ("reference", "brief", "The report needs a reference."),
+    ("client_name", "brief", "The report needs the client's name."),
+    ("property_address", "brief", "The report needs the address of the property."),
+    ("inspected_on", "brief", "The report needs the date of the inspection."),
+    ("extent", "brief", "The extent that was agreed is missing."),
+    ("declared_outcome", "report", "You have not said whether the installation is satisfactory."),
+    ("next_years", "report", "The interval to the next inspection is missing."),
+)
+
+
+def readiness(inspection: Inspection, judgement: Judgement) -> tuple[Point, ...]:
+    """Everything to mend or to look at before issuing, what must be mended first."""
+    return tuple(sorted(_points(inspection, judgement), key=lambda point: point.level != "must"))
+
+
+def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
+    for field, stage, text in _NEEDED:
+        if getattr(inspection, field) is None:
+            yield Point("must", stage, text)
+    if not any(board.circuits for board in inspection.boards):
+        yield Point("must", "boards", "There is no board with a circuit to report on.")
+    for observation in inspection.observations:
+        if not observation.text:
+            yield Point("must", "observations", "An observation has no words.")
+        elif not observation.code:
+            yield Point("must", "observations", f"“{observation.text[:60]}” has no code.")
+    declared = inspection.declared_outcome
+    if declared and declared != judgement.outcome and not inspection.outcome_reason:
+        yield Point(
+            "must",
+            "report",
+            f"The open codes lead to {judgement.outcome}, you declare {declared}: give your reason.",
+        )
+    for limitation in inspection.limitations:
+        if limitation.what and not (limitation.reason and limitation.agreed_with):
+            yield Point("look", "brief", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed.")
+    for stage in judgement.progress.stages:
+        if stage.left and stage.stage in ("intake", "isolation", "boards", "dead", "live"):
+            named = ", ".join(stage.left_names[:3]) + (" …" if stage.left > 3 else "")
+            yield Point("look", stage.stage, f"{stage.left} left: {named}")
+    failed = [note for note in judgement.notes if note.verdict.status == "fail"]
+    seen = {observation.about_id for observation in inspection.observations}
+    for note in failed:
+        if note.entity_id not in seen:
+            yield Point("look", "observations", f"{note.title} fails, and no observation speaks of it.")
+    if judgement.progress.limited_warning:
+        yield Point("look", "dead", judgement.progress.limited_warning)

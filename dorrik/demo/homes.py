@@ -1,0 +1,318 @@
+"""The homes of the demo, circuit by circuit."""
+
+from datetime import timedelta
+from typing import Any
+
+from dorrik.demo.scribe import Scribe
+from dorrik.store.engine import now
+
+Circuit = dict[str, Any]
+
+
+def _day(ago: int) -> str:
+    """A date some days ago: the demo is always of this month."""
+    return (now().date() - timedelta(days=ago)).isoformat()
+
+
+def _at(ago: int, time: str) -> str:
+    return f"{_day(ago)}T{time}Z"
+
+
+#: Columns of the tables below, in the order of the test grid.
+_COLUMNS = (
+    "designation",
+    "form",
+    "serves",
+    "points",
+    "line_csa_mm2",
+    "cpc_csa_mm2",
+    "device_rating_a",
+    "rcd_rated_ma",
+    "r1_ohm",
+    "rn_ohm",
+    "r2_ohm",
+    "r1_r2_ohm",
+    "insulation_ln_mohm",
+    "insulation_lne_mohm",
+    "polarity",
+    "zs_ohm",
+    "rcd_trip_ms",
+    "rcd_button",
+)
+_ = None
+OK = "correct"
+
+
+def _circuits(scribe: Scribe, board: str, rows: list[tuple[Any, ...]], **common: Any) -> list[str]:
+    ids = []
+    for position, row in enumerate(rows, 1):
+        if row == ("spare",):
+            fields: Circuit = {"spare": True, "designation": "Spare"}
+        else:
+            fields = dict(zip(_COLUMNS, row, strict=True)) | common
+        fields = {"position": position, "way": str(position)} | {k: v for k, v in fields.items() if v is not None}
+        ids.append(scribe.add("circuit", "board", board, **fields))
+    return ids
+
+
+_MCB = {"device_standard": "BS EN 60898", "device_type": "B"}
+_RCBO = {"device_standard": "BS EN 61009", "device_type": "B", "rcd_standard": "BS EN 61009"}
+_TRUST = {
+    "client_name": "Kelder Haven Harbour Trust",
+    "client_address": "Harbour Office, The Mole, Kelder Haven",
+    "tenure": "let dwelling",
+    "purpose": "periodic",
+}
+
+
+def lookout_row_1(scribe: Scribe) -> None:
+    """A coastguard cottage rewired a few years ago: satisfactory with one recommendation."""
+    scribe.origin(
+        reference="K-0144",
+        property_address="1 Lookout Row, Kelder Haven",
+        occupier_name="Wynn Tarrant",
+        inspected_on=_day(20),
+        extent="The whole fixed installation of the cottage; one socket and one switch in each room opened.",
+        earthing="TN-C-S",
+        phases="1",
+        service_fuse_standard="BS 1361 type II",
+        service_fuse_a=80,
+        tails_mm2=25,
+        earthing_conductor_mm2=16,
+        bonding_mm2=10,
+        bonding_to="Water at the stop tap; gas at the meter",
+        ze_ohm="0.19",
+        ze_parallel_removed=True,
+        pscc_ka="1.24",
+        pefc_ka="1.19",
+        supply_polarity=OK,
+        condition="Rewired about 2018 in one hand, tidy, dry and little altered since.",
+        declared_outcome="satisfactory",
+        next_years=5,
+        next_reason="Let dwelling; nothing found that asks for a shorter time.",
+        **_TRUST,
+    )
+    board = scribe.add(
+        "board",
+        "inspection",
+        scribe.inspection,
+        name="Board 1",
+        location="Hall cupboard",
+        ways=8,
+        main_switch_a=100,
+        conditional_ka=16,
+        zdb_ohm="0.19",
+        isolated_at=_at(20, "09:40:00"),
+        isolated_lock="Lock 7",
+    )
+    rows: list[tuple[Any, ...]] = [
+        ("Cooker", "radial", "fixed", 1, 6, 2.5, 32, 30, _, _, _, "0.12", ">500", "460", OK, "0.31", "24", OK),
+        ("Sockets down", "ring", "sockets", 11, 2.5, 1.5, 32, 30, "0.41", "0.41", "0.68", "0.27", ">500", "310", OK, "0.46", "22", OK),
+        ("Sockets up", "ring", "sockets", 9, 2.5, 1.5, 32, 30, "0.46", "0.47", "0.76", "0.31", ">500", ">500", OK, "0.49", "23", OK),
+        ("Immersion", "radial", "fixed", 1, 2.5, 1.5, 16, 30, _, _, _, "0.28", ">500", ">500", OK, "0.47", "26", OK),
+        ("Lights down", "radial", "lighting", 9, 1.5, 1, 6, 30, _, _, _, "0.84", ">500", "240", OK, "1.04", "25", OK),
+        ("Lights up", "radial", "lighting", 8, 1.5, 1, 6, 30, _, _, _, "0.92", ">500", "265", OK, "1.10", "24", OK),
+        ("Alarms", "radial", "fixed", 3, 1.5, 1, 6, 30, _, _, _, "0.66", ">500", ">500", OK, "0.86", "23", OK),
+        ("spare",),
+    ]  # fmt: skip
+    _circuits(scribe, board, rows, rcd_delay="none", **_RCBO)
+    scribe.add(
+        "observation",
+        "inspection",
+        scribe.inspection,
+        about_entity="board",
+        about_id=board,
+        place="Board 1, hall cupboard",
+        text="No surge protection",
+        code="C3",
+        catalogue_key="no-surge-protection",
+    )
+    scribe.add(
+        "limitation",
+        "inspection",
+        scribe.inspection,
+        what="Loft space above the back bedroom",
+        reason="Boarded and full of stores",
+        agreed_with="Harbour Office",
+    )
+
+
+def net_loft_flat_2(scribe: Scribe) -> None:
+    """A flat in the old net loft: unsatisfactory, with faults of several families."""
+    scribe.origin(
+        reference="K-0145",
+        property_address="Flat 2, The Net Loft, Capstan Lane, Kelder Haven",
+        occupier_name="Davy Marlin",
+        inspected_on=_day(13),
+        extent="The whole fixed installation of the flat; half of the points opened.",
+        earthing="TN-S",
+        phases="1",
+        service_fuse_standard="BS 1361 type II",
+        service_fuse_a=60,
+        tails_mm2=16,
+        earthing_conductor_mm2=10,
+        bonding_mm2=6,
+        bonding_to="Water under the sink",
+        ze_ohm="0.38",
+        ze_parallel_removed=True,
+        pscc_ka="0.92",
+        pefc_ka="0.63",
+        supply_polarity=OK,
+        condition="Several hands over forty years. Sound in the main run, poor where the kitchen was moved.",
+        declared_outcome="unsatisfactory",
+        next_years=3,
+        next_reason="Shorter than usual: insulation of the outside lights is falling and the board is old.",
+        **_TRUST,
+    )
+    board = scribe.add(
+        "board",
+        "inspection",
+        scribe.inspection,
+        name="Board 1",
+        location="Over the flat's only door",
+        ways=6,
+        main_switch_a=80,
+        zdb_ohm="0.39",
+        isolated_at=_at(13, "10:05:00"),
+        isolated_lock="Lock 7",
+    )
+    rows: list[tuple[Any, ...]] = [
+        ("Cooker", "radial", "fixed", 1, 6, 2.5, 32, _, _, _, _, "0.16", ">500", "210", OK, "0.55", _, _),
+        ("Kitchen ring", "ring", "sockets", 8, 2.5, 1.5, 32, 30, "0.36", "OL", "0.60", "0.25", ">500", "96", OK, "0.63", "31", OK),
+        ("Sockets", "radial", "sockets", 7, 2.5, 1.5, 20, 30, _, _, _, "0.42", ">500", "180", OK, "0.82", "33", OK),
+        ("Lights", "radial", "lighting", 8, 1.5, 1, 6, _, _, _, _, "1.02", ">500", "120", OK, "1.42", _, _),
+        ("Outside lights", "radial", "lighting", 3, 1.5, 1, 6, 30, _, _, _, "1.35", "14", "1.4", OK, "1.76", "34", OK),
+        ("Shower", "radial", "fixed", 1, 10, 4, 40, 30, _, _, _, "0.11", ">500", ">500", OK, "LIM RCD trips on test", "340", OK),
+    ]  # fmt: skip
+    ids = _circuits(scribe, board, rows, rcd_delay="none", **_MCB)
+
+    def found(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> None:
+        scribe.add(
+            "observation",
+            "inspection",
+            scribe.inspection,
+            about_entity=entity,
+            about_id=about,
+            place=place,
+            text=text,
+            code=code,
+            catalogue_key=key,
+            **more,
+        )
+
+    found(ids[1], "circuit", "2 Kitchen ring", "Ring open in the neutral", "C2", "ring-open")
+    found(ids[5], "circuit", "6 Shower", "RCD too slow: 340 ms", "C2", "rcd-slow")
+    found(ids[4], "circuit", "5 Outside lights", "Insulation low, 1.4 MΩ", "FI", "insulation-low")
+    found(
+        board,
+        "board",
+        "Board 1",
+        "Enclosure of combustible material over the only way out",
+        "C2",
+        "combustible-enclosure",
+        code_reason="Over the sole escape route.",
+    )
+    found(
+        ids[2],
+        "circuit",
+        "3 Sockets, bedroom",
+        "Cracked plate",
+        "C3",
+        "accessory-cracked",
+        mended=True,
+        as_left="Replaced, tested again.",
+    )
+
+
+def lookout_row_3(scribe: Scribe) -> None:
+    """A coastguard cottage half done: the ring and the net loft lights wait for an answer."""
+    scribe.origin(
+        reference="K-0147",
+        property_address="3 Lookout Row, Kelder Haven",
+        occupier_name="Hester Vane",
+        inspected_on=_day(0),
+        extent="The whole fixed installation of the cottage and its pump shed; a quarter of the points opened.",
+        earthing="TN-C-S",
+        phases="1",
+        service_fuse_standard="BS 1361 type II",
+        service_fuse_a=80,
+        tails_mm2=25,
+        earthing_conductor_mm2=16,
+        bonding_mm2=10,
+        bonding_to="Water at the stop tap",
+        ze_ohm="0.21",
+        ze_parallel_removed=True,
+        pscc_ka="1.12",
+        pefc_ka="1.08",
+        supply_polarity=OK,
+        **_TRUST,
+    )
+    board = scribe.add(
+        "board",
+        "inspection",
+        scribe.inspection,
+        name="Board 1",
+        location="Hall cupboard",
+        ways=12,
+        main_switch_a=100,
+        conditional_ka=16,
+        zdb_ohm="0.21",
+        isolated_at=_at(0, "00:41:00"),
+        isolated_lock="Lock 7",
+    )
+    rows: list[tuple[Any, ...]] = [
+        ("Shower", "radial", "fixed", 1, 10, 4, 40, 30, _, _, _, "0.09", ">500", ">500", OK, _, _, _),
+        ("Cooker", "radial", "fixed", 1, 6, 2.5, 32, 30, _, _, _, "0.19", ">500", "412", OK, _, _, _),
+        ("Kitchen ring", "ring", "sockets", 8, 2.5, 1.5, 32, 30, "0.38", "0.38", "1.02", _, _, _, _, _, _, _),
+        ("Lights down", "radial", "lighting", 9, 1.5, 1, 6, 30, _, _, _, "1.12", ">500", "188", OK, _, _, _),
+        ("Sockets up", "ring", "sockets", 9, 2.5, 1.5, 32, 30, "0.46", "0.46", "0.76", _, ">500", ">500", _, _, _, _),
+        ("Net loft lights", "radial", "lighting", 5, 1.5, 1, 6, 30, _, _, _, "0.74", "38", "0.6", OK, _, _, _),
+        ("Immersion", "radial", "fixed", 1, 2.5, 1.5, 16, 30, _, _, _, "0.28", _, _, _, _, _, _),
+        ("Lights up", "radial", "lighting", 8, 1.5, 1, 6, 30, _, _, _, "0.97", _, _, _, _, _, _),
+        ("Pump shed", "radial", "sockets", 2, 4, 1.5, 20, 30, _, _, _, _, _, _, _, _, _, _),
+        ("Alarms", "radial", "fixed", 3, 1.5, 1, 6, 30, _, _, _, _, _, _, _, _, _, _),
+        ("spare",),
+        ("spare",),
+    ]  # fmt: skip
+    _circuits(scribe, board, rows, rcd_delay="none", rcd_standard="BS EN 61008", **_MCB)
+    scribe.add(
+        "observation",
+        "inspection",
+        scribe.inspection,
+        about_entity="inspection",
+        about_id=scribe.inspection,
+        place="Stop tap, kitchen",
+        text="Earth connection label missing",
+        code="C3",
+        catalogue_key="safety-label-missing",
+    )
+
+
+def keepers_house(scribe: Scribe) -> None:
+    """The lifeboat keeper's house, about to be sold: TT, just begun."""
+    scribe.origin(
+        reference="K-0146",
+        property_address="Lifeboat Keeper's House, Slip Road, Kelder Haven",
+        client_name="Orla Fenwick",
+        client_address="Lifeboat Keeper's House, Slip Road, Kelder Haven",
+        tenure="owner-occupied dwelling",
+        purpose="purchase",
+        inspected_on=_day(0),
+        extent="The house without the boat shed; every point that can be reached.",
+        earthing="TT",
+        phases="1",
+        ze_ohm="232",
+        ze_parallel_removed=True,
+    )
+    scribe.add(
+        "limitation",
+        "inspection",
+        scribe.inspection,
+        what="Boat shed",
+        reason="Separate owner, locked",
+        agreed_with="Orla Fenwick",
+    )
+
+
+IN_HAND = (keepers_house, lookout_row_3)
+ISSUED = (lookout_row_1, net_loft_flat_2)

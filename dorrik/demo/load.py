@@ -1,0 +1,53 @@
+"""Loading the demo into an empty database; a database that has a firm already is left as it is."""
+
+from sqlalchemy import Engine, func, select
+
+from dorrik.demo import homes
+from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
+from dorrik.demo.scribe import Scribe
+from dorrik.report.issue import issue
+from dorrik.store import inspections, people
+from dorrik.store.people import Person
+from dorrik.store.tables import firm
+
+
+def load(engine: Engine) -> bool:
+    """Enter firms, people and homes; returns False where there was something already."""
+    with engine.begin() as connection:
+        if connection.execute(select(func.count()).select_from(firm)).scalar_one():
+            return False
+        firms = {one.name: people.add_firm(connection, one.name, one.address, one.phone) for one in FIRMS}
+        who = {
+            one.email: Person(
+                people.add_person(connection, firms[one.firm], one.name, one.email, one.role, PASSWORD),
+                firms[one.firm],
+                one.firm,
+                one.name,
+                one.email,
+                one.role,
+            )
+            for one in PEOPLE
+        }
+    ruth = who[PEOPLE[0].email]
+    for home in homes.ISSUED:
+        scribe = Scribe(engine, ruth.firm_id, ruth.id)
+        home(scribe)
+        scribe.send()
+        _issue(engine, scribe, ruth, None)
+        if home is homes.net_loft_flat_2:
+            scribe.origin(occupier_name="Davy Marlow")
+            scribe.send()
+            _issue(engine, scribe, ruth, "The occupier's name was misspelt.")
+    for home in homes.IN_HAND:
+        scribe = Scribe(engine, ruth.firm_id, ruth.id)
+        home(scribe)
+        scribe.send()
+    return True
+
+
+def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None) -> None:
+    with engine.begin() as connection:
+        kept = inspections.load(connection, scribe.inspection, who.firm_id, lock=True)
+        if kept is None:
+            raise RuntimeError("The demo's inspection is not there.")
+        issue(connection, kept, who, kept.seq, reason)

@@ -1,0 +1,238 @@
+"""Applying a batch of changes: checked one by one, applied and appended in the caller's one transaction."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import Connection, and_, func, insert, or_, select, tuple_, update
+from sqlalchemy.exc import IntegrityError
+
+from dorrik.core.inspection import KINDS
+from dorrik.journal.change import Change, Overtaken, Refusal, Result
+from dorrik.journal.policy import POLICY, kept_value
+from dorrik.store import inspections
+from dorrik.store.engine import now
+from dorrik.store.inspections import KeptEntity, KeptInspection, column_value
+from dorrik.store.tables import ENTITIES, inspection
+from dorrik.store.tables import change as journal
+
+
+@dataclass(frozen=True, slots=True)
+class Applied:
+    """The inspection after a batch, and what became of each change, in the batch's order."""
+
+    kept: KeptInspection
+    results: tuple[Result, ...]
+
+
+def apply(
+    connection: Connection, firm_id: str, author_id: str, inspection_id: str, changes: Sequence[Change]
+) -> Applied | None:
+    """Apply a batch to an inspection of that firm, in the transaction that `connection` is in.
+
+    The inspection itself is made by a change that sets its parent, the firm. Returns None where the firm has no
+    inspection of that id and the batch does not make it. Nothing is raised for a change that cannot be
+    applied: it is refused with a reason and the rest is kept.
+    """
+    kept = inspections.load(connection, inspection_id, firm_id, lock=True)
+    made = False
+    if kept is None:
+        if not any(_makes(change, inspection_id, firm_id) for change in changes):
+            return None
+        try:
+            with connection.begin_nested():
+                connection.execute(
+                    insert(inspection).values(id=inspection_id, firm_id=firm_id, seq=0, changed_at=now())
+                )
+        except IntegrityError:
+            # Two devices made it at once, or another firm has the id: the first is loaded, the second unseen.
+            kept = inspections.load(connection, inspection_id, firm_id, lock=True)
+            if kept is None:
+                return None
+        else:
+            made = True
+            kept = _blank(inspection_id, firm_id)
+    batch = _Batch(connection, kept, author_id, fresh=made)
+    results = tuple(batch.take(change) for change in batch.first_seen(changes))
+    batch.write()
+    return Applied(kept, results)
+
+
+def _makes(change: Change, inspection_id: str, firm_id: str) -> bool:
+    return (
+        change.entity == "inspection"
+        and change.entity_id == inspection_id
+        and change.field == "firm"
+        and change.value == firm_id
+    )
+
+
+def _blank(inspection_id: str, firm_id: str) -> KeptInspection:
+    kept = KeptInspection(inspection_id, firm_id, 0)
+    kept.entities[inspection_id] = _new_entity("inspection", inspection_id, firm_id)
+    return kept
+
+
+def _new_entity(kind: str, entity_id: str, parent_id: str) -> KeptEntity:
+    return KeptEntity(kind, entity_id, parent_id, dict.fromkeys(KINDS[kind].fields))
+
+
+class _Batch:
+    """One batch on its way: reads what it needs at once, changes the inspection in hand, writes at the end."""
+
+    def __init__(self, connection: Connection, kept: KeptInspection, author_id: str, *, fresh: bool) -> None:
+        self._connection = connection
+        self._kept = kept
+        self._author_id = author_id
+        self._fresh = fresh
+        self._sent: dict[str, tuple[int, str, str, Any]] = {}
+        self._last: dict[tuple[str, str], tuple[int, str, str, Any]] = {}
+        self._entries: list[dict[str, Any]] = []
+        self._new: dict[str, KeptEntity] = {}
+        self._touched: dict[str, dict[str, Any]] = {}
+
+    def first_seen(self, changes: Sequence[Change]) -> Sequence[Change]:
+        """Ask the journal, in one query, which ids it has and who last changed each field."""
+        if self._fresh or not changes:
+            return changes
+        c = journal.c
+        ids = {change.id for change in changes if len(change.id) == 36 and change.id.isascii()}
+        fields = {
+            (change.entity_id, change.field)
+            for change in changes
+            if change.entity_id in self._kept.entities and change.field in KINDS[_kind(self._kept, change)].fields
+        }
+        # The last change of each field, from the index alone.
+        last = (
+            select(func.max(c.seq))
+            .where(c.inspection_id == self._kept.id, tuple_(c.entity_id, c.field).in_(fields or {("", "")}))
+            .group_by(c.entity_id, c.field)
+        )
+        seqs = set(self._connection.execute(last).scalars()) if fields else set()
+        wanted = [c.change_id.in_(ids)] if ids else []
+        if seqs:
+            wanted.append(c.seq.in_(seqs))
+        if not wanted:
+            return changes
+        query = select(c.change_id, c.seq, c.entity_id, c.field, c.value, c.author_id, c.device).where(
+            and_(c.inspection_id == self._kept.id, or_(*wanted))
+        )
+        for row in self._connection.execute(query):
+            self._sent[row.change_id] = (row.seq, row.entity_id, row.field, row.value)
+            if row.seq in seqs:
+                self._last[(row.entity_id, row.field)] = (row.seq, row.author_id, row.device, row.value)
+        return changes
+
+    def take(self, change: Change) -> Result:
+        """Check one change and apply it to the inspection in hand."""
+        try:
+            for check in POLICY[:3]:
+                check(self._kept, change)
+            value = kept_value(change)
+            if (sent := self._sent.get(change.id)) is not None:
+                seq, *same = sent
+                if tuple(same) == (change.entity_id, change.field, value):
+                    return Result(change.id, "already", seq)
+                raise Refusal("A change with this id was kept earlier, with other content.")
+            if not (self._fresh and _makes(change, self._kept.id, self._kept.firm_id)):
+                for check in POLICY[3:]:
+                    check(self._kept, change)
+            self._unique_reference(change, value)
+        except Refusal as refusal:
+            return Result(change.id, "refused", reason=str(refusal))
+        return self._keep(change, value)
+
+    def _unique_reference(self, change: Change, value: Any) -> None:
+        """A reference names one inspection of the firm."""
+        if (change.entity, change.field) != ("inspection", "reference") or value is None:
+            return
+        c = inspection.c
+        other = self._connection.execute(
+            select(c.property_address).where(
+                c.firm_id == self._kept.firm_id, c.reference == value, c.id != self._kept.id
+            )
+        ).first()
+        if other is not None:
+            where = f" for {other.property_address}" if other.property_address else ""
+            raise Refusal(f"{value} is already used{where}.")
+
+    def _keep(self, change: Change, value: Any) -> Result:
+        kind = KINDS[change.entity]
+        before = None
+        if change.field == kind.parent:
+            if change.entity_id not in self._kept.entities:
+                entity = _new_entity(kind.name, change.entity_id, value)
+                self._kept.entities[change.entity_id] = self._new[change.entity_id] = entity
+        else:
+            entity = self._kept.entities[change.entity_id]
+            before = entity.values[change.field]
+            entity.values[change.field] = value
+            if change.entity_id not in self._new:
+                self._touched.setdefault(change.entity_id, {})[change.field] = value
+        self._kept.seq += 1
+        seq = self._kept.seq
+        overtook = self._overtaken(change, value)
+        self._entries.append(
+            {
+                "inspection_id": self._kept.id,
+                "seq": seq,
+                "change_id": change.id,
+                "entity": change.entity,
+                "entity_id": change.entity_id,
+                "field": change.field,
+                "value": value,
+                "before": before,
+                "based_on": change.based_on,
+                "overtook": overtook.seq if overtook else None,
+                "made_at": change.made_at,
+                "kept_at": now(),
+                "device": change.device,
+                "author_id": self._author_id,
+            }
+        )
+        self._sent[change.id] = (seq, change.entity_id, change.field, value)
+        self._last[(change.entity_id, change.field)] = (seq, self._author_id, change.device, value)
+        return Result(change.id, "kept", seq, overtook=overtook)
+
+    def _overtaken(self, change: Change, value: Any) -> Overtaken | None:
+        last = self._last.get((change.entity_id, change.field))
+        if last is None:
+            return None
+        seq, author_id, device, earlier = last
+        if seq <= change.based_on or (author_id, device) == (self._author_id, change.device) or earlier == value:
+            return None
+        return Overtaken(seq, author_id, earlier)
+
+    def write(self) -> None:
+        """Write entities, journal and the new sequence number. Parents stand before children in KINDS."""
+        if not self._entries:
+            return
+        for kind in KINDS.values():
+            rows = [self._row(entity) for entity in self._new.values() if entity.kind == kind.name]
+            if rows:
+                self._connection.execute(insert(ENTITIES[kind.name]), rows)
+        for entity_id, values in self._touched.items():
+            table = ENTITIES[self._kept.entities[entity_id].kind]
+            here = table.c.id == entity_id
+            if table is not inspection:
+                here = and_(table.c.inspection_id == self._kept.id, here)
+            columns = {name: column_value(value) for name, value in values.items()}
+            if table is inspection:
+                columns |= self._head()
+            self._connection.execute(update(table).where(here).values(columns))
+        if self._kept.id not in self._touched:
+            self._connection.execute(update(inspection).where(inspection.c.id == self._kept.id).values(self._head()))
+        self._connection.execute(insert(journal), self._entries)
+
+    def _head(self) -> dict[str, Any]:
+        return {"seq": self._kept.seq, "changed_at": now()}
+
+    def _row(self, entity: KeptEntity) -> dict[str, Any]:
+        kind = KINDS[entity.kind]
+        parent = {} if kind.parent == "inspection" else {f"{kind.parent}_id": entity.parent_id}
+        values = {name: column_value(value) for name, value in entity.values.items()}
+        return {"inspection_id": self._kept.id, "id": entity.id, **parent, **values}
+
+
+def _kind(kept: KeptInspection, change: Change) -> str:
+    return kept.entities[change.entity_id].kind

@@ -1,0 +1,74 @@
+"""Reading the journal: what changed since a sequence number, and the history of one field."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Connection, Row, Select, select
+
+from dorrik.store.tables import change as journal
+from dorrik.store.tables import person
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One kept change: who changed what from what, when; overtook: seq of the entry it came after unseen."""
+
+    seq: int
+    id: str
+    entity: str
+    entity_id: str
+    field: str
+    value: Any
+    before: Any
+    overtook: int | None
+    overtook_author_id: str | None
+    made_at: datetime
+    kept_at: datetime
+    device: str
+    author_id: str
+    author: str
+
+
+def _entries(rows: Iterable[Row[Any]]) -> list[Entry]:
+    return [Entry(*row) for row in rows]
+
+
+_c = journal.c
+_earlier = journal.alias("earlier")
+
+
+def _query(inspection_id: str) -> Select[Any]:
+    return (
+        select(
+            _c.seq,
+            _c.change_id,
+            _c.entity,
+            _c.entity_id,
+            _c.field,
+            _c.value,
+            _c.before,
+            _c.overtook,
+            _earlier.c.author_id,
+            _c.made_at,
+            _c.kept_at,
+            _c.device,
+            _c.author_id,
+            person.c.name,
+        )
+        .join(person, person.c.id == _c.author_id)
+        .outerjoin(_earlier, (_earlier.c.inspection_id == _c.inspection_id) & (_earlier.c.seq == _c.overtook))
+        .where(_c.inspection_id == inspection_id)
+    )
+
+
+def since(connection: Connection, inspection_id: str, seq: int, limit: int = 1000) -> list[Entry]:
+    """Entries after a sequence number, oldest first. The caller has checked whose inspection it is."""
+    return _entries(connection.execute(_query(inspection_id).where(_c.seq > seq).order_by(_c.seq).limit(limit)))
+
+
+def of_field(connection: Connection, inspection_id: str, entity_id: str, field: str, limit: int = 100) -> list[Entry]:
+    """The history of one field, newest first."""
+    query = _query(inspection_id).where(_c.entity_id == entity_id, _c.field == field)
+    return _entries(connection.execute(query.order_by(_c.seq.desc()).limit(limit)))

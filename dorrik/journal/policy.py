@@ -1,0 +1,92 @@
+"""What a change must satisfy, one named check after another, in this order.
+
+Each check takes the inspection as it is kept and the change; it raises Refusal with a reason for the person at
+the field. The last ones return nothing either: the value that is kept comes from `kept_value`.
+"""
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+from dorrik.core.fields import FieldError
+from dorrik.core.inspection import KINDS
+from dorrik.journal.change import Change, Refusal
+from dorrik.store.inspections import KeptInspection
+
+_UUID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
+
+#: No honest home has more; a runaway device would.
+MOST_ENTITIES = 5000
+
+
+def well_formed(kept: KeptInspection, change: Change) -> None:
+    """Ids are UUIDs in small letters, the device names itself."""
+    for name, value in (("id", change.id), ("entity_id", change.entity_id)):
+        if not _UUID.fullmatch(value):
+            raise Refusal(f"The change's {name} is not a UUID.")
+    if not 1 <= len(change.device) <= 60:
+        raise Refusal("The change does not name its device.")
+
+
+def known_entity(kept: KeptInspection, change: Change) -> None:
+    """The kind of entity exists."""
+    if change.entity not in KINDS:
+        raise Refusal(f"There is no entity called “{change.entity[:40]}”.")
+
+
+def known_field(kept: KeptInspection, change: Change) -> None:
+    """The kind has the field."""
+    kind = KINDS[change.entity]
+    if change.field not in kind.fields and change.field != kind.parent:
+        raise Refusal(f"“{change.field[:40]}” is not a field of {kind.name}.")
+
+
+def belongs_here(kept: KeptInspection, change: Change) -> None:
+    """The entity is part of this inspection, and of the kind that the change says."""
+    found = kept.entities.get(change.entity_id)
+    if found is not None and found.kind != change.entity:
+        raise Refusal(f"That id belongs to {_a(found.kind)}, not to {_a(change.entity)}.")
+    if found is None and change.field != KINDS[change.entity].parent:
+        raise Refusal(f"This inspection has no such {change.entity}.")
+
+
+def parent_stands(kept: KeptInspection, change: Change) -> None:
+    """A new entity is put into something that is part of this inspection, and stays there."""
+    kind = KINDS[change.entity]
+    if change.field != kind.parent:
+        return
+    found = kept.entities.get(change.entity_id)
+    if found is not None:
+        if found.parent_id != change.value:
+            raise Refusal(f"{_a(kind.name).capitalize()} cannot be moved to another {kind.parent}.")
+        return
+    parent = kept.entities.get(change.value) if isinstance(change.value, str) else None
+    if kind.name == "inspection" or parent is None or parent.kind != kind.parent:
+        raise Refusal(f"This inspection has no such {kind.parent}.")
+    if len(kept.entities) >= MOST_ENTITIES:
+        raise Refusal(f"An inspection holds at most {MOST_ENTITIES} entries.")
+
+
+#: Every check, in the order in which they are asked.
+POLICY: tuple[Callable[[KeptInspection, Change], None], ...] = (
+    well_formed,
+    known_entity,
+    known_field,
+    belongs_here,
+    parent_stands,
+)
+
+
+def kept_value(change: Change) -> Any:
+    """The value as it is kept. Raises Refusal where the field cannot hold it."""
+    kind = KINDS[change.entity]
+    if change.field == kind.parent:
+        return change.value
+    try:
+        return kind.fields[change.field].clean(change.value)
+    except FieldError as error:
+        raise Refusal(str(error)) from None
+
+
+def _a(word: str) -> str:
+    return f"an {word}" if word[0] in "aeiou" else f"a {word}"

@@ -1,0 +1,1 @@
+"""Documents: what a report says, its typesetting, and its issue."""

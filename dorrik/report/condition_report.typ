@@ -1,0 +1,192 @@
+// The condition report. All words come in as data; this file only sets them.
+#let data = json(bytes(sys.inputs.data))
+#let ink = rgb("#17272b")
+#let quiet = rgb("#4f6065")
+#let rule-ink = rgb("#b9c2c0")
+#let mono(body) = text(font: ("Atkinson Hyperlegible Mono", "Noto Sans", "Noto Sans Math"), body)
+
+#set document(
+  title: data.title + " " + data.reference,
+  author: data.firm.name,
+  description: data.title + " on " + data.property,
+)
+#set text(
+  font: ("Atkinson Hyperlegible Next", "Noto Sans", "Noto Sans Math"),
+  size: 9.5pt, fill: ink, lang: "en", region: "GB",
+)
+#set par(leading: 0.58em, spacing: 0.9em)
+#set page(
+  paper: "a4",
+  margin: (x: 18mm, top: 20mm, bottom: 20mm),
+  background: if data.draft { rotate(-32deg, text(size: 92pt, weight: "bold", fill: rgb("#e9e4d8"))[Draft]) },
+  header: text(size: 8pt, fill: quiet)[#data.reference · #data.property #h(1fr) #if data.draft [Draft, not issued] else [Issue #data.issue.number, #data.issue.on]],
+  footer: text(size: 8pt, fill: quiet)[#data.rule_book. #data.caution #h(1fr) #context [Page #counter(page).display() of #counter(page).final().first()]],
+)
+#show heading.where(level: 1): it => block(above: 0pt, below: 3mm, text(size: 21pt, weight: "bold", it.body))
+#show heading.where(level: 2): it => block(above: 7mm, below: 2.5mm, sticky: true, text(size: 12.5pt, weight: "bold", it.body))
+#show heading.where(level: 3): it => block(above: 4mm, below: 2mm, sticky: true, text(size: 10pt, weight: "bold", it.body))
+
+// A code by weight of ink: solid, half, dashed, outline; its letters stand in it.
+#let code-mark(code) = {
+  let solid = code == "C1"
+  box(
+    width: 10.5mm, height: 6mm, radius: 1.2mm,
+    fill: if solid { ink } else if code == "C2" { rgb("#c9d0ce") } else { none },
+    stroke: (paint: ink, thickness: if code == "C2" { 1.4pt } else { 0.8pt }, dash: if code == "FI" { "dashed" } else { "solid" }),
+    align(center + horizon, text(weight: "bold", size: 9pt, fill: if solid { white } else { ink }, code)),
+  )
+}
+
+#let pairs(rows) = table(
+  columns: (52mm, 1fr),
+  stroke: none,
+  inset: (x: 0mm, y: 1.1mm),
+  table.header(text(size: 8pt, fill: quiet)[Item], text(size: 8pt, fill: quiet)[Recorded]),
+  table.hline(stroke: 0.5pt + rule-ink),
+  ..rows.map(row => (text(fill: quiet, row.label), row.value)).flatten(),
+)
+
+= #data.title
+
+#grid(
+  columns: (1fr, 62mm),
+  column-gutter: 8mm,
+  [
+    #text(size: 13pt, weight: "bold", data.property) \
+    for #data.client.name#if data.client.address != "" [, #data.client.address] \
+    Inspected on #data.inspected_on. Reference #data.reference.
+    #if data.issue.replaces != none [
+      #parbreak()
+      *This issue replaces issue #data.issue.replaces.* #data.issue.reason
+    ]
+  ],
+  [
+    #set text(size: 9pt)
+    *#data.firm.name* \
+    #data.firm.address \
+    #data.firm.phone
+  ],
+)
+
+#v(2mm)
+#block(
+  width: 100%, inset: 5mm, radius: 1.5mm,
+  fill: if data.outcome == "unsatisfactory" { ink } else { none },
+  stroke: 1.4pt + ink,
+  {
+    set text(fill: if data.outcome == "unsatisfactory" { white } else { ink })
+    [For continued use this installation is]
+    linebreak()
+    text(size: 26pt, weight: "bold", data.outcome)
+    parbreak()
+    data.why
+    if data.outcome_reason != none [ The inspector's reason for another outcome than the codes lead to: #data.outcome_reason]
+  },
+)
+
+#if data.next.by != "" [
+  *Next inspection by #data.next.by.* #data.next.reason
+]
+#if data.condition != none [
+  == General condition
+  #data.condition
+]
+
+== What was found
+#if data.observations.len() == 0 [
+  Nothing that needs an observation was found within the extent below.
+] else [
+  #table(
+    columns: (15mm, 1fr),
+    stroke: none,
+    inset: (x: 0mm, y: 2mm),
+    table.header(text(size: 8pt, fill: quiet)[Code], text(size: 8pt, fill: quiet)[Observation]),
+    table.hline(stroke: 0.5pt + rule-ink),
+    ..data.observations.map(o => (
+      code-mark(o.code),
+      [
+        #text(weight: "bold", o.text)#if o.place != "" [ · #o.place]
+        #if o.plain != "" [ \ #o.plain]
+        #if o.remedy != "" [ \ #text(fill: quiet)[Usual remedy: #o.remedy]]
+        #if o.mended [ \ *Made good on the day, does not count to the outcome.* #o.as_left]
+      ],
+      table.hline(stroke: 0.4pt + rule-ink),
+    )).flatten(),
+  )
+]
+#text(size: 8.5pt, fill: quiet)[#data.meaning.map(m => [*#m.code* #m.means]).join([; ]).]
+
+== Extent and limitations
+*Agreed extent.* #data.extent
+
+#if data.limitations.len() == 0 [No limitations were recorded.] else [
+  #list(..data.limitations.map(l => [
+    #l.what#if l.reason != "" [. Reason: #l.reason]#if l.agreed_with != "" [. Agreed with #l.agreed_with]
+  ]))
+]
+#if data.limited_warning != none [*#data.limited_warning*]
+
+== The job
+#pairs(data.facts)
+
+== Supply and earthing
+#pairs(data.supply)
+
+== Signed
+#block(breakable: false)[
+  #grid(
+    columns: (1fr, 1fr), column-gutter: 10mm, row-gutter: 8mm,
+    [#text(fill: quiet)[Inspected, tested and reported by] \ *#data.issue.signed_by* #if data.issue.role != "" [(#data.issue.role)] \ for #data.firm.name],
+    [#text(fill: quiet)[Date] \ #if data.draft [not issued] else [#data.issue.on]],
+    [#v(6mm) #line(length: 100%, stroke: 0.6pt + ink) #text(size: 8pt, fill: quiet)[Signature of the inspector]],
+    [#v(6mm) #line(length: 100%, stroke: 0.6pt + ink) #text(size: 8pt, fill: quiet)[Authorised by]],
+  )
+]
+
+== Rules in use
+#data.rule_book. House rules: #data.house_rules.map(h => [#h.label #mono(h.value)]).join([; ]).
+The readings, verdicts and history of this inspection are attached to this file as data (inspection.json).
+
+#set page(flipped: true, margin: (x: 14mm, top: 18mm, bottom: 16mm))
+#for (index, board) in data.boards.enumerate() {
+  if index > 0 { pagebreak(weak: true) }
+  [
+    == #board.name: circuits and results
+    #text(fill: quiet, board.facts.map(f => f.label + " " + f.value).join(" · "))
+
+    #set text(size: 7.6pt)
+    #let head(body) = text(weight: "bold", size: 7pt, body)
+    #table(
+      columns: (8mm, 1fr, 12mm, 9mm, 15mm, 31mm, 10mm, 11mm, 11mm, 11mm, 13mm, 14mm, 14mm, 11mm, 13mm, 13mm, 12mm, 12mm),
+      align: (col, row) => if col in (1, 5) { left + horizon } else { center + horizon },
+      stroke: (x, y) => (bottom: (if y == 0 { 0.9pt } else { 0.35pt }) + (if y == 0 { ink } else { rule-ink })),
+      inset: (x: 0.8mm, y: 1.5mm),
+      table.header(
+        head[Way], head[Circuit], head[Form], head[Points], head[Cable mm²], head[Device], head[RCD mA],
+        head[r1 Ω], head[rn Ω], head[r2 Ω], head[R1+R2 Ω], head[L–N MΩ], head[L+N–E MΩ], head[Polarity],
+        head[Zs Ω], head[Zs at most Ω], head[Trip ms], head[Button],
+      ),
+      ..board.circuits.map(c => if c.spare != "" {
+        (mono(c.way), text(fill: quiet)[Spare way], ..range(16).map(_ => []))
+      } else {
+        (
+          mono(c.way), c.designation, c.form, mono(c.points), mono(c.cable), c.device, mono(c.rcd),
+          mono(c.r1), mono(c.rn), mono(c.r2), mono(c.r1_r2), mono(c.ir_ln), mono(c.ir_lne), c.polarity,
+          mono(c.zs), mono(c.zs_limit), mono(c.trip), c.button,
+        )
+      }).flatten(),
+    )
+    #set text(size: 8.5pt)
+    #for sum in board.sums [
+      *Whole board, #sum.label: #sum.value.* #sum.says \
+    ]
+  ]
+}
+
+#pdf.attach(
+  "inspection.json",
+  bytes(sys.inputs.attachment),
+  relationship: "source",
+  mime-type: "application/json",
+  description: "The inspection as data, for the next inspector",
+)

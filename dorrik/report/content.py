@@ -1,0 +1,215 @@
+"""What a report says, as plain data for the template: words chosen here, layout in `condition_report.typ`."""
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from dorrik.core import catalogue, house_rules
+from dorrik.core.inspection import KINDS, Circuit, Inspection
+from dorrik.core.judgement import Judgement
+from dorrik.core.outcome import MEANING
+from dorrik.core.readings import Reading
+
+_ORDER = {"C1": 0, "C2": 1, "FI": 2, "C3": 3, "note": 4}
+
+
+@dataclass(frozen=True, slots=True)
+class Issue:
+    """The issue that a document belongs to; number 0 for a draft. replaces: number of the issue it corrects."""
+
+    number: int
+    issued_on: date
+    signed_by: str
+    role: str
+    firm_name: str
+    firm_address: str
+    firm_phone: str
+    replaces: int | None = None
+    reason: str | None = None
+
+
+def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
+    """Everything the template prints, as JSON data."""
+    declared = inspection.declared_outcome or judgement.outcome
+    return {
+        "draft": issue.number == 0,
+        "issue": {
+            "number": issue.number,
+            "on": _day(issue.issued_on),
+            "signed_by": issue.signed_by,
+            "role": issue.role,
+            "replaces": issue.replaces,
+            "reason": issue.reason,
+        },
+        "firm": {"name": issue.firm_name, "address": issue.firm_address, "phone": issue.firm_phone},
+        "title": judgement.rule_book.report,
+        "reference": inspection.reference or "no reference",
+        "property": inspection.property_address or "",
+        "client": {"name": inspection.client_name or "", "address": inspection.client_address or ""},
+        "facts": _facts(inspection, "occupier_name", "tenure", "purpose"),
+        "inspected_on": _day(inspection.inspected_on),
+        "outcome": declared,
+        "why": _why(inspection, judgement, declared),
+        "outcome_reason": inspection.outcome_reason if declared != judgement.outcome else None,
+        "next": _next(inspection),
+        "condition": inspection.condition,
+        "extent": inspection.extent or "",
+        "limitations": [
+            {"what": one.what or "", "reason": one.reason or "", "agreed_with": one.agreed_with or ""}
+            for one in inspection.limitations
+        ],
+        "limited_warning": judgement.progress.limited_warning,
+        "observations": _observations(inspection),
+        "meaning": [{"code": code, "means": MEANING[code]} for code in ("C1", "C2", "C3", "FI")],
+        "supply": _supply(inspection, judgement),
+        "boards": [_board(inspection, judgement, index) for index in range(len(inspection.boards))],
+        "rule_book": judgement.rule_book.name,
+        "caution": judgement.rule_book.caution,
+        "house_rules": [
+            {"label": option["label"], "value": f"{getattr(judgement.house_rules, name):g}"}
+            for name, option in house_rules.options().items()
+        ],
+    }
+
+
+def _day(day: date | str | None) -> str:
+    if day is None:
+        return ""
+    found = date.fromisoformat(day) if isinstance(day, str) else day
+    return f"{found.day} {found:%B %Y}"
+
+
+def _shown(value: Any, unit: str = "") -> str:
+    if value is None:
+        return "–"
+    if isinstance(value, Reading):
+        plain = value.value is not None
+        return f"{value.text} {unit}".strip() if plain else value.text
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float):
+        return f"{value:g} {unit}".strip()
+    return str(value)
+
+
+def _facts(entity: Any, *names: str, kind: str = "inspection") -> list[dict[str, str]]:
+    specs = KINDS[kind].fields
+    return [{"label": specs[name].label, "value": _shown(getattr(entity, name), specs[name].unit)} for name in names]
+
+
+def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
+    because = [o for o in inspection.observations if o.id in set(judgement.outcome_because)]
+    if not because:
+        return (
+            "No observation with code C1, C2 or FI is open."
+            if declared == "satisfactory"
+            else "The inspector's own reason is given below."
+        )
+    counts = [(code, sum(o.code == code for o in because)) for code in ("C1", "C2", "FI")]
+    told = ", ".join(f"{count} × {code} ({MEANING[code]})" for code, count in counts if count)
+    return (
+        f"Open observations: {told}. Each has to be put right or looked into before the installation is satisfactory."
+    )
+
+
+def _next(inspection: Inspection) -> dict[str, str]:
+    if inspection.next_years is None or inspection.inspected_on is None:
+        return {"by": "", "reason": inspection.next_reason or ""}
+    start = date.fromisoformat(inspection.inspected_on)
+    try:
+        due = start.replace(year=start.year + inspection.next_years)
+    except ValueError:  # 29 February
+        due = start.replace(year=start.year + inspection.next_years, day=28)
+    years = f"{inspection.next_years} year" + ("s" if inspection.next_years > 1 else "")
+    return {"by": f"{_day(due)} ({years})", "reason": inspection.next_reason or ""}
+
+
+def _observations(inspection: Inspection) -> list[dict[str, Any]]:
+    rows = []
+    for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
+        entry = catalogue.entries().get(one.catalogue_key or "")
+        rows.append(
+            {
+                "code": one.code or "",
+                "means": MEANING.get(one.code or "", ""),
+                "place": one.place or "",
+                "text": one.text or "",
+                "plain": entry.plain if entry else "",
+                "remedy": entry.remedy if entry and not one.mended else "",
+                "mended": bool(one.mended),
+                "as_left": one.as_left or "",
+            }
+        )
+    return rows
+
+
+def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]]:
+    facts = _facts(
+        inspection,
+        "earthing",
+        "phases",
+        "service_fuse_standard",
+        "service_fuse_a",
+        "tails_mm2",
+        "earthing_conductor_mm2",
+        "bonding_mm2",
+        "bonding_to",
+        "ze_ohm",
+        "pscc_ka",
+        "pefc_ka",
+        "supply_polarity",
+    )
+    facts.append({"label": "Prospective fault current recorded", "value": _shown(judgement.prospective_fault_ka, "kA")})
+    return facts
+
+
+def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str, Any]:
+    board = inspection.boards[index]
+    limits = {one.entity_id: one for one in judgement.expected if one.field == "zs_ohm"}
+    sums = [one for one in judgement.board_sums if one.board_id == board.id]
+    return {
+        "name": board.name or f"Board {index + 1}",
+        "facts": _facts(board, "location", "ways", "main_switch_a", "conditional_ka", "zdb_ohm", kind="board"),
+        "sums": [
+            {
+                "label": KINDS["circuit"].fields[one.field].label,
+                "value": f"{one.combined.text} MΩ",
+                "says": one.verdict.reason,
+            }
+            for one in sums
+        ],
+        "circuits": [_circuit(circuit, limits.get(circuit.id)) for circuit in board.circuits],
+    }
+
+
+def _circuit(circuit: Circuit, limit: Any) -> dict[str, str]:
+    cable = (
+        f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
+        if circuit.line_csa_mm2 and circuit.cpc_csa_mm2
+        else _shown(circuit.line_csa_mm2)
+    )
+    rating = f"{circuit.device_rating_a:g}" if circuit.device_rating_a else ""
+    device = " ".join(part for part in (circuit.device_standard, circuit.device_type, rating) if part)
+    if circuit.spare:
+        return {"way": circuit.way or "", "designation": "Spare", "spare": "yes"}
+    return {
+        "way": circuit.way or "",
+        "designation": circuit.designation or "",
+        "spare": "",
+        "form": circuit.form or "–",
+        "points": _shown(circuit.points),
+        "cable": cable,
+        "device": device or "–",
+        "rcd": _shown(circuit.rcd_rated_ma),
+        "r1": _shown(circuit.r1_ohm),
+        "rn": _shown(circuit.rn_ohm),
+        "r2": _shown(circuit.r2_ohm),
+        "r1_r2": _shown(circuit.r1_r2_ohm),
+        "ir_ln": _shown(circuit.insulation_ln_mohm),
+        "ir_lne": _shown(circuit.insulation_lne_mohm),
+        "polarity": {"correct": "yes", "incorrect": "NO"}.get(circuit.polarity or "", circuit.polarity or "–"),
+        "zs": _shown(circuit.zs_ohm),
+        "zs_limit": f"{limit.greatest:.2f}" if limit else "–",
+        "trip": _shown(circuit.rcd_trip_ms),
+        "button": {"correct": "yes", "incorrect": "NO"}.get(circuit.rcd_button or "", circuit.rcd_button or "–"),
+    }

@@ -1,0 +1,157 @@
+"""Issuing a report: the document, the PDF and its SHA-256 are frozen together; a correction is a new issue."""
+
+import hashlib
+import json
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import Connection, insert, select
+
+from dorrik.core import document
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement, as_json, judge
+from dorrik.core.readiness import Point, readiness
+from dorrik.report import pdf
+from dorrik.report.content import Issue, content
+from dorrik.store import inspections
+from dorrik.store.engine import new_id, now
+from dorrik.store.inspections import KeptInspection
+from dorrik.store.people import Person, firm_details
+from dorrik.store.tables import inspection as inspection_table
+from dorrik.store.tables import issued_report, person
+
+
+class NotReady(Exception):
+    """The report cannot be issued yet; `points` say what to mend."""
+
+    def __init__(self, points: Sequence[Point]) -> None:
+        super().__init__("; ".join(point.text for point in points))
+        self.points = tuple(points)
+
+
+class Moved(Exception):
+    """The inspection has changed since the person looked at it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Issued:
+    """One frozen issue, without its PDF."""
+
+    id: str
+    number: int
+    issued_at: datetime
+    issued_by: str
+    outcome: str
+    replaces: int | None
+    reason: str | None
+    sha256: str
+    seq: int
+
+
+def _issue(connection: Connection, who: Person, number: int, on: date, **correction: Any) -> Issue:
+    firm = firm_details(connection, who.firm_id)
+    return Issue(
+        number=number,
+        issued_on=on,
+        signed_by=who.name,
+        role=who.role,
+        firm_name=firm["name"],
+        firm_address=firm["address"] or "",
+        firm_phone=firm["phone"] or "",
+        **correction,
+    )
+
+
+def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[tuple[Point, ...], list[str]]:
+    """What stands in the way of issuing, and the draft's pages as SVG."""
+    inspection = inspections.assemble(kept)
+    judgement = judge(inspection)
+    said = content(inspection, judgement, _issue(connection, who, 0, now().date()))
+    return readiness(inspection, judgement), pdf.pages(said, {})
+
+
+def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None) -> Issued:
+    """Freeze the inspection as it stands, in the caller's transaction, which holds the inspection's row.
+
+    seen_seq: the sequence number that the person looked at; reason: why an earlier issue is corrected, needed from
+    the second on. Raises Moved or NotReady.
+    """
+    if kept.seq != seen_seq:
+        raise Moved
+    inspection: Inspection = inspections.assemble(kept)
+    judgement: Judgement = judge(inspection)
+    earlier = issues(connection, kept.id)
+    points = [point for point in readiness(inspection, judgement) if point.level == "must"]
+    if earlier and not (reason or "").strip():
+        points.append(Point("must", "report", f"Say what issue {len(earlier) + 1} corrects."))
+    if points:
+        raise NotReady(points)
+    at = now().replace(microsecond=0)
+    number = len(earlier) + 1
+    replaces = earlier[-1].number if earlier else None
+    said = content(
+        inspection,
+        judgement,
+        _issue(connection, who, number, at.date(), replaces=replaces, reason=reason if earlier else None),
+    )
+    frozen = document.write(inspection) | {
+        "judgement": as_json(judgement),
+        "issue": {"number": number, "issued_at": f"{at.isoformat()}Z", "issued_by": who.name, "replaces": replaces},
+    }
+    made = pdf.pdf(said, frozen, at)
+    found = Issued(
+        id=new_id(),
+        number=number,
+        issued_at=at,
+        issued_by=who.name,
+        outcome=inspection.declared_outcome or judgement.outcome,
+        replaces=replaces,
+        reason=reason if earlier else None,
+        sha256=hashlib.sha256(made).hexdigest(),
+        seq=kept.seq,
+    )
+    connection.execute(
+        insert(issued_report).values(
+            id=found.id,
+            inspection_id=kept.id,
+            number=number,
+            issued_at=at,
+            issued_by=who.id,
+            seq=kept.seq,
+            outcome=found.outcome,
+            replaces=replaces,
+            reason=found.reason,
+            document=json.dumps(frozen, ensure_ascii=False),
+            pdf=made,
+            sha256=found.sha256,
+        )
+    )
+    return found
+
+
+def issues(connection: Connection, inspection_id: str) -> list[Issued]:
+    """Every issue of an inspection, oldest first. The caller has checked whose inspection it is."""
+    c = issued_report.c
+    query = (
+        select(c.id, c.number, c.issued_at, person.c.name, c.outcome, c.replaces, c.reason, c.sha256, c.seq)
+        .join(person, person.c.id == c.issued_by)
+        .where(c.inspection_id == inspection_id)
+        .order_by(c.number)
+    )
+    return [Issued(*row) for row in connection.execute(query)]
+
+
+def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:
+    """File name and bytes of an issue of that firm, exactly as it was frozen; None where the firm has none."""
+    c = issued_report.c
+    row = connection.execute(
+        select(c.pdf, c.number, inspection_table.c.reference)
+        .join(inspection_table, inspection_table.c.id == c.inspection_id)
+        .where(c.id == report_id, inspection_table.c.firm_id == firm_id)
+    ).one_or_none()
+    if row is None:
+        return None
+    name = "".join(ch if ch.isalnum() or ch in "-_" else "-" for ch in row.reference or "report")
+    return f"{name}-issue-{row.number}.pdf", row.pdf

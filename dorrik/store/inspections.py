@@ -1,0 +1,111 @@
+"""Inspections as they are kept: loading one whole, and putting it together for the rules."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import Connection, Row, Select, bindparam, select
+
+from dorrik.core.document import build
+from dorrik.core.inspection import KINDS, Inspection, in_order
+from dorrik.store.tables import ENTITIES, inspection
+
+
+@dataclass(slots=True)
+class KeptEntity:
+    """One entity: its kind, the id of what it belongs to, and its fields as they are kept."""
+
+    kind: str
+    id: str
+    parent_id: str
+    values: dict[str, Any]
+
+
+@dataclass(slots=True)
+class KeptInspection:
+    """An inspection with everything in it; `entities` by id, the inspection itself among them."""
+
+    id: str
+    firm_id: str
+    seq: int
+    entities: dict[str, KeptEntity] = field(default_factory=dict)
+
+
+def column_value(value: Any) -> Any:
+    """A kept value as its column takes it: instants lose the zone that the column does not have."""
+    if isinstance(value, str) and len(value) == 20 and value[10] == "T" and value[-1] == "Z":
+        return datetime.fromisoformat(value[:-1])
+    return value
+
+
+def _kept(value: Any) -> Any:
+    if isinstance(value, datetime):
+        return value.strftime("%Y-%m-%dT%H:%M:%SZ")
+    if isinstance(value, date):
+        return value.isoformat()
+    return value
+
+
+_NAMES: Mapping[str, tuple[str, ...]] = {name: tuple(kind.fields) for name, kind in KINDS.items()}
+_CHILDREN = tuple(name for name in KINDS if name != "inspection")
+
+
+def _entity(kind: str, row: Row[Any], parent_id: str) -> KeptEntity:
+    fields = row._mapping
+    return KeptEntity(kind, fields["id"], parent_id, {name: _kept(fields[name]) for name in _NAMES[kind]})
+
+
+def load(connection: Connection, inspection_id: str, firm_id: str, *, lock: bool = False) -> KeptInspection | None:
+    """Load an inspection of that firm; None where the firm has none of that id.
+
+    lock: hold the inspection's row until the transaction ends, so that changes are applied one batch at a time.
+    """
+    head = _head(connection, inspection_id, firm_id, lock)
+    if head is None:
+        return None
+    kept = KeptInspection(inspection_id, firm_id, head.seq)
+    kept.entities[inspection_id] = _entity("inspection", head, firm_id)
+    for kind in _CHILDREN:
+        parent = KINDS[kind].parent
+        for row in connection.execute(_SELECT[kind], {"inspection_id": inspection_id}):
+            parent_id = inspection_id if parent == "inspection" else row._mapping[f"{parent}_id"]
+            kept.entities[row.id] = _entity(kind, row, parent_id)
+    return kept
+
+
+def _head(connection: Connection, inspection_id: str, firm_id: str, lock: bool) -> Row[Any] | None:
+    query = select(inspection).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
+    return connection.execute(query.with_for_update() if lock else query).one_or_none()
+
+
+def _select(kind: str) -> Select[Any]:
+    table = ENTITIES[kind]
+    return select(table).where(table.c.inspection_id == bindparam("inspection_id"))
+
+
+_SELECT = {kind: _select(kind) for kind in _CHILDREN}
+
+
+def assemble(kept: KeptInspection) -> Inspection:
+    """The inspection as the rules judge it, without what was removed."""
+    by_parent: dict[tuple[str, str], list[Any]] = {}
+    # Children first: a board is built with its circuits in hand.
+    for kind in reversed(KINDS.values()):
+        children = [child for child in KINDS.values() if child.parent == kind.name]
+        for entity in kept.entities.values():
+            if entity.kind != kind.name:
+                continue
+            lists = {child.plural: in_order(by_parent.get((child.name, entity.id), [])) for child in children}
+            built = build(kind, entity.id, entity.values, **lists)
+            if kind.name == "inspection":
+                found: Inspection = built
+                return found
+            by_parent.setdefault((kind.name, entity.parent_id), []).append(built)
+    raise LookupError("The inspection itself is missing among its entities.")
+
+
+def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | None:
+    """The sequence number of an inspection of that firm; None where the firm has none of that id."""
+    query = select(inspection.c.seq).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
+    return connection.execute(query).scalar()
