@@ -1,0 +1,39 @@
+/** Who is signed in, and which screen is open. Screens beyond the first are loaded when they are opened. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
+import { Navigate, Route, Routes } from "react-router";
+import { api, answer, Refused } from "./api/client";
+import { SignIn } from "./signin/SignIn";
+import "./theme/useTheme";
+import { Loading, Trouble } from "./ui/States";
+
+const Home = lazy(() => import("./home/Home"));
+const InspectionScreen = lazy(() => import("./shell/InspectionScreen"));
+
+export function App() {
+  const queries = useQueryClient();
+  const session = useQuery({
+    queryKey: ["session"],
+    queryFn: () => answer(api.GET("/api/session")),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  if (session.isPending) return <Loading what="Dorrik" />;
+  if (session.isError) {
+    if (!(session.error instanceof Refused) || session.error.status !== 401) {
+      return <Trouble message="The server cannot be reached. What waits on this device is safe." again={() => session.refetch()} />;
+    }
+    return <SignIn done={(me) => queries.setQueryData(["session"], me)} />;
+  }
+  const me = session.data;
+  return (
+    <Suspense fallback={<Loading what="the screen" />}>
+      <Routes>
+        <Route path="/" element={<Home me={me} />} />
+        <Route path="/inspection/:id" element={<Navigate to="brief" replace />} />
+        <Route path="/inspection/:id/:stage" element={<InspectionScreen me={me} />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
+  );
+}

@@ -1,0 +1,33 @@
+/** The typed client: paths and types come from the server's own contract (docs/openapi.json). */
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema.gen";
+
+export type Schemas = components["schemas"];
+export type Me = Schemas["Me"];
+export type Note = Schemas["NoteOut"];
+export type Judgement = Schemas["JudgementOut"];
+export type Stage = Schemas["StageOut"]["stage"];
+export type Status = Note["status"];
+export type FieldSpec = Schemas["FieldOut"];
+export type CatalogueEntry = Schemas["CatalogueOut"];
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** The server answered, but not with what was asked for. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly body: unknown = null,
+  ) {
+    super(message);
+  }
+}
+
+/** The data of an answer, or a Refused with the server's own words; a failed connection throws as fetch does. */
+export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await call;
+  if (response.ok) return data as T;
+  const message = (error as { message?: string } | undefined)?.message;
+  throw new Refused(response.status, message ?? "The server did not answer as expected.", error);
+}

@@ -1,0 +1,15 @@
+/** What the screens need to know before any inspection: fields, catalogue, devices, house rules. */
+import { useQuery } from "@tanstack/react-query";
+import { api, answer, type FieldSpec, type Schemas } from "./client";
+
+export function useReference(): Schemas["Reference"] | undefined {
+  return useQuery({
+    queryKey: ["reference"],
+    queryFn: () => answer(api.GET("/api/reference")),
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data;
+}
+
+export function useFieldSpec(kind: string, field: string): FieldSpec | undefined {
+  return useReference()?.fields[kind]?.[field];
+}

@@ -1,0 +1,105 @@
+/** The brief: who asked and why, where, how far, and what was agreed to be left out. */
+import { useReference } from "../api/reference";
+import { children } from "../inspection/model";
+import { add, setField, useInspection } from "../inspection/sync";
+import { FieldInput } from "../ui/FieldInput";
+import form from "../ui/Form.module.css";
+import { StageHead } from "../ui/StageHead";
+
+export default function Brief() {
+  const id = useInspection((s) => s.model?.id) ?? "";
+  const at = (field: string) => ({ kind: "inspection" as const, id, field });
+  return (
+    <>
+      <StageHead title="Brief" line="each field is kept as you leave it" />
+      <div className={form.form}>
+        <h2>The job</h2>
+        <div className={form.group}>
+          <FieldInput place={at("reference")} />
+          <FieldInput place={at("inspected_on")} />
+          <div className={form.wide}>
+            <FieldInput place={at("property_address")} label="Property" hint="Street first: it names the inspection on every screen." />
+          </div>
+          <FieldInput place={at("client_name")} />
+          <FieldInput place={at("client_address")} />
+          <FieldInput place={at("occupier_name")} />
+          <FieldInput place={at("tenure")} />
+          <div className={form.wide}>
+            <FieldInput place={at("purpose")} />
+          </div>
+        </div>
+        <h2>What was agreed</h2>
+        <div className={form.group}>
+          <div className={form.wide}>
+            <FieldInput place={at("extent")} rows={3} hint="What is in, how many points are opened, which boards and buildings." />
+          </div>
+        </div>
+        <Limitations inspection={id} />
+        <h2>House rules for this inspection</h2>
+        <HouseRules inspection={id} />
+      </div>
+    </>
+  );
+}
+
+function Limitations({ inspection }: { inspection: string }) {
+  const model = useInspection((s) => s.model);
+  const found = model ? children(model, "limitation", inspection) : [];
+  return (
+    <>
+      <h2>Agreed limitations</h2>
+      <ul className={form.rows}>
+        {found.map((limitation) => {
+          const at = (field: string) => ({ kind: "limitation" as const, id: limitation.id, field });
+          return (
+            <li key={limitation.id}>
+              <div className={form.group} style={{ marginBottom: 4 }}>
+                <FieldInput place={at("what")} label="Left out" />
+                <FieldInput place={at("reason")} />
+                <FieldInput place={at("agreed_with")} />
+              </div>
+              <button type="button" className={form.quiet} onClick={() => setField(at("removed"), true)}>
+                Take this limitation out
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <button type="button" className={form.button} style={{ marginBottom: 26 }} onClick={() => add("limitation", inspection, {})}>
+        Add a limitation
+      </button>
+    </>
+  );
+}
+
+function HouseRules({ inspection }: { inspection: string }) {
+  const options = useReference()?.house_rules ?? [];
+  const chosen = (useInspection((s) => s.model?.entities[inspection]?.values.house_rules) ?? {}) as Record<string, number>;
+  return (
+    <div className={form.group}>
+      {options.map((option) => (
+        <label key={option.name} style={{ display: "block" }}>
+          <span style={{ display: "block", fontWeight: 600, fontSize: 14, marginBottom: 4 }}>{option.label}</span>
+          <select
+            value={String(chosen[option.name] ?? option.default)}
+            onChange={(e) => {
+              const value = Number(e.target.value);
+              const rest = Object.entries(chosen).filter(([name]) => name !== option.name);
+              const next = Object.fromEntries(value === option.default ? rest : [...rest, [option.name, value]]);
+              setField({ kind: "inspection", id: inspection, field: "house_rules" }, Object.keys(next).length ? next : null);
+            }}
+            style={{ width: "100%", minHeight: 44, padding: "0 12px", border: "1.5px solid var(--d-colors-line)", borderRadius: 6, background: "var(--d-colors-sheet)" }}
+          >
+            {option.choices.map((choice) => (
+              <option key={String(choice)} value={String(choice)}>
+                {String(choice)}
+                {choice === option.default ? " (usual)" : ""}
+              </option>
+            ))}
+          </select>
+          <span style={{ display: "block", fontSize: 13, color: "var(--d-colors-quiet)", marginTop: 4 }}>{option.why}</span>
+        </label>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,165 @@
+/** Home: what is in hand, what has been issued and when it is due again. */
+import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, answer, type Me, Refused, type Schemas } from "../api/client";
+import { begin, flushAll, waitingElsewhere } from "../inspection/sync";
+import { Wordmark } from "../signin/SignIn";
+import { useTheme } from "../theme/useTheme";
+import { Mark } from "../ui/Mark";
+import { Loading, Trouble } from "../ui/States";
+
+type Line = Schemas["InspectionLine"];
+
+const day = (iso: string | null) =>
+  iso ? new Date(`${iso}T12:00:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" }) : "";
+
+export default function Home({ me }: { me: Me }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [dim, toggle] = useTheme();
+  const [waiting, setWaiting] = useState(0);
+  const home = useQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
+  const refetch = home.refetch;
+
+  useEffect(() => {
+    // What another inspection left on this device goes first, then the list is asked for again.
+    void (async () => {
+      if (!(await waitingElsewhere())) return;
+      await flushAll();
+      setWaiting(await waitingElsewhere());
+      await refetch();
+    })();
+  }, [refetch]);
+
+  async function signOut() {
+    await api.DELETE("/api/session");
+    queries.clear();
+    navigate("/");
+    window.location.reload();
+  }
+
+  function start() {
+    const today = new Date().toISOString().slice(0, 10);
+    const id = begin(me, { reference: home.data?.next_reference ?? null, inspected_on: today, purpose: "periodic" });
+    navigate(`/inspection/${id}/brief`);
+  }
+
+  if (home.isPending) return <Loading what="your inspections" />;
+  if (home.isError) {
+    const said = home.error instanceof Refused ? home.error.message : "The server cannot be reached. What waits on this device is safe.";
+    return <Trouble message={said} again={() => home.refetch()} />;
+  }
+  const { in_hand, issued } = home.data;
+  return (
+    <Box maxW="64rem" mx="auto" px={{ base: "4", md: "8" }} pb="16">
+      <Flex as="header" h="3.4rem" align="center" gap="4" mb="6">
+        <Wordmark />
+        <Box flex="1" />
+        <Text color="quiet" fontSize="sm" display={{ base: "none", md: "block" }}>
+          {me.name}, {me.firm_name}
+        </Text>
+        <Button size="sm" variant="outline" borderColor="line" onClick={toggle}>
+          {dim ? "Day" : "Dim"}
+        </Button>
+        <Button size="sm" variant="ghost" onClick={signOut}>
+          Sign out
+        </Button>
+      </Flex>
+      {waiting > 0 && (
+        <Box mb="4" p="3" borderWidth="1.5px" borderColor="ink" borderRadius="6px" role="status">
+          {waiting} {waiting === 1 ? "entry waits" : "entries wait"} on this device and will be sent when the server can be reached.
+        </Box>
+      )}
+      <Flex align="center" gap="4" mb="4" wrap="wrap">
+        <Heading as="h1" fontSize="2xl" flex="1" minW="12rem">
+          In hand
+        </Heading>
+        <Button size="lg" bg="sea" color="onSea" onClick={start} px="6">
+          New inspection
+        </Button>
+      </Flex>
+      {in_hand.length === 0 ? (
+        <Text color="quiet" py="6">
+          Nothing in hand. Begin with <b>New inspection</b>: the address and the agreed extent come first.
+        </Text>
+      ) : (
+        <Box as="ul" listStyleType="none">
+          {in_hand.map((line) => (
+            <InHand key={line.id} line={line} />
+          ))}
+        </Box>
+      )}
+      <Heading as="h2" fontSize="xl" mt="10" mb="3">
+        Issued, next due first
+      </Heading>
+      {issued.length === 0 ? (
+        <Text color="quiet">Reports that you issue stand here with the date when the next inspection is due.</Text>
+      ) : (
+        <Box as="ul" listStyleType="none">
+          {issued.map((line) => (
+            <Issued key={line.id} line={line} />
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Row({ line, stage, children }: { line: Line; stage: string; children: React.ReactNode }) {
+  return (
+    <Box as="li" borderTopWidth="1px" borderColor="line" _last={{ borderBottomWidth: "1px" }}>
+      <Link to={`/inspection/${line.id}/${stage}`} style={{ display: "block" }}>
+        <Flex align="center" gap={{ base: "3", md: "6" }} py="3" px="2" minH="4rem" _hover={{ bg: "lampWash" }}>
+          <Text fontFamily="mono" color="quiet" w="4.5rem" flex="none">
+            {line.reference ?? "no ref."}
+          </Text>
+          <Box flex="1" minW="0">
+            <Text fontWeight="600" lineClamp={2}>
+              {line.property_address ?? "No address yet"}
+            </Text>
+            <Text color="quiet" fontSize="sm" truncate>
+              {line.client_name ?? "No client yet"}
+              {line.inspected_on && ` · ${day(line.inspected_on)}`}
+            </Text>
+          </Box>
+          {children}
+        </Flex>
+      </Link>
+    </Box>
+  );
+}
+
+function InHand({ line }: { line: Line }) {
+  return (
+    <Row line={line} stage="dead">
+      <Flex direction="column" align="flex-end" flex="none" gap="0.5">
+        <Text>
+          <b style={{ fontSize: "1.35rem", fontFamily: "var(--d-fonts-mono)" }}>{line.left}</b> left
+        </Text>
+        {!!line.failing && (
+          <Flex align="center" gap="1.5" fontSize="sm">
+            <Mark status="fail" /> {line.failing} failing
+          </Flex>
+        )}
+      </Flex>
+    </Row>
+  );
+}
+
+function Issued({ line }: { line: Line }) {
+  return (
+    <Row line={line} stage="report">
+      <Flex direction="column" align="flex-end" flex="none" gap="0.5">
+        <Flex align="center" gap="1.5" fontWeight="600">
+          <Mark status={line.outcome === "satisfactory" ? "pass" : "fail"} /> {line.outcome}
+        </Flex>
+        <Text fontSize="sm" color="quiet">
+          issue {line.issued}
+          {line.next_due && ` · due ${day(line.next_due)}`}
+        </Text>
+      </Flex>
+    </Row>
+  );
+}

@@ -1,0 +1,97 @@
+/** What the hands are doing: which figure is in focus, what is being typed, and which figure comes next. */
+import { create } from "zustand";
+import { setField, useInspection } from "./sync";
+import { keyOf, type Place } from "./types";
+
+export interface About {
+  kind: "inspection" | "board" | "circuit";
+  id: string;
+  field?: string;
+  /** Catalogue entry that is offered. */
+  raise?: string | null;
+  /** Observation that is being mended rather than made. */
+  existing?: string;
+}
+
+interface Desk {
+  focus: Place | null;
+  /** What is being typed at the focus; null where nothing was typed yet. */
+  draft: string | null;
+  /** The figures of the open screen in the order of the work. */
+  order: Place[];
+  observing: About | null;
+  /** Safety reminders that were answered on this visit. */
+  answered: Record<string, true>;
+}
+
+export const useDesk = create<Desk>(() => ({ focus: null, draft: null, order: [], observing: null, answered: {} }));
+
+const { getState: get, setState: set } = useDesk;
+
+export const same = (a: Place | null, b: Place | null): boolean => !!a && !!b && a.id === b.id && a.field === b.field;
+
+export function focusOn(place: Place | null): void {
+  if (same(get().focus, place)) return;
+  commit();
+  set({ focus: place, draft: null });
+}
+
+export function draft(text: string | null): void {
+  set({ draft: text });
+}
+
+/** A key of the pad or the keyboard goes behind what is typed; the first one replaces what stood. */
+export function type(text: string): void {
+  set({ draft: (get().draft ?? "") + text });
+}
+
+export function backspace(): void {
+  const { draft: typed, focus } = get();
+  const stood = focus ? String(value(focus) ?? "") : "";
+  set({ draft: (typed ?? stood).slice(0, -1) });
+}
+
+/** What stands at a place now, typed or kept. */
+export function value(place: Place): unknown {
+  return useInspection.getState().model?.entities[place.id]?.values[place.field];
+}
+
+/** Leave the figure: keep what was typed. */
+export function commit(): void {
+  const { focus, draft: typed } = get();
+  if (!focus || typed === null) return;
+  set({ draft: null });
+  setField(focus, typed.trim() === "" ? null : typed.trim());
+}
+
+export function setOrder(order: Place[]): void {
+  set({ order });
+}
+
+/** The place that comes after the focus (or before it, with -1); the same one at the end. */
+export function neighbour(step: 1 | -1): Place | null {
+  const { order, focus } = get();
+  const at = order.findIndex((place) => same(place, focus));
+  return order[at < 0 ? 0 : at + step] ?? null;
+}
+
+export function move(step: 1 | -1): void {
+  const to = neighbour(step);
+  commit();
+  if (to) set({ focus: to, draft: null });
+}
+
+export function observe(about: About): void {
+  commit();
+  set({ observing: about });
+}
+
+export function closeObservation(): void {
+  set({ observing: null });
+}
+
+export function answerReminder(key: string): void {
+  set({ answered: { ...get().answered, [key]: true } });
+}
+
+export const placeKey = (place: Place): string => keyOf(place.id, place.field);

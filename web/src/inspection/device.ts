@@ -1,0 +1,24 @@
+/** What is kept on this device: changes that the server does not have yet, and who this device is. */
+import Dexie, { type EntityTable } from "dexie";
+import { v7 as uuidv7 } from "uuid";
+import type { Pending } from "./types";
+
+class DeviceDatabase extends Dexie {
+  pending!: EntityTable<Required<Pick<Pending, "n">> & Pending, "n">;
+
+  constructor() {
+    super("dorrik");
+    this.version(1).stores({ pending: "++n, inspectionId" });
+  }
+}
+
+export const device = new DeviceDatabase();
+
+/** The device's own id, made once. */
+export function deviceId(): string {
+  const known = localStorage.getItem("dorrik.device");
+  if (known) return known;
+  const made = uuidv7();
+  localStorage.setItem("dorrik.device", made);
+  return made;
+}

@@ -1,0 +1,148 @@
+/** The state of one inspection on the device, as plain functions: no React, no network, no clock. */
+import type { Judgement, Schemas } from "../api/client";
+import { type Change, type Entity, keyOf, type Kind, PARENT, type Pending, type Value } from "./types";
+
+export interface Notice {
+  id: string;
+  text: string;
+  /** Puts the earlier value back. */
+  undo?: { kind: Kind; id: string; field: string; value: Value };
+}
+
+export interface Model {
+  id: string;
+  /** The last sequence number up to which everything is known here. */
+  seq: number;
+  entities: Record<string, Entity>;
+  judgement: Judgement | null;
+  /** Waiting or refused, in the order in which they were made. */
+  pending: Pending[];
+  notices: Notice[];
+}
+
+type Entry = Schemas["EntryOut"];
+
+/** An inspection as the server has it, with what this device still has to send laid on top. */
+export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model {
+  const entities: Record<string, Entity> = {};
+  for (const e of found.entities) {
+    entities[e.id] = { kind: e.kind as Kind, id: e.id, parentId: e.parent_id, values: { ...e.values } as Entity["values"] };
+  }
+  const model: Model = { id: found.id, seq: found.seq, entities, judgement: found.judgement, pending, notices: [] };
+  return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
+}
+
+/** An inspection that so far is only on this device. */
+export function blank(id: string, pending: Pending[]): Model {
+  const model: Model = { id, seq: 0, entities: {}, judgement: null, pending, notices: [] };
+  return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
+}
+
+interface Written {
+  entity: string;
+  entity_id: string;
+  field: string;
+  value?: unknown;
+}
+
+/** Entities with one field set; a parent's field makes the entity. */
+function lay(entities: Record<string, Entity>, change: Written): Record<string, Entity> {
+  const kind = change.entity as Kind;
+  const value = (change.value ?? null) as Value;
+  const found = entities[change.entity_id];
+  const parentField = kind === "inspection" ? "firm" : PARENT[kind];
+  if (change.field === parentField) {
+    if (found) return entities;
+    const made: Entity = { kind, id: change.entity_id, parentId: String(value), values: {} };
+    return { ...entities, [made.id]: made };
+  }
+  if (!found) return entities;
+  return { ...entities, [found.id]: { ...found, values: { ...found.values, [change.field]: value } } };
+}
+
+/** A field as it is left: shown at once, waiting to be sent. A refused change of the same field gives way to it. */
+export function write(model: Model, pending: Pending): Model {
+  const { change } = pending;
+  const key = keyOf(change.entity_id, change.field);
+  const others = model.pending.filter((p) => !p.refused || keyOf(p.change.entity_id, p.change.field) !== key);
+  return { ...model, entities: lay(model.entities, change), pending: [...others, pending] };
+}
+
+/** The server's answer to a batch. */
+export function receive(model: Model, receipt: Schemas["Receipt"], sent: Change[]): { model: Model; gap: boolean } {
+  const fates = new Map(receipt.results.map((r) => [r.id, r]));
+  const kept = receipt.results.filter((r) => r.state === "kept").length;
+  const pending = model.pending.flatMap((p) => {
+    const fate = fates.get(p.change.id);
+    if (!fate) return [p];
+    return fate.state === "refused" ? [{ ...p, refused: fate.reason ?? "It was refused." }] : [];
+  });
+  const came: Notice[] = receipt.results.flatMap((r) => {
+    const change = sent.find((c) => c.id === r.id);
+    if (!r.overtook || !change) return [];
+    const text = `You came after ${r.overtook.author}, who had written ${shown(r.overtook.value)}. Both are in the history.`;
+    const undo = { kind: change.entity, id: change.entity_id, field: change.field, value: r.overtook.value as Value };
+    return [{ id: r.id, text, undo }];
+  });
+  const gap = receipt.seq !== model.seq + kept;
+  return {
+    model: {
+      ...model,
+      seq: gap ? model.seq : receipt.seq,
+      judgement: receipt.judgement,
+      pending,
+      notices: [...model.notices, ...came],
+    },
+    gap,
+  };
+}
+
+/** What others have written meanwhile. A field that waits here to be sent keeps what was typed here. */
+export function hear(model: Model, news: Schemas["News"], me: string, title: (e: Entry) => string): Model {
+  const mine = new Set(model.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
+  let entities = model.entities;
+  const notices = [...model.notices];
+  for (const entry of news.entries) {
+    if (entry.seq <= model.seq) continue;
+    if (!mine.has(keyOf(entry.entity_id, entry.field))) entities = lay(entities, entry);
+    if (entry.overtook_author_id === me && entry.author_id !== me) {
+      notices.push({
+        id: entry.id,
+        text: `${entry.author} wrote ${shown(entry.value)} over your ${shown(entry.before)} at ${title(entry)}.`,
+        undo: {
+          kind: entry.entity as Kind,
+          id: entry.entity_id,
+          field: entry.field,
+          value: (entry.before ?? null) as Value,
+        },
+      });
+    }
+  }
+  return {
+    ...model,
+    entities,
+    notices,
+    seq: Math.max(model.seq, news.seq),
+    judgement: news.judgement ?? model.judgement,
+  };
+}
+
+/** The reason why the value at a field was refused, if it was. */
+export function refusal(model: Model, id: string, field: string): string | undefined {
+  return model.pending.find((p) => p.refused && p.change.entity_id === id && p.change.field === field)?.refused;
+}
+
+/** Children of an entity in their order, without removed ones. */
+export function children(model: Model, kind: Kind, parentId: string): Entity[] {
+  const position = (e: Entity) => Number(e.values.position ?? 0);
+  return Object.values(model.entities)
+    .filter((e) => e.kind === kind && e.parentId === parentId && !e.values.removed)
+    .sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
+}
+
+export function shown(value: unknown): string {
+  if (value === null || value === undefined) return "nothing";
+  if (value === true) return "yes";
+  if (value === false) return "no";
+  return String(value);
+}

@@ -1,0 +1,268 @@
+/** Carries an inspection's changes between this device and the server.
+ *
+ * Each change is kept on the device first, then sent; it leaves the device only when the server has acknowledged
+ * it. A lost connection or an ended session stops nothing: what waits is sent when it can be.
+ */
+import { v7 as uuidv7 } from "uuid";
+import { create } from "zustand";
+import { api, answer, Refused } from "../api/client";
+import { device, deviceId } from "./device";
+import * as model from "./model";
+import { keyOf, type Kind, PARENT, type Pending, type Place, type Value } from "./types";
+
+export type Line = "ok" | "offline" | "signed-out";
+
+interface State {
+  model: model.Model | null;
+  line: Line;
+  /** When the server last acknowledged something, milliseconds. */
+  keptAt: number | null;
+  /** The device itself cannot keep anything (storage full or forbidden). */
+  deviceFailed: boolean;
+  error: string | null;
+  undoable: { place: Place; before: Value }[];
+}
+
+const LARGEST_BATCH = 200;
+const RETRY = [500, 1000, 2000, 5000, 10000];
+const POLL = 3000;
+
+export const useInspection = create<State>(() => ({
+  model: null,
+  line: "ok",
+  keptAt: null,
+  deviceFailed: false,
+  error: null,
+  undoable: [],
+}));
+
+const { getState: get, setState: set } = useInspection;
+let me = { id: "", firm_id: "" };
+let sending = false;
+let attempts = 0;
+let retry: ReturnType<typeof setTimeout> | undefined;
+let poll: ReturnType<typeof setInterval> | undefined;
+
+/** Load an inspection, or begin the one that so far is only on this device. */
+export async function load(id: string, who: { id: string; firm_id: string }): Promise<void> {
+  me = who;
+  if (get().model?.id !== id) set({ model: null, error: null, undoable: [] });
+  const pending = await device.pending.where({ inspectionId: id }).sortBy("n").catch(() => []);
+  try {
+    const found = await answer(api.GET("/api/inspections/{inspection_id}", { params: { path: { inspection_id: id } } }));
+    set({ model: model.open(found, pending), line: "ok", error: null });
+  } catch (error) {
+    if (error instanceof Refused && error.status === 404 && pending.length) set({ model: model.blank(id, pending) });
+    else if (error instanceof Refused && error.status === 401) set({ line: "signed-out" });
+    else set({ error: error instanceof Refused ? error.message : "The server cannot be reached. What waits on this device is safe." });
+  }
+  flush();
+  clearInterval(poll);
+  poll = setInterval(() => document.visibilityState === "visible" && listen(), POLL);
+}
+
+export function leave(): void {
+  clearInterval(poll);
+}
+
+/** Set one field; it is kept on the device, then sent. */
+export function setField(place: Place, value: Value, remember = true): void {
+  const current = get().model;
+  if (!current) return;
+  const before = current.entities[place.id]?.values[place.field] ?? null;
+  const refused = model.refusal(current, place.id, place.field);
+  if (before === value && !refused) return;
+  if (remember && current.entities[place.id]) {
+    set({ undoable: [...get().undoable.slice(-99), { place, before: before as Value }] });
+  }
+  append(place.kind, place.id, place.field, value);
+}
+
+/** Make an entity in its parent, with its first fields; returns its id. */
+export function add(kind: Exclude<Kind, "inspection">, parentId: string, fields: Record<string, Value>): string {
+  const id = uuidv7();
+  append(kind, id, PARENT[kind], parentId);
+  for (const [field, value] of Object.entries(fields)) append(kind, id, field, value);
+  return id;
+}
+
+/** Begin a new inspection on this device; returns its id. */
+export function begin(who: { id: string; firm_id: string }, fields: Record<string, Value>): string {
+  me = who;
+  const id = uuidv7();
+  set({ model: model.blank(id, []), undoable: [], error: null });
+  append("inspection", id, "firm", who.firm_id);
+  for (const [field, value] of Object.entries(fields)) append("inspection", id, field, value);
+  return id;
+}
+
+/** Put back what stood before the last entry. Returns the place, so that the eye can follow. */
+export function undo(): Place | null {
+  const last = get().undoable.at(-1);
+  if (!last) return null;
+  set({ undoable: get().undoable.slice(0, -1) });
+  setField(last.place, last.before, false);
+  return last.place;
+}
+
+export function dismiss(noticeId: string): void {
+  const current = get().model;
+  if (current) set({ model: { ...current, notices: current.notices.filter((n) => n.id !== noticeId) } });
+}
+
+/** Signed in again: send what waits. */
+export function resume(): void {
+  set({ line: "ok" });
+  const id = get().model?.id;
+  if (id) void listen();
+  flush();
+}
+
+function append(kind: Kind, id: string, field: string, value: Value): void {
+  const current = get().model;
+  if (!current) return;
+  const change = {
+    id: uuidv7(),
+    entity: kind,
+    entity_id: id,
+    field,
+    value,
+    based_on: current.seq,
+    made_at: new Date().toISOString(),
+    device: deviceId(),
+  };
+  const pending: Pending = { inspectionId: current.id, change };
+  const replaced = current.pending.filter(
+    (p) => p.refused && keyOf(p.change.entity_id, p.change.field) === keyOf(id, field),
+  );
+  set({ model: model.write(current, pending) });
+  void keep(pending, replaced);
+}
+
+async function keep(pending: Pending, replaced: Pending[]): Promise<void> {
+  try {
+    await device.transaction("rw", device.pending, async () => {
+      pending.n = (await device.pending.add({ ...pending } as never)) as number;
+      await device.pending.bulkDelete(replaced.flatMap((p) => (p.n === undefined ? [] : [p.n])));
+    });
+    set({ deviceFailed: false });
+  } catch {
+    // Still in memory, and on its way to the server: said plainly in the kept line.
+    set({ deviceFailed: true });
+  }
+  flush();
+}
+
+function flush(): void {
+  if (sending || get().line === "signed-out") return;
+  void send();
+}
+
+async function send(): Promise<void> {
+  const current = get().model;
+  const waiting = current?.pending.filter((p) => !p.refused).slice(0, LARGEST_BATCH) ?? [];
+  if (!current || !waiting.length) return;
+  sending = true;
+  clearTimeout(retry);
+  const changes = waiting.map((p) => p.change);
+  try {
+    const receipt = await answer(
+      api.POST("/api/inspections/{inspection_id}/changes", {
+        params: { path: { inspection_id: current.id } },
+        body: { changes },
+      }),
+    );
+    attempts = 0;
+    const fates = new Map(receipt.results.map((r) => [r.id, r]));
+    await settle(waiting, fates);
+    const now = get().model;
+    if (now?.id === current.id) {
+      const { model: next, gap } = model.receive(now, receipt, changes);
+      set({ model: next, line: "ok", keptAt: Date.now() });
+      if (gap) await listen();
+    }
+  } catch (error) {
+    if (error instanceof Refused && error.status === 401) set({ line: "signed-out" });
+    else if (error instanceof Refused && error.status < 500 && error.status !== 429) {
+      // The whole batch is not to be had: keep it here, and say why at the first of its fields.
+      set({ error: error.message, line: "offline" });
+    } else {
+      set({ line: "offline" });
+      retry = setTimeout(flush, RETRY[Math.min(attempts++, RETRY.length - 1)]);
+    }
+    sending = false;
+    return;
+  }
+  sending = false;
+  if (get().model?.pending.some((p) => !p.refused)) flush();
+}
+
+/** Let go of what the server has; write down why the rest was refused. */
+async function settle(sent: Pending[], fates: Map<string, { state: string; reason: string | null }>): Promise<void> {
+  try {
+    for (const p of sent) {
+      const fate = fates.get(p.change.id);
+      // The key is known once the device has kept it, which may be after the answer.
+      const key = p.n ?? (await device.pending.filter((q) => q.change.id === p.change.id).primaryKeys())[0];
+      if (key === undefined || !fate) continue;
+      if (fate.state === "refused") await device.pending.update(key, { refused: fate.reason ?? "" });
+      else await device.pending.delete(key);
+    }
+  } catch {
+    set({ deviceFailed: true });
+  }
+}
+
+async function listen(): Promise<void> {
+  const current = get().model;
+  if (!current || current.seq === 0) return;
+  try {
+    const news = await answer(
+      api.GET("/api/inspections/{inspection_id}/changes", {
+        params: { path: { inspection_id: current.id }, query: { since: current.seq } },
+      }),
+    );
+    const now = get().model;
+    if (now?.id !== current.id) return;
+    if (news.entries.length) {
+      const title = (e: { entity_id: string; field: string }) => {
+        const values = now.entities[e.entity_id]?.values ?? {};
+        return [values.way, values.designation ?? values.name, e.field].filter(Boolean).join(" ");
+      };
+      set({ model: model.hear(now, news, me.id, title) });
+    }
+    if (get().line === "offline") {
+      set({ line: "ok" });
+      flush();
+    }
+  } catch (error) {
+    set({ line: error instanceof Refused && error.status === 401 ? "signed-out" : "offline" });
+  }
+}
+
+/** How many changes wait for the server, over all inspections on this device. */
+export async function waitingElsewhere(): Promise<number> {
+  return device.pending.filter((p) => !p.refused).count().catch(() => 0);
+}
+
+/** Send what other inspections left waiting on this device, when the home screen opens. */
+export async function flushAll(): Promise<void> {
+  const all = await device.pending.orderBy("n").toArray().catch(() => []);
+  const open = get().model?.id;
+  for (const id of new Set(all.map((p) => p.inspectionId))) {
+    if (id === open && get().model?.pending.length) continue;
+    const waiting = all.filter((p) => p.inspectionId === id && !p.refused).slice(0, LARGEST_BATCH);
+    if (!waiting.length) continue;
+    try {
+      const receipt = await answer(
+        api.POST("/api/inspections/{inspection_id}/changes", {
+          params: { path: { inspection_id: id } },
+          body: { changes: waiting.map((p) => p.change) },
+        }),
+      );
+      await settle(waiting, new Map(receipt.results.map((r) => [r.id, r])));
+    } catch {
+      return;
+    }
+  }
+}

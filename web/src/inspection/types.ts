@@ -1,0 +1,46 @@
+/** An inspection on the device: entities by id, and changes on their way to the server. */
+
+export type Kind = "inspection" | "board" | "circuit" | "observation" | "limitation";
+export type Value = string | number | boolean | Record<string, unknown> | null;
+
+export interface Entity {
+  kind: Kind;
+  id: string;
+  parentId: string;
+  values: Record<string, Value | undefined>;
+}
+
+export interface Change {
+  id: string;
+  entity: Kind;
+  entity_id: string;
+  field: string;
+  value: Value;
+  based_on: number;
+  made_at: string;
+  device: string;
+}
+
+/** A change as the device keeps it until the server has it; refused ones stay until they are mended. */
+export interface Pending {
+  n?: number;
+  inspectionId: string;
+  change: Change;
+  refused?: string;
+}
+
+/** One figure or word: which field of which entity. */
+export interface Place {
+  kind: Kind;
+  id: string;
+  field: string;
+}
+
+export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
+  board: "inspection",
+  circuit: "board",
+  observation: "inspection",
+  limitation: "inspection",
+};
+
+export const keyOf = (id: string, field: string): string => `${id}.${field}`;

@@ -1,0 +1,94 @@
+/** Every observation, the most pressing first, and what the verdicts would raise that is not recorded yet. */
+import { observe } from "../inspection/desk";
+import { children } from "../inspection/model";
+import { useInspection } from "../inspection/sync";
+import type { Entity } from "../inspection/types";
+import form from "../ui/Form.module.css";
+import { CodeMark, Mark } from "../ui/Mark";
+import { StageHead } from "../ui/StageHead";
+import css from "./Observations.module.css";
+
+const ORDER = ["C1", "C2", "FI", "C3", "note", ""];
+
+export default function Observations() {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  const found = children(model, "observation", model.id).sort(
+    (a, b) => ORDER.indexOf(String(a.values.code ?? "")) - ORDER.indexOf(String(b.values.code ?? "")),
+  );
+  const outcome = model.judgement?.outcome;
+  const because = model.judgement?.outcome_because.length ?? 0;
+  const told = new Set(found.map((o) => `${o.values.about_id}.${o.values.catalogue_key}`));
+  const offers = (model.judgement?.notes ?? []).filter((n) => n.observation && n.status === "fail" && !told.has(`${n.id}.${n.observation}`));
+  return (
+    <>
+      <StageHead title="Observations" line={found.length === 0 ? "none yet" : `${found.length} recorded`}>
+        <button type="button" className={form.button} onClick={() => observe({ kind: "inspection", id: model.id })}>
+          Add one <kbd>O</kbd>
+        </button>
+      </StageHead>
+      <div className={form.form}>
+        {outcome && (
+          <p className={css.outcome}>
+            By the open codes: <b>{outcome}</b>
+            {because > 0 && `, because of ${because}`}
+          </p>
+        )}
+        {found.length === 0 && <p className={css.none}>Press O wherever you are when you see something: where and what are taken from the figure in focus.</p>}
+        <ul className={form.rows}>
+          {found.map((one) => (
+            <Row key={one.id} one={one} />
+          ))}
+        </ul>
+        {offers.length > 0 && (
+          <>
+            <h2>Failing, and not spoken of yet</h2>
+            <ul className={form.rows}>
+              {offers.map((note) => (
+                <li key={note.id + note.field + note.title} className={css.row}>
+                  <Mark status={note.status} size={16} />
+                  <div>
+                    <b>{note.title}</b>
+                    <p>{note.reason}</p>
+                  </div>
+                  <button
+                    type="button"
+                    className={form.button}
+                    onClick={() => observe({ kind: note.entity as "circuit", id: note.id, raise: note.observation })}
+                  >
+                    Record
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </div>
+    </>
+  );
+}
+
+function Row({ one }: { one: Entity }) {
+  const v = one.values;
+  return (
+    <li className={css.row}>
+      <CodeMark code={String(v.code ?? "?")} large />
+      <div>
+        <b>{String(v.text ?? "No words yet")}</b>
+        {v.place ? ` · ${v.place}` : ""}
+        {v.code_reason ? <p>{String(v.code_reason)}</p> : null}
+        {v.mended ? <p>Made good on the day. {String(v.as_left ?? "")}</p> : null}
+        {!v.code && <p>Its code is still to be chosen.</p>}
+      </div>
+      <button
+        type="button"
+        className={form.button}
+        onClick={() =>
+          observe({ kind: (v.about_entity as "circuit") ?? "inspection", id: String(v.about_id ?? one.parentId), existing: one.id })
+        }
+      >
+        Change
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,181 @@
+/** The reading pad: docked under the work, never over it. Keys of 48 px; a keyboard does all of it too. */
+import { useState } from "react";
+import { useFieldSpec } from "../api/reference";
+import { backspace, commit, draft as setDraft, focusOn, move, neighbour, placeKey, same, type as typeKey, useDesk } from "../inspection/desk";
+import { refusal } from "../inspection/model";
+import { undo, useInspection } from "../inspection/sync";
+import type { Place } from "../inspection/types";
+import { whereOf } from "../inspection/words";
+import { HistoryList } from "./History";
+import css from "./ReadingPad.module.css";
+
+const REASONS = ["RCD trips on test", "no access", "behind fixed furniture", "equipment cannot be unplugged", "not agreed"];
+
+export function ReadingPad() {
+  const focus = useDesk((s) => s.focus);
+  const next = useDesk((s) => {
+    const at = s.order.findIndex((p) => same(p, s.focus));
+    return s.order[at + 1] ?? null;
+  });
+  const active = focus ?? neighbour(1);
+  return (
+    <section className={css.pad} aria-label="Reading pad" onPointerDown={(e) => e.preventDefault()}>
+      <Readout key={focus ? placeKey(focus) : ""} place={focus} />
+      {active && <Keys place={active} next={next} idle={!focus} />}
+    </section>
+  );
+}
+
+function Readout({ place }: { place: Place | null }) {
+  const [history, setHistory] = useState(false);
+  const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
+  const typed = useDesk((s) => s.draft);
+  const entity = useInspection((s) => (place ? s.model?.entities[place.id] : undefined));
+  const expected = useInspection((s) =>
+    place ? s.model?.judgement?.expected.find((e) => e.id === place.id && e.field === place.field)?.says : undefined,
+  );
+  const refused = useInspection((s) => (place && s.model ? refusal(s.model, place.id, place.field) : undefined));
+  if (!place || !spec) {
+    return <div className={css.readout}>Tap a figure, or press Tab, to begin.</div>;
+  }
+  const text = typed ?? String(entity?.values[place.field] ?? "");
+  return (
+    <div className={css.readout}>
+      <div className={css.title}>
+        {whereOf(entity)} · {spec.label}
+        <button type="button" className={css.small} onClick={() => setHistory(!history)} aria-expanded={history}>
+          history
+        </button>
+      </div>
+      <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
+        {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
+      </div>
+      {refused && typed === null ? (
+        <div className={css.refused} role="alert">
+          {refused}
+        </div>
+      ) : (
+        <div className={css.expected}>{expected ?? ""}</div>
+      )}
+      {history && <HistoryList place={place} close={() => setHistory(false)} />}
+    </div>
+  );
+}
+
+function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: boolean }) {
+  const spec = useFieldSpec(place.kind, place.field);
+  const typed = useDesk((s) => s.draft);
+  const nextSpec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
+  const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
+  const nextSaid = next ? [whereOf(nextEntity), nextSpec?.label].filter(Boolean).join(" ") : "keep";
+  const reasoning = typed?.toUpperCase().startsWith("LIM");
+  const press = (text: string) => {
+    if (idle) focusOn(place);
+    typeKey(text);
+  };
+  const whole = (text: string) => {
+    if (idle) focusOn(place);
+    setDraft(text);
+  };
+  const choose = (text: string) => {
+    whole(text);
+    move(1);
+  };
+  const put = (name: string) => (
+    <button key={name} type="button" className={css.key} data-key={name} onClick={() => press(name)}>
+      {name}
+    </button>
+  );
+  const back = (
+    <button type="button" className={css.word} data-key="back" onClick={() => move(-1)}>
+      back
+    </button>
+  );
+  const undoKey = (
+    <button
+      type="button"
+      className={css.word}
+      data-key="undo"
+      onClick={() => {
+        const where = undo();
+        if (where) focusOn(where);
+      }}
+    >
+      undo
+    </button>
+  );
+  const clear = (
+    <button type="button" className={css.word} data-key="rub" onClick={backspace} aria-label="rub out the last character">
+      <svg width="26" height="18" viewBox="0 0 26 18" aria-hidden="true">
+        <path d="M9 1.5 H24.5 V16.5 H9 L1.5 9 Z M13 6 L19 12 M19 6 L13 12" fill="none" stroke="currentColor" strokeWidth="2" />
+      </svg>
+    </button>
+  );
+  const nextKey = (
+    <button type="button" className={css.next} data-key="next" onClick={() => (next ? move(1) : commit())}>
+      <b>{next ? "next" : "keep"}</b>
+      <span>{nextSaid}</span>
+    </button>
+  );
+  if (spec?.kind === "choice") {
+    return (
+      <div className={`${css.keys} ${css.checks}`}>
+        <button type="button" className={css.choice} onClick={() => choose("correct")}>
+          correct
+        </button>
+        <button type="button" className={css.choice} onClick={() => choose("incorrect")}>
+          not correct
+        </button>
+        <button type="button" className={css.choice} onClick={() => choose("LIM")}>
+          LIM
+        </button>
+        <button type="button" className={css.choice} onClick={() => choose("N/A")}>
+          N/A
+        </button>
+        <button type="button" className={css.word} onClick={() => choose("")}>
+          clear
+        </button>
+        {undoKey}
+        {back}
+        {nextKey}
+      </div>
+    );
+  }
+  if (reasoning) {
+    return (
+      <div className={`${css.keys} ${css.checks}`}>
+        {REASONS.map((reason) => (
+          <button key={reason} type="button" className={css.choice} onClick={() => choose(`LIM ${reason}`)}>
+            {reason}
+          </button>
+        ))}
+        {clear}
+        {back}
+        {nextKey}
+      </div>
+    );
+  }
+  return (
+    <div className={css.keys}>
+      {["1", "2", "3", "4", "5", ".", ">"].map(put)}
+      <button type="button" className={css.word} data-key="LIM" onClick={() => whole("LIM ")}>
+        LIM
+      </button>
+      <button type="button" className={css.word} data-key="OL" onClick={() => whole("OL")}>
+        OL
+      </button>
+      {undoKey}
+      {["6", "7", "8", "9", "0"].map(put)}
+      {clear}
+      {put("<")}
+      <button type="button" className={css.word} data-key="N/A" onClick={() => whole("N/A")}>
+        N/A
+      </button>
+      <button type="button" className={css.word} data-key="clear" onClick={() => whole("")}>
+        clear
+      </button>
+      {back}
+      {nextKey}
+    </div>
+  );
+}

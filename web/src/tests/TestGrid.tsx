@@ -1,0 +1,235 @@
+/** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
+import { useEffect, useMemo, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { Judgement, Status } from "../api/client";
+import { BoardDrawing } from "../boards/BoardDrawing";
+import { answerReminder, focusOn, setOrder, useDesk } from "../inspection/desk";
+import { children } from "../inspection/model";
+import { useInspection } from "../inspection/sync";
+import type { Entity, Place } from "../inspection/types";
+import { cableAndDevice, nameOf } from "../inspection/words";
+import form from "../ui/Form.module.css";
+import { ReadingCell } from "../ui/ReadingCell";
+import { StageHead, Switch } from "../ui/StageHead";
+import { useNarrow } from "../ui/layout";
+import { applies, type Column, DEAD, LIVE, order } from "./columns";
+import css from "./TestGrid.module.css";
+
+const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
+
+type Marks = Record<string, Status>;
+
+function marksOf(judgement: Judgement | null | undefined): Marks {
+  const marks: Marks = {};
+  for (const note of judgement?.notes ?? []) {
+    const key = `${note.id}.${note.field}`;
+    if (WEIGHT[note.status] >= WEIGHT[marks[key] ?? "pass"]) marks[key] = note.status;
+  }
+  return marks;
+}
+
+export default function TestGrid({ live }: { live: boolean }) {
+  const navigate = useNavigate();
+  const narrow = useNarrow();
+  const model = useInspection((s) => s.model);
+  const focusId = useDesk((s) => s.focus?.id);
+  const [chosen, choose] = useState<string | null>(null);
+  const [byTest, setByTest] = useState(false);
+  const boards = model ? children(model, "board", model.id) : [];
+  const board = boards.find((b) => b.id === chosen) ?? boards[0];
+  const circuits = model && board ? children(model, "circuit", board.id) : [];
+  const columns = live ? LIVE : DEAD;
+  const judgement = model?.judgement;
+  const marks = useMemo(() => marksOf(judgement), [judgement]);
+  const zdb: Place[] = live && board ? [{ kind: "board", id: board.id, field: "zdb_ohm" }] : [];
+  const places = [...zdb, ...order(columns, circuits, byTest)];
+  const signature = places.map((p) => p.id + p.field).join();
+
+  useEffect(() => {
+    setOrder(places);
+    // The places are the same as long as their signature is; a new array alone changes nothing.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [signature]);
+
+  if (!model || !board) {
+    return (
+      <>
+        <StageHead title={live ? "Live tests" : "Dead tests"} />
+        <div className={form.form}>
+          <p style={{ marginBottom: 12 }}>Tests stand on circuits, circuits on a board.</p>
+          <Link to={`/inspection/${model?.id}/boards`} className={`${form.button} ${form.primary}`} style={{ display: "inline-grid", placeItems: "center" }}>
+            Add the first board
+          </Link>
+        </div>
+      </>
+    );
+  }
+  const expected = (id: string, field: string) => judgement?.expected.find((e) => e.id === id && e.field === field);
+  const isolated = board.values.isolated_at
+    ? `isolated ${new Date(String(board.values.isolated_at)).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}${board.values.isolated_lock ? `, ${String(board.values.isolated_lock).toLowerCase()}` : ""}`
+    : "no isolation recorded";
+  const place = [board.values.location, `${circuits.length} circuits`, live ? null : isolated].filter(Boolean).join(" · ");
+  const stage = (to: string) => navigate(`/inspection/${model.id}/${to}`);
+  return (
+    <div className={css.screen}>
+      <StageHead title={nameOf(board)} line={place}>
+        {boards.length > 1 && <Switch label="Board" options={boards.map((b) => [b.id, nameOf(b)])} chosen={board.id} choose={choose} />}
+        {!narrow && <Switch label="Tests" options={[["dead", "Dead"], ["live", "Live"]]} chosen={live ? "live" : "dead"} choose={stage} />}
+        <Switch label="Order of next" options={[["circuit", "by circuit"], ["test", "by test"]]} chosen={byTest ? "test" : "circuit"} choose={(v) => setByTest(v === "test")} />
+      </StageHead>
+      <Reminder live={live} board={board} />
+      {!narrow && (
+        <BoardDrawing
+          board={board}
+          chosen={focusId}
+          choose={(circuit) => {
+            const first = places.find((p) => p.id === circuit.id && circuit.values[p.field] == null) ?? places.find((p) => p.id === circuit.id);
+            if (first) focusOn(first);
+          }}
+        />
+      )}
+      {live && (
+        <div className={css.zdb}>
+          <b>Zdb at this board</b>
+          <span>
+            <ReadingCell place={{ kind: "board", id: board.id, field: "zdb_ohm" }} label="Zdb at this board" boxed />
+          </span>
+          Ω <small>with every bond reconnected</small>
+        </div>
+      )}
+      {narrow ? (
+        <Cards columns={columns} circuits={circuits} marks={marks} expected={expected} />
+      ) : (
+        <table className={css.grid} data-dense={circuits.length > 10 || undefined}>
+          <thead>
+            <tr>
+              <th className={css.way}>#</th>
+              <th className={css.circuit}>Circuit</th>
+              {live && <th className={css.info}>Zs at most</th>}
+              {live && <th className={css.info}>Zdb + R1+R2</th>}
+              {columns.map((column) => (
+                <th key={column.field} style={{ width: column.width }}>
+                  {column.head[0]}
+                  <br />
+                  {column.head[1]}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {circuits.map((circuit) => (
+              <tr key={circuit.id} data-here={circuit.id === focusId || undefined}>
+                <td className={css.way}>{String(circuit.values.way ?? "")}</td>
+                <th scope="row" className={css.circuit} title={nameOf(circuit)}>
+                  {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
+                </th>
+                {live && <td className={css.info}>{limitOf(expected(circuit.id, "zs_ohm")?.greatest)}</td>}
+                {live && <td className={css.info}>{sumOf(board, circuit)}</td>}
+                {columns.map((column) => (
+                  <GridCell key={column.field} column={column} circuit={circuit} status={marks[`${circuit.id}.${column.field}`]} ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)} />
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {circuits.length === 0 && (
+        <p className={css.none}>
+          This board has no circuits yet. <Link to={`/inspection/${model.id}/boards`}>Add them under Boards.</Link>
+        </p>
+      )}
+    </div>
+  );
+}
+
+const limitOf = (greatest: number | undefined) => (greatest === undefined ? "–" : greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2));
+
+/** Only what a ring's ends lead to is shown before it is measured: a limit is no expectation. */
+function ghostOf(column: Column, greatest: number | undefined): string | undefined {
+  return column.field === "r1_r2_ohm" && greatest !== undefined ? greatest.toFixed(2) : undefined;
+}
+
+function sumOf(board: Entity, circuit: Entity): string {
+  const plain = /^\d+([.,]\d+)?$/;
+  const zdb = String(board.values.zdb_ohm ?? "");
+  const r = String(circuit.values.r1_r2_ohm ?? "");
+  if (circuit.values.spare || !plain.test(zdb) || !plain.test(r)) return "–";
+  return (Number(zdb.replace(",", ".")) + Number(r.replace(",", "."))).toFixed(2);
+}
+
+interface CellProps {
+  column: Column;
+  circuit: Entity;
+  status?: Status;
+  ghost?: string;
+}
+
+function GridCell({ column, circuit, status, ghost }: CellProps) {
+  if (!applies(column, circuit)) return <td className={css.none}>–</td>;
+  return (
+    <td className={css.figure}>
+      <Figure column={column} circuit={circuit} status={status} ghost={ghost} />
+    </td>
+  );
+}
+
+function Figure({ column, circuit, status, ghost, boxed }: CellProps & { boxed?: boolean }) {
+  const { id } = circuit;
+  const place = useMemo<Place>(() => ({ kind: "circuit", id, field: column.field }), [id, column.field]);
+  const label = `${nameOf(circuit)}, ${column.head.join(" ")}`.trim();
+  return <ReadingCell place={place} label={label} check={column.check} status={status} ghost={ghost} boxed={boxed} />;
+}
+
+/** On a phone: one circuit under another, each test with its name beside its figure. */
+function Cards({ columns, circuits, marks, expected }: { columns: Column[]; circuits: Entity[]; marks: Marks; expected: (id: string, field: string) => { greatest: number } | undefined }) {
+  return (
+    <ul className={css.cards}>
+      {circuits
+        .filter((circuit) => !circuit.values.spare)
+        .map((circuit) => (
+          <li key={circuit.id}>
+            <b>{nameOf(circuit)}</b> <small>{cableAndDevice(circuit.values)}</small>
+            <div className={css.card}>
+              {columns
+                .filter((column) => applies(column, circuit))
+                .map((column) => (
+                  <div key={column.field}>
+                    <span>{column.head.join(" ").trim()}</span>
+                    <Figure column={column} circuit={circuit} status={marks[`${circuit.id}.${column.field}`]} ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)} boxed />
+                  </div>
+                ))}
+            </div>
+          </li>
+        ))}
+    </ul>
+  );
+}
+
+/** Asked once a visit: isolation before dead tests, the usual care before live ones. Never in the way of a note. */
+function Reminder({ live, board }: { live: boolean; board: Entity }) {
+  const id = useInspection((s) => s.model?.id) ?? "";
+  const key = live ? `live.${id}` : `dead.${board.id}`;
+  const answered = useDesk((s) => s.answered[key]);
+  if (answered || (!live && board.values.isolated_at)) return null;
+  return (
+    <div className={form.care} role="note">
+      {live ? (
+        <p>
+          <b>Live tests.</b> Insulated tools, shrouded probes, nobody else near; every conductor and bond back in place first.
+        </p>
+      ) : (
+        <p>
+          <b>No safe isolation is recorded for {nameOf(board)}.</b> Before insulation tests: unplug equipment, warn people, take surge devices out.
+        </p>
+      )}
+      {!live && (
+        <Link to={`/inspection/${id}/isolation`} className={`${form.button} ${form.primary}`} style={{ display: "inline-grid", placeItems: "center" }}>
+          Record isolation
+        </Link>
+      )}
+      <button type="button" className={form.button} onClick={() => answerReminder(key)}>
+        {live ? "Understood" : "Not now"}
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,8 @@
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [react()],
+  build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 1200 },
+  server: { proxy: { "/api": "http://127.0.0.1:8080" } },
+});
