@@ -9,10 +9,6 @@ from typing import Literal
 
 Status = Literal["pass", "attention", "fail", "unknown"]
 
-#: Least to most pressing: used to pick the mark of a circuit, a board or a stage.
-WEIGHT: dict[Status, int] = {"pass": 0, "unknown": 1, "attention": 2, "fail": 3}
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Verdict:
     """One opinion.
@@ -33,8 +29,3 @@ class Verdict:
     margin: float | None = None
     next_step: str | None = None
     observation: str | None = None
-
-
-def worst(statuses: list[Status]) -> Status | None:
-    """The most pressing of several statuses; None for none."""
-    return max(statuses, key=WEIGHT.__getitem__, default=None)

@@ -1,0 +1,52 @@
+# Dorrik. `make help` lists what can be asked for; `make demo` and `make test` do all the set-up themselves.
+SHELL := /bin/bash
+PY := .venv/bin/python
+.DEFAULT_GOAL := help
+.PHONY: help setup demo serve test check bench lock openapi screenshots clean
+
+help: ## this list
+	@grep -hE '^[a-z]+:.*##' Makefile | sed 's/:.*##/\t/' | expand -t 14
+
+setup: ## install and build what is needed to run (again only where something changed)
+	@scripts/setup.sh run
+
+demo: setup ## start the demo on http://127.0.0.1:8080 (PORT=… for another); Ctrl-C stops it and its database
+	@exec $(PY) -m dorrik demo --port $(or $(PORT),8080)
+
+serve: setup ## the same without demo data
+	@exec $(PY) -m dorrik serve --port $(or $(PORT),8080)
+
+test: ## every test: core, API on a real MariaDB, the front end's model, end to end in Chromium
+	@scripts/setup.sh test
+	$(PY) -m pytest $(ARGS)
+	cd web && npm test --silent
+
+check: ## lint and types
+	@scripts/setup.sh test
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy -p dorrik.core
+	.venv/bin/lint-imports
+	$(PY) -m dorrik openapi | diff -q - docs/openapi.json || (echo "docs/openapi.json is out of date: make openapi" && exit 1)
+	cd web && npx openapi-typescript ../docs/openapi.json -o /tmp/dorrik-schema.gen.ts >/dev/null && diff -q /tmp/dorrik-schema.gen.ts src/api/schema.gen.ts
+	cd web && npx tsc --noEmit && npx eslint src
+
+bench: ## the measurements of benchmarks/
+	@scripts/setup.sh test
+	$(PY) -m benchmarks
+
+openapi: ## write the API's contract and the front end's types from it
+	$(PY) -m dorrik openapi > docs/openapi.json
+	cd web && npm run --silent api
+
+screenshots: ## take docs/screenshots/ from the demo data
+	@scripts/setup.sh test
+	$(PY) -m scripts.screenshots
+
+lock: ## pin requirements and front-end packages anew, without download addresses
+	.venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes --no-header requirements.in -o requirements.txt
+	.venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes --no-header requirements-dev.in -o requirements-dev.txt
+	cd web && npm install --package-lock-only
+
+clean: ## forget the environment, the build and the demo's data
+	rm -rf .venv var web/node_modules web/dist

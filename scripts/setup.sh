@@ -1,0 +1,85 @@
+#!/usr/bin/env bash
+# Makes a fresh clone ready: `setup.sh run` to run Dorrik, `setup.sh test` for tests and checks too.
+# Each step leaves a stamp with a digest of what it was made from, so that it is done again only after a change.
+set -euo pipefail
+cd "$(dirname "$0")/.."
+mode=${1:-run}
+mkdir -p var
+exec 9>var/setup.lock
+flock 9
+
+say() { printf 'dorrik: %s\n' "$*" >&2; }
+digest() { cat "$@" 2>/dev/null | sha256sum | cut -c1-16; }
+
+# 1. Python and Node, which the machine brings.
+python=""
+for name in python3.11 python3 python3.12 python3.13; do
+  if command -v "$name" >/dev/null && "$name" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null; then
+    python=$name
+    break
+  fi
+done
+[ -n "$python" ] || { say "Python 3.11 or newer is needed: apt-get install python3"; exit 1; }
+command -v npm >/dev/null || { say "Node 20 or newer with npm is needed"; exit 1; }
+
+# 2. Debian packages, only those that are missing.
+want=()
+PATH=$PATH:/usr/sbin
+command -v mariadbd >/dev/null || command -v mysqld >/dev/null || want+=(mariadb-server)
+if [ ! -x .venv/bin/python ]; then
+  command -v mariadb_config >/dev/null || want+=(libmariadb-dev)
+  command -v pkg-config >/dev/null || want+=(pkg-config)
+  command -v gcc >/dev/null || want+=(gcc libc6-dev)
+  "$python" -c 'import ensurepip' 2>/dev/null || want+=(python3-venv)
+  "$python" -c 'import os, sys, sysconfig; sys.exit(not os.path.exists(os.path.join(sysconfig.get_paths()["include"], "Python.h")))' || want+=(python3-dev)
+fi
+if [ "$mode" = test ]; then
+  command -v chromium >/dev/null || want+=(chromium)
+fi
+if [ ${#want[@]} -gt 0 ]; then
+  if [ "$(id -u)" -ne 0 ]; then
+    say "missing, and only root can install it: apt-get install -y --no-install-recommends ${want[*]}"
+    exit 1
+  fi
+  say "installing ${want[*]}"
+  apt-get update -qq
+  # The server is started by Dorrik on a folder of its own; Debian's own service is not wanted.
+  if [ ! -e /usr/sbin/policy-rc.d ]; then
+    printf '#!/bin/sh\nexit 101\n' > /usr/sbin/policy-rc.d
+    chmod +x /usr/sbin/policy-rc.d
+    trap 'rm -f /usr/sbin/policy-rc.d' EXIT
+  fi
+  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${want[@]}" >var/apt.log 2>&1 || {
+    say "apt-get failed; the end of var/apt.log:"
+    tail -n 5 var/apt.log >&2
+    exit 1
+  }
+fi
+
+# 3. The virtual environment, from hashed requirements.
+[ -x .venv/bin/python ] || { say "making the virtual environment"; "$python" -m venv .venv; }
+run_stamp=.venv/.run-$(digest requirements.txt)
+dev_stamp=.venv/.dev-$(digest requirements.txt requirements-dev.txt)
+if [ "$mode" = test ] && [ ! -e "$dev_stamp" ]; then
+  say "installing Python packages for running and testing"
+  .venv/bin/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+  touch "$dev_stamp" "$run_stamp"
+elif [ ! -e "$run_stamp" ]; then
+  say "installing Python packages"
+  .venv/bin/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+  touch "$run_stamp"
+fi
+
+# 4. The front end.
+npm_stamp=web/node_modules/.dorrik-$(digest web/package-lock.json)
+if [ ! -e "$npm_stamp" ]; then
+  say "installing front-end packages"
+  (cd web && npm ci --silent --no-audit --no-fund)
+  touch "$npm_stamp"
+fi
+build_stamp=web/dist/.dorrik-$( (cd web && find src public index.html vite.config.ts package-lock.json -type f -print0 | sort -z | xargs -0 cat) | sha256sum | cut -c1-16)
+if [ ! -e "$build_stamp" ]; then
+  say "building the front end"
+  (cd web && npm run build --silent -- --logLevel error)
+  touch "$build_stamp"
+fi

@@ -1,0 +1,107 @@
+"""Clients of the real application on the real database, and a short way to write changes."""
+
+from collections.abc import Callable
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from fastapi import FastAPI
+from sqlalchemy import Engine
+from starlette.testclient import TestClient
+
+from dorrik.api.app import create_app
+from dorrik.store.engine import new_id
+from tests.conftest import PASSWORD, Firm
+
+
+@pytest.fixture(scope="session")
+def app(engine: Engine) -> FastAPI:
+    return create_app(engine)
+
+
+class Inspector:
+    """Somebody signed in, with a device that makes changes."""
+
+    def __init__(self, app: FastAPI, email: str, device: str = "tablet") -> None:
+        self.http = TestClient(app, headers={"Sec-Fetch-Site": "same-origin"})
+        self.device = device
+        answer = self.http.post("/api/session", json={"email": email, "password": PASSWORD})
+        assert answer.status_code == 200, answer.text
+        self.me = answer.json()
+
+    def change(self, entity: str, entity_id: str, field: str, value: Any, **more: Any) -> dict[str, Any]:
+        made = {
+            "id": new_id(),
+            "entity": entity,
+            "entity_id": entity_id,
+            "field": field,
+            "value": value,
+            "based_on": 0,
+            "made_at": datetime.now(UTC).isoformat(),
+            "device": self.device,
+        }
+        return made | more
+
+    def send(self, inspection: str, *changes: Any) -> dict[str, Any]:
+        answer = self.http.post(f"/api/inspections/{inspection}/changes", json={"changes": list(changes)})
+        assert answer.status_code == 200, answer.text
+        return answer.json()
+
+    def begin(self) -> str:
+        inspection = new_id()
+        receipt = self.send(inspection, self.change("inspection", inspection, "firm", self.me["firm_id"]))
+        assert receipt["results"][0]["state"] == "kept"
+        return inspection
+
+    def add(self, inspection: str, entity: str, parent: str, parent_id: str, **fields: Any) -> str:
+        entity_id = new_id()
+        changes = [self.change(entity, entity_id, parent, parent_id)]
+        changes += [self.change(entity, entity_id, field, value) for field, value in fields.items()]
+        receipt = self.send(inspection, *changes)
+        assert {r["state"] for r in receipt["results"]} == {"kept"}, receipt["results"]
+        return entity_id
+
+    def board(self, inspection: str) -> tuple[str, str]:
+        """A board with one circuit; their ids."""
+        board = self.add(inspection, "board", "inspection", inspection, name="Board 1", main_switch_a=100)
+        circuit = self.add(
+            inspection, "circuit", "board", board, way="1", designation="Cooker", form="radial", device_rating_a=32,
+            device_standard="BS EN 60898", device_type="B", line_csa_mm2=6, cpc_csa_mm2=2.5,
+        )  # fmt: skip
+        return board, circuit
+
+    def values(self, inspection: str, entity_id: str) -> dict[str, Any]:
+        found = self.http.get(f"/api/inspections/{inspection}").json()
+        return next(e["values"] for e in found["entities"] if e["id"] == entity_id)
+
+
+@pytest.fixture
+def inspector(app: FastAPI, firm: Firm) -> Inspector:
+    return Inspector(app, firm.inspector_email)
+
+
+@pytest.fixture
+def supervisor(app: FastAPI, firm: Firm) -> Inspector:
+    return Inspector(app, firm.supervisor_email, "office desk")
+
+
+@pytest.fixture
+def stranger(app: FastAPI, other_firm: Firm) -> Inspector:
+    return Inspector(app, other_firm.inspector_email)
+
+
+@pytest.fixture
+def ready(inspector: Inspector) -> Callable[[], str]:
+    """Make an inspection that can be issued."""
+
+    def make() -> str:
+        inspection = inspector.begin()
+        fields = {
+            "reference": f"T-{new_id()[-8:]}", "client_name": "Harbour Trust", "property_address": "1 Lookout Row",
+            "inspected_on": "2026-11-03", "extent": "All of it", "declared_outcome": "satisfactory", "next_years": 5,
+        }  # fmt: skip
+        inspector.send(inspection, *(inspector.change("inspection", inspection, f, v) for f, v in fields.items()))
+        inspector.board(inspection)
+        return inspection
+
+    return make

@@ -1,0 +1,40 @@
+"""What goes over the line is what the contract says."""
+
+import json
+from pathlib import Path
+
+from dorrik.api.schemas import InspectionOut, Receipt
+from dorrik.core.inspection import KINDS
+from dorrik.store.tables import ENTITIES
+
+ROOT = Path(__file__).parents[2]
+
+
+def test_the_kept_contract_is_current(app):
+    assert json.loads((ROOT / "docs" / "openapi.json").read_text()) == app.openapi()
+
+
+def test_answers_written_without_pydantic_have_the_shape_of_their_models(inspector):
+    inspection = inspector.begin()
+    _, circuit = inspector.board(inspection)
+    receipt = inspector.send(
+        inspection,
+        inspector.change("circuit", circuit, "form", "ring"),
+        inspector.change("circuit", circuit, "r1_ohm", "0.46"),
+        inspector.change("circuit", circuit, "rn_ohm", "OL"),
+        inspector.change("circuit", circuit, "insulation_lne_mohm", "0.4"),
+        inspector.change("circuit", circuit, "zs_ohm", "bad"),
+    )
+    assert Receipt.model_validate(receipt, strict=False).model_dump() == receipt
+    whole = inspector.http.get(f"/api/inspections/{inspection}").json()
+    assert InspectionOut.model_validate(whole).model_dump() == whole
+
+
+def test_reference_data_tells_every_field(inspector):
+    fields = inspector.http.get("/api/reference").json()["fields"]
+    assert {kind: set(names) for kind, names in fields.items()} == {k: set(v.fields) for k, v in KINDS.items()}
+
+
+def test_every_declared_field_has_a_column():
+    for name, kind in KINDS.items():
+        assert set(kind.fields) <= set(ENTITIES[name].columns.keys())

@@ -1,0 +1,98 @@
+"""Issuing: what must be there, what is frozen, how a correction follows."""
+
+import hashlib
+import io
+import json
+
+from pypdf import PdfReader
+
+from dorrik.core import document
+
+
+def seq(inspector, inspection):
+    return inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
+
+
+def issue(inspector, inspection, **more):
+    body = {"seen_seq": seq(inspector, inspection)} | more
+    return inspector.http.post(f"/api/inspections/{inspection}/reports", json=body)
+
+
+def test_an_unfinished_inspection_is_not_issued_and_says_what_is_missing(inspector):
+    inspection = inspector.begin()
+    answer = issue(inspector, inspection)
+    assert answer.status_code == 422
+    assert {p["stage"] for p in answer.json()["points"]} == {"brief", "boards", "report"}
+    assert inspector.http.get(f"/api/inspections/{inspection}/reports").json() == []
+
+
+def test_issue_freezes_document_and_pdf(inspector, ready):
+    inspection = ready()
+    issued = issue(inspector, inspection).json()
+    assert (issued["number"], issued["outcome"], issued["replaces"]) == (1, "satisfactory", None)
+    pdf = inspector.http.get(f"/api/reports/{issued['id']}.pdf")
+    assert pdf.headers["content-type"] == "application/pdf"
+    assert hashlib.sha256(pdf.content).hexdigest() == issued["sha256"]
+    inspector.send(inspection, inspector.change("inspection", inspection, "client_name", "Somebody Else"))
+    assert inspector.http.get(f"/api/reports/{issued['id']}.pdf").content == pdf.content
+
+
+def test_the_pdf_carries_words_and_data(inspector, ready):
+    inspection = ready()
+    issued = issue(inspector, inspection).json()
+    reader = PdfReader(io.BytesIO(inspector.http.get(f"/api/reports/{issued['id']}.pdf").content))
+    text = "\n".join(page.extract_text() for page in reader.pages)
+    for words in ("1 Lookout Row", "satisfactory", "Harbour Trust", "BS 7671:2018", "Ines Pector", "Cooker", "0.8"):
+        assert words in text
+    attached = json.loads(reader.attachments["inspection.json"][0])
+    assert attached["issue"]["number"] == 1
+    again = document.parse({k: attached[k] for k in ("format", "version", "inspection")})
+    assert again.boards[0].circuits[0].designation == "Cooker"
+    catalog = reader.trailer["/Root"]
+    assert catalog["/MarkInfo"]["/Marked"]
+    assert "/StructTreeRoot" in catalog
+    metadata = catalog["/Metadata"].get_data().decode()
+    assert "pdfaid:part>3" in metadata
+    assert "pdfuaid:part>1" in metadata
+
+
+def test_a_correction_says_what_it_replaces(inspector, ready):
+    inspection = ready()
+    first = issue(inspector, inspection).json()
+    inspector.send(inspection, inspector.change("inspection", inspection, "client_name", "Harbour Office"))
+    assert issue(inspector, inspection).status_code == 422
+    second = issue(inspector, inspection, reason="The client's name was wrong.").json()
+    assert (second["number"], second["replaces"]) == (2, 1)
+    assert second["sha256"] != first["sha256"]
+    pdf = inspector.http.get(f"/api/reports/{second['id']}.pdf").content
+    assert "replaces issue 1" in PdfReader(io.BytesIO(pdf)).pages[0].extract_text()
+    assert [r["number"] for r in inspector.http.get(f"/api/inspections/{inspection}/reports").json()] == [1, 2]
+
+
+def test_what_changed_since_it_was_looked_at_is_not_issued(inspector, supervisor, ready):
+    inspection = ready()
+    seen = seq(inspector, inspection)
+    supervisor.send(inspection, supervisor.change("inspection", inspection, "condition", "Worn"))
+    answer = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seen})
+    assert answer.status_code == 409
+
+
+def test_another_firm_cannot_fetch_the_pdf(inspector, stranger, ready):
+    issued = issue(inspector, ready()).json()
+    assert stranger.http.get(f"/api/reports/{issued['id']}.pdf").status_code == 404
+
+
+def test_the_preview_shows_pages_and_points(inspector, ready):
+    inspection = ready()
+    preview = inspector.http.get(f"/api/inspections/{inspection}/preview").json()
+    assert preview["pages"][0].startswith("<svg")
+    assert all(p["level"] == "look" for p in preview["points"])
+
+
+def test_home_moves_an_issued_one_to_its_due_date(inspector, ready):
+    inspection = ready()
+    issue(inspector, inspection)
+    home = inspector.http.get("/api/home").json()
+    assert home["in_hand"] == []
+    (line,) = home["issued"]
+    assert (line["issued"], line["outcome"], line["next_due"]) == (1, "satisfactory", "2031-11-03")

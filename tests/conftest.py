@@ -1,0 +1,67 @@
+"""One private MariaDB for the whole run, started when the first test asks for it."""
+
+import uuid
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from sqlalchemy import Engine
+
+from dorrik.store import migrate, people
+from dorrik.store.engine import make_engine
+from dorrik.store.mariadb import PrivateMariaDB
+
+PASSWORD = "a long test password"
+
+
+@pytest.fixture(scope="session")
+def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[PrivateMariaDB]:
+    """A running server with the schema in place."""
+    with PrivateMariaDB(tmp_path_factory.mktemp("mariadb")) as server:
+        migrate.upgrade(server.url)
+        yield server
+
+
+@pytest.fixture(scope="session")
+def engine(mariadb: PrivateMariaDB) -> Iterator[Engine]:
+    """An engine on it."""
+    found = make_engine(mariadb.url)
+    yield found
+    found.dispose()
+
+
+class Firm:
+    """A firm of its own for one test, with two people."""
+
+    def __init__(self, engine: Engine) -> None:
+        tag = uuid.uuid4().hex[:8]
+        self.inspector_email = f"inspector-{tag}@test.example"
+        self.supervisor_email = f"supervisor-{tag}@test.example"
+        with engine.begin() as connection:
+            self.id = people.add_firm(connection, f"Firm {tag}", "1 Test Quay", "0")
+            for name, email, role in (
+                ("Ines Pector", self.inspector_email, "inspector"),
+                ("Sol Visor", self.supervisor_email, "supervisor"),
+            ):
+                people.add_person(connection, self.id, name, email, role, PASSWORD)
+
+
+@pytest.fixture
+def firm(engine: Engine) -> Firm:
+    """A firm that no other test knows."""
+    return Firm(engine)
+
+
+@pytest.fixture
+def other_firm(engine: Engine) -> Firm:
+    """Another firm."""
+    return Firm(engine)
+
+
+@pytest.fixture(scope="session")
+def built_web() -> Path:
+    """The folder of the built front end."""
+    from dorrik.api.app import WEB
+
+    assert (WEB / "index.html").exists(), "The front end is not built: scripts/setup.sh run"
+    return WEB

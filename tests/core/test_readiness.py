@@ -1,0 +1,38 @@
+from dorrik.core import document
+from dorrik.core.judgement import judge
+from dorrik.core.readiness import readiness
+from tests.core.homes import cottage, spoilt
+
+
+def points(home, level):
+    inspection = document.parse(home)
+    return [p.text for p in readiness(inspection, judge(inspection)) if p.level == level]
+
+
+def test_a_complete_home_is_ready():
+    assert points(cottage(), "must") == []
+    assert points(cottage(), "look") == []
+
+
+def test_what_must_be_mended_first():
+    told = points(spoilt(client_name=None, declared_outcome=None, boards=[]), "must")
+    assert any("client's name" in text for text in told)
+    assert any("satisfactory" in text for text in told)
+    assert any("no board" in text for text in told)
+
+
+def test_another_outcome_than_the_codes_needs_a_reason():
+    c2 = [{"id": "o", "text": "Cracked plate", "code": "C2"}]
+    assert len(points(spoilt(observations=c2), "must")) == 1
+    assert points(spoilt(observations=c2, outcome_reason="Made safe by the firm after"), "must") == []
+
+
+def test_an_observation_without_a_code_stops_the_report():
+    assert points(spoilt(observations=[{"id": "o", "text": "Cracked plate"}]), "must") == ["“Cracked plate” has no code."]
+
+
+def test_a_failing_figure_that_no_observation_speaks_of_is_pointed_out():
+    home = spoilt("c2", zs_ohm="1.90")
+    assert any("Zs 1.90" in text for text in points(home, "look"))
+    home["inspection"]["observations"] = [{"id": "o", "text": "Zs high", "code": "C2", "about_id": "c2"}]
+    assert not any("Zs 1.90" in text for text in points(home, "look"))

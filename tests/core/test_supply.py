@@ -1,0 +1,73 @@
+import pytest
+
+from dorrik.core import supply
+from dorrik.core.readings import Reading
+
+R = Reading.parse
+
+
+@pytest.mark.parametrize(
+    ("ze", "earthing", "status"),
+    [
+        ("0.21", "TN-C-S", "pass"),
+        ("0.34", "TN-C-S", "attention"),
+        ("0.36", "TN-C-S", "fail"),
+        ("0.36", "TN-S", "pass"),
+        ("0.82", "TN-S", "fail"),
+        (">20", "TN-S", "fail"),
+        ("LIM", "TN-S", "unknown"),
+        ("120", "TT", "pass"),
+        ("232", "TT", "attention"),
+        ("1700", "TT", "fail"),
+        ("OL", "TT", "unknown"),
+    ],
+)
+def test_ze_against_declared_maxima(ze, earthing, status):
+    assert supply.judge_ze(R(ze), earthing).status == status
+
+
+def test_high_ze_on_tn_stops_live_tests():
+    assert "network operator" in supply.judge_ze(R("1.9"), "TN-S").next_step
+
+
+def test_without_the_note_on_parallel_paths_ze_is_not_judged():
+    assert supply.judge_ze(R("0.21"), "TN-C-S", parallel_removed=False).status == "unknown"
+
+
+def test_unknown_arrangement():
+    with pytest.raises(ValueError, match="IT"):
+        supply.judge_ze(R("0.2"), "IT")
+
+
+@pytest.mark.parametrize(
+    ("pscc", "pefc", "recorded"),
+    [
+        ("1100", "950", "1100"),
+        ("950", "1100", "1100"),
+        (">16000", "950", ">16000"),
+        ("1200", ">900", ">1200"),
+        ("<900", "1000", "1000"),
+        ("LIM", "950", "950"),
+    ],
+)
+def test_the_higher_fault_current_is_recorded(pscc, pefc, recorded):
+    assert str(supply.prospective_fault(R(pscc), R(pefc))) == recorded
+
+
+def test_nothing_measured_nothing_recorded():
+    assert supply.prospective_fault(None, R("LIM")) is None
+
+
+def test_ze_and_pefc_must_agree():
+    # 230 V / 0.21 Ω = 1.095 kA.
+    assert supply.agrees(R("0.21"), R("1.08")).status == "pass"
+    assert supply.agrees(R("0.21"), R("0.21")).status == "attention"
+    assert supply.agrees(R("0.21"), R("1.50")).status == "attention"
+    assert supply.agrees(R("0.21"), R("OL")).status == "unknown"
+
+
+def test_breaking_capacity_and_conditional_rating():
+    assert supply.judge_breaking_capacity(R("4.2"), 6).status == "pass"
+    assert supply.judge_breaking_capacity(R("7.1"), 6).status == "fail"
+    assert supply.judge_breaking_capacity(R("7.1"), 6, conditional_ka=16).status == "pass"
+    assert supply.judge_breaking_capacity(R(">5"), 6).status == "unknown"
