@@ -134,8 +134,9 @@ class PrivateMariaDB:
     def _gone(self, pid: int, seconds: float) -> None:
         end = time.monotonic() + seconds
         while time.monotonic() < end:
-            if self._process is not None:
-                self._process.poll()
+            # A child of ours stays in the process table until it is waited for.
+            with contextlib.suppress(ChildProcessError):
+                os.waitpid(pid, os.WNOHANG)
             try:
                 os.kill(pid, 0)
             except ProcessLookupError:

@@ -52,7 +52,12 @@ def test_a_session_that_ended_keeps_nothing_and_says_so(inspector):
 
 @pytest.mark.parametrize(
     "headers",
-    [{"Sec-Fetch-Site": "cross-site"}, {"Sec-Fetch-Site": "same-site"}, {"Origin": "https://elsewhere.example"}, {"Origin": "null"}],
+    [
+        {"Sec-Fetch-Site": "cross-site"},
+        {"Sec-Fetch-Site": "same-site"},
+        {"Origin": "https://elsewhere.example"},
+        {"Origin": "null"},
+    ],
 )
 def test_posts_from_other_sites_are_refused(app, firm, headers):
     http = TestClient(app)

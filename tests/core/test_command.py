@@ -49,6 +49,7 @@ def test_a_missing_file():
 
 
 def test_the_core_starts_without_the_web_or_the_database():
-    program = "import sys, dorrik.core; print([m for m in ('fastapi', 'sqlalchemy', 'pydantic', 'typst') if m in sys.modules])"
+    foreign = ("fastapi", "sqlalchemy", "pydantic", "typst")
+    program = f"import sys, dorrik.core; print([m for m in {foreign} if m in sys.modules])"
     done = subprocess.run([sys.executable, "-c", program], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"

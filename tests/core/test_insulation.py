@@ -55,7 +55,17 @@ def test_the_combination_claims_no_more_than_it_knows(readings, random):
 
 @pytest.mark.parametrize(
     ("reading", "status"),
-    [("412", "pass"), (">500", "pass"), ("OL", "pass"), ("1.4", "attention"), ("1.0", "attention"), ("0.99", "fail"), ("<1", "fail"), (">0.5", "unknown"), ("LIM", "unknown")],
+    [
+        ("412", "pass"),
+        (">500", "pass"),
+        ("OL", "pass"),
+        ("1.4", "attention"),
+        ("1.0", "attention"),
+        ("0.99", "fail"),
+        ("<1", "fail"),
+        (">0.5", "unknown"),
+        ("LIM", "unknown"),
+    ],
 )
 def test_one_circuit_at_230_v(reading, status):
     assert insulation.judge_circuit(R(reading), 230).status == status
@@ -63,7 +73,11 @@ def test_one_circuit_at_230_v(reading, status):
 
 def test_minimum_and_test_voltage_by_nominal_voltage():
     # BS 7671 table 64.
-    assert [(insulation.minimum_mohm(v), insulation.test_voltage_v(v)) for v in (12, 230, 690)] == [(0.5, 250), (1.0, 500), (1.0, 1000)]
+    assert [(insulation.minimum_mohm(v), insulation.test_voltage_v(v)) for v in (12, 230, 690)] == [
+        (0.5, 250),
+        (1.0, 500),
+        (1.0, 1000),
+    ]
 
 
 def test_low_line_to_neutral_looks_for_loads_first():

@@ -157,7 +157,9 @@ def test_a_damaged_document_is_told_at_its_place(home, path, told):
     assert caught.value.path == path
 
 
-READINGS = st.sampled_from(["", "0", "0.00", "0.4", "1,37", ">299", "<0.05", "OL", "LIM x", "N/A", "N/V", "99999", None])
+READINGS = st.sampled_from(
+    ["", "0", "0.00", "0.4", "1,37", ">299", "<0.05", "OL", "LIM x", "N/A", "N/V", "99999", None]
+)
 
 
 def _values(spec):

@@ -42,7 +42,9 @@ def test_missing_reading_is_unknown_and_says_so():
     assert "not been measured" in loop.judge_zs(None, 1.37).reason
 
 
-@pytest.mark.parametrize(("zs", "status"), [("120", "pass"), ("232", "attention"), ("1700", "fail"), (">1500", "unknown")])
+@pytest.mark.parametrize(
+    ("zs", "status"), [("120", "pass"), ("232", "attention"), ("1700", "fail"), (">1500", "unknown")]
+)
 def test_behind_a_30_ma_rcd(zs, status):
     # 50 V / 30 mA = 1666.7 Ω; above 200 Ω an electrode may not be stable.
     verdict = loop.judge_zs_behind_rcd(R(zs), 30)
@@ -52,7 +54,12 @@ def test_behind_a_30_ma_rcd(zs, status):
 
 @pytest.mark.parametrize(
     ("zs", "status", "word"),
-    [("0.46", "pass", "Agrees"), ("0.58", "attention", "Higher"), ("0.30", "attention", "Lower"), (">0.4", "unknown", "Zs")],
+    [
+        ("0.46", "pass", "Agrees"),
+        ("0.58", "attention", "Higher"),
+        ("0.30", "attention", "Lower"),
+        (">0.4", "unknown", "Zs"),
+    ],
 )
 def test_measured_beside_calculated(zs, status, word):
     # 0.19 + 0.27 = 0.46 Ω; tolerance max(0.05, 15 %) = 0.069 Ω.

@@ -28,7 +28,9 @@ def test_another_outcome_than_the_codes_needs_a_reason():
 
 
 def test_an_observation_without_a_code_stops_the_report():
-    assert points(spoilt(observations=[{"id": "o", "text": "Cracked plate"}]), "must") == ["“Cracked plate” has no code."]
+    assert points(spoilt(observations=[{"id": "o", "text": "Cracked plate"}]), "must") == [
+        "“Cracked plate” has no code."
+    ]
 
 
 def test_a_failing_figure_that_no_observation_speaks_of_is_pointed_out():

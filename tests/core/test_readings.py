@@ -129,6 +129,9 @@ def test_verdicts_on_bounds_hold_for_every_value_the_bound_allows(number, sign, 
     reading = Reading.parse(f"{sign}{number}")
     low, high = reading.interval
     inside = [v for v in (low + 1e-6, float(number), high - 1e-6) if low < v < high] or [float(number)]
-    for answer, holds in ((at_most(reading, limit), lambda v: v <= limit), (at_least(reading, limit), lambda v: v >= limit)):
+    for answer, holds in (
+        (at_most(reading, limit), lambda v: v <= limit),
+        (at_least(reading, limit), lambda v: v >= limit),
+    ):
         if answer is not None:
             assert all(holds(v) is answer for v in inside)

@@ -23,7 +23,9 @@ export default function Brief() {
           <FieldInput place={at("client_name")} />
           <FieldInput place={at("client_address")} />
           <FieldInput place={at("occupier_name")} />
-          <FieldInput place={at("tenure")} />
+          <div className={form.wide}>
+            <FieldInput place={at("tenure")} />
+          </div>
           <div className={form.wide}>
             <FieldInput place={at("purpose")} />
           </div>

@@ -50,10 +50,14 @@ export async function load(id: string, who: { id: string; firm_id: string }): Pr
   const pending = await device.pending.where({ inspectionId: id }).sortBy("n").catch(() => []);
   try {
     const found = await answer(api.GET("/api/inspections/{inspection_id}", { params: { path: { inspection_id: id } } }));
-    set({ model: model.open(found, pending), line: "ok", error: null });
+    // What was typed while this was on its way is in memory already, and may not be on the device yet.
+    const here = get().model;
+    set({ model: model.open(found, here?.id === id ? here.pending : pending), line: "ok", error: null });
   } catch (error) {
-    if (error instanceof Refused && error.status === 404 && pending.length) set({ model: model.blank(id, pending) });
-    else if (error instanceof Refused && error.status === 401) set({ line: "signed-out" });
+    const status = error instanceof Refused ? error.status : 0;
+    if (status === 401) set({ line: "signed-out" });
+    else if (get().model?.id === id) set({ line: status === 404 ? "ok" : "offline" });
+    else if (status === 404 && pending.length) set({ model: model.blank(id, pending) });
     else set({ error: error instanceof Refused ? error.message : "The server cannot be reached. What waits on this device is safe." });
   }
   flush();

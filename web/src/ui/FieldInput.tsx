@@ -38,7 +38,15 @@ export function FieldInput({ place, label, hint, rows, words }: Props) {
   const unit = spec.unit ? ` (${spec.unit})` : "";
   return (
     <Box data-field={place.field}>
-      <chakra.label htmlFor={id} display="block" fontSize="sm" fontWeight="600" mb="1">
+      {/* A group of buttons is named by its words; a label would take the first button's own name away. */}
+      <chakra.label
+        id={`${id}-label`}
+        htmlFor={spec.kind === "flag" || isShort(spec) ? undefined : id}
+        display="block"
+        fontSize="sm"
+        fontWeight="600"
+        mb="1"
+      >
         {label ?? spec.label}
         {unit}
       </chakra.label>
@@ -57,6 +65,9 @@ export function FieldInput({ place, label, hint, rows, words }: Props) {
   );
 }
 
+/** Few enough choices to stand side by side as buttons. */
+const isShort = (spec: FieldSpec) => spec.kind === "choice" && spec.choices.length <= 5;
+
 interface ControlProps {
   id: string;
   spec: FieldSpec;
@@ -73,8 +84,8 @@ function Control({ id, spec, place, value, rows, words, refused }: ControlProps)
   if (spec.kind === "reading") return <ReadingCell id={id} place={place} label={spec.label} boxed />;
   if (spec.kind === "flag") {
     return (
-      <Flex gap="2">
-        <Toggle id={id} on={value === true} onClick={() => keep(value === true ? null : true)}>
+      <Flex gap="2" role="group" aria-labelledby={`${id}-label`}>
+        <Toggle on={value === true} onClick={() => keep(value === true ? null : true)}>
           Yes
         </Toggle>
         <Toggle on={value === false} onClick={() => keep(value === false ? null : false)}>
@@ -83,11 +94,11 @@ function Control({ id, spec, place, value, rows, words, refused }: ControlProps)
       </Flex>
     );
   }
-  if (spec.kind === "choice" && spec.choices.length <= 5) {
+  if (isShort(spec)) {
     return (
-      <Flex gap="2" wrap="wrap" role="group" aria-label={spec.label}>
-        {spec.choices.map((choice, i) => (
-          <Toggle key={choice} id={i === 0 ? id : undefined} on={value === choice} onClick={() => keep(value === choice ? null : choice)}>
+      <Flex gap="2" wrap="wrap" role="group" aria-labelledby={`${id}-label`}>
+        {spec.choices.map((choice) => (
+          <Toggle key={choice} on={value === choice} onClick={() => keep(value === choice ? null : choice)}>
             {words?.[choice] ?? choice}
           </Toggle>
         ))}
@@ -107,11 +118,10 @@ function Control({ id, spec, place, value, rows, words, refused }: ControlProps)
   return <Typed id={id} spec={spec} value={value} rows={rows} keep={keep} described={described} />;
 }
 
-function Toggle({ id, on, onClick, children }: { id?: string; on: boolean; onClick: () => void; children: React.ReactNode }) {
+function Toggle({ on, onClick, children }: { on: boolean; onClick: () => void; children: React.ReactNode }) {
   return (
     <chakra.button
       type="button"
-      id={id}
       aria-pressed={on}
       onClick={onClick}
       minH="44px"

@@ -1,0 +1,65 @@
+"""The built front end in Debian's Chromium, against the real server and database."""
+
+import shutil
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+
+from dorrik.store.mariadb import PrivateMariaDB
+from tests.conftest import PASSWORD, Firm
+from tests.serving import Server, free_port
+
+#: Chromium as root needs the first; the others keep it from asking for hosts that cannot be reached.
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+expect.set_options(timeout=10_000)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    path = shutil.which("chromium")
+    assert path, "Chromium is not installed: apt-get install chromium"
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture(scope="session")
+def server(mariadb: PrivateMariaDB, built_web: Path) -> Iterator[Server]:
+    server = Server(mariadb.url, free_port())
+    yield server
+    server.kill()
+
+
+@pytest.fixture
+def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable[..., Page]]:
+    """Open the application on a new device and sign in; a page that reported an error fails the test."""
+    contexts: list[BrowserContext] = []
+    errors: list[str] = []
+
+    def open_page(email: str = firm.inspector_email, width: int = 1280, height: int = 800) -> Page:
+        context = browser.new_context(viewport={"width": width, "height": height})
+        contexts.append(context)
+        page = context.new_page()
+        page.on("pageerror", lambda error: errors.append(str(error)))
+        page.goto(server.base)
+        page.get_by_label("Email").fill(email)
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+        return page
+
+    yield open_page
+    for context in contexts:
+        context.close()
+    assert errors == []

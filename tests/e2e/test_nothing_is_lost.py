@@ -1,0 +1,136 @@
+"""Bad input, no signal, an ended session, two people: what was typed stays."""
+
+from playwright.sync_api import expect
+from sqlalchemy import delete
+
+from dorrik.store.tables import session
+from tests.conftest import PASSWORD
+from tests.e2e.walk import all_kept, begin, board, cell, fill, stage
+
+
+def at_the_cooker(page):
+    begin(page)
+    board(page, "Cooker")
+    stage(page, "Dead tests")
+    figure = cell(page, "1 Cooker, R1+R2 Ω")
+    figure.click()
+    return figure
+
+
+def test_a_figure_that_is_none_stays_with_its_reason_and_the_rest_is_kept(signed_in):
+    page = signed_in()
+    figure = at_the_cooker(page)
+    page.keyboard.type("1..4")
+    page.keyboard.press("Enter")
+    page.keyboard.type(">500")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 to mend")).to_be_visible()
+    figure.click()
+    expect(page.get_by_role("alert")).to_contain_text("more than one decimal mark")
+    # It is still there after the tablet was switched off and on.
+    page.reload()
+    expect(figure).to_have_value("1..4")
+    expect(cell(page, "1 Cooker, L–N MΩ")).to_have_value(">500")
+    figure.click()
+    page.keyboard.type("1.4")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 to mend")).to_have_count(0)
+    all_kept(page)
+    page.reload()
+    expect(figure).to_have_value("1.4")
+
+
+def test_ten_thousand_characters_are_refused_at_the_field_and_stay(signed_in):
+    page = signed_in()
+    begin(page)
+    fill(page, "Client", "x" * 10_000)
+    expect(page.get_by_role("alert")).to_contain_text("10000 characters long; at most 120 fit")
+    expect(page.get_by_label("Client", exact=True)).to_have_value("x" * 10_000)
+    fill(page, "Client", "Harbour Trust")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    all_kept(page)
+
+
+def test_a_date_in_1890_is_told_at_the_date(signed_in):
+    page = signed_in()
+    begin(page)
+    date = page.get_by_label("Date of inspection", exact=True)
+    date.fill("1890-05-01")
+    date.blur()
+    expect(page.locator("[data-field=inspected_on]").get_by_role("alert")).to_contain_text("1890 is before")
+
+
+def test_without_a_signal_entries_wait_and_are_sent_when_it_returns(signed_in):
+    page = signed_in()
+    at_the_cooker(page)
+    page.context.set_offline(True)
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    page.keyboard.type(">500")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("2 waiting")).to_be_visible()
+    page.context.set_offline(False)
+    all_kept(page)
+    page.reload()
+    expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
+
+
+def test_what_waits_outlives_the_page(signed_in, server):
+    """The battery dies with entries waiting; they are sent at the next start."""
+    page = signed_in()
+    at_the_cooker(page)
+    all_kept(page)
+    address = page.url
+    page.route("**/changes", lambda route: route.abort())
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 waiting")).to_be_visible()
+    page.close()
+    again = page.context.new_page()
+    again.goto(server.base)
+    expect(again.get_by_role("heading", name="In hand")).to_be_visible()
+    again.goto(address)
+    expect(cell(again, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
+    all_kept(again)
+
+
+def test_a_session_that_ends_while_entries_wait(signed_in, engine):
+    page = signed_in()
+    at_the_cooker(page)
+    all_kept(page)
+    with engine.begin() as connection:
+        connection.execute(delete(session))
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog", name="Sign in again")
+    expect(dialog.get_by_text("Nothing you typed is lost")).to_be_visible()
+    dialog.get_by_label("Password").fill(PASSWORD)
+    dialog.get_by_role("button", name="Sign in").click()
+    expect(dialog).to_have_count(0)
+    all_kept(page)
+    page.reload()
+    expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
+
+
+def test_two_inspectors_on_one_figure(signed_in, firm):
+    one = signed_in()
+    at_the_cooker(one)
+    all_kept(one)
+    other = signed_in(firm.supervisor_email)
+    other.goto(one.url)
+    expect(cell(other, "1 Cooker, R1+R2 Ω")).to_be_visible()
+    # The other has not heard of the first's figure yet.
+    other.route("**/changes?since=*", lambda route: route.abort())
+    one.keyboard.type("0.12")
+    one.keyboard.press("Enter")
+    all_kept(one)
+    cell(other, "1 Cooker, R1+R2 Ω").click()
+    other.keyboard.type("0.21")
+    other.keyboard.press("Enter")
+    expect(other.get_by_text("You came after Ines Pector, who had written 0.12.")).to_be_visible()
+    told = one.get_by_text("Sol Visor wrote 0.21 over your 0.12")
+    expect(told).to_be_visible()
+    expect(cell(one, "1 Cooker, R1+R2 Ω")).to_have_value("0.21")
+    one.get_by_role("button", name="Put the earlier one back").click()
+    expect(cell(one, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
+    all_kept(one)

@@ -1,0 +1,70 @@
+"""Screens fit, in both themes, on a tablet and on a phone."""
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.e2e.walk import all_kept, begin, board, cell, stage
+
+STAGES = ["Brief", "Intake", "Isolation", "Boards", "Dead tests", "Live tests", "Observations", "Report"]
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
+def test_nothing_is_cut_off_sideways(signed_in, width, height):
+    page = signed_in(width=width, height=height)
+    begin(page)
+    board(page, "Ring sockets", *["Lights"] * 11, "Shower", "Cooker")
+    for name in STAGES:
+        stage(page, name)
+        all_kept(page)
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        wide = page.evaluate("""() => [document.documentElement, document.getElementById('work')]
+            .map((e) => e.scrollWidth - e.clientWidth)""")
+        assert wide == [0, 0], name
+
+
+def test_keys_of_the_pad_are_large_enough_for_gloves(signed_in):
+    for width in (1280, 390):
+        page = signed_in(width=width, height=844)
+        begin(page)
+        board(page, "Cooker")
+        stage(page, "Dead tests")
+        cell_name = "1 Cooker, R1+R2 Ω"
+        cell(page, cell_name).click()
+        boxes = [b.bounding_box() for b in page.locator("[aria-label='Reading pad'] [data-key]").all()]
+        assert len(boxes) == 21
+        assert all(b["height"] >= 48 and b["width"] >= 46 for b in boxes)
+        # The pad never covers the figure that is being typed.
+        figure = cell(page, cell_name).bounding_box()
+        assert figure["y"] + figure["height"] <= min(b["y"] for b in boxes)
+
+
+def test_the_dim_theme_is_remembered(signed_in):
+    page = signed_in()
+    page.get_by_role("button", name="Dim").click()
+    page.reload()
+    expect(page.get_by_role("button", name="Day")).to_be_visible()
+    ground = page.evaluate("getComputedStyle(document.body).backgroundColor")
+    assert max(int(c) for c in ground[4:-1].split(",")) < 40
+
+
+def test_the_order_of_next_follows_the_circuit_or_the_test(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Lights", "Cooker")
+    stage(page, "Dead tests")
+    cell(page, "1 Lights, R1+R2 Ω").click()
+    page.keyboard.press("Enter")
+    expect(cell(page, "1 Lights, L–N MΩ")).to_be_focused()
+    page.get_by_role("button", name="by test").click()
+    cell(page, "1 Lights, R1+R2 Ω").click()
+    page.keyboard.press("Enter")
+    expect(cell(page, "2 Cooker, R1+R2 Ω")).to_be_focused()
+    page.keyboard.press("ArrowUp")
+    expect(cell(page, "1 Lights, R1+R2 Ω")).to_be_focused()
+    page.keyboard.press("ArrowRight")
+    expect(cell(page, "1 Lights, L–N MΩ")).to_be_focused()
+
+
+def test_an_empty_firm_is_told_where_to_begin(signed_in):
+    page = signed_in()
+    expect(page.get_by_text("Nothing in hand. Begin with New inspection")).to_be_visible()

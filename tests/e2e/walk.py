@@ -1,0 +1,53 @@
+"""Steps that an inspector takes, for the tests that walk them."""
+
+from playwright.sync_api import Page, expect
+
+
+def stage(page: Page, name: str) -> None:
+    """Open a stage from the run sheet."""
+    page.get_by_label("Stages of the inspection").get_by_role("link", name=name).click()
+
+
+def all_kept(page: Page) -> None:
+    """Wait until the server has everything."""
+    expect(page.get_by_text("All kept", exact=True)).to_be_visible()
+
+
+def fill(page: Page, label: str, value: str) -> None:
+    """Type into a field of a form and leave it."""
+    field = page.get_by_label(label, exact=True)
+    field.fill(value)
+    field.press("Tab")
+
+
+def choose(page: Page, field: str, option: str) -> None:
+    """Press one of a field's choices."""
+    page.locator(f"[data-field={field}]").get_by_role("button", name=option, exact=True).click()
+
+
+def begin(page: Page) -> None:
+    """A new inspection with the least that names it."""
+    page.get_by_role("button", name="New inspection").click()
+    fill(page, "Property", "7 Lookout Row, Kelder Haven")
+    all_kept(page)
+
+
+def board(page: Page, *presets: str) -> None:
+    """The first board with circuits from the usual ones."""
+    stage(page, "Boards")
+    page.get_by_role("button", name="Add the first board").click()
+    for count, preset in enumerate(presets, 1):
+        page.get_by_role("button", name=f"+ {preset}").click()
+        expect(page.locator("table tbody tr")).to_have_count(count)
+    all_kept(page)
+
+
+def cell(page: Page, label: str):
+    """A figure of the test grid."""
+    return page.get_by_role("textbox", name=label, exact=True)
+
+
+def pad(page: Page, *keys: str) -> None:
+    """Press keys of the reading pad."""
+    for key in keys:
+        page.get_by_label("Reading pad").get_by_role("button", name=key, exact=key != "next").click()

@@ -1,0 +1,150 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
+import { blank, children, hear, type Model, open, receive, refusal, write } from "./model";
+import type { Change, Kind, Pending, Value } from "./types";
+
+let n = 0;
+
+function pending(entity: Kind, id: string, field: string, value: Value, refused?: string): Pending {
+  const change: Change = { id: `change-${++n}`, entity, entity_id: id, field, value, based_on: 0, made_at: "", device: "d" };
+  return { inspectionId: "i", change, refused };
+}
+
+function cottage(): Model {
+  const entities: Schemas["EntityOut"][] = [
+    { kind: "inspection", id: "i", parent_id: "f", values: {} },
+    { kind: "board", id: "b", parent_id: "i", values: { name: "Board 1" } },
+    { kind: "circuit", id: "c2", parent_id: "b", values: { position: 2, zs_ohm: "0.31" } },
+    { kind: "circuit", id: "c1", parent_id: "b", values: { position: 1 } },
+  ];
+  return open({ id: "i", seq: 10, entities, judgement: null as never }, []);
+}
+
+function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
+  const whole = results.map((r) => ({ id: "", state: "kept" as const, seq: null, reason: null, overtook: null, ...r }));
+  return { seq, results: whole, judgement: null as never };
+}
+
+function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas["News"] {
+  const whole = entries.map((e, i) => ({
+    seq: seq - entries.length + 1 + i,
+    id: `e${i}`,
+    entity: "circuit",
+    entity_id: "c2",
+    field: "zs_ohm",
+    value: null,
+    before: null,
+    overtook: null,
+    overtook_author_id: null,
+    made_at: "",
+    kept_at: "",
+    device: "other",
+    author_id: "idris",
+    author: "Idris",
+    ...e,
+  }));
+  return { seq, entries: whole, judgement: null };
+}
+
+describe("writing", () => {
+  it("shows a figure at once and lets it wait", () => {
+    const model = write(cottage(), pending("circuit", "c1", "zs_ohm", "0.4"));
+    expect(model.entities.c1?.values.zs_ohm).toBe("0.4");
+    expect(model.pending).toHaveLength(1);
+  });
+
+  it("makes an entity by its parent and leaves the others untouched", () => {
+    const before = cottage();
+    const model = write(before, pending("circuit", "c3", "board", "b"));
+    expect(children(model, "circuit", "b").map((c) => c.id)).toEqual(["c3", "c1", "c2"]);
+    expect(model.entities.c1).toBe(before.entities.c1);
+  });
+
+  it("lets a refused entry give way to its correction", () => {
+    let model = write(cottage(), pending("circuit", "c1", "zs_ohm", "1..4", "more than one decimal mark"));
+    expect(refusal(model, "c1", "zs_ohm")).toBe("more than one decimal mark");
+    model = write(model, pending("circuit", "c1", "zs_ohm", "1.4"));
+    expect(refusal(model, "c1", "zs_ohm")).toBeUndefined();
+    expect(model.pending).toHaveLength(1);
+  });
+});
+
+describe("the server's answer", () => {
+  it("lets go of what is kept and holds what is refused, with the figure as typed", () => {
+    const good = pending("circuit", "c1", "zs_ohm", "0.4");
+    const bad = pending("circuit", "c2", "zs_ohm", "abc");
+    const model = write(write(cottage(), good), bad);
+    const answer = receipt(11, [{ id: good.change.id, seq: 11 }, { id: bad.change.id, state: "refused", reason: "not a reading" }]);
+    const { model: after, gap } = receive(model, answer, [good.change, bad.change]);
+    expect(gap).toBe(false);
+    expect(after.seq).toBe(11);
+    expect(after.pending.map((p) => p.refused)).toEqual(["not a reading"]);
+    expect(after.entities.c2?.values.zs_ohm).toBe("abc");
+  });
+
+  it("notices that somebody else wrote in between", () => {
+    const mine = pending("circuit", "c1", "zs_ohm", "0.4");
+    const { model, gap } = receive(write(cottage(), mine), receipt(13, [{ id: mine.change.id, seq: 13 }]), [mine.change]);
+    expect(gap).toBe(true);
+    expect(model.seq).toBe(10);
+  });
+
+  it("says whom this entry came after", () => {
+    const mine = pending("circuit", "c2", "zs_ohm", "0.4");
+    const answer = receipt(11, [{ id: mine.change.id, seq: 11, overtook: { seq: 9, author: "Idris", value: "0.39" } }]);
+    const { model } = receive(write(cottage(), mine), answer, [mine.change]);
+    expect(model.notices[0]?.text).toContain("Idris");
+    expect(model.notices[0]?.undo?.value).toBe("0.39");
+  });
+});
+
+describe("what others write", () => {
+  it("is taken over", () => {
+    const model = hear(cottage(), news(11, { value: "0.52" }), "ruth", () => "2 Cooker Zs");
+    expect(model.entities.c2?.values.zs_ohm).toBe("0.52");
+    expect(model.seq).toBe(11);
+    expect(model.notices).toEqual([]);
+  });
+
+  it("does not take away what is typed here and not yet sent", () => {
+    const model = write(cottage(), pending("circuit", "c2", "zs_ohm", "0.44"));
+    expect(hear(model, news(11, { value: "0.52" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.44");
+  });
+
+  it("tells the earlier author, with a way back", () => {
+    const entry = { value: "0.52", before: "0.31", overtook: 9, overtook_author_id: "ruth" };
+    const model = hear(cottage(), news(11, entry), "ruth", () => "2 Cooker Zs");
+    expect(model.notices[0]?.text).toBe("Idris wrote 0.52 over your 0.31 at 2 Cooker Zs.");
+    expect(model.notices[0]?.undo).toEqual({ kind: "circuit", id: "c2", field: "zs_ohm", value: "0.31" });
+  });
+
+  it("is not heard twice", () => {
+    const once = hear(cottage(), news(11, { value: "0.52" }), "ruth", () => "");
+    const changed = write(once, pending("circuit", "c1", "zs_ohm", "0.6"));
+    expect(hear(changed, news(11, { value: "0.31" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.52");
+  });
+});
+
+describe("opening", () => {
+  it("lays what waits on this device over what the server has", () => {
+    const waiting = [pending("circuit", "c2", "zs_ohm", "0.77"), pending("board", "b2", "inspection", "i")];
+    const found = {
+      id: "i",
+      seq: 3,
+      entities: [
+        { kind: "inspection", id: "i", parent_id: "f", values: {} },
+        { kind: "board", id: "b", parent_id: "i", values: {} },
+        { kind: "circuit", id: "c2", parent_id: "b", values: { zs_ohm: "0.31" } },
+      ],
+      judgement: null as never,
+    };
+    const model = open(found, waiting);
+    expect(model.entities.c2?.values.zs_ohm).toBe("0.77");
+    expect(children(model, "board", "i").map((b) => b.id)).toEqual(["b", "b2"]);
+  });
+
+  it("begins an inspection that only this device knows", () => {
+    const model = blank("i", [pending("inspection", "i", "firm", "f"), pending("inspection", "i", "reference", "K-1")]);
+    expect(model.entities.i?.values.reference).toBe("K-1");
+  });
+});
