@@ -9,6 +9,7 @@ from typing import Literal
 
 Status = Literal["pass", "attention", "fail", "unknown"]
 
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Verdict:
     """One opinion.

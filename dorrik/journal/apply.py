@@ -2,9 +2,10 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
-from sqlalchemy import Connection, and_, func, insert, or_, select, tuple_, update
+from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert, select, tuple_, update
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.inspection import KINDS
@@ -53,7 +54,9 @@ def apply(
             made = True
             kept = _blank(inspection_id, firm_id)
     batch = _Batch(connection, kept, author_id, fresh=made)
-    results = tuple(batch.take(change) for change in batch.first_seen(changes))
+    if not made:
+        batch.look_up(changes)
+    results = tuple(batch.take(change) for change in changes)
     batch.write()
     return Applied(kept, results)
 
@@ -78,7 +81,7 @@ def _new_entity(kind: str, entity_id: str, parent_id: str) -> KeptEntity:
 
 
 class _Batch:
-    """One batch on its way: reads what it needs at once, changes the inspection in hand, writes at the end."""
+    """One batch on its way: changes the inspection in hand, and writes at the end."""
 
     def __init__(self, connection: Connection, kept: KeptInspection, author_id: str, *, fresh: bool) -> None:
         self._connection = connection
@@ -91,37 +94,22 @@ class _Batch:
         self._new: dict[str, KeptEntity] = {}
         self._touched: dict[str, dict[str, Any]] = {}
 
-    def first_seen(self, changes: Sequence[Change]) -> Sequence[Change]:
-        """Ask the journal, in one query, which ids it has and who last changed each field."""
-        if self._fresh or not changes:
-            return changes
-        c = journal.c
-        ids = {change.id for change in changes if len(change.id) == 36 and change.id.isascii()}
-        fields = {
-            (change.entity_id, change.field)
-            for change in changes
-            if change.entity_id in self._kept.entities and change.field in KINDS[_kind(self._kept, change)].fields
-        }
-        # The last change of each field, from the index alone.
-        last = (
-            select(func.max(c.seq))
-            .where(c.inspection_id == self._kept.id, tuple_(c.entity_id, c.field).in_(fields or {("", "")}))
-            .group_by(c.entity_id, c.field)
-        )
-        seqs = set(self._connection.execute(last).scalars()) if fields else set()
-        wanted = [c.change_id.in_(ids)] if ids else []
-        if seqs:
-            wanted.append(c.seq.in_(seqs))
-        if not wanted:
-            return changes
-        query = select(c.change_id, c.seq, c.entity_id, c.field, c.value, c.author_id, c.device).where(
-            and_(c.inspection_id == self._kept.id, or_(*wanted))
-        )
-        for row in self._connection.execute(query):
-            self._sent[row.change_id] = (row.seq, row.entity_id, row.field, row.value)
-            if row.seq in seqs:
+    def look_up(self, changes: Sequence[Change]) -> None:
+        """Ask the journal which of the ids it has, and who last changed each of the fields."""
+        # A change that has seen everything there is can be neither a resend nor an overtaking.
+        late = [change for change in changes if change.based_on < self._kept.seq]
+        if not late:
+            return
+        ids = [change.id for change in late if len(change.id) == 36 and change.id.isascii()]
+        known = [change for change in late if change.entity_id in self._kept.entities]
+        fields = {(change.entity_id, change.field) for change in known if len(change.field) <= 40}
+        here = {"inspection_id": self._kept.id}
+        if ids:
+            for row in self._connection.execute(_BY_ID, here | {"ids": ids}):
+                self._sent[row.change_id] = (row.seq, row.entity_id, row.field, row.value)
+        if fields:
+            for row in self._connection.execute(_LAST, here | {"fields": list(fields)}):
                 self._last[(row.entity_id, row.field)] = (row.seq, row.author_id, row.device, row.value)
-        return changes
 
     def take(self, change: Change) -> Result:
         """Check one change and apply it to the inspection in hand."""
@@ -210,19 +198,20 @@ class _Batch:
         for kind in KINDS.values():
             rows = [self._row(entity) for entity in self._new.values() if entity.kind == kind.name]
             if rows:
-                self._connection.execute(insert(ENTITIES[kind.name]), rows)
+                self._connection.execute(_INSERT[ENTITIES[kind.name]], rows)
         for entity_id, values in self._touched.items():
             table = ENTITIES[self._kept.entities[entity_id].kind]
-            here = table.c.id == entity_id
+            key = {"key_id": entity_id}
             if table is not inspection:
-                here = and_(table.c.inspection_id == self._kept.id, here)
+                key["key_inspection_id"] = self._kept.id
             columns = {name: column_value(value) for name, value in values.items()}
             if table is inspection:
                 columns |= self._head()
-            self._connection.execute(update(table).where(here).values(columns))
+            self._connection.execute(_update(table, frozenset(columns)), columns | key)
         if self._kept.id not in self._touched:
-            self._connection.execute(update(inspection).where(inspection.c.id == self._kept.id).values(self._head()))
-        self._connection.execute(insert(journal), self._entries)
+            head = self._head()
+            self._connection.execute(_update(inspection, frozenset(head)), head | {"key_id": self._kept.id})
+        self._connection.execute(_INSERT[journal], self._entries)
 
     def _head(self) -> dict[str, Any]:
         return {"seq": self._kept.seq, "changed_at": now()}
@@ -234,5 +223,29 @@ class _Batch:
         return {"inspection_id": self._kept.id, "id": entity.id, **parent, **values}
 
 
-def _kind(kept: KeptInspection, change: Change) -> str:
-    return kept.entities[change.entity_id].kind
+_c = journal.c
+_INSERT = {table: insert(table) for table in (*ENTITIES.values(), journal)}
+_ENTRY = select(_c.change_id, _c.seq, _c.entity_id, _c.field, _c.value, _c.author_id, _c.device).where(
+    _c.inspection_id == bindparam("inspection_id")
+)
+_BY_ID = _ENTRY.where(_c.change_id.in_(bindparam("ids", expanding=True)))
+_LAST = _ENTRY.where(
+    _c.seq.in_(
+        select(func.max(_c.seq))
+        .where(
+            _c.inspection_id == bindparam("inspection_id"),
+            tuple_(_c.entity_id, _c.field).in_(bindparam("fields", expanding=True)),
+        )
+        .group_by(_c.entity_id, _c.field)
+        .correlate(None)
+    )
+)
+
+
+@cache
+def _update(table: Table, columns: frozenset[str]) -> Update:
+    """An update of those columns of one entity, made once for each set of columns."""
+    here = table.c.id == bindparam("key_id")
+    if table is not inspection:
+        here = and_(table.c.inspection_id == bindparam("key_inspection_id"), here)
+    return update(table).where(here).values({name: bindparam(name) for name in columns})

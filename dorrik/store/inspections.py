@@ -1,6 +1,6 @@
 """Inspections as they are kept: loading one whole, and putting it together for the rules."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any
@@ -32,6 +32,10 @@ class KeptInspection:
     entities: dict[str, KeptEntity] = field(default_factory=dict)
 
 
+def _instant(value: datetime) -> str:
+    return value.strftime("%Y-%m-%dT%H:%M:%SZ")
+
+
 def column_value(value: Any) -> Any:
     """A kept value as its column takes it: instants lose the zone that the column does not have."""
     if isinstance(value, str) and len(value) == 20 and value[10] == "T" and value[-1] == "Z":
@@ -39,21 +43,27 @@ def column_value(value: Any) -> Any:
     return value
 
 
-def _kept(value: Any) -> Any:
-    if isinstance(value, datetime):
-        return value.strftime("%Y-%m-%dT%H:%M:%SZ")
-    if isinstance(value, date):
-        return value.isoformat()
-    return value
-
-
-_NAMES: Mapping[str, tuple[str, ...]] = {name: tuple(kind.fields) for name, kind in KINDS.items()}
 _CHILDREN = tuple(name for name in KINDS if name != "inspection")
+_NAMES: Mapping[str, tuple[str, ...]] = {name: tuple(kind.fields) for name, kind in KINDS.items()}
+#: Fields come last in every table, in the order in which they are declared.
+_FIRST: Mapping[str, int] = {name: len(ENTITIES[name].columns) - len(_NAMES[name]) for name in KINDS}
+#: Columns whose values are not kept as the driver gives them, and how they are kept.
+_TURNED: Mapping[str, tuple[tuple[str, Callable[[Any], str]], ...]] = {
+    name: tuple(
+        (column, date.isoformat if spec.kind == "date" else _instant)
+        for column, spec in kind.fields.items()
+        if spec.kind in ("date", "instant")
+    )
+    for name, kind in KINDS.items()
+}
 
 
 def _entity(kind: str, row: Row[Any], parent_id: str) -> KeptEntity:
-    fields = row._mapping
-    return KeptEntity(kind, fields["id"], parent_id, {name: _kept(fields[name]) for name in _NAMES[kind]})
+    values = dict(zip(_NAMES[kind], row[_FIRST[kind] :], strict=True))
+    for name, turn in _TURNED[kind]:
+        if values[name] is not None:
+            values[name] = turn(values[name])
+    return KeptEntity(kind, row.id, parent_id, values)
 
 
 def load(connection: Connection, inspection_id: str, firm_id: str, *, lock: bool = False) -> KeptInspection | None:
@@ -75,8 +85,8 @@ def load(connection: Connection, inspection_id: str, firm_id: str, *, lock: bool
 
 
 def _head(connection: Connection, inspection_id: str, firm_id: str, lock: bool) -> Row[Any] | None:
-    query = select(inspection).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
-    return connection.execute(query.with_for_update() if lock else query).one_or_none()
+    query = _HEAD_LOCKED if lock else _HEAD
+    return connection.execute(query, {"inspection_id": inspection_id, "firm_id": firm_id}).one_or_none()
 
 
 def _select(kind: str) -> Select[Any]:
@@ -84,6 +94,11 @@ def _select(kind: str) -> Select[Any]:
     return select(table).where(table.c.inspection_id == bindparam("inspection_id"))
 
 
+# Made once: SQLAlchemy then finds their compiled form at once, which at every keystroke counts.
+_HEAD = select(inspection).where(
+    inspection.c.id == bindparam("inspection_id"), inspection.c.firm_id == bindparam("firm_id")
+)
+_HEAD_LOCKED = _HEAD.with_for_update()
 _SELECT = {kind: _select(kind) for kind in _CHILDREN}
 
 

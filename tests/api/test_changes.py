@@ -69,6 +69,16 @@ def test_a_resend_also_holds_for_what_made_the_entities(inspector):
     assert states(inspector.send(inspection, *batch)) == ["already"] * 3
 
 
+def test_a_resend_that_claims_to_have_seen_itself(inspector):
+    inspection = inspector.begin()
+    _, circuit = inspector.board(inspection)
+    change = inspector.change("circuit", circuit, "zs_ohm", "0.31")
+    seq = inspector.send(inspection, change)["seq"]
+    assert states(inspector.send(inspection, change | {"based_on": seq})) == ["already"]
+    assert states(inspector.send(inspection, change | {"based_on": seq, "value": "0.9"})) == ["refused"]
+    assert inspector.values(inspection, circuit)["zs_ohm"] == "0.31"
+
+
 def test_one_id_with_other_content_is_refused(inspector):
     inspection = inspector.begin()
     _, circuit = inspector.board(inspection)

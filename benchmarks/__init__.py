@@ -1,0 +1,1 @@
+"""Measurements: `make bench`, or `python -m benchmarks NAME` for one of them."""

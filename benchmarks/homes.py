@@ -1,0 +1,30 @@
+"""A made-up inspection of any length, to measure on."""
+
+from typing import Any
+
+
+def document(circuits: int) -> dict[str, Any]:
+    """An inspection document with one board of so many measured circuits; every third is a ring."""
+    found = []
+    for i in range(circuits):
+        ring = i % 3 == 0
+        circuit = {
+            "id": f"c{i}", "position": i, "way": str(i + 1), "designation": f"Circuit {i + 1}", "serves": "sockets",
+            "form": "ring" if ring else "radial", "line_csa_mm2": 2.5, "cpc_csa_mm2": 1.5,
+            "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 32, "rcd_rated_ma": 30,
+            "r1_r2_ohm": f"0.{28 + i % 9}", "insulation_ln_mohm": ">500", "insulation_lne_mohm": str(100 + i),
+            "polarity": "correct", "zs_ohm": f"0.{50 + i % 30}", "rcd_trip_ms": str(20 + i % 20),
+            "rcd_button": "correct",
+        }  # fmt: skip
+        if ring:
+            circuit |= {"r1_ohm": f"0.{40 + i % 7}", "rn_ohm": f"0.{41 + i % 6}", "r2_ohm": f"0.7{i % 9}"}
+        found.append(circuit)
+    board = {"id": "b", "name": "Board 1", "main_switch_a": 100, "zdb_ohm": "0.22", "circuits": found}
+    return {
+        "format": "dorrik-inspection",
+        "version": 1,
+        "inspection": {
+            "id": "i", "earthing": "TN-C-S", "ze_ohm": "0.21", "ze_parallel_removed": True, "pscc_ka": "1.10",
+            "pefc_ka": "1.09", "boards": [board], "observations": [], "limitations": [],
+        },
+    }  # fmt: skip
