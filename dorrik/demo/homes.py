@@ -257,7 +257,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         main_switch_a=100,
         conditional_ka=16,
         zdb_ohm="0.21",
-        isolated_at=_at(0, "00:41:00"),
+        isolated_at=(now() - timedelta(hours=2)).isoformat(timespec="seconds") + "Z",
         isolated_lock="Lock 7",
     )
     rows: list[tuple[Any, ...]] = [

@@ -31,7 +31,7 @@ export default function Observations() {
         {outcome && (
           <p className={css.outcome}>
             By the open codes: <b>{outcome}</b>
-            {because > 0 && `, because of ${because}`}
+            {because > 0 && `, because of ${because} ${because === 1 ? "observation" : "observations"}`}
           </p>
         )}
         {found.length === 0 && <p className={css.none}>Press O wherever you are when you see something: where and what are taken from the figure in focus.</p>}

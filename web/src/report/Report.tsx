@@ -40,7 +40,9 @@ export default function Report() {
         {differs && <FieldInput place={at("outcome_reason")} rows={2} label="My reason for another outcome than the codes lead to" />}
         <div className={form.group} style={{ marginTop: 14 }}>
           <FieldInput place={at("next_years")} />
-          <FieldInput place={at("next_reason")} />
+          <div className={css.reasoned}>
+            <FieldInput place={at("next_reason")} />
+          </div>
           <div className={form.wide}>
             <FieldInput place={at("condition")} rows={2} />
           </div>

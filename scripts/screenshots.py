@@ -1,0 +1,111 @@
+"""Takes docs/screenshots/ from the demo data: `make screenshots`. Look at each picture before committing it."""
+
+import shutil
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from dorrik.demo import load
+from dorrik.demo.people import PASSWORD, PEOPLE
+from dorrik.store import migrate
+from dorrik.store.engine import make_engine
+from dorrik.store.mariadb import PrivateMariaDB
+from tests.e2e.conftest import FLAGS
+from tests.serving import Server, free_port
+
+OUT = Path(__file__).parents[1] / "docs" / "screenshots"
+
+
+class Camera:
+    """Signs in on a new device and takes pictures of what it shows."""
+
+    def __init__(self, browser: Browser, base: str, width: int = 1280, height: int = 800, dim: bool = False) -> None:
+        # Inspectors' tablets are set to British English: it shows in the date fields.
+        context = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB")
+        if dim:
+            context.add_init_script("localStorage.setItem('dorrik.theme', 'dim')")
+        self.page: Page = context.new_page()
+        self.base = base
+        self.page.goto(base)
+        self.page.get_by_label("Email").fill(PEOPLE[0].email)
+        self.page.get_by_label("Password").fill(PASSWORD)
+        self.page.get_by_role("button", name="Sign in").click()
+        self.page.get_by_role("heading", name="In hand").wait_for()
+
+    def open(self, address: str, stage: str) -> None:
+        """Open a stage of the inspection at that address."""
+        self.page.goto(self.base)
+        self.page.get_by_text(address).click()
+        self.page.get_by_role("heading", level=1).wait_for()
+        self.page.goto(self.page.url.rsplit("/", 1)[0] + f"/{stage}")
+        self.page.get_by_role("heading", level=1).wait_for()
+        self.page.wait_for_load_state("networkidle")
+
+    def focus(self, label: str) -> None:
+        """Take up a figure."""
+        self.page.get_by_role("textbox", name=label, exact=True).click()
+
+    def take(self, name: str) -> None:
+        """Write the picture."""
+        self.page.wait_for_timeout(400)
+        self.page.screenshot(path=OUT / f"{name}.png")
+
+
+def _take_all(browser: Browser, base: str) -> None:
+    day = Camera(browser, base)
+    day.take("home")
+    day.open("3 Lookout Row", "brief")
+    day.take("brief")
+    day.open("Lifeboat Keeper", "intake")
+    day.focus("Ze")
+    day.take("intake")
+    day.open("3 Lookout Row", "isolation")
+    day.take("isolation")
+    day.open("3 Lookout Row", "boards")
+    day.take("boards")
+    day.open("3 Lookout Row", "dead")
+    day.focus("3 Kitchen ring, Cpc end–end Ω")
+    day.take("dead-tests")
+    day.focus("6 Net loft lights, L+N–E MΩ")
+    day.page.keyboard.press("o")
+    day.take("observation")
+    day.open("Flat 2", "live")
+    day.page.get_by_role("button", name="Understood").click()
+    day.focus("6 Shower, RCD trip ms")
+    day.take("live-tests")
+    day.open("Flat 2", "observations")
+    day.take("observations")
+    day.open("Flat 2", "report")
+    day.page.get_by_alt_text("Page 1 of the draft").wait_for()
+    day.take("report")
+    dim = Camera(browser, base, dim=True)
+    dim.open("3 Lookout Row", "dead")
+    dim.focus("3 Kitchen ring, Cpc end–end Ω")
+    dim.take("dim")
+    phone = Camera(browser, base, 390, 844)
+    phone.open("3 Lookout Row", "dead")
+    phone.focus("3 Kitchen ring, Cpc end–end Ω")
+    phone.take("phone")
+
+
+def main() -> None:
+    """A private database with the demo, a server, a browser; all gone afterwards."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, PrivateMariaDB(Path(folder)) as database:
+        migrate.upgrade(database.url)
+        engine = make_engine(database.url)
+        load.load(engine)
+        engine.dispose()
+        server = Server(database.url, free_port())
+        try:
+            with sync_playwright() as playwright:
+                browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+                _take_all(browser, server.base)
+                browser.close()
+        finally:
+            server.kill()
+
+
+if __name__ == "__main__":
+    main()
