@@ -1,9 +1,11 @@
 """The command line: serve, demo, judge, openapi."""
 
 import argparse
+import contextlib
 import json
 import os
 import signal
+import socket
 import sys
 from pathlib import Path
 
@@ -77,6 +79,18 @@ def _interrupt(*_: object) -> None:
     raise KeyboardInterrupt
 
 
+def _free(host: str, port: int) -> int:
+    """The port asked for, or another one where something has it already."""
+    for wanted in (port, 0):
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            probe.bind((host, wanted))
+            if wanted != port:
+                print(f"Port {port} is taken.", file=sys.stderr)
+            return int(probe.getsockname()[1])
+    return port
+
+
 def _serve(host: str, port: int, *, demo: bool) -> int:
     import uvicorn
 
@@ -103,6 +117,7 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
                 print(f"  {person.email:32} {person.name}, {person.role}, {person.firm}")
         if not (WEB / "index.html").exists():
             print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
+        port = _free(host, port)
         print(f"\nOpen http://{host}:{port}   (Ctrl-C stops the server and its database)\n", flush=True)
         uvicorn.run(create_app(engine), host=host, port=port, log_level="warning", timeout_graceful_shutdown=5)
     except KeyboardInterrupt:

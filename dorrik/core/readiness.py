@@ -54,10 +54,10 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
     for limitation in inspection.limitations:
         if limitation.what and not (limitation.reason and limitation.agreed_with):
             yield Point("look", "brief", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed.")
-    for stage in judgement.progress.stages:
-        if stage.left and stage.stage in ("intake", "isolation", "boards", "dead", "live"):
-            named = ", ".join(stage.left_names[:3]) + (" …" if stage.left > 3 else "")
-            yield Point("look", stage.stage, f"{stage.left} left: {named}")
+    for progress in judgement.progress.stages:
+        if progress.left and progress.stage in ("intake", "isolation", "boards", "dead", "live"):
+            named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
+            yield Point("look", progress.stage, f"{progress.left} left: {named}")
     failed = [note for note in judgement.notes if note.verdict.status == "fail"]
     seen = {observation.about_id for observation in inspection.observations}
     for note in failed:
