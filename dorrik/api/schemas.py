@@ -1,5 +1,6 @@
 """Wire types: what goes over the line, and so the contract that the front end's types are made from."""
 
+import json
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
@@ -12,6 +13,8 @@ from pydantic import (
     ValidatorFunctionWrapHandler,
     WrapValidator,
 )
+
+from dorrik.store.engine import now
 
 #: Moments are kept without a zone, in universal time; over the line they say so.
 Moment = Annotated[datetime, PlainSerializer(lambda m: m.replace(tzinfo=None).isoformat() + "Z", return_type=str)]
@@ -66,9 +69,10 @@ class ChangeIn(Strict):
 
     @property
     def moment(self) -> datetime:
-        """When it was made, in universal time without a zone."""
-        made = self.made_at
-        return made.astimezone(UTC).replace(tzinfo=None) if made.tzinfo else made
+        """When it was made, in universal time without a zone; now, where the device's clock is plainly lost."""
+        if not 2020 <= self.made_at.year <= 2200:
+            return now()
+        return self.made_at.astimezone(UTC).replace(tzinfo=None) if self.made_at.tzinfo else self.made_at
 
 
 class Malformed(BaseModel):
@@ -79,13 +83,18 @@ class Malformed(BaseModel):
 
 
 def _tolerant(value: Any, handler: ValidatorFunctionWrapHandler) -> ChangeIn | Malformed:
+    given = value.get("id") if isinstance(value, dict) else None
+    identity = str(given or "")[:36].encode("ascii", "replace").decode()
     try:
+        # Half of a character pair can be written in JSON and nowhere else; it could not even be sent back.
+        json.dumps(value, ensure_ascii=False).encode()
         change: ChangeIn = handler(value)
+    except UnicodeEncodeError:
+        return Malformed(id=identity, reason="The change cannot be read: it holds half a character.")
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = ".".join(str(part) for part in first["loc"])
-        given = value.get("id") if isinstance(value, dict) else None
-        return Malformed(id=str(given or "")[:36], reason=f"The change cannot be read: {where} {first['msg']}.")
+        return Malformed(id=identity, reason=f"The change cannot be read: {where} {first['msg']}.")
     return change
 
 

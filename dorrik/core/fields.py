@@ -56,7 +56,7 @@ class FieldSpec:
 def _text(spec: FieldSpec, value: object) -> str | None:
     if not isinstance(value, str):
         raise FieldError(f"{spec.label} takes text.")
-    if "\x00" in value or any(ord(c) < 32 and c not in "\n\t\r" for c in value):
+    if any((c < " " and c not in "\n\t\r") or "\ud800" <= c <= "\udfff" for c in value):
         raise FieldError(f"{spec.label} holds a character that cannot be kept.")
     if len(value) > spec.max_length:
         raise FieldError(f"{spec.label} is {len(value)} characters long; at most {spec.max_length} fit.")
@@ -73,7 +73,7 @@ def _number(spec: FieldSpec, value: object) -> float:
     if isinstance(value, str):
         text = value.strip().replace(",", ".")
         if not re.fullmatch(r"-?\d{1,12}(\.\d{1,12})?", text):
-            raise FieldError(f"{spec.label} takes a plain number, not “{value[:24]}”.")
+            raise FieldError(f"{spec.label} takes a plain number, such as 2.5.")
         value = float(text)
     if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
         raise FieldError(f"{spec.label} takes a plain number.")

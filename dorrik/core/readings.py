@@ -116,13 +116,15 @@ def _parse(text: str) -> Reading:
         raise ReadingError(f"That is {len(text)} characters long; a reading has at most {MAX_LENGTH}.")
     kept = text.strip()
     word = kept.lower()
+    if not kept.isprintable():
+        raise ReadingError(_why_not(kept))
     if word in _SORTED_WORDS:
         sort = _SORTED_WORDS[word]
         return Reading(kept, sort, bound=">" if sort == "over-range" else None)
     if word == "lim" or word.startswith(("lim ", "lim:", "lim,")):
         return Reading(kept, "limitation", limitation=kept[3:].lstrip(" :,"))
     found = _NUMBER.fullmatch(kept)
-    if found is None or not kept.isprintable():
+    if found is None:
         raise ReadingError(_why_not(kept))
     sign, digits = found.groups()
     bound: Bound | None = None if sign is None else ">" if sign in (">", ">=", "≥") else "<"
@@ -134,7 +136,7 @@ def _parse(text: str) -> Reading:
 
 def _why_not(kept: str) -> str:
     """Name the slip in words, since the person sees it with the figure still in the field."""
-    shown = kept if len(kept) <= 24 else kept[:24] + "…"
+    shown = "".join(c if c.isprintable() else "·" for c in kept[:24]) + ("…" if len(kept) > 24 else "")
     if re.fullmatch(r"[-−]\s*[\d.,]+", kept):
         return f"“{shown}” is negative; a reading never is. Null the leads again if the meter showed this."
     if kept.count(".") + kept.count(",") > 1 and re.fullmatch(r"[><≥≤=\s\d.,]+", kept):

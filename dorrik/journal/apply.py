@@ -10,9 +10,9 @@ from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.inspection import KINDS
 from dorrik.journal.change import Change, Overtaken, Refusal, Result
-from dorrik.journal.policy import POLICY, kept_value
+from dorrik.journal.policy import FORM, PLACE, kept_value
 from dorrik.store import inspections
-from dorrik.store.engine import now
+from dorrik.store.engine import is_id, now
 from dorrik.store.inspections import KeptEntity, KeptInspection, column_value
 from dorrik.store.tables import ENTITIES, inspection
 from dorrik.store.tables import change as journal
@@ -35,6 +35,8 @@ def apply(
     inspection of that id and the batch does not make it. Nothing is raised for a change that cannot be
     applied: it is refused with a reason and the rest is kept.
     """
+    if not is_id(inspection_id):
+        return None
     kept = inspections.load(connection, inspection_id, firm_id, lock=True)
     made = False
     if kept is None:
@@ -100,9 +102,9 @@ class _Batch:
         late = [change for change in changes if change.based_on < self._kept.seq]
         if not late:
             return
-        ids = [change.id for change in late if len(change.id) == 36 and change.id.isascii()]
+        ids = [change.id for change in late if is_id(change.id)]
         known = [change for change in late if change.entity_id in self._kept.entities]
-        fields = {(change.entity_id, change.field) for change in known if len(change.field) <= 40}
+        fields = {(change.entity_id, change.field) for change in known}
         here = {"inspection_id": self._kept.id}
         if ids:
             for row in self._connection.execute(_BY_ID, here | {"ids": ids}):
@@ -114,7 +116,7 @@ class _Batch:
     def take(self, change: Change) -> Result:
         """Check one change and apply it to the inspection in hand."""
         try:
-            for check in POLICY[:3]:
+            for check in FORM:
                 check(self._kept, change)
             value = kept_value(change)
             if (sent := self._sent.get(change.id)) is not None:
@@ -123,7 +125,7 @@ class _Batch:
                     return Result(change.id, "already", seq)
                 raise Refusal("A change with this id was kept earlier, with other content.")
             if not (self._fresh and _makes(change, self._kept.id, self._kept.firm_id)):
-                for check in POLICY[3:]:
+                for check in PLACE:
                     check(self._kept, change)
             self._unique_reference(change, value)
         except Refusal as refusal:

@@ -7,6 +7,7 @@ from typing import Any
 
 from sqlalchemy import Connection, Row, Select, select
 
+from dorrik.store.engine import is_id
 from dorrik.store.tables import change as journal
 from dorrik.store.tables import person
 
@@ -69,6 +70,8 @@ def since(connection: Connection, inspection_id: str, seq: int, limit: int = 100
 
 
 def of_field(connection: Connection, inspection_id: str, entity_id: str, field: str, limit: int = 100) -> list[Entry]:
-    """The history of one field, newest first."""
+    """The history of one field, newest first; none where the id is no id."""
+    if not is_id(entity_id):
+        return []
     query = _query(inspection_id).where(_c.entity_id == entity_id, _c.field == field)
     return _entries(connection.execute(query.order_by(_c.seq.desc()).limit(limit)))

@@ -1,19 +1,17 @@
 """What a change must satisfy, one named check after another, in this order.
 
 Each check takes the inspection as it is kept and the change; it raises Refusal with a reason for the person at
-the field. The last ones return nothing either: the value that is kept comes from `kept_value`.
+the field. `kept_value` gives the value as it is kept.
 """
 
-import re
 from collections.abc import Callable
 from typing import Any
 
 from dorrik.core.fields import FieldError
 from dorrik.core.inspection import KINDS
 from dorrik.journal.change import Change, Refusal
+from dorrik.store.engine import is_id
 from dorrik.store.inspections import KeptInspection
-
-_UUID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
 
 #: No honest home has more; a runaway device would.
 MOST_ENTITIES = 5000
@@ -22,7 +20,7 @@ MOST_ENTITIES = 5000
 def well_formed(kept: KeptInspection, change: Change) -> None:
     """Ids are UUIDs in small letters, the device names itself."""
     for name, value in (("id", change.id), ("entity_id", change.entity_id)):
-        if not _UUID.fullmatch(value):
+        if not is_id(value):
             raise Refusal(f"The change's {name} is not a UUID.")
     if not 1 <= len(change.device) <= 60:
         raise Refusal("The change does not name its device.")
@@ -67,14 +65,12 @@ def parent_stands(kept: KeptInspection, change: Change) -> None:
         raise Refusal(f"An inspection holds at most {MOST_ENTITIES} entries.")
 
 
-#: Every check, in the order in which they are asked.
-POLICY: tuple[Callable[[KeptInspection, Change], None], ...] = (
-    well_formed,
-    known_entity,
-    known_field,
-    belongs_here,
-    parent_stands,
-)
+Check = Callable[[KeptInspection, Change], None]
+
+#: Asked of every change, also of one that was kept before, in this order.
+FORM: tuple[Check, ...] = (well_formed, known_entity, known_field)
+#: Asked of one that is new, in this order.
+PLACE: tuple[Check, ...] = (belongs_here, parent_stands)
 
 
 def kept_value(change: Change) -> Any:

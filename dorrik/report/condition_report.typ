@@ -145,7 +145,7 @@
 
 == Rules in use
 #data.rule_book. House rules: #data.house_rules.map(h => [#h.label #mono(h.value)]).join([; ]).
-The readings, verdicts and history of this inspection are attached to this file as data (inspection.json).
+The readings and verdicts of this inspection are attached to this file as data (inspection.json).
 
 #set page(flipped: true, margin: (x: 14mm, top: 18mm, bottom: 16mm))
 #for (index, board) in data.boards.enumerate() {

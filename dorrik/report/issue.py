@@ -16,7 +16,7 @@ from dorrik.core.readiness import Point, readiness
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content
 from dorrik.store import inspections
-from dorrik.store.engine import new_id, now
+from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.people import Person, firm_details
 from dorrik.store.tables import inspection as inspection_table
@@ -145,6 +145,8 @@ def issues(connection: Connection, inspection_id: str) -> list[Issued]:
 
 def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:
     """File name and bytes of an issue of that firm, exactly as it was frozen; None where the firm has none."""
+    if not is_id(report_id):
+        return None
     c = issued_report.c
     row = connection.execute(
         select(c.pdf, c.number, inspection_table.c.reference)

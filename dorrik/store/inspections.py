@@ -9,6 +9,7 @@ from sqlalchemy import Connection, Row, Select, bindparam, select
 
 from dorrik.core.document import build
 from dorrik.core.inspection import KINDS, Inspection, in_order
+from dorrik.store.engine import is_id
 from dorrik.store.tables import ENTITIES, inspection
 
 
@@ -71,7 +72,7 @@ def load(connection: Connection, inspection_id: str, firm_id: str, *, lock: bool
 
     lock: hold the inspection's row until the transaction ends, so that changes are applied one batch at a time.
     """
-    head = _head(connection, inspection_id, firm_id, lock)
+    head = _head(connection, inspection_id, firm_id, lock) if is_id(inspection_id) else None
     if head is None:
         return None
     kept = KeptInspection(inspection_id, firm_id, head.seq)
@@ -122,5 +123,7 @@ def assemble(kept: KeptInspection) -> Inspection:
 
 def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | None:
     """The sequence number of an inspection of that firm; None where the firm has none of that id."""
+    if not is_id(inspection_id):
+        return None
     query = select(inspection.c.seq).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
     return connection.execute(query).scalar()
