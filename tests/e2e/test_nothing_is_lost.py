@@ -134,3 +134,54 @@ def test_two_inspectors_on_one_figure(signed_in, firm):
     one.get_by_role("button", name="Put the earlier one back").click()
     expect(cell(one, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
     all_kept(one)
+
+
+def test_an_entry_that_the_server_fails_on_does_not_hold_up_the_rest(signed_in):
+    page = signed_in()
+    figure = at_the_cooker(page)
+    all_kept(page)
+
+    def fail_on_it(route):
+        poisoned = '"0.13"' in (route.request.post_data or "")
+        route.fulfill(status=500, body="Internal Server Error") if poisoned else route.continue_()
+
+    page.route("**/changes", fail_on_it)
+    page.keyboard.type("0.13")
+    page.keyboard.press("Enter")
+    page.keyboard.type(">500")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 to mend")).to_be_visible(timeout=30_000)
+    all_kept(page)
+    page.reload()
+    expect(figure).to_have_value("0.13")
+    expect(cell(page, "1 Cooker, L–N MΩ")).to_have_value(">500")
+
+
+def test_entries_are_sent_under_the_name_of_who_made_them(signed_in, firm):
+    """A tablet is handed over with entries waiting: they wait for the one who made them."""
+    page = signed_in()
+    figure = at_the_cooker(page)
+    all_kept(page)
+    address = page.url
+    page.route("**/changes", lambda route: route.abort())
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 waiting")).to_be_visible()
+    page.context.clear_cookies()
+    page.unroute("**/changes")
+    page.goto(address)
+    page.get_by_label("Email").fill(firm.supervisor_email)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    expect(figure).to_be_visible()
+    expect(figure).to_have_value("")
+    page.context.clear_cookies()
+    page.goto(address)
+    page.get_by_label("Email").fill(firm.inspector_email)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    expect(figure).to_have_value("0.12")
+    all_kept(page)
+    figure.click()
+    page.get_by_role("button", name="history").click()
+    expect(page.get_by_role("dialog", name="History of this figure")).to_contain_text("Ines Pector")

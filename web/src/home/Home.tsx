@@ -26,12 +26,12 @@ export default function Home({ me }: { me: Me }) {
   useEffect(() => {
     // What another inspection left on this device goes first, then the list is asked for again.
     void (async () => {
-      if (!(await waitingElsewhere())) return;
-      await flushAll();
-      setWaiting(await waitingElsewhere());
+      if (!(await waitingElsewhere(me.id))) return;
+      await flushAll(me.id);
+      setWaiting(await waitingElsewhere(me.id));
       await refetch();
     })();
-  }, [refetch]);
+  }, [refetch, me.id]);
 
   async function signOut() {
     await api.DELETE("/api/session");
@@ -41,7 +41,8 @@ export default function Home({ me }: { me: Me }) {
   }
 
   function start() {
-    const today = new Date().toISOString().slice(0, 10);
+    // The date on the inspector's own clock, in the form that a date field takes.
+    const today = new Date().toLocaleDateString("sv-SE");
     const id = begin(me, { reference: home.data?.next_reference ?? null, inspected_on: today, purpose: "periodic" });
     navigate(`/inspection/${id}/brief`);
   }

@@ -7,7 +7,7 @@ let n = 0;
 
 function pending(entity: Kind, id: string, field: string, value: Value, refused?: string): Pending {
   const change: Change = { id: `change-${++n}`, entity, entity_id: id, field, value, based_on: 0, made_at: "", device: "d" };
-  return { inspectionId: "i", change, refused };
+  return { inspectionId: "i", author: "ruth", change, refused };
 }
 
 function cottage(): Model {

@@ -23,7 +23,12 @@ interface State {
   undoable: { place: Place; before: Value }[];
 }
 
-const LARGEST_BATCH = 200;
+/** The most that goes in one batch: changes, and characters of their values. */
+const BATCH = { changes: 200, characters: 400_000 };
+/** An entry longer than this is kept here and not sent: it would never be taken. */
+const LONGEST = 100_000;
+/** So often the server may fail on one entry alone before that is set aside and the rest goes on. */
+const FAILURES = 3;
 const RETRY = [500, 1000, 2000, 5000, 10000];
 const POLL = 3000;
 
@@ -40,6 +45,9 @@ const { getState: get, setState: set } = useInspection;
 let me = { id: "", firm_id: "" };
 let sending = false;
 let attempts = 0;
+/** Fewer at a time after the server has failed on a batch, until it takes one again. */
+let atOnce = BATCH.changes;
+let failures = 0;
 let retry: ReturnType<typeof setTimeout> | undefined;
 let poll: ReturnType<typeof setInterval> | undefined;
 
@@ -47,7 +55,8 @@ let poll: ReturnType<typeof setInterval> | undefined;
 export async function load(id: string, who: { id: string; firm_id: string }): Promise<void> {
   me = who;
   if (get().model?.id !== id) set({ model: null, error: null, undoable: [] });
-  const pending = await device.pending.where({ inspectionId: id }).sortBy("n").catch(() => []);
+  const left = await device.pending.where({ inspectionId: id }).sortBy("n").catch(() => []);
+  const pending = left.filter((p) => p.author === who.id);
   try {
     const found = await answer(api.GET("/api/inspections/{inspection_id}", { params: { path: { inspection_id: id } } }));
     // What was typed while this was on its way is in memory already, and may not be on the device yet.
@@ -135,7 +144,9 @@ function append(kind: Kind, id: string, field: string, value: Value): void {
     made_at: new Date().toISOString(),
     device: deviceId(),
   };
-  const pending: Pending = { inspectionId: current.id, change };
+  const pending: Pending = { inspectionId: current.id, author: me.id, change };
+  const { length } = JSON.stringify(value);
+  if (length > LONGEST) pending.refused = `That is ${length} characters long: it is kept on this device, but cannot be sent.`;
   const replaced = current.pending.filter(
     (p) => p.refused && keyOf(p.change.entity_id, p.change.field) === keyOf(id, field),
   );
@@ -162,43 +173,75 @@ function flush(): void {
   void send();
 }
 
+/** What goes next: the oldest first, as many as fit. */
+function batch(waiting: Pending[], most: number): Pending[] {
+  let characters = 0;
+  const fits = waiting.slice(0, most).findIndex((p) => {
+    characters += JSON.stringify(p.change.value).length + 300;
+    return characters > BATCH.characters;
+  });
+  return waiting.slice(0, fits < 0 ? most : Math.max(1, fits));
+}
+
+async function post(id: string, sent: Pending[]) {
+  const changes = sent.map((p) => p.change);
+  const params = { path: { inspection_id: id } };
+  const receipt = await answer(api.POST("/api/inspections/{inspection_id}/changes", { params, body: { changes } }));
+  await settle(sent, new Map(receipt.results.map((r) => [r.id, r])));
+  return receipt;
+}
+
 async function send(): Promise<void> {
   const current = get().model;
-  const waiting = current?.pending.filter((p) => !p.refused).slice(0, LARGEST_BATCH) ?? [];
-  if (!current || !waiting.length) return;
+  const sent = batch(current?.pending.filter((p) => !p.refused) ?? [], atOnce);
+  if (!current || !sent.length) return;
   sending = true;
   clearTimeout(retry);
-  const changes = waiting.map((p) => p.change);
   try {
-    const receipt = await answer(
-      api.POST("/api/inspections/{inspection_id}/changes", {
-        params: { path: { inspection_id: current.id } },
-        body: { changes },
-      }),
-    );
-    attempts = 0;
-    const fates = new Map(receipt.results.map((r) => [r.id, r]));
-    await settle(waiting, fates);
+    const receipt = await post(current.id, sent);
+    attempts = failures = 0;
+    atOnce = BATCH.changes;
     const now = get().model;
     if (now?.id === current.id) {
-      const { model: next, gap } = model.receive(now, receipt, changes);
-      set({ model: next, line: "ok", keptAt: Date.now() });
+      const { model: next, gap } = model.receive(now, receipt, sent.map((p) => p.change));
+      set({ model: next, line: "ok", keptAt: Date.now(), error: null });
       if (gap) await listen();
     }
   } catch (error) {
-    if (error instanceof Refused && error.status === 401) set({ line: "signed-out" });
-    else if (error instanceof Refused && error.status < 500 && error.status !== 429) {
-      // The whole batch is not to be had: keep it here, and say why at the first of its fields.
-      set({ error: error.message, line: "offline" });
-    } else {
-      set({ line: "offline" });
-      retry = setTimeout(flush, RETRY[Math.min(attempts++, RETRY.length - 1)]);
-    }
     sending = false;
+    await failed(error instanceof Refused ? error : null, sent);
     return;
   }
   sending = false;
   if (get().model?.pending.some((p) => !p.refused)) flush();
+}
+
+/** The batch did not get through: wait and try again, in smaller parts where the server itself failed on it. */
+async function failed(error: Refused | null, sent: Pending[]): Promise<void> {
+  const status = error?.status ?? 0;
+  if (status === 401) return set({ line: "signed-out" });
+  if (status === 500 || status === 413) {
+    atOnce = 1;
+    const [first] = sent;
+    if (sent.length === 1 && first && ++failures >= FAILURES) {
+      failures = 0;
+      await setAside(first, "The server fails on this entry: it is kept on this device. The rest goes on.");
+    }
+  } else if (error && status < 500 && status !== 429) {
+    // Not to be had at all, as with an inspection of another firm: kept here, and said.
+    return set({ error: `${error.message} What you typed is kept on this device.`, line: "offline" });
+  }
+  set({ line: "offline" });
+  retry = setTimeout(flush, RETRY[Math.min(attempts++, RETRY.length - 1)]);
+}
+
+async function setAside(pending: Pending, reason: string): Promise<void> {
+  const now = get().model;
+  if (now) {
+    const marked = now.pending.map((p) => (p.change.id === pending.change.id ? { ...p, refused: reason } : p));
+    set({ model: { ...now, pending: marked } });
+  }
+  await settle([pending], new Map([[pending.change.id, { state: "refused", reason }]]));
 }
 
 /** Let go of what the server has; write down why the rest was refused. */
@@ -244,29 +287,24 @@ async function listen(): Promise<void> {
   }
 }
 
-/** How many changes wait for the server, over all inspections on this device. */
-export async function waitingElsewhere(): Promise<number> {
-  return device.pending.filter((p) => !p.refused).count().catch(() => 0);
+/** How many of a person's changes wait on this device, over all inspections. */
+export async function waitingElsewhere(author: string): Promise<number> {
+  return device.pending.filter((p) => !p.refused && p.author === author).count().catch(() => 0);
 }
 
-/** Send what other inspections left waiting on this device, when the home screen opens. */
-export async function flushAll(): Promise<void> {
+/** Send what this person left waiting on this device, when the home screen opens. */
+export async function flushAll(author: string): Promise<void> {
   const all = await device.pending.orderBy("n").toArray().catch(() => []);
-  const open = get().model?.id;
-  for (const id of new Set(all.map((p) => p.inspectionId))) {
-    if (id === open && get().model?.pending.length) continue;
-    const waiting = all.filter((p) => p.inspectionId === id && !p.refused).slice(0, LARGEST_BATCH);
-    if (!waiting.length) continue;
-    try {
-      const receipt = await answer(
-        api.POST("/api/inspections/{inspection_id}/changes", {
-          params: { path: { inspection_id: id } },
-          body: { changes: waiting.map((p) => p.change) },
-        }),
-      );
-      await settle(waiting, new Map(receipt.results.map((r) => [r.id, r])));
-    } catch {
-      return;
+  const mine = all.filter((p) => p.author === author && !p.refused);
+  for (const id of new Set(mine.map((p) => p.inspectionId))) {
+    for (let left = mine.filter((p) => p.inspectionId === id); left.length; ) {
+      const part = batch(left, BATCH.changes);
+      try {
+        await post(id, part);
+      } catch {
+        break;
+      }
+      left = left.slice(part.length);
     }
   }
 }

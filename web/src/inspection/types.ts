@@ -25,6 +25,8 @@ export interface Change {
 export interface Pending {
   n?: number;
   inspectionId: string;
+  /** Who made it: it is sent under no other name. */
+  author: string;
   change: Change;
   refused?: string;
 }

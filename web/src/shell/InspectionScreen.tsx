@@ -70,7 +70,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
   }, [id, navigate, observing]);
 
   if (error && !model) return <Trouble message={error} again={() => load(id, me)} />;
-  if (signedOut && !model) return <EndedSession email={me.email} />;
+  if (signedOut && !model) return <EndedSession me={me} />;
   if (!model || model.id !== id || !reference) return <Loading what="the inspection" />;
   return (
     <div className={css.screen}>
@@ -99,15 +99,21 @@ export default function InspectionScreen({ me }: { me: Me }) {
           <ObservationDialog about={observing} />
         </Suspense>
       )}
-      {signedOut && <EndedSession email={me.email} />}
+      {signedOut && <EndedSession me={me} />}
     </div>
   );
 }
 
 function Notices() {
   const notices = useInspection((s) => s.model?.notices) ?? [];
+  const error = useInspection((s) => s.error);
   return (
     <>
+      {error && (
+        <div className={css.notice} role="alert">
+          {error}
+        </div>
+      )}
       {notices.map((notice) => (
         <div key={notice.id} className={css.notice} role="status">
           <span>{notice.text}</span>
@@ -134,7 +140,7 @@ function Notices() {
   );
 }
 
-function EndedSession({ email }: { email: string }) {
+function EndedSession({ me: { id: known, email } }: { me: Me }) {
   const queries = useQueryClient();
   return (
     <Box position="fixed" inset="0" bg="rgba(10,14,16,0.72)" display="grid" placeItems="center" p="4" zIndex="20" role="dialog" aria-label="Sign in again" aria-modal="true">
@@ -144,6 +150,8 @@ function EndedSession({ email }: { email: string }) {
         <SignInForm
           email={email}
           done={(me) => {
+            // Somebody else: their entries go under their own name, so the inspection is opened anew.
+            if (me.id !== known) return window.location.reload();
             queries.setQueryData(["session"], me);
             resume();
           }}
