@@ -28,7 +28,7 @@ export function BoardDrawing({ board, chosen, choose }: { board: Entity; chosen?
   const notes = model.judgement?.notes ?? [];
   const blanks = Math.max(0, Number(board.values.ways ?? 0) - circuits.length);
   return (
-    <div className={css.board} role="group" aria-label={`Front of ${nameOf(board)}`}>
+    <div className={css.board} role="group" tabIndex={choose ? undefined : 0} aria-label={`Front of ${nameOf(board)}`}>
       <div className={css.main}>
         <b>main</b>
         <span>{board.values.main_switch_a ? `${board.values.main_switch_a} A` : "–"}</span>
@@ -47,12 +47,14 @@ export function BoardDrawing({ board, chosen, choose }: { board: Entity; chosen?
             disabled={spare || !choose}
             onClick={() => choose?.(circuit)}
             title={nameOf(circuit)}
-            aria-label={`${nameOf(circuit)}, ${spare ? "spare" : `${Math.round(share * 100)} percent tested`}`}
           >
             <span className={css.fill} style={{ height: `${share * 100}%` }} />
             <b>{String(circuit.values.way ?? "?")}</b>
             <span>{spare ? "–" : String(circuit.values.device_rating_a ?? "")}</span>
             <i>{worst && <Mark status={worst} size={14} />}</i>
+            <span className={css.spoken}>
+              {nameOf(circuit)}, {spare ? "spare" : `${Math.round(share * 100)} percent tested`}
+            </span>
           </button>
         );
       })}

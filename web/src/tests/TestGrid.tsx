@@ -146,7 +146,7 @@ const limitOf = (greatest: number | undefined) => (greatest === undefined ? "–
 
 /** Only what a ring's ends lead to is shown before it is measured: a limit is no expectation. */
 function ghostOf(column: Column, greatest: number | undefined): string | undefined {
-  return column.field === "r1_r2_ohm" && greatest !== undefined ? greatest.toFixed(2) : undefined;
+  return column.field === "r1_r2_ohm" && greatest !== undefined ? `≤ ${greatest.toFixed(2)}` : undefined;
 }
 
 function sumOf(board: Entity, circuit: Entity): string {

@@ -1,0 +1,52 @@
+"""WCAG 2.2 A and AA on every stage, in both themes, on a tablet and on a phone (axe-core)."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.conftest import PASSWORD, Firm
+from tests.e2e.walk import begin, board, cell, stage
+from tests.serving import Server
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+
+
+def violations(page: Page) -> list[str]:
+    page.evaluate(AXE.read_text())
+    found = page.evaluate(
+        """async (rules) => (await axe.run(document, {runOnly: rules})).violations
+            .map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`)""",
+        RULES,
+    )
+    return list(found)
+
+
+@pytest.mark.parametrize(("width", "theme"), [(1280, "day"), (1280, "dim"), (390, "day")])
+def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, width: int, theme: str):
+    # The application's own policy would keep the test's script out.
+    context = browser.new_context(viewport={"width": width, "height": 844}, bypass_csp=True)
+    context.add_init_script(f"localStorage.setItem('dorrik.theme', '{theme}')")
+    page = context.new_page()
+    page.goto(server.base)
+    page.get_by_label("Email").fill(firm.inspector_email)
+    assert violations(page) == []
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    begin(page)
+    board(page, "Ring sockets", "Lights")
+    stage(page, "Dead tests")
+    cell(page, "1 Sockets, Line end–end Ω").click()
+    for text in ("0.46", "0.46", "0.99", "1..2", ">500", "0.4"):
+        page.keyboard.type(text)
+        page.keyboard.press("Enter")
+    expect(page.get_by_text("1 to mend")).to_be_visible()
+    for name in ("Brief", "Intake", "Isolation", "Boards", "Dead tests", "Live tests", "Observations", "Report"):
+        stage(page, name)
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        assert violations(page) == [], name
+    page.keyboard.press("o")
+    expect(page.get_by_role("dialog", name="Observation")).to_be_visible()
+    assert violations(page) == [], "observation"
+    context.close()
