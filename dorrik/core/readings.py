@@ -1,4 +1,4 @@
-"""Readings: what the inspector wrote, kept to the letter, and what it means (rules 1.1 to 1.3).
+"""Readings: what the inspector wrote, kept to the letter, and what it means (rules 1.1 to 1.4).
 
 A reading is a plain number, a bound (`>299`, `<0.05`), over range (`OL`), a limitation (`LIM` with a
 reason), `N/A`, `N/V` (not verified) or empty. Arithmetic on readings carries bounds, and asks for the
@@ -6,10 +6,14 @@ interval in which the true value can lie, so that nothing is claimed beyond what
 """
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 from math import inf
+from statistics import mean
 from typing import Literal
+
+from dorrik.core.verdict import Verdict
 
 Bound = Literal[">", "<"]
 Sort = Literal["number", "over-range", "limitation", "not-applicable", "not-verified", "empty"]
@@ -41,6 +45,11 @@ UNCERTAINTY: dict[Quantity, tuple[float, float]] = {
     "loop": (0.05, 5.0),
     "trip-time": (0.01, 1.0),
 }
+
+
+NULL_SOURCE = "lead null · rule 1.4"
+NULL_TOLERANCE_OHM = 0.03
+NULL_TOLERANCE = 0.25
 
 
 class ReadingError(ValueError):
@@ -213,3 +222,55 @@ def why_unknown(reading: Reading | None, name: str) -> str:
     if reading.sort == "not-verified":
         return f"{name} could not be verified."
     return f"{name} of {reading.text} does not settle it: the true value may lie on either side of the limit."
+
+
+def lead_resistance_ohm(accepted_nulls: Iterable[Reading]) -> float | None:
+    """The resistance of a lead set (Ω): the mean of its earlier accepted nulls; None without any."""
+    values = [null.value for null in accepted_nulls if null.value is not None and null.bound is None]
+    return mean(values) if values else None
+
+
+def check_null(reading: Reading | None, known_ohm: float | None) -> Verdict:
+    """Hold a null (Ω) against what this lead set should read (Ω), within max(0.03 Ω, 25 %)."""
+    if reading is None or reading.value is None or reading.bound is not None:
+        over = reading is not None and reading.sort == "over-range"
+        return Verdict(
+            status="fail" if over else "unknown",
+            reason="The leads are open." if over else why_unknown(reading, "The null"),
+            source=NULL_SOURCE,
+            limit=known_ohm,
+            next_step="Press the tips together, look at plugs and fuses of the leads." if over else None,
+        )
+    if known_ohm is None:
+        return Verdict(
+            status="unknown",
+            reason=f"{reading} Ω is the first null of this lead set; nothing is known to hold it against.",
+            source=NULL_SOURCE,
+        )
+    tolerance = max(NULL_TOLERANCE_OHM, NULL_TOLERANCE * known_ohm)
+    apart = reading.value - known_ohm
+    if abs(apart) > tolerance + 1e-9:
+        higher = apart > 0
+        return Verdict(
+            status="attention",
+            reason=f"{reading} Ω, where these leads read {figure(known_ohm)} Ω: "
+            + ("a bad contact or a failing lead." if higher else "another lead set, or a wrong null before."),
+            source=NULL_SOURCE,
+            limit=known_ohm,
+            margin=tolerance - abs(apart),
+            next_step="Clean and press the tips, null again; readings since the last good null are marked.",
+        )
+    return Verdict(
+        status="pass",
+        reason=f"{reading} Ω is what these leads read ({figure(known_ohm)} Ω).",
+        source=NULL_SOURCE,
+        limit=known_ohm,
+        margin=tolerance - abs(apart),
+    )
+
+
+def subtract(reading: Reading, leads_ohm: float) -> Reading:
+    """A reading taken without a null, less the leads (Ω), never below 0; what is no figure stays as it is."""
+    if reading.value is None:
+        return reading
+    return Reading.of(max(0.0, reading.value - leads_ohm), reading.bound)

@@ -1,0 +1,62 @@
+"""Bathroom zones and the protection they ask for (rules 11.1 and 11.2, BS 7671 section 701)."""
+
+from typing import Literal
+
+Zone = Literal["0", "1", "2", "outside"]
+SOURCE = "BS 7671 701.32, 701.512.2 · rule 11"
+HEIGHT_M = 2.25
+ZONE_2_M = 0.6
+NO_BASIN_ZONE_1_M = 1.2
+SOCKET_M = 2.5
+
+
+def zone(
+    height_m: float,
+    distance_m: float,
+    *,
+    inside_basin: bool = False,
+    basin: bool = True,
+    shower_head_m: float | None = None,
+    behind_partition: bool = False,
+) -> Zone:
+    """The zone of a point.
+
+    height_m: above the finished floor (m); distance_m: horizontally from the edge of bath or tray, 0 above it, round a
+    fixed partition where there is one; without a basin from the fixed water outlet (m); inside_basin: within bath or
+    tray; basin: there is a bath or tray; shower_head_m: height of a fixed shower head (m), which lifts the zones
+    where it is above 2.25 m; behind_partition: fully screened by a fixed partition. Raises ValueError for a
+    negative distance or height.
+    """
+    if height_m < 0 or distance_m < 0:
+        raise ValueError("Heights and distances are not negative.")
+    top = max(HEIGHT_M, shower_head_m or 0.0)
+    if inside_basin and basin:
+        return "0"
+    if not basin:
+        if distance_m <= NO_BASIN_ZONE_1_M and not behind_partition:
+            return "0" if height_m < 0.1 else "1" if height_m <= top else "outside"
+        return "outside"
+    if behind_partition or height_m > top:
+        return "outside"
+    if distance_m == 0:
+        return "1"
+    return "2" if distance_m <= ZONE_2_M else "outside"
+
+
+def required_ip(zone: Zone, *, jets: bool = False) -> str | None:
+    """The least degree of protection against water in a zone; None outside. jets: water jets are used for cleaning."""
+    if zone == "0":
+        return "IPX7"
+    if zone in ("1", "2"):
+        return "IPX5" if jets else "IPX4"
+    return None
+
+
+def socket_allowed(distance_from_zone_1_m: float) -> bool:
+    """May a socket stand there? At least 2.5 m horizontally from the edge of zone 1 (BS 7671 701.512.3)."""
+    return distance_from_zone_1_m >= SOCKET_M - 1e-9
+
+
+def switch_allowed(zone: Zone, *, cord_only: bool) -> bool:
+    """May a switch stand in the zone? A cord may hang in any, the body of a switch stays out of 0 and 1."""
+    return cord_only or zone in ("2", "outside")

@@ -1,0 +1,130 @@
+"""Earthing and bonding conductors: their sizes, and the continuity of main bonding (rules 3.6 and 3.7)."""
+
+from dorrik.core import conductors
+from dorrik.core.readings import Reading, at_most, figure, why_unknown
+from dorrik.core.verdict import Verdict
+
+SOURCE = "BS 7671 544.1, 643.2.1 · rule 3.7"
+LIMIT_OHM = 0.05
+#: Clamp and pipe further apart than this speak of a corroded or painted contact (Ω).
+CONTACT_OHM = 0.02
+
+#: TN-C-S: main bonding by the supply neutral, each up to and including its size (mm²), BS 7671 table 54.8.
+_BY_NEUTRAL = ((35.0, 10.0), (50.0, 16.0), (95.0, 25.0), (150.0, 35.0))
+_STANDARD_MM2 = (1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0, 50.0, 70.0, 95.0, 120.0)
+
+
+def _next_size_mm2(least_mm2: float) -> float:
+    for size in _STANDARD_MM2:
+        if size >= least_mm2 - 1e-9:
+            return size
+    return least_mm2
+
+
+def earthing_conductor_mm2(tails_mm2: float) -> float:
+    """Least main earthing conductor for copper tails (mm²), BS 7671 table 54.7 · rule 3.6."""
+    if tails_mm2 <= 16:
+        return tails_mm2
+    return 16.0 if tails_mm2 <= 35 else _next_size_mm2(tails_mm2 / 2)
+
+
+def main_bonding_mm2(earthing: str, earthing_conductor_mm2: float, neutral_mm2: float | None = None) -> float:
+    """Least main bonding conductor (mm²), BS 7671 544.1.1 · rule 3.6.
+
+    earthing: 'TN-S', 'TN-C-S' or 'TT'; earthing_conductor_mm2: what the installation requires (mm²); neutral_mm2:
+    the supply neutral (mm²), needed on TN-C-S. Raises ValueError where that is missing.
+    """
+    if earthing == "TN-C-S":
+        if neutral_mm2 is None:
+            raise ValueError("On TN-C-S main bonding goes by the size of the supply neutral.")
+        for upto, size in _BY_NEUTRAL:
+            if neutral_mm2 <= upto:
+                return size
+        return 50.0
+    return min(25.0, max(6.0, _next_size_mm2(earthing_conductor_mm2 / 2)))
+
+
+def judge_size(name: str, found_mm2: float, least_mm2: float) -> Verdict:
+    """Hold a conductor's size against the least (mm²), rule 3.6."""
+    source = "BS 7671 542.3, 544.1 · rule 3.6"
+    if found_mm2 + 1e-9 < least_mm2:
+        return Verdict(
+            status="fail",
+            reason=f"{name} is {found_mm2:g} mm²; {least_mm2:g} mm² is the least today.",
+            source=source,
+            limit=least_mm2,
+            margin=found_mm2 - least_mm2,
+            next_step="Look for signs of heat; without them a smaller one that met its day's edition is usually C3.",
+            observation="bond-undersized",
+        )
+    return Verdict(
+        status="pass",
+        reason=f"{name} of {found_mm2:g} mm² is at least {least_mm2:g} mm².",
+        source=source,
+        limit=least_mm2,
+        margin=found_mm2 - least_mm2,
+    )
+
+
+def longest_run_m(csa_mm2: float, limit_ohm: float = LIMIT_OHM) -> float:
+    """Longest bonding conductor whose expected resistance stays within the limit (m), rules 2.1 and 3.7."""
+    return conductors.length_m(csa_mm2, limit_ohm)
+
+
+def judge(reading: Reading | None, limit_ohm: float = LIMIT_OHM) -> Verdict:
+    """Hold the continuity of a main bond (Ω) against its limit, leads nulled, one end off (rule 3.7)."""
+    held = at_most(reading, limit_ohm)
+    if held is None:
+        return Verdict(status="unknown", reason=why_unknown(reading, "The bond"), source=SOURCE, limit=limit_ohm)
+    assert reading is not None
+    margin = None if reading.value is None else limit_ohm - reading.value
+    if not held:
+        return Verdict(
+            status="fail",
+            reason=f"{reading} Ω is above {limit_ohm:g} Ω for a main bond.",
+            source=SOURCE,
+            limit=limit_ohm,
+            margin=margin,
+            next_step="Null the leads again, measure at the clamp and at the pipe; clean or renew the "
+            "clamp, or a larger conductor where its length alone explains it.",
+            observation="bond-high",
+        )
+    if reading.bound is None and margin is not None and margin < reading.uncertainty("continuity"):
+        return Verdict(
+            status="attention",
+            reason=f"{reading} Ω is within {limit_ohm:g} Ω, but by less than the instrument's uncertainty of "
+            f"{figure(reading.uncertainty('continuity'))} Ω.",
+            source=SOURCE + ", 1.3",
+            limit=limit_ohm,
+            margin=margin,
+        )
+    return Verdict(
+        status="pass", reason=f"{reading} Ω is within {limit_ohm:g} Ω.", source=SOURCE, limit=limit_ohm, margin=margin
+    )
+
+
+def judge_contact(at_clamp: Reading | None, at_pipe: Reading | None) -> Verdict:
+    """Compare the continuity at the clamp with that at the pipe (Ω), rule 3.7."""
+    for name, reading in (("at the clamp", at_clamp), ("at the pipe", at_pipe)):
+        if reading is None or reading.value is None or reading.bound is not None:
+            return Verdict(status="unknown", reason=f"Needs a plain figure {name}.", source=SOURCE)
+    assert at_clamp and at_pipe and at_clamp.value is not None and at_pipe.value is not None
+    apart = at_pipe.value - at_clamp.value
+    said = f"clamp {at_clamp} Ω, pipe {at_pipe} Ω"
+    if apart > CONTACT_OHM + 1e-9:
+        return Verdict(
+            status="fail",
+            reason=f"The clamp does not grip the metal: {said}.",
+            source=SOURCE,
+            limit=CONTACT_OHM,
+            margin=CONTACT_OHM - apart,
+            next_step="Clean paint and corrosion off the pipe, refit the clamp, measure again.",
+            observation="bond-high",
+        )
+    return Verdict(
+        status="pass",
+        reason=f"Clamp and pipe agree: {said}.",
+        source=SOURCE,
+        limit=CONTACT_OHM,
+        margin=CONTACT_OHM - abs(apart),
+    )
