@@ -1,0 +1,263 @@
+"""Ring final circuits: their ends, and what to expect at every point (rules 4.1 to 4.3)."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from dorrik.core import conductors
+from dorrik.core.readings import Reading, figure
+
+SOURCE = "BS 7671 643.2.1, ring continuity"
+#: From this end-to-end resistance on a conductor counts as open: a few ohms can come back another way.
+OPEN_OHM = 5.0
+LEAST_TOLERANCE_OHM = 0.05
+TOLERANCE = 0.08
+
+Conductor = Literal["line", "neutral", "cpc"]
+Kind = Literal[
+    "open-conductor",
+    "not-a-ring",
+    "loose-joint",
+    "other-cable",
+    "parallel-earth",
+    "spur",
+    "spur-off-spur",
+    "contact",
+    "wrong-pairing",
+    "cpc-open-at-point",
+]
+
+
+@dataclass(frozen=True, slots=True)
+class RingPoint:
+    """What was measured at one point with the ends cross-connected (Ω), points in the order of the walk."""
+
+    name: str
+    line_neutral: Reading | None
+    line_cpc: Reading | None
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedPoint:
+    """Where a point stands: position round the ring from 0 to 1 (None where it cannot be said); spur_length_m: cable
+    of its spur (m), None for a point on the ring."""
+
+    name: str
+    position: float | None = None
+    spur_length_m: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class RingTest:
+    """What was measured on a ring: end-to-end resistances of line, neutral, cpc (Ω), its cable (mm²), its points."""
+
+    r1: Reading | None
+    rn: Reading | None
+    r2: Reading | None
+    line_csa_mm2: float | None = None
+    cpc_csa_mm2: float | None = None
+    points: Sequence[RingPoint] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """Something the ring says: its kind, the conductor it speaks of, one sentence, what to do, how it is raised.
+
+    fitting_cpc_mm2: cpc size of another cable that fits; point: name of the point that it speaks of, or None.
+    """
+
+    kind: Kind
+    conductor: Conductor
+    reason: str
+    next_step: str
+    source: str
+    observation: str | None = None
+    fitting_cpc_mm2: float | None = None
+    point: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class RingAnalysis:
+    """What the ends say.
+
+    findings: empty for a sound ring; closed: all three conductors closed, None while one is not measured;
+    expected_line_neutral_ohm, expected_line_cpc_ohm: what each point should read with opposite ends
+    cross-connected (Ω; line to cpc at most); expected_line_cpc_least_ohm: the same at the board;
+    expected_r2_ohm: least and greatest cpc end to end that the line's value leads to (Ω);
+    length_m: cable round the ring by the line's resistance (m); recorded_r1_r2_ohm: the highest line to cpc (Ω), which
+    is recorded; points: where each stands. None where an input is missing.
+    """
+
+    findings: tuple[Finding, ...]
+    closed: bool | None
+    expected_line_neutral_ohm: float | None = None
+    expected_line_cpc_ohm: float | None = None
+    expected_line_cpc_least_ohm: float | None = None
+    expected_r2_ohm: tuple[float, float] | None = None
+    length_m: float | None = None
+    recorded_r1_r2_ohm: float | None = None
+    points: tuple[PlacedPoint, ...] = ()
+
+
+def expected_line_neutral_ohm(r1_ohm: float, rn_ohm: float) -> float:
+    """Line to neutral at every point with opposite ends cross-connected (Ω): (r1 + rn)/4, rule 4.3."""
+    return (r1_ohm + rn_ohm) / 4
+
+
+def expected_line_cpc_ohm(r1_ohm: float, r2_ohm: float, fraction: float = 0.5) -> float:
+    """Line to cpc at a fraction of the way round, opposite ends cross-connected (Ω), rule 4.3.
+
+    With a = (1−x)·r1 + x·r2 and b = x·r1 + (1−x)·r2: R = a·b/(a + b). Half-way this is (r1 + r2)/4, the
+    highest; at the board, fraction 0 or 1, it is r1·r2/(r1 + r2).
+    """
+    a = (1 - fraction) * r1_ohm + fraction * r2_ohm
+    b = fraction * r1_ohm + (1 - fraction) * r2_ohm
+    return a * b / (a + b) if a + b else 0.0
+
+
+def plain(reading: Reading | None) -> float | None:
+    """The figure of a reading that is neither a bound nor a limitation, else None."""
+    return reading.value if reading is not None and reading.bound is None else None
+
+
+def _open(reading: Reading | None) -> bool | None:
+    """Is the conductor open end to end? None while nothing was measured."""
+    if reading is None or reading.interval is None:
+        return None
+    if reading.sort == "over-range":
+        return True
+    return reading.value is not None and reading.value >= OPEN_OHM and reading.bound != "<"
+
+
+def tolerance_ohm(value_ohm: float) -> float:
+    """How far two conductors of one ring may be apart (Ω): the greater of 0.05 Ω and 8 %, rule 4.2."""
+    return max(LEAST_TOLERANCE_OHM, TOLERANCE * value_ohm)
+
+
+def analyse(test: RingTest) -> RingAnalysis:
+    """Judge the ends of a ring and say what its points should read (rules 4.1 to 4.3); its points are left aside."""
+    by_conductor: dict[Conductor, Reading | None] = {"line": test.r1, "neutral": test.rn, "cpc": test.r2}
+    states = {name: _open(reading) for name, reading in by_conductor.items()}
+    opened: list[Conductor] = [name for name, state in states.items() if state]
+    findings: list[Finding] = []
+    if len(opened) == 3:
+        findings.append(
+            Finding(
+                "not-a-ring",
+                "line",
+                "All three conductors are open: two radials, or a ring exchanged with another circuit.",
+                "Try the ends against those of the other rings on this board before taking fronts off.",
+                f"{SOURCE} · rule 4.1",
+                "ring-open",
+            )
+        )
+    else:
+        for name in opened:
+            findings.append(
+                Finding(
+                    "open-conductor",
+                    name,
+                    f"The {name} is open end to end ({by_conductor[name]}): the break is at one accessory or joint.",
+                    "Until it is mended the device should not exceed one leg's capacity (20 A for 2.5 mm²).",
+                    f"{SOURCE} · rules 4.1, 4.8",
+                    "ring-open",
+                )
+            )
+    r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
+    if not opened:
+        if r1 is not None and rn is not None and abs(r1 - rn) > tolerance_ohm(min(r1, rn)) + 1e-9:
+            higher: Conductor = "line" if r1 > rn else "neutral"
+            findings.append(
+                Finding(
+                    "loose-joint",
+                    higher,
+                    f"Line {test.r1} and neutral {test.rn} Ω should be alike; the {higher} is higher.",
+                    f"Look for a loose or dirty joint in the {higher}; work the switches and measure again.",
+                    f"{SOURCE} · rule 4.2",
+                )
+            )
+        if r1 is not None and r2 is not None and test.line_csa_mm2 and test.cpc_csa_mm2:
+            findings.extend(_judge_cpc(test, r1, r2, test.line_csa_mm2, test.cpc_csa_mm2))
+    closed = None if None in states.values() else not opened
+    return RingAnalysis(
+        findings=tuple(findings),
+        closed=closed,
+        expected_line_neutral_ohm=None if opened or r1 is None or rn is None else expected_line_neutral_ohm(r1, rn),
+        expected_line_cpc_ohm=None if opened or r1 is None or r2 is None else expected_line_cpc_ohm(r1, r2),
+        expected_line_cpc_least_ohm=None if opened or r1 is None or r2 is None else expected_line_cpc_ohm(r1, r2, 0.0),
+        expected_r2_ohm=_expected_r2(r1, test.line_csa_mm2, test.cpc_csa_mm2),
+        length_m=_length_m(r1, test.line_csa_mm2) if "line" not in opened else None,
+    )
+
+
+def _length_m(r1: float | None, line_csa_mm2: float | None) -> float | None:
+    if r1 is None or line_csa_mm2 is None:
+        return None
+    try:
+        return conductors.length_m(line_csa_mm2, r1)
+    except LookupError:
+        return None
+
+
+def _expected_r2(r1: float | None, line_csa_mm2: float | None, cpc_csa_mm2: float | None) -> tuple[float, float] | None:
+    if r1 is None or not line_csa_mm2 or not cpc_csa_mm2:
+        return None
+    try:
+        least, greatest = conductors.cpc_ratio_span(line_csa_mm2, cpc_csa_mm2)
+    except LookupError:
+        return None
+    return (r1 * least, r1 * greatest)
+
+
+def _judge_cpc(test: RingTest, r1: float, r2: float, line_csa_mm2: float, cpc_csa_mm2: float) -> list[Finding]:
+    """The cpc against what the line leads to, trying other cables of the table before a loose joint."""
+    span = _expected_r2(r1, line_csa_mm2, cpc_csa_mm2)
+    if span is None:
+        return []
+    least, greatest = span
+    wanted = f"{figure(least)} to {figure(greatest)}" if figure(least) != figure(greatest) else figure(least)
+    if r2 < least - tolerance_ohm(least) - 1e-9:
+        return [
+            Finding(
+                "parallel-earth",
+                "cpc",
+                f"{test.r2} Ω, where {wanted} was expected from the line's {test.r1}: an earth path runs in parallel.",
+                "Disconnect bonded appliances or metal containment on this ring to confirm.",
+                f"{SOURCE} · rule 4.2",
+            )
+        ]
+    if r2 <= greatest + tolerance_ohm(greatest) + 1e-9:
+        return []
+    fitting = None
+    for other in conductors.cpc_choices_mm2(line_csa_mm2):
+        other_span = _expected_r2(r1, line_csa_mm2, other)
+        if (
+            other != cpc_csa_mm2
+            and other_span
+            and abs(r2 - sum(other_span) / 2)
+            <= tolerance_ohm(sum(other_span) / 2) + (other_span[1] - other_span[0]) / 2
+        ):
+            fitting = other
+    if fitting is not None:
+        return [
+            Finding(
+                "other-cable",
+                "cpc",
+                f"{test.r2} Ω, where {wanted} was expected from the line's {test.r1}. A "
+                f"{line_csa_mm2:g}/{fitting:g} cable fits.",
+                f"Look at the cable: if it is {line_csa_mm2:g}/{fitting:g}, set that; otherwise a loose cpc joint.",
+                f"{SOURCE} · rules 4.2, 2.2",
+                "ring-cpc-high",
+                fitting,
+            )
+        ]
+    return [
+        Finding(
+            "loose-joint",
+            "cpc",
+            f"{test.r2} Ω, where {wanted} was expected from the line's {test.r1}: a loose joint in the cpc.",
+            "Check the cpc terminals at the board and at each point, then measure again.",
+            f"{SOURCE} · rule 4.2",
+            "ring-cpc-high",
+        )
+    ]
