@@ -35,8 +35,9 @@ bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test
 	$(PY) -m benchmarks
 
-openapi: ## write the API's contract and the front end's types from it
+openapi: ## write the contracts (API, inspection document) and the front end's types from them
 	$(PY) -m dorrik openapi > docs/openapi.json
+	$(PY) -c "import json; from dorrik.core.document_schema import schema; print(json.dumps(schema(), indent=1, ensure_ascii=False))" > docs/inspection.schema.json
 	cd web && npm run --silent api
 
 screenshots: ## take docs/screenshots/ from the demo data

@@ -271,13 +271,17 @@ class CatalogueOut(BaseModel):
     key: str
     group: str
     title: str
+    look: str
     code: str
-    strict: str
-    mild: str
     why: str
+    strict: str
+    strict_why: str
+    mild: str
+    mild_why: str
     moves: str
     plain: str
     remedy: str
+    rule: str
 
 
 class DeviceOut(BaseModel):

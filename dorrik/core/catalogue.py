@@ -10,20 +10,25 @@ from dorrik.core.reference import toml
 class CatalogueEntry:
     """One kind of defect.
 
-    code: the mainstream view, with `why`; strict, mild: the other schools' views; moves: what changes the
-    code; plain: a sentence for a landlord; remedy: the usual way to put it right.
+    look: where, and what to look or measure for; code, strict, mild: the mainstream view and the other two schools',
+    each with one reason; moves: what changes the code; plain: a sentence for a landlord; remedy: the usual way to put
+    it right; rule: number of the rule that raises it, or ''.
     """
 
     key: str
     group: str
     title: str
+    look: str
     code: str
-    strict: str
-    mild: str
     why: str
+    strict: str
+    strict_why: str
+    mild: str
+    mild_why: str
     moves: str
     plain: str
     remedy: str
+    rule: str
 
 
 @cache

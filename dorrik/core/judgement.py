@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from dorrik.core import devices, insulation, loop, rcd, ring, supply
+from dorrik.core import bonding, devices, insulation, loop, rcd, ring, supply
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection
 from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide
@@ -122,6 +122,21 @@ def _supply(context: Context) -> Iterator[Note]:
                 observation="polarity-wrong",
             ),
         )
+
+
+def _conductors(context: Context) -> Iterator[Note]:
+    """Sizes of earthing and bonding conductors. The tails stand for the supply neutral, which is not seen."""
+    i = context.inspection
+    if i.tails_mm2 is None:
+        return
+    least = bonding.earthing_conductor_mm2(i.tails_mm2)
+    if i.earthing_conductor_mm2 is not None:
+        verdict = bonding.judge_size("The main earthing conductor", i.earthing_conductor_mm2, least)
+        yield Note("inspection", i.id, "earthing_conductor_mm2", "Main earthing conductor", verdict)
+    if i.bonding_mm2 is not None and i.earthing:
+        least = bonding.main_bonding_mm2(i.earthing, least, i.tails_mm2)
+        verdict = bonding.judge_size("The main bonding conductor", i.bonding_mm2, least)
+        yield Note("inspection", i.id, "bonding_mm2", "Main bonding conductor", verdict)
 
 
 def _breaking_capacity(context: Context) -> Iterator[Note]:
@@ -350,6 +365,7 @@ def _rcds(context: Context) -> Iterator[Note]:
 #: Every topic that is judged, in the order of the margin.
 TOPICS: tuple[Callable[[Context], Iterator[Note]], ...] = (
     _supply,
+    _conductors,
     _breaking_capacity,
     _rings,
     _continuity,

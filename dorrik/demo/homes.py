@@ -200,6 +200,14 @@ def net_loft_flat_2(scribe: Scribe) -> None:
             **more,
         )
 
+    found(
+        scribe.inspection,
+        "inspection",
+        "Intake",
+        "Earthing and bonding conductors smaller than today's sizes, no sign of heat",
+        "C3",
+        "bond-undersized",
+    )
     found(ids[1], "circuit", "2 Kitchen ring", "Ring open in the neutral", "C2", "ring-open")
     found(ids[5], "circuit", "6 Shower", "RCD too slow: 340 ms", "C2", "rcd-slow")
     found(ids[4], "circuit", "5 Outside lights", "Insulation low, 1.4 MΩ", "FI", "insulation-low")

@@ -1,3 +1,6 @@
+import ast
+from pathlib import Path
+
 import pytest
 
 from dorrik.core import catalogue, outcome
@@ -7,16 +10,31 @@ from dorrik.core.rule_book import keys, rule_book
 
 def test_every_entry_is_whole_and_coded_by_each_school():
     for entry in catalogue.entries().values():
-        assert entry.title and entry.why and entry.plain and entry.remedy
+        assert entry.title and entry.look and entry.plain and entry.remedy
+        assert entry.why and entry.strict_why and entry.mild_why
         assert {entry.code, entry.strict, entry.mild} <= {*outcome.CODES, "note"}
 
 
+def test_the_catalogue_is_long_enough_for_a_working_year():
+    assert len(catalogue.entries()) >= 75
+
+
 def test_every_observation_that_a_rule_raises_is_in_the_catalogue():
-    raised = {
-        "zs-above-limit", "electrode-above-200", "ze-above-maximum", "breaking-capacity-below-pfc", "ring-open",
-        "ring-cpc-high", "insulation-below-minimum", "insulation-low", "rcd-no-trip", "rcd-slow", "no-cpc-at-point",
-        "polarity-wrong",
-    }  # fmt: skip
+    """Whatever stands as `observation=` in the rules, or as the catalogue key of a ring's finding."""
+
+    def words(node):
+        return {c.value for c in ast.walk(node) if isinstance(c, ast.Constant) and isinstance(c.value, str)}
+
+    raised = set()
+    for module in Path(catalogue.__file__).parent.glob("*.py"):
+        for call in ast.walk(ast.parse(module.read_text())):
+            if isinstance(call, ast.keyword) and call.arg == "observation":
+                raised |= {
+                    c.value for c in ast.walk(call.value) if isinstance(c, ast.Constant) and isinstance(c.value, str)
+                }
+            if isinstance(call, ast.Call) and getattr(call.func, "id", "") == "Finding" and len(call.args) > 5:
+                raised |= words(call.args[5])
+    assert len(raised) >= 18
     assert raised <= set(catalogue.entries())
 
 

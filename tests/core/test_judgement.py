@@ -34,6 +34,8 @@ def test_a_sound_home_has_nothing_to_point_out():
         ("inspection", {"earthing": None}, ("i1", "ze_ohm", "unknown")),
         ("inspection", {"pefc_ka": "0.19"}, ("i1", "pefc_ka", "attention")),
         ("inspection", {"supply_polarity": "incorrect"}, ("i1", "supply_polarity", "fail")),
+        ("inspection", {"earthing_conductor_mm2": 10}, ("i1", "earthing_conductor_mm2", "fail")),
+        ("inspection", {"bonding_mm2": 6}, ("i1", "bonding_mm2", "fail")),
         ("inspection", {"pscc_ka": "17"}, ("b1", "conditional_ka", "fail")),
         ("c1", {"rn_ohm": "OL"}, ("c1", "rn_ohm", "fail")),
         ("c1", {"r2_ohm": "1.13"}, ("c1", "r2_ohm", "attention")),

@@ -244,20 +244,28 @@ export interface components {
             group: string;
             /** Title */
             title: string;
+            /** Look */
+            look: string;
             /** Code */
             code: string;
-            /** Strict */
-            strict: string;
-            /** Mild */
-            mild: string;
             /** Why */
             why: string;
+            /** Strict */
+            strict: string;
+            /** Strict Why */
+            strict_why: string;
+            /** Mild */
+            mild: string;
+            /** Mild Why */
+            mild_why: string;
             /** Moves */
             moves: string;
             /** Plain */
             plain: string;
             /** Remedy */
             remedy: string;
+            /** Rule */
+            rule: string;
         };
         /**
          * ChangeIn

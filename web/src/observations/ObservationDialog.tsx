@@ -151,11 +151,21 @@ export default function ObservationDialog({ about }: { about: About }) {
         </ul>
       ) : (
         <div className={css.views}>
-          <p>{entry.why}</p>
-          {entry.moves && <p>{entry.moves}</p>}
           <p>
-            Usual view <b>{entry.code}</b>, stricter <b>{entry.strict}</b>, milder <b>{entry.mild}</b>. You decide.
+            Usual view <b>{entry.code}</b>: {entry.why}
           </p>
+          {entry.strict !== entry.code && (
+            <p>
+              Stricter <b>{entry.strict}</b>: {entry.strict_why}
+            </p>
+          )}
+          {entry.mild !== entry.code && (
+            <p>
+              Milder <b>{entry.mild}</b>: {entry.mild_why}
+            </p>
+          )}
+          {entry.moves && <p>What moves it: {entry.moves}</p>}
+          <p>You decide.</p>
         </div>
       )}
       <div className={css.codes} role="group" aria-label="Code">
