@@ -242,3 +242,21 @@ def stands_out(reading: Reading, middle: float | None) -> Verdict | None:
         margin=reading.value - middle / 10,
         next_step="An early sign of damp or ageing in this circuit: renew or dry this one, keep the sound ones.",
     )
+
+
+#: Legs of an opened ring further apart than this: the fault lies in the lower one.
+LEGS_APART = 10.0
+
+
+def faulty_leg(one: Reading, other: Reading) -> str | None:
+    """Which leg of an opened ring holds the fault, 'first' or 'second' (MΩ both); None where they are alike (rule 6.5).
+
+    The answer must hold for every value that bounds allow.
+    """
+    spans = (one.interval, other.interval)
+    if spans[0] is None or spans[1] is None:
+        return None
+    (low_one, high_one), (low_other, high_other) = spans[0], spans[1]
+    if high_one * LEGS_APART < low_other:
+        return "first"
+    return "second" if high_other * LEGS_APART < low_one else None

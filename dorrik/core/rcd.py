@@ -1,6 +1,11 @@
-"""Residual current devices: trip time (rule 8.1). The numbers are in `data/rcd.csv`."""
+"""Residual current devices: trip time, kind, and where one is expected (rules 8.1 to 8.3).
 
+The numbers are in `data/rcd.csv`.
+"""
+
+from dataclasses import dataclass
 from functools import cache
+from typing import Literal
 
 from dorrik.core.readings import Reading, at_least, at_most, why_unknown
 from dorrik.core.reference import number, rows
@@ -83,3 +88,63 @@ def judge_trip(standard: str, delay: str, rated_ma: float, trip_ms: Reading | No
         limit=greatest,
         margin=margin,
     )
+
+
+Kind = Literal["AC", "A", "F", "B"]
+Load = Literal["resistive", "electronics", "variable-speed", "inverter", "vehicle"]
+#: What each kind still sees: kinds further right see all that those to their left do.
+_SEES: tuple[Kind, ...] = ("AC", "A", "F", "B")
+#: The least kind for each load. A charge point or an inverter that watches for d.c. itself needs only A.
+_NEEDS: dict[Load, Kind] = {
+    "resistive": "AC",
+    "electronics": "A",
+    "variable-speed": "F",
+    "inverter": "B",
+    "vehicle": "B",
+}
+
+
+def judge_kind(kind: Kind, load: Load, *, dc_detection: bool = False) -> Verdict:
+    """Hold an RCD's kind against the load it serves (rule 8.2).
+
+    kind: AC, A, F or B; load: what it feeds; dc_detection: the equipment detects smooth d.c. above 6 mA itself.
+    """
+    source = "BS 7671 531.3.3 · rule 8.2"
+    least: Kind = "A" if dc_detection and load in ("inverter", "vehicle") else _NEEDS[load]
+    if _SEES.index(kind) >= _SEES.index(least):
+        return Verdict(status="pass", reason=f"Kind {kind} suits this load ({load}).", source=source)
+    grave = load in ("vehicle", "inverter")
+    return Verdict(
+        status="fail" if grave else "attention",
+        reason=f"Kind {kind} can be blinded by this load ({load}); {least} is the least.",
+        source=source,
+        next_step="Read the maker's instructions of the equipment; fit the kind that they name.",
+        observation="rcd-kind",
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """What a circuit does, for asking whether 30 mA protection is expected today (rule 8.3)."""
+
+    socket_rating_a: float | None = None
+    feeds_outdoors: bool = False
+    bathroom: bool = False
+    cable_depth_mm: float | None = None
+    dwelling_lighting: bool = False
+
+
+def expected_protection(use: Use) -> str | None:
+    """The catalogue entry that missing 30 mA additional protection raises; None where none is expected.
+
+    The gravest reason comes first (BS 7671 411.3.3, 411.3.4, 522.6.202, 701.411.3.3).
+    """
+    if use.feeds_outdoors and use.socket_rating_a is not None and use.socket_rating_a <= 32:
+        return "rcd-missing-outdoor"
+    if use.bathroom:
+        return "rcd-missing-bathroom"
+    if use.socket_rating_a is not None and use.socket_rating_a <= 32:
+        return "rcd-missing-sockets"
+    if use.dwelling_lighting or (use.cable_depth_mm is not None and use.cable_depth_mm < 50):
+        return "rcd-missing-hidden"
+    return None

@@ -1,6 +1,6 @@
-"""The supply: external earth loop impedance and prospective fault current (rules 3.1 to 3.5)."""
+"""The supply: external earth loop impedance, fault current, leakage and tails (rules 3.1 to 3.5, 3.8, 3.9)."""
 
-from math import inf
+from math import inf, sqrt
 
 from dorrik.core.devices import U0_V
 from dorrik.core.readings import Reading, at_most, figure, why_unknown
@@ -172,4 +172,61 @@ def judge_breaking_capacity(pfc_ka: Reading | None, breaking_ka: float, conditio
         source=source,
         limit=limit,
         margin=margin,
+    )
+
+
+def fault_current_a(impedance_ohm: float) -> float:
+    """Prospective current (A) through a loop: I = U0/Z, rule 3.4. Raises ZeroDivisionError for no impedance."""
+    return U0_V / impedance_ohm
+
+
+def line_to_line_a(single_phase_a: float, *, safe: bool = True) -> float:
+    """Three-phase prospective fault current (A) from the single-phase one, rule 3.4.
+
+    safe: twice the single-phase value, the estimate that never falls short; otherwise √3 times.
+    """
+    return single_phase_a * (2.0 if safe else sqrt(3))
+
+
+LEAKAGE_SHARE = 0.3
+TAILS_M = 3.0
+
+
+def judge_leakage(leakage_ma: Reading | None, rcd_ma: float) -> Verdict:
+    """Hold the standing earth leakage behind one RCD (mA) against 30 % of its rating (rule 3.8)."""
+    source = "BS 7671 531.3.2 · rule 3.8"
+    limit = LEAKAGE_SHARE * rcd_ma
+    held = at_most(leakage_ma, limit)
+    if held is None:
+        return Verdict(status="unknown", reason=why_unknown(leakage_ma, "Leakage"), source=source, limit=limit)
+    assert leakage_ma is not None
+    margin = None if leakage_ma.value is None else limit - leakage_ma.value
+    if held:
+        reason = f"{leakage_ma} mA is within {limit:g} mA."
+        return Verdict(status="pass", reason=reason, source=source, limit=limit, margin=margin)
+    return Verdict(
+        status="attention",
+        reason=f"{leakage_ma} mA is more than 30 % of the {rcd_ma:g} mA RCD: expect unwanted tripping.",
+        source=source,
+        limit=limit,
+        margin=margin,
+        next_step="Switch circuits off one by one with the clamp round the tails to find where it goes.",
+        observation="leakage-high",
+    )
+
+
+def judge_tails(length_m: float, *, protected: bool, limit_m: float = TAILS_M) -> Verdict:
+    """Hold the length of the tails (m) against what the operator allows without a further device (rule 3.9)."""
+    source = "network operator's rules, usually 3 m · rule 3.9"
+    if protected or length_m <= limit_m:
+        reason = "A switch-fuse protects the tails." if protected else f"{length_m:g} m is within {limit_m:g} m."
+        return Verdict(status="pass", reason=reason, source=source, limit=limit_m, margin=limit_m - length_m)
+    return Verdict(
+        status="attention",
+        reason=f"{length_m:g} m of tails without a protective device; {limit_m:g} m is usual.",
+        source=source,
+        limit=limit_m,
+        margin=limit_m - length_m,
+        next_step="Look for a switch-fuse near the meter; ask the operator what it allows.",
+        observation="tails-long",
     )

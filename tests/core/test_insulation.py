@@ -118,3 +118,18 @@ def test_a_circuit_that_stands_out():
     assert insulation.stands_out(R("45"), middle) is None  # over a tenth of the median
     assert insulation.stands_out(R(">20"), middle) is None
     assert insulation.middle_mohm([R("400"), R("38")]) is None
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "leg"),
+    [
+        ("0.4", "30", "first"),
+        ("30", "0.4", "second"),
+        ("3", "20", None),
+        (">200", "5", "second"),
+        (">20", "5", None),
+        ("LIM", "5", None),
+    ],
+)
+def test_the_faulty_leg_of_an_opened_ring(one, other, leg):
+    assert insulation.faulty_leg(R(one), R(other)) == leg

@@ -36,3 +36,36 @@ def test_limits():
     assert rcd.trip_limits_ms("BS EN 61008", "S") == (130, 500)
     with pytest.raises(LookupError):
         rcd.trip_limits_ms("BS EN 61008", "G")
+
+
+@pytest.mark.parametrize(
+    ("kind", "load", "detects", "status"),
+    [
+        ("AC", "resistive", False, "pass"),
+        ("AC", "electronics", False, "attention"),
+        ("A", "electronics", False, "pass"),
+        ("A", "variable-speed", False, "attention"),
+        ("A", "vehicle", False, "fail"),
+        ("A", "vehicle", True, "pass"),
+        ("AC", "vehicle", True, "fail"),
+        ("B", "inverter", False, "pass"),
+    ],
+)
+def test_kind_against_load(kind, load, detects, status):
+    assert rcd.judge_kind(kind, load, dc_detection=detects).status == status
+
+
+@pytest.mark.parametrize(
+    ("use", "key"),
+    [
+        (rcd.Use(socket_rating_a=13, feeds_outdoors=True), "rcd-missing-outdoor"),
+        (rcd.Use(bathroom=True), "rcd-missing-bathroom"),
+        (rcd.Use(socket_rating_a=32), "rcd-missing-sockets"),
+        (rcd.Use(socket_rating_a=63), None),
+        (rcd.Use(cable_depth_mm=30), "rcd-missing-hidden"),
+        (rcd.Use(cable_depth_mm=60), None),
+        (rcd.Use(dwelling_lighting=True), "rcd-missing-hidden"),
+    ],
+)
+def test_where_30_ma_is_expected(use, key):
+    assert rcd.expected_protection(use) == key

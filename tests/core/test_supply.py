@@ -71,3 +71,21 @@ def test_breaking_capacity_and_conditional_rating():
     assert supply.judge_breaking_capacity(R("7.1"), 6).status == "fail"
     assert supply.judge_breaking_capacity(R("7.1"), 6, conditional_ka=16).status == "pass"
     assert supply.judge_breaking_capacity(R(">5"), 6).status == "unknown"
+
+
+def test_fault_current_from_impedance_and_between_lines():
+    assert supply.fault_current_a(0.23) == pytest.approx(1000)
+    assert supply.line_to_line_a(1000) == 2000
+    assert supply.line_to_line_a(1000, safe=False) == pytest.approx(1732, abs=1)
+
+
+def test_standing_leakage_behind_an_rcd():
+    assert supply.judge_leakage(R("8.5"), 30).status == "pass"
+    assert supply.judge_leakage(R("9.4"), 30).observation == "leakage-high"
+    assert supply.judge_leakage(R("LIM"), 30).status == "unknown"
+
+
+def test_length_of_the_tails():
+    assert supply.judge_tails(2.5, protected=False).status == "pass"
+    assert supply.judge_tails(6, protected=True).status == "pass"
+    assert supply.judge_tails(6, protected=False).observation == "tails-long"
