@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 PY := .venv/bin/python
 .DEFAULT_GOAL := help
-.PHONY: help setup demo serve test check bench lock openapi screenshots clean
+.PHONY: help setup demo serve test check bench accuracy lock openapi screenshots clean
 
 help: ## this list
 	@grep -hE '^[a-z]+:.*##' Makefile | sed 's/:.*##/\t/' | expand -t 14
@@ -34,6 +34,10 @@ check: ## lint and types
 bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test
 	$(PY) -m benchmarks
+
+accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings (a minute)
+	@scripts/setup.sh test
+	$(PY) -m dorrik.practice.accuracy > docs/accuracy.md
 
 openapi: ## write the contracts (API, inspection document) and the front end's types from them
 	$(PY) -m dorrik openapi > docs/openapi.json

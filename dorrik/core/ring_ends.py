@@ -177,7 +177,9 @@ def analyse(test: RingTest) -> RingAnalysis:
                 )
             )
         if r1 is not None and r2 is not None and test.line_csa_mm2 and test.cpc_csa_mm2:
-            findings.extend(_judge_cpc(test, r1, r2, test.line_csa_mm2, test.cpc_csa_mm2))
+            # With a loose joint in the line its value says nothing of the cable; the neutral's does.
+            sound = test.rn if rn is not None and rn < r1 and findings else test.r1
+            findings.extend(_judge_cpc(test, sound, r2, test.line_csa_mm2, test.cpc_csa_mm2))
     closed = None if None in states.values() else not opened
     return RingAnalysis(
         findings=tuple(findings),
@@ -209,9 +211,13 @@ def _expected_r2(r1: float | None, line_csa_mm2: float | None, cpc_csa_mm2: floa
     return (r1 * least, r1 * greatest)
 
 
-def _judge_cpc(test: RingTest, r1: float, r2: float, line_csa_mm2: float, cpc_csa_mm2: float) -> list[Finding]:
+def _judge_cpc(
+    test: RingTest, sound: Reading | None, r2: float, line_csa_mm2: float, cpc_csa_mm2: float
+) -> list[Finding]:
     """The cpc against what the line leads to, trying other cables of the table before a loose joint."""
-    span = _expected_r2(r1, line_csa_mm2, cpc_csa_mm2)
+    of_sound = f"the {'line' if sound is test.r1 else 'neutral'}'s {sound}"
+    base = plain(sound)
+    span = _expected_r2(base, line_csa_mm2, cpc_csa_mm2)
     if span is None:
         return []
     least, greatest = span
@@ -221,7 +227,7 @@ def _judge_cpc(test: RingTest, r1: float, r2: float, line_csa_mm2: float, cpc_cs
             Finding(
                 "parallel-earth",
                 "cpc",
-                f"{test.r2} Ω, where {wanted} was expected from the line's {test.r1}: an earth path runs in parallel.",
+                f"{test.r2} Ω, where {wanted} was expected from {of_sound}: an earth path runs in parallel.",
                 "Disconnect bonded appliances or metal containment on this ring to confirm.",
                 f"{SOURCE} · rule 4.2",
             )
@@ -230,7 +236,7 @@ def _judge_cpc(test: RingTest, r1: float, r2: float, line_csa_mm2: float, cpc_cs
         return []
     fitting = None
     for other in conductors.cpc_choices_mm2(line_csa_mm2):
-        other_span = _expected_r2(r1, line_csa_mm2, other)
+        other_span = _expected_r2(base, line_csa_mm2, other)
         if (
             other != cpc_csa_mm2
             and other_span
@@ -243,8 +249,7 @@ def _judge_cpc(test: RingTest, r1: float, r2: float, line_csa_mm2: float, cpc_cs
             Finding(
                 "other-cable",
                 "cpc",
-                f"{test.r2} Ω, where {wanted} was expected from the line's {test.r1}. A "
-                f"{line_csa_mm2:g}/{fitting:g} cable fits.",
+                f"{test.r2} Ω, where {wanted} was expected from {of_sound}. A {line_csa_mm2:g}/{fitting:g} cable fits.",
                 f"Look at the cable: if it is {line_csa_mm2:g}/{fitting:g}, set that; otherwise a loose cpc joint.",
                 f"{SOURCE} · rules 4.2, 2.2",
                 "ring-cpc-high",
@@ -255,7 +260,7 @@ def _judge_cpc(test: RingTest, r1: float, r2: float, line_csa_mm2: float, cpc_cs
         Finding(
             "loose-joint",
             "cpc",
-            f"{test.r2} Ω, where {wanted} was expected from the line's {test.r1}: a loose joint in the cpc.",
+            f"{test.r2} Ω, where {wanted} was expected from {of_sound}: a loose joint in the cpc.",
             "Check the cpc terminals at the board and at each point, then measure again.",
             f"{SOURCE} · rule 4.2",
             "ring-cpc-high",

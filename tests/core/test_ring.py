@@ -43,7 +43,9 @@ def test_line_cpc_along_the_ring_by_nodal_analysis(r1, r2, x):
         (("0.46", "0.46", "6.2"), [("open-conductor", "cpc")]),  # a few ohms back by another way is no ring
         (("OL", "OL", "OL"), [("not-a-ring", "line")]),
         (("0.46", "0.60", "0.76"), [("loose-joint", "neutral")]),
-        (("0.60", "0.46", "0.99"), [("loose-joint", "line")]),
+        # The cpc is held against the neutral then: the line's own value says nothing of the cable.
+        (("0.60", "0.46", "0.76"), [("loose-joint", "line")]),
+        (("0.60", "0.46", "0.99"), [("loose-joint", "line"), ("loose-joint", "cpc")]),
         (("0.38", "0.38", "0.93"), [("other-cable", "cpc")]),  # 2.5/1.0: ratio 2.44 to 2.5
         (("0.38", "0.38", "1.40"), [("loose-joint", "cpc")]),
         (("0.46", "0.46", "0.40"), [("parallel-earth", "cpc")]),
