@@ -14,16 +14,19 @@ class Network:
     def __init__(self) -> None:
         self._edges: list[tuple[Node, Node, float]] = []
         self._same: dict[Node, Node] = {}
+        self._solved: tuple[dict[Node, int], dict[Node, int], np.ndarray] | None = None
 
     def add(self, a: Node, b: Node, ohm: float) -> None:
         """A resistance between two nodes (Ω). Raises ValueError where it is not above nothing; see `join` for that."""
         if not 0 < ohm < inf:
             raise ValueError(f"A resistance is above nothing and finite, not {ohm}.")
         self._edges.append((a, b, ohm))
+        self._solved = None
 
     def join(self, a: Node, b: Node) -> None:
         """Make two nodes one, as a clip or a link does."""
         self._same[self._root(a)] = self._root(b)
+        self._solved = None
 
     def copy(self) -> "Network":
         """The same network, to be joined differently for another test."""
@@ -41,29 +44,45 @@ class Network:
         start, end = self._root(a), self._root(b)
         if start == end:
             return 0.0
+        if self._solved is None:
+            self._solved = self._solve()
+        part, index, potential = self._solved
+        if start not in part or end not in part or part[start] != part[end]:
+            return inf
+        i, j = index[start], index[end]
+        return float(potential[i, i] + potential[j, j] - 2 * potential[i, j])
+
+    def _solve(self) -> tuple[dict[Node, int], dict[Node, int], np.ndarray]:
+        """Part of each node, its index, and the potentials that 1 A into each node gives at every other.
+
+        One solution serves every pair: in each part the first node is held at 0 V.
+        """
         around: dict[Node, list[tuple[Node, float]]] = {}
         for one, other, ohm in self._edges:
             here, there = self._root(one), self._root(other)
             if here != there:
                 around.setdefault(here, []).append((there, 1 / ohm))
                 around.setdefault(there, []).append((here, 1 / ohm))
-        reached, waiting = {start: 0}, [start]
-        while waiting:
-            for there, _ in around.get(waiting.pop(), []):
-                if there not in reached:
-                    reached[there] = len(reached)
-                    waiting.append(there)
-        if end not in reached:
-            return inf
-        # Current of 1 A from start to end; the end is held at 0 V and left out.
-        size = len(reached)
-        conductance = np.zeros((size, size))
-        for here, index in reached.items():
-            for there, siemens in around.get(here, []):
-                conductance[index, index] += siemens
-                conductance[index, reached[there]] -= siemens
-        keep = [index for node, index in reached.items() if node != end]
-        current = np.zeros(size)
-        current[reached[start]] = 1.0
-        volts = np.linalg.solve(conductance[np.ix_(keep, keep)], current[keep])
-        return float(volts[keep.index(reached[start])])
+        index = {node: i for i, node in enumerate(around)}
+        part: dict[Node, int] = {}
+        conductance = np.zeros((len(index), len(index)))
+        for first in around:
+            if first in part:
+                continue
+            part[first] = index[first]
+            waiting = [first]
+            while waiting:
+                here = waiting.pop()
+                for there, siemens in around[here]:
+                    conductance[index[here], index[here]] += siemens
+                    conductance[index[here], index[there]] -= siemens
+                    if there not in part:
+                        part[there] = index[first]
+                        waiting.append(there)
+            held = index[first]
+            conductance[held, :] = conductance[:, held] = 0.0
+            conductance[held, held] = 1.0
+        potential = np.linalg.inv(conductance) if len(index) else conductance
+        for held in set(part.values()):
+            potential[held, held] = 0.0
+        return part, index, potential
