@@ -1,0 +1,110 @@
+"""What a report says: words and figures, before they are set."""
+
+import json
+from datetime import date
+
+import pytest
+
+from dorrik.core import document
+from dorrik.core.judgement import judge
+from dorrik.report.content import Issue, content
+from tests.core.homes import cottage, spoilt
+
+ISSUE = Issue(1, date(2026, 11, 23), "Ines Pector", "inspector", "Firm", "1 Test Quay", "0")
+
+
+def said(home, issue=ISSUE):
+    inspection = document.parse(home)
+    return content(inspection, judge(inspection), issue)
+
+
+def observed(*rows):
+    names = ("code", "text", "catalogue_key", "mended")
+    return spoilt(observations=[{"id": f"o{i}"} | dict(zip(names, row, strict=False)) for i, row in enumerate(rows)])
+
+
+def test_a_sound_home():
+    data = said(cottage())
+    assert (data["outcome"], data["draft"]) == ("satisfactory", False)
+    assert data["why"] == "No observation with code C1, C2 or FI is open."
+    assert data["next"]["by"] == "3 November 2031 (5 years)"
+    assert data["inspected_on"] == "3 November 2026"
+    json.dumps(data)
+
+
+def test_observations_stand_most_pressing_first_in_plain_words():
+    data = said(
+        observed(
+            ("C3", "Cracked plate", "accessory-cracked"),
+            ("note", "Old but sound"),
+            ("FI", "Insulation low", "insulation-low"),
+            ("C1", "Live part can be touched", "live-part-reachable"),
+        )
+    )
+    assert [o["code"] for o in data["observations"]] == ["C1", "FI", "C3", "note"]
+    first = data["observations"][0]
+    assert "Someone could touch live metal" in first["plain"]
+    assert first["means"] == "danger present"
+    assert data["observations"][3]["plain"] == ""
+
+
+def test_why_it_is_unsatisfactory():
+    home = observed(("C2", "a"), ("C2", "b"), ("FI", "c"), ("C3", "d"))
+    home["inspection"]["declared_outcome"] = "unsatisfactory"
+    assert "2 × C2 (potentially dangerous), 1 × FI" in said(home)["why"]
+
+
+def test_what_was_made_good_on_the_day_stays_in_the_report_and_asks_for_no_remedy():
+    home = observed(("C2", "Cracked plate", "accessory-cracked", True))
+    (one,) = said(home)["observations"]
+    assert (one["mended"], one["remedy"]) == (True, "")
+    assert said(home)["outcome"] == "satisfactory"
+
+
+def test_another_outcome_than_the_codes_lead_to_is_said_with_its_reason():
+    home = observed(("C2", "Cracked plate"))
+    home["inspection"] |= {"declared_outcome": "satisfactory", "outcome_reason": "Out of anybody's reach."}
+    data = said(home)
+    assert (data["outcome"], data["outcome_reason"]) == ("satisfactory", "Out of anybody's reach.")
+    assert said(cottage())["outcome_reason"] is None
+
+
+def test_readings_stand_as_they_were_written():
+    data = said(spoilt("c2", zs_ohm="LIM no access", insulation_lne_mohm="> 200", r1_r2_ohm="0,12"))
+    row = data["boards"][0]["circuits"][1]
+    assert (row["zs"], row["ir_lne"], row["r1_r2"]) == ("LIM no access", "> 200", "0,12")
+    assert (row["r1"], row["polarity"], row["cable"]) == ("–", "yes", "6/2.5")
+    assert row["zs_limit"] == "1.10"
+
+
+def test_spare_ways_and_wrong_polarity():
+    assert said(spoilt("c3", spare=True))["boards"][0]["circuits"][2]["designation"] == "Spare"
+    assert said(spoilt("c3", polarity="incorrect"))["boards"][0]["circuits"][2]["polarity"] == "NO"
+
+
+def test_the_board_as_a_whole():
+    sums = said(cottage())["boards"][0]["sums"]
+    # 310, 460 and 240 MΩ together: 1 / (1/310 + 1/460 + 1/240) = 104.5 MΩ
+    assert [s["value"] for s in sums] == [">500 MΩ", "105 MΩ"]
+
+
+def test_supply_and_house_rules():
+    data = said(spoilt(house_rules={"zs_basis": 1.0}))
+    supply = {fact["label"]: fact["value"] for fact in data["supply"]}
+    assert supply["Prospective fault current recorded"] == "1.24 kA"
+    assert (supply["Service fuse"], supply["Main bonding to"]) == ("80 A", "–")
+    assert {"label": "Zs held against", "value": "1"} in data["house_rules"]
+
+
+@pytest.mark.parametrize(
+    ("on", "years", "due"),
+    [("2024-02-29", 1, "28 February 2025 (1 year)"), ("2024-02-29", 4, "29 February 2028 (4 years)")],
+)
+def test_a_leap_day_comes_round(on, years, due):
+    assert said(spoilt(inspected_on=on, next_years=years))["next"]["by"] == due
+
+
+def test_a_draft_and_a_correction():
+    assert said(cottage(), Issue(0, date(2026, 11, 23), "I", "", "F", "", ""))["draft"] is True
+    corrected = Issue(2, date(2026, 11, 24), "I", "", "F", "", "", replaces=1, reason="Name misspelt.")
+    assert said(cottage(), corrected)["issue"]["replaces"] == 1

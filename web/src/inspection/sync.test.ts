@@ -1,0 +1,224 @@
+import "fake-indexeddb/auto";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Change } from "./types";
+
+const RUTH = { id: "ruth", firm_id: "firm" };
+const IDRIS = { id: "idris", firm_id: "firm" };
+
+/** A server that keeps changes as ours does, and can be told to misbehave. */
+class FakeServer {
+  kept: Change[] = [];
+  batches: Change[][] = [];
+  status: number | ((changes: Change[]) => number) = 200;
+  down = false;
+
+  fetch = async (request: Request): Promise<Response> => {
+    if (this.down) throw new TypeError("Failed to fetch");
+    const answer = (body: unknown, status = 200) => Response.json(body, { status });
+    if (request.method === "GET" && request.url.includes("/changes")) return answer({ seq: this.kept.length, entries: [], judgement: null });
+    if (request.method === "GET") return this.whole(answer);
+    const { changes } = (await request.json()) as { changes: Change[] };
+    const status = typeof this.status === "function" ? this.status(changes) : this.status;
+    if (status !== 200) return answer({ code: "x", message: `Status ${status}.`, fields: [] }, status);
+    this.batches.push(changes);
+    const results = changes.map((c) => {
+      const refused = c.value === "1..4";
+      const again = this.kept.findIndex((k) => k.id === c.id);
+      if (!refused && again < 0) this.kept.push(c);
+      const state = refused ? "refused" : again < 0 ? "kept" : "already";
+      return { id: c.id, state, seq: refused ? null : (again < 0 ? this.kept.length : again + 1), reason: refused ? "No figure." : null, overtook: null };
+    });
+    return answer({ seq: this.kept.length, results, judgement: null });
+  };
+
+  private whole(answer: (body: unknown, status?: number) => Response): Response {
+    if (!this.kept.length) return answer({ code: "not-found", message: "There is no such inspection.", fields: [] }, 404);
+    const values = Object.fromEntries(this.kept.filter((c) => c.field !== "firm").map((c) => [c.field, c.value]));
+    const id = this.kept[0]?.entity_id;
+    return answer({ id, seq: this.kept.length, entities: [{ kind: "inspection", id, parent_id: "firm", values }], judgement: null });
+  }
+}
+
+let server: FakeServer;
+let sync: typeof import("./sync");
+let device: typeof import("./device");
+
+/** Switch the tablet on: fresh modules, the same device database. */
+async function start(): Promise<void> {
+  vi.resetModules();
+  sync = await import("./sync");
+  device = await import("./device");
+}
+
+const model = () => sync.useInspection.getState().model!;
+const place = (field: string) => ({ kind: "inspection" as const, id: model().id, field });
+const onDevice = () => device.device.pending.toArray();
+const settled = () => vi.waitFor(() => expect(model().pending.filter((p) => !p.refused)).toEqual([]), { timeout: 4000 });
+
+beforeEach(async () => {
+  const store = new Map<string, string>();
+  vi.stubGlobal("localStorage", { getItem: (k: string) => store.get(k) ?? null, setItem: (k: string, v: string) => store.set(k, v) });
+  vi.stubGlobal("document", { visibilityState: "hidden" });
+  server = new FakeServer();
+  vi.stubGlobal("fetch", (request: Request) => server.fetch(request));
+  vi.stubGlobal("Request", class extends Request {
+    constructor(input: string | URL | Request, init?: RequestInit) {
+      super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
+    }
+  });
+  await start();
+  await device.device.pending.clear();
+});
+
+afterEach(() => {
+  sync.leave();
+  vi.unstubAllGlobals();
+});
+
+describe("an entry on its way", () => {
+  it("is shown at once, kept on the device, and let go when the server has it", async () => {
+    sync.begin(RUTH, { reference: "K-1" });
+    expect(model().entities[model().id]?.values.reference).toBe("K-1");
+    await settled();
+    expect(server.kept.map((c) => c.field)).toEqual(["firm", "reference"]);
+    await vi.waitFor(async () => expect(await onDevice()).toEqual([]));
+  });
+
+  it("keeps the order in which things were entered", async () => {
+    sync.begin(RUTH, {});
+    for (let n = 0; n < 30; n++) sync.setField(place("condition"), `entry ${n}`);
+    await settled();
+    expect(server.kept.slice(1).map((c) => c.value)).toEqual(Array.from({ length: 30 }, (_, n) => `entry ${n}`));
+  });
+
+  it("that changes nothing is not sent", async () => {
+    sync.begin(RUTH, { reference: "K-1" });
+    await settled();
+    sync.setField(place("reference"), "K-1");
+    expect(model().pending).toEqual([]);
+  });
+
+  it("that is refused stays on the device with its reason, and gives way to its correction", async () => {
+    sync.begin(RUTH, {});
+    sync.setField(place("ze_ohm"), "1..4");
+    await settled();
+    expect(model().pending.map((p) => p.refused)).toEqual(["No figure."]);
+    await vi.waitFor(async () => expect((await onDevice()).map((p) => p.refused)).toEqual(["No figure."]));
+    sync.setField(place("ze_ohm"), "1.4");
+    await settled();
+    expect(model().pending).toEqual([]);
+    await vi.waitFor(async () => expect(await onDevice()).toEqual([]));
+  });
+
+  it("too long to be sent is set aside at once and holds up nothing", async () => {
+    sync.begin(RUTH, {});
+    sync.setField(place("extent"), "x".repeat(200_000));
+    sync.setField(place("condition"), "Worn");
+    await settled();
+    expect(model().pending[0]?.refused).toContain("cannot be sent");
+    expect(server.kept.map((c) => c.field)).toEqual(["firm", "condition"]);
+  });
+});
+
+describe("trouble on the line", () => {
+  it("makes entries wait, and they go when it is over", async () => {
+    sync.begin(RUTH, {});
+    await settled();
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    await vi.waitFor(() => expect(sync.useInspection.getState().line).toBe("offline"));
+    expect(model().pending).toHaveLength(1);
+    server.down = false;
+    await settled();
+    expect(sync.useInspection.getState().line).toBe("ok");
+  });
+
+  it("and a battery that dies meanwhile lose nothing", async () => {
+    const id = sync.begin(RUTH, {});
+    await settled();
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    await vi.waitFor(async () => expect(await onDevice()).toHaveLength(1));
+    await start();
+    server.down = false;
+    await sync.load(id, RUTH);
+    expect(model().entities[id]?.values.condition).toBe("Worn");
+    await settled();
+    expect(server.kept.at(-1)?.value).toBe("Worn");
+  });
+
+  it("on an answer that was lost resends without doubling", async () => {
+    sync.begin(RUTH, {});
+    await settled();
+    const honest = server.fetch;
+    server.fetch = async (request) => {
+      await honest(request);
+      server.fetch = honest;
+      throw new TypeError("The answer was lost");
+    };
+    sync.setField(place("condition"), "Worn");
+    await settled();
+    // A tablet of an earlier test that was switched off may still be trying: only this inspection counts.
+    expect(server.kept.filter((c) => c.value === "Worn" && c.entity_id === model().id)).toHaveLength(1);
+  });
+
+  it("as an ended session asks for signing in and sends nothing until then", async () => {
+    sync.begin(RUTH, {});
+    await settled();
+    server.status = 401;
+    sync.setField(place("condition"), "Worn");
+    await vi.waitFor(() => expect(sync.useInspection.getState().line).toBe("signed-out"));
+    server.status = 200;
+    sync.setField(place("extent"), "All");
+    expect(server.kept).toHaveLength(1);
+    sync.resume();
+    await settled();
+    expect(server.kept.map((c) => c.value)).toEqual(["firm", "Worn", "All"]);
+  });
+
+  it("over one entry sets that aside after three failures and lets the rest go on", async () => {
+    sync.begin(RUTH, {});
+    await settled();
+    server.status = (changes) => (changes.some((c) => c.value === "poison") ? 500 : 200);
+    sync.setField(place("condition"), "poison");
+    sync.setField(place("extent"), "All");
+    await vi.waitFor(() => expect(server.kept.map((c) => c.value)).toEqual(["firm", "All"]), { timeout: 12_000 });
+    expect(model().pending.map((p) => p.change.value)).toEqual(["poison"]);
+    expect(model().pending[0]?.refused).toContain("The rest goes on");
+  }, 15_000);
+});
+
+describe("a tablet in other hands", () => {
+  it("does not send one person's entries under another's name", async () => {
+    const id = sync.begin(RUTH, {});
+    await settled();
+    server.down = true;
+    sync.setField(place("condition"), "Ruth's");
+    await vi.waitFor(async () => expect(await onDevice()).toHaveLength(1));
+    await start();
+    server.down = false;
+    await sync.load(id, IDRIS);
+    await sync.flushAll(IDRIS.id);
+    expect(model().pending).toEqual([]);
+    expect(server.kept).toHaveLength(1);
+    expect(await sync.waitingElsewhere(RUTH.id)).toBe(1);
+    await sync.flushAll(RUTH.id);
+    expect(server.kept.at(-1)?.value).toBe("Ruth's");
+    expect(await sync.waitingElsewhere(RUTH.id)).toBe(0);
+  });
+});
+
+describe("undo", () => {
+  it("puts back what stood before, entry by entry", async () => {
+    sync.begin(RUTH, {});
+    sync.setField(place("condition"), "one");
+    sync.setField(place("condition"), "two");
+    expect(sync.undo()).toEqual(place("condition"));
+    expect(model().entities[model().id]?.values.condition).toBe("one");
+    sync.undo();
+    expect(model().entities[model().id]?.values.condition).toBeNull();
+    expect(sync.undo()).toBeNull();
+    await settled();
+    expect(server.kept.slice(1).map((c) => c.value)).toEqual(["one", "two", "one", null]);
+  });
+});
