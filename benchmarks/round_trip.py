@@ -92,7 +92,9 @@ def run() -> None:
         with engine.begin() as connection:
             connection.exec_driver_sql("CREATE TABLE bare (id CHAR(36) PRIMARY KEY, value VARCHAR(200)) ENGINE=InnoDB")
             firm = people.add_firm(connection, "Firm", "", "")
-            people.add_person(connection, firm, "Ines", "ines@test.example", "inspector", "password")
+            people.add_person(
+                connection, firm, "Ines", "ines@test.example", "inspector", people.hash_password("password")
+            )
         servers = [_serve("bare", database.url, BARE_PORT), _serve("real", database.url, REAL_PORT)]
         try:
             bare, real = _Client(BARE_PORT), _Client(REAL_PORT)

@@ -12,6 +12,8 @@ from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
 
 PASSWORD = "a long test password"
+#: Hashed once for the whole run: hashing is slow on purpose.
+PASSWORD_HASH = people.hash_password(PASSWORD)
 
 
 @pytest.fixture(scope="session")
@@ -43,7 +45,7 @@ class Firm:
                 ("Ines Pector", self.inspector_email, "inspector"),
                 ("Sol Visor", self.supervisor_email, "supervisor"),
             ):
-                people.add_person(connection, self.id, name, email, role, PASSWORD)
+                people.add_person(connection, self.id, name, email, role, PASSWORD_HASH)
 
 
 @pytest.fixture

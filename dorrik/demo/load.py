@@ -17,9 +17,10 @@ def load(engine: Engine) -> bool:
         if connection.execute(select(func.count()).select_from(firm)).scalar_one():
             return False
         firms = {one.name: people.add_firm(connection, one.name, one.address, one.phone) for one in FIRMS}
+        password_hash = people.hash_password(PASSWORD)
         who = {
             one.email: Person(
-                people.add_person(connection, firms[one.firm], one.name, one.email, one.role, PASSWORD),
+                people.add_person(connection, firms[one.firm], one.name, one.email, one.role, password_hash),
                 firms[one.firm],
                 one.firm,
                 one.name,

@@ -46,7 +46,12 @@ def add_firm(connection: Connection, name: str, address: str, phone: str, firm_i
     return firm_id
 
 
-def add_person(connection: Connection, firm_id: str, name: str, email: str, role: str, password: str) -> str:
+def hash_password(password: str) -> str:
+    """The argon2 hash of a password, as it is kept. Slow on purpose."""
+    return _hasher.hash(password)
+
+
+def add_person(connection: Connection, firm_id: str, name: str, email: str, role: str, password_hash: str) -> str:
     """Add a person to a firm; returns the id. role: 'inspector', 'supervisor' or 'office'."""
     person_id = new_id()
     connection.execute(
@@ -56,7 +61,7 @@ def add_person(connection: Connection, firm_id: str, name: str, email: str, role
             name=name,
             email=email.strip().lower(),
             role=role,
-            password_hash=_hasher.hash(password),
+            password_hash=password_hash,
         )
     )
     return person_id

@@ -9,7 +9,7 @@ import pytest
 from dorrik.store import migrate, people
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
-from tests.conftest import PASSWORD
+from tests.conftest import PASSWORD, PASSWORD_HASH
 from tests.serving import Server, free_port
 
 
@@ -21,7 +21,7 @@ def database(tmp_path):
     engine = make_engine(server.url)
     with engine.begin() as connection:
         firm = people.add_firm(connection, "Firm", "", "")
-        people.add_person(connection, firm, "Ines", "ines@test.example", "inspector", PASSWORD)
+        people.add_person(connection, firm, "Ines", "ines@test.example", "inspector", PASSWORD_HASH)
     engine.dispose()
     yield server
     server.stop()
