@@ -40,11 +40,17 @@ class FakeServer {
 }
 
 let server: FakeServer;
+let tablet = { on: true };
 let sync: typeof import("./sync");
 let device: typeof import("./device");
 
 /** Switch the tablet on: fresh modules, the same device database. */
 async function start(): Promise<void> {
+  // The one that was on before is off: whatever it still tries reaches nobody.
+  tablet.on = false;
+  const mine = { on: true };
+  tablet = mine;
+  vi.stubGlobal("fetch", (request: Request) => (mine.on ? server.fetch(request) : new Promise(() => undefined)));
   vi.resetModules();
   sync = await import("./sync");
   device = await import("./device");
@@ -52,6 +58,8 @@ async function start(): Promise<void> {
 
 const model = () => sync.useInspection.getState().model!;
 const place = (field: string) => ({ kind: "inspection" as const, id: model().id, field });
+/** Wait until it holds; a busy machine may take a while. */
+const soon = (holds: () => unknown) => vi.waitFor(holds, { timeout: 4000 });
 const onDevice = () => device.device.pending.toArray();
 const settled = () => vi.waitFor(() => expect(model().pending.filter((p) => !p.refused)).toEqual([]), { timeout: 4000 });
 
@@ -60,7 +68,6 @@ beforeEach(async () => {
   vi.stubGlobal("localStorage", { getItem: (k: string) => store.get(k) ?? null, setItem: (k: string, v: string) => store.set(k, v) });
   vi.stubGlobal("document", { visibilityState: "hidden" });
   server = new FakeServer();
-  vi.stubGlobal("fetch", (request: Request) => server.fetch(request));
   vi.stubGlobal("Request", class extends Request {
     constructor(input: string | URL | Request, init?: RequestInit) {
       super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
@@ -81,7 +88,7 @@ describe("an entry on its way", () => {
     expect(model().entities[model().id]?.values.reference).toBe("K-1");
     await settled();
     expect(server.kept.map((c) => c.field)).toEqual(["firm", "reference"]);
-    await vi.waitFor(async () => expect(await onDevice()).toEqual([]));
+    await soon(async () => expect(await onDevice()).toEqual([]));
   });
 
   it("keeps the order in which things were entered", async () => {
@@ -103,11 +110,11 @@ describe("an entry on its way", () => {
     sync.setField(place("ze_ohm"), "1..4");
     await settled();
     expect(model().pending.map((p) => p.refused)).toEqual(["No figure."]);
-    await vi.waitFor(async () => expect((await onDevice()).map((p) => p.refused)).toEqual(["No figure."]));
+    await soon(async () => expect((await onDevice()).map((p) => p.refused)).toEqual(["No figure."]));
     sync.setField(place("ze_ohm"), "1.4");
     await settled();
     expect(model().pending).toEqual([]);
-    await vi.waitFor(async () => expect(await onDevice()).toEqual([]));
+    await soon(async () => expect(await onDevice()).toEqual([]));
   });
 
   it("too long to be sent is set aside at once and holds up nothing", async () => {
@@ -126,7 +133,7 @@ describe("trouble on the line", () => {
     await settled();
     server.down = true;
     sync.setField(place("condition"), "Worn");
-    await vi.waitFor(() => expect(sync.useInspection.getState().line).toBe("offline"));
+    await soon(() => expect(sync.useInspection.getState().line).toBe("offline"));
     expect(model().pending).toHaveLength(1);
     server.down = false;
     await settled();
@@ -138,7 +145,7 @@ describe("trouble on the line", () => {
     await settled();
     server.down = true;
     sync.setField(place("condition"), "Worn");
-    await vi.waitFor(async () => expect(await onDevice()).toHaveLength(1));
+    await soon(async () => expect(await onDevice()).toHaveLength(1));
     await start();
     server.down = false;
     await sync.load(id, RUTH);
@@ -167,7 +174,7 @@ describe("trouble on the line", () => {
     await settled();
     server.status = 401;
     sync.setField(place("condition"), "Worn");
-    await vi.waitFor(() => expect(sync.useInspection.getState().line).toBe("signed-out"));
+    await soon(() => expect(sync.useInspection.getState().line).toBe("signed-out"));
     server.status = 200;
     sync.setField(place("extent"), "All");
     expect(server.kept).toHaveLength(1);
@@ -194,7 +201,7 @@ describe("a tablet in other hands", () => {
     await settled();
     server.down = true;
     sync.setField(place("condition"), "Ruth's");
-    await vi.waitFor(async () => expect(await onDevice()).toHaveLength(1));
+    await soon(async () => expect(await onDevice()).toHaveLength(1));
     await start();
     server.down = false;
     await sync.load(id, IDRIS);
