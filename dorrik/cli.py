@@ -10,7 +10,8 @@ import sys
 from pathlib import Path
 
 from dorrik.core import document
-from dorrik.core.judgement import Judgement, as_json, judge
+from dorrik.core.judgement import Judgement, judge
+from dorrik.core.judgement_json import as_json
 
 HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
 

@@ -20,7 +20,8 @@ from dorrik.api.schemas import (
     Receipt,
 )
 from dorrik.api.work import work
-from dorrik.core.judgement import as_json, judge
+from dorrik.core.judgement import judge
+from dorrik.core.judgement_json import as_json
 from dorrik.journal import history
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Change, Result

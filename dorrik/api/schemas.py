@@ -138,13 +138,73 @@ class NoteOut(BaseModel):
     observation: str | None
     source: str
     set_field: SetField | None
+    overruled: "OverruledOut | None"
+
+
+class OverruledOut(BaseModel):
+    """The inspector's own view of a figure, beside the verdict."""
+
+    status: Status
+    reason: str
 
 
 class ExpectedOut(BaseModel):
     id: str
     field: str
     least: float | None
-    greatest: float
+    greatest: float | None
+    says: str
+
+
+class RingFindingOut(BaseModel):
+    kind: str
+    point: str | None
+    reason: str
+
+
+class RingPlaceOut(BaseModel):
+    name: str
+    position: float | None
+    spur_length_m: float | None
+
+
+class RingOut(BaseModel):
+    """What the ends and points of a ring lead to (Ω, m); places from 0 at the board to 1 round the ring."""
+
+    circuit_id: str
+    closed: bool | None
+    expected_line_neutral_ohm: float | None
+    expected_line_cpc_ohm: float | None
+    recorded_r1_r2_ohm: float | None
+    length_m: float | None
+    findings: list[RingFindingOut]
+    points: list[RingPlaceOut]
+
+
+class SuggestionOut(BaseModel):
+    """An observation that the verdicts would raise; recorded: the id of one that says it already."""
+
+    key: str
+    title: str
+    code: str
+    why: str
+    entity: str
+    entity_id: str
+    because: list[str]
+    recorded: str | None
+
+
+class SamplingOut(BaseModel):
+    """How sampling stands; planned and left name points, says is for the report."""
+
+    population: int
+    sampled: int
+    defective: int
+    planned: list[str]
+    left: list[str]
+    widened: list[str]
+    seed: int
+    reason: str
     says: str
 
 
@@ -171,14 +231,19 @@ class JudgementOut(BaseModel):
     notes: list[NoteOut]
     expected: list[ExpectedOut]
     board_sums: list[BoardSumOut]
+    rings: list[RingOut]
+    suggested: list[SuggestionOut]
     prospective_fault_ka: str | None
+    between_lines_ka: str | None
     outcome: Literal["satisfactory", "unsatisfactory"]
     outcome_because: list[str]
+    sampling: SamplingOut | None
     stages: list[StageOut]
     limited: int
     tests: int
     limited_warning: str | None
     rule_book: str
+    words: dict[str, str]
     caution: str
 
 

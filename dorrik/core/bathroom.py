@@ -2,6 +2,8 @@
 
 from typing import Literal
 
+from dorrik.core.verdict import Verdict
+
 Zone = Literal["0", "1", "2", "outside"]
 SOURCE = "BS 7671 701.32, 701.512.2 · rule 11"
 HEIGHT_M = 2.25
@@ -60,3 +62,53 @@ def socket_allowed(distance_from_zone_1_m: float) -> bool:
 def switch_allowed(zone: Zone, *, cord_only: bool) -> bool:
     """May a switch stand in the zone? A cord may hang in any, the body of a switch stays out of 0 and 1."""
     return cord_only or zone in ("2", "outside")
+
+
+def judge_protection(zone: Zone, ipx: int | None, *, jets: bool = False) -> Verdict:
+    """Hold a fitting's protection against water (second IP digit) against its zone (rule 11.2)."""
+    needed = required_ip(zone, jets=jets)
+    if needed is None:
+        return Verdict(status="pass", reason="It stands outside the zones.", source=SOURCE)
+    least = int(needed[-1])
+    if ipx is None:
+        reason = f"Zone {zone} asks for {needed}; the marking is needed."
+        return Verdict(status="unknown", reason=reason, source=SOURCE, limit=float(least))
+    if ipx < least:
+        return Verdict(
+            status="fail",
+            reason=f"IPX{ipx} in zone {zone}, which asks for {needed}.",
+            source=SOURCE,
+            limit=float(least),
+            margin=float(ipx - least),
+            next_step="Check the marking on the fitting itself; then replace it or move it out of the zone.",
+            observation="bathroom-ip",
+        )
+    reason = f"IPX{ipx} suits zone {zone} ({needed})."
+    return Verdict(status="pass", reason=reason, source=SOURCE, limit=float(least), margin=float(ipx - least))
+
+
+def judge_socket(distance_from_zone_1_m: float) -> Verdict:
+    """Hold a socket's distance from the edge of zone 1 (m) against 2.5 m (rule 11.2)."""
+    margin = distance_from_zone_1_m - SOCKET_M
+    fits = socket_allowed(distance_from_zone_1_m)
+    return Verdict(
+        status="pass" if fits else "fail",
+        reason=f"{distance_from_zone_1_m:g} m from zone 1; a socket keeps {SOCKET_M:g} m.",
+        source="BS 7671 701.512.3 · rule 11.2",
+        limit=SOCKET_M,
+        margin=margin,
+        next_step=None if fits else "A shaver supply unit is another thing; measure again round the partitions.",
+        observation=None if fits else "bathroom-socket",
+    )
+
+
+def judge_switch(zone: Zone) -> Verdict:
+    """Judge the body of a switch by its zone; a cord may hang in any (rule 11.2)."""
+    fits = switch_allowed(zone, cord_only=False)
+    return Verdict(
+        status="pass" if fits else "fail",
+        reason="The switch stands outside zones 0 and 1." if fits else f"The body of a switch stands in zone {zone}.",
+        source="BS 7671 701.512.3 · rule 11.2",
+        next_step=None if fits else "A pull cord may hang there; its switch stays out of zones 0 and 1.",
+        observation=None if fits else "bathroom-socket",
+    )

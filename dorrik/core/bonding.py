@@ -72,6 +72,55 @@ def longest_run_m(csa_mm2: float, limit_ohm: float = LIMIT_OHM) -> float:
     return conductors.length_m(csa_mm2, limit_ohm)
 
 
+def judge_presence(state: str | None, service: str | None) -> Verdict | None:
+    """Judge whether a main bond is there; None for a state that needs no word (rule 3.7).
+
+    state: 'present', 'missing', 'not seen', 'plastic service' or None; service: what it should be bonded to.
+    """
+    source = "BS 7671 411.3.1.2 · rule 3.7"
+    to = service or "the service"
+    if state == "missing":
+        return Verdict(
+            status="fail",
+            reason=f"There is no main bond to {to}, which comes in as metal.",
+            source=source,
+            next_step="Make sure that the pipe is metal where it enters; then it needs a bond.",
+            observation="main-bond-missing",
+        )
+    if state == "not seen":
+        return Verdict(
+            status="attention",
+            reason=f"The main bond to {to} was not seen.",
+            source=source,
+            next_step="Continuity from the earth terminal to the pipe can stand for the sight of it.",
+            observation="main-bond-not-seen",
+        )
+    if state == "plastic service":
+        return Verdict(status="pass", reason=f"Plastic service: no bond to {to} is needed.", source=source)
+    return None
+
+
+def judge_run(csa_mm2: float, length_m: float, limit_ohm: float = LIMIT_OHM) -> Verdict:
+    """Can a bond of this size (mm²) and length (m) stay within the limit (Ω) at all? (rules 2.1, 3.7)"""
+    try:
+        longest = longest_run_m(csa_mm2, limit_ohm)
+    except LookupError as error:
+        return Verdict(status="unknown", reason=str(error), source=SOURCE)
+    margin = longest - length_m
+    if margin < 0:
+        return Verdict(
+            status="attention",
+            reason=f"{length_m:g} m of {csa_mm2:g} mm² exceed {limit_ohm:g} Ω by their length alone: {longest:.0f} m "
+            "is the most.",
+            source=SOURCE,
+            limit=longest,
+            margin=margin,
+            next_step="A larger conductor, or a shorter way.",
+        )
+    reason = f"{length_m:g} m is within {longest:.0f} m for {csa_mm2:g} mm²."
+    return Verdict(status="pass", reason=reason, source=SOURCE, limit=longest, margin=margin)
+
+
 def judge(reading: Reading | None, limit_ohm: float = LIMIT_OHM) -> Verdict:
     """Hold the continuity of a main bond (Ω) against its limit, leads nulled, one end off (rule 3.7)."""
     held = at_most(reading, limit_ohm)

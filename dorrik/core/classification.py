@@ -7,6 +7,8 @@ from typing import Literal
 from dorrik.core.catalogue import entries
 
 School = Literal["mainstream", "stricter", "milder"]
+#: The schools by name, as the house rule says them.
+SCHOOLS: dict[str, School] = {"mainstream": "mainstream", "stricter": "stricter", "milder": "milder"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,8 +1,6 @@
 """Resistance and length of conductors (rules 2.1 and 2.2)."""
 
-from functools import cache
-
-from dorrik.core.reference import number, rows
+from dorrik.core.reference import kept, number, rows
 
 SOURCE = "conductor resistance, BS EN 60228 · rule 2.1"
 
@@ -10,12 +8,12 @@ SOURCE = "conductor resistance, BS EN 60228 · rule 2.1"
 TEMPERATURE_COEFFICIENT = 0.004
 
 
-@cache
+@kept
 def _per_metre() -> dict[float, float]:
     return {float(row["csa_mm2"]): float(row["milliohm_per_m"]) / 1000 for row in rows("conductors")}
 
 
-@cache
+@kept
 def cpc_choices_mm2(line_csa_mm2: float) -> tuple[float, ...]:
     """Cpc sizes met in flat twin-and-earth of that line size (mm²), the usual one first; () if not listed."""
     for row in rows("conductors"):

@@ -5,9 +5,8 @@ the time; a fuse's comes from its time/current characteristic at 0.4 s or 5 s.
 """
 
 from dataclasses import dataclass
-from functools import cache
 
-from dorrik.core.reference import number, rows
+from dorrik.core.reference import kept, number, rows
 
 SOURCE = "BS 7671 411.4.4, appendix 3 · rule 7.1"
 CMIN = 0.95
@@ -34,7 +33,7 @@ class Device:
     current: bool
 
 
-@cache
+@kept
 def devices() -> tuple[Device, ...]:
     """All devices of the table, in its order."""
     found = []
@@ -56,7 +55,7 @@ def devices() -> tuple[Device, ...]:
     return tuple(found)
 
 
-@cache
+@kept
 def find(standard: str, type: str, rating_a: float) -> Device:
     """The device's row. Raises LookupError, saying which part is not in the table."""
     same = [device for device in devices() if device.standard == standard and device.type == type]
@@ -68,7 +67,7 @@ def find(standard: str, type: str, rating_a: float) -> Device:
     raise LookupError(f"{standard} type {type} is not tabulated at {rating_a:g} A.")
 
 
-@cache
+@kept
 def zs_limit_ohm(standard: str, type: str, rating_a: float, disconnection_s: float) -> float:
     """Greatest loop impedance at working temperature (Ω, two places): Zs = Cmin·U0/Ia, rule 7.1.
 

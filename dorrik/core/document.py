@@ -10,7 +10,6 @@ from typing import Any
 
 from dorrik.core.fields import FieldError
 from dorrik.core.inspection import KINDS, EntityKind, Inspection, in_order
-from dorrik.core.readings import Reading
 
 FORMAT = "dorrik-inspection"
 VERSION = 1
@@ -81,10 +80,10 @@ def write(inspection: Inspection) -> dict[str, Any]:
 
 def _write(kind: EntityKind, entity: Any) -> dict[str, Any]:
     out: dict[str, Any] = {"id": entity.id}
-    for name in kind.fields:
+    for name, spec in kind.fields.items():
         value = getattr(entity, name)
         if value is not None:
-            out[name] = value.text if isinstance(value, Reading) else value
+            out[name] = spec.plain(value)
     for child in KINDS.values():
         if child.parent == kind.name:
             out[child.plural] = [_write(child, one) for one in getattr(entity, child.plural)]

@@ -57,4 +57,8 @@ def _field(spec: FieldSpec) -> dict[str, Any]:
         case "options":
             choices = {name: {"enum": option["choices"]} for name, option in house_rules.options().items()}
             found |= {"type": ["object", "null"], "additionalProperties": False, "properties": choices}
+        case "corrections":
+            parts = {name: {"type": "string"} for name in ("table", "row", "column", "value", "why")}
+            one = {"type": "object", "required": list(parts), "additionalProperties": False, "properties": parts}
+            found |= {"type": ["array", "null"], "maxItems": 200, "items": one}
     return found

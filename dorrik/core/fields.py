@@ -7,14 +7,14 @@ journal's checks and the database columns all follow from that declaration.
 import math
 import re
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Literal
 
-from dorrik.core import house_rules
+from dorrik.core import house_rules, reference
 from dorrik.core.readings import Quantity, Reading, ReadingError
 
-Kind = Literal["text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options"]
+Kind = Literal["text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options", "corrections"]
 
 EARLIEST = date(1990, 1, 1)
 
@@ -50,7 +50,15 @@ class FieldSpec:
 
     def revive(self, kept: Any) -> Any:
         """The kept value as the rules use it: readings parsed, everything else as it is."""
-        return Reading.parse(kept) if self.kind == "reading" and kept is not None else kept
+        if self.kind == "reading" and kept is not None:
+            return Reading.parse(kept)
+        return reference.revive(kept) if self.kind == "corrections" and kept is not None else kept
+
+    def plain(self, value: Any) -> Any:
+        """The value as JSON data, the way back from `revive`."""
+        if self.kind == "reading":
+            return value.text
+        return [asdict(one) for one in value] if self.kind == "corrections" else value
 
 
 def _text(spec: FieldSpec, value: object) -> str | None:
@@ -144,6 +152,13 @@ def _options(spec: FieldSpec, value: object) -> dict[str, float | str]:
         raise FieldError(str(error)) from None
 
 
+def _corrections(spec: FieldSpec, value: object) -> list[dict[str, str]]:
+    try:
+        return reference.clean(value)
+    except ValueError as error:
+        raise FieldError(str(error)) from None
+
+
 _CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
     "text": _text,
     "choice": _choice,
@@ -154,6 +169,7 @@ _CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
     "date": _date,
     "instant": _instant,
     "options": _options,
+    "corrections": _corrections,
 }
 
 
@@ -209,3 +225,8 @@ def instant(label: str) -> Any:
 def options(label: str) -> Any:
     """A field for house rules that differ from their defaults."""
     return _declare(FieldSpec(kind="options", label=label))
+
+
+def corrections(label: str) -> Any:
+    """A field for cells of the reference tables that are read otherwise than printed."""
+    return _declare(FieldSpec(kind="corrections", label=label))

@@ -1,4 +1,4 @@
-"""The inspection: one document of an origin, boards, circuits, observations and limitations.
+"""The inspection: one document of an origin, bonds, boards, circuits, points, observations and limitations.
 
 Every field is declared here once, with its kind, its words and its limits. Identifiers are made where the
 thing was made. All values may be missing: an inspection is judged while it grows.
@@ -13,10 +13,24 @@ from typing import Any
 from dorrik.core import fields as f
 from dorrik.core import rule_book
 from dorrik.core.devices import devices
+from dorrik.core.overload import METHODS, NOT_KNOWN
 from dorrik.core.readings import Reading
+from dorrik.core.reference import Correction
 
 EARTHING = ("TN-C-S", "TN-S", "TT")
 _STANDARDS = tuple(dict.fromkeys(device.standard for device in devices()))
+SERVICES = ("water", "gas", "oil", "structural steel", "lightning protection", "other")
+#: Figures of a circuit that are compared over the years.
+EARLIER = (
+    "r1_ohm",
+    "rn_ohm",
+    "r2_ohm",
+    "r1_r2_ohm",
+    "insulation_ln_mohm",
+    "insulation_lne_mohm",
+    "zs_ohm",
+    "rcd_trip_ms",
+)
 _TYPES = tuple(dict.fromkeys(device.type for device in devices()))
 
 
@@ -36,7 +50,7 @@ class Observation:
     """Something found: where, what, its code, and whether it was made good on the spot."""
 
     id: str
-    about_entity: str | None = f.choice("About", "inspection", "board", "circuit")
+    about_entity: str | None = f.choice("About", "inspection", "bond", "board", "circuit", "point")
     about_id: str | None = f.text("About which", 36)
     place: str | None = f.text("Where", 200)
     text: str | None = f.text("What was found", 2000)
@@ -45,6 +59,76 @@ class Observation:
     catalogue_key: str | None = f.text("Catalogue entry", 60)
     mended: bool | None = f.flag("Made good on the day")
     as_left: str | None = f.text("As left", 500)
+    removed: bool | None = f.flag("Removed")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Overruling:
+    """A verdict the inspector sees otherwise: of which figure, what it is taken for, and why."""
+
+    id: str
+    about_id: str | None = f.text("About which", 36)
+    field: str | None = f.text("Figure", 40)
+    status: str | None = f.choice("Taken for", "pass", "attention", "fail")
+    reason: str | None = f.text("Reason", 500)
+    removed: bool | None = f.flag("Removed")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bond:
+    """A main bond: to which service, whether it is there, its conductor, and its continuity at clamp and pipe."""
+
+    id: str
+    position: int | None = f.integer("Position", 0, 999)
+    service: str | None = f.choice("Bond to", *SERVICES)
+    state: str | None = f.choice("Found", "present", "missing", "not seen", "plastic service")
+    place: str | None = f.text("Place", 120)
+    csa_mm2: float | None = f.number("Conductor", "mm²", 1, 120)
+    length_m: float | None = f.number("Length", "m", 0, 200)
+    at_clamp_ohm: Reading | None = f.reading("At the clamp", "Ω", "continuity")
+    at_pipe_ohm: Reading | None = f.reading("At the pipe", "Ω", "continuity")
+    removed: bool | None = f.flag("Removed")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Point:
+    """A point of a circuit: an accessory or a fitting, where it is, what was seen and measured there."""
+
+    id: str
+    position: int | None = f.integer("Position", 0, 999)
+    name: str | None = f.text("Point", 80)
+    room: str | None = f.text("Room", 80)
+    sort: str | None = f.choice("Kind", "socket", "light", "switch", "fused unit", "fixed equipment", "joint")
+    at_end: bool | None = f.flag("End of the line, or a defect before")
+    opened: bool | None = f.flag("Opened")
+    defect: str | None = f.text("Kind of defect", 60)
+    class_ii: bool | None = f.flag("Class II, no earth needed")
+    line_neutral_ohm: Reading | None = f.reading("Line to neutral", "Ω", "continuity")
+    line_cpc_ohm: Reading | None = f.reading("Line to cpc", "Ω", "continuity")
+    r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
+    retested: bool | None = f.flag("Re-plugged, switch worked, tested again")
+    polarity: str | None = f.check("Polarity here")
+    bathroom: bool | None = f.flag("In a room with a bath or shower")
+    height_m: float | None = f.number("Height", "m", 0, 10)
+    distance_m: float | None = f.number("From bath or tray", "m", 0, 20)
+    inside_basin: bool | None = f.flag("Inside bath or tray")
+    no_basin: bool | None = f.flag("Shower without a tray")
+    screened: bool | None = f.flag("Behind a fixed partition")
+    shower_head_m: float | None = f.number("Fixed shower head", "m", 0, 5)
+    jets: bool | None = f.flag("Cleaned with water jets")
+    water_protection: int | None = f.integer("IPX", 0, 9)
+    removed: bool | None = f.flag("Removed")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Earlier:
+    """A figure of this circuit from an earlier report or its first certificate."""
+
+    id: str
+    measured_on: str | None = f.day("Measured on")
+    figure: str | None = f.choice("Figure", *EARLIER)
+    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
+    source: str | None = f.text("From", 120)
     removed: bool | None = f.flag("Removed")
 
 
@@ -62,6 +146,16 @@ class Circuit:
     points: int | None = f.integer("Points", 0, 200)
     line_csa_mm2: float | None = f.number("Line", "mm²", 0.5, 120)
     cpc_csa_mm2: float | None = f.number("Cpc", "mm²", 0.5, 120)
+    cable_method: str | None = f.choice("Installation method", *METHODS, NOT_KNOWN)
+    cable_length_m: float | None = f.number("Cable length", "m", 0, 1000)
+    cable_hidden: bool | None = f.flag("Cable in a wall under 50 mm deep")
+    design_current_a: float | None = f.number("Design current", "A", 0, 400)
+    one_fused_load: bool | None = f.flag("Feeds one fused load, no branch")
+    load_fuse_a: float | None = f.number("Fuse at the load", "A", 1, 125)
+    outdoors: bool | None = f.flag("Feeds equipment outdoors")
+    bathroom: bool | None = f.flag("Serves a bathroom")
+    load: str | None = f.choice("Load", "resistive", "electronics", "variable-speed", "inverter", "vehicle")
+    dc_detection: bool | None = f.flag("Load detects d.c. itself")
     device_standard: str | None = f.choice("Device standard", *_STANDARDS)
     device_type: str | None = f.choice("Device type", *_TYPES)
     device_rating_a: float | None = f.number("Rating", "A", 1, 125)
@@ -69,6 +163,7 @@ class Circuit:
     rcd_standard: str | None = f.choice("RCD standard", "BS EN 61008", "BS EN 61009", "BS 4293")
     rcd_delay: str | None = f.choice("RCD delay", "none", "S")
     rcd_rated_ma: float | None = f.number("RCD", "mA", 6, 1000)
+    rcd_kind: str | None = f.choice("RCD kind", "AC", "A", "F", "B")
     fault_protection: str | None = f.choice("Fault protection by", "overcurrent device", "RCD")
     r1_ohm: Reading | None = f.reading("Line end to end", "Ω", "continuity")
     rn_ohm: Reading | None = f.reading("Neutral end to end", "Ω", "continuity")
@@ -76,11 +171,22 @@ class Circuit:
     r1_r2_ohm: Reading | None = f.reading("R1+R2", "Ω", "continuity")
     insulation_ln_mohm: Reading | None = f.reading("Insulation L–N", "MΩ", "insulation")
     insulation_lne_mohm: Reading | None = f.reading("Insulation L+N–E", "MΩ", "insulation")
+    insulation_le_mohm: Reading | None = f.reading("Insulation L–E", "MΩ", "insulation")
+    insulation_ne_mohm: Reading | None = f.reading("Insulation N–E", "MΩ", "insulation")
+    insulation_test_v: str | None = f.choice("Insulation tested at", "250", "500", "1000")
+    insulation_leg_one_mohm: Reading | None = f.reading("Insulation, first leg", "MΩ", "insulation")
+    insulation_leg_two_mohm: Reading | None = f.reading("Insulation, second leg", "MΩ", "insulation")
     polarity: str | None = f.check("Polarity")
     zs_ohm: Reading | None = f.reading("Zs", "Ω", "loop")
     rcd_trip_ms: Reading | None = f.reading("RCD trip time", "ms", "trip-time")
     rcd_button: str | None = f.check("RCD test button")
+    rcd_half: str | None = f.check("RCD holds at ½ × IΔn")
+    rcd_five_ms: Reading | None = f.reading("RCD trip time at 5 × IΔn", "ms", "trip-time")
+    afdd_button: str | None = f.check("AFDD test button")
+    leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
     removed: bool | None = f.flag("Removed")
+    outlets: tuple[Point, ...] = ()
+    earlier: tuple[Earlier, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,6 +201,11 @@ class Board:
     main_switch_a: float | None = f.number("Main switch", "A", 16, 400)
     conditional_ka: float | None = f.number("Conditional rating", "kA", 1, 50)
     zdb_ohm: Reading | None = f.reading("Zdb", "Ω", "loop")
+    insulation_ln_mohm: Reading | None = f.reading("Insulation of the board, L–N", "MΩ", "insulation")
+    insulation_lne_mohm: Reading | None = f.reading("Insulation of the board, L+N–E", "MΩ", "insulation")
+    spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified")
+    spd_uc_v: float | None = f.number("Surge device Uc", "V", 50, 1000)
+    spd_u_dc_v: Reading | None = f.reading("Varistor test", "V d.c.", "direct-voltage")
     isolated_at: str | None = f.instant("Proved dead at")
     isolated_lock: str | None = f.text("Lock and tag", 80)
     removed: bool | None = f.flag("Removed")
@@ -121,11 +232,19 @@ class Inspection:
     inspected_on: str | None = f.day("Date of inspection")
     rule_book: str | None = f.choice("Rule book", *rule_book.keys())
     house_rules: dict[str, Any] | None = f.options("House rules")
+    table_corrections: tuple[Correction, ...] | None = f.corrections("Tables corrected")
+    records: str | None = f.choice("Earlier papers", "good", "fair", "poor", "none")
+    condition_on_sight: str | None = f.choice("Condition on sight", "good", "fair", "poor")
+    sampling_seed: int | None = f.integer("Seed of the draw", 0, 2**31 - 1)
+    leads_ohm: float | None = f.number("Lead resistance", "Ω", 0, 5)
     earthing: str | None = f.choice("Earthing arrangement", *EARTHING)
     phases: str | None = f.choice("Phases", "1", "3")
     service_fuse_standard: str | None = f.text("Service fuse standard", 40)
     service_fuse_a: float | None = f.number("Service fuse", "A", 5, 630)
     tails_mm2: float | None = f.number("Tails", "mm²", 2.5, 240)
+    tails_length_m: float | None = f.number("Length of the tails", "m", 0, 100)
+    tails_protected: bool | None = f.flag("Switch-fuse in front of the tails")
+    neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240)
     earthing_conductor_mm2: float | None = f.number("Main earthing conductor", "mm²", 1, 120)
     bonding_mm2: float | None = f.number("Main bonding conductor", "mm²", 1, 120)
     bonding_to: str | None = f.text("Main bonding to", 200)
@@ -139,9 +258,11 @@ class Inspection:
     outcome_reason: str | None = f.text("Reason for another outcome", 1000)
     next_years: int | None = f.integer("Next inspection in (years)", 1, 10)
     next_reason: str | None = f.text("Reason for the interval", 500)
+    bonds: tuple[Bond, ...] = ()
     boards: tuple[Board, ...] = ()
     observations: tuple[Observation, ...] = ()
     limitations: tuple[Limitation, ...] = ()
+    overrulings: tuple[Overruling, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,13 +291,24 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
         kind.name: kind
         for kind in (
             EntityKind("inspection", Inspection, "firm", "inspections"),
+            EntityKind("bond", Bond, "inspection", "bonds"),
             EntityKind("board", Board, "inspection", "boards"),
             EntityKind("circuit", Circuit, "board", "circuits"),
+            EntityKind("point", Point, "circuit", "outlets"),
+            EntityKind("earlier", Earlier, "circuit", "earlier"),
             EntityKind("observation", Observation, "inspection", "observations"),
             EntityKind("limitation", Limitation, "inspection", "limitations"),
+            EntityKind("overruling", Overruling, "inspection", "overrulings"),
         )
     }
 )
+
+
+def name_of(circuit: Circuit) -> str:
+    """Way and designation, as people call a circuit."""
+    if circuit.way and circuit.designation:
+        return f"{circuit.way} {circuit.designation}"
+    return circuit.way or circuit.designation or "Unnamed circuit"
 
 
 def in_order(entities: list[Any]) -> tuple[Any, ...]:

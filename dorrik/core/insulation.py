@@ -23,6 +23,14 @@ LOW_TO_EARTH = (
 )
 
 
+#: Tested at 250 V because something could not be disconnected (rule 6.1).
+REDUCED_VOLTAGE = Verdict(
+    status="pass",
+    reason="Tested at 250 V, since something cannot be disconnected: still at least 1 MΩ, and the report says so.",
+    source="BS 7671 643.3.3 · rule 6.1",
+)
+
+
 def minimum_mohm(nominal_v: float) -> float:
     """Least insulation resistance (MΩ) for a circuit's nominal voltage (V), rule 6.1."""
     return 0.5 if nominal_v <= 50 else 1.0

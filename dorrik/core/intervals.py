@@ -2,14 +2,13 @@
 
 from dataclasses import dataclass
 from datetime import date, timedelta
-from functools import cache
 
-from dorrik.core.reference import rows
+from dorrik.core.reference import kept, rows
 
 CAUTION = "Check the law that applies where the property stands."
 
 
-@cache
+@kept
 def longest_years(premises: str, nation: str = "all") -> float:
     """Longest usual time to the next inspection (years). Raises LookupError for premises not in the table."""
     for wanted in (nation, "all"):
@@ -50,7 +49,7 @@ class Duty:
         return event + timedelta(days=self.days)
 
 
-@cache
+@kept
 def duties(nation: str) -> tuple[Duty, ...]:
     """The duties of a nation as understood in 2026, to be shown with CAUTION; () for one not in the table."""
     return tuple(

@@ -104,6 +104,30 @@ def judge_zs_behind_rcd(measured: Reading | None, rated_ma: float) -> Verdict:
     )
 
 
+#: No Zs possible because the RCD trips on test.
+TRIPS_ON_TEST = Verdict(
+    status="attention",
+    reason="The RCD trips on the loop test: it is too sensitive, or its circuits leak.",
+    source="rule 7.4",
+    next_step="Measure the standing leakage, test the RCD with its load side off; Zs can be calculated.",
+    observation="rcd-trips-on-test",
+)
+
+
+def calculated(zdb: Reading | None, r1_r2: Reading | None) -> Reading | None:
+    """Zs = Zdb + (R1+R2), all in Ω; None where either is missing (rule 7.3)."""
+    if zdb is None or r1_r2 is None or zdb.value is None or r1_r2.value is None:
+        return None
+    return add(zdb, r1_r2)
+
+
+def r1_r2_from_live(zs: Reading | None, zdb: Reading | None) -> Reading | None:
+    """R1+R2 = Zs − Zdb (Ω), where only live tests were possible; None without two plain figures (rule 7.3)."""
+    if zs is None or zdb is None or zs.value is None or zdb.value is None or zs.bound or zdb.bound:
+        return None
+    return Reading.of(max(0.0, zs.value - zdb.value))
+
+
 def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading | None) -> Verdict:
     """Hold a measured Zs beside Zdb + (R1+R2), all in Ω (rule 7.3)."""
     source = "Zs = Zdb + (R1+R2) · rule 7.3"

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from dorrik.core.inspection import KINDS, Circuit, Inspection
+from dorrik.core.house_rules import HouseRules
+from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
 from dorrik.core.readings import Reading
 
 STAGES = ("brief", "intake", "isolation", "boards", "dead", "live", "observations", "report")
@@ -55,26 +56,39 @@ class Progress:
     limited_warning: str | None
 
 
-def dead_fields(circuit: Circuit) -> tuple[str, ...]:
-    """The dead tests that apply to a circuit. L–N insulation may be left out where L+N–E is given (rule 6.3)."""
+_DEFAULTS = HouseRules()
+
+
+def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | None = None) -> tuple[str, ...]:
+    """The dead tests that apply to a circuit under the house rules.
+
+    L–N insulation may be left out where L+N–E is given (rule 6.3); a board measured as a whole stands for its circuits.
+    """
     if circuit.spare:
         return ()
     ends = ("r1_ohm", "rn_ohm", "r2_ohm") if circuit.form == "ring" else ()
-    return (*ends, "r1_r2_ohm", "insulation_lne_mohm", "polarity")
+    return (*ends, "r1_r2_ohm", *_insulation(house, board), "polarity")
 
 
-def live_fields(circuit: Circuit) -> tuple[str, ...]:
-    """The live tests that apply to a circuit."""
+def _insulation(house: HouseRules, board: Board | None) -> tuple[str, ...]:
+    if board is not None and house.insulation_by == "by board" and board.insulation_lne_mohm is not None:
+        return ()
+    if house.insulation_pairings == "all three":
+        return ("insulation_ln_mohm", "insulation_le_mohm", "insulation_ne_mohm")
+    return ("insulation_lne_mohm",)
+
+
+def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS) -> tuple[str, ...]:
+    """The live tests that apply to a circuit under the house rules."""
     if circuit.spare:
         return ()
-    return ("zs_ohm", "rcd_trip_ms", "rcd_button") if circuit.rcd_rated_ma else ("zs_ohm",)
-
-
-def name_of(circuit: Circuit) -> str:
-    """Way and designation, as people call a circuit."""
-    if circuit.way and circuit.designation:
-        return f"{circuit.way} {circuit.designation}"
-    return circuit.way or circuit.designation or "Unnamed circuit"
+    if not circuit.rcd_rated_ma:
+        return ("zs_ohm",)
+    more: tuple[str, ...] = ()
+    if house.rcd_tests != "1 × IΔn":
+        # Five times the rated current is asked of 30 mA and less only.
+        more = ("rcd_half", "rcd_five_ms") if circuit.rcd_rated_ma <= 30 else ("rcd_half",)
+    return ("zs_ohm", "rcd_trip_ms", *more, "rcd_button")
 
 
 def _words(kind: str, entity: Any, field: str) -> str:
@@ -88,7 +102,7 @@ def _words(kind: str, entity: Any, field: str) -> str:
     return label
 
 
-def _asked(inspection: Inspection) -> Iterator[tuple[str, str, Any, tuple[str, ...]]]:
+def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[str, str, Any, tuple[str, ...]]]:
     """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field."""
     yield "brief", "inspection", inspection, _BRIEF
     yield "intake", "inspection", inspection, _INTAKE
@@ -97,27 +111,29 @@ def _asked(inspection: Inspection) -> Iterator[tuple[str, str, Any, tuple[str, .
     for board in inspection.boards:
         yield "isolation", "board", board, ("isolated_at",)
         yield "boards", "board", board, ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
+        if house.insulation_by == "by board" and board.circuits:
+            yield "dead", "board", board, ("insulation_lne_mohm",)
         yield "live", "board", board, ("zdb_ohm",)
         for circuit in board.circuits:
             if not circuit.spare:
                 yield "boards", "circuit", circuit, _CIRCUIT
-                yield "dead", "circuit", circuit, dead_fields(circuit)
-                yield "live", "circuit", circuit, live_fields(circuit)
+                yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
+                yield "live", "circuit", circuit, live_fields(circuit, house)
     for observation in inspection.observations:
         yield "observations", "observation", observation, ("code",)
     yield "report", "inspection", inspection, ("declared_outcome", "next_years")
 
 
-def measure_progress(inspection: Inspection, limited_share: float = 0.2) -> Progress:
+def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> Progress:
     """Count what is done and left by stage, and how much of the testing is limited.
 
-    limited_share: share of LIM and N/V from which the report is warned about (rule 12.4).
+    house: which tests are asked for, and the share of LIM and N/V from which the report is warned about (rule 12.4).
     """
     done = dict.fromkeys(STAGES, 0)
     left = dict.fromkeys(STAGES, 0)
     names: dict[str, list[str]] = {stage: [] for stage in STAGES}
     tests = limited = 0
-    for stage, kind, entity, fields in _asked(inspection):
+    for stage, kind, entity, fields in _asked(inspection, house):
         for field in fields:
             value = getattr(entity, field)
             if value is None or value == ():
@@ -131,7 +147,7 @@ def measure_progress(inspection: Inspection, limited_share: float = 0.2) -> Prog
                 if value == "LIM" or (isinstance(value, Reading) and value.sort in ("limitation", "not-verified")):
                     limited += 1
     warning = None
-    if tests and limited / tests > limited_share:
+    if tests and limited / tests > house.limited_share:
         warning = (
             f"{limited} of {tests} tests are limitations ({limited / tests:.0%}). The report speaks only of what was "
             "tested; agree with the client how the rest will be reached."

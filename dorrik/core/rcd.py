@@ -4,17 +4,16 @@ The numbers are in `data/rcd.csv`.
 """
 
 from dataclasses import dataclass
-from functools import cache
 from typing import Literal
 
 from dorrik.core.readings import Reading, at_least, at_most, why_unknown
-from dorrik.core.reference import number, rows
+from dorrik.core.reference import kept, number, rows
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 643.8, appendix 3 · rule 8.1"
 
 
-@cache
+@kept
 def trip_limits_ms(standard: str, delay: str, multiple: float = 1) -> tuple[float, float]:
     """Least and greatest trip time (ms) at a multiple of the rated residual current.
 
@@ -104,6 +103,11 @@ _NEEDS: dict[Load, Kind] = {
 }
 
 
+#: The words of a document's fields as the kinds and loads they name.
+KINDS: dict[str, Kind] = {kind: kind for kind in _SEES}
+LOADS: dict[str, Load] = {load: load for load in _NEEDS}
+
+
 def judge_kind(kind: Kind, load: Load, *, dc_detection: bool = False) -> Verdict:
     """Hold an RCD's kind against the load it serves (rule 8.2).
 
@@ -121,6 +125,18 @@ def judge_kind(kind: Kind, load: Load, *, dc_detection: bool = False) -> Verdict
         next_step="Read the maker's instructions of the equipment; fit the kind that they name.",
         observation="rcd-kind",
     )
+
+
+#: Rated residual current of additional protection (mA).
+ADDITIONAL_MA = 30.0
+
+MISSING_ON_TT = Verdict(
+    status="fail",
+    reason="On TT the electrode needs an RCD to clear a fault; none is recorded for this circuit.",
+    source="BS 7671 411.5.2 · rule 3.2",
+    next_step="Look for an RCD in front of the board or in its main switch.",
+    observation="tt-without-rcd",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,3 +164,25 @@ def expected_protection(use: Use) -> str | None:
     if use.dwelling_lighting or (use.cable_depth_mm is not None and use.cable_depth_mm < 50):
         return "rcd-missing-hidden"
     return None
+
+
+def judge_missing(key: str, rated_ma: float | None) -> Verdict:
+    """Judge the absence of 30 mA additional protection where it is expected today.
+
+    key: see `expected_protection`; rated_ma: a less sensitive RCD that is there (mA), or None. Attention, not fail:
+    what met the edition of its day is no failure for its age alone (rule 13.6).
+    """
+    where = {
+        "rcd-missing-outdoor": "sockets that can feed equipment outdoors",
+        "rcd-missing-bathroom": "circuits of a room with a bath or shower",
+        "rcd-missing-sockets": "sockets up to 32 A",
+        "rcd-missing-hidden": "lighting of a dwelling and cables hidden in walls",
+    }[key]
+    there = f"only a {rated_ma:g} mA RCD" if rated_ma else "no RCD"
+    return Verdict(
+        status="attention",
+        reason=f"Today 30 mA is expected for {where}; there is {there}.",
+        source="BS 7671 411.3.3, 411.3.4, 522.6.202, 701.411.3.3 · rule 8.3",
+        limit=ADDITIONAL_MA,
+        observation=key,
+    )

@@ -58,10 +58,15 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
         if progress.left and progress.stage in ("intake", "isolation", "boards", "dead", "live"):
             named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
             yield Point("look", progress.stage, f"{progress.left} left: {named}")
-    failed = [note for note in judgement.notes if note.verdict.status == "fail"]
+    failed = [note for note in judgement.notes if note.status == "fail"]
     seen = {observation.about_id for observation in inspection.observations}
     for note in failed:
         if note.entity_id not in seen:
             yield Point("look", "observations", f"{note.title} fails, and no observation speaks of it.")
+    if judgement.house_rules.mending == "no" and any(one.mended for one in inspection.observations):
+        yield Point("look", "observations", "Something was mended on the day, which the house rules leave to others.")
+    if judgement.sampling and judgement.sampling.left:
+        named = ", ".join(judgement.sampling.left[:3]) + (" …" if len(judgement.sampling.left) > 3 else "")
+        yield Point("look", "dead", f"{len(judgement.sampling.left)} points of the sample were not opened: {named}")
     if judgement.progress.limited_warning:
         yield Point("look", "dead", judgement.progress.limited_warning)

@@ -17,7 +17,7 @@ from dorrik.core.verdict import Verdict
 
 Bound = Literal[">", "<"]
 Sort = Literal["number", "over-range", "limitation", "not-applicable", "not-verified", "empty"]
-Quantity = Literal["continuity", "insulation", "loop", "trip-time"]
+Quantity = Literal["continuity", "insulation", "loop", "trip-time", "leakage", "direct-voltage"]
 
 MAX_LENGTH = 200
 
@@ -38,12 +38,15 @@ _SORTED_WORDS: dict[str, Sort] = {
     "–": "empty",
 }
 
-#: Share of the reading and number of last digits (milliseconds for trip time), rule 1.3.
+#: Share of the reading and number of last digits (milliseconds for trip time), rule 1.3. The last two are usual for
+#: leakage clamps and varistor tests.
 UNCERTAINTY: dict[Quantity, tuple[float, float]] = {
     "continuity": (0.02, 2.0),
     "insulation": (0.03, 3.0),
     "loop": (0.05, 5.0),
     "trip-time": (0.01, 1.0),
+    "leakage": (0.03, 5.0),
+    "direct-voltage": (0.03, 3.0),
 }
 
 

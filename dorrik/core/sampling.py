@@ -1,7 +1,8 @@
 """Sampling: what to open before, during and after, and what a sample can say (rules 12.1 to 12.3)."""
 
 import random
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil, comb
 from typing import Literal
@@ -35,21 +36,27 @@ class Plan:
     reason: str
 
 
-def fraction(records: Records, condition: Condition, fractions: dict[str, float] | None = None) -> float:
+def fraction(records: Records, condition: Condition, fractions: Mapping[str, float] | None = None) -> float:
     """Share of points to open: the larger that records and condition ask for (rule 12.1)."""
     shares = fractions or FRACTIONS
     return max(shares[records], shares[condition])
 
 
 def plan(
-    points: Sequence[Point], records: Records, condition: Condition, seed: int, share: float | None = None
+    points: Sequence[Point],
+    records: Records,
+    condition: Condition,
+    seed: int,
+    share: float | None = None,
+    *,
+    shares: Mapping[str, float] | None = None,
 ) -> Plan:
     """Draw the points to open: at random weighted by risk, every room and circuit at least once (rule 12.1).
 
     seed: recorded with the plan, so that the draw can be repeated; share: the inspector's own fraction, None for the
-    house's.
+    house's; shares: the house's share by grade of records or condition, None for the defaults.
     """
-    wanted_share = fraction(records, condition) if share is None else share
+    wanted_share = fraction(records, condition, shares) if share is None else share
     wanted = ceil(wanted_share * len(points) - 1e-9)
     chance = random.Random(seed)
     # Weighted draw without putting back: the largest of u^(1/weight) come first.
@@ -75,6 +82,77 @@ def widened(share: float, defects_of_one_kind: int) -> float:
     if defects_of_one_kind <= 0:
         return share
     return 1.0 if defects_of_one_kind >= 2 else min(1.0, 2 * share)
+
+
+@dataclass(frozen=True, slots=True)
+class Seen:
+    """A point as the inspection stands: opened or not, and the kind of its defect, None where it has none."""
+
+    point: Point
+    kind: str
+    opened: bool
+    defect: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class State:
+    """How sampling stands (rules 12.1 to 12.3).
+
+    population, sampled, defective: numbers of points; planned: names of those to open, the widened ones among them;
+    left: planned and not yet opened; widened: circuits and kinds whose sample grew, with why; says: for the report.
+    """
+
+    population: int
+    sampled: int
+    defective: int
+    planned: tuple[str, ...]
+    left: tuple[str, ...]
+    widened: tuple[str, ...]
+    seed: int
+    reason: str
+    says: str
+
+
+def follow(seen: Sequence[Seen], first: Plan) -> State:
+    """How a plan stands after what was found: one defect of a kind doubles the sample on its circuit and on its kind of
+    point, a second opens all of them (rule 12.2)."""
+    wanted = {point.name for point in first.points}
+    grown: list[str] = []
+    defects = Counter(
+        (by, name, one.defect)
+        for one in seen
+        if one.defect
+        for by, name in (("circuit", one.point.circuit), ("kind", one.kind))
+    )
+    chance = random.Random(first.seed)
+    order = sorted(range(len(seen)), key=lambda i: chance.random() ** (1 / max(seen[i].point.risk, 1e-6)), reverse=True)
+    for (by, name, defect), times in defects.items():
+        members = [i for i in order if (seen[i].point.circuit if by == "circuit" else seen[i].kind) == name]
+        share = widened(first.fraction, times)
+        if share <= first.fraction:
+            continue
+        grown.append(f"{name}: {defect} found {times} ×, {share:.0%} of its points")
+        have = sum(seen[i].point.name in wanted for i in members)
+        for i in members:
+            if have >= ceil(share * len(members) - 1e-9):
+                break
+            if seen[i].point.name not in wanted:
+                wanted.add(seen[i].point.name)
+                have += 1
+    opened = {one.point.name for one in seen if one.opened}
+    planned = tuple(one.point.name for one in seen if one.point.name in wanted)
+    defective = sum(one.opened and one.defect is not None for one in seen)
+    return State(
+        population=len(seen),
+        sampled=len(opened),
+        defective=defective,
+        planned=planned,
+        left=tuple(name for name in planned if name not in opened),
+        widened=tuple(grown),
+        seed=first.seed,
+        reason=first.reason,
+        says=in_words(len(seen), len(opened), defective),
+    )
 
 
 def greatest_defective(population: int, sampled: int, defective: int, confidence: float = 0.95) -> int:

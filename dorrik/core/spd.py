@@ -35,3 +35,31 @@ def judge_varistor(u_dc_v: Reading | None, uc_v: float) -> Verdict:
         next_step="Replace the module; look at the indicator and the device in front of it.",
         observation="spd-spent",
     )
+
+
+def judge_state(state: str | None) -> Verdict | None:
+    """Judge what the indicator shows: 'sound', 'spent', 'none' (no device), 'not verified' or None (rule 10.1)."""
+    source = "BS 7671 443.4, 534 · rule 10.1"
+    if state == "spent":
+        return Verdict(
+            status="attention",
+            reason="The indicator of the surge device shows that it is spent.",
+            source=source,
+            next_step="Replace the module; take it out before insulation tests above 250 V.",
+            observation="spd-spent",
+        )
+    if state == "none":
+        return Verdict(
+            status="attention",
+            reason="There is no surge protection, which is expected today.",
+            source=source,
+            next_step="No code for age alone: what met the edition of its day and is sound may stay.",
+            observation="no-surge-protection",
+        )
+    if state == "sound":
+        return Verdict(
+            status="pass",
+            reason="The indicator shows it sound; take it out before insulation tests above 250 V.",
+            source=f"{source}, 10.2",
+        )
+    return None

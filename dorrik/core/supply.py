@@ -8,21 +8,33 @@ from dorrik.core.verdict import Verdict
 
 #: Highest Ze that network operators usually declare (Ω), rule 3.1.
 DECLARED_MAXIMUM_OHM = {"TN-C-S": 0.35, "TN-S": 0.8}
-RESIDUAL_30_MA_LIMIT_OHM = 1667.0
+#: Touch voltage that an electrode's RCD must not let stand (V), and the RCD that is usual behind one (mA).
+TOUCH_VOLTAGE_V = 50.0
+USUAL_RCD_MA = 30.0
+#: A board this far above the origin (Ω) has a long sub-main or a poor connection.
+FAR_BOARD_OHM = 0.2
 
 
-def judge_ze(ze: Reading | None, earthing: str, *, parallel_removed: bool = True) -> Verdict:
+def judge_ze(
+    ze: Reading | None,
+    earthing: str,
+    *,
+    parallel_removed: bool = True,
+    limit_ohm: float | None = None,
+    rcd_ma: float = USUAL_RCD_MA,
+) -> Verdict:
     """Hold the external earth loop impedance against what is usually declared (rules 3.1 to 3.3).
 
     ze: Ze (Ω); earthing: 'TN-S', 'TN-C-S' or 'TT'; parallel_removed: the earthing conductor was
-    disconnected from everything parallel for the measurement. Raises ValueError for another arrangement.
+    disconnected from everything parallel for the measurement; limit_ohm: another declared maximum than the usual one;
+    rcd_ma: on TT, the least sensitive RCD the electrode serves (mA). Raises ValueError for another arrangement.
     """
     source = "BS 7671 643.7.3.201, declared maxima · rules 3.1 to 3.3"
     if earthing == "TT":
-        return _judge_electrode(ze)
+        return _judge_electrode(ze, rcd_ma)
     if earthing not in DECLARED_MAXIMUM_OHM:
         raise ValueError(f"{earthing!r} is not an earthing arrangement known here (TN-S, TN-C-S, TT).")
-    limit = DECLARED_MAXIMUM_OHM[earthing]
+    limit = limit_ohm or DECLARED_MAXIMUM_OHM[earthing]
     held = at_most(ze, limit)
     margin = None if ze is None or ze.value is None else limit - ze.value
     if held is False:
@@ -65,10 +77,10 @@ def judge_ze(ze: Reading | None, earthing: str, *, parallel_removed: bool = True
     )
 
 
-def _judge_electrode(ra: Reading | None) -> Verdict:
-    """Electrode resistance RA on a TT supply, for a 30 mA RCD (rule 3.2)."""
+def _judge_electrode(ra: Reading | None, rcd_ma: float) -> Verdict:
+    """Electrode resistance RA on a TT supply: RA·IΔn ≤ 50 V (rule 3.2)."""
     source = "BS 7671 411.5.3 · rule 3.2"
-    limit = RESIDUAL_30_MA_LIMIT_OHM
+    limit = round(TOUCH_VOLTAGE_V / rcd_ma * 1000)
     held = at_most(ra, limit)
     if held is None:
         return Verdict(status="unknown", reason=why_unknown(ra, "The electrode"), source=source, limit=limit)
@@ -77,7 +89,7 @@ def _judge_electrode(ra: Reading | None) -> Verdict:
     if not held:
         return Verdict(
             status="fail",
-            reason=f"{ra} Ω with a 30 mA RCD gives more than 50 V.",
+            reason=f"{ra} Ω with a {rcd_ma:g} mA RCD gives more than 50 V.",
             source=source,
             limit=limit,
             margin=margin,
@@ -86,7 +98,7 @@ def _judge_electrode(ra: Reading | None) -> Verdict:
     if at_most(ra, 200.0) is not True:
         return Verdict(
             status="attention",
-            reason=f"{ra} Ω serves a 30 mA RCD, but above 200 Ω an electrode may not stay stable.",
+            reason=f"{ra} Ω serves a {rcd_ma:g} mA RCD, but above 200 Ω an electrode may not stay stable.",
             source=source,
             limit=200.0,
             margin=None if ra.value is None else 200.0 - ra.value,
@@ -136,6 +148,36 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
             next_step="Look at the instrument again, or measure both once more with everything reconnected.",
         )
     return Verdict(status="pass", reason=f"{said}: they agree.", source=source, limit=expected_ka)
+
+
+def judge_zdb(ze: Reading | None, zdb: Reading | None) -> Verdict:
+    """Hold the loop impedance at a board beside Ze (both Ω), rule 3.3.
+
+    With everything connected again parallel paths make Zdb lower, which is fine; a board well above its origin has a
+    long or poor connection.
+    """
+    source = "Zdb − Ze · rule 3.3"
+    if ze is None or zdb is None or ze.value is None or zdb.value is None or ze.bound or zdb.bound:
+        return Verdict(status="unknown", reason="Needs plain figures for Ze and Zdb.", source=source)
+    apart = zdb.value - ze.value
+    spread = ze.uncertainty("loop") + zdb.uncertainty("loop")
+    if apart < -spread:
+        return Verdict(
+            status="pass",
+            reason=f"{zdb} Ω is under Ze, {ze} Ω: parallel paths, as is usual with everything connected again.",
+            source=source,
+            limit=ze.value,
+        )
+    if apart > max(FAR_BOARD_OHM, spread):
+        return Verdict(
+            status="attention",
+            reason=f"{zdb} Ω is {figure(apart)} Ω above Ze, {ze} Ω.",
+            source=source,
+            limit=ze.value,
+            margin=-apart,
+            next_step="A long sub-main explains it; otherwise look for a loose connection between origin and board.",
+        )
+    return Verdict(status="pass", reason=f"{zdb} Ω beside Ze, {ze} Ω.", source=source, limit=ze.value)
 
 
 def judge_breaking_capacity(pfc_ka: Reading | None, breaking_ka: float, conditional_ka: float | None = None) -> Verdict:

@@ -66,7 +66,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "rule_book": judgement.rule_book.name,
         "caution": judgement.rule_book.caution,
         "house_rules": [
-            {"label": option["label"], "value": f"{getattr(judgement.house_rules, name):g}"}
+            {"label": option["label"], "value": f"{house_rules.shown(getattr(judgement.house_rules, name))}"}
             for name, option in house_rules.options().items()
         ],
     }

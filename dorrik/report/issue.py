@@ -11,7 +11,8 @@ from sqlalchemy import Connection, insert, select
 
 from dorrik.core import document
 from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement, as_json, judge
+from dorrik.core.judgement import Judgement, judge
+from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Point, readiness
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content

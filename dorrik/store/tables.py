@@ -66,7 +66,7 @@ def _type(spec: FieldSpec) -> Any:
             return Date()
         case "instant":
             return DateTime()
-        case "options":
+        case "options" | "corrections":
             return JSON(none_as_null=True)
 
 
@@ -82,6 +82,26 @@ firm = Table(
     Column("address", String(300)),
     Column("phone", String(40)),
     Column("house_rules", JSON(), nullable=False),
+    **OPTIONS,
+)
+
+#: Cells of the reference tables that a firm reads otherwise than printed; withdrawn ones stay, so that it can be seen
+#: what an earlier inspection used.
+table_correction = Table(
+    "table_correction",
+    metadata,
+    Column("id", identifier(), primary_key=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
+    Column("table_name", String(40), nullable=False),
+    Column("row_key", String(200), nullable=False),
+    Column("column_name", String(40), nullable=False),
+    Column("printed", String(100), nullable=False),
+    Column("value", String(100), nullable=False),
+    Column("why", String(500), nullable=False),
+    Column("author_id", identifier(), ForeignKey("person.id"), nullable=False),
+    Column("made_at", DateTime(), nullable=False),
+    Column("withdrawn_at", DateTime()),
+    Column("withdrawn_by", identifier(), ForeignKey("person.id")),
     **OPTIONS,
 )
 

@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from dorrik.core import document
 from dorrik.core.inspection import KINDS
-from dorrik.core.judgement import as_json, judge
+from dorrik.core.judgement import judge
+from dorrik.core.judgement_json import as_json
 from tests.core.homes import cottage, spoilt
 
 

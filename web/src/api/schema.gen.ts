@@ -361,7 +361,7 @@ export interface components {
             /** Least */
             least: number | null;
             /** Greatest */
-            greatest: number;
+            greatest: number | null;
             /** Says */
             says: string;
         };
@@ -499,8 +499,14 @@ export interface components {
             expected: components["schemas"]["ExpectedOut"][];
             /** Board Sums */
             board_sums: components["schemas"]["BoardSumOut"][];
+            /** Rings */
+            rings: components["schemas"]["RingOut"][];
+            /** Suggested */
+            suggested: components["schemas"]["SuggestionOut"][];
             /** Prospective Fault Ka */
             prospective_fault_ka: string | null;
+            /** Between Lines Ka */
+            between_lines_ka: string | null;
             /**
              * Outcome
              * @enum {string}
@@ -508,6 +514,7 @@ export interface components {
             outcome: "satisfactory" | "unsatisfactory";
             /** Outcome Because */
             outcome_because: string[];
+            sampling: components["schemas"]["SamplingOut"] | null;
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             /** Limited */
@@ -518,6 +525,10 @@ export interface components {
             limited_warning: string | null;
             /** Rule Book */
             rule_book: string;
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
             /** Caution */
             caution: string;
         };
@@ -592,6 +603,20 @@ export interface components {
             /** Source */
             source: string;
             set_field: components["schemas"]["SetField"] | null;
+            overruled: components["schemas"]["OverruledOut"] | null;
+        };
+        /**
+         * OverruledOut
+         * @description The inspector's own view of a figure, beside the verdict.
+         */
+        OverruledOut: {
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "pass" | "attention" | "fail" | "unknown";
+            /** Reason */
+            reason: string;
         };
         /** OvertakenOut */
         OvertakenOut: {
@@ -699,6 +724,70 @@ export interface components {
             reason: string | null;
             overtook: components["schemas"]["OvertakenOut"] | null;
         };
+        /** RingFindingOut */
+        RingFindingOut: {
+            /** Kind */
+            kind: string;
+            /** Point */
+            point: string | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * RingOut
+         * @description What the ends and points of a ring lead to (Ω, m); places from 0 at the board to 1 round the ring.
+         */
+        RingOut: {
+            /** Circuit Id */
+            circuit_id: string;
+            /** Closed */
+            closed: boolean | null;
+            /** Expected Line Neutral Ohm */
+            expected_line_neutral_ohm: number | null;
+            /** Expected Line Cpc Ohm */
+            expected_line_cpc_ohm: number | null;
+            /** Recorded R1 R2 Ohm */
+            recorded_r1_r2_ohm: number | null;
+            /** Length M */
+            length_m: number | null;
+            /** Findings */
+            findings: components["schemas"]["RingFindingOut"][];
+            /** Points */
+            points: components["schemas"]["RingPlaceOut"][];
+        };
+        /** RingPlaceOut */
+        RingPlaceOut: {
+            /** Name */
+            name: string;
+            /** Position */
+            position: number | null;
+            /** Spur Length M */
+            spur_length_m: number | null;
+        };
+        /**
+         * SamplingOut
+         * @description How sampling stands; planned and left name points, says is for the report.
+         */
+        SamplingOut: {
+            /** Population */
+            population: number;
+            /** Sampled */
+            sampled: number;
+            /** Defective */
+            defective: number;
+            /** Planned */
+            planned: string[];
+            /** Left */
+            left: string[];
+            /** Widened */
+            widened: string[];
+            /** Seed */
+            seed: number;
+            /** Reason */
+            reason: string;
+            /** Says */
+            says: string;
+        };
         /** SetField */
         SetField: {
             /** Field */
@@ -726,6 +815,28 @@ export interface components {
             left: number;
             /** Left Names */
             left_names: string[];
+        };
+        /**
+         * SuggestionOut
+         * @description An observation that the verdicts would raise; recorded: the id of one that says it already.
+         */
+        SuggestionOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Code */
+            code: string;
+            /** Why */
+            why: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Because */
+            because: string[];
+            /** Recorded */
+            recorded: string | null;
         };
         /** ValidationError */
         ValidationError: {

@@ -1,0 +1,42 @@
+"""What is judged of an inspection, one topic a file: each a function of the context that yields notes.
+
+`TOPICS` lists them in the order in which they are read in the margin. A new rule goes into the topic it belongs to; a
+new topic is a file and a line here.
+"""
+
+from collections.abc import Callable, Iterator
+
+from dorrik.core.topics import (
+    bathrooms,
+    bonds,
+    cables,
+    earlier,
+    earthing,
+    fault_current,
+    insulation,
+    loops,
+    points,
+    rcds,
+    rings,
+    supply,
+    surge,
+)
+from dorrik.core.topics.context import Context, Note
+
+Topic = Callable[[Context], Iterator[Note]]
+
+TOPICS: tuple[Topic, ...] = (
+    supply.notes,
+    earthing.notes,
+    bonds.notes,
+    fault_current.notes,
+    surge.notes,
+    rings.notes,
+    points.notes,
+    bathrooms.notes,
+    insulation.notes,
+    loops.notes,
+    rcds.notes,
+    cables.notes,
+    earlier.notes,
+)

@@ -1,0 +1,109 @@
+"""Ring final circuits: ends, points and the recorded R1+R2 (rules 4.1 to 4.8)."""
+
+from collections.abc import Iterator
+
+from dorrik.core import overload, ring
+from dorrik.core.inspection import Circuit
+from dorrik.core.readings import figure
+from dorrik.core.ring import Finding, RingAnalysis
+from dorrik.core.topics.context import Context, Note, name_of, point_names, spoken
+from dorrik.core.verdict import Status, Verdict
+
+_FIELD = {"line": "r1_ohm", "neutral": "rn_ohm", "cpc": "r2_ohm"}
+_POINT_FIELD = {"line": "line_neutral_ohm", "neutral": "line_neutral_ohm", "cpc": "line_cpc_ohm"}
+_STATUS: dict[str, Status] = {"open-conductor": "fail", "not-a-ring": "fail", "cpc-open-at-point": "fail"}
+#: Cable round a ring of 30 or 32 A from which loop impedance and voltage drop want a look (m), rule 4.2.
+LONG_M = 100.0
+
+
+def notes(context: Context) -> Iterator[Note]:
+    """Notes on every ring."""
+    for _, circuit in context.circuits:
+        analysis = context.rings.get(circuit.id)
+        if analysis is None:
+            continue
+        points = point_names(circuit) if any(f.point for f in analysis.findings) else {}
+        for finding in analysis.findings:
+            verdict = Verdict(
+                status=_STATUS.get(finding.kind, "attention"),
+                reason=finding.reason,
+                source=finding.source,
+                next_step=_next_step(circuit, finding),
+                observation=finding.observation,
+            )
+            if finding.point is not None:
+                title = f"{name_of(circuit)}: {finding.point}"
+                field = _POINT_FIELD[finding.conductor]
+                yield Note("point", points[finding.point].id, field, title, verdict)
+                continue
+            title = f"{name_of(circuit)}: {finding.conductor} end to end"
+            offer = ("cpc_csa_mm2", finding.fitting_cpc_mm2) if finding.fitting_cpc_mm2 else None
+            yield Note("circuit", circuit.id, _FIELD[finding.conductor], title, verdict, offer)
+        yield from _sound(circuit, analysis)
+        yield from _length(circuit, analysis)
+        yield from _recorded(circuit, analysis)
+
+
+def _next_step(circuit: Circuit, finding: Finding) -> str:
+    """What to do; for an open ring the rating that its cable allows until it is mended (rule 4.8)."""
+    if finding.observation != "ring-open" or not circuit.line_csa_mm2:
+        return finding.next_step
+    method = None if circuit.cable_method == overload.NOT_KNOWN else circuit.cable_method
+    try:
+        rating = overload.greatest_rating_a(circuit.line_csa_mm2, method)
+    except LookupError:
+        return finding.next_step
+    by = f"method {method}" if method else "the worst method, since it is not recorded"
+    return f"{finding.next_step} Until then a device of at most {rating:g} A ({by})."
+
+
+def _sound(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
+    if not analysis.closed or analysis.findings or analysis.expected_line_cpc_ohm is None:
+        return
+    length = f"About {analysis.length_m:.0f} m of cable. " if analysis.length_m else ""
+    verdict = Verdict(
+        status="pass",
+        reason=f"The ring closes. {length}Look for {figure(analysis.expected_line_neutral_ohm or 0)} Ω L–N, at "
+        f"most {figure(analysis.expected_line_cpc_ohm)} Ω L–cpc at each point, opposite ends joined.",
+        source=f"{ring.SOURCE} · rules 4.1 to 4.3",
+    )
+    yield Note("circuit", circuit.id, "r2_ohm", f"{name_of(circuit)}: ring ends", verdict)
+
+
+def _length(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
+    if analysis.length_m is None or analysis.length_m <= LONG_M or (circuit.device_rating_a or 0) < 30:
+        return
+    verdict = Verdict(
+        status="attention",
+        reason=f"About {analysis.length_m:.0f} m round the ring by its line: long for a "
+        f"{circuit.device_rating_a:g} A device.",
+        source=f"{ring.SOURCE} · rules 4.2, 2.1",
+        limit=LONG_M,
+        margin=LONG_M - analysis.length_m,
+        next_step="Look at Zs and voltage drop; a loose joint in the line would make it seem longer too.",
+    )
+    yield Note("circuit", circuit.id, "r1_ohm", f"{name_of(circuit)}: length", verdict)
+
+
+def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
+    if not spoken(circuit.r1_r2_ohm) or analysis.expected_line_cpc_ohm is None:
+        return
+    beyond = ring.judge_recorded(circuit.r1_r2_ohm, analysis)
+    expected = figure(analysis.expected_line_cpc_ohm)
+    source = f"(r1 + r2)/4 · rules {'4.4, 4.7' if beyond else '4.3, 4.7'}"
+    if beyond is None:
+        reason = f"{circuit.r1_r2_ohm} Ω agrees with the {expected} Ω expected from the ends."
+        verdict = Verdict(status="pass", reason=reason, source=source, limit=analysis.expected_line_cpc_ohm)
+    else:
+        way, difference = beyond
+        verdict = Verdict(
+            status="attention",
+            reason=f"{circuit.r1_r2_ohm} Ω is {figure(difference)} Ω {way} than the ends lead to (up to {expected} Ω).",
+            source=source,
+            limit=analysis.expected_line_cpc_ohm,
+            margin=-difference,
+            next_step="Re-plug and work the switch, then test again: a contact, or that point is on a spur."
+            if way == "higher"
+            else "A parallel earth path, or the same ends joined instead of opposite ones.",
+        )
+    yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name_of(circuit)}: R1+R2", verdict)
