@@ -12,6 +12,8 @@ SOURCE = "BS 7671 643.3.2, table 64"
 #: An over-range insulation tester stands for more than this (MΩ): the shortest range in use, a house rule.
 OVER_RANGE_MOHM = 200.0
 ATTENTION_MOHM = 2.0
+#: Under this between line and neutral (MΩ) a load is far likelier than damage (rule 6.4).
+LOAD_MOHM = 0.1
 
 LOW_LINE_NEUTRAL = (
     "Before any talk of damage: lamps out, neons and electronic switches bridged, every load unplugged, "
@@ -96,6 +98,16 @@ def judge_circuit(
         return Verdict(status="unknown", reason=reason, source=f"{SOURCE} · rule 6.1", limit=minimum)
     low, high = span
     margin = None if reading.value is None else reading.value - minimum
+    if not to_earth and high < LOAD_MOHM:
+        # A load left in reads so; damage nearly never does. Nothing is raised before it was looked for.
+        return Verdict(
+            status="attention",
+            reason=f"{reading} MΩ between line and neutral: a load, a lamp or a switch that feeds one is still in.",
+            source=f"{SOURCE} · rule 6.4",
+            limit=minimum,
+            margin=margin,
+            next_step=LOW_LINE_NEUTRAL,
+        )
     step = LOW_TO_EARTH if to_earth else LOW_LINE_NEUTRAL
     if high < minimum or (high == minimum and low < minimum and not reading.inclusive):
         return Verdict(

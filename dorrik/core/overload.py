@@ -45,6 +45,7 @@ def greatest_rating_a(csa_mm2: float, method: str | None) -> float:
     return max((rating for rating in RATINGS_A if rating <= capacity), default=RATINGS_A[0])
 
 
+@kept
 def judge(
     device_standard: str,
     rating_a: float,

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from dorrik.core.ring import RingAnalysis, analyse
 from dorrik.practice.meter import SimulatedMeter
+from dorrik.practice.random_home import healthy_ring as healthy
 from dorrik.practice.ring_circuit import (
     CONDUCTORS,
     Break,
@@ -33,14 +34,6 @@ class Case:
     def analysis(self, seed: int) -> RingAnalysis:
         """What the rules say of the readings that an instrument of that seed gives."""
         return analyse(measure(self.circuit, SimulatedMeter(seed), same_ends=self.same_ends))
-
-
-def healthy(chance: random.Random) -> RingCircuit:
-    """A sound ring of 4 to 13 points on 30 to 95 m of 2.5/1.5, points unevenly apart."""
-    points = chance.randint(4, 13)
-    shares = [chance.uniform(0.4, 1.6) for _ in range(points + 1)]
-    length = chance.uniform(30, 95)
-    return RingCircuit([length * share / sum(shares) for share in shares])
 
 
 def _sound(chance: random.Random) -> Case:

@@ -65,7 +65,53 @@ class ParallelEarth:
     ohm: float
 
 
-Fault = Break | LooseJoint | DirtyContact | MissingCpc | ParallelEarth
+@dataclass(frozen=True, slots=True)
+class Reversed:
+    """Two conductors exchanged at the terminals of the point at that place in the walk."""
+
+    at: int
+    one: Conductor = "line"
+    other: Conductor = "neutral"
+
+
+Fault = Break | LooseJoint | DirtyContact | MissingCpc | ParallelEarth | Reversed
+
+
+def broken_segments(faults: Sequence[Fault], conductor: Conductor) -> frozenset[int]:
+    """Segments in which a conductor is open."""
+    return frozenset(f.segment for f in faults if isinstance(f, Break) and f.conductor == conductor)
+
+
+def loose_segments(faults: Sequence[Fault], conductor: Conductor) -> dict[int, float]:
+    """Extra resistance (Ω) of a conductor by segment."""
+    return {f.segment: f.ohm for f in faults if isinstance(f, LooseJoint) and f.conductor == conductor}
+
+
+def lay_contacts(
+    net: Network,
+    prefix: tuple[str, ...],
+    n: int,
+    root: tuple[object, ...],
+    faults: Sequence[Fault],
+    worked: frozenset[int],
+) -> None:
+    """The contacts of the n-th point, from the place where its conductors end; shared by rings and radials."""
+    swapped: dict[Conductor, Conductor] = {}
+    dirty: dict[Conductor, float] = {}
+    earthed = True
+    for fault in faults:
+        match fault:
+            case Reversed(at=at, one=one, other=other) if at == n:
+                swapped |= {one: other, other: one}
+            case DirtyContact(at=at, conductor=conductor, ohm=ohm) if at == n and n not in worked:
+                dirty[conductor] = ohm
+            case MissingCpc(at=at) if at == n:
+                earthed = False
+    for conductor in CONDUCTORS:
+        if conductor != "cpc" or earthed:
+            behind = swapped.get(conductor, conductor)
+            ohm = CONTACT_OHM + dirty.get(conductor, 0.0)
+            net.add((*prefix, behind, *root), (*prefix, conductor, "point", n), ohm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,45 +142,55 @@ class RingCircuit:
         return [at[n] if n in at else next(ring) for n in range(len(self.segments_m) - 1 + len(self.spurs))]
 
     def network(self, *, worked: frozenset[int] = frozenset()) -> Network:
-        """The circuit disconnected at the board. Nodes: (conductor, 'a') and (conductor, 'b') for the two ends,
-        (conductor, 'point', n) for the contacts of the n-th point of the walk. worked: points whose switch was worked.
-        """
+        """The circuit disconnected at the board, by itself; see `lay` for its nodes."""
         net = Network()
+        self.lay(net, worked=worked)
+        return net
+
+    def lay(self, net: Network, prefix: tuple[str, ...] = (), *, worked: frozenset[int] = frozenset()) -> None:
+        """Lay the circuit into a network. Nodes, behind the prefix: (conductor, 'a') and (conductor, 'b') for the two
+        ends, (conductor, n) for ring points, (conductor, 'point', n) for the contacts of the n-th point of the walk.
+
+        worked: points whose switch was worked.
+        """
         for conductor in CONDUCTORS:
-            self._lay_ring(net, conductor)
-        self._lay_points(net, worked)
+            self._lay_ring(net, prefix, conductor)
+        self._lay_points(net, prefix, worked)
         for fault in self.faults:
             if isinstance(fault, ParallelEarth):
-                net.add(("cpc", fault.one), ("cpc", fault.other), fault.ohm)
-        return net
+                net.add((*prefix, "cpc", fault.one), (*prefix, "cpc", fault.other), fault.ohm)
+
+    def junction(self, n: int) -> int:
+        """The ring point at which the n-th point of the walk stands, or off which its spur leaves."""
+        before = 0
+        for met in self.walk[: n + 1]:
+            before = met if isinstance(met, int) else before
+        return before
 
     def _per_metre(self, conductor: Conductor) -> float:
         return per_metre_ohm(self.cpc_csa_mm2 if conductor == "cpc" else self.line_csa_mm2)
 
-    def _lay_ring(self, net: Network, conductor: Conductor) -> None:
+    def _lay_ring(self, net: Network, prefix: tuple[str, ...], conductor: Conductor) -> None:
         last = len(self.segments_m) - 1
-        broken = {f.segment for f in self.faults if isinstance(f, Break) and f.conductor == conductor}
-        loose = {f.segment: f.ohm for f in self.faults if isinstance(f, LooseJoint) and f.conductor == conductor}
+        broken = broken_segments(self.faults, conductor)
+        loose = loose_segments(self.faults, conductor)
         for index, length in enumerate(self.segments_m):
             if index in broken:
                 continue
-            start = (conductor, "a") if index == 0 else (conductor, index - 1)
-            end = (conductor, "b") if index == last else (conductor, index)
+            start = (*prefix, conductor, "a" if index == 0 else index - 1)
+            end = (*prefix, conductor, "b" if index == last else index)
             net.add(start, end, length * self._per_metre(conductor) + loose.get(index, 0.0) + CONTACT_OHM)
 
-    def _lay_points(self, net: Network, worked: frozenset[int]) -> None:
-        dirty = {(f.at, f.conductor): f.ohm for f in self.faults if isinstance(f, DirtyContact) and f.at not in worked}
-        without = {f.at for f in self.faults if isinstance(f, MissingCpc)}
+    def _lay_points(self, net: Network, prefix: tuple[str, ...], worked: frozenset[int]) -> None:
         ring_before = -1
         for n, met in enumerate(self.walk):
             for conductor in CONDUCTORS:
-                at: object = (conductor, met) if isinstance(met, int) else (conductor, "spur", n)
                 if isinstance(met, Spur):
                     # A spur without another to hang off leaves from the back of the ring point before it.
-                    root = (conductor, max(ring_before, 0)) if met.off is None else (conductor, "spur", met.off)
-                    net.add(root, at, met.length_m * self._per_metre(conductor))
-                if conductor == "cpc" and n in without:
-                    continue
-                net.add(at, (conductor, "point", n), CONTACT_OHM + dirty.get((n, conductor), 0.0))
+                    at: tuple[object, ...] = (*prefix, conductor, "spur", n)
+                    off = ("spur", met.off) if met.off is not None else (max(ring_before, 0),)
+                    net.add((*prefix, conductor, *off), at, met.length_m * self._per_metre(conductor))
+            root: tuple[object, ...] = ("spur", n) if isinstance(met, Spur) else (met,)
+            lay_contacts(net, prefix, n, root, self.faults, worked)
             if isinstance(met, int):
                 ring_before = met

@@ -115,8 +115,9 @@ def test_any_value_in_any_field_is_kept_or_refused_and_what_is_kept_reads_back(i
     inspection = inspector.begin()
     board, circuit = inspector.board(inspection)
     ids = {"inspection": inspection, "board": board, "circuit": circuit}
-    for kind in ("observation", "limitation"):
-        ids[kind] = inspector.add(inspection, kind, "inspection", inspection)
+    for kind in KINDS.values():
+        if kind.name not in ids:
+            ids[kind.name] = inspector.add(inspection, kind.name, kind.parent, ids[kind.parent])
     changes = [inspector.change(kind, ids[kind], field, value) for (kind, field), value in entries]
     answer = post_raw(inspector, inspection, changes)
     assert answer.status_code == 200, answer.text

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import continuity
+from dorrik.core import continuity, polarity
 from dorrik.core.inspection import Circuit
 from dorrik.core.topics.context import Context, Note, name_of, point_names, spoken
 from dorrik.core.verdict import Verdict
@@ -23,6 +23,9 @@ def notes(context: Context) -> Iterator[Note]:
                 yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 beside its length", verdict)
         if circuit.polarity == "incorrect":
             yield Note("circuit", circuit.id, "polarity", f"{name}: polarity", continuity.WRONG_POLARITY)
+        if circuit.joined_by:
+            title = f"{name} and {circuit.joined_with or 'another circuit'}"
+            yield Note("circuit", circuit.id, "joined_by", title, polarity.JOINED[circuit.joined_by])
         if circuit.outlets:
             yield from _outlets(context, circuit, name)
 
@@ -37,6 +40,10 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
             if reading is not None and reading.sort == "over-range" and point_name not in said:
                 verdict = continuity.judge_point(reading, class_ii=bool(point.class_ii))
                 yield Note("point", point.id, field, title, verdict)
+        if point.line_neutral_v is not None:
+            verdict = polarity.judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
+            if verdict.status == "fail":
+                yield Note("point", point.id, "line_neutral_v", f"{title}: voltages", verdict)
         if point.polarity == "incorrect":
             yield Note("point", point.id, "polarity", f"{title}: polarity", continuity.WRONG_POLARITY)
     highest = continuity.highest(point.line_cpc_ohm for point in circuit.outlets)

@@ -103,6 +103,9 @@ def upgrade() -> None:
         sa.Column("r2_ohm", sa.String(length=200), nullable=True),
         sa.Column("retested", sa.Boolean(), nullable=True),
         sa.Column("polarity", sa.String(length=60), nullable=True),
+        sa.Column("line_neutral_v", sa.Double(), nullable=True),
+        sa.Column("line_earth_v", sa.Double(), nullable=True),
+        sa.Column("neutral_earth_v", sa.Double(), nullable=True),
         sa.Column("bathroom", sa.Boolean(), nullable=True),
         sa.Column("height_m", sa.Double(), nullable=True),
         sa.Column("distance_m", sa.Double(), nullable=True),
@@ -146,6 +149,8 @@ def upgrade() -> None:
     op.add_column("circuit", sa.Column("insulation_leg_two_mohm", sa.String(length=200), nullable=True))
     op.add_column("circuit", sa.Column("rcd_half", sa.String(length=60), nullable=True))
     op.add_column("circuit", sa.Column("rcd_five_ms", sa.String(length=200), nullable=True))
+    op.add_column("circuit", sa.Column("joined_with", sa.String(length=80), nullable=True))
+    op.add_column("circuit", sa.Column("joined_by", sa.String(length=60), nullable=True))
     op.add_column("circuit", sa.Column("afdd_button", sa.String(length=60), nullable=True))
     op.add_column("circuit", sa.Column("leakage_ma", sa.String(length=200), nullable=True))
     op.add_column("inspection", sa.Column("table_corrections", sa.JSON(none_as_null=True), nullable=True))
@@ -169,6 +174,8 @@ def downgrade() -> None:
     op.drop_column("inspection", "table_corrections")
     op.drop_column("circuit", "leakage_ma")
     op.drop_column("circuit", "afdd_button")
+    op.drop_column("circuit", "joined_by")
+    op.drop_column("circuit", "joined_with")
     op.drop_column("circuit", "rcd_five_ms")
     op.drop_column("circuit", "rcd_half")
     op.drop_column("circuit", "insulation_leg_two_mohm")
