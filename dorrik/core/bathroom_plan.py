@@ -13,6 +13,7 @@ from dorrik.core.bathroom import Zone, zone
 #: A place on the plan: x and y (m).
 Place = tuple[float, float]
 _NEAR = 1e-9
+_HAIR_M = 1e-4
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +46,7 @@ class Plan:
         """
         if self.has_basin and _inside(at, self.basin):
             return 0.0
-        screens = [p for p in self.partitions if p.top_m is None or height_m <= p.top_m]
+        screens = _without_gaps([p for p in self.partitions if p.top_m is None or height_m <= p.top_m])
         corners = [at, *(end for screen in screens for end in (screen.a, screen.b))]
         # Dijkstra over the point and the free ends of the screens; a string bends nowhere else.
         best = {0: 0.0}
@@ -108,9 +109,24 @@ def _screened(a: Place, b: Place, screens: Sequence[Partition]) -> bool:
     for screen in screens:
         one, other = _side(a, b, screen.a), _side(a, b, screen.b)
         start, end = _side(screen.a, screen.b, a), _side(screen.a, screen.b, b)
-        if one * other < -_NEAR and start * end < -_NEAR:
+        if one * other < -1e-12 and start * end < -1e-12:
             return True
     return False
+
+
+def _without_gaps(screens: Sequence[Partition]) -> list[Partition]:
+    """Screens that meet are drawn a hair past each other, so that no string slips through where they touch."""
+    found = []
+    for screen in screens:
+        ends = []
+        for end, far in ((screen.a, screen.b), (screen.b, screen.a)):
+            meets = any(_apart(end, _foot(end, o.a, o.b)) < _HAIR_M for o in screens if o is not screen)
+            length = _apart(end, far)
+            if meets and length:
+                end = (end[0] + (end[0] - far[0]) * _HAIR_M / length, end[1] + (end[1] - far[1]) * _HAIR_M / length)
+            ends.append(end)
+        found.append(Partition(ends[0], ends[1], screen.top_m))
+    return found
 
 
 def _on(place: Place, screen: Partition) -> bool:

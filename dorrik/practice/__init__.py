@@ -1,8 +1,8 @@
 """Simulated homes whose faults are known because we put them there, and the instrument that measures them.
 
 Uses the core only. A home is described (`describe`) or drawn from a seed (`random_home`), brought into a state
-(`site`), measured (`meter`) and inspected (`visit`); `families` and `home_families` put faults in, `accuracy` counts what
-is found.
+(`site`), measured (`meter`) and inspected (`visit`); `families` and `home_families` put faults in, `accuracy` counts
+what is found.
 """
 
 import os

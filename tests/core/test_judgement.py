@@ -1,11 +1,8 @@
 import json
 
 import pytest
-from hypothesis import HealthCheck, given, settings
-from hypothesis import strategies as st
 
 from dorrik.core import document
-from dorrik.core.inspection import KINDS
 from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
 from tests.core.homes import cottage, spoilt
@@ -158,44 +155,3 @@ def test_a_damaged_document_is_told_at_its_place(home, path, told):
     with pytest.raises(document.DocumentError, match=told) as caught:
         document.parse(home)
     assert caught.value.path == path
-
-
-READINGS = st.sampled_from(
-    ["", "0", "0.00", "0.4", "1,37", ">299", "<0.05", "OL", "LIM x", "N/A", "N/V", "99999", None]
-)
-
-
-def _values(spec):
-    match spec.kind:
-        case "reading":
-            return READINGS
-        case "choice":
-            return st.sampled_from([*spec.choices, None])
-        case "number" | "integer":
-            return st.one_of(st.none(), st.integers(int(spec.low) + 1, int(spec.high)))
-        case "flag":
-            return st.sampled_from([True, False, None])
-        case "text":
-            return st.one_of(st.none(), st.text("aΩ 3", max_size=8))
-        case _:
-            return st.none()
-
-
-def _entity(kind, **lists):
-    fields = {name: _values(spec) for name, spec in KINDS[kind].fields.items()}
-    return st.fixed_dictionaries({"id": st.uuids().map(str)} | lists, optional=fields)
-
-
-HOMES = _entity(
-    "inspection",
-    boards=st.lists(_entity("board", circuits=st.lists(_entity("circuit"), max_size=4)), max_size=2),
-    observations=st.lists(_entity("observation"), max_size=2),
-    limitations=st.lists(_entity("limitation"), max_size=1),
-)
-
-
-@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-@given(HOMES)
-def test_judging_never_fails_on_a_document_that_can_be_read(home):
-    judgement = judged({"format": "dorrik-inspection", "version": 1, "inspection": home})
-    json.dumps(as_json(judgement))
