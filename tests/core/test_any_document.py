@@ -12,12 +12,9 @@ from dorrik.core.judgement_json import as_json
 from dorrik.core.rule_book import keys
 from tests.core.homes import cottage
 
-READINGS = st.one_of(
-    st.sampled_from(
-        [None, *"|0|0.00|<0|>0|0.4|1,37|>299|<0.05|≥0.8|≤ 2|OL|∞|LIM x|LIM trips|N/A|N/V|99999|1000000|-".split("|")]
-    ),
-    st.floats(0, 1000).map(lambda value: f"{value:.2f}"),
-)
+WRITTEN = ("", "0", "0.00", "<0", ">0", "0.4", "1,37", ">299", "<0.05", "≥0.8", "≤ 2", "OL", "∞", "99999", "1000000")
+NO_FIGURES = ("LIM x", "LIM trips", "N/A", "N/V", "-", None)
+READINGS = st.one_of(st.sampled_from(WRITTEN + NO_FIGURES), st.floats(0, 1000).map(lambda value: f"{value:.2f}"))
 CORRECTIONS = st.lists(
     st.sampled_from(
         [
