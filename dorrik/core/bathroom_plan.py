@@ -4,11 +4,11 @@ Zones end where a fixed partition stands, so the distance is the shortest way ro
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from heapq import heappop, heappush
 from math import hypot, inf
 
 from dorrik.core.bathroom import Zone, zone
+from dorrik.core.record import record
 
 #: A place on the plan: x and y (m).
 Place = tuple[float, float]
@@ -16,7 +16,7 @@ _NEAR = 1e-9
 _HAIR_M = 1e-4
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Partition:
     """A fixed screen or wall between two places of the plan; top_m: its upper edge (m), None up to the ceiling."""
 
@@ -25,7 +25,7 @@ class Partition:
     top_m: float | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Plan:
     """A room. basin: the corners of bath or tray in their order, or one place for the fixed outlet of a shower without
     a basin; partitions: those that are fixed; shower_head_m: height of a fixed shower head (m)."""

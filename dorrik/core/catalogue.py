@@ -1,12 +1,12 @@
 """The catalogue of observations: a starting opinion on what people meet (`data/catalogue.toml`)."""
 
-from dataclasses import dataclass
 from functools import cache
 
+from dorrik.core.record import record
 from dorrik.core.reference import toml
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class CatalogueEntry:
     """One kind of defect.
 

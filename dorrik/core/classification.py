@@ -1,17 +1,17 @@
 """Classification: the schools' views of an observation, and how far two people agree (rules 13.2 and 13.3)."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Literal
 
 from dorrik.core.catalogue import entries
+from dorrik.core.record import record
 
 School = Literal["mainstream", "stricter", "milder"]
 #: The schools by name, as the house rule says them.
 SCHOOLS: dict[str, School] = {"mainstream": "mainstream", "stricter": "stricter", "milder": "milder"}
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class View:
     """One school's code for an entry, and its reason."""
 
@@ -35,7 +35,7 @@ def suggest(key: str, school: School = "mainstream") -> View:
     return next(view for view in views(key) if view.school == school)
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Agreement:
     """How far pairs of codes agree: number, share, and kappa, the share beyond chance (None where it explains all)."""
 

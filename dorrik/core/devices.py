@@ -4,8 +4,7 @@ The numbers are in `data/devices.csv`. A breaker's operating current is a multip
 the time; a fuse's comes from its time/current characteristic at 0.4 s or 5 s.
 """
 
-from dataclasses import dataclass
-
+from dorrik.core.record import record
 from dorrik.core.reference import kept, number, rows
 
 SOURCE = "BS 7671 411.4.4, appendix 3 · rule 7.1"
@@ -13,7 +12,7 @@ CMIN = 0.95
 U0_V = 230.0
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Device:
     """One row of the table: a family of breakers, or a fuse of one rating.
 

@@ -7,12 +7,13 @@ journal's checks and the database columns all follow from that declaration.
 import math
 import re
 from collections.abc import Callable
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, field
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Literal
 
 from dorrik.core import house_rules, reference
 from dorrik.core.readings import Quantity, Reading, ReadingError
+from dorrik.core.record import record
 
 Kind = Literal["text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options", "corrections"]
 
@@ -23,7 +24,7 @@ class FieldError(ValueError):
     """The value cannot stand in the field; the message is for the person who entered it."""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class FieldSpec:
     """A field: its kind, the words for it, its unit and its limits.
 

@@ -1,13 +1,13 @@
 """House rules: named options where careful inspectors differ, with defaults and why (`data/house_rules.toml`)."""
 
-from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
+from dorrik.core.record import record
 from dorrik.core.reference import toml
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class HouseRules:
     """The options in force, by their names in the file, which holds their meaning and their choices.
 

@@ -5,7 +5,7 @@ thing was made. All values may be missing: an inspection is judged while it grow
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, fields
+from dataclasses import fields
 from functools import cache
 from types import MappingProxyType
 from typing import Any
@@ -15,6 +15,7 @@ from dorrik.core import rule_book
 from dorrik.core.devices import devices
 from dorrik.core.overload import METHODS, NOT_KNOWN
 from dorrik.core.readings import Reading
+from dorrik.core.record import record
 from dorrik.core.reference import Correction
 
 EARTHING = ("TN-C-S", "TN-S", "TT")
@@ -34,7 +35,7 @@ EARLIER = (
 _TYPES = tuple(dict.fromkeys(device.type for device in devices()))
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Limitation:
     """Something that was not inspected or tested: what, why, and with whom that was agreed."""
 
@@ -45,7 +46,7 @@ class Limitation:
     removed: bool | None = f.flag("Removed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Observation:
     """Something found: where, what, its code, and whether it was made good on the spot."""
 
@@ -62,7 +63,7 @@ class Observation:
     removed: bool | None = f.flag("Removed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Overruling:
     """A verdict the inspector sees otherwise: of which figure, what it is taken for, and why."""
 
@@ -74,7 +75,7 @@ class Overruling:
     removed: bool | None = f.flag("Removed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Bond:
     """A main bond: to which service, whether it is there, its conductor, and its continuity at clamp and pipe."""
 
@@ -90,7 +91,7 @@ class Bond:
     removed: bool | None = f.flag("Removed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Point:
     """A point of a circuit: an accessory or a fitting, where it is, what was seen and measured there."""
 
@@ -123,7 +124,7 @@ class Point:
     removed: bool | None = f.flag("Removed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Earlier:
     """A figure of this circuit from an earlier report or its first certificate."""
 
@@ -135,7 +136,7 @@ class Earlier:
     removed: bool | None = f.flag("Removed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Circuit:
     """A way of a board: what it feeds, its cable and device, and what was measured on it."""
 
@@ -194,7 +195,7 @@ class Circuit:
     earlier: tuple[Earlier, ...] = ()
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Board:
     """A board: where it is, what stands in front of its circuits, and its circuits."""
 
@@ -217,7 +218,7 @@ class Board:
     circuits: tuple[Circuit, ...] = ()
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Inspection:
     """One inspection of one installation."""
 
@@ -270,7 +271,7 @@ class Inspection:
     overrulings: tuple[Overruling, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class EntityKind:
     """A kind of entity: its class, the kind it belongs to, and the name of its list in the document."""
 

@@ -1,11 +1,10 @@
 """Insulation resistance of circuits and of the whole board (rules 6.1 to 6.4 and 6.6)."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
 from math import inf
-from statistics import median
 
 from dorrik.core.readings import Reading, figure, why_unknown
+from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 643.3.2, table 64"
@@ -142,7 +141,7 @@ def judge_circuit(
     )
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class BoardVerdict(Verdict):
     """The verdict on a whole board.
 
@@ -242,7 +241,11 @@ def _culprits(spans: Mapping[str, tuple[float, float]], minimum: float) -> tuple
 def middle_mohm(board: Iterable[Reading]) -> float | None:
     """The median of a board's insulation readings (MΩ), bounds by their figure; None under three of them."""
     known = [reading.value for reading in board if reading.value is not None]
-    return median(known) if len(known) >= 3 else None
+    if len(known) < 3:
+        return None
+    known.sort()
+    half = len(known) // 2
+    return known[half] if len(known) % 2 else (known[half - 1] + known[half]) / 2
 
 
 def stands_out(reading: Reading, middle: float | None) -> Verdict | None:

@@ -1,8 +1,8 @@
 """When the next inspection is due, and the duties that follow a report (rules 14.1 and 14.2)."""
 
-from dataclasses import dataclass
 from datetime import date, timedelta
 
+from dorrik.core.record import record
 from dorrik.core.reference import kept, rows
 
 CAUTION = "Check the law that applies where the property stands."
@@ -34,7 +34,7 @@ def next_due(inspected_on: date, premises: str, nation: str = "all", years: floa
     return date(year, month, min(inspected_on.day, (following - timedelta(days=1)).day))
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Duty:
     """A reminder of a legal duty: what, whose, how many days from which event."""
 

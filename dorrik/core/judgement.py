@@ -4,7 +4,7 @@ The topics are in `topics`; here they are put together.
 """
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from dorrik.core import reference
 from dorrik.core.house_rules import HouseRules
@@ -12,6 +12,7 @@ from dorrik.core.inspection import Inspection
 from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide
 from dorrik.core.progress import Progress, measure_progress
 from dorrik.core.readings import Reading
+from dorrik.core.record import record
 from dorrik.core.ring import RingAnalysis
 from dorrik.core.rule_book import RuleBook
 from dorrik.core.sampling import State
@@ -24,7 +25,7 @@ from dorrik.core.topics.suggested import Suggestion, suggest
 __all__ = ["BoardSum", "Expected", "Judgement", "Note", "Suggestion", "judge"]
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Judgement:
     """Everything that can be said of an inspection as it stands.
 

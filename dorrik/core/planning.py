@@ -1,13 +1,15 @@
 """Planning: how long an inspection takes, what it costs, and spreading a portfolio over days (rules 16.1 and 16.2)."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, fields, replace
+from dataclasses import fields, replace
 from datetime import date, timedelta
 from math import hypot
 from statistics import median
 
+from dorrik.core.record import record
 
-@dataclass(frozen=True, slots=True)
+
+@record
 class Size:
     """What there is to do: numbers of boards, circuits by kind, points to open and to test."""
 
@@ -18,7 +20,7 @@ class Size:
     points_tested: int = 0
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Rates:
     """House rates in minutes; a firm calibrates them by its recorded visits."""
 
@@ -32,7 +34,10 @@ class Rates:
     writing: float = 30.0
 
 
-def parts_min(size: Size, rates: Rates = Rates()) -> dict[str, float]:
+_DEFAULTS = Rates()
+
+
+def parts_min(size: Size, rates: Rates = _DEFAULTS) -> dict[str, float]:
     """The estimate part by part, in minutes, in the order of the work."""
     return {
         "arrival": rates.arrival,
@@ -46,7 +51,7 @@ def parts_min(size: Size, rates: Rates = Rates()) -> dict[str, float]:
     }
 
 
-def estimate_min(size: Size, rates: Rates = Rates()) -> float:
+def estimate_min(size: Size, rates: Rates = _DEFAULTS) -> float:
     """Time for an inspection (minutes)."""
     return sum(parts_min(size, rates).values())
 
@@ -66,7 +71,7 @@ def calibrated(rates: Rates, visits: Iterable[Mapping[str, tuple[float, float]]]
     return replace(rates, **changed)
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Prices:
     """House prices in one currency; circuits_included are covered by the base."""
 
@@ -84,7 +89,7 @@ def price(size: Size, prices: Prices, travel_km: float = 0.0, return_visits: int
     return prices.base + prices.circuit * above + travel + prices.return_visit * return_visits
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Visit:
     """A home to be visited: minutes it takes, where it is (km east and north of anywhere), days on which it can be
     entered (None for any)."""
@@ -96,7 +101,7 @@ class Visit:
     days: frozenset[date] | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Day:
     """One inspector's day: its visits in order and their minutes."""
 
@@ -106,7 +111,7 @@ class Day:
     minutes: float
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Spread:
     """Days in order, and the visits that do not fit before the deadline."""
 

@@ -1,12 +1,12 @@
 """What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Any
 
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
 from dorrik.core.readings import Reading
+from dorrik.core.record import record
 
 STAGES = ("brief", "intake", "isolation", "boards", "dead", "live", "observations", "report")
 
@@ -36,7 +36,7 @@ _CIRCUIT = (
 _BOARD_WITHOUT_CIRCUITS = ("name", "main_switch_a", "circuits")
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class StageProgress:
     """One stage: how many things are done and left, and the names of those left (the first NAMED)."""
 
@@ -46,7 +46,7 @@ class StageProgress:
     left_names: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Progress:
     """All stages; tests: how many apply; limited: how many of them are LIM or N/V; the warning, if due."""
 

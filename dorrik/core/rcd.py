@@ -3,10 +3,10 @@
 The numbers are in `data/rcd.csv`.
 """
 
-from dataclasses import dataclass
 from typing import Literal
 
 from dorrik.core.readings import Reading, at_least, at_most, why_unknown
+from dorrik.core.record import record
 from dorrik.core.reference import kept, number, rows
 from dorrik.core.verdict import Verdict
 
@@ -139,7 +139,7 @@ MISSING_ON_TT = Verdict(
 )
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Use:
     """What a circuit does, for asking whether 30 mA protection is expected today (rule 8.3)."""
 

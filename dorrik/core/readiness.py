@@ -1,14 +1,14 @@
 """What stands between an inspection and its report: what must be mended first, and what its reader should know."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Literal
 
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
+from dorrik.core.record import record
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Point:
     """level: 'must' stops the report, 'look' does not; stage: where it is mended; text: for the inspector."""
 

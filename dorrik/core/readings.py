@@ -7,12 +7,11 @@ interval in which the true value can lie, so that nothing is claimed beyond what
 
 import re
 from collections.abc import Iterable
-from dataclasses import dataclass
 from functools import lru_cache
 from math import inf
-from statistics import mean
 from typing import Literal
 
+from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
 Bound = Literal[">", "<"]
@@ -59,7 +58,7 @@ class ReadingError(ValueError):
     """The text is not a reading; the message says why, in words for the person who typed it."""
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Reading:
     """A reading as written and as understood.
 
@@ -230,7 +229,7 @@ def why_unknown(reading: Reading | None, name: str) -> str:
 def lead_resistance_ohm(accepted_nulls: Iterable[Reading]) -> float | None:
     """The resistance of a lead set (Ω): the mean of its earlier accepted nulls; None without any."""
     values = [null.value for null in accepted_nulls if null.value is not None and null.bound is None]
-    return mean(values) if values else None
+    return sum(values) / len(values) if values else None
 
 
 def check_null(reading: Reading | None, known_ohm: float | None) -> Verdict:

@@ -4,17 +4,17 @@ A firm that holds its own copy of a standard may correct a cell. The correction 
 it: what was printed, what it became, why and by whose word are all kept, and go with every inspection that used it.
 """
 
-import csv
-import tomllib
+import os.path
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from functools import cache, lru_cache, wraps
-from pathlib import Path
 from typing import Any, ParamSpec, TypeVar, cast
 
-DATA = Path(__file__).parent / "data"
+from dorrik.core.record import record
+
+DATA = os.path.join(os.path.dirname(__file__), "data")
 
 #: The columns that name a row, by table; the other columns hold what may be corrected.
 KEYS: Mapping[str, tuple[str, ...]] = {
@@ -31,7 +31,7 @@ class CorrectionError(ValueError):
     """The correction does not fit its table; the message is for the person who made it."""
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Correction:
     """One cell of a table read otherwise.
 
@@ -84,14 +84,17 @@ def kept(function: Callable[_P, _T]) -> Callable[_P, _T]:
 @cache
 def printed(name: str) -> tuple[dict[str, str], ...]:
     """Rows of the table `data/<name>.csv` as shipped, header names to text; lines that begin with # are notes."""
-    lines = (DATA / f"{name}.csv").read_text(encoding="utf-8").splitlines()
+    # Imported where they are used, here and below: the core also starts in a browser, where starting is waited for.
+    import csv
+
+    lines = _text(f"{name}.csv").splitlines()
     return tuple(csv.DictReader(line for line in lines if line and not line.startswith("#")))
 
 
 @cache
 def source(name: str) -> str:
     """Where the numbers of a table come from: the notes at its head."""
-    lines = (DATA / f"{name}.csv").read_text(encoding="utf-8").splitlines()
+    lines = _text(f"{name}.csv").splitlines()
     return " ".join(line.lstrip("# ") for line in lines if line.startswith("#"))
 
 
@@ -157,7 +160,14 @@ def revive(kept_value: list[dict[str, str]] | None) -> tuple[Correction, ...]:
 @cache
 def toml(name: str) -> dict[str, Any]:
     """The contents of `data/<name>.toml`."""
-    return tomllib.loads((DATA / f"{name}.toml").read_text(encoding="utf-8"))
+    import tomllib
+
+    return tomllib.loads(_text(f"{name}.toml"))
+
+
+def _text(name: str) -> str:
+    with open(os.path.join(DATA, *name.split("/")), encoding="utf-8") as file:
+        return file.read()
 
 
 def _is_number(text: str) -> bool:

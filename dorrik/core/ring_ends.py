@@ -1,11 +1,11 @@
 """Ring final circuits: their ends, and what to expect at every point (rules 4.1 to 4.3)."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 from dorrik.core import conductors
 from dorrik.core.readings import Reading, figure
+from dorrik.core.record import record
 
 SOURCE = "BS 7671 643.2.1, ring continuity"
 #: From this end-to-end resistance on a conductor counts as open: a few ohms can come back another way.
@@ -28,7 +28,7 @@ Kind = Literal[
 ]
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class RingPoint:
     """What was measured at one point with the ends cross-connected (Ω), points in the order of the walk."""
 
@@ -37,7 +37,7 @@ class RingPoint:
     line_cpc: Reading | None
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class PlacedPoint:
     """Where a point stands: position round the ring from 0 to 1 (None where it cannot be said); spur_length_m: cable
     of its spur (m), None for a point on the ring."""
@@ -47,7 +47,7 @@ class PlacedPoint:
     spur_length_m: float | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class RingTest:
     """What was measured on a ring: end-to-end resistances of line, neutral, cpc (Ω), its cable (mm²), its points."""
 
@@ -59,7 +59,7 @@ class RingTest:
     points: Sequence[RingPoint] = ()
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Finding:
     """Something the ring says: its kind, the conductor it speaks of, one sentence, what to do, how it is raised.
 
@@ -76,7 +76,7 @@ class Finding:
     point: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class RingAnalysis:
     """What the ends say.
 

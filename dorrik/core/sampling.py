@@ -1,11 +1,14 @@
 """Sampling: what to open before, during and after, and what a sample can say (rules 12.1 to 12.3)."""
 
-import random
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from math import ceil, comb
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
+
+from dorrik.core.record import record
+
+if TYPE_CHECKING:
+    from random import Random
 
 Records = Literal["good", "fair", "poor", "none"]
 Condition = Literal["good", "fair", "poor"]
@@ -14,7 +17,7 @@ FRACTIONS = {"good": 0.25, "fair": 0.5, "poor": 1.0, "none": 1.0}
 _WORSE = ("good", "fair", "poor", "none")
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Point:
     """A point that may be opened: its name, circuit and room; risk: weight in the draw, 1 for an ordinary one; always:
     the end of a line or a past defect, opened in any case."""
@@ -26,7 +29,7 @@ class Point:
     always: bool = False
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Plan:
     """Points to open in the order of the list given, the fraction they were drawn for, the seed, and why."""
 
@@ -58,7 +61,7 @@ def plan(
     """
     wanted_share = fraction(records, condition, shares) if share is None else share
     wanted = ceil(wanted_share * len(points) - 1e-9)
-    chance = random.Random(seed)
+    chance = _chance(seed)
     # Weighted draw without putting back: the largest of u^(1/weight) come first.
     order = sorted(range(len(points)), key=lambda i: chance.random() ** (1 / max(points[i].risk, 1e-6)), reverse=True)
     chosen = {i for i, point in enumerate(points) if point.always}
@@ -77,6 +80,13 @@ def plan(
     return Plan(tuple(points[i] for i in sorted(chosen)), wanted_share, seed, reason)
 
 
+def _chance(seed: int) -> "Random":
+    # Drawing is seldom asked for, and its module is slow to start.
+    from random import Random
+
+    return Random(seed)
+
+
 def widened(share: float, defects_of_one_kind: int) -> float:
     """The share after defects of one kind: one doubles it, a second makes it everything (rule 12.2)."""
     if defects_of_one_kind <= 0:
@@ -84,7 +94,7 @@ def widened(share: float, defects_of_one_kind: int) -> float:
     return 1.0 if defects_of_one_kind >= 2 else min(1.0, 2 * share)
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Seen:
     """A point as the inspection stands: opened or not, and the kind of its defect, None where it has none."""
 
@@ -94,7 +104,7 @@ class Seen:
     defect: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class State:
     """How sampling stands (rules 12.1 to 12.3).
 
@@ -124,7 +134,7 @@ def follow(seen: Sequence[Seen], first: Plan) -> State:
         if one.defect
         for by, name in (("circuit", one.point.circuit), ("kind", one.kind))
     )
-    chance = random.Random(first.seed)
+    chance = _chance(first.seed)
     order = sorted(range(len(seen)), key=lambda i: chance.random() ** (1 / max(seen[i].point.risk, 1e-6)), reverse=True)
     for (by, name, defect), times in defects.items():
         members = [i for i in order if (seen[i].point.circuit if by == "circuit" else seen[i].kind) == name]

@@ -1,18 +1,18 @@
 """Readings over the years: real change or the instruments' own spread, and where it leads (rules 15.1 and 15.2)."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import date, timedelta
 from math import exp, hypot, log
 from typing import Literal
 
 from dorrik.core.readings import Quantity, Reading, figure
+from dorrik.core.record import record
 
 Direction = Literal["better", "worse", "same", "unknown"]
 DAYS_A_YEAR = 365.25
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Change:
     """From an earlier reading to a later one: direction, the difference, the combined uncertainty, one sentence."""
 
@@ -47,7 +47,7 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     return Change("worse" if worse else "better", difference, uncertainty, said)
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Projection:
     """Where insulation leads: the day it would reach the limit, or None where it does not fall; with its weakness."""
 

@@ -4,13 +4,14 @@ A verdict is offered to the inspector, who may overrule it. `unknown` means that
 or that a bound such as `>200` cannot settle the question; it is never a guess.
 """
 
-from dataclasses import dataclass
 from typing import Literal
+
+from dorrik.core.record import record
 
 Status = Literal["pass", "attention", "fail", "unknown"]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@record(kw_only=True)
 class Verdict:
     """One opinion.
 

@@ -99,7 +99,7 @@ def test_dead_tests_are_refused_while_it_is_live(meter, test):
 def test_what_a_person_must_not_do_on_a_live_board():
     here = site()
     for act in (lambda: here.disconnect("Cooker"), here.part_earth, lambda: here.join((EARTH_BAR, EARTH_BAR))):
-        with pytest.raises(Danger, match="live|isolated"):
+        with pytest.raises(Danger, match=r"live|isolated"):
             act()
 
 

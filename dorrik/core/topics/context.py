@@ -1,7 +1,7 @@
 """What every topic needs: the inspection, the house rules and the rule book in use, and the note a topic gives."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
@@ -9,6 +9,7 @@ from dorrik.core import devices, ring, supply
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Overruling, Point, name_of
 from dorrik.core.readings import Reading, subtract
+from dorrik.core.record import record
 from dorrik.core.rule_book import RuleBook, rule_book
 from dorrik.core.verdict import Status, Verdict
 
@@ -18,7 +19,7 @@ __all__ = ["NOMINAL_V", "Context", "Note", "name_of", "point_names", "spoken"]
 NOMINAL_V = 230.0
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Note:
     """A verdict and the field it speaks of.
 

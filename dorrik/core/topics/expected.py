@@ -1,16 +1,16 @@
 """What a figure should be before it is measured, from what is known already."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from dorrik.core import loop, rcd
 from dorrik.core.inspection import Circuit
 from dorrik.core.readings import figure
+from dorrik.core.record import record
 from dorrik.core.topics.context import Context
 from dorrik.core.verdict import Verdict
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Expected:
     """What a figure should be, before it is measured (least and greatest, in the unit of the field)."""
 

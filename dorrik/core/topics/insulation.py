@@ -1,11 +1,11 @@
 """Insulation resistance of circuits and whole boards (rules 6.1 to 6.6, 10.2)."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from dorrik.core import insulation
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
+from dorrik.core.record import record
 from dorrik.core.topics.context import NOMINAL_V, Context, Note, name_of, spoken
 from dorrik.core.verdict import Verdict
 
@@ -18,7 +18,7 @@ PAIRINGS = (
 )
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class BoardSum:
     """The insulation of a whole board for one pairing, as its field is named."""
 

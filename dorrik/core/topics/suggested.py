@@ -1,18 +1,18 @@
 """Observations that the verdicts would raise, each once for what it speaks of, with the house's starting code."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 
 from dorrik.core import classification
 from dorrik.core.catalogue import entries
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection
+from dorrik.core.record import record
 from dorrik.core.topics.context import Note
 from dorrik.core.topics.insulation import BoardSum
 from dorrik.core.verdict import Verdict
 
 
-@dataclass(frozen=True, slots=True)
+@record
 class Suggestion:
     """An observation that could be raised.
 
