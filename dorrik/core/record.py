@@ -6,7 +6,7 @@ time in which the core starts, and the core also starts in a browser. Three of t
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any, TypeVar, dataclass_transform, overload
+from typing import Any, TypeVar, cast, dataclass_transform, overload
 
 _C = TypeVar("_C", bound=type)
 
@@ -16,7 +16,7 @@ def _repr(self: Any) -> str:
     return f"{type(self).__qualname__}({told})"
 
 
-def _eq(self: Any, other: Any) -> bool:
+def _eq(self: Any, other: Any) -> Any:
     if type(other) is not type(self):
         return NotImplemented
     return all(getattr(self, name) == getattr(other, name) for name in self.__dataclass_fields__)
@@ -43,7 +43,7 @@ def record(cls: _C | None = None, /, *, kw_only: bool = False) -> _C | Callable[
         for name, method in (("__repr__", _repr), ("__eq__", _eq), ("__hash__", _hash)):
             if name not in vars(found):
                 setattr(found, name, method)
-        turn: Callable[[_C], _C] = dataclass(frozen=True, slots=True, kw_only=kw_only, eq=False, repr=False)
-        return turn(found)
+        turn: Any = dataclass(frozen=True, slots=True, kw_only=kw_only, eq=False, repr=False)
+        return cast(_C, turn(found))
 
     return make if cls is None else make(cls)
