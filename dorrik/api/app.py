@@ -11,7 +11,7 @@ from starlette.responses import FileResponse, JSONResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dorrik import __version__
-from dorrik.api import inspections, problems, reference, reports, sign_in
+from dorrik.api import firm, inspections, problems, reference, reports, sign_in
 
 WEB = Path(__file__).parents[2] / "web" / "dist"
 LARGEST_BODY = 2_000_000
@@ -75,7 +75,7 @@ def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
     app.state.engine = engine
     app.add_middleware(Guard)
     problems.install(app)
-    for module in (sign_in, inspections, reports, reference):
+    for module in (sign_in, inspections, reports, firm, reference):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

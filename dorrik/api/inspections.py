@@ -1,7 +1,7 @@
 """Inspections: the list, one whole, its changes and their history."""
 
 import re
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Any
 
 from fastapi import APIRouter, Query, Request, Response
@@ -11,6 +11,8 @@ from sqlalchemy.exc import IntegrityError
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.schemas import (
     Batch,
+    Beginning,
+    CorrectionIn,
     EntryOut,
     Home,
     InspectionLine,
@@ -25,7 +27,7 @@ from dorrik.core.judgement_json import as_json
 from dorrik.journal import history
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Change, Result
-from dorrik.store import inspections
+from dorrik.store import firm_rules, inspections
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.listing import Line, latest_reference, lines
 from dorrik.store.people import colleagues
@@ -56,10 +58,17 @@ def home(request: Request) -> Home:
                     in_hand.append(_in_hand(line, kept))
         issued = sorted((line for line in found if line.issued), key=lambda line: line.next_due or "9999")
         latest = latest_reference(connection, me.firm_id)
+        book, chosen = firm_rules.rules(connection, me.firm_id)
+        corrected = firm_rules.in_force(connection, me.firm_id)
     return Home(
         in_hand=in_hand,
         issued=[InspectionLine.model_validate(line, from_attributes=True) for line in issued],
         next_reference=_following(latest),
+        beginning=Beginning(
+            rule_book=book,
+            house_rules=chosen,
+            table_corrections=[CorrectionIn(**asdict(one)) for one in corrected],
+        ),
     )
 
 
@@ -67,7 +76,7 @@ def _in_hand(line: Line, kept: KeptInspection) -> InspectionLine:
     judgement = judge(inspections.assemble(kept))
     shown = InspectionLine.model_validate(line, from_attributes=True)
     shown.left = sum(stage.left for stage in judgement.progress.stages)
-    shown.failing = sum(note.verdict.status == "fail" for note in judgement.notes)
+    shown.failing = sum(note.status == "fail" for note in judgement.notes)
     return shown
 
 

@@ -6,13 +6,13 @@ from functools import cache
 from fastapi import APIRouter, Request
 
 from dorrik.api.problems import RESPONSES
-from dorrik.api.schemas import CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference
+from dorrik.api.schemas import CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference, RuleBookOut
 from dorrik.api.work import work
 from dorrik.core import catalogue, house_rules
 from dorrik.core.devices import devices
 from dorrik.core.inspection import KINDS
 from dorrik.core.outcome import MEANING
-from dorrik.core.rule_book import rule_book
+from dorrik.core.rule_book import keys, rule_book
 
 router = APIRouter(prefix="/api", tags=["reference"], responses=RESPONSES)
 
@@ -29,6 +29,7 @@ def _reference() -> Reference:
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],
         house_rules=[HouseRuleOut(name=name, **option) for name, option in house_rules.options().items()],
         code_meanings=MEANING,
+        rule_books=[RuleBookOut.model_validate(rule_book(key), from_attributes=True) for key in keys()],
         rule_book=book.name,
         caution=book.caution,
     )

@@ -314,12 +314,76 @@ class InspectionLine(BaseModel):
     failing: int | None
 
 
+class CorrectionIn(Strict):
+    """One cell of a reference table read otherwise: why says on whose word."""
+
+    table: str = Field(max_length=40)
+    row: str = Field(max_length=200)
+    column: str = Field(max_length=40)
+    value: str = Field(max_length=100)
+    why: str = Field(max_length=500)
+
+
+class CorrectionOut(BaseModel):
+    id: str
+    table: str
+    row: str
+    column: str
+    value: str
+    why: str
+    printed: str
+    author: str
+    made_at: Moment
+    withdrawn_at: Moment | None
+
+
+class FirmRules(Strict):
+    """A firm's rule book (null for the first one) and the house rules that differ from their defaults."""
+
+    rule_book: str | None = Field(max_length=60)
+    house_rules: dict[str, Any]
+
+
+class FirmOut(BaseModel):
+    """What a firm has settled; may_settle: whether the person who asks may change it."""
+
+    name: str
+    may_settle: bool
+    rule_book: str | None
+    house_rules: dict[str, Any]
+    corrections: list[CorrectionOut]
+
+
+class TableRowOut(BaseModel):
+    row: str
+    cells: dict[str, str]
+
+
+class TableOut(BaseModel):
+    """A reference table as printed."""
+
+    name: str
+    source: str
+    keys: list[str]
+    columns: list[str]
+    rows: list[TableRowOut]
+
+
+class Beginning(BaseModel):
+    """What a new inspection of this firm begins with."""
+
+    rule_book: str | None
+    house_rules: dict[str, Any]
+    table_corrections: list[CorrectionIn]
+
+
 class Home(BaseModel):
     """What waits: inspections in hand, and issued ones by when they are due again."""
 
     in_hand: list[InspectionLine]
     issued: list[InspectionLine]
     next_reference: str
+    beginning: Beginning
 
 
 class FieldOut(BaseModel):
@@ -365,6 +429,12 @@ class HouseRuleOut(BaseModel):
     why: str
 
 
+class RuleBookOut(BaseModel):
+    key: str
+    name: str
+    nation: str
+
+
 class Reference(BaseModel):
     """What the screens need to know before any inspection: fields, catalogue, devices, house rules."""
 
@@ -373,6 +443,7 @@ class Reference(BaseModel):
     devices: list[DeviceOut]
     house_rules: list[HouseRuleOut]
     code_meanings: dict[str, str]
+    rule_books: list[RuleBookOut]
     rule_book: str
     caution: str
 

@@ -124,13 +124,28 @@
     #l.what#if l.reason != "" [. Reason: #l.reason]#if l.agreed_with != "" [. Agreed with #l.agreed_with]
   ]))
 ]
+#if data.sampling != none [#data.sampling]
+
 #if data.limited_warning != none [*#data.limited_warning*]
+
+#if data.overrulings.len() > 0 [
+  *Figures that the inspector judges otherwise than the rules used here*
+  #list(..data.overrulings.map(o => [#o]))
+]
 
 == The job
 #pairs(data.facts)
 
 == Supply and earthing
 #pairs(data.supply)
+
+#if data.bonds.len() > 0 [
+  #table(
+    columns: (1fr, auto, auto, auto, auto), stroke: none, inset: (x: 1mm, y: 1.2mm),
+    table.header(..([Main bond to], [Found], [Conductor], [At the clamp], [At the pipe]).map(h => text(size: 8pt, fill: quiet, h))),
+    ..data.bonds.map(b => ([#b.service], [#b.state], mono(b.size), mono(b.at_clamp), mono(b.at_pipe))).flatten(),
+  )
+]
 
 == Signed
 #block(breakable: false)[
@@ -144,7 +159,8 @@
 ]
 
 == Rules in use
-#data.rule_book. House rules: #data.house_rules.map(h => [#h.label #mono(h.value)]).join([; ]).
+#data.rule_book. Tests in this order: #data.heads.order.join(", "). House rules: #data.house_rules.map(h => [#h.label #mono(h.value)]).join([; ]).
+#if data.corrections.len() > 0 [Tables read otherwise than printed: #data.corrections.join("; ").]
 The readings and verdicts of this inspection are attached to this file as data (inspection.json).
 
 #set page(flipped: true, margin: (x: 14mm, top: 18mm, bottom: 16mm))
@@ -163,7 +179,7 @@ The readings and verdicts of this inspection are attached to this file as data (
       inset: (x: 0.8mm, y: 1.5mm),
       table.header(
         head[Way], head[Circuit], head[Form], head[Points], head[Cable mm²], head[Device], head[RCD mA],
-        head[r1 Ω], head[rn Ω], head[r2 Ω], head[R1+R2 Ω], head[L–N MΩ], head[L+N–E MΩ], head[Polarity],
+        head[r1 Ω], head[rn Ω], head[r2 Ω], head[#data.heads.r1_r2 Ω], head[L–N MΩ], head[L+N–E MΩ], head[Polarity],
         head[Zs Ω], head[Zs at most Ω], head[Trip ms], head[Button],
       ),
       ..board.circuits.map(c => if c.spare != "" {

@@ -5,7 +5,7 @@ from datetime import date
 from typing import Any
 
 from dorrik.core import catalogue, house_rules
-from dorrik.core.inspection import KINDS, Circuit, Inspection
+from dorrik.core.inspection import KINDS, Bond, Circuit, Inspection
 from dorrik.core.judgement import Judgement
 from dorrik.core.outcome import MEANING
 from dorrik.core.readings import Reading
@@ -31,6 +31,7 @@ class Issue:
 def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
     """Everything the template prints, as JSON data."""
     declared = inspection.declared_outcome or judgement.outcome
+    say = judgement.rule_book.say
     return {
         "draft": issue.number == 0,
         "issue": {
@@ -59,9 +60,17 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
             for one in inspection.limitations
         ],
         "limited_warning": judgement.progress.limited_warning,
+        "sampling": judgement.sampling.says if judgement.sampling else None,
         "observations": _observations(inspection),
         "meaning": [{"code": code, "means": MEANING[code]} for code in ("C1", "C2", "C3", "FI")],
         "supply": _supply(inspection, judgement),
+        "bonds": [_bond(bond) for bond in inspection.bonds],
+        "overrulings": _overrulings(judgement),
+        "corrections": [
+            f"{one.table}, {one.row}, {one.column}: {one.value or 'empty'} ({one.why})"
+            for one in inspection.table_corrections or ()
+        ],
+        "heads": {"r1_r2": say("R1+R2"), "r2": say("Cpc"), "order": list(judgement.rule_book.order)},
         "boards": [_board(inspection, judgement, index) for index in range(len(inspection.boards))],
         "rule_book": judgement.rule_book.name,
         "caution": judgement.rule_book.caution,
@@ -160,7 +169,30 @@ def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]
         "supply_polarity",
     )
     facts.append({"label": "Prospective fault current recorded", "value": _shown(judgement.prospective_fault_ka, "kA")})
+    if judgement.between_lines_ka is not None:
+        estimate = f"{_shown(judgement.between_lines_ka, 'kA')} ({judgement.house_rules.three_phase_fault})"
+        facts.append({"label": "Between lines, estimated", "value": estimate})
     return facts
+
+
+def _bond(bond: Bond) -> dict[str, str]:
+    size = f"{bond.csa_mm2:g} mm²" if bond.csa_mm2 else "–"
+    return {
+        "service": bond.service or "a service",
+        "state": bond.state or "–",
+        "size": size,
+        "at_clamp": _shown(bond.at_clamp_ohm, "Ω"),
+        "at_pipe": _shown(bond.at_pipe_ohm, "Ω"),
+    }
+
+
+def _overrulings(judgement: Judgement) -> list[str]:
+    """Where the inspector sees a figure otherwise than the rules do, with the reason."""
+    return [
+        f"{note.title}: {note.verdict.reason} The inspector: {note.overruled.status}. {note.overruled.reason}"
+        for note in judgement.notes
+        if note.overruled is not None
+    ]
 
 
 def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str, Any]:

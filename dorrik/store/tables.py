@@ -82,6 +82,7 @@ firm = Table(
     Column("address", String(300)),
     Column("phone", String(40)),
     Column("house_rules", JSON(), nullable=False),
+    Column("rule_book", String(60)),
     **OPTIONS,
 )
 

@@ -108,3 +108,30 @@ def test_a_draft_and_a_correction():
     assert said(cottage(), Issue(0, date(2026, 11, 23), "I", "", "F", "", ""))["draft"] is True
     corrected = Issue(2, date(2026, 11, 24), "I", "", "F", "", "", replaces=1, reason="Name misspelt.")
     assert said(cottage(), corrected)["issue"]["replaces"] == 1
+
+
+def test_bonds_overrulings_samples_and_corrections_are_said():
+    home = spoilt("c2", zs_ohm="2.10", outlets=[{"id": f"p{i}", "opened": i < 3, "sort": "socket"} for i in range(9)])
+    home["inspection"] |= {
+        "bonds": [{"id": "w", "service": "water", "state": "present", "csa_mm2": 10, "at_pipe_ohm": "0.02"}],
+        "overrulings": [{"id": "v", "about_id": "c2", "field": "zs_ohm", "status": "pass", "reason": "Wrong socket."}],
+        "table_corrections": [
+            {"table": "conductors", "row": "2.5", "column": "milliohm_per_m", "value": "7.4", "why": "maker's sheet"}
+        ],
+    }
+    data = said(home)
+    assert data["bonds"] == [
+        {"service": "water", "state": "present", "size": "10 mm²", "at_clamp": "–", "at_pipe": "0.02 Ω"}
+    ]
+    assert "Wrong socket." in data["overrulings"][0] and "above the device's limit" in data["overrulings"][0]
+    assert data["sampling"].startswith("3 of 9 points were opened and 0 had a defect.")
+    assert data["corrections"] == ["conductors, 2.5, milliohm_per_m: 7.4 (maker's sheet)"]
+
+
+def test_the_irish_report_speaks_its_own_words():
+    home = spoilt("c2", r1_r2_ohm="OL")
+    home["inspection"]["rule_book"] = "is10101-2020"
+    data = said(home)
+    assert data["heads"]["r1_r2"] == "RP+RE"
+    assert data["title"].startswith("Periodic inspection report")
+    assert data["heads"]["order"][1] == "insulation resistance"

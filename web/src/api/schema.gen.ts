@@ -180,6 +180,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Firm
+         * @description What the firm has settled, with every correction that it ever made.
+         */
+        get: operations["firm_api_firm_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Settle
+         * @description Settle the rule book and the house rules for inspections begun from now on.
+         */
+        put: operations["settle_api_firm_rules_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tables
+         * @description The reference tables as printed: what names a row, the columns, the rows, and where the numbers come from.
+         */
+        get: operations["tables_api_firm_tables_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Read one cell of a table otherwise, from now on.
+         */
+        post: operations["correct_api_firm_corrections_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/corrections/{identity}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw
+         * @description Read a cell as printed again. The correction stays, with the day it was withdrawn.
+         */
+        delete: operations["withdraw_api_firm_corrections__identity__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reference": {
         parameters: {
             query?: never;
@@ -211,6 +311,20 @@ export interface components {
         Batch: {
             /** Changes */
             changes: components["schemas"]["ChangeIn"][];
+        };
+        /**
+         * Beginning
+         * @description What a new inspection of this firm begins with.
+         */
+        Beginning: {
+            /** Rule Book */
+            rule_book: string | null;
+            /** House Rules */
+            house_rules: {
+                [key: string]: unknown;
+            };
+            /** Table Corrections */
+            table_corrections: components["schemas"]["CorrectionIn"][];
         };
         /** BoardSumOut */
         BoardSumOut: {
@@ -291,6 +405,45 @@ export interface components {
             made_at: string;
             /** Device */
             device: string;
+        };
+        /**
+         * CorrectionIn
+         * @description One cell of a reference table read otherwise: why says on whose word.
+         */
+        CorrectionIn: {
+            /** Table */
+            table: string;
+            /** Row */
+            row: string;
+            /** Column */
+            column: string;
+            /** Value */
+            value: string;
+            /** Why */
+            why: string;
+        };
+        /** CorrectionOut */
+        CorrectionOut: {
+            /** Id */
+            id: string;
+            /** Table */
+            table: string;
+            /** Row */
+            row: string;
+            /** Column */
+            column: string;
+            /** Value */
+            value: string;
+            /** Why */
+            why: string;
+            /** Printed */
+            printed: string;
+            /** Author */
+            author: string;
+            /** Made At */
+            made_at: string;
+            /** Withdrawn At */
+            withdrawn_at: string | null;
         };
         /** DeviceOut */
         DeviceOut: {
@@ -389,6 +542,36 @@ export interface components {
             /** Message */
             message: string;
         };
+        /**
+         * FirmOut
+         * @description What a firm has settled; may_settle: whether the person who asks may change it.
+         */
+        FirmOut: {
+            /** Name */
+            name: string;
+            /** May Settle */
+            may_settle: boolean;
+            /** Rule Book */
+            rule_book: string | null;
+            /** House Rules */
+            house_rules: {
+                [key: string]: unknown;
+            };
+            /** Corrections */
+            corrections: components["schemas"]["CorrectionOut"][];
+        };
+        /**
+         * FirmRules
+         * @description A firm's rule book (null for the first one) and the house rules that differ from their defaults.
+         */
+        FirmRules: {
+            /** Rule Book */
+            rule_book: string | null;
+            /** House Rules */
+            house_rules: {
+                [key: string]: unknown;
+            };
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -405,6 +588,7 @@ export interface components {
             issued: components["schemas"]["InspectionLine"][];
             /** Next Reference */
             next_reference: string;
+            beginning: components["schemas"]["Beginning"];
         };
         /** HouseRuleOut */
         HouseRuleOut: {
@@ -701,6 +885,8 @@ export interface components {
             code_meanings: {
                 [key: string]: string;
             };
+            /** Rule Books */
+            rule_books: components["schemas"]["RuleBookOut"][];
             /** Rule Book */
             rule_book: string;
             /** Caution */
@@ -763,6 +949,15 @@ export interface components {
             position: number | null;
             /** Spur Length M */
             spur_length_m: number | null;
+        };
+        /** RuleBookOut */
+        RuleBookOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Nation */
+            nation: string;
         };
         /**
          * SamplingOut
@@ -837,6 +1032,31 @@ export interface components {
             because: string[];
             /** Recorded */
             recorded: string | null;
+        };
+        /**
+         * TableOut
+         * @description A reference table as printed.
+         */
+        TableOut: {
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Keys */
+            keys: string[];
+            /** Columns */
+            columns: string[];
+            /** Rows */
+            rows: components["schemas"]["TableRowOut"][];
+        };
+        /** TableRowOut */
+        TableRowOut: {
+            /** Row */
+            row: string;
+            /** Cells */
+            cells: {
+                [key: string]: string;
+            };
         };
         /** ValidationError */
         ValidationError: {
@@ -1388,6 +1608,233 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": unknown;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    firm_api_firm_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle_api_firm_rules_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirmRules"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    tables_api_firm_tables_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"][];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correct_api_firm_corrections_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    withdraw_api_firm_corrections__identity__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
                 };
             };
             /** @description Not signed in */
