@@ -69,7 +69,10 @@ def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) ->
 
 def build(kind: EntityKind, identity: str, kept: Mapping[str, Any], **children: tuple[Any, ...]) -> Any:
     """An entity from values that were cleaned when they were kept; used by the store, which holds such values."""
-    values = {name: spec.revive(kept[name]) for name, spec in kind.fields.items()}
+    values = {name: kept[name] for name in kind.fields}
+    for name in kind.revived:
+        if values[name] is not None:
+            values[name] = kind.fields[name].revive(values[name])
     return kind.type(id=identity, **values, **children)
 
 

@@ -285,10 +285,20 @@ class EntityKind:
         """The declared fields by name, in their order."""
         return _specs(self.type)
 
+    @property
+    def revived(self) -> tuple[str, ...]:
+        """Fields whose kept value is not yet what the rules use."""
+        return _revived(self.type)
+
 
 @cache
 def _specs(type: type) -> Mapping[str, f.FieldSpec]:
     return MappingProxyType({d.name: d.metadata["spec"] for d in fields(type) if "spec" in d.metadata})
+
+
+@cache
+def _revived(type: type) -> tuple[str, ...]:
+    return tuple(name for name, spec in _specs(type).items() if spec.kind in ("reading", "corrections"))
 
 
 #: Every kind of entity by name, parents before their children. The inspection belongs to a firm.

@@ -3,7 +3,7 @@
 from dataclasses import asdict
 from typing import Any
 
-from dorrik.core.judgement import Judgement, Note
+from dorrik.core.judgement import Judgement, Note, Suggestion
 from dorrik.core.ring import RingAnalysis
 
 
@@ -31,7 +31,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
             for s in judgement.board_sums
         ],
         "rings": [_ring(circuit_id, ring) for circuit_id, ring in judgement.rings.items()],
-        "suggested": [asdict(one) | {"because": list(one.because)} for one in judgement.suggested],
+        "suggested": [_suggestion(one) for one in judgement.suggested],
         "prospective_fault_ka": judgement.prospective_fault_ka and judgement.prospective_fault_ka.text,
         "between_lines_ka": judgement.between_lines_ka and judgement.between_lines_ka.text,
         "outcome": judgement.outcome,
@@ -66,6 +66,19 @@ def _note(note: Note) -> dict[str, Any]:
         "source": verdict.source,
         "set_field": note.set_field and {"field": note.set_field[0], "value": note.set_field[1]},
         "overruled": note.overruled and {"status": note.status, "reason": note.overruled.reason},
+    }
+
+
+def _suggestion(one: Suggestion) -> dict[str, Any]:
+    return {
+        "key": one.key,
+        "title": one.title,
+        "code": one.code,
+        "why": one.why,
+        "entity": one.entity,
+        "entity_id": one.entity_id,
+        "because": list(one.because),
+        "recorded": one.recorded,
     }
 
 

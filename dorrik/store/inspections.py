@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import Connection, Row, Select, bindparam, select
+from sqlalchemy import Connection, Row, Select, bindparam, exists, select
 
 from dorrik.core.document import build
 from dorrik.core.inspection import KINDS, Inspection, in_order
@@ -77,7 +77,8 @@ def load(connection: Connection, inspection_id: str, firm_id: str, *, lock: bool
         return None
     kept = KeptInspection(inspection_id, firm_id, head.seq)
     kept.entities[inspection_id] = _entity("inspection", head, firm_id)
-    for kind in _CHILDREN:
+    present = connection.execute(_PRESENT, {"inspection_id": inspection_id}).one()
+    for kind in (kind for kind, there in zip(_CHILDREN, present, strict=True) if there):
         parent = KINDS[kind].parent
         for row in connection.execute(_SELECT[kind], {"inspection_id": inspection_id}):
             parent_id = inspection_id if parent == "inspection" else row._mapping[f"{parent}_id"]
@@ -100,6 +101,8 @@ _HEAD = select(inspection).where(
     inspection.c.id == bindparam("inspection_id"), inspection.c.firm_id == bindparam("firm_id")
 )
 _HEAD_LOCKED = _HEAD.with_for_update()
+#: Which kinds an inspection has at all: most have few, and one question is cheaper than a fetch of nothing for each.
+_PRESENT = select(*(exists().where(ENTITIES[kind].c.inspection_id == bindparam("inspection_id")) for kind in _CHILDREN))
 _SELECT = {kind: _select(kind) for kind in _CHILDREN}
 
 
