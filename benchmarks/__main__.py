@@ -2,9 +2,16 @@
 
 import sys
 
-from benchmarks import judging, page_weight, round_trip, typesetting
+from benchmarks import homes_a_second, judging, page_weight, round_trip, starting, typesetting
 
-ALL = {"judging": judging, "typesetting": typesetting, "page-weight": page_weight, "round-trip": round_trip}
+ALL = {
+    "judging": judging,
+    "starting": starting,
+    "homes": homes_a_second,
+    "typesetting": typesetting,
+    "page-weight": page_weight,
+    "round-trip": round_trip,
+}
 
 for name in sys.argv[1:] or ALL:
     ALL[name].run()

@@ -11,7 +11,8 @@ def document(circuits: int) -> dict[str, Any]:
         circuit = {
             "id": f"c{i}", "position": i, "way": str(i + 1), "designation": f"Circuit {i + 1}", "serves": "sockets",
             "form": "ring" if ring else "radial", "line_csa_mm2": 2.5, "cpc_csa_mm2": 1.5,
-            "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 32 if ring else 20, "rcd_rated_ma": 30,
+            "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 32 if ring else 20,
+            "rcd_rated_ma": 30,
             "r1_r2_ohm": f"0.{28 + i % 9}", "insulation_ln_mohm": ">500", "insulation_lne_mohm": str(100 + i),
             "polarity": "correct", "zs_ohm": f"0.{50 + i % 30}", "rcd_trip_ms": str(20 + i % 20),
             "rcd_button": "correct",

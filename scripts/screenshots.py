@@ -7,7 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from dorrik.demo import load
-from dorrik.demo.people import PASSWORD, PEOPLE
+from dorrik.demo.people import PASSWORD, PEOPLE, DemoPerson
 from dorrik.store import migrate
 from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
@@ -20,7 +20,15 @@ OUT = Path(__file__).parents[1] / "docs" / "screenshots"
 class Camera:
     """Signs in on a new device and takes pictures of what it shows."""
 
-    def __init__(self, browser: Browser, base: str, width: int = 1280, height: int = 800, dim: bool = False) -> None:
+    def __init__(
+        self,
+        browser: Browser,
+        base: str,
+        width: int = 1280,
+        height: int = 800,
+        dim: bool = False,
+        person: DemoPerson = PEOPLE[0],
+    ) -> None:
         # Inspectors' tablets are set to British English: it shows in the date fields.
         context = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB")
         if dim:
@@ -28,7 +36,7 @@ class Camera:
         self.page: Page = context.new_page()
         self.base = base
         self.page.goto(base)
-        self.page.get_by_label("Email").fill(PEOPLE[0].email)
+        self.page.get_by_label("Email").fill(person.email)
         self.page.get_by_label("Password").fill(PASSWORD)
         self.page.get_by_role("button", name="Sign in").click()
         self.page.get_by_role("heading", name="In hand").wait_for()
@@ -79,6 +87,10 @@ def _take_all(browser: Browser, base: str) -> None:
     day.open("Flat 2", "report")
     day.page.get_by_alt_text("Page 1 of the draft").wait_for()
     day.take("report")
+    supervisor = Camera(browser, base, person=PEOPLE[1])
+    supervisor.page.get_by_role("link", name="House rules").click()
+    supervisor.page.get_by_text("Every table is read as printed.").wait_for()
+    supervisor.take("house-rules")
     dim = Camera(browser, base, dim=True)
     dim.open("3 Lookout Row", "dead")
     dim.focus("3 Kitchen ring, Cpc end–end Ω")

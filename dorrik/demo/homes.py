@@ -185,6 +185,29 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         ("Shower", "radial", "fixed", 1, 10, 4, 40, 30, _, _, _, "0.11", ">500", ">500", OK, "LIM RCD trips on test", "340", OK),
     ]  # fmt: skip
     ids = _circuits(scribe, board, rows, rcd_delay="none", **_MCB)
+    scribe.add(
+        "bond",
+        "inspection",
+        scribe.inspection,
+        service="water",
+        state="present",
+        place="Under the sink",
+        csa_mm2=6,
+        length_m=7,
+        at_clamp_ohm="0.02",
+        at_pipe_ohm="0.02",
+    )
+    # Outside lights over ten years: the insulation of one old cable on its way down.
+    for years, insulation in ((10, "64"), (5, "9.5")):
+        scribe.add(
+            "earlier",
+            "circuit",
+            ids[4],
+            measured_on=_day(13 + round(365.25 * years)),
+            figure="insulation_lne_mohm",
+            reading=insulation,
+            source="Report of that year",
+        )
 
     def found(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> None:
         scribe.add(
@@ -230,6 +253,20 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         mended=True,
         as_left="Replaced, tested again.",
     )
+
+
+#: Point, line to neutral, line to cpc (Ω).
+_SOCKETS_UP = (
+    ("landing socket", "0.23", "0.29"),
+    ("large bedroom window", "0.23", "0.30"),
+    ("large bedroom bed", "0.23", "0.30"),
+    ("large bedroom door", "0.23", "0.31"),
+    ("small bedroom desk", "0.24", "0.31"),
+    ("loft hatch", "0.41", "0.54"),
+    ("small bedroom door", "0.23", "0.30"),
+    ("study window", "0.23", "0.30"),
+    ("study door", "0.23", "0.29"),
+)
 
 
 def lookout_row_3(scribe: Scribe) -> None:
@@ -282,7 +319,23 @@ def lookout_row_3(scribe: Scribe) -> None:
         ("spare",),
         ("spare",),
     ]  # fmt: skip
-    _circuits(scribe, board, rows, rcd_delay="none", rcd_standard="BS EN 61008", **_MCB)
+    ids = _circuits(scribe, board, rows, rcd_delay="none", rcd_standard="BS EN 61008", **_MCB)
+    scribe.add(
+        "bond", "inspection", scribe.inspection, service="water", state="present", csa_mm2=10, at_pipe_ohm="0.01"
+    )
+    # The upstairs ring, ends cross-connected: the sixth point hangs off it on a dozen metres.
+    for n, (name, line_neutral, line_cpc) in enumerate(_SOCKETS_UP):
+        scribe.add(
+            "point",
+            "circuit",
+            ids[4],
+            position=n,
+            name=name,
+            sort="socket",
+            room=name.rpartition(" ")[0],
+            line_neutral_ohm=line_neutral,
+            line_cpc_ohm=line_cpc,
+        )
     scribe.add(
         "observation",
         "inspection",

@@ -49,4 +49,7 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
     page.keyboard.press("o")
     expect(page.get_by_role("dialog", name="Observation")).to_be_visible()
     assert violations(page) == [], "observation"
+    page.goto(f"{server.base}/firm")
+    page.get_by_text("House rules of").wait_for()
+    assert violations(page) == [], "house rules"
     context.close()

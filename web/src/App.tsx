@@ -8,6 +8,7 @@ import "./theme/useTheme";
 import { Loading, Trouble } from "./ui/States";
 
 const Home = lazy(() => import("./home/Home"));
+const FirmScreen = lazy(() => import("./firm/Firm"));
 const InspectionScreen = lazy(() => import("./shell/InspectionScreen"));
 
 export function App() {
@@ -30,6 +31,7 @@ export function App() {
     <Suspense fallback={<Loading what="the screen" />}>
       <Routes>
         <Route path="/" element={<Home me={me} />} />
+        <Route path="/firm" element={<FirmScreen />} />
         <Route path="/inspection/:id" element={<Navigate to="brief" replace />} />
         <Route path="/inspection/:id/:stage" element={<InspectionScreen me={me} />} />
         <Route path="*" element={<Navigate to="/" replace />} />

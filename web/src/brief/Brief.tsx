@@ -4,6 +4,7 @@ import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
+import { type Chosen, HouseRules } from "../ui/HouseRules";
 import { StageHead } from "../ui/StageHead";
 
 export default function Brief() {
@@ -37,8 +38,8 @@ export default function Brief() {
           </div>
         </div>
         <Limitations inspection={id} />
-        <h2>House rules for this inspection</h2>
-        <HouseRules inspection={id} />
+        <h2>Rules for this inspection</h2>
+        <Rules inspection={id} />
       </div>
     </>
   );
@@ -74,34 +75,25 @@ function Limitations({ inspection }: { inspection: string }) {
   );
 }
 
-function HouseRules({ inspection }: { inspection: string }) {
-  const options = useReference()?.house_rules ?? [];
-  const chosen = (useInspection((s) => s.model?.entities[inspection]?.values.house_rules) ?? {}) as Record<string, number>;
+function Rules({ inspection }: { inspection: string }) {
+  const books = useReference()?.rule_books ?? [];
+  const chosen = (useInspection((s) => s.model?.entities[inspection]?.values.house_rules) ?? {}) as Chosen;
+  const differing = Object.keys(chosen).length;
+  const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
   return (
-    <div className={form.group}>
-      {options.map((option) => (
-        <label key={option.name} style={{ display: "block" }}>
-          <span style={{ display: "block", fontWeight: 600, fontSize: 14, marginBottom: 4 }}>{option.label}</span>
-          <select
-            value={String(chosen[option.name] ?? option.default)}
-            onChange={(e) => {
-              const value = Number(e.target.value);
-              const rest = Object.entries(chosen).filter(([name]) => name !== option.name);
-              const next = Object.fromEntries(value === option.default ? rest : [...rest, [option.name, value]]);
-              setField({ kind: "inspection", id: inspection, field: "house_rules" }, Object.keys(next).length ? next : null);
-            }}
-            style={{ width: "100%", minHeight: 44, padding: "0 12px", border: "1.5px solid var(--d-colors-line)", borderRadius: 6, background: "var(--d-colors-sheet)" }}
-          >
-            {option.choices.map((choice) => (
-              <option key={String(choice)} value={String(choice)}>
-                {String(choice)}
-                {choice === option.default ? " (usual)" : ""}
-              </option>
-            ))}
-          </select>
-          <span style={{ display: "block", fontSize: 13, color: "var(--d-colors-quiet)", marginTop: 4 }}>{option.why}</span>
-        </label>
-      ))}
-    </div>
+    <>
+      <div className={form.group}>
+        <FieldInput place={at("rule_book")} hint="Where nothing is chosen, the first." words={Object.fromEntries(books.map((book) => [book.key, `${book.nation}: ${book.name}`]))} />
+        {chosen.lead_method === "subtracted" && (
+          <FieldInput place={at("leads_ohm")} hint="Taken off every continuity reading of this inspection." />
+        )}
+      </div>
+      <details className={form.details}>
+        <summary>
+          House rules: {differing === 0 ? "all as usual" : `${differing} ${differing === 1 ? "differs" : "differ"} from the usual`}
+        </summary>
+        <HouseRules chosen={chosen} choose={(next) => setField(at("house_rules"), Object.keys(next).length ? next : null)} />
+      </details>
+    </>
   );
 }

@@ -43,7 +43,16 @@ export default function Home({ me }: { me: Me }) {
   function start() {
     // The date on the inspector's own clock, in the form that a date field takes.
     const today = new Date().toLocaleDateString("sv-SE");
-    const id = begin(me, { reference: home.data?.next_reference ?? null, inspected_on: today, purpose: "periodic" });
+    const { rule_book, house_rules, table_corrections } = home.data?.beginning ?? {};
+    const id = begin(me, {
+      reference: home.data?.next_reference ?? null,
+      inspected_on: today,
+      purpose: "periodic",
+      // What the firm has settled goes with the inspection: it is judged by it even if the firm settles anew.
+      ...(rule_book && { rule_book }),
+      ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
+      ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
+    });
     navigate(`/inspection/${id}/brief`);
   }
 
@@ -61,6 +70,9 @@ export default function Home({ me }: { me: Me }) {
         <Text color="quiet" fontSize="sm" display={{ base: "none", md: "block" }}>
           {me.name}, {me.firm_name}
         </Text>
+        <Link to="/firm" style={{ minHeight: 36, display: "inline-grid", placeItems: "center", textDecoration: "underline" }}>
+          House rules
+        </Link>
         <Button size="sm" variant="outline" borderColor="line" onClick={toggle}>
           {dim ? "Day" : "Dim"}
         </Button>

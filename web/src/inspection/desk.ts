@@ -1,10 +1,10 @@
 /** What the hands are doing: which figure is in focus, what is being typed, and which figure comes next. */
 import { create } from "zustand";
 import { setField, useInspection } from "./sync";
-import { keyOf, type Place } from "./types";
+import { keyOf, type Kind, type Place } from "./types";
 
 export interface About {
-  kind: "inspection" | "board" | "circuit";
+  kind: Kind;
   id: string;
   field?: string;
   /** Catalogue entry that is offered. */

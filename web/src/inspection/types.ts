@@ -1,7 +1,16 @@
 /** An inspection on the device: entities by id, and changes on their way to the server. */
 
-export type Kind = "inspection" | "board" | "circuit" | "observation" | "limitation";
-export type Value = string | number | boolean | Record<string, unknown> | null;
+export type Kind =
+  | "inspection"
+  | "bond"
+  | "board"
+  | "circuit"
+  | "point"
+  | "earlier"
+  | "observation"
+  | "limitation"
+  | "overruling";
+export type Value = string | number | boolean | Record<string, unknown> | Record<string, unknown>[] | null;
 
 export interface Entity {
   kind: Kind;
@@ -39,10 +48,14 @@ export interface Place {
 }
 
 export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
+  bond: "inspection",
   board: "inspection",
   circuit: "board",
+  point: "circuit",
+  earlier: "circuit",
   observation: "inspection",
   limitation: "inspection",
+  overruling: "inspection",
 };
 
 export const keyOf = (id: string, field: string): string => `${id}.${field}`;

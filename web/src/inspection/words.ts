@@ -1,5 +1,32 @@
 /** Names for things, as people on site say them. */
+import type { Note, Status } from "../api/client";
+import { useInspection } from "./sync";
 import type { Entity, Kind } from "./types";
+
+const AS_WRITTEN: Record<string, string> = {};
+
+/** Words of the rule book in use for those that the screens are written with: `R1+R2` is `RP+RE` in another edition. */
+export function useSay(): (text: string) => string {
+  const words = useInspection((s) => s.model?.judgement?.words) ?? AS_WRITTEN;
+  return (text) => say(text, words);
+}
+
+export function say(text: string, words: Record<string, string>): string {
+  let said = text;
+  for (const [word, meant] of Object.entries(words)) {
+    if (word === meant) continue;
+    // As written, or with a capital at the start: r1+r2, a ring's ends, is not R1+R2.
+    for (const [was, is] of [[word, meant], [capital(word), capital(meant)]] as const) {
+      said = said.replace(new RegExp(`(?<!\\w)${was.replace(/[+]/g, "\\$&")}(?!\\w)`, "g"), is);
+    }
+  }
+  return said;
+}
+
+const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** The status that counts: the inspector's own, where the verdict was overruled. */
+export const standing = (note: Note): Status => note.overruled?.status ?? note.status;
 
 export function nameOf(entity: Entity | undefined): string {
   if (!entity) return "";
@@ -15,6 +42,14 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.text ?? "Observation");
     case "limitation":
       return String(v.what ?? "Limitation");
+    case "bond":
+      return `Bond to ${v.service ?? "a service"}`;
+    case "point":
+      return String(v.name ?? v.room ?? "Point");
+    case "earlier":
+      return `Earlier reading${v.measured_on ? ` of ${v.measured_on}` : ""}`;
+    case "overruling":
+      return "Own view of a figure";
   }
 }
 
@@ -25,9 +60,16 @@ export function whereOf(entity: Entity | undefined): string {
   return entity.kind === "inspection" ? (SHORT.inspection as string) : nameOf(entity);
 }
 
+const LIVE_FIELDS = new Set(["zs_ohm", "rcd_trip_ms", "rcd_button", "rcd_half", "rcd_five_ms", "leakage_ma", "afdd_button"]);
+const DEAD_FIELDS = /^(r1|rn|r2|insulation|polarity|joined)/;
+
 export const stageOfField = (kind: Kind, field: string): string => {
-  if (kind === "circuit") return ["zs_ohm", "rcd_trip_ms", "rcd_button"].includes(field) ? "live" : "dead";
-  if (kind === "board") return field === "zdb_ohm" ? "live" : "boards";
+  if (kind === "circuit") {
+    if (LIVE_FIELDS.has(field)) return "live";
+    return DEAD_FIELDS.test(field) ? "dead" : "boards";
+  }
+  if (kind === "point") return field.endsWith("_v") || field === "polarity" ? "live" : "dead";
+  if (kind === "board") return field === "zdb_ohm" ? "live" : field.startsWith("insulation") ? "dead" : "boards";
   return "intake";
 };
 

@@ -2,9 +2,9 @@
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
-import type { Entity } from "../inspection/types";
+import type { Entity, Kind } from "../inspection/types";
 import form from "../ui/Form.module.css";
-import { CodeMark, Mark } from "../ui/Mark";
+import { CodeMark } from "../ui/Mark";
 import { StageHead } from "../ui/StageHead";
 import css from "./Observations.module.css";
 
@@ -18,8 +18,9 @@ export default function Observations() {
   );
   const outcome = model.judgement?.outcome;
   const because = model.judgement?.outcome_because.length ?? 0;
-  const told = new Set(found.map((o) => `${o.values.about_id}.${o.values.catalogue_key}`));
-  const offers = (model.judgement?.notes ?? []).filter((n) => n.observation && n.status === "fail" && !told.has(`${n.id}.${n.observation}`));
+  const offers = (model.judgement?.suggested ?? [])
+    .filter((s) => !s.recorded && !found.some((o) => o.values.about_id === s.entity_id && o.values.catalogue_key === s.key))
+    .sort((a, b) => ORDER.indexOf(a.code) - ORDER.indexOf(b.code));
   return (
     <>
       <StageHead title="Observations" line={found.length === 0 ? "none yet" : `${found.length} recorded`}>
@@ -42,19 +43,25 @@ export default function Observations() {
         </ul>
         {offers.length > 0 && (
           <>
-            <h2>Failing, and not spoken of yet</h2>
+            <h2>The figures speak of these, nothing is recorded yet</h2>
             <ul className={form.rows}>
-              {offers.map((note) => (
-                <li key={note.id + note.field + note.title} className={css.row}>
-                  <Mark status={note.status} size={16} />
+              {offers.map((one) => (
+                <li key={one.entity_id + one.key} className={css.row}>
+                  <CodeMark code={one.code} large />
                   <div>
-                    <b>{note.title}</b>
-                    <p>{note.reason}</p>
+                    <b>{one.title}</b>
+                    {one.because.map((said) => (
+                      <p key={said}>{said}</p>
+                    ))}
+                    <p className={css.why}>
+                      House view {one.code}: {one.why}
+                    </p>
                   </div>
                   <button
                     type="button"
                     className={form.button}
-                    onClick={() => observe({ kind: note.entity as "circuit", id: note.id, raise: note.observation })}
+                    aria-label={`Record: ${one.title}`}
+                    onClick={() => observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key })}
                   >
                     Record
                   </button>

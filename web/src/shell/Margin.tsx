@@ -2,17 +2,23 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Note, Schemas, Stage, Status } from "../api/client";
-import { useReference } from "../api/reference";
+import { useFieldSpec, useReference } from "../api/reference";
 import { focusOn, observe, useDesk } from "../inspection/desk";
 import { children } from "../inspection/model";
-import { setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/sync";
 import type { Kind } from "../inspection/types";
-import { stageOfField } from "../inspection/words";
+import { stageOfField, standing, useSay } from "../inspection/words";
 import { Mark } from "../ui/Mark";
 import { useNarrow } from "../ui/layout";
 import css from "./Margin.module.css";
 
 const WEIGHT: Record<Status, number> = { fail: 0, attention: 1, unknown: 2, pass: 3 };
+const PAIRING: Record<string, string> = {
+  insulation_ln_mohm: "L–N",
+  insulation_lne_mohm: "L+N–E",
+  insulation_le_mohm: "L–E",
+  insulation_ne_mohm: "N–E",
+};
 const TESTS: Stage[] = ["dead", "live"];
 
 export function Margin({ stage }: { stage: Stage }) {
@@ -26,10 +32,10 @@ export function Margin({ stage }: { stage: Stage }) {
   const here = judgement.notes.filter((n) => stageOfField(n.entity as Kind, n.field) === stage || stage === "report");
   const focused = judgement.notes.filter((n) => focus && n.id === focus.id && n.field === focus.field);
   const others = here
-    .filter((n) => n.status !== "pass" && !focused.includes(n))
-    .sort((a, b) => WEIGHT[a.status] - WEIGHT[b.status]);
+    .filter((n) => standing(n) !== "pass" && !focused.includes(n))
+    .sort((a, b) => WEIGHT[standing(a)] - WEIGHT[standing(b)]);
   const sums = stage === "dead" ? judgement.board_sums : [];
-  const pressing = [...focused, ...others].filter((n) => n.status !== "pass").length + sums.filter((s) => s.status !== "pass").length;
+  const pressing = [...focused, ...others].filter((n) => standing(n) !== "pass").length + sums.filter((s) => s.status !== "pass").length;
   const quiet = pressing === 0;
 
   if (narrow && !opened) {
@@ -69,7 +75,7 @@ export function Margin({ stage }: { stage: Stage }) {
       {quiet && TESTS.includes(stage) && <p className={css.aside}>Nothing to point out{focus ? "." : ": notes appear here as you leave each figure."}</p>}
       {stage === "dead" && judgement.limited_warning && <p className={css.aside}>{judgement.limited_warning}</p>}
       <p className={css.foot}>
-        {reference?.rule_book}. {reference?.caution}
+        {judgement.rule_book}. {reference?.caution}
       </p>
     </aside>
   );
@@ -104,33 +110,41 @@ function NoteCard({ note, here = false }: { note: Note; here?: boolean }) {
   });
   const kind = note.entity as Kind;
   const offer = note.set_field;
+  const spec = useFieldSpec(note.entity, offer?.field ?? "");
+  const say = useSay();
   const retest = () => {
     navigate(`/inspection/${inspection}/${stageOfField(kind, note.field)}`);
     // The stage sets its own order and focus as it opens; the figure is taken up once it stands.
     setTimeout(() => focusOn({ kind, id: note.id, field: note.field }), 60);
   };
   return (
-    <div className={css.note} data-status={note.status} data-here={here || undefined}>
+    <div className={css.note} data-status={standing(note)} data-here={here || undefined}>
       <b className={css.title}>
         <Mark status={note.status} /> {note.title}
       </b>
       <p>{note.reason}</p>
+      {note.overruled && (
+        <p className={css.step}>
+          <Mark status={note.overruled.status} /> Your view: {note.overruled.reason}
+        </p>
+      )}
       {note.next_step && <p className={css.step}>{note.next_step}</p>}
       <div className={css.offers}>
         {offer && (
           <button type="button" onClick={() => setField({ kind, id: note.id, field: offer.field }, offer.value as number)}>
-            Set cpc {String(offer.value)} mm²
+            Set {say(spec?.label ?? offer.field)} {String(offer.value)} {spec?.unit}
           </button>
         )}
         {note.observation && !raised && (
           <button
             type="button"
-            onClick={() => observe({ kind: kind as "circuit", id: note.id, field: note.field, raise: note.observation })}
+            onClick={() => observe({ kind, id: note.id, field: note.field, raise: note.observation })}
           >
             Observation
           </button>
         )}
         {raised && <span>observation recorded</span>}
+        {here && note.status !== "pass" && <Overrule note={note} />}
         {!here && kind === "circuit" && note.status !== "pass" && (
           <button type="button" onClick={retest}>
             Retest
@@ -142,9 +156,60 @@ function NoteCard({ note, here = false }: { note: Note; here?: boolean }) {
   );
 }
 
+const VIEWS = ["pass", "attention", "fail"] as const;
+
+/** The inspector sees a figure otherwise: taken for what, and why. The verdict stays beside it, here and in the report. */
+function Overrule({ note }: { note: Note }) {
+  const [opened, setOpened] = useState(false);
+  const [view, setView] = useState<string>("pass");
+  const [reason, setReason] = useState("");
+  const inspection = useInspection((s) => s.model?.id) ?? "";
+  const standing = useInspection((s) =>
+    s.model && children(s.model, "overruling", s.model.id).find((o) => o.values.about_id === note.id && o.values.field === note.field),
+  );
+  if (standing) {
+    return (
+      <button type="button" onClick={() => setField({ kind: "overruling", id: standing.id, field: "removed" }, true)}>
+        Take my view back
+      </button>
+    );
+  }
+  if (!opened) {
+    return (
+      <button type="button" onClick={() => setOpened(true)}>
+        I see it otherwise
+      </button>
+    );
+  }
+  const keep = () => {
+    add("overruling", inspection, { about_id: note.id, field: note.field, status: view, reason: reason.trim() });
+    setOpened(false);
+  };
+  return (
+    <div className={css.overrule}>
+      <div role="group" aria-label="Taken for">
+        {VIEWS.map((one) => (
+          <button key={one} type="button" aria-pressed={view === one} onClick={() => setView(one)}>
+            {one}
+          </button>
+        ))}
+      </div>
+      <textarea rows={2} aria-label="Why you see it otherwise" placeholder="Why" value={reason} maxLength={500} onChange={(e) => setReason(e.target.value)} />
+      <div>
+        <button type="button" disabled={!reason.trim()} onClick={keep}>
+          Keep my view
+        </button>
+        <button type="button" onClick={() => setOpened(false)}>
+          Leave it
+        </button>
+      </div>
+    </div>
+  );
+}
+
 function SumCard({ sum }: { sum: Schemas["BoardSumOut"] }) {
   const board = useInspection((s) => s.model?.entities[sum.board_id]?.values.name ?? "Board");
-  const pairing = sum.field === "insulation_ln_mohm" ? "L–N" : "L+N–E";
+  const pairing = PAIRING[sum.field] ?? sum.field;
   return (
     <div className={css.note} data-status={sum.status}>
       <b className={css.title}>

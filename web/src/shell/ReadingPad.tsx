@@ -5,7 +5,7 @@ import { backspace, commit, draft as setDraft, focusOn, move, neighbour, placeKe
 import { refusal } from "../inspection/model";
 import { undo, useInspection } from "../inspection/sync";
 import type { Place } from "../inspection/types";
-import { whereOf } from "../inspection/words";
+import { useSay, whereOf } from "../inspection/words";
 import { HistoryList } from "./History";
 import css from "./ReadingPad.module.css";
 
@@ -28,6 +28,7 @@ export function ReadingPad() {
 
 function Readout({ place }: { place: Place | null }) {
   const [history, setHistory] = useState(false);
+  const say = useSay();
   const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
   const typed = useDesk((s) => s.draft);
   const entity = useInspection((s) => (place ? s.model?.entities[place.id] : undefined));
@@ -42,7 +43,7 @@ function Readout({ place }: { place: Place | null }) {
   return (
     <div className={css.readout}>
       <div className={css.title}>
-        {whereOf(entity)} · {spec.label}
+        {whereOf(entity)} · {say(spec.label)}
         <button type="button" className={css.small} onClick={() => setHistory(!history)} aria-expanded={history}>
           history
         </button>
@@ -63,11 +64,12 @@ function Readout({ place }: { place: Place | null }) {
 }
 
 function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: boolean }) {
+  const say = useSay();
   const spec = useFieldSpec(place.kind, place.field);
   const typed = useDesk((s) => s.draft);
   const nextSpec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
   const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
-  const nextSaid = next ? [whereOf(nextEntity), nextSpec?.label].filter(Boolean).join(" ") : "keep";
+  const nextSaid = next ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ") : "keep";
   const reasoning = typed?.toUpperCase().startsWith("LIM");
   const press = (text: string) => {
     if (idle) focusOn(place);

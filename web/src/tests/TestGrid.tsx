@@ -7,15 +7,27 @@ import { answerReminder, focusOn, setOrder, useDesk } from "../inspection/desk";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
 import type { Entity, Place } from "../inspection/types";
-import { cableAndDevice, nameOf } from "../inspection/words";
+import { cableAndDevice, nameOf, standing, useSay } from "../inspection/words";
 import form from "../ui/Form.module.css";
 import { ReadingCell } from "../ui/ReadingCell";
 import { StageHead, Switch } from "../ui/StageHead";
 import { useNarrow } from "../ui/layout";
-import { applies, type Column, DEAD, LIVE, order } from "./columns";
+import { applies, type Column, columnsFor, order } from "./columns";
 import css from "./TestGrid.module.css";
 
 const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
+
+const NO_RULES: Record<string, unknown> = {};
+
+/** Figures of the board as a whole: field, label, unit, what to mind. */
+function wholeBoard(live: boolean, rules: Record<string, unknown>): [string, string, string, string][] {
+  if (live) return [["zdb_ohm", "Zdb at this board", "Ω", "with every bond reconnected"]];
+  if (rules.insulation_by !== "by board") return [];
+  return [
+    ["insulation_ln_mohm", "Insulation of the board, L–N", "MΩ", "every circuit on, every load out"],
+    ["insulation_lne_mohm", "Insulation of the board, L+N–E", "MΩ", "measure the circuits apart where it is low"],
+  ];
+}
 
 type Marks = Record<string, Status>;
 
@@ -23,7 +35,7 @@ function marksOf(judgement: Judgement | null | undefined): Marks {
   const marks: Marks = {};
   for (const note of judgement?.notes ?? []) {
     const key = `${note.id}.${note.field}`;
-    if (WEIGHT[note.status] >= WEIGHT[marks[key] ?? "pass"]) marks[key] = note.status;
+    if (WEIGHT[standing(note)] >= WEIGHT[marks[key] ?? "pass"]) marks[key] = standing(note);
   }
   return marks;
 }
@@ -38,11 +50,14 @@ export default function TestGrid({ live }: { live: boolean }) {
   const boards = model ? children(model, "board", model.id) : [];
   const board = boards.find((b) => b.id === chosen) ?? boards[0];
   const circuits = model && board ? children(model, "circuit", board.id) : [];
-  const columns = live ? LIVE : DEAD;
+  const rules = (model?.entities[model.id]?.values.house_rules ?? NO_RULES) as Record<string, unknown>;
+  const columns = columnsFor(live, rules);
+  const say = useSay();
   const judgement = model?.judgement;
   const marks = useMemo(() => marksOf(judgement), [judgement]);
-  const zdb: Place[] = live && board ? [{ kind: "board", id: board.id, field: "zdb_ohm" }] : [];
-  const places = [...zdb, ...order(columns, circuits, byTest)];
+  const whole = wholeBoard(live, rules);
+  const first: Place[] = board ? whole.map(([field]) => ({ kind: "board", id: board.id, field })) : [];
+  const places = [...first, ...order(columns, circuits, byTest)];
   const signature = places.map((p) => p.id + p.field).join();
 
   useEffect(() => {
@@ -88,15 +103,15 @@ export default function TestGrid({ live }: { live: boolean }) {
           }}
         />
       )}
-      {live && (
-        <div className={css.zdb}>
-          <b>Zdb at this board</b>
+      {whole.map(([field, label, unit, hint]) => (
+        <div key={field} className={css.zdb}>
+          <b>{label}</b>
           <span>
-            <ReadingCell place={{ kind: "board", id: board.id, field: "zdb_ohm" }} label="Zdb at this board" boxed />
+            <ReadingCell place={{ kind: "board", id: board.id, field }} label={label} status={marks[`${board.id}.${field}`]} boxed />
           </span>
-          Ω <small>with every bond reconnected</small>
+          {unit} <small>{hint}</small>
         </div>
-      )}
+      ))}
       {narrow ? (
         <Cards columns={columns} circuits={circuits} marks={marks} expected={expected} />
       ) : (
@@ -106,10 +121,10 @@ export default function TestGrid({ live }: { live: boolean }) {
               <th className={css.way}>#</th>
               <th className={css.circuit}>Circuit</th>
               {live && <th className={css.info}>Zs at most</th>}
-              {live && <th className={css.info}>Zdb + R1+R2</th>}
+              {live && <th className={css.info}>Zdb + {say("R1+R2")}</th>}
               {columns.map((column) => (
                 <th key={column.field} style={{ width: column.width }}>
-                  {column.head[0]}
+                  {say(column.head[0])}
                   <br />
                   {column.head[1]}
                 </th>
@@ -142,11 +157,11 @@ export default function TestGrid({ live }: { live: boolean }) {
   );
 }
 
-const limitOf = (greatest: number | undefined) => (greatest === undefined ? "–" : greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2));
+const limitOf = (greatest: number | null | undefined) => (greatest == null ? "–" : greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2));
 
 /** Only what a ring's ends lead to is shown before it is measured: a limit is no expectation. */
-function ghostOf(column: Column, greatest: number | undefined): string | undefined {
-  return column.field === "r1_r2_ohm" && greatest !== undefined ? `≤ ${greatest.toFixed(2)}` : undefined;
+function ghostOf(column: Column, greatest: number | null | undefined): string | undefined {
+  return column.field === "r1_r2_ohm" && greatest != null ? `≤ ${greatest.toFixed(2)}` : undefined;
 }
 
 function sumOf(board: Entity, circuit: Entity): string {
@@ -181,7 +196,8 @@ function Figure({ column, circuit, status, ghost, boxed }: CellProps & { boxed?:
 }
 
 /** On a phone: one circuit under another, each test with its name beside its figure. */
-function Cards({ columns, circuits, marks, expected }: { columns: Column[]; circuits: Entity[]; marks: Marks; expected: (id: string, field: string) => { greatest: number } | undefined }) {
+function Cards({ columns, circuits, marks, expected }: { columns: Column[]; circuits: Entity[]; marks: Marks; expected: (id: string, field: string) => { greatest: number | null } | undefined }) {
+  const say = useSay();
   return (
     <ul className={css.cards}>
       {circuits
@@ -194,7 +210,7 @@ function Cards({ columns, circuits, marks, expected }: { columns: Column[]; circ
                 .filter((column) => applies(column, circuit))
                 .map((column) => (
                   <div key={column.field}>
-                    <span>{column.head.join(" ").trim()}</span>
+                    <span>{`${say(column.head[0])} ${column.head[1]}`.trim()}</span>
                     <Figure column={column} circuit={circuit} status={marks[`${circuit.id}.${column.field}`]} ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)} boxed />
                   </div>
                 ))}

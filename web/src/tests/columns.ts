@@ -35,6 +35,29 @@ export function applies(column: Column, circuit: Entity): boolean {
   return !(column.rcd && v.rcd_rated_ma == null);
 }
 
+const PAIRS: Column[] = [
+  { field: "insulation_le_mohm", head: ["L–E", "MΩ"], width: 86 },
+  { field: "insulation_ne_mohm", head: ["N–E", "MΩ"], width: 86 },
+];
+const MORE_TRIPS: Column[] = [
+  { field: "rcd_half", head: ["Holds at", "½ × IΔn"], rcd: true, check: true, width: 92 },
+  { field: "rcd_five_ms", head: ["At 5 ×", "ms"], rcd: true, width: 96 },
+];
+
+/** The tests that the house rules of this inspection ask for. */
+export function columnsFor(live: boolean, rules: Record<string, unknown>): Column[] {
+  if (live) {
+    if (!rules.rcd_tests || rules.rcd_tests === "1 × IΔn") return LIVE;
+    return LIVE.flatMap((column) => (column.field === "rcd_button" ? [...MORE_TRIPS, column] : [column]));
+  }
+  const byBoard = rules.insulation_by === "by board";
+  const apart = rules.insulation_pairings === "all three";
+  return DEAD.flatMap((column) => {
+    if (byBoard && column.field.startsWith("insulation")) return [];
+    return apart && column.field === "insulation_lne_mohm" ? PAIRS : [column];
+  });
+}
+
 /** The figures in the order of the work: circuit by circuit, or test by test. */
 export function order(columns: Column[], circuits: Entity[], byTest: boolean): Place[] {
   const place = (circuit: Entity, column: Column): Place[] =>

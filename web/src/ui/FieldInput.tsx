@@ -6,6 +6,7 @@ import { useFieldSpec } from "../api/reference";
 import { refusal } from "../inspection/model";
 import { setField, useInspection } from "../inspection/sync";
 import type { Place, Value } from "../inspection/types";
+import { useSay } from "../inspection/words";
 import { ReadingCell } from "./ReadingCell";
 
 const control = {
@@ -31,6 +32,7 @@ interface Props {
 
 export function FieldInput({ place, label, hint, rows, words }: Props) {
   const id = useId();
+  const say = useSay();
   const spec = useFieldSpec(place.kind, place.field);
   const value = useInspection((s) => s.model?.entities[place.id]?.values[place.field] ?? null) as Value;
   const refused = useInspection((s) => (s.model ? refusal(s.model, place.id, place.field) : undefined));
@@ -47,7 +49,7 @@ export function FieldInput({ place, label, hint, rows, words }: Props) {
         fontWeight="600"
         mb="1"
       >
-        {label ?? spec.label}
+        {label ?? say(spec.label)}
         {unit}
       </chakra.label>
       <Control id={id} spec={spec} place={place} value={value} rows={rows} words={words} refused={refused} />
