@@ -10,8 +10,9 @@ import sys
 from pathlib import Path
 
 from dorrik.core import document
-from dorrik.core.judgement import Judgement, judge
+from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
+from dorrik.core.judgement_text import as_text
 
 HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
 
@@ -48,22 +49,9 @@ def _judge(file: str, *, text: bool) -> int:
     except document.DocumentError as error:
         print(f"{file}: {error.path}: {error.reason}", file=sys.stderr)
     else:
-        print(_as_text(judgement) if text else json.dumps(as_json(judgement), ensure_ascii=False, indent=1))
+        print(as_text(judgement) if text else json.dumps(as_json(judgement), ensure_ascii=False, indent=1))
         return 0
     return 2
-
-
-def _as_text(judgement: Judgement) -> str:
-    lines = [f"Outcome by the open codes: {judgement.outcome}", f"Rule book: {judgement.rule_book.name}", ""]
-    for note in judgement.notes:
-        lines.append(f"{note.verdict.status:>9}  {note.title}: {note.verdict.reason} [{note.verdict.source}]")
-    for one in judgement.board_sums:
-        lines.append(f"{one.verdict.status:>9}  Whole board, {one.field}: {one.verdict.reason}")
-    for stage in judgement.progress.stages:
-        if stage.left:
-            lines.append(f"     left  {stage.stage}: {', '.join(stage.left_names)}")
-    lines += ["", judgement.rule_book.caution]
-    return "\n".join(lines)
 
 
 def _openapi() -> None:

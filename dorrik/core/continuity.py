@@ -71,7 +71,7 @@ def judge_point(reading: Reading, *, class_ii: bool = False) -> Verdict:
     return Verdict(
         status="fail",
         reason="No continuity: the cpc does not reach this point, or a switch or control is open.",
-        source=f"{SOURCE}.2, 5.3",
+        source="BS 7671 643.2.1 · rules 5.2, 5.3",
         next_step="Switches on, two-way switches both ways, controls bridged; then test again.",
         observation="no-cpc-at-point",
     )
@@ -92,7 +92,7 @@ def judge_recorded(recorded: Reading | None, highest: Reading) -> Verdict | None
         return Verdict(
             status="attention",
             reason=f"{recorded} Ω is recorded, but a point read {highest} Ω: the highest is the end of the line.",
-            source=f"{SOURCE}.1, 4.7",
+            source="BS 7671 643.2.1 · rules 5.1, 4.7",
             limit=highest.value,
             margin=-short,
             next_step="Record the highest, or test that point again.",
@@ -102,6 +102,6 @@ def judge_recorded(recorded: Reading | None, highest: Reading) -> Verdict | None
     return Verdict(
         status="unknown",
         reason=f"The highest of the points is {highest} Ω; nothing is recorded for the circuit yet.",
-        source=f"{SOURCE}.1, 4.7",
+        source="BS 7671 643.2.1 · rules 5.1, 4.7",
         limit=highest.value,
     )

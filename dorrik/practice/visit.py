@@ -204,10 +204,10 @@ class _Visit:
     def _voltages(self, name: str, n: int) -> dict[str, Any]:
         line, neutral, cpc = (self.site.contact(name, c, n) for c in CONDUCTORS)
         volts = [float(self.meter.voltage(self.site, *pair)) for pair in ((line, neutral), (line, cpc), (neutral, cpc))]
-        sound = volts[0] > 190 and volts[1] > 190 and volts[2] < 30
+        exchanged = volts[1] < 30 and volts[2] > 190
         return {
             "line_neutral_v": volts[0], "line_earth_v": volts[1], "neutral_earth_v": volts[2],
-            "polarity": "correct" if sound else "incorrect",
+            "polarity": "incorrect" if exchanged else "correct",
         }  # fmt: skip
 
     def _zs(self, circuit: Circuit, found: dict[str, Any]) -> str:

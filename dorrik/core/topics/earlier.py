@@ -53,6 +53,6 @@ def _leads_to(context: Context, found: list[Earlier], now: Reading | None) -> st
     history = [(date.fromisoformat(one.measured_on or ""), one.reading) for one in found if one.reading is not None]
     today = date.fromisoformat(context.inspection.inspected_on)
     leads = trend.project_insulation([*history, (today, now)], context.book.limits["insulation_minimum_mohm"])
-    if leads is None or leads.reaches is None:
+    if leads is None or leads.reaches is None or leads.reaches <= today:
         return ""
     return f" Going on so it would reach the minimum about {leads.reaches.year}. {leads.weakness}"
