@@ -1,12 +1,17 @@
 """Reports: the draft to look at, issuing, the issues, and the frozen PDF."""
 
+from urllib.parse import quote
+
 from fastapi import APIRouter, Request, Response
 
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.schemas import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview, Problem
 from dorrik.api.work import work
+from dorrik.core.judgement import judge
 from dorrik.report import issue as reports
+from dorrik.report import operator_letter as letters
 from dorrik.store import inspections
+from dorrik.store.engine import now
 
 router = APIRouter(prefix="/api", tags=["reports"], responses=RESPONSES)
 
@@ -56,6 +61,31 @@ def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
             points = [PointOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
             raise ProblemError(422, "not-ready", str(error), points=points) from None
     return IssuedOut.model_validate(found, from_attributes=True)
+
+
+@router.get(
+    "/inspections/{inspection_id}/operator-letter.pdf",
+    response_class=Response,
+    responses={200: {"content": {"application/pdf": {}}}, 409: {"model": Problem}},
+)
+def operator_letter(request: Request, inspection_id: str) -> Response:
+    """The letter to the network operator, as things stand now; 409 where nothing measured gives a reason to write."""
+    with work(request) as (connection, me):
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        if kept is None:
+            raise not_found()
+        paper = reports.on_paper(connection, me, 0, now().date())
+        inspection = inspections.assemble(kept)
+    try:
+        letter = letters.letter(inspection, judge(inspection), paper, paper.issued_on)
+    except letters.NoCause as error:
+        raise ProblemError(409, "no-cause", str(error)) from None
+    name = f"operator-{inspection.reference or 'letter'}.pdf".replace("/", "-")
+    return Response(
+        letter,
+        media_type="application/pdf",
+        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
+    )
 
 
 @router.get("/reports/{report_id}.pdf", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})

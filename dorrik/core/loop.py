@@ -20,6 +20,15 @@ def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> 
     said = f"{measured} Ω" if measured else ""
     margin = None if measured is None or measured.value is None else share_ohm - measured.value
     share = f"{basis:g} × {limit_ohm:.2f} = {share_ohm:.2f} Ω" if basis != 1 else f"{limit_ohm:.2f} Ω"
+    if measured is not None and measured.sort == "over-range":
+        return Verdict(
+            status="fail",
+            reason=f"{measured}: a loop tester that is over range has met no earth worth the name.",
+            source=devices.SOURCE,
+            limit=limit_ohm,
+            next_step="Isolate the circuit; look for the break in its cpc before anything else.",
+            observation="zs-above-limit",
+        )
     if full is False:
         return Verdict(
             status="fail",

@@ -30,6 +30,18 @@ def judge_ze(
     rcd_ma: on TT, the least sensitive RCD the electrode serves (mA). Raises ValueError for another arrangement.
     """
     source = "BS 7671 643.7.3.201, declared maxima · rules 3.1 to 3.3"
+    if ze is not None and ze.sort == "over-range" and earthing in (*DECLARED_MAXIMUM_OHM, "TT"):
+        on_tn = earthing in DECLARED_MAXIMUM_OHM
+        return Verdict(
+            status="fail",
+            reason=f"{ze}: there is no earth at the origin.",
+            source=source,
+            limit=limit_ohm or DECLARED_MAXIMUM_OHM.get(earthing),
+            next_step="Tell the person in charge now; stop live tests and call the network operator."
+            if on_tn
+            else "Tell the person in charge now; look at the electrode and its conductor.",
+            observation="no-earth-at-origin",
+        )
     if earthing == "TT":
         return _judge_electrode(ze, rcd_ma)
     if earthing not in DECLARED_MAXIMUM_OHM:

@@ -36,7 +36,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "draft": issue.number == 0,
         "issue": {
             "number": issue.number,
-            "on": _day(issue.issued_on),
+            "on": day(issue.issued_on),
             "signed_by": issue.signed_by,
             "role": issue.role,
             "replaces": issue.replaces,
@@ -48,7 +48,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "property": inspection.property_address or "",
         "client": {"name": inspection.client_name or "", "address": inspection.client_address or ""},
         "facts": _facts(inspection, "occupier_name", "tenure", "purpose"),
-        "inspected_on": _day(inspection.inspected_on),
+        "inspected_on": day(inspection.inspected_on),
         "outcome": declared,
         "why": _why(inspection, judgement, declared),
         "outcome_reason": inspection.outcome_reason if declared != judgement.outcome else None,
@@ -81,14 +81,16 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
     }
 
 
-def _day(day: date | str | None) -> str:
-    if day is None:
+def day(given: date | str | None) -> str:
+    """A date in words, '' for none."""
+    if given is None:
         return ""
-    found = date.fromisoformat(day) if isinstance(day, str) else day
+    found = date.fromisoformat(given) if isinstance(given, str) else given
     return f"{found.day} {found:%B %Y}"
 
 
-def _shown(value: Any, unit: str = "") -> str:
+def shown(value: Any, unit: str = "") -> str:
+    """A value as documents print it: readings as written, with their unit where they are figures."""
     if value is None:
         return "–"
     if isinstance(value, Reading):
@@ -103,7 +105,7 @@ def _shown(value: Any, unit: str = "") -> str:
 
 def _facts(entity: Any, *names: str, kind: str = "inspection") -> list[dict[str, str]]:
     specs = KINDS[kind].fields
-    return [{"label": specs[name].label, "value": _shown(getattr(entity, name), specs[name].unit)} for name in names]
+    return [{"label": specs[name].label, "value": shown(getattr(entity, name), specs[name].unit)} for name in names]
 
 
 def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
@@ -130,7 +132,7 @@ def _next(inspection: Inspection) -> dict[str, str]:
     except ValueError:  # 29 February
         due = start.replace(year=start.year + inspection.next_years, day=28)
     years = f"{inspection.next_years} year" + ("s" if inspection.next_years > 1 else "")
-    return {"by": f"{_day(due)} ({years})", "reason": inspection.next_reason or ""}
+    return {"by": f"{day(due)} ({years})", "reason": inspection.next_reason or ""}
 
 
 def _observations(inspection: Inspection) -> list[dict[str, Any]]:
@@ -168,9 +170,9 @@ def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]
         "pefc_ka",
         "supply_polarity",
     )
-    facts.append({"label": "Prospective fault current recorded", "value": _shown(judgement.prospective_fault_ka, "kA")})
+    facts.append({"label": "Prospective fault current recorded", "value": shown(judgement.prospective_fault_ka, "kA")})
     if judgement.between_lines_ka is not None:
-        estimate = f"{_shown(judgement.between_lines_ka, 'kA')} ({judgement.house_rules.three_phase_fault})"
+        estimate = f"{shown(judgement.between_lines_ka, 'kA')} ({judgement.house_rules.three_phase_fault})"
         facts.append({"label": "Between lines, estimated", "value": estimate})
     return facts
 
@@ -181,8 +183,8 @@ def _bond(bond: Bond) -> dict[str, str]:
         "service": bond.service or "a service",
         "state": bond.state or "–",
         "size": size,
-        "at_clamp": _shown(bond.at_clamp_ohm, "Ω"),
-        "at_pipe": _shown(bond.at_pipe_ohm, "Ω"),
+        "at_clamp": shown(bond.at_clamp_ohm, "Ω"),
+        "at_pipe": shown(bond.at_pipe_ohm, "Ω"),
     }
 
 
@@ -218,7 +220,7 @@ def _circuit(circuit: Circuit, limit: Any) -> dict[str, str]:
     cable = (
         f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
         if circuit.line_csa_mm2 and circuit.cpc_csa_mm2
-        else _shown(circuit.line_csa_mm2)
+        else shown(circuit.line_csa_mm2)
     )
     rating = f"{circuit.device_rating_a:g}" if circuit.device_rating_a else ""
     device = " ".join(part for part in (circuit.device_standard, circuit.device_type, rating) if part)
@@ -229,19 +231,19 @@ def _circuit(circuit: Circuit, limit: Any) -> dict[str, str]:
         "designation": circuit.designation or "",
         "spare": "",
         "form": circuit.form or "–",
-        "points": _shown(circuit.points),
+        "points": shown(circuit.points),
         "cable": cable,
         "device": device or "–",
-        "rcd": _shown(circuit.rcd_rated_ma),
-        "r1": _shown(circuit.r1_ohm),
-        "rn": _shown(circuit.rn_ohm),
-        "r2": _shown(circuit.r2_ohm),
-        "r1_r2": _shown(circuit.r1_r2_ohm),
-        "ir_ln": _shown(circuit.insulation_ln_mohm),
-        "ir_lne": _shown(circuit.insulation_lne_mohm),
+        "rcd": shown(circuit.rcd_rated_ma),
+        "r1": shown(circuit.r1_ohm),
+        "rn": shown(circuit.rn_ohm),
+        "r2": shown(circuit.r2_ohm),
+        "r1_r2": shown(circuit.r1_r2_ohm),
+        "ir_ln": shown(circuit.insulation_ln_mohm),
+        "ir_lne": shown(circuit.insulation_lne_mohm),
         "polarity": {"correct": "yes", "incorrect": "NO"}.get(circuit.polarity or "", circuit.polarity or "–"),
-        "zs": _shown(circuit.zs_ohm),
+        "zs": shown(circuit.zs_ohm),
         "zs_limit": f"{limit.greatest:.2f}" if limit else "–",
-        "trip": _shown(circuit.rcd_trip_ms),
+        "trip": shown(circuit.rcd_trip_ms),
         "button": {"correct": "yes", "incorrect": "NO"}.get(circuit.rcd_button or "", circuit.rcd_button or "–"),
     }

@@ -51,7 +51,8 @@ class Issued:
     seq: int
 
 
-def _issue(connection: Connection, who: Person, number: int, on: date, **correction: Any) -> Issue:
+def on_paper(connection: Connection, who: Person, number: int, on: date, **correction: Any) -> Issue:
+    """An issue on the firm's paper, by that person; number 0 for what is not issued."""
     firm = firm_details(connection, who.firm_id)
     return Issue(
         number=number,
@@ -69,7 +70,7 @@ def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[
     """What stands in the way of issuing, and the draft's pages as SVG."""
     inspection = inspections.assemble(kept)
     judgement = judge(inspection)
-    said = content(inspection, judgement, _issue(connection, who, 0, now().date()))
+    said = content(inspection, judgement, on_paper(connection, who, 0, now().date()))
     return readiness(inspection, judgement), pdf.pages(said, {})
 
 
@@ -95,7 +96,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
     said = content(
         inspection,
         judgement,
-        _issue(connection, who, number, at.date(), replaces=replaces, reason=reason if earlier else None),
+        on_paper(connection, who, number, at.date(), replaces=replaces, reason=reason if earlier else None),
     )
     frozen = document.write(inspection) | {
         "judgement": as_json(judgement),

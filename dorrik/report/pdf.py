@@ -1,7 +1,7 @@
-"""Typesetting a report: a tagged PDF (PDF/A-3 and PDF/UA-1) with its data inside, or pages to look at."""
+"""Typesetting: a report as tagged PDF (PDF/A-3, PDF/UA-1) with its data inside or as pages to look at, and letters."""
 
 import json
-from datetime import datetime
+from datetime import date, datetime
 from functools import cache
 from pathlib import Path
 from threading import Lock
@@ -18,8 +18,8 @@ _lock = Lock()
 
 
 @cache
-def _compiler() -> typst.Compiler:
-    return typst.Compiler(str(TEMPLATE), root=str(HERE), font_paths=[str(HERE / "fonts")], ignore_system_fonts=True)
+def _compiler(template: Path = TEMPLATE) -> typst.Compiler:
+    return typst.Compiler(str(template), root=str(HERE), font_paths=[str(HERE / "fonts")], ignore_system_fonts=True)
 
 
 def _inputs(content: dict[str, Any], document: dict[str, Any]) -> dict[str, str]:
@@ -42,3 +42,15 @@ def pages(content: dict[str, Any], document: dict[str, Any]) -> list[str]:
     with _lock:
         found = _compiler().compile(sys_inputs=_inputs(content, document), format="svg")
     return [page.decode() for page in (found if isinstance(found, list) else [found])]
+
+
+def letter(name: str, content: dict[str, Any], on: date) -> bytes:
+    """A letter on the firm's paper as PDF. name: of its template; content: its words; on: its date."""
+    at = datetime(on.year, on.month, on.day)
+    with _lock:
+        return _compiler(HERE / f"{name}.typ").compile(
+            sys_inputs={"data": json.dumps(content, ensure_ascii=False)},
+            format="pdf",
+            pdf_standards=["ua-1"],
+            timestamp=int(at.timestamp()),
+        )

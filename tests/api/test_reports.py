@@ -96,3 +96,15 @@ def test_home_moves_an_issued_one_to_its_due_date(inspector, ready):
     assert home["in_hand"] == []
     (line,) = home["issued"]
     assert (line["issued"], line["outcome"], line["next_due"]) == (1, "satisfactory", "2031-11-03")
+
+
+def test_the_operator_letter_comes_only_where_ze_gives_a_reason(inspector, stranger):
+    inspection = inspector.begin()
+    path = f"/api/inspections/{inspection}/operator-letter.pdf"
+    assert inspector.http.get(path).status_code == 409
+    fields = {"earthing": "TN-S", "ze_ohm": "1.20", "reference": "K/7 ü", "property_address": "1 Test Quay"}
+    inspector.send(inspection, *(inspector.change("inspection", inspection, f, v) for f, v in fields.items()))
+    answer = inspector.http.get(path)
+    assert (answer.status_code, answer.content[:5]) == (200, b"%PDF-")
+    assert "K-7%20%C3%BC" in answer.headers["content-disposition"]
+    assert stranger.http.get(path).status_code == 404

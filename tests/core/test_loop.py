@@ -18,7 +18,7 @@ R = Reading.parse
         (">1.0", "unknown"),
         ("<0.5", "pass"),
         ("LIM RCD trips", "unknown"),
-        ("OL", "unknown"),
+        ("OL", "fail"),
     ],
 )
 def test_zs_of_a_b32(zs, status):

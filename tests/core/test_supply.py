@@ -19,7 +19,7 @@ R = Reading.parse
         ("120", "TT", "pass"),
         ("232", "TT", "attention"),
         ("1700", "TT", "fail"),
-        ("OL", "TT", "unknown"),
+        ("OL", "TT", "fail"),
     ],
 )
 def test_ze_against_declared_maxima(ze, earthing, status):

@@ -9,6 +9,7 @@ import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 import { StageHead, Switch } from "../ui/StageHead";
 import { BoardDrawing } from "./BoardDrawing";
+import { CircuitDetails } from "./CircuitDetails";
 import css from "./Boards.module.css";
 import { PRESETS, type Preset } from "./presets";
 
@@ -51,6 +52,13 @@ export default function Boards() {
         <FieldInput place={at("ways")} />
         <FieldInput place={at("main_switch_a")} />
         <FieldInput place={at("conditional_ka")} label="Conditional rating" />
+        <FieldInput place={at("spd_state")} />
+        {board.values.spd_state != null && board.values.spd_state !== "none" && (
+          <>
+            <FieldInput place={at("spd_uc_v")} />
+            <FieldInput place={at("spd_u_dc_v")} hint="Not required; module out of the board." />
+          </>
+        )}
       </div>
       <Circuits board={board} />
     </>
@@ -131,6 +139,7 @@ function CircuitRow({ circuit, fresh }: { circuit: Entity; fresh: boolean }) {
   const cable = v.line_csa_mm2 != null && v.cpc_csa_mm2 != null ? `${v.line_csa_mm2}/${v.cpc_csa_mm2}` : "";
   const device = v.device_standard && v.device_type ? `${v.device_standard} ${v.device_type}` : "";
   const name = nameOf(circuit);
+  const [opened, setOpened] = useState(false);
   return (
     <>
       <tr data-spare={v.spare ? true : undefined}>
@@ -196,12 +205,24 @@ function CircuitRow({ circuit, fresh }: { circuit: Entity; fresh: boolean }) {
             </td>
           </>
         )}
-        <td>
+        <td className={css.hands}>
+          {!v.spare && (
+            <button type="button" className={css.more} aria-expanded={opened} aria-label={`More about ${name}`} onClick={() => setOpened(!opened)}>
+              {opened ? "less" : "more"}
+            </button>
+          )}
           <button type="button" className={css.out} aria-label={`Take ${name} out`} onClick={() => keep("removed", true)}>
             ×
           </button>
         </td>
       </tr>
+      {opened && (
+        <tr className={css.details}>
+          <td colSpan={9}>
+            <CircuitDetails circuit={circuit} />
+          </td>
+        </tr>
+      )}
       {refused.length > 0 && (
         <tr>
           <td colSpan={9} role="alert" className={css.refused}>

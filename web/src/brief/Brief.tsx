@@ -37,6 +37,11 @@ export default function Brief() {
             <FieldInput place={at("extent")} rows={3} hint="What is in, how many points are opened, which boards and buildings." />
           </div>
         </div>
+        <h2>How much will be opened</h2>
+        <div className={form.group}>
+          <FieldInput place={at("records")} hint="Earlier reports and certificates, and how far they can be relied on." />
+          <FieldInput place={at("condition_on_sight")} />
+        </div>
         <Limitations inspection={id} />
         <h2>Rules for this inspection</h2>
         <Rules inspection={id} />

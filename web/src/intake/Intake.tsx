@@ -1,20 +1,27 @@
 /** The intake: what the network brings, and the earth and fault current measured at the origin. */
 import { useEffect } from "react";
 import { setOrder } from "../inspection/desk";
+import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
+import type { Place } from "../inspection/types";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 import { StageHead } from "../ui/StageHead";
+import { Bonds } from "./Bonds";
 
 const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka"];
+const AT = ["at_clamp_ohm", "at_pipe_ohm"];
 
 export default function Intake() {
   const id = useInspection((s) => s.model?.id) ?? "";
   const earthing = useInspection((s) => s.model?.entities[id]?.values.earthing);
   const at = (field: string) => ({ kind: "inspection" as const, id, field });
+  const bonds = useInspection((s) => (s.model ? children(s.model, "bond", id).map((bond) => bond.id).join() : ""));
   useEffect(() => {
-    setOrder(FIGURES.map((field) => ({ kind: "inspection", id, field })));
-  }, [id]);
+    const figures: Place[] = FIGURES.map((field) => ({ kind: "inspection", id, field }));
+    const ofBonds = bonds.split(",").filter(Boolean);
+    setOrder([...figures, ...ofBonds.flatMap((bond) => AT.map((field): Place => ({ kind: "bond", id: bond, field })))]);
+  }, [id, bonds]);
   return (
     <>
       <StageHead title="Intake" line="supply, earthing, and what was measured at the origin" />
@@ -44,10 +51,12 @@ export default function Intake() {
           <FieldInput place={at("service_fuse_standard")} hint="As marked, or “not verifiable”." />
           <FieldInput place={at("service_fuse_a")} />
           <FieldInput place={at("tails_mm2")} />
+          <FieldInput place={at("tails_length_m")} hint="From the meter to the board." />
+          <FieldInput place={at("tails_protected")} />
+          <FieldInput place={at("neutral_mm2")} hint="Where it is seen; otherwise the tails stand for it." />
           <FieldInput place={at("earthing_conductor_mm2")} />
-          <FieldInput place={at("bonding_mm2")} />
-          <FieldInput place={at("bonding_to")} hint="Each service and where it was reached; plastic services need none." />
         </div>
+        <Bonds inspection={id} />
       </div>
     </>
   );

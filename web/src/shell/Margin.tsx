@@ -144,6 +144,11 @@ function NoteCard({ note, here = false }: { note: Note; here?: boolean }) {
           </button>
         )}
         {raised && <span>observation recorded</span>}
+        {["ze-above-maximum", "no-earth-at-origin"].includes(note.observation ?? "") && note.field === "ze_ohm" && (
+          <a className={css.link} href={`/api/inspections/${inspection}/operator-letter.pdf`} download>
+            Letter to the operator
+          </a>
+        )}
         {here && note.status !== "pass" && <Overrule note={note} />}
         {!here && kind === "circuit" && note.status !== "pass" && (
           <button type="button" onClick={retest}>

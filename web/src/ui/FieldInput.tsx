@@ -112,7 +112,9 @@ function Control({ id, spec, place, value, rows, words, refused }: ControlProps)
       <chakra.select id={id} {...control} {...described} value={String(value ?? "")} onChange={(e) => keep(e.target.value || null)}>
         <option value="">not yet</option>
         {spec.choices.map((choice) => (
-          <option key={choice}>{choice}</option>
+          <option key={choice} value={choice}>
+            {words?.[choice] ?? choice}
+          </option>
         ))}
       </chakra.select>
     );

@@ -1,0 +1,31 @@
+// The firm's headed paper: letterhead, addressee, subject, closing. Letters bring their own words.
+#let ink = rgb("#17272b")
+#let quiet = rgb("#4f6065")
+#let mono(body) = text(font: ("Atkinson Hyperlegible Mono", "Noto Sans", "Noto Sans Math"), body)
+
+#let letter(data, body) = {
+  set document(title: data.subject, author: data.firm.name, description: data.subject)
+  set text(
+    font: ("Atkinson Hyperlegible Next", "Noto Sans", "Noto Sans Math"),
+    size: 10.5pt, fill: ink, lang: "en", region: "GB",
+  )
+  set par(leading: 0.62em, spacing: 1em)
+  set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 20mm), footer: text(size: 8pt, fill: quiet)[#data.foot])
+  show heading: it => block(above: 6mm, below: 4mm, text(size: 13pt, weight: "bold", it.body))
+  block(below: 12mm)[
+    #text(size: 15pt, weight: "bold", data.firm.name) \
+    #text(fill: quiet)[#data.firm.address#if data.firm.phone != "" [ · #data.firm.phone]]
+    #line(length: 100%, stroke: 0.8pt + ink)
+  ]
+  grid(columns: (1fr, auto), data.to, data.on)
+  heading(level: 1, data.subject)
+  body
+  v(8mm)
+  block(breakable: false)[
+    #data.signed_by, #data.role \
+    #data.firm.name
+    #v(12mm)
+    #line(length: 70mm, stroke: 0.6pt + ink)
+    #text(size: 8.5pt, fill: quiet)[Signature]
+  ]
+}

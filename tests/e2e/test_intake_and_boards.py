@@ -1,0 +1,54 @@
+"""Bonds at the intake, and what decides over a circuit at the board, each judged as it is entered."""
+
+from playwright.sync_api import expect
+
+from tests.e2e.walk import all_kept, begin, board, cell, choose, fill, stage
+
+
+def test_bonds_are_judged_as_they_are_found(signed_in):
+    page = signed_in()
+    begin(page)
+    stage(page, "Intake")
+    choose(page, "earthing", "TN-S")
+    fill(page, "Tails (mm²)", "25")
+    margin = page.get_by_label("Margin", exact=True)
+    page.get_by_role("button", name="+ water").click()
+    fill(page, "Conductor (mm²)", "10")
+    fill(page, "Length (m)", "30")
+    # 10 mm² is 1.83 mΩ a metre: 27 m to 0.05 Ω.
+    expect(margin.get_by_text("27 m is the most")).to_be_visible()
+    cell(page, "At the clamp").click()
+    page.keyboard.type("0.01")
+    page.keyboard.press("Enter")
+    page.keyboard.type("0.09")
+    page.keyboard.press("Enter")
+    expect(margin.get_by_text("0.09 Ω is above 0.05 Ω for a main bond.")).to_be_visible()
+    expect(margin.get_by_text("The clamp does not grip the metal")).to_be_visible()
+    page.get_by_role("button", name="+ gas").click()
+    page.locator("[data-field=state]").nth(1).get_by_role("button", name="plastic service").click()
+    expect(page.get_by_role("button", name="+ gas")).to_have_count(0)
+    all_kept(page)
+    stage(page, "Observations")
+    expect(page.get_by_text("Bond to water: clamp and pipe")).to_be_visible()
+
+
+def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indicator(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    page.get_by_label("Cable of 1 Cooker").select_option("2.5/1.5")
+    page.get_by_role("button", name="More about 1 Cooker").click()
+    page.get_by_label("Installation method").select_option("C")
+    margin = page.get_by_label("Margin", exact=True)
+    expect(margin.get_by_text("2.5 mm² carries 27 A (method C)")).to_be_visible()
+    choose(page, "one_fused_load", "Yes")
+    fill(page, "Fuse at the load (A)", "13")
+    expect(margin.get_by_text("The one load's own fuse protects it")).to_be_visible()
+    choose(page, "spd_state", "spent")
+    expect(margin.get_by_text("shows that it is spent")).to_be_visible()
+    fill(page, "Surge device Uc (V)", "275")
+    cell(page, "Varistor test").click()
+    page.keyboard.type("300")
+    page.keyboard.press("Enter")
+    expect(margin.get_by_text("the varistor is worn")).to_be_visible()
+    all_kept(page)

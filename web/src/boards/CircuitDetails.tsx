@@ -1,0 +1,49 @@
+/** What else decides over a circuit: how its cable runs, what it feeds, what protects it. Opened where it is wanted. */
+import type { Entity } from "../inspection/types";
+import { FieldInput } from "../ui/FieldInput";
+import form from "../ui/Form.module.css";
+
+const METHODS: Record<string, string> = {
+  "100": "100: above a ceiling, up to 100 mm of insulation",
+  "101": "101: above a ceiling, more insulation",
+  "102": "102: in a stud wall with insulation, touching the wall face",
+  "103": "103: in a stud wall with insulation, not touching",
+  C: "C: clipped direct",
+  A: "A: in conduit in an insulated wall",
+  "not known": "not known: judged by the mildest and the worst",
+};
+
+export function CircuitDetails({ circuit }: { circuit: Entity }) {
+  const at = (field: string) => ({ kind: "circuit" as const, id: circuit.id, field });
+  const v = circuit.values;
+  return (
+    <div className={form.group} style={{ margin: "10px 4px 14px" }}>
+      <div className={form.wide}>
+        <FieldInput place={at("cable_method")} words={METHODS} />
+      </div>
+      <FieldInput place={at("cable_length_m")} />
+      <FieldInput place={at("design_current_a")} />
+      <FieldInput place={at("device_breaking_ka")} hint="As marked on the device; the table's usual value where it is empty." />
+      <FieldInput place={at("cable_hidden")} />
+      <FieldInput place={at("outdoors")} />
+      <FieldInput place={at("bathroom")} />
+      <FieldInput place={at("one_fused_load")} />
+      {v.one_fused_load === true && <FieldInput place={at("load_fuse_a")} />}
+      <div className={form.wide}>
+        <FieldInput place={at("load")} hint="What its RCD has to see." />
+      </div>
+      {v.rcd_rated_ma != null && (
+        <>
+          <FieldInput place={at("rcd_kind")} />
+          <FieldInput place={at("rcd_standard")} />
+          <FieldInput place={at("rcd_delay")} />
+          <FieldInput place={at("fault_protection")} />
+          <FieldInput place={at("leakage_ma")} label="Standing leakage behind this RCD" />
+          {(v.load === "vehicle" || v.load === "inverter") && <FieldInput place={at("dc_detection")} />}
+        </>
+      )}
+      <FieldInput place={at("joined_by")} hint="Its line, neutral or ends were found joined with those of another circuit." />
+      {v.joined_by != null && <FieldInput place={at("joined_with")} />}
+    </div>
+  );
+}
