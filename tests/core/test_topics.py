@@ -349,7 +349,11 @@ def test_a_long_ring_is_pointed_out():
     assert "108 m" in said(judged(home), "c1", "r1_ohm").reason
 
 
-def test_an_open_ring_gets_the_rating_that_its_cable_allows():
-    home = spoilt("c1", rn_ohm="OL", cable_method="102")
-    # 2.5 mm² by method 102 carries 21 A: a 20 A device.
-    assert "20 A (method 102)" in said(judged(home), "c1", "rn_ohm").next_step
+@pytest.mark.parametrize(
+    ("method", "told"),
+    # 2.5 mm²: 21 A by method 102, so a 20 A device; 13.5 A by the worst, so 10 A.
+    [("102", "at most 20 A"), ("not known", "at most 10 A"), (None, "20 A for 2.5 mm²")],
+)
+def test_an_open_ring_gets_the_rating_that_its_cable_allows(method, told):
+    home = spoilt("c1", rn_ohm="OL", cable_method=method)
+    assert told in said(judged(home), "c1", "rn_ohm").next_step

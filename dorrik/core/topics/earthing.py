@@ -18,7 +18,8 @@ def notes(context: Context) -> Iterator[Note]:
     if not i.earthing:
         return
     least = bonding.main_bonding_mm2(i.earthing, required, i.neutral_mm2 or i.tails_mm2)
-    if i.bonding_mm2 is not None:
+    # The one size of older documents is left aside where the bonds themselves are described.
+    if i.bonding_mm2 is not None and not any(bond.csa_mm2 for bond in i.bonds):
         verdict = bonding.judge_size("The main bonding conductor", i.bonding_mm2, least)
         yield Note("inspection", i.id, "bonding_mm2", "Main bonding conductor", verdict)
     for bond in i.bonds:

@@ -46,15 +46,15 @@ def notes(context: Context) -> Iterator[Note]:
 
 def _next_step(circuit: Circuit, finding: Finding) -> str:
     """What to do; for an open ring the rating that its cable allows until it is mended (rule 4.8)."""
-    if finding.observation != "ring-open" or not circuit.line_csa_mm2:
+    if finding.kind != "open-conductor" or not circuit.line_csa_mm2 or not circuit.cable_method:
         return finding.next_step
-    method = None if circuit.cable_method == overload.NOT_KNOWN else circuit.cable_method
+    unknown = circuit.cable_method == overload.NOT_KNOWN
     try:
-        rating = overload.greatest_rating_a(circuit.line_csa_mm2, method)
+        rating = overload.greatest_rating_a(circuit.line_csa_mm2, None if unknown else circuit.cable_method)
     except LookupError:
         return finding.next_step
-    by = f"method {method}" if method else "the worst method, since it is not recorded"
-    return f"{finding.next_step} Until then a device of at most {rating:g} A ({by})."
+    by = "the worst method, since its own is not known" if unknown else f"method {circuit.cable_method}"
+    return f"Until it is mended a device of at most {rating:g} A: one leg of {circuit.line_csa_mm2:g} mm² by {by}."
 
 
 def _sound(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:

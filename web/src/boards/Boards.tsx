@@ -52,6 +52,8 @@ export default function Boards() {
         <FieldInput place={at("ways")} />
         <FieldInput place={at("main_switch_a")} />
         <FieldInput place={at("conditional_ka")} label="Conditional rating" />
+      </div>
+      <div className={css.surge}>
         <FieldInput place={at("spd_state")} />
         {board.values.spd_state != null && board.values.spd_state !== "none" && (
           <>

@@ -150,7 +150,7 @@ function NoteCard({ note, here = false }: { note: Note; here?: boolean }) {
           </a>
         )}
         {here && note.status !== "pass" && <Overrule note={note} />}
-        {!here && kind === "circuit" && note.status !== "pass" && (
+        {!here && kind === "circuit" && note.status !== "pass" && TESTS.includes(stageOfField(kind, note.field) as Stage) && (
           <button type="button" onClick={retest}>
             Retest
           </button>

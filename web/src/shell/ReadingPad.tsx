@@ -69,7 +69,7 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   const typed = useDesk((s) => s.draft);
   const nextSpec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
   const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
-  const nextSaid = next ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ") : "keep";
+  const nextSaid = next ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ") : "the last one here";
   const reasoning = typed?.toUpperCase().startsWith("LIM");
   const press = (text: string) => {
     if (idle) focusOn(place);
