@@ -53,3 +53,16 @@ def test_the_core_starts_without_the_web_or_the_database():
     program = f"import sys, dorrik.core; print([m for m in {foreign} if m in sys.modules])"
     done = subprocess.run([sys.executable, "-c", program], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"
+
+
+def test_the_example_is_judged_in_words_with_what_it_would_raise():
+    done = run("docs/inspection.example.json", "--text")
+    assert done.returncode == 0
+    for words in (
+        "is on a spur of about",
+        "over the years",
+        "suggest  C2",
+        "2 of 4 points were opened",
+        "not opened yet",
+    ):
+        assert words in done.stdout

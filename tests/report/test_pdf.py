@@ -93,3 +93,20 @@ def test_a_draft_says_so_on_every_page():
     assert len(drawn) >= 2
     assert all(page.startswith("<svg") for page in drawn)
     assert "Draft, not issued" in words(read(cottage(), Issue(0, date(2026, 11, 23), "I", "", "F", "", "")))
+
+
+def test_bonds_samples_and_own_views_are_printed_in_the_words_of_the_rule_book():
+    home = spoilt("c2", zs_ohm="2.10", outlets=[{"id": f"p{i}", "opened": i < 3, "sort": "socket"} for i in range(9)])
+    home["inspection"] |= {
+        "rule_book": "is10101-2020",
+        "bonds": [{"id": "w", "service": "water", "state": "present", "csa_mm2": 10, "at_pipe_ohm": "0.02"}],
+        "overrulings": [{"id": "v", "about_id": "c2", "field": "zs_ohm", "status": "pass", "reason": "Wrong socket."}],
+        "table_corrections": [
+            {"table": "conductors", "row": "2.5", "column": "milliohm_per_m", "value": "7.4", "why": "maker's sheet"}
+        ],
+    }
+    text = " ".join(" ".join(page.extract_text().split()) for page in read(home).pages)
+    for words in ("Main bond to", "0.02 Ω", "3 of 9 points were opened", "Wrong socket.", "maker's sheet"):
+        assert words in text
+    assert "RP+RE" in text and "R1+R2 Ω" not in text
+    assert "Periodic inspection report" in text and "I.S. 10101:2020" in text
