@@ -234,3 +234,37 @@ def test_a_bridged_circuit_is_live_by_way_of_the_other(meter):
 def test_a_description_that_cannot_be_built_is_told(text, told):
     with pytest.raises(DescriptionError, match=told):
         home(text)
+
+
+def test_joined_ends_are_joined_until_they_are_released(meter):
+    here = dead()
+    pair = here.end("Cooker", "line"), here.end("Cooker", "cpc")
+    assert meter.low_ohms(here, here.contact("Cooker", "line", 0), here.contact("Cooker", "cpc", 0)) == "OL"
+    here.join(pair)
+    # 12 m of 6/2.5: 0.126 Ω.
+    shown = meter.low_ohms(here, here.contact("Cooker", "line", 0), here.contact("Cooker", "cpc", 0))
+    assert float(shown) == pytest.approx(0.13, abs=0.02)
+    here.release()
+    assert meter.low_ohms(here, here.contact("Cooker", "line", 0), here.contact("Cooker", "cpc", 0)) == "OL"
+
+
+def test_the_legs_of_an_opened_ring_are_apart_and_hold_half_of_it_each(meter):
+    leak = '[10, 10, 10, 10]\nleaks = [{ one = "line", other = "cpc", mohm = 0.4, junction = 0 }]'
+    here = dead(("[10, 10, 10, 10]", leak))
+    legs = here.opened("Sockets", 2)
+    assert meter.low_ohms(legs, legs.end("Sockets", "line", "a"), legs.end("Sockets", "line", "b")) == "OL"
+    faulty = meter.insulation(legs, legs.end("Sockets", "line", "a"), legs.end("Sockets", "cpc", "a"))
+    sound = meter.insulation(legs, legs.end("Sockets", "line", "b"), legs.end("Sockets", "cpc", "b"))
+    assert (faulty, sound) == ("0.40", ">299")
+    # The ring itself was not cut.
+    assert meter.low_ohms(here, here.end("Sockets", "line", "a"), here.end("Sockets", "line", "b")) == "0.30"
+
+
+def test_reconnected_and_restored_it_is_the_home_it_was(meter):
+    here = dead()
+    here.reconnect("Sockets", "Cooker")
+    here.restore()
+    fresh = site()
+    terminals = here.contact("Cooker", "line", 0), here.contact("Cooker", "cpc", 0)
+    assert here.loop_ohm(*terminals) == pytest.approx(fresh.loop_ohm(*terminals))
+    assert here.surge_in and here.is_live("Sockets")
