@@ -28,7 +28,7 @@ class RuleBook:
     key, name, nation: the file's name, the full name with its edition, where it applies; report: what its report is
     called; caution: shown with every judgement; order: its tests in the order in which they are made; limits: figures
     by name, in the unit that the name ends in; words: by the word of the first book; clauses: by section of the rules;
-    unconfirmed: names of limits and sections that could not be confirmed for this edition.
+    unconfirmed: sections of the rules whose clauses and limits could not be confirmed for this edition.
     """
 
     key: str
@@ -89,10 +89,6 @@ class RuleBook:
         doubt = f" ({CHECK})" if section in self.unconfirmed or section not in self.clauses else ""
         _, _, rest = source.partition(" · ")
         return f"{clause}{doubt} · {rest}" if rest else f"{clause}{doubt}"
-
-    def check_against(self, limit: str) -> str | None:
-        """The note to show beside a limit that could not be confirmed for this edition; None for one that could."""
-        return CHECK if limit in self.unconfirmed else None
 
 
 @cache

@@ -41,10 +41,6 @@ class Network:
         for a, b, ohm in self._edges:
             yield self._root(a), self._root(b), ohm
 
-    def part(self, node: Node) -> frozenset[Node]:
-        """Everything that a node is connected to, joined nodes by the one that stands for them."""
-        return frozenset(self._part(self._root(node)).index)
-
     def island(self, node: Node) -> int:
         """A number that all nodes connected with this one share, and no other."""
         return id(self._part(self._root(node)))

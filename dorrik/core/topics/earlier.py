@@ -4,10 +4,10 @@ from collections import defaultdict
 from collections.abc import Iterator
 from datetime import date
 
-from dorrik.core import trend
+from dorrik.core import insulation, trend
 from dorrik.core.inspection import Circuit, Earlier
 from dorrik.core.readings import Quantity, Reading
-from dorrik.core.topics.context import Context, Note, name_of
+from dorrik.core.topics.context import NOMINAL_V, Context, Note, name_of
 from dorrik.core.verdict import Verdict
 
 _QUANTITY: dict[str, Quantity] = {"zs_ohm": "loop", "rcd_trip_ms": "trip-time"}
@@ -52,7 +52,7 @@ def _leads_to(context: Context, found: list[Earlier], now: Reading | None) -> st
         return ""
     history = [(date.fromisoformat(one.measured_on or ""), one.reading) for one in found if one.reading is not None]
     today = date.fromisoformat(context.inspection.inspected_on)
-    leads = trend.project_insulation([*history, (today, now)], context.book.limits["insulation_minimum_mohm"])
+    leads = trend.project_insulation([*history, (today, now)], insulation.minimum_mohm(NOMINAL_V))
     if leads is None or leads.reaches is None or leads.reaches <= today:
         return ""
     return f" Going on so it would reach the minimum about {leads.reaches.year}. {leads.weakness}"

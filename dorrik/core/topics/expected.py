@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import loop, rcd
+from dorrik.core import insulation, loop, rcd
 from dorrik.core.inspection import Circuit
 from dorrik.core.readings import figure
 from dorrik.core.record import record
-from dorrik.core.topics.context import Context
+from dorrik.core.topics.context import NOMINAL_V, Context
 from dorrik.core.verdict import Verdict
 
 
@@ -23,12 +23,12 @@ class Expected:
 
 def expected(context: Context) -> Iterator[Expected]:
     """Expectations for every circuit."""
-    minimum = context.book.limits["insulation_minimum_mohm"]
+    minimum = insulation.minimum_mohm(NOMINAL_V)
     first = "250 V first, then 500 V; " if context.house.insulation_first == "250 V" else ""
-    insulation = f"{first}at least {minimum:g} MΩ"
+    told = f"{first}at least {minimum:g} MΩ"
     for _, circuit in context.circuits:
         yield from _ring(context, circuit)
-        yield Expected(circuit.id, "insulation_lne_mohm", minimum, None, insulation)
+        yield Expected(circuit.id, "insulation_lne_mohm", minimum, None, told)
         yield from _loop(context, circuit)
         if circuit.rcd_rated_ma:
             yield from _trips(context, circuit)
