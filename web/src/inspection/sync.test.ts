@@ -190,7 +190,8 @@ describe("trouble on the line", () => {
     sync.setField(place("condition"), "poison");
     sync.setField(place("extent"), "All");
     await vi.waitFor(() => expect(server.kept.map((c) => c.value)).toEqual(["firm", "All"]), { timeout: 12_000 });
-    expect(model().pending.map((p) => p.change.value)).toEqual(["poison"]);
+    // The server has it a moment before its answer is taken in here.
+    await vi.waitFor(() => expect(model().pending.map((p) => p.change.value)).toEqual(["poison"]));
     expect(model().pending[0]?.refused).toContain("The rest goes on");
   }, 15_000);
 });
