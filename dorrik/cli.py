@@ -84,7 +84,7 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
     import uvicorn
 
     from dorrik.api.app import WEB, create_app
-    from dorrik.store import migrate
+    from dorrik.store import migrate, reindex
     from dorrik.store.engine import make_engine
     from dorrik.store.mariadb import MariaDBError, PrivateMariaDB
 
@@ -97,6 +97,7 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
         url = given or (database.url if database else "")
         migrate.upgrade(url)
         engine = make_engine(url)
+        reindex.inspections(engine)
         if demo:
             from dorrik.demo import load, people
 

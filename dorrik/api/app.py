@@ -11,10 +11,24 @@ from starlette.responses import FileResponse, JSONResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dorrik import __version__
-from dorrik.api import firm, inspections, problems, reference, reports, sign_in
+from dorrik.api import (
+    book,
+    firm,
+    inspections,
+    job_letters,
+    papers,
+    problems,
+    rates,
+    reference,
+    reports,
+    sign_in,
+)
 
 WEB = Path(__file__).parents[2] / "web" / "dist"
 LARGEST_BODY = 2_000_000
+#: Files may be larger where files are taken.
+LARGEST_FILE = 20_000_000
+FILES = ("/api/papers",)
 
 SECURITY = {
     "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
@@ -42,6 +56,9 @@ class Guard:
         refused: Response | None = None
         if scope["method"] not in ("GET", "HEAD", "OPTIONS") and _from_elsewhere(headers):
             refused = _problem(403, "cross-site", "Another site sent this; it was not accepted.")
+        elif scope["path"] in FILES:
+            if int(headers.get("content-length") or 0) > LARGEST_FILE:
+                refused = _problem(413, "too-large", f"Files of at most {LARGEST_FILE // 1_000_000} MB are taken.")
         elif int(headers.get("content-length") or 0) > LARGEST_BODY:
             refused = _problem(413, "too-large", "That is more than can be taken at once; send it in parts.")
 
@@ -75,7 +92,7 @@ def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
     app.state.engine = engine
     app.add_middleware(Guard)
     problems.install(app)
-    for module in (sign_in, inspections, reports, firm, reference):
+    for module in (sign_in, inspections, reports, papers, book, job_letters, firm, rates, reference):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

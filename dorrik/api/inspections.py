@@ -6,6 +6,7 @@ from typing import Any
 
 from fastapi import APIRouter, Query, Request, Response
 from pydantic_core import to_json
+from sqlalchemy import Connection
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.api.problems import RESPONSES, not_found
@@ -22,12 +23,11 @@ from dorrik.api.schemas import (
     Receipt,
 )
 from dorrik.api.work import work
-from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
 from dorrik.journal import history
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Change, Result
-from dorrik.store import firm_rules, inspections
+from dorrik.store import firm_rules, inspections, judging
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.listing import Line, latest_reference, lines
 from dorrik.store.people import colleagues
@@ -35,8 +35,8 @@ from dorrik.store.people import colleagues
 router = APIRouter(prefix="/api", tags=["inspections"], responses=RESPONSES)
 
 
-def _judgement(kept: KeptInspection) -> dict[str, Any]:
-    return as_json(judge(inspections.assemble(kept)))
+def _judgement(connection: Connection, kept: KeptInspection) -> dict[str, Any]:
+    return as_json(judging.judged(connection, kept)[1])
 
 
 def _answer(data: dict[str, Any]) -> Response:
@@ -55,7 +55,7 @@ def home(request: Request) -> Home:
             if line.issued is None and len(in_hand) < 30:
                 kept = inspections.load(connection, line.id, me.firm_id)
                 if kept is not None:
-                    in_hand.append(_in_hand(line, kept))
+                    in_hand.append(_in_hand(connection, line, kept))
         issued = sorted((line for line in found if line.issued), key=lambda line: line.next_due or "9999")
         latest = latest_reference(connection, me.firm_id)
         book, chosen = firm_rules.rules(connection, me.firm_id)
@@ -72,11 +72,14 @@ def home(request: Request) -> Home:
     )
 
 
-def _in_hand(line: Line, kept: KeptInspection) -> InspectionLine:
-    judgement = judge(inspections.assemble(kept))
+def _in_hand(connection: Connection, line: Line, kept: KeptInspection) -> InspectionLine:
+    inspection, judgement = judging.judged(connection, kept)
     shown = InspectionLine.model_validate(line, from_attributes=True)
     shown.left = sum(stage.left for stage in judgement.progress.stages)
     shown.failing = sum(note.status == "fail" for note in judgement.notes)
+    if inspection.held_at:
+        shown.held_reason = inspection.held_reason or "on hold"
+        shown.return_on = inspection.return_on
     return shown
 
 
@@ -94,8 +97,9 @@ def inspection(request: Request, inspection_id: str) -> Response:
     """An inspection whole, with its verdicts."""
     with work(request) as (connection, me):
         kept = inspections.load(connection, inspection_id, me.firm_id)
-    if kept is None:
-        raise not_found()
+        if kept is None:
+            raise not_found()
+        judgement = _judgement(connection, kept)
     entities = [
         {
             "kind": entity.kind,
@@ -105,7 +109,7 @@ def inspection(request: Request, inspection_id: str) -> Response:
         }
         for entity in kept.entities.values()
     ]
-    return _answer({"id": kept.id, "seq": kept.seq, "entities": entities, "judgement": _judgement(kept)})
+    return _answer({"id": kept.id, "seq": kept.seq, "entities": entities, "judgement": judgement})
 
 
 @router.post("/inspections/{inspection_id}/changes", response_model=Receipt)
@@ -117,23 +121,26 @@ def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         if not isinstance(c, Malformed)
     ]
     try:
-        applied, names = _apply(request, inspection_id, sound)
+        applied, names, judgement = _apply(request, inspection_id, sound)
     except IntegrityError:
         # Only a resend that claims to have seen its own first sending gets here. It is taken at its word no longer.
-        applied, names = _apply(request, inspection_id, [replace(change, based_on=0) for change in sound])
+        applied, names, judgement = _apply(request, inspection_id, [replace(change, based_on=0) for change in sound])
     if applied is None:
         raise not_found()
     fates = iter(applied.results)
     results = [_refused(one) if isinstance(one, Malformed) else _result(next(fates), names) for one in batch.changes]
-    return _answer({"seq": applied.kept.seq, "results": results, "judgement": _judgement(applied.kept)})
+    return _answer({"seq": applied.kept.seq, "results": results, "judgement": judgement})
 
 
-def _apply(request: Request, inspection_id: str, sound: list[Change]) -> tuple[Applied | None, dict[str, str]]:
-    """The batch in its own transaction, with the names of colleagues where somebody was overtaken."""
+def _apply(
+    request: Request, inspection_id: str, sound: list[Change]
+) -> tuple[Applied | None, dict[str, str], dict[str, Any]]:
+    """The batch in its own transaction, with the names of colleagues where somebody was overtaken, and the verdicts."""
     with work(request) as (connection, me):
         applied = apply(connection, me.firm_id, me.id, inspection_id, sound)
         overtaken = applied is not None and any(result.overtook for result in applied.results)
-        return applied, colleagues(connection, me.firm_id) if overtaken else {}
+        names = colleagues(connection, me.firm_id) if overtaken else {}
+        return applied, names, _judgement(connection, applied.kept) if applied is not None else {}
 
 
 def _refused(one: Malformed) -> dict[str, Any]:
@@ -166,14 +173,15 @@ def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31
             return News(seq=seq, entries=[], judgement=None)
         kept = inspections.load(connection, inspection_id, me.firm_id)
         entries = history.since(connection, inspection_id, since)
-    if kept is None:
-        raise not_found()
+        if kept is None:
+            raise not_found()
+        judgement = _judgement(connection, kept)
     upto = entries[-1].seq if entries else kept.seq
     return News.model_validate(
         {
             "seq": upto,
             "entries": [EntryOut.model_validate(e, from_attributes=True) for e in entries],
-            "judgement": _judgement(kept),
+            "judgement": judgement,
         }
     )
 

@@ -6,9 +6,11 @@ from functools import cache
 from fastapi import APIRouter, Request
 
 from dorrik.api.problems import RESPONSES
-from dorrik.api.schemas import CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference, RuleBookOut
+from dorrik.api.schemas import BoardCheckOut, CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference, RuleBookOut
 from dorrik.api.work import work
 from dorrik.core import catalogue, house_rules
+from dorrik.core.board_checks import items as checks
+from dorrik.core.book import BOOK
 from dorrik.core.devices import devices
 from dorrik.core.inspection import KINDS
 from dorrik.core.outcome import MEANING
@@ -23,8 +25,9 @@ def _reference() -> Reference:
     return Reference(
         fields={
             kind.name: {name: FieldOut.model_validate(spec, from_attributes=True) for name, spec in kind.fields.items()}
-            for kind in KINDS.values()
+            for kind in (*KINDS.values(), *BOOK.values())
         },
+        board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
         catalogue=[CatalogueOut(**asdict(entry)) for entry in catalogue.entries().values()],
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],
         house_rules=[HouseRuleOut(name=name, **option) for name, option in house_rules.options().items()],

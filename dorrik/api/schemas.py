@@ -312,6 +312,8 @@ class InspectionLine(BaseModel):
     outcome: str | None
     left: int | None
     failing: int | None
+    held_reason: str | None = None
+    return_on: str | None = None
 
 
 class CorrectionIn(Strict):
@@ -435,10 +437,19 @@ class RuleBookOut(BaseModel):
     nation: str
 
 
+class BoardCheckOut(BaseModel):
+    """Something to look at on every board, and the observation it would raise ('' for none)."""
+
+    key: str
+    label: str
+    observation: str
+
+
 class Reference(BaseModel):
     """What the screens need to know before any inspection: fields, catalogue, devices, house rules."""
 
     fields: dict[str, dict[str, FieldOut]]
+    board_checks: list[BoardCheckOut]
     catalogue: list[CatalogueOut]
     devices: list[DeviceOut]
     house_rules: list[HouseRuleOut]

@@ -4,7 +4,7 @@ from typing import Any
 
 from dorrik.core import house_rules
 from dorrik.core.document import FORMAT, VERSION
-from dorrik.core.fields import FieldSpec
+from dorrik.core.fields import DEAD, LIVE, MOST_PAIRINGS, FieldSpec
 from dorrik.core.inspection import KINDS, EntityKind
 
 
@@ -61,4 +61,10 @@ def _field(spec: FieldSpec) -> dict[str, Any]:
             parts = {name: {"type": "string"} for name in ("table", "row", "column", "value", "why")}
             one = {"type": "object", "required": list(parts), "additionalProperties": False, "properties": parts}
             found |= {"type": ["array", "null"], "maxItems": 200, "items": one}
+        case "pairings":
+            found |= {
+                "type": ["object", "null"],
+                "maxProperties": MOST_PAIRINGS,
+                "additionalProperties": {"enum": [DEAD, LIVE]},
+            }
     return found

@@ -15,7 +15,13 @@ from dorrik.core import house_rules, reference
 from dorrik.core.readings import Quantity, Reading, ReadingError
 from dorrik.core.record import record
 
-Kind = Literal["text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options", "corrections"]
+Kind = Literal[
+    "text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options", "corrections", "pairings"
+]
+#: What a pairing of conductors was found to be.
+DEAD, LIVE = "dead", "live"
+#: No board of a home has more pairings than this.
+MOST_PAIRINGS = 400
 
 EARLIEST = date(1990, 1, 1)
 
@@ -160,6 +166,17 @@ def _corrections(spec: FieldSpec, value: object) -> list[dict[str, str]]:
         raise FieldError(str(error)) from None
 
 
+def _pairings(spec: FieldSpec, value: object) -> dict[str, str] | None:
+    if not isinstance(value, dict) or len(value) > MOST_PAIRINGS:
+        raise FieldError(f"{spec.label} takes pairings with what each was found to be.")
+    for name, found in value.items():
+        if not isinstance(name, str) or not 1 <= len(name) <= 40 or not name.isprintable():
+            raise FieldError(f"{spec.label}: a pairing has no usable name.")
+        if found not in (DEAD, LIVE):
+            raise FieldError(f"{spec.label}: {name} is either {DEAD} or {LIVE}.")
+    return dict(value) or None
+
+
 _CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
     "text": _text,
     "choice": _choice,
@@ -171,6 +188,7 @@ _CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
     "instant": _instant,
     "options": _options,
     "corrections": _corrections,
+    "pairings": _pairings,
 }
 
 
@@ -231,3 +249,8 @@ def options(label: str) -> Any:
 def corrections(label: str) -> Any:
     """A field for cells of the reference tables that are read otherwise than printed."""
     return _declare(FieldSpec(kind="corrections", label=label))
+
+
+def pairings(label: str) -> Any:
+    """A field for pairings of conductors, each found dead or live."""
+    return _declare(FieldSpec(kind="pairings", label=label))

@@ -13,13 +13,18 @@ from typing import Any
 from dorrik.core import fields as f
 from dorrik.core import rule_book
 from dorrik.core.devices import devices
+from dorrik.core.fields import LIVE
 from dorrik.core.overload import METHODS, NOT_KNOWN
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import Correction
 
 EARTHING = ("TN-C-S", "TN-S", "TT")
+NATIONS = ("England", "Scotland", "Wales", "Northern Ireland", "Ireland")
+PHASES = ("L1", "L2", "L3", "all three")
 _STANDARDS = tuple(dict.fromkeys(device.standard for device in devices()))
+TENURES = ("let dwelling", "owner-occupied dwelling", "shared house let by the room", "holiday let")
+PURPOSES = ("periodic", "change of occupier", "purchase", "before an alteration", "after damage")
 SERVICES = ("water", "gas", "oil", "structural steel", "lightning protection", "other")
 #: Figures of a circuit that are compared over the years.
 EARLIER = (
@@ -43,6 +48,7 @@ class Limitation:
     what: str | None = f.text("What was not inspected or tested", 1000)
     reason: str | None = f.text("Reason", 1000)
     agreed_with: str | None = f.text("Agreed with", 120)
+    agreed_on: str | None = f.day("Agreed on")
     removed: bool | None = f.flag("Removed")
 
 
@@ -88,6 +94,7 @@ class Bond:
     length_m: float | None = f.number("Length", "m", 0, 200)
     at_clamp_ohm: Reading | None = f.reading("At the clamp", "Ω", "continuity")
     at_pipe_ohm: Reading | None = f.reading("At the pipe", "Ω", "continuity")
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
     removed: bool | None = f.flag("Removed")
 
 
@@ -145,6 +152,9 @@ class Circuit:
     way: str | None = f.text("Way", 8)
     designation: str | None = f.text("Circuit", 80)
     spare: bool | None = f.flag("Spare way")
+    untraced: bool | None = f.flag("What it feeds is not known")
+    phase: str | None = f.choice("Phase", *PHASES)
+    rcd_group: str | None = f.text("RCD group", 8)
     form: str | None = f.choice("Form", "ring", "radial")
     serves: str | None = f.choice("Serves", "sockets", "lighting", "fixed", "distribution")
     points: int | None = f.integer("Points", 0, 200)
@@ -190,9 +200,84 @@ class Circuit:
     joined_by: str | None = f.choice("Joined by", "line", "neutral", "all conductors", "exchanged ends")
     afdd_button: str | None = f.check("AFDD test button")
     leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
     removed: bool | None = f.flag("Removed")
     outlets: tuple[Point, ...] = ()
     earlier: tuple[Earlier, ...] = ()
+
+
+@record(kw_only=True)
+class Isolation:
+    """One safe isolation of a board: each step when it was done, the pairings tested, and when it was put back."""
+
+    id: str
+    by: str | None = f.text("By", 120)
+    source: str | None = f.text("Tester proved on", 80)
+    proved_at: str | None = f.instant("Tester proved")
+    isolated_at: str | None = f.instant("Isolated")
+    isolated_where: str | None = f.text("Isolated at", 80)
+    lock: str | None = f.text("Lock and tag", 80)
+    key_with: str | None = f.text("Key with", 80)
+    pairings: dict[str, str] | None = f.pairings("Pairings tested")
+    proved_again_at: str | None = f.instant("Tester proved again")
+    restored_at: str | None = f.instant("Restored")
+    removed: bool | None = f.flag("Removed")
+
+    @property
+    def proved_dead(self) -> bool:
+        """Were all steps taken, with no pairing found live?"""
+        steps = (self.proved_at, self.isolated_at, self.pairings, self.proved_again_at)
+        return all(steps) and LIVE not in (self.pairings or {}).values()
+
+
+@record(kw_only=True)
+class Check:
+    """Something looked at on a board: what, and how it was found. `item` is a key of `board_checks`."""
+
+    id: str
+    item: str | None = f.text("Check", 40)
+    state: str | None = f.choice("Found", "good", "not good", "LIM", "N/A")
+    note: str | None = f.text("Note", 300)
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class Attendance:
+    """Somebody's time on site: one visit of one inspector."""
+
+    id: str
+    who: str | None = f.text("Who", 120)
+    purpose: str | None = f.choice("For", "inspection", "second inspector", "return visit")
+    arrived_at: str | None = f.instant("Arrived")
+    left_at: str | None = f.instant("Left")
+    note: str | None = f.text("Note", 300)
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class Meter:
+    """An instrument used at this inspection, as the firm's book had it on the day."""
+
+    id: str
+    register_id: str | None = f.text("Entry in the book", 36)
+    name: str | None = f.text("Instrument", 80)
+    sort: str | None = f.text("Kind", 40)
+    serial: str | None = f.text("Serial number", 60)
+    calibration_due: str | None = f.day("Calibration due", ahead_days=3660)
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class LeadNull:
+    """One null of the leads: which set, what it should read, what it read, and when (rule 1.4)."""
+
+    id: str
+    leads_id: str | None = f.text("Entry in the book", 36)
+    name: str | None = f.text("Lead set", 80)
+    known_ohm: float | None = f.number("Known resistance", "Ω", 0, 5)
+    reading_ohm: Reading | None = f.reading("Null", "Ω", "continuity")
+    nulled_at: str | None = f.instant("Nulled")
+    removed: bool | None = f.flag("Removed")
 
 
 @record(kw_only=True)
@@ -212,10 +297,23 @@ class Board:
     spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified")
     spd_uc_v: float | None = f.number("Surge device Uc", "V", 50, 1000)
     spd_u_dc_v: Reading | None = f.reading("Varistor test", "V d.c.", "direct-voltage")
+    fed_by: str | None = f.text("Fed from which way", 36)
+    phases: str | None = f.choice("Phases of the board", "1", "3")
+    earthing: str | None = f.choice("Earth of the board", "of the supply", "own electrode")
+    electrode_ohm: Reading | None = f.reading("Electrode RA", "Ω", "loop")
     isolated_at: str | None = f.instant("Proved dead at")
     isolated_lock: str | None = f.text("Lock and tag", 80)
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
     removed: bool | None = f.flag("Removed")
     circuits: tuple[Circuit, ...] = ()
+    isolations: tuple[Isolation, ...] = ()
+    checks: tuple[Check, ...] = ()
+
+    @property
+    def proved_dead(self) -> str | None:
+        """When the board was last proved dead with everything that belongs to it; None where it never was."""
+        proved = [one.proved_again_at for one in self.isolations if one.proved_dead and one.proved_again_at]
+        return max(proved, default=self.isolated_at)
 
 
 @record(kw_only=True)
@@ -228,12 +326,20 @@ class Inspection:
     client_address: str | None = f.text("Client's address", 300)
     property_address: str | None = f.text("Property", 300)
     occupier_name: str | None = f.text("Occupier", 120)
-    tenure: str | None = f.choice(
-        "Tenure", "let dwelling", "owner-occupied dwelling", "shared house let by the room", "holiday let"
-    )
-    purpose: str | None = f.choice(
-        "Purpose", "periodic", "change of occupier", "purchase", "before an alteration", "after damage"
-    )
+    tenure: str | None = f.choice("Tenure", *TENURES)
+    purpose: str | None = f.choice("Purpose", *PURPOSES)
+    nation: str | None = f.choice("Nation", *NATIONS)
+    property_id: str | None = f.text("Property in the book", 36)
+    installation_id: str | None = f.text("Installation in the book", 36)
+    installation_name: str | None = f.text("Installation", 80)
+    job_id: str | None = f.text("Job in the book", 36)
+    must_stay_on: str | None = f.text("Must stay on", 300)
+    power_off: str | None = f.text("Power off", 60)
+    access: str | None = f.text("Access", 500)
+    carried_from: str | None = f.text("Carried over from", 200)
+    held_at: str | None = f.instant("Put on hold")
+    held_reason: str | None = f.text("On hold because", 500)
+    return_on: str | None = f.day("Return visit", ahead_days=3660)
     extent: str | None = f.text("Extent", 4000)
     inspected_on: str | None = f.day("Date of inspection")
     rule_book: str | None = f.choice("Rule book", *rule_book.keys())
@@ -250,7 +356,10 @@ class Inspection:
     tails_mm2: float | None = f.number("Tails", "mm²", 2.5, 240)
     tails_length_m: float | None = f.number("Length of the tails", "m", 0, 100)
     tails_protected: bool | None = f.flag("Switch-fuse in front of the tails")
+    switch_fuse_a: float | None = f.number("Switch-fuse in front", "A", 5, 630)
     neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240)
+    electrode: str | None = f.text("Electrode", 120)
+    leakage_ma: Reading | None = f.reading("Leakage at the tails", "mA", "leakage")
     earthing_conductor_mm2: float | None = f.number("Main earthing conductor", "mm²", 1, 120)
     bonding_mm2: float | None = f.number("Main bonding conductor", "mm²", 1, 120)
     bonding_to: str | None = f.text("Main bonding to", 200)
@@ -269,6 +378,9 @@ class Inspection:
     observations: tuple[Observation, ...] = ()
     limitations: tuple[Limitation, ...] = ()
     overrulings: tuple[Overruling, ...] = ()
+    attendances: tuple[Attendance, ...] = ()
+    meters: tuple[Meter, ...] = ()
+    lead_nulls: tuple[LeadNull, ...] = ()
 
 
 @record
@@ -315,6 +427,11 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("observation", Observation, "inspection", "observations"),
             EntityKind("limitation", Limitation, "inspection", "limitations"),
             EntityKind("overruling", Overruling, "inspection", "overrulings"),
+            EntityKind("isolation", Isolation, "board", "isolations"),
+            EntityKind("check", Check, "board", "checks"),
+            EntityKind("attendance", Attendance, "inspection", "attendances"),
+            EntityKind("meter", Meter, "inspection", "meters"),
+            EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
         )
     }
 )

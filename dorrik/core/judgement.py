@@ -49,14 +49,18 @@ class Judgement:
     rule_book: RuleBook
 
 
-def judge(inspection: Inspection) -> Judgement:
-    """Judge an inspection as it stands. Pure; never raises on an inspection that `document.parse` accepts."""
+def judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]] = frozenset()) -> Judgement:
+    """Judge an inspection as it stands. Pure; never raises on an inspection that `document.parse` accepts.
+
+    doubtful: entity id and field of readings that were taken while leads were in doubt (rule 1.4); the times of
+    readings are in the journal, not in the document.
+    """
     with reference.corrected(inspection.table_corrections or ()):
-        return _judge(inspection)
+        return _judge(inspection, doubtful)
 
 
-def _judge(inspection: Inspection) -> Judgement:
-    context = Context(inspection)
+def _judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]]) -> Judgement:
+    context = Context(inspection, doubtful)
     notes = _overruled(inspection, (note for topic in TOPICS for note in topic(context)))
     sums = tuple(board_sums(context))
     outcome, because = _outcome(inspection)

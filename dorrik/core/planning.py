@@ -73,20 +73,40 @@ def calibrated(rates: Rates, visits: Iterable[Mapping[str, tuple[float, float]]]
 
 @record
 class Prices:
-    """House prices in one currency; circuits_included are covered by the base."""
+    """House prices in one currency; circuits_included are covered by the base. A firm puts its own in their place."""
 
-    base: float
-    circuit: float
-    circuits_included: int
-    travel_per_km: float
-    return_visit: float
+    base: float = 140.0
+    circuit: float = 9.0
+    circuits_included: int = 8
+    travel_per_km: float = 0.6
+    return_visit: float = 65.0
+
+
+@record
+class PricePart:
+    """One part of a price: what for, how much, and how it comes about."""
+
+    name: str
+    value: float
+    how: str
+
+
+def price_parts(size: Size, prices: Prices, travel_km: float = 0.0, return_visits: int = 0) -> tuple[PricePart, ...]:
+    """Base, each circuit above those included, travel and return visits; parts that cost nothing are left out."""
+    circuits = size.rings + size.radials
+    above = max(0, circuits - prices.circuits_included)
+    parts = (
+        PricePart("base", prices.base, f"up to {prices.circuits_included} circuits"),
+        PricePart("further circuits", prices.circuit * above, f"{above} × {prices.circuit:g}"),
+        PricePart("travel", prices.travel_per_km * travel_km, f"{travel_km:g} km × {prices.travel_per_km:g}"),
+        PricePart("return visits", prices.return_visit * return_visits, f"{return_visits} × {prices.return_visit:g}"),
+    )
+    return tuple(part for part in parts if part.value or part.name == "base")
 
 
 def price(size: Size, prices: Prices, travel_km: float = 0.0, return_visits: int = 0) -> float:
-    """Base, each circuit above those included, travel and return visits."""
-    above = max(0, size.rings + size.radials - prices.circuits_included)
-    travel = prices.travel_per_km * travel_km
-    return prices.base + prices.circuit * above + travel + prices.return_visit * return_visits
+    """The whole price (rule 16.1)."""
+    return sum(part.value for part in price_parts(size, prices, travel_km, return_visits))
 
 
 @record

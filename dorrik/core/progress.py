@@ -92,6 +92,8 @@ def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS) -> tuple[str, .
 
 
 def _words(kind: str, entity: Any, field: str) -> str:
+    if field == "proved_dead":
+        return f"{entity.name or 'Board'}: proved dead"
     label = KINDS[kind].fields[field].label if field in KINDS[kind].fields else field
     if kind == "circuit":
         return f"{name_of(entity)}: {label}"
@@ -109,7 +111,7 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[str, str
     if not inspection.boards:
         yield "boards", "inspection", inspection, ("boards",)
     for board in inspection.boards:
-        yield "isolation", "board", board, ("isolated_at",)
+        yield "isolation", "board", board, ("proved_dead",)
         yield "boards", "board", board, ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
         if house.insulation_by == "by board" and board.circuits:
             yield "dead", "board", board, ("insulation_lne_mohm",)

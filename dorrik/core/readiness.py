@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 from typing import Literal
 
-from dorrik.core.inspection import Inspection
+from dorrik.core import instruments
+from dorrik.core.inspection import Inspection, name_of
 from dorrik.core.judgement import Judgement
 from dorrik.core.record import record
 
@@ -51,6 +52,18 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
             "report",
             f"The open codes lead to {judgement.outcome}, you declare {declared}: give your reason.",
         )
+    carried = [f"{board.name or 'Board'}" for board in inspection.boards if board.unconfirmed]
+    carried += [name_of(c) for board in inspection.boards for c in board.circuits if c.unconfirmed]
+    carried += [f"bond to {bond.service or 'a service'}" for bond in inspection.bonds if bond.unconfirmed]
+    if carried:
+        named = ", ".join(carried[:8]) + (f" and {len(carried) - 8} more" if len(carried) > 8 else "")
+        yield Point("look", "boards", f"{len(carried)} carried over from earlier papers, not confirmed: {named}")
+    for meter in inspection.meters:
+        verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
+        if verdict.status in ("fail", "attention"):
+            yield Point("look", "brief", f"{meter.name or 'An instrument'} {meter.serial or ''}: {verdict.reason}")
+    if inspection.held_at and inspection.held_reason:
+        yield Point("look", "brief", f"The inspection is on hold: {inspection.held_reason[:120]}")
     for limitation in inspection.limitations:
         if limitation.what and not (limitation.reason and limitation.agreed_with):
             yield Point("look", "brief", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed.")

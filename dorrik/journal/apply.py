@@ -11,9 +11,10 @@ from sqlalchemy.exc import IntegrityError
 from dorrik.core.inspection import KINDS
 from dorrik.journal.change import Change, Overtaken, Refusal, Result
 from dorrik.journal.policy import FORM, PLACE, kept_value
-from dorrik.store import inspections
+from dorrik.store import inspections, search
 from dorrik.store.engine import is_id, now
 from dorrik.store.inspections import KeptEntity, KeptInspection, column_value
+from dorrik.store.reindex import inspection_subject
 from dorrik.store.tables import ENTITIES, inspection
 from dorrik.store.tables import change as journal
 
@@ -153,6 +154,10 @@ class _Batch:
             if change.entity_id not in self._kept.entities:
                 entity = _new_entity(kind.name, change.entity_id, value)
                 self._kept.entities[change.entity_id] = self._new[change.entity_id] = entity
+            elif (entity := self._kept.entities[change.entity_id]).parent_id != value:
+                before, entity.parent_id = entity.parent_id, value
+                if change.entity_id not in self._new:
+                    self._touched.setdefault(change.entity_id, {})[f"{kind.parent}_id"] = value
         else:
             entity = self._kept.entities[change.entity_id]
             before = entity.values[change.field]
@@ -214,6 +219,16 @@ class _Batch:
             head = self._head()
             self._connection.execute(_update(inspection, frozenset(head)), head | {"key_id": self._kept.id})
         self._connection.execute(_INSERT[journal], self._entries)
+        self._find_by()
+
+    def _find_by(self) -> None:
+        """What an inspection is found by has changed."""
+        here = {entry["field"] for entry in self._entries if entry["entity_id"] == self._kept.id}
+        if here.isdisjoint(_NAMES):
+            return
+        v = self._kept.entities[self._kept.id].values
+        found = inspection_subject(self._kept.id, *(v[name] for name in _NAMES))
+        search.keep(self._connection, self._kept.firm_id, [found])
 
     def _head(self) -> dict[str, Any]:
         return {"seq": self._kept.seq, "changed_at": now()}
@@ -225,6 +240,8 @@ class _Batch:
         return {"inspection_id": self._kept.id, "id": entity.id, **parent, **values}
 
 
+#: Fields by which an inspection is found.
+_NAMES = ("reference", "property_address", "client_name", "occupier_name")
 _c = journal.c
 _INSERT = {table: insert(table) for table in (*ENTITIES.values(), journal)}
 _ENTRY = select(_c.change_id, _c.seq, _c.entity_id, _c.field, _c.value, _c.author_id, _c.device).where(

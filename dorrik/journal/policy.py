@@ -15,6 +15,8 @@ from dorrik.store.inspections import KeptInspection
 
 #: No honest home has more; a runaway device would.
 MOST_ENTITIES = 5000
+#: Kinds that can go from one parent to another.
+MOVABLE = frozenset(("circuit",))
 
 
 def well_formed(kept: KeptInspection, change: Change) -> None:
@@ -54,15 +56,44 @@ def parent_stands(kept: KeptInspection, change: Change) -> None:
     if change.field != kind.parent:
         return
     found = kept.entities.get(change.entity_id)
-    if found is not None:
+    if found is not None and (found.parent_id == change.value or kind.name not in MOVABLE):
         if found.parent_id != change.value:
             raise Refusal(f"{_a(kind.name).capitalize()} cannot be moved to another {kind.parent}.")
         return
     parent = kept.entities.get(change.value) if isinstance(change.value, str) else None
     if kind.name == "inspection" or parent is None or parent.kind != kind.parent:
         raise Refusal(f"This inspection has no such {kind.parent}.")
-    if len(kept.entities) >= MOST_ENTITIES:
+    if found is None and len(kept.entities) >= MOST_ENTITIES:
         raise Refusal(f"An inspection holds at most {MOST_ENTITIES} entries.")
+
+
+def no_ring_of_boards(kept: KeptInspection, change: Change) -> None:
+    """No board is fed, over however many others, from itself."""
+    if change.entity == "board" and change.field == "fed_by" and change.value:
+        above = _board_of(kept, change.value)
+        if above is None:
+            raise Refusal("There is no such way to feed a board from.")
+        _climb(kept, change.entity_id, above, "A board cannot be fed from itself, nor from a board that it feeds.")
+    elif change.entity == "circuit" and change.field == "board" and change.entity_id in kept.entities:
+        fed = [e.id for e in kept.entities.values() if e.kind == "board" and e.values.get("fed_by") == change.entity_id]
+        for board_id in fed:
+            _climb(kept, board_id, change.value, "This way feeds a board: it cannot be moved onto what it feeds.")
+
+
+def _board_of(kept: KeptInspection, circuit_id: object) -> str | None:
+    circuit = kept.entities.get(circuit_id) if isinstance(circuit_id, str) else None
+    return circuit.parent_id if circuit is not None and circuit.kind == "circuit" else None
+
+
+def _climb(kept: KeptInspection, board_id: str, above: str | None, why: str) -> None:
+    """From the board above up to the origin; refused where that leads past `board_id`."""
+    for _ in range(MOST_ENTITIES):
+        if above is None:
+            return
+        if above == board_id:
+            raise Refusal(why)
+        board = kept.entities.get(above)
+        above = _board_of(kept, board.values.get("fed_by")) if board is not None else None
 
 
 Check = Callable[[KeptInspection, Change], None]
@@ -70,7 +101,7 @@ Check = Callable[[KeptInspection, Change], None]
 #: Asked of every change, also of one that was kept before, in this order.
 FORM: tuple[Check, ...] = (well_formed, known_entity, known_field)
 #: Asked of one that is new, in this order.
-PLACE: tuple[Check, ...] = (belongs_here, parent_stands)
+PLACE: tuple[Check, ...] = (belongs_here, parent_stands, no_ring_of_boards)
 
 
 def kept_value(change: Change) -> Any:

@@ -10,15 +10,13 @@ from typing import Any
 from sqlalchemy import Connection, insert, select
 
 from dorrik.core import document
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement, judge
 from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Point, readiness
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content
-from dorrik.store import inspections
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.inspections import KeptInspection
+from dorrik.store.judging import judged
 from dorrik.store.people import Person, firm_details
 from dorrik.store.tables import inspection as inspection_table
 from dorrik.store.tables import issued_report, person
@@ -68,8 +66,7 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
 
 def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[tuple[Point, ...], list[str]]:
     """What stands in the way of issuing, and the draft's pages as SVG."""
-    inspection = inspections.assemble(kept)
-    judgement = judge(inspection)
+    inspection, judgement = judged(connection, kept)
     said = content(inspection, judgement, on_paper(connection, who, 0, now().date()))
     return readiness(inspection, judgement), pdf.pages(said, {})
 
@@ -82,8 +79,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
     """
     if kept.seq != seen_seq:
         raise Moved
-    inspection: Inspection = inspections.assemble(kept)
-    judgement: Judgement = judge(inspection)
+    inspection, judgement = judged(connection, kept)
     earlier = issues(connection, kept.id)
     points = [point for point in readiness(inspection, judgement) if point.level == "must"]
     if earlier and not (reason or "").strip():

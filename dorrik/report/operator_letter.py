@@ -60,4 +60,4 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
 
 def letter(inspection: Inspection, judgement: Judgement, issue: Issue, at: date) -> bytes:
     """The letter as PDF."""
-    return pdf.letter("operator_letter", content(inspection, judgement, issue), at)
+    return pdf.letter("facts_letter", content(inspection, judgement, issue), at)

@@ -24,6 +24,8 @@ class Line:
     outcome: str | None
     left: int | None = None
     failing: int | None = None
+    held_reason: str | None = None
+    return_on: str | None = None
 
 
 def _due(inspected_on: date | None, years: int | None) -> str | None:

@@ -25,6 +25,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.dialects.mysql import CHAR, DATETIME, LONGBLOB, LONGTEXT, VARBINARY
 
+from dorrik.core.book import BOOK
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS, EntityKind
 from dorrik.core.readings import MAX_LENGTH
@@ -66,7 +67,7 @@ def _type(spec: FieldSpec) -> Any:
             return Date()
         case "instant":
             return DateTime()
-        case "options" | "corrections":
+        case "options" | "corrections" | "pairings":
             return JSON(none_as_null=True)
 
 
@@ -83,6 +84,8 @@ firm = Table(
     Column("phone", String(40)),
     Column("house_rules", JSON(), nullable=False),
     Column("rule_book", String(60)),
+    Column("rates", JSON(none_as_null=True)),
+    Column("prices", JSON(none_as_null=True)),
     **OPTIONS,
 )
 
@@ -147,6 +150,7 @@ inspection = Table(
     *_fields(KINDS["inspection"]),
     Index("ix_inspection_firm_id_changed_at", "firm_id", "changed_at"),
     Index("ix_inspection_firm_id_reference", "firm_id", "reference"),
+    Index("ix_inspection_firm_id_property_id", "firm_id", "property_id"),
     **OPTIONS,
 )
 
@@ -209,5 +213,61 @@ issued_report = Table(
     Column("pdf", LONGBLOB(), nullable=False),
     Column("sha256", CHAR(64, charset="ascii"), nullable=False),
     UniqueConstraint("inspection_id", "number"),
+    **OPTIONS,
+)
+
+
+def _book(kind: EntityKind) -> Table:
+    """The table of a kind of the firm's book; `parent_id` where it belongs to another entry."""
+    parts: list[Any] = [
+        Column("id", identifier(), primary_key=True),
+        Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
+    ]
+    if kind.parent != "firm":
+        parts.append(Column("parent_id", identifier(), ForeignKey(f"{kind.parent}.id"), nullable=False, index=True))
+    return Table(kind.name, metadata, *parts, *_fields(kind), **OPTIONS)
+
+
+#: The tables of the firm's book by the kind's name.
+ENTRIES: dict[str, Table] = {name: _book(kind) for name, kind in BOOK.items()}
+Index("uq_job_firm_id_number", ENTRIES["job"].c.firm_id, ENTRIES["job"].c.number, unique=True)
+
+#: Who changed what in the book, from what.
+book_change = Table(
+    "book_change",
+    metadata,
+    Column("id", Integer(), primary_key=True, autoincrement=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
+    Column("entry_id", identifier(), nullable=False),
+    Column("field", String(40), nullable=False),
+    Column("value", JSON(none_as_null=True)),
+    Column("before", JSON(none_as_null=True)),
+    Column("made_at", DATETIME(fsp=3), nullable=False),
+    Column("author_id", identifier(), ForeignKey("person.id"), nullable=False),
+    Index("ix_book_change_entry_id_field", "entry_id", "field"),
+    **OPTIONS,
+)
+
+#: What a search finds: one line for each client, property, job and inspection, with the words that name it.
+search_subject = Table(
+    "search_subject",
+    metadata,
+    Column("id", identifier(), primary_key=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
+    Column("kind", String(20), nullable=False),
+    Column("title", String(300), nullable=False),
+    Column("line", String(300), nullable=False),
+    Column("words", String(1000, collation="utf8mb4_bin"), nullable=False),
+    **OPTIONS,
+)
+
+#: Every end of every word of a subject: what contains a text begins, in one of its ends, with that text.
+search_end = Table(
+    "search_end",
+    metadata,
+    Column("firm_id", identifier(), primary_key=True),
+    Column("word_end", String(24, collation="utf8mb4_bin"), primary_key=True),
+    Column("subject_id", identifier(), ForeignKey("search_subject.id", ondelete="CASCADE"), primary_key=True),
+    Index("ix_search_end_subject_id", "subject_id"),
     **OPTIONS,
 )

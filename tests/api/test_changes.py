@@ -107,7 +107,7 @@ def test_one_id_with_other_content_is_refused(inspector):
         ("circuit", "device_rating_a", {"a": [1]}, "plain number"),
         ("circuit", "zs_ohm", ["0.4"], "as text"),
         ("board", "zdb_ohm", "0.2", "belongs to a circuit"),
-        ("circuit", "board", "nowhere", "cannot be moved"),
+        ("circuit", "board", "nowhere", "has no such board"),
     ],
 )
 def test_bad_input_is_told_at_its_place_and_the_rest_is_kept(inspector, entity, field, value, told):

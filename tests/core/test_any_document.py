@@ -54,6 +54,10 @@ def values(spec):
             return OPTIONS
         case "corrections":
             return CORRECTIONS
+        case "pairings":
+            return st.none() | st.dictionaries(
+                st.sampled_from(["busbar L–N", "way 1 L–E"]), st.sampled_from(["dead", "live"]), max_size=2
+            )
 
 
 def fitting(spec):

@@ -49,7 +49,9 @@ _STATUS: Mapping[str, Status] = {"pass": "pass", "attention": "attention", "fail
 class Context:
     """An inspection and what is worked out of it once, for all topics."""
 
-    def __init__(self, inspection: Inspection) -> None:
+    def __init__(self, inspection: Inspection, doubtful: frozenset[tuple[str, str]] = frozenset()) -> None:
+        #: Entity and field of the readings that were taken with leads in doubt.
+        self.doubtful = doubtful
         self.house = HouseRules.using(inspection.house_rules)
         self.book: RuleBook = rule_book(inspection.rule_book)
         self.inspection = self._less_leads(inspection)

@@ -200,6 +200,306 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description What an uploaded file holds. Nothing is kept: what is to be taken over is sent back with the matching.
+         */
+        post: operations["read_api_papers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description The rows of a table as they would be taken over, with what is wrong in them.
+         */
+        post: operations["preview_api_papers_chart_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/carry-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Carry Into
+         * @description Carry boards and circuits over, all of them or none; everything stands unconfirmed until it was seen.
+         */
+        post: operations["carry_into_api_inspections__inspection_id__carry_over_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Clients, properties, jobs and inspections that hold every word of the text in any part of a word.
+         */
+        get: operations["find_api_search_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/booked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Booked
+         * @description Jobs that are booked for the coming week, and those whose day has gone by.
+         */
+        get: operations["booked_api_booked_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clients
+         * @description The firm's clients.
+         */
+        get: operations["clients_api_clients_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Client
+         * @description A client with their properties.
+         */
+        get: operations["client_api_clients__entry_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/properties/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Home
+         * @description A property with its installations, jobs and inspections.
+         */
+        get: operations["home_api_properties__entry_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job
+         * @description A job with where and for whom it is, what was begun for it, and its estimate.
+         */
+        get: operations["job_api_jobs__entry_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Instruments
+         * @description The firm's instruments with their calibration, and its lead sets with what their nulls should read.
+         */
+        get: operations["instruments_api_instruments_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add
+         * @description Add an entry. The same id sent twice makes one entry.
+         */
+        post: operations["add_api_book__kind__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/{kind}/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change fields of an entry, all or none.
+         */
+        patch: operations["change_api_book__kind___entry_id__patch"];
+        trace?: never;
+    };
+    "/api/book/{kind}/{entry_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Entry History
+         * @description Who changed one field of an entry from what to what, newest first.
+         */
+        get: operations["entry_history_api_book__kind___entry_id__history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{entry_id}/confirmation.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Confirmation
+         * @description Scope, access and price for the client to confirm.
+         */
+        get: operations["confirmation_api_jobs__entry_id__confirmation_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{entry_id}/power-off.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power Off
+         * @description The power-off notice for the occupier.
+         */
+        get: operations["power_off_api_jobs__entry_id__power_off_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/firm": {
         parameters: {
             query?: never;
@@ -300,6 +600,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rates
+         * @description The firm's rates and prices, with the usual ones.
+         */
+        get: operations["rates_api_firm_rates_get"];
+        /**
+         * Settle
+         * @description Settle rates and prices, all or none.
+         */
+        put: operations["settle_api_firm_rates_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reference": {
         parameters: {
             query?: never;
@@ -346,6 +670,18 @@ export interface components {
             /** Table Corrections */
             table_corrections: components["schemas"]["CorrectionIn"][];
         };
+        /**
+         * BoardCheckOut
+         * @description Something to look at on every board, and the observation it would raise ('' for none).
+         */
+        BoardCheckOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Observation */
+            observation: string;
+        };
         /** BoardSumOut */
         BoardSumOut: {
             /** Board Id */
@@ -369,6 +705,52 @@ export interface components {
             observation: string | null;
             /** Culprits */
             culprits: string[];
+        };
+        /** BookedOut */
+        BookedOut: {
+            job: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            property: components["schemas"]["dorrik__api__book_types__EntryOut"];
+        };
+        /** CalibrationOut */
+        CalibrationOut: {
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "pass" | "attention" | "fail" | "unknown";
+            /** Reason */
+            reason: string;
+        };
+        /** CarriedOut */
+        CarriedOut: {
+            /** Seq */
+            seq: number;
+            /** Boards */
+            boards: number;
+            /** Circuits */
+            circuits: number;
+        };
+        /**
+         * CarryIn
+         * @description What to carry over into an inspection: a document, another inspection of the firm, or a chart; one of them.
+         *
+         *     measured_on: day of the chart's figures; source: what the chart is called.
+         */
+        CarryIn: {
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            /** Inspection Id */
+            inspection_id?: string | null;
+            chart?: components["schemas"]["ChartIn"] | null;
+            /** Measured On */
+            measured_on?: string | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /** CatalogueOut */
         CatalogueOut: {
@@ -425,6 +807,31 @@ export interface components {
             made_at: string;
             /** Device */
             device: string;
+        };
+        /**
+         * ChartIn
+         * @description Rows of a table with the target of each column; first: index of the first row under the heads.
+         */
+        ChartIn: {
+            /** Rows */
+            rows: string[][];
+            /** Columns */
+            columns: (string | null)[];
+            /** First */
+            first: number;
+        };
+        /** ChartOut */
+        ChartOut: {
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Sound */
+            sound: number;
+        };
+        /** ClientOut */
+        ClientOut: {
+            client: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            /** Properties */
+            properties: components["schemas"]["dorrik__api__book_types__EntryOut"][];
         };
         /**
          * CorrectionIn
@@ -492,38 +899,39 @@ export interface components {
             };
         };
         /**
-         * EntryOut
-         * @description One kept change: who changed what from what, when.
+         * EntryIn
+         * @description A new entry. id: made by the device, so that sending it twice makes it once.
          */
-        EntryOut: {
-            /** Seq */
-            seq: number;
+        EntryIn: {
             /** Id */
-            id: string;
-            /** Entity */
-            entity: string;
-            /** Entity Id */
-            entity_id: string;
-            /** Field */
-            field: string;
-            /** Value */
-            value: unknown;
-            /** Before */
-            before: unknown;
-            /** Overtook */
-            overtook: number | null;
-            /** Overtook Author Id */
-            overtook_author_id: string | null;
-            /** Made At */
-            made_at: string;
-            /** Kept At */
-            kept_at: string;
-            /** Device */
-            device: string;
-            /** Author Id */
-            author_id: string;
-            /** Author */
-            author: string;
+            id?: string | null;
+            /** Parent Id */
+            parent_id: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * EstimateOut
+         * @description Time and price of a job by house rates (rule 16.1), part by part.
+         */
+        EstimateOut: {
+            /** Minutes */
+            minutes: number;
+            /** Time */
+            time: components["schemas"]["PartOut"][];
+            /** Price */
+            price: number;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Too Much For A Day */
+            too_much_for_a_day: boolean;
+            /** Currency */
+            currency: string;
         };
         /** ExpectedOut */
         ExpectedOut: {
@@ -563,6 +971,16 @@ export interface components {
             message: string;
         };
         /**
+         * FieldsIn
+         * @description Fields of an entry, all kept or none.
+         */
+        FieldsIn: {
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * FirmOut
          * @description What a firm has settled; may_settle: whether the person who asks may change it.
          */
@@ -592,10 +1010,42 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /**
+         * FoundOut
+         * @description What an inspection in a file or in Dorrik would bring: its boards with their circuits.
+         */
+        FoundOut: {
+            /** Reference */
+            reference: string | null;
+            /** Property Address */
+            property_address: string | null;
+            /** Inspected On */
+            inspected_on: string | null;
+            /** Boards */
+            boards: string[];
+            /** Circuits */
+            circuits: number;
+            /** Readings */
+            readings: number;
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
             detail?: components["schemas"]["ValidationError"][];
+        };
+        /** HitOut */
+        HitOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "client" | "property" | "job" | "inspection";
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Line */
+            line: string;
         };
         /**
          * Home
@@ -650,6 +1100,10 @@ export interface components {
             left: number | null;
             /** Failing */
             failing: number | null;
+            /** Held Reason */
+            held_reason?: string | null;
+            /** Return On */
+            return_on?: string | null;
         };
         /**
          * InspectionOut
@@ -663,6 +1117,18 @@ export interface components {
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
             judgement: components["schemas"]["JudgementOut"];
+        };
+        /** InstrumentOut */
+        InstrumentOut: {
+            entry: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            calibration: components["schemas"]["CalibrationOut"];
+        };
+        /** InstrumentsOut */
+        InstrumentsOut: {
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentOut"][];
+            /** Lead Sets */
+            lead_sets: components["schemas"]["LeadSetOut"][];
         };
         /**
          * IssueIn
@@ -694,6 +1160,19 @@ export interface components {
             sha256: string;
             /** Seq */
             seq: number;
+        };
+        /** JobOut */
+        JobOut: {
+            job: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            property: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            client: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            /** Installations */
+            installations: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            /** Inspections */
+            inspections: components["schemas"]["PastOut"][];
+            estimate: components["schemas"]["EstimateOut"];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentOut"][];
         };
         /** JudgementOut */
         JudgementOut: {
@@ -736,6 +1215,37 @@ export interface components {
             /** Caution */
             caution: string;
         };
+        /**
+         * LeadSetOut
+         * @description A lead set with what its null should read now (Ω), and how many accepted nulls that comes from.
+         */
+        LeadSetOut: {
+            entry: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            /** Known Ohm */
+            known_ohm: number | null;
+            /** Nulls */
+            nulls: number;
+        };
+        /**
+         * LineOut
+         * @description One row as it would be taken over.
+         */
+        LineOut: {
+            /** Row */
+            row: number;
+            /** Board */
+            board: string | null;
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            };
+            /** Figures */
+            figures: {
+                [key: string]: string;
+            };
+            /** Wrong */
+            wrong: components["schemas"]["WrongOut"][];
+        };
         /** Me */
         Me: {
             /** Id */
@@ -759,7 +1269,7 @@ export interface components {
             /** Seq */
             seq: number;
             /** Entries */
-            entries: components["schemas"]["EntryOut"][];
+            entries: components["schemas"]["dorrik__api__schemas__EntryOut"][];
             judgement: components["schemas"]["JudgementOut"] | null;
         };
         /** NotReadyOut */
@@ -831,6 +1341,53 @@ export interface components {
             /** Value */
             value: unknown;
         };
+        /**
+         * PaperOut
+         * @description What an uploaded file holds: an inspection, or tables whose columns are to be matched.
+         */
+        PaperOut: {
+            /** Name */
+            name: string;
+            found: components["schemas"]["FoundOut"] | null;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            } | null;
+            /** Tables */
+            tables: components["schemas"]["dorrik__api__book_types__TableOut"][];
+            /** Targets */
+            targets: components["schemas"]["TargetOut"][];
+        };
+        /**
+         * PartOut
+         * @description One part of an estimate: minutes or money, and how it comes about.
+         */
+        PartOut: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** How */
+            how: string;
+        };
+        /**
+         * PastOut
+         * @description An inspection of a property.
+         */
+        PastOut: {
+            /** Id */
+            id: string;
+            /** Reference */
+            reference: string | null;
+            /** Inspected On */
+            inspected_on: string | null;
+            /** Outcome */
+            outcome: string | null;
+            /** Installation */
+            installation: string | null;
+            /** Job Id */
+            job_id: string | null;
+        };
         /** PointOut */
         PointOut: {
             /**
@@ -873,6 +1430,57 @@ export interface components {
              */
             fields: components["schemas"]["FieldProblem"][];
         };
+        /** PropertyOut */
+        PropertyOut: {
+            property: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            client: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            /** Installations */
+            installations: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            /** Jobs */
+            jobs: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            /** Inspections */
+            inspections: components["schemas"]["PastOut"][];
+            /** Next Number */
+            next_number: string;
+        };
+        /** RateOut */
+        RateOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Usual */
+            usual: number;
+        };
+        /**
+         * RatesIn
+         * @description House rates in minutes, prices in the firm's currency.
+         */
+        RatesIn: {
+            /** Rates */
+            rates: {
+                [key: string]: number;
+            };
+            /** Prices */
+            prices: {
+                [key: string]: number | string;
+            };
+        };
+        /** RatesOut */
+        RatesOut: {
+            /** May Settle */
+            may_settle: boolean;
+            /** Currency */
+            currency: string;
+            /** Rates */
+            rates: components["schemas"]["RateOut"][];
+            /** Prices */
+            prices: components["schemas"]["RateOut"][];
+        };
         /**
          * Receipt
          * @description The answer to a batch: each change's fate, the new sequence number and the new verdicts.
@@ -895,6 +1503,8 @@ export interface components {
                     [key: string]: components["schemas"]["FieldOut"];
                 };
             };
+            /** Board Checks */
+            board_checks: components["schemas"]["BoardCheckOut"][];
             /** Catalogue */
             catalogue: components["schemas"]["CatalogueOut"][];
             /** Devices */
@@ -1053,22 +1663,6 @@ export interface components {
             /** Recorded */
             recorded: string | null;
         };
-        /**
-         * TableOut
-         * @description A reference table as printed.
-         */
-        TableOut: {
-            /** Name */
-            name: string;
-            /** Source */
-            source: string;
-            /** Keys */
-            keys: string[];
-            /** Columns */
-            columns: string[];
-            /** Rows */
-            rows: components["schemas"]["TableRowOut"][];
-        };
         /** TableRowOut */
         TableRowOut: {
             /** Row */
@@ -1077,6 +1671,13 @@ export interface components {
             cells: {
                 [key: string]: string;
             };
+        };
+        /** TargetOut */
+        TargetOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
         };
         /** ValidationError */
         ValidationError: {
@@ -1090,6 +1691,109 @@ export interface components {
             input?: unknown;
             /** Context */
             ctx?: Record<string, never>;
+        };
+        /** WrittenOut */
+        WrittenOut: {
+            /** Value */
+            value: unknown;
+            /** Before */
+            before: unknown;
+            /** Made At */
+            made_at: string;
+            /** Author */
+            author: string;
+        };
+        /** WrongOut */
+        WrongOut: {
+            /** Column */
+            column: number;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * EntryOut
+         * @description One entry of the book with its fields; parent_id: the firm's or another entry's.
+         */
+        dorrik__api__book_types__EntryOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+            /** Id */
+            id: string;
+            /** Parent Id */
+            parent_id: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * TableOut
+         * @description A table of an uploaded file; columns: the guessed target of each; head: index of the row with the heads.
+         */
+        dorrik__api__book_types__TableOut: {
+            /** Sheet */
+            sheet: string;
+            /** Rows */
+            rows: string[][];
+            /** Head */
+            head: number;
+            /** Columns */
+            columns: (string | null)[];
+        };
+        /**
+         * EntryOut
+         * @description One kept change: who changed what from what, when.
+         */
+        dorrik__api__schemas__EntryOut: {
+            /** Seq */
+            seq: number;
+            /** Id */
+            id: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: unknown;
+            /** Before */
+            before: unknown;
+            /** Overtook */
+            overtook: number | null;
+            /** Overtook Author Id */
+            overtook_author_id: string | null;
+            /** Made At */
+            made_at: string;
+            /** Kept At */
+            kept_at: string;
+            /** Device */
+            device: string;
+            /** Author Id */
+            author_id: string;
+            /** Author */
+            author: string;
+        };
+        /**
+         * TableOut
+         * @description A reference table as printed.
+         */
+        dorrik__api__schemas__TableOut: {
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Keys */
+            keys: string[];
+            /** Columns */
+            columns: string[];
+            /** Rows */
+            rows: components["schemas"]["TableRowOut"][];
         };
     };
     responses: never;
@@ -1418,7 +2122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EntryOut"][];
+                    "application/json": components["schemas"]["dorrik__api__schemas__EntryOut"][];
                 };
             };
             /** @description Not signed in */
@@ -1717,6 +2421,757 @@ export interface operations {
             };
         };
     };
+    read_api_papers_post: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_api_papers_chart_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    carry_into_api_inspections__inspection_id__carry_over_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriedOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_api_search_get: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HitOut"][];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    booked_api_booked_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookedOut"][];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clients_api_clients_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["dorrik__api__book_types__EntryOut"][];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    client_api_clients__entry_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    home_api_properties__entry_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PropertyOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_api_jobs__entry_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instruments_api_instruments_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentsOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_api_book__kind__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["dorrik__api__book_types__EntryOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_api_book__kind___entry_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["dorrik__api__book_types__EntryOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_history_api_book__kind___entry_id__history_get: {
+        parameters: {
+            query: {
+                field: string;
+            };
+            header?: never;
+            path: {
+                kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenOut"][];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    confirmation_api_jobs__entry_id__confirmation_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    power_off_api_jobs__entry_id__power_off_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     firm_api_firm_get: {
         parameters: {
             query?: never;
@@ -1821,7 +3276,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableOut"][];
+                    "application/json": components["schemas"]["dorrik__api__schemas__TableOut"][];
                 };
             };
             /** @description Not signed in */
@@ -1940,6 +3395,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    rates_api_firm_rates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle_api_firm_rates_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RatesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

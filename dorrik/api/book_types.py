@@ -1,0 +1,233 @@
+"""Wire types of the firm's book, its search, scope and fee, and earlier papers."""
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, Field
+
+from dorrik.api.schemas import Moment, Strict
+
+Kind = Literal["client", "property", "installation", "job", "instrument", "leads"]
+
+
+class EntryOut(BaseModel):
+    """One entry of the book with its fields; parent_id: the firm's or another entry's."""
+
+    kind: Kind
+    id: str
+    parent_id: str
+    values: dict[str, Any]
+
+
+class EntryIn(Strict):
+    """A new entry. id: made by the device, so that sending it twice makes it once."""
+
+    id: str | None = Field(default=None, max_length=36)
+    parent_id: str = Field(max_length=36)
+    values: dict[str, Any] = Field(default={}, max_length=60)
+
+
+class FieldsIn(Strict):
+    """Fields of an entry, all kept or none."""
+
+    values: dict[str, Any] = Field(max_length=60)
+
+
+class WrittenOut(BaseModel):
+    value: Any
+    before: Any
+    made_at: Moment
+    author: str
+
+
+class HitOut(BaseModel):
+    kind: Literal["client", "property", "job", "inspection"]
+    id: str
+    title: str
+    line: str
+
+
+class ClientOut(BaseModel):
+    client: EntryOut
+    properties: list[EntryOut]
+
+
+class PastOut(BaseModel):
+    """An inspection of a property."""
+
+    id: str
+    reference: str | None
+    inspected_on: str | None
+    outcome: str | None
+    installation: str | None
+    job_id: str | None
+
+
+class PropertyOut(BaseModel):
+    property: EntryOut
+    client: EntryOut
+    installations: list[EntryOut]
+    jobs: list[EntryOut]
+    inspections: list[PastOut]
+    next_number: str
+
+
+class LeadSetOut(BaseModel):
+    """A lead set with what its null should read now (Ω), and how many accepted nulls that comes from."""
+
+    entry: EntryOut
+    known_ohm: float | None
+    nulls: int
+
+
+class CalibrationOut(BaseModel):
+    status: Literal["pass", "attention", "fail", "unknown"]
+    reason: str
+
+
+class InstrumentOut(BaseModel):
+    entry: EntryOut
+    calibration: CalibrationOut
+
+
+class InstrumentsOut(BaseModel):
+    instruments: list[InstrumentOut]
+    lead_sets: list[LeadSetOut]
+
+
+class PartOut(BaseModel):
+    """One part of an estimate: minutes or money, and how it comes about."""
+
+    name: str
+    value: float
+    how: str
+
+
+class EstimateOut(BaseModel):
+    """Time and price of a job by house rates (rule 16.1), part by part."""
+
+    minutes: float
+    time: list[PartOut]
+    price: float
+    parts: list[PartOut]
+    too_much_for_a_day: bool
+    currency: str
+
+
+class JobOut(BaseModel):
+    job: EntryOut
+    property: EntryOut
+    client: EntryOut
+    installations: list[EntryOut]
+    inspections: list[PastOut]
+    estimate: EstimateOut
+    instruments: list[InstrumentOut]
+
+
+class RatesIn(Strict):
+    """House rates in minutes, prices in the firm's currency."""
+
+    rates: dict[str, float]
+    prices: dict[str, float | str]
+
+
+class RateOut(BaseModel):
+    name: str
+    label: str
+    unit: str
+    value: float
+    usual: float
+
+
+class RatesOut(BaseModel):
+    may_settle: bool
+    currency: str
+    rates: list[RateOut]
+    prices: list[RateOut]
+
+
+class BookedOut(BaseModel):
+    job: EntryOut
+    property: EntryOut
+
+
+class TableOut(BaseModel):
+    """A table of an uploaded file; columns: the guessed target of each; head: index of the row with the heads."""
+
+    sheet: str
+    rows: list[list[str]]
+    head: int
+    columns: list[str | None]
+
+
+class TargetOut(BaseModel):
+    key: str
+    label: str
+
+
+class FoundOut(BaseModel):
+    """What an inspection in a file or in Dorrik would bring: its boards with their circuits."""
+
+    reference: str | None
+    property_address: str | None
+    inspected_on: str | None
+    boards: list[str]
+    circuits: int
+    readings: int
+
+
+class PaperOut(BaseModel):
+    """What an uploaded file holds: an inspection, or tables whose columns are to be matched."""
+
+    name: str
+    found: FoundOut | None
+    document: dict[str, Any] | None
+    tables: list[TableOut]
+    targets: list[TargetOut]
+
+
+class ChartIn(Strict):
+    """Rows of a table with the target of each column; first: index of the first row under the heads."""
+
+    rows: list[list[str]] = Field(max_length=20_000)
+    columns: list[str | None] = Field(max_length=60)
+    first: int = Field(ge=0, le=20_000)
+
+
+class WrongOut(BaseModel):
+    column: int
+    text: str
+    reason: str
+
+
+class LineOut(BaseModel):
+    """One row as it would be taken over."""
+
+    row: int
+    board: str | None
+    fields: dict[str, Any]
+    figures: dict[str, str]
+    wrong: list[WrongOut]
+
+
+class ChartOut(BaseModel):
+    lines: list[LineOut]
+    sound: int
+
+
+class CarryIn(Strict):
+    """What to carry over into an inspection: a document, another inspection of the firm, or a chart; one of them.
+
+    measured_on: day of the chart's figures; source: what the chart is called.
+    """
+
+    document: dict[str, Any] | None = None
+    inspection_id: str | None = Field(default=None, max_length=36)
+    chart: ChartIn | None = None
+    measured_on: str | None = Field(default=None, max_length=10)
+    source: str = Field(default="", max_length=120)
+
+
+class CarriedOut(BaseModel):
+    seq: int
+    boards: int
+    circuits: int

@@ -1,0 +1,158 @@
+"""Earlier papers: reading a file, matching its columns, and carrying boards and circuits over into an inspection."""
+
+from dataclasses import asdict
+from datetime import date
+
+from fastapi import APIRouter, Query, Request
+
+from dorrik.api.book_types import (
+    CarriedOut,
+    CarryIn,
+    ChartIn,
+    ChartOut,
+    FoundOut,
+    LineOut,
+    PaperOut,
+    TableOut,
+    TargetOut,
+)
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.schemas import Problem
+from dorrik.api.work import work
+from dorrik.core import carry_over, chart, document
+from dorrik.core.carry_over import Draft
+from dorrik.core.document import DocumentError
+from dorrik.core.inspection import EARLIER, Inspection
+from dorrik.journal.carry import Halfway, carry
+from dorrik.report import papers
+from dorrik.store import inspections
+from dorrik.store.engine import new_id
+
+router = APIRouter(prefix="/api", tags=["papers"], responses={**RESPONSES, 422: {"model": Problem}})
+
+#: Rows of a table that go to the screen: more are no chart of a home, which the matching then says.
+SHOWN_ROWS = 2000
+
+
+def _wrong(message: str, field: str = "file") -> ProblemError:
+    return ProblemError(422, "invalid", message, fields=[{"field": field, "message": message}])
+
+
+def _found(inspection: Inspection) -> FoundOut:
+    circuits = [circuit for board in inspection.boards for circuit in board.circuits]
+    return FoundOut(
+        reference=inspection.reference,
+        property_address=inspection.property_address,
+        inspected_on=inspection.inspected_on,
+        boards=[board.name or "Board" for board in inspection.boards],
+        circuits=len(circuits),
+        readings=sum(getattr(circuit, figure) is not None for circuit in circuits for figure in EARLIER),
+    )
+
+
+@router.post(
+    "/papers",
+    openapi_extra={
+        "requestBody": {
+            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+            "required": True,
+        }
+    },
+)
+async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
+    """What an uploaded file holds. Nothing is kept: what is to be taken over is sent back with the matching."""
+    with work(request):
+        pass
+    data = bytearray()
+    async for part in request.stream():
+        data += part
+        if len(data) > papers.LARGEST:
+            raise ProblemError(413, "too-large", f"Files of at most {papers.LARGEST // 1_000_000} MB are read.")
+    try:
+        paper = papers.read(bytes(data), name)
+    except papers.Unreadable as error:
+        raise _wrong(str(error)) from None
+    tables = []
+    for table in paper.tables:
+        head = chart.head_row(table.rows)
+        tables.append(
+            TableOut(
+                sheet=table.sheet,
+                rows=[list(row) for row in table.rows[:SHOWN_ROWS]],
+                head=head,
+                columns=list(chart.guess(table.rows[head])),
+            )
+        )
+    return PaperOut(
+        name=name,
+        found=_found(paper.inspection) if paper.inspection else None,
+        document=paper.document,
+        tables=tables,
+        targets=[TargetOut(key=target.key, label=target.label) for target in chart.TARGETS],
+    )
+
+
+def _lines(given: ChartIn) -> tuple[chart.Line, ...]:
+    try:
+        return chart.read(given.rows, given.columns, given.first)
+    except ValueError as error:
+        raise _wrong(str(error), "columns") from None
+
+
+@router.post("/papers/chart")
+def preview(request: Request, given: ChartIn) -> ChartOut:
+    """The rows of a table as they would be taken over, with what is wrong in them."""
+    with work(request):
+        lines = _lines(given)
+    return ChartOut(
+        lines=[LineOut.model_validate(asdict(line)) for line in lines], sound=sum(not line.wrong for line in lines)
+    )
+
+
+@router.post("/inspections/{inspection_id}/carry-over", status_code=201)
+def carry_into(request: Request, inspection_id: str, given: CarryIn) -> CarriedOut:
+    """Carry boards and circuits over, all of them or none; everything stands unconfirmed until it was seen."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        origin: dict[str, object] = {}
+        if given.chart is not None:
+            measured_on = _day(given.measured_on)
+            source = given.source or "Chart"
+            drafts = list(chart.drafts(_lines(given.chart), inspection_id, new_id, source, measured_on))
+        else:
+            if given.document is not None:
+                try:
+                    earlier = document.parse(given.document)
+                except DocumentError as error:
+                    raise _wrong(str(error), "document") from None
+            else:
+                kept = inspections.load(connection, given.inspection_id or "", me.firm_id)
+                if kept is None:
+                    raise not_found()
+                earlier = inspections.assemble(kept)
+            source = given.source or f"Report {earlier.reference or ''} of {earlier.inspected_on or 'no date'}"
+            origin = carry_over.origin(earlier)
+            drafts = list(carry_over.drafts(earlier, inspection_id, new_id, source))
+        if not any(draft.kind in ("board", "circuit") for draft in drafts):
+            raise _wrong("There is no board or circuit in it to carry over.")
+        try:
+            applied = carry(
+                connection, me.firm_id, me.id, inspection_id, origin | {"carried_from": source[:200]}, drafts
+            )
+        except Halfway as error:
+            raise _wrong(f"Nothing was carried over: {error}") from None
+        if applied is None:
+            raise not_found()
+    return CarriedOut(seq=applied.kept.seq, boards=_count(drafts, "board"), circuits=_count(drafts, "circuit"))
+
+
+def _count(drafts: list[Draft], kind: str) -> int:
+    return len({draft.id for draft in drafts if draft.kind == kind})
+
+
+def _day(text: str | None) -> str | None:
+    try:
+        return date.fromisoformat(text).isoformat() if text else None
+    except ValueError:
+        raise _wrong("The day of the figures takes a date, year-month-day.", "measured_on") from None

@@ -1,0 +1,123 @@
+"""Carrying an earlier inspection over into a new one: its boards and circuits as they were, marked unconfirmed, and its
+readings as earlier figures to compare with. Nothing measured then is taken for measured now.
+"""
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+from dorrik.core.inspection import EARLIER, KINDS, Board, Bond, Circuit, Inspection
+from dorrik.core.record import record
+
+#: What of the origin stays from one inspection to the next.
+ORIGIN = (
+    "property_address",
+    "client_name",
+    "client_address",
+    "occupier_name",
+    "tenure",
+    "nation",
+    "rule_book",
+    "installation_name",
+    "earthing",
+    "phases",
+    "service_fuse_standard",
+    "service_fuse_a",
+    "tails_mm2",
+    "tails_length_m",
+    "tails_protected",
+    "switch_fuse_a",
+    "neutral_mm2",
+    "electrode",
+    "earthing_conductor_mm2",
+)
+#: What belongs to the day of an inspection and not to the thing itself.
+_OF_THE_DAY = {
+    "joined_with",
+    "joined_by",
+    "leakage_ma",
+    "polarity",
+    "rcd_button",
+    "rcd_half",
+    "afdd_button",
+    "insulation_test_v",
+    "isolated_at",
+    "isolated_lock",
+    "spd_state",
+    "unconfirmed",
+    "removed",
+}
+
+
+@record
+class Draft:
+    """An entity to be made: its kind, the id of what it belongs to (as given by `ids`), its id and first fields."""
+
+    kind: str
+    parent_id: str
+    id: str
+    fields: dict[str, Any]
+
+
+def origin(earlier: Inspection) -> dict[str, Any]:
+    """Fields of the inspection itself that are carried over, in the form in which they are kept."""
+    return _values("inspection", earlier, ORIGIN)
+
+
+def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: str) -> Iterator[Draft]:
+    """Boards, circuits, points and bonds of an earlier inspection as entities of the one with the id `into`.
+
+    Everything is unconfirmed. Readings become earlier figures, with their day and `source`; those that were earlier
+    figures themselves come along. Parents stand before their children.
+    """
+    for bond in earlier.bonds:
+        yield _bond(bond, into, new_id)
+    fed: dict[str, str] = {}
+    made: list[tuple[Board, str]] = [(board, new_id()) for board in earlier.boards]
+    for board in earlier.boards:
+        for circuit in board.circuits:
+            fed[circuit.id] = new_id()
+    for board, board_id in made:
+        fields = _things("board", board) | {"unconfirmed": True}
+        fields.pop("fed_by", None)
+        yield Draft("board", into, board_id, fields)
+        for circuit in board.circuits:
+            yield from _circuit(circuit, board_id, fed[circuit.id], new_id, earlier.inspected_on, source)
+    for board, board_id in made:
+        # A board is fed by a circuit of another one, which may stand after it.
+        if board.fed_by in fed:
+            yield Draft("board", into, board_id, {"fed_by": fed[board.fed_by]})
+
+
+def _circuit(
+    circuit: Circuit, board_id: str, circuit_id: str, new_id: Callable[[], str], on: str | None, source: str
+) -> Iterator[Draft]:
+    yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
+    for outlet in circuit.outlets:
+        names = ("position", "name", "room", "sort", "at_end", "class_ii", "bathroom", "height_m", "distance_m")
+        yield Draft("point", circuit_id, new_id(), _values("point", outlet, names))
+    for before in circuit.earlier:
+        fields = _values("earlier", before, ("measured_on", "figure", "reading", "source"))
+        yield Draft("earlier", circuit_id, new_id(), fields)
+    for figure in EARLIER:
+        reading = getattr(circuit, figure)
+        if reading is not None and reading.sort in ("number", "over-range"):
+            fields = {"measured_on": on, "figure": figure, "reading": reading.text, "source": source[:120]}
+            given = {name: value for name, value in fields.items() if value is not None}
+            yield Draft("earlier", circuit_id, new_id(), given)
+
+
+def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:
+    return Draft("bond", into, new_id(), _things("bond", bond) | {"unconfirmed": True})
+
+
+def _things(kind: str, entity: Any) -> dict[str, Any]:
+    """Every field of a thing but its readings and what belongs to the day."""
+    names = tuple(
+        name for name, spec in KINDS[kind].fields.items() if spec.kind != "reading" and name not in _OF_THE_DAY
+    )
+    return _values(kind, entity, names)
+
+
+def _values(kind: str, entity: Any, names: tuple[str, ...]) -> dict[str, Any]:
+    fields = KINDS[kind].fields
+    return {n: fields[n].plain(getattr(entity, n)) for n in names if getattr(entity, n) is not None}

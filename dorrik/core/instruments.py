@@ -1,0 +1,92 @@
+"""Instruments and leads at an inspection: calibration in date, and nulls as they should be (rules 1.3 and 1.4)."""
+
+from collections.abc import Iterable, Sequence
+from datetime import date
+
+from dorrik.core.inspection import LeadNull
+from dorrik.core.readings import Reading, check_null
+from dorrik.core.record import record
+from dorrik.core.verdict import Verdict
+
+SOURCE = "calibration · BS 7671 643.1"
+#: Days before calibration runs out from which it is said.
+WARNING_DAYS = 30
+
+
+def judge_calibration(due: str | None, on: str | None) -> Verdict:
+    """Hold the day on which calibration is due against the day of use (both year-month-day)."""
+    if due is None:
+        return Verdict(status="unknown", reason="No calibration date is in the book.", source=SOURCE)
+    left = (date.fromisoformat(due) - (date.fromisoformat(on) if on else date.today())).days
+    if left < 0:
+        return Verdict(
+            status="fail",
+            reason=f"Calibration ran out {-left} {'day' if left == -1 else 'days'} before.",
+            source=SOURCE,
+            next_step="Use another instrument, or have this one checked and say so in the report.",
+            margin=left,
+        )
+    if left <= WARNING_DAYS:
+        return Verdict(
+            status="attention",
+            reason=f"Calibration runs out {'today' if left == 0 else f'in {left} days'}.",
+            source=SOURCE,
+            next_step="Book it in.",
+            margin=left,
+        )
+    return Verdict(status="pass", reason=f"In calibration until {due}.", source=SOURCE, margin=left)
+
+
+@record
+class Nulled:
+    """One null with its verdict; `doubtful` is the span of time whose readings it marks, (from, until).
+
+    from: the last good null of the same leads before it, or the null itself; until: the next good one, None for open.
+    """
+
+    null: LeadNull
+    verdict: Verdict
+    doubtful: tuple[str, str | None] | None
+
+
+def known_ohm(given: float | None, accepted: Sequence[float]) -> float | None:
+    """What a lead set should read (Ω): the mean of its earlier accepted nulls, else what it was bought with."""
+    return sum(accepted) / len(accepted) if accepted else given
+
+
+def nulls(log: Iterable[LeadNull]) -> tuple[Nulled, ...]:
+    """Judge a log of nulls, each lead set for itself, in the order of time (rule 1.4).
+
+    A null that is off marks every reading since the last good one of these leads: either may have been the wrong one.
+    """
+    sets: dict[str, list[LeadNull]] = {}
+    for null in sorted(log, key=lambda n: (n.nulled_at or "", n.id)):
+        if null.reading_ohm is not None and null.nulled_at is not None:
+            sets.setdefault(null.leads_id or null.name or "", []).append(null)
+    found = []
+    for of_one in sets.values():
+        accepted: list[float] = []
+        judged: list[tuple[LeadNull, Verdict]] = []
+        for null in of_one:
+            verdict = check_null(null.reading_ohm, known_ohm(null.known_ohm, accepted))
+            judged.append((null, verdict))
+            good = verdict.status == "pass" or (verdict.status == "unknown" and not accepted)
+            value = _value(null.reading_ohm)
+            if good and value is not None:
+                accepted.append(value)
+        for at, (null, verdict) in enumerate(judged):
+            found.append(
+                Nulled(null, verdict, _doubtful(judged, at) if verdict.status in ("attention", "fail") else None)
+            )
+    return tuple(found)
+
+
+def _value(reading: Reading | None) -> float | None:
+    return reading.value if reading is not None and reading.bound is None else None
+
+
+def _doubtful(judged: Sequence[tuple[LeadNull, Verdict]], at: int) -> tuple[str, str | None]:
+    good = [i for i, (_, verdict) in enumerate(judged) if verdict.status not in ("attention", "fail")]
+    before = max((i for i in good if i < at), default=at)
+    after = min((i for i in good if i > at), default=None)
+    return str(judged[before][0].nulled_at), None if after is None else str(judged[after][0].nulled_at)

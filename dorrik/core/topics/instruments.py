@@ -1,0 +1,45 @@
+"""Instruments in calibration, nulls as they should be, and readings taken with leads in doubt (rules 1.3, 1.4)."""
+
+from collections.abc import Iterator
+
+from dorrik.core import instruments
+from dorrik.core.inspection import KINDS
+from dorrik.core.readings import NULL_SOURCE, Reading
+from dorrik.core.topics.context import Context, Note, name_of
+from dorrik.core.verdict import Verdict
+
+
+def notes(context: Context) -> Iterator[Note]:
+    """Notes on instruments, nulls, and the readings that a bad null marks."""
+    i = context.inspection
+    for meter in i.meters:
+        verdict = instruments.judge_calibration(meter.calibration_due, i.inspected_on)
+        if verdict.status in ("fail", "attention"):
+            title = " ".join(part for part in (meter.name or "Instrument", meter.serial) if part)
+            yield Note("meter", meter.id, "calibration_due", title, verdict)
+    for nulled in instruments.nulls(i.lead_nulls):
+        if nulled.verdict.status in ("fail", "attention"):
+            yield Note("lead_null", nulled.null.id, "reading_ohm", nulled.null.name or "Lead null", nulled.verdict)
+    if context.doubtful:
+        yield from _doubtful(context)
+
+
+def _doubtful(context: Context) -> Iterator[Note]:
+    verdict = Verdict(
+        status="attention",
+        reason="Taken since the last good null of leads whose null was then off.",
+        source=NULL_SOURCE,
+        next_step="Null again on clean tips and measure this once more.",
+    )
+    for _, circuit in context.circuits:
+        for field, spec in KINDS["circuit"].fields.items():
+            if spec.quantity != "continuity" or (circuit.id, field) not in context.doubtful:
+                continue
+            reading: Reading | None = getattr(circuit, field)
+            if reading is not None and reading.value is not None:
+                yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: {spec.label} {reading} Ω", verdict)
+    for bond in context.inspection.bonds:
+        for field in ("at_clamp_ohm", "at_pipe_ohm"):
+            reading = getattr(bond, field)
+            if (bond.id, field) in context.doubtful and reading is not None and reading.value is not None:
+                yield Note("bond", bond.id, field, f"Bond to {bond.service or 'a service'}: {reading} Ω", verdict)

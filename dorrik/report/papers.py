@@ -1,0 +1,171 @@
+"""Earlier papers: our own reports (PDF with its data, JSON), and tables from elsewhere (CSV, XLSX) as rows of text.
+
+Nothing in a file is ever run: of a formula the value that was kept with it is taken, or its text.
+"""
+
+import csv
+import io
+import json
+import zipfile
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from dorrik.core.document import DocumentError, parse
+from dorrik.core.inspection import Inspection
+
+#: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.
+LARGEST = 20_000_000
+LARGEST_UNPACKED = 100_000_000
+MOST_ROWS = 20_000
+MOST_COLUMNS = 60
+LONGEST_CELL = 500
+
+
+class Unreadable(ValueError):
+    """The file cannot be used; the message says why, and what would help."""
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """A table: the name of its sheet, '' for none, and its rows, all of one length."""
+
+    sheet: str
+    rows: tuple[tuple[str, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """What a file holds: an inspection with the document it came from, or tables."""
+
+    inspection: Inspection | None = None
+    document: dict[str, Any] | None = None
+    tables: tuple[Table, ...] = ()
+
+
+def read(data: bytes, name: str = "") -> Paper:
+    """What a file holds, by its content rather than its name. Raises Unreadable."""
+    if not data.strip():
+        raise Unreadable("The file is empty.")
+    if len(data) > LARGEST:
+        raise Unreadable(f"The file has {len(data) / 1e6:.0f} MB; at most {LARGEST / 1e6:.0f} MB are read.")
+    if data.startswith(b"%PDF"):
+        return _pdf(data)
+    if data.startswith(b"PK"):
+        return Paper(tables=_workbook(data))
+    if data.startswith(b"\xd0\xcf\x11\xe0"):
+        raise Unreadable("That is a workbook of the old kind (.xls): save it as .xlsx or .csv.")
+    if data.lstrip()[:1] == b"{" or name.lower().endswith(".json"):
+        return _document(_json(data))
+    if b"\0" in data[:4000] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        raise Unreadable("That is neither a report, nor a table (CSV, XLSX), nor an inspection (JSON).")
+    return Paper(tables=(_csv(data),))
+
+
+def _pdf(data: bytes) -> Paper:
+    import pypdf
+    from pypdf.errors import PyPdfError
+
+    try:
+        reader = pypdf.PdfReader(io.BytesIO(data))
+        kept = reader.attachments.get("inspection.json") if not reader.is_encrypted else None
+    except (PyPdfError, ValueError, KeyError, TypeError, AttributeError, RecursionError, OSError):
+        raise Unreadable("The PDF is damaged and cannot be opened.") from None
+    if not kept:
+        raise Unreadable(
+            "This PDF carries no inspection data: only reports issued here do. Type the boards in with the board "
+            "builder, or take a table (CSV, XLSX)."
+        )
+    return _document(_json(kept[0]))
+
+
+def _json(data: bytes) -> Any:
+    try:
+        return json.loads(data)
+    except (UnicodeDecodeError, ValueError, RecursionError):
+        raise Unreadable("The file is not complete or not in the form of an inspection (JSON).") from None
+
+
+def _document(found: Any) -> Paper:
+    if not isinstance(found, dict):
+        raise Unreadable("The file does not hold an inspection.")
+    # What stands beside the inspection belongs to the issue it came from.
+    document = {name: found.get(name) for name in ("format", "version", "inspection")}
+    try:
+        return Paper(inspection=parse(document), document=document)
+    except (DocumentError, RecursionError) as error:
+        raise Unreadable(f"The inspection in this file cannot be read: {error}") from None
+
+
+def _workbook(data: bytes) -> tuple[Table, ...]:
+    from openpyxl import load_workbook
+
+    broken = Unreadable("The workbook is damaged or not complete: copy it again, or save it as CSV.")
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as packed:
+            if sum(one.file_size for one in packed.infolist()) > LARGEST_UNPACKED:
+                raise Unreadable("The workbook is far larger unpacked than a chart can be.")
+        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True, keep_links=False)
+        tables = []
+        for sheet in book.worksheets:
+            rows = [
+                [_cell(value) for value in row]
+                for row in sheet.iter_rows(max_row=MOST_ROWS, max_col=MOST_COLUMNS, values_only=True)
+            ]
+            if any(any(row) for row in rows):
+                tables.append(Table(sheet.title, _even(rows)))
+    except Unreadable:
+        raise
+    except Exception:
+        # openpyxl raises whatever its parsers do on a damaged file.
+        raise broken from None
+    if not tables:
+        raise Unreadable("The workbook has no cell with anything in it.")
+    return tuple(tables)
+
+
+def _cell(value: object) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, float):
+        return f"{value:.10g}"
+    return str(value).strip()[:LONGEST_CELL]
+
+
+def _csv(data: bytes) -> Table:
+    text = _text(data)
+    lines = text.splitlines()[:50]
+    marks = {mark: sum(line.count(mark) for line in lines) for mark in ";\t,|"}
+    # With decimal commas about, a semicolon that stands in every line is what parts the cells.
+    each = [mark for mark in ";\t|" if lines and all(mark in line for line in lines if line.strip())]
+    mark = each[0] if each else max(marks, key=lambda m: marks[m])
+    rows: list[list[str]] = []
+    try:
+        for row in csv.reader(io.StringIO(text), delimiter=mark):
+            rows.append([_cell(cell) for cell in row[:MOST_COLUMNS]])
+            if len(rows) >= MOST_ROWS:
+                break
+    except csv.Error:
+        raise Unreadable("The table cannot be parted into cells: save it as CSV again.") from None
+    if not any(any(row) for row in rows):
+        raise Unreadable("The table has no cell with anything in it.")
+    return Table("", _even(rows))
+
+
+def _text(data: bytes) -> str:
+    encodings = ["utf-16"] if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ["utf-8-sig", "cp1252"]
+    for encoding in encodings:
+        try:
+            return data.decode(encoding)
+        except UnicodeDecodeError:
+            continue
+    return data.decode("latin-1")
+
+
+def _even(rows: Sequence[Sequence[str]]) -> tuple[tuple[str, ...], ...]:
+    """Rows of one length, without the empty ones at the end and the empty columns on the right."""
+    kept = list(rows)
+    while kept and not any(kept[-1]):
+        kept.pop()
+    width = max((at + 1 for row in kept for at, cell in enumerate(row) if cell), default=0)
+    return tuple((*row[:width], *[""] * (width - len(row))) for row in kept)

@@ -1,0 +1,64 @@
+"""An earlier inspection carried over: things as they were, nothing measured then taken for measured now."""
+
+from itertools import count
+
+from dorrik.core import carry_over, document
+from tests.core.homes import cottage as home
+
+
+def carried():
+    found = document.parse(home())
+    ids = (f"new-{n}" for n in count())
+    return found, list(carry_over.drafts(found, "here", lambda: next(ids), "Report K-1"))
+
+
+def test_every_board_and_circuit_comes_unconfirmed_and_without_readings():
+    found, drafts = carried()
+    circuits = [d for d in drafts if d.kind == "circuit"]
+    assert len(circuits) == sum(len(board.circuits) for board in found.boards)
+    assert all(d.fields["unconfirmed"] is True for d in drafts if d.kind in ("board", "circuit", "bond"))
+    fields = {name for d in drafts for name in d.fields}
+    assert not fields & {"r1_ohm", "zs_ohm", "isolated_at", "polarity", "zdb_ohm"}
+
+
+def test_readings_become_earlier_figures_of_that_day():
+    found, drafts = carried()
+    ring = found.boards[0].circuits[0]
+    circuit = next(d for d in drafts if d.kind == "circuit")
+    earlier = {d.fields["figure"]: d.fields for d in drafts if d.kind == "earlier" and d.parent_id == circuit.id}
+    assert earlier["r1_ohm"]["reading"] == ring.r1_ohm.text
+    assert earlier["r1_ohm"]["measured_on"] == found.inspected_on
+    assert earlier["r1_ohm"]["source"] == "Report K-1"
+
+
+def test_drafts_make_an_inspection_that_can_be_parsed_again():
+    found, drafts = carried()
+    entities = {"here": {"id": "here"}}
+    plural = {"board": "boards", "circuit": "circuits", "earlier": "earlier", "point": "outlets", "bond": "bonds"}
+    for draft in drafts:
+        if draft.id not in entities:
+            entities[draft.id] = {"id": draft.id}
+            entities[draft.parent_id].setdefault(plural[draft.kind], []).append(entities[draft.id])
+        entities[draft.id] |= draft.fields
+    again = document.parse({"format": document.FORMAT, "version": document.VERSION, "inspection": entities["here"]})
+    assert [c.designation for c in again.boards[0].circuits] == [c.designation for c in found.boards[0].circuits]
+
+
+def test_the_tree_of_boards_keeps_its_shape():
+    board = {"id": "b1", "circuits": [{"id": "c1", "way": "4"}]}
+    shed = {"id": "b2", "name": "Shed", "fed_by": "c1"}
+    found = document.parse(
+        {"format": document.FORMAT, "version": 1, "inspection": {"id": "old", "boards": [shed, board]}}
+    )
+    ids = (f"new-{n}" for n in count())
+    drafts = list(carry_over.drafts(found, "here", lambda: next(ids), "x"))
+    feeding = next(d.id for d in drafts if d.kind == "circuit")
+    assert drafts[-1].fields == {"fed_by": feeding}
+    assert next(d for d in drafts if d.id == drafts[-1].id).fields["name"] == "Shed"
+
+
+def test_of_the_origin_only_what_stays_is_taken():
+    found, _ = carried()
+    origin = carry_over.origin(found)
+    assert origin["earthing"] == found.earthing
+    assert "ze_ohm" not in origin and "declared_outcome" not in origin and "reference" not in origin
