@@ -2,7 +2,7 @@
 
 import sys
 
-from benchmarks import homes_a_second, judging, page_weight, round_trip, starting, typesetting
+from benchmarks import homes_a_second, judging, page_weight, round_trip, searching, starting, typesetting
 
 ALL = {
     "judging": judging,
@@ -11,6 +11,7 @@ ALL = {
     "typesetting": typesetting,
     "page-weight": page_weight,
     "round-trip": round_trip,
+    "searching": searching,
 }
 
 for name in sys.argv[1:] or ALL:

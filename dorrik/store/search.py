@@ -1,7 +1,8 @@
 """Finding clients, properties, jobs and inspections by any part of a name, an address or a number.
 
-Every end of every word is kept in an index: `row`, `ow` and `w` for `Row`. A text stands inside a word exactly where
-one of its ends begins with the text, so that finding a part is as quick as finding a beginning.
+Of every name all ends are kept in an index: `14 rope walk`, `4 rope walk`, `rope walk`, `ope walk` and so on. A text
+stands inside a name exactly where one of its ends begins with the text, so that finding a part, of one word or of
+several in a row, is as quick as finding a beginning. Words that stand apart are found by the longest of them.
 """
 
 import re
@@ -9,12 +10,11 @@ import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from sqlalchemy import Connection, delete, exists, func, insert, select
-from sqlalchemy.orm import aliased
+from sqlalchemy import Connection, delete, func, insert, select
 
 from dorrik.store.tables import search_end, search_subject
 
-#: Longest end that is kept; a longer text is looked for by its beginning, then compared whole.
+#: Longest end that is kept (characters); a longer text is looked for by its beginning, then compared whole.
 LONGEST = 24
 WORDS = 1000
 
@@ -31,7 +31,7 @@ class Hit:
 
 @dataclass(frozen=True, slots=True)
 class Subject:
-    """What can be found: shown by `title` and `line`, found by any word of `said`."""
+    """What can be found: shown by `title` and `line`, found by any part of what is `said`."""
 
     kind: str
     id: str
@@ -47,9 +47,9 @@ def words(text: str) -> list[str]:
 
 
 def _rows(firm_id: str, subject: Subject) -> tuple[dict[str, str], list[dict[str, str]]]:
-    found = list(dict.fromkeys(word for text in subject.said if text for word in words(text)))
-    kept = " ".join(found)[:WORDS]
-    ends = {word[at : at + LONGEST] for word in kept.split() for at in range(len(word))}
+    names = list(dict.fromkeys(" ".join(words(text)) for text in subject.said if text))
+    kept = " / ".join(names)[:WORDS]
+    ends = {name[at : at + LONGEST] for name in names for at in range(len(name)) if name[at] != " "}
     head = {
         "id": subject.id,
         "firm_id": firm_id,
@@ -80,35 +80,44 @@ def forget(connection: Connection, ids: Iterable[str]) -> None:
 
 
 def _like(text: str) -> str:
-    return text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%"
+    return text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_")
 
 
 def find(connection: Connection, firm_id: str, text: str, limit: int = 20) -> list[Hit]:
-    """What contains every word of the text, in any part of any of its words; nothing for a text without words."""
-    asked = sorted(dict.fromkeys(words(text)), key=len, reverse=True)[:8]
+    """What contains the text as it stands, in any part of a name; otherwise what contains all of its words.
+
+    A figure of one to three digits beside other words is a house number: it stands for itself, not for a part of one.
+    Nothing is found for a text without words.
+    """
+    asked = words(text)[:8]
     if not asked:
         return []
-    first, s = search_end.c, search_subject.c
+    whole = asked if len(asked) > 1 else []
+    hits = _hits(connection, firm_id, " ".join(asked), [word for word in whole if _is_house(word)], limit)
+    if hits or not whole:
+        return hits
+    first = max(asked, key=lambda word: (not _is_house(word), len(word)))
+    return _hits(connection, firm_id, first, [word for word in asked if word != first], limit)
+
+
+def _is_house(word: str) -> bool:
+    return word.isdecimal() and len(word) <= 3
+
+
+def _hits(connection: Connection, firm_id: str, start: str, others: list[str], limit: int) -> list[Hit]:
+    """Subjects with an end that begins with `start`, and with all the other words."""
+    end, s = search_end.c, search_subject.c
     query = (
         select(s.kind, s.id, s.title, s.line)
         .select_from(search_end)
-        .join(search_subject, s.id == first.subject_id)
-        .where(first.firm_id == firm_id, first.word_end.like(_like(asked[0][:LONGEST])))
+        .join(search_subject, s.id == end.subject_id)
+        .where(end.firm_id == firm_id, end.word_end.like(_like(start[:LONGEST]) + "%"))
     )
-    for word in asked[1:]:
-        if len(word) == 1:
-            # A single figure is a house number: as a whole word it tells one house from another.
-            query = query.where((" " + s.words + " ").like(f"% {word} %"))
-            continue
-        other = aliased(search_end).c
-        query = query.where(
-            exists().where(
-                other.firm_id == firm_id, other.subject_id == s.id, other.word_end.like(_like(word[:LONGEST]))
-            )
-        )
-    long = [word for word in asked if len(word) > LONGEST]
-    for word in long:
-        query = query.where(func.instr(s.words, word) > 0)
-    # One subject can hold the text in several of its words.
-    rows = connection.execute(query.limit(limit * 4))
+    if len(start) > LONGEST:
+        query = query.where(s.words.like(f"%{_like(start)}%"))
+    for word in others:
+        spaced = func.concat(" ", s.words, " ") if _is_house(word) else s.words
+        query = query.where(spaced.like(f"% {word} %" if _is_house(word) else f"%{_like(word)}%"))
+    # One subject can hold the text in several places.
+    rows = connection.execute(query.limit(limit * 2))
     return list({row.id: Hit(row.kind, row.id, row.title, row.line) for row in rows}.values())[:limit]

@@ -261,7 +261,7 @@ search_subject = Table(
     **OPTIONS,
 )
 
-#: Every end of every word of a subject: what contains a text begins, in one of its ends, with that text.
+#: Every end of every name of a subject: what contains a text begins, in one of its ends, with that text.
 search_end = Table(
     "search_end",
     metadata,
