@@ -20,24 +20,9 @@ from dorrik.store.tables import ENTRIES
 
 PROPERTIES = 20_000
 ROUNDS = 400
-_FIRST = [
-    "Lookout",
-    "Capstan",
-    "Anchor",
-    "Mole",
-    "Tide",
-    "Harbour",
-    "Beacon",
-    "Keel",
-    "Gannet",
-    "Rope",
-    "Sluice",
-    "Chandler",
-    "Lantern",
-    "Pilot",
-]
-_SECOND = ["Row", "Lane", "Street", "Steps", "Quay", "Terrace", "Walk", "Court", "Hill", "Gardens", "Close", "Rise"]
-_TOWN = ["Kelder Haven", "Low Ferry", "Saltmarsh", "Gullstone", "Norrick", "Eastmole", "Brackwater", "Cray Point"]
+_FIRST = ("Lookout", "Capstan", "Anchor", "Mole", "Tide", "Harbour", "Beacon", "Keel", "Gannet", "Rope", "Sluice")
+_SECOND = ("Row", "Lane", "Street", "Steps", "Quay", "Terrace", "Walk", "Court", "Hill", "Gardens", "Close", "Rise")
+_TOWN = ("Kelder Haven", "Low Ferry", "Saltmarsh", "Gullstone", "Norrick", "Eastmole", "Brackwater", "Cray Point")
 
 
 def _fill(connection: Connection, firm: str, draw: random.Random) -> list[tuple[str, str]]:

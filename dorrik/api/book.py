@@ -11,10 +11,10 @@ from sqlalchemy import Connection
 
 from dorrik.api.book_types import (
     BookedOut,
+    BookEntry,
+    BookEntryIn,
     CalibrationOut,
     ClientOut,
-    EntryIn,
-    EntryOut,
     FieldsIn,
     HitOut,
     InstrumentOut,
@@ -41,8 +41,8 @@ router = APIRouter(prefix="/api", tags=["book"], responses={**RESPONSES, 422: {"
 SOON = timedelta(days=7)
 
 
-def _shown(entry: Entry) -> EntryOut:
-    return EntryOut.model_validate(entry, from_attributes=True)
+def _shown(entry: Entry) -> BookEntry:
+    return BookEntry.model_validate(entry, from_attributes=True)
 
 
 @contextmanager
@@ -78,7 +78,7 @@ def booked(request: Request) -> list[BookedOut]:
 
 
 @router.get("/clients")
-def clients(request: Request) -> list[EntryOut]:
+def clients(request: Request) -> list[BookEntry]:
     """The firm's clients."""
     with work(request) as (connection, me):
         return [_shown(one) for one in book.entries(connection, me.firm_id, "client")]
@@ -171,7 +171,7 @@ def instruments(request: Request) -> InstrumentsOut:
 
 
 @router.post("/book/{kind}", status_code=201)
-def add(request: Request, kind: Kind, given: EntryIn) -> EntryOut:
+def add(request: Request, kind: Kind, given: BookEntryIn) -> BookEntry:
     """Add an entry. The same id sent twice makes one entry."""
     with work(request) as (connection, me), _refusals():
         made = book.add(connection, me.firm_id, me.id, kind, given.parent_id, given.values, given.id)
@@ -179,7 +179,7 @@ def add(request: Request, kind: Kind, given: EntryIn) -> EntryOut:
 
 
 @router.patch("/book/{kind}/{entry_id}")
-def change(request: Request, kind: Kind, entry_id: str, given: FieldsIn) -> EntryOut:
+def change(request: Request, kind: Kind, entry_id: str, given: FieldsIn) -> BookEntry:
     """Change fields of an entry, all or none."""
     with work(request) as (connection, me), _refusals():
         found = book.change(connection, me.firm_id, me.id, kind, entry_id, given.values)

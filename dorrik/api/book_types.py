@@ -9,7 +9,7 @@ from dorrik.api.schemas import Moment, Strict
 Kind = Literal["client", "property", "installation", "job", "instrument", "leads"]
 
 
-class EntryOut(BaseModel):
+class BookEntry(BaseModel):
     """One entry of the book with its fields; parent_id: the firm's or another entry's."""
 
     kind: Kind
@@ -18,7 +18,7 @@ class EntryOut(BaseModel):
     values: dict[str, Any]
 
 
-class EntryIn(Strict):
+class BookEntryIn(Strict):
     """A new entry. id: made by the device, so that sending it twice makes it once."""
 
     id: str | None = Field(default=None, max_length=36)
@@ -47,8 +47,8 @@ class HitOut(BaseModel):
 
 
 class ClientOut(BaseModel):
-    client: EntryOut
-    properties: list[EntryOut]
+    client: BookEntry
+    properties: list[BookEntry]
 
 
 class PastOut(BaseModel):
@@ -63,10 +63,10 @@ class PastOut(BaseModel):
 
 
 class PropertyOut(BaseModel):
-    property: EntryOut
-    client: EntryOut
-    installations: list[EntryOut]
-    jobs: list[EntryOut]
+    property: BookEntry
+    client: BookEntry
+    installations: list[BookEntry]
+    jobs: list[BookEntry]
     inspections: list[PastOut]
     next_number: str
 
@@ -74,7 +74,7 @@ class PropertyOut(BaseModel):
 class LeadSetOut(BaseModel):
     """A lead set with what its null should read now (Ω), and how many accepted nulls that comes from."""
 
-    entry: EntryOut
+    entry: BookEntry
     known_ohm: float | None
     nulls: int
 
@@ -85,7 +85,7 @@ class CalibrationOut(BaseModel):
 
 
 class InstrumentOut(BaseModel):
-    entry: EntryOut
+    entry: BookEntry
     calibration: CalibrationOut
 
 
@@ -114,10 +114,10 @@ class EstimateOut(BaseModel):
 
 
 class JobOut(BaseModel):
-    job: EntryOut
-    property: EntryOut
-    client: EntryOut
-    installations: list[EntryOut]
+    job: BookEntry
+    property: BookEntry
+    client: BookEntry
+    installations: list[BookEntry]
     inspections: list[PastOut]
     estimate: EstimateOut
     instruments: list[InstrumentOut]
@@ -146,11 +146,11 @@ class RatesOut(BaseModel):
 
 
 class BookedOut(BaseModel):
-    job: EntryOut
-    property: EntryOut
+    job: BookEntry
+    property: BookEntry
 
 
-class TableOut(BaseModel):
+class PaperTable(BaseModel):
     """A table of an uploaded file; columns: the guessed target of each; head: index of the row with the heads."""
 
     sheet: str
@@ -181,7 +181,7 @@ class PaperOut(BaseModel):
     name: str
     found: FoundOut | None
     document: dict[str, Any] | None
-    tables: list[TableOut]
+    tables: list[PaperTable]
     targets: list[TargetOut]
 
 

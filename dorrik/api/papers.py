@@ -13,7 +13,7 @@ from dorrik.api.book_types import (
     FoundOut,
     LineOut,
     PaperOut,
-    TableOut,
+    PaperTable,
     TargetOut,
 )
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
@@ -76,7 +76,7 @@ async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
     for table in paper.tables:
         head = chart.head_row(table.rows)
         tables.append(
-            TableOut(
+            PaperTable(
                 sheet=table.sheet,
                 rows=[list(row) for row in table.rows[:SHOWN_ROWS]],
                 head=head,

@@ -8,6 +8,11 @@ import "./theme/useTheme";
 import { Loading, Trouble } from "./ui/States";
 
 const Home = lazy(() => import("./home/Home"));
+const Clients = lazy(() => import("./book/Clients").then((m) => ({ default: m.Clients })));
+const Client = lazy(() => import("./book/Clients").then((m) => ({ default: m.Client })));
+const Property = lazy(() => import("./book/Property"));
+const Job = lazy(() => import("./book/Job"));
+const Instruments = lazy(() => import("./book/Instruments"));
 const FirmScreen = lazy(() => import("./firm/Firm"));
 const InspectionScreen = lazy(() => import("./shell/InspectionScreen"));
 
@@ -31,6 +36,11 @@ export function App() {
     <Suspense fallback={<Loading what="the screen" />}>
       <Routes>
         <Route path="/" element={<Home me={me} />} />
+        <Route path="/clients" element={<Clients me={me} />} />
+        <Route path="/client/:id" element={<Client />} />
+        <Route path="/property/:id" element={<Property />} />
+        <Route path="/job/:id" element={<Job me={me} />} />
+        <Route path="/instruments" element={<Instruments me={me} />} />
         <Route path="/firm" element={<FirmScreen />} />
         <Route path="/inspection/:id" element={<Navigate to="brief" replace />} />
         <Route path="/inspection/:id/:stage" element={<InspectionScreen me={me} />} />

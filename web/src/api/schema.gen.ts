@@ -706,10 +706,46 @@ export interface components {
             /** Culprits */
             culprits: string[];
         };
+        /**
+         * BookEntry
+         * @description One entry of the book with its fields; parent_id: the firm's or another entry's.
+         */
+        BookEntry: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+            /** Id */
+            id: string;
+            /** Parent Id */
+            parent_id: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * BookEntryIn
+         * @description A new entry. id: made by the device, so that sending it twice makes it once.
+         */
+        BookEntryIn: {
+            /** Id */
+            id?: string | null;
+            /** Parent Id */
+            parent_id: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: unknown;
+            };
+        };
         /** BookedOut */
         BookedOut: {
-            job: components["schemas"]["dorrik__api__book_types__EntryOut"];
-            property: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            job: components["schemas"]["BookEntry"];
+            property: components["schemas"]["BookEntry"];
         };
         /** CalibrationOut */
         CalibrationOut: {
@@ -829,9 +865,9 @@ export interface components {
         };
         /** ClientOut */
         ClientOut: {
-            client: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            client: components["schemas"]["BookEntry"];
             /** Properties */
-            properties: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            properties: components["schemas"]["BookEntry"][];
         };
         /**
          * CorrectionIn
@@ -899,21 +935,38 @@ export interface components {
             };
         };
         /**
-         * EntryIn
-         * @description A new entry. id: made by the device, so that sending it twice makes it once.
+         * EntryOut
+         * @description One kept change: who changed what from what, when.
          */
-        EntryIn: {
+        EntryOut: {
+            /** Seq */
+            seq: number;
             /** Id */
-            id?: string | null;
-            /** Parent Id */
-            parent_id: string;
-            /**
-             * Values
-             * @default {}
-             */
-            values: {
-                [key: string]: unknown;
-            };
+            id: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: unknown;
+            /** Before */
+            before: unknown;
+            /** Overtook */
+            overtook: number | null;
+            /** Overtook Author Id */
+            overtook_author_id: string | null;
+            /** Made At */
+            made_at: string;
+            /** Kept At */
+            kept_at: string;
+            /** Device */
+            device: string;
+            /** Author Id */
+            author_id: string;
+            /** Author */
+            author: string;
         };
         /**
          * EstimateOut
@@ -1120,7 +1173,7 @@ export interface components {
         };
         /** InstrumentOut */
         InstrumentOut: {
-            entry: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            entry: components["schemas"]["BookEntry"];
             calibration: components["schemas"]["CalibrationOut"];
         };
         /** InstrumentsOut */
@@ -1163,11 +1216,11 @@ export interface components {
         };
         /** JobOut */
         JobOut: {
-            job: components["schemas"]["dorrik__api__book_types__EntryOut"];
-            property: components["schemas"]["dorrik__api__book_types__EntryOut"];
-            client: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            job: components["schemas"]["BookEntry"];
+            property: components["schemas"]["BookEntry"];
+            client: components["schemas"]["BookEntry"];
             /** Installations */
-            installations: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            installations: components["schemas"]["BookEntry"][];
             /** Inspections */
             inspections: components["schemas"]["PastOut"][];
             estimate: components["schemas"]["EstimateOut"];
@@ -1220,7 +1273,7 @@ export interface components {
          * @description A lead set with what its null should read now (Ω), and how many accepted nulls that comes from.
          */
         LeadSetOut: {
-            entry: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            entry: components["schemas"]["BookEntry"];
             /** Known Ohm */
             known_ohm: number | null;
             /** Nulls */
@@ -1269,7 +1322,7 @@ export interface components {
             /** Seq */
             seq: number;
             /** Entries */
-            entries: components["schemas"]["dorrik__api__schemas__EntryOut"][];
+            entries: components["schemas"]["EntryOut"][];
             judgement: components["schemas"]["JudgementOut"] | null;
         };
         /** NotReadyOut */
@@ -1354,9 +1407,23 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             /** Tables */
-            tables: components["schemas"]["dorrik__api__book_types__TableOut"][];
+            tables: components["schemas"]["PaperTable"][];
             /** Targets */
             targets: components["schemas"]["TargetOut"][];
+        };
+        /**
+         * PaperTable
+         * @description A table of an uploaded file; columns: the guessed target of each; head: index of the row with the heads.
+         */
+        PaperTable: {
+            /** Sheet */
+            sheet: string;
+            /** Rows */
+            rows: string[][];
+            /** Head */
+            head: number;
+            /** Columns */
+            columns: (string | null)[];
         };
         /**
          * PartOut
@@ -1432,12 +1499,12 @@ export interface components {
         };
         /** PropertyOut */
         PropertyOut: {
-            property: components["schemas"]["dorrik__api__book_types__EntryOut"];
-            client: components["schemas"]["dorrik__api__book_types__EntryOut"];
+            property: components["schemas"]["BookEntry"];
+            client: components["schemas"]["BookEntry"];
             /** Installations */
-            installations: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            installations: components["schemas"]["BookEntry"][];
             /** Jobs */
-            jobs: components["schemas"]["dorrik__api__book_types__EntryOut"][];
+            jobs: components["schemas"]["BookEntry"][];
             /** Inspections */
             inspections: components["schemas"]["PastOut"][];
             /** Next Number */
@@ -1663,6 +1730,22 @@ export interface components {
             /** Recorded */
             recorded: string | null;
         };
+        /**
+         * TableOut
+         * @description A reference table as printed.
+         */
+        TableOut: {
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Keys */
+            keys: string[];
+            /** Columns */
+            columns: string[];
+            /** Rows */
+            rows: components["schemas"]["TableRowOut"][];
+        };
         /** TableRowOut */
         TableRowOut: {
             /** Row */
@@ -1711,89 +1794,6 @@ export interface components {
             text: string;
             /** Reason */
             reason: string;
-        };
-        /**
-         * EntryOut
-         * @description One entry of the book with its fields; parent_id: the firm's or another entry's.
-         */
-        dorrik__api__book_types__EntryOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
-            /** Id */
-            id: string;
-            /** Parent Id */
-            parent_id: string;
-            /** Values */
-            values: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * TableOut
-         * @description A table of an uploaded file; columns: the guessed target of each; head: index of the row with the heads.
-         */
-        dorrik__api__book_types__TableOut: {
-            /** Sheet */
-            sheet: string;
-            /** Rows */
-            rows: string[][];
-            /** Head */
-            head: number;
-            /** Columns */
-            columns: (string | null)[];
-        };
-        /**
-         * EntryOut
-         * @description One kept change: who changed what from what, when.
-         */
-        dorrik__api__schemas__EntryOut: {
-            /** Seq */
-            seq: number;
-            /** Id */
-            id: string;
-            /** Entity */
-            entity: string;
-            /** Entity Id */
-            entity_id: string;
-            /** Field */
-            field: string;
-            /** Value */
-            value: unknown;
-            /** Before */
-            before: unknown;
-            /** Overtook */
-            overtook: number | null;
-            /** Overtook Author Id */
-            overtook_author_id: string | null;
-            /** Made At */
-            made_at: string;
-            /** Kept At */
-            kept_at: string;
-            /** Device */
-            device: string;
-            /** Author Id */
-            author_id: string;
-            /** Author */
-            author: string;
-        };
-        /**
-         * TableOut
-         * @description A reference table as printed.
-         */
-        dorrik__api__schemas__TableOut: {
-            /** Name */
-            name: string;
-            /** Source */
-            source: string;
-            /** Keys */
-            keys: string[];
-            /** Columns */
-            columns: string[];
-            /** Rows */
-            rows: components["schemas"]["TableRowOut"][];
         };
     };
     responses: never;
@@ -2122,7 +2122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__schemas__EntryOut"][];
+                    "application/json": components["schemas"]["EntryOut"][];
                 };
             };
             /** @description Not signed in */
@@ -2689,7 +2689,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__book_types__EntryOut"][];
+                    "application/json": components["schemas"]["BookEntry"][];
                 };
             };
             /** @description Not signed in */
@@ -2926,7 +2926,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntryIn"];
+                "application/json": components["schemas"]["BookEntryIn"];
             };
         };
         responses: {
@@ -2936,7 +2936,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__book_types__EntryOut"];
+                    "application/json": components["schemas"]["BookEntry"];
                 };
             };
             /** @description Not signed in */
@@ -2990,7 +2990,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__book_types__EntryOut"];
+                    "application/json": components["schemas"]["BookEntry"];
                 };
             };
             /** @description Not signed in */
@@ -3276,7 +3276,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__schemas__TableOut"][];
+                    "application/json": components["schemas"]["TableOut"][];
                 };
             };
             /** @description Not signed in */

@@ -9,6 +9,7 @@ import { type Chosen, HouseRules } from "../ui/HouseRules";
 import { Loading, Trouble } from "../ui/States";
 import { Corrections } from "./Corrections";
 import css from "./Firm.module.css";
+import { Rates } from "./Rates";
 
 type Firm = Schemas["FirmOut"];
 
@@ -69,6 +70,7 @@ export default function FirmScreen() {
         <h2>Rules</h2>
         <HouseRules chosen={found.house_rules as Chosen} disabled={!found.may_settle} choose={(next) => settle({ ...rules, house_rules: next })} />
       </section>
+      <Rates />
       <Corrections firm={found} take={take} />
       <p className={css.foot}>{reference.caution}</p>
     </main>

@@ -5,10 +5,17 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, answer, type Me, Refused, type Schemas } from "../api/client";
 import { begin, flushAll, waitingElsewhere } from "../inspection/sync";
+import { SearchBox } from "./SearchBox";
 import { Wordmark } from "../signin/SignIn";
 import { useTheme } from "../theme/useTheme";
 import { Mark } from "../ui/Mark";
 import { Loading, Trouble } from "../ui/States";
+
+const BOOK = [
+  ["/clients", "Clients"],
+  ["/instruments", "Instruments"],
+  ["/firm", "House rules and rates"],
+] as const;
 
 type Line = Schemas["InspectionLine"];
 
@@ -70,15 +77,20 @@ export default function Home({ me }: { me: Me }) {
         <Text color="quiet" fontSize="sm" display={{ base: "none", md: "block" }}>
           {me.name}, {me.firm_name}
         </Text>
-        <Link to="/firm" style={{ minHeight: 36, display: "inline-grid", placeItems: "center", textDecoration: "underline" }}>
-          House rules
-        </Link>
         <Button size="sm" variant="outline" borderColor="line" onClick={toggle}>
           {dim ? "Day" : "Dim"}
         </Button>
         <Button size="sm" variant="ghost" onClick={signOut}>
           Sign out
         </Button>
+      </Flex>
+      <SearchBox />
+      <Flex as="nav" aria-label="The firm's book" gap="5" wrap="wrap" mb="4">
+        {BOOK.map(([to, name]) => (
+          <Link key={to} to={to} style={{ minHeight: 36, display: "inline-grid", placeItems: "center", textDecoration: "underline" }}>
+            {name}
+          </Link>
+        ))}
       </Flex>
       {waiting > 0 && (
         <Box mb="4" p="3" borderWidth="1.5px" borderColor="ink" borderRadius="6px" role="status">
@@ -93,6 +105,7 @@ export default function Home({ me }: { me: Me }) {
           New inspection
         </Button>
       </Flex>
+      <Booked />
       {in_hand.length === 0 ? (
         <Text color="quiet" py="6">
           Nothing in hand. Begin with <b>New inspection</b>: the address and the agreed extent come first.
@@ -116,6 +129,33 @@ export default function Home({ me }: { me: Me }) {
           ))}
         </Box>
       )}
+    </Box>
+  );
+}
+
+/** Visits of the coming days. */
+function Booked() {
+  const booked = useQuery({ queryKey: ["booked"], queryFn: () => answer(api.GET("/api/booked")), staleTime: 0 });
+  if (!booked.data?.length) return null;
+  return (
+    <Box as="ul" listStyleType="none" mb="6" aria-label="Booked visits">
+      {booked.data.map(({ job, property }) => (
+        <Box as="li" key={job.id} borderTopWidth="1px" borderColor="line">
+          <Link to={`/job/${job.id}`} style={{ display: "block" }}>
+            <Flex align="center" gap={{ base: "3", md: "6" }} py="2" px="2" minH="3.4rem" _hover={{ bg: "lampWash" }}>
+              <Text fontFamily="mono" color="quiet" w="4.5rem" flex="none">
+                {String(job.values.number ?? "job")}
+              </Text>
+              <Text flex="1" minW="0" lineClamp={2}>
+                {String(property.values.address ?? "No address yet")}
+              </Text>
+              <Text flex="none" fontWeight="600">
+                {day(job.values.booked_on as string)} {String(job.values.booked_at ?? "")}
+              </Text>
+            </Flex>
+          </Link>
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -146,7 +186,14 @@ function Row({ line, stage, children }: { line: Line; stage: string; children: R
 
 function InHand({ line }: { line: Line }) {
   return (
-    <Row line={line} stage="dead">
+    <Row line={line} stage={line.held_reason ? "brief" : "dead"}>
+      {line.held_reason && (
+        <Text fontSize="sm" maxW="16rem" borderLeftWidth="3px" borderColor="ink" pl="2">
+          <b>On hold{line.return_on ? `, return ${day(line.return_on)}` : ""}</b>
+          <br />
+          {line.held_reason}
+        </Text>
+      )}
       <Flex direction="column" align="flex-end" flex="none" gap="0.5">
         <Text>
           <b style={{ fontSize: "1.35rem", fontFamily: "var(--d-fonts-mono)" }}>{line.left}</b> left

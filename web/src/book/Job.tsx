@@ -1,0 +1,188 @@
+/** A job: why, how far, agreed with whom, when; what it takes and costs; its letters; and where it begins. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, answer, type Me, type Schemas } from "../api/client";
+import { add, begin } from "../inspection/sync";
+import type { Value } from "../inspection/types";
+import form from "../ui/Form.module.css";
+import { Mark } from "../ui/Mark";
+import { Page } from "../ui/Page";
+import css from "../ui/Page.module.css";
+import { Loading, Trouble } from "../ui/States";
+import { wordsOf } from "./Clients";
+import { changeEntry, type Entry, EntryFields, said, shownDay } from "./entry";
+
+type Found = Schemas["JobOut"];
+
+export default function Job({ me }: { me: Me }) {
+  const { id = "" } = useParams();
+  const query = ["job", id];
+  const found = useQuery({ queryKey: query, queryFn: () => answer(api.GET("/api/jobs/{entry_id}", { params: { path: { entry_id: id } } })), staleTime: 0 });
+  if (found.isPending) return <Loading what="the job" />;
+  if (found.isError) return <Trouble message={wordsOf(found.error)} again={() => found.refetch()} />;
+  const { job, property, client } = found.data;
+  return (
+    <Page
+      title={`Job ${said(job, "number")}`}
+      trail={[
+        [`/client/${client.id}`, said(client, "name") || "Client"],
+        [`/property/${property.id}`, said(property, "address") || "Property"],
+      ]}
+    >
+      <EntryFields entry={job} query={query} fields={["number", "booked_on", "booked_at", "power_off", "state", "purpose"]} wide={["state", "purpose"]} />
+      <h2>Scope</h2>
+      <EntryFields entry={job} query={query} fields={["extent", "leave_out", "leave_out_reason", "agreed_with", "agreed_on"]} wide={["extent", "leave_out"]} />
+      <h2>Size, time and price</h2>
+      <EntryFields entry={job} query={query} fields={["boards", "rings", "radials", "points_opened", "points_tested", "travel_km", "return_visits"]} />
+      <Estimate estimate={found.data.estimate} />
+      <h2>Letters</h2>
+      <div className={form.offers}>
+        <a className={`${form.button} ${form.link}`} href={`/api/jobs/${job.id}/confirmation.pdf`} download>
+          Confirmation for the client
+        </a>
+        <a className={`${form.button} ${form.link}`} href={`/api/jobs/${job.id}/power-off.pdf`} download>
+          Power-off notice for the occupier
+        </a>
+      </div>
+      <Begin me={me} found={found.data} />
+    </Page>
+  );
+}
+
+const hours = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, "0")}`;
+
+function Estimate({ estimate }: { estimate: Found["estimate"] }) {
+  const money = (value: number) => `${estimate.currency}${value.toFixed(2)}`;
+  return (
+    <>
+      <div className={css.parts}>
+        <table aria-label="Time">
+          <tbody>
+            {estimate.time
+              .filter((part) => part.value > 0)
+              .map((part) => (
+                <tr key={part.name}>
+                  <td>{part.name}</td>
+                  <td>{Math.round(part.value)} min</td>
+                </tr>
+              ))}
+          </tbody>
+          <tfoot>
+            <tr>
+              <td>Time</td>
+              <td>{hours(estimate.minutes)}</td>
+            </tr>
+          </tfoot>
+        </table>
+        <table aria-label="Price">
+          <tbody>
+            {estimate.parts.map((part) => (
+              <tr key={part.name}>
+                <td>
+                  {part.name} <span className={css.quiet}>{part.how}</span>
+                </td>
+                <td>{money(part.value)}</td>
+              </tr>
+            ))}
+          </tbody>
+          <tfoot>
+            <tr>
+              <td>Price</td>
+              <td>{money(estimate.price)}</td>
+            </tr>
+          </tfoot>
+        </table>
+      </div>
+      {estimate.too_much_for_a_day && <p className={css.trouble}>That is more than one inspector's day: plan two, or two inspectors.</p>}
+      <p className={css.empty}>
+        By the house rates, which stand under <Link to="/firm" style={{ textDecoration: "underline" }}>House rules</Link>.
+      </p>
+    </>
+  );
+}
+
+/** What an inspection takes over from its job, so that a report never changes with the book. */
+function taken({ job, property, client }: Found, installation: Entry | null): Record<string, Value> {
+  const of = (entry: Entry, field: string) => (entry.values[field] ?? null) as Value;
+  const address = said(property, "address");
+  const name = installation ? said(installation, "name") : "";
+  const fields: Record<string, Value> = {
+    client_name: of(client, "name"),
+    client_address: of(client, "address"),
+    property_address: address ? address : null,
+    installation_name: name || null,
+    occupier_name: of(property, "occupier_name"),
+    tenure: of(property, "tenure"),
+    nation: of(property, "nation"),
+    must_stay_on: of(property, "must_stay_on"),
+    access: [said(property, "access"), said(property, "key_place") && `Keys: ${said(property, "key_place")}`].filter(Boolean).join(". ") || null,
+    purpose: of(job, "purpose"),
+    extent: of(job, "extent"),
+    power_off: of(job, "power_off"),
+    earthing: installation ? of(installation, "earthing") : null,
+    property_id: property.id,
+    installation_id: installation?.id ?? null,
+    job_id: job.id,
+  };
+  return Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
+}
+
+function Begin({ me, found }: { me: Me; found: Found }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { job, installations, inspections, instruments } = found;
+  const inUse = instruments.filter((one) => !one.entry.values.retired);
+  const trouble = inUse.filter((one) => one.calibration.status === "fail" || one.calibration.status === "attention");
+  const start = async (installation: Entry | null) => {
+    const home = await queries.fetchQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
+    const { rule_book, house_rules, table_corrections } = home.beginning;
+    const nation = found.property.values.nation;
+    const id = begin(me, {
+      reference: home.next_reference,
+      inspected_on: new Date().toLocaleDateString("sv-SE"),
+      ...(rule_book ? { rule_book } : nation === "Ireland" ? { rule_book: "is10101-2020" } : {}),
+      ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
+      ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
+      ...taken(found, installation),
+    });
+    for (const what of said(job, "leave_out").split("\n").map((line) => line.trim()).filter(Boolean)) {
+      const fields: Record<string, Value> = { what };
+      for (const [field, from] of [["reason", "leave_out_reason"], ["agreed_with", "agreed_with"], ["agreed_on", "agreed_on"]] as const) {
+        if (job.values[from]) fields[field] = job.values[from] as Value;
+      }
+      add("limitation", id, fields);
+    }
+    if (job.values.state === "booked" || job.values.state === "confirmed" || job.values.state === "asked") {
+      void changeEntry(job, { state: "booked" });
+    }
+    navigate(`/inspection/${id}/brief`);
+  };
+  return (
+    <>
+      <h2>Begin</h2>
+      {trouble.map((one) => (
+        <p key={one.entry.id} className={css.empty}>
+          <Mark status={one.calibration.status} /> {said(one.entry, "name")} {said(one.entry, "serial")}: {one.calibration.reason}
+        </p>
+      ))}
+      <ul className={css.list} style={{ marginBottom: 14 }}>
+        {inspections.map((one) => (
+          <li key={one.id}>
+            <Link to={`/inspection/${one.id}/brief`} className={css.line}>
+              <b>{one.reference ?? "no reference"}</b>
+              <span className={css.grow}>{[one.installation, shownDay(one.inspected_on)].filter(Boolean).join(" · ")}</span>
+              <span className={css.quiet}>{one.outcome ?? "in hand"}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <div className={form.offers}>
+        {(installations.length ? installations : [null]).map((installation) => (
+          <button key={installation?.id ?? "whole"} type="button" className={`${form.button} ${form.primary}`} onClick={() => start(installation)}>
+            Begin the inspection{installation ? ` of ${said(installation, "name")}` : ""}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}
