@@ -158,6 +158,9 @@ def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> Lin
                 fields |= _READ.get(key, _as_declared)(key, text)
         except FieldError as error:
             wrong.append(Wrong(column, text[:200], str(error)))
+    if "form" not in fields and re.search(r"(?i)\bring\b", str(fields.get("designation", ""))):
+        # People name it in words rather than in a column; like everything carried over it is to be confirmed.
+        fields["form"] = "ring"
     if _is_spare(fields.get("designation")):
         fields = {name: fields[name] for name in ("way", "designation") if name in fields} | {"spare": True}
     return Line(number, board, fields, figures, tuple(wrong))

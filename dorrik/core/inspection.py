@@ -264,6 +264,14 @@ class Meter:
     sort: str | None = f.text("Kind", 40)
     serial: str | None = f.text("Serial number", 60)
     calibration_due: str | None = f.day("Calibration due", ahead_days=3660)
+    continuity_percent: float | None = f.number("Continuity ±", "%", 0, 50)
+    continuity_digits: float | None = f.number("Continuity ±", "digits", 0, 100)
+    insulation_percent: float | None = f.number("Insulation ±", "%", 0, 50)
+    insulation_digits: float | None = f.number("Insulation ±", "digits", 0, 100)
+    loop_percent: float | None = f.number("Loop ±", "%", 0, 50)
+    loop_digits: float | None = f.number("Loop ±", "digits", 0, 100)
+    trip_percent: float | None = f.number("RCD time ±", "%", 0, 50)
+    trip_digits: float | None = f.number("RCD time ±", "ms", 0, 100)
     removed: bool | None = f.flag("Removed")
 
 

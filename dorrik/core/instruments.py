@@ -3,8 +3,8 @@
 from collections.abc import Iterable, Sequence
 from datetime import date
 
-from dorrik.core.inspection import LeadNull
-from dorrik.core.readings import Reading, check_null
+from dorrik.core.inspection import LeadNull, Meter
+from dorrik.core.readings import UNCERTAINTY, Quantity, Reading, check_null
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
@@ -34,7 +34,37 @@ def judge_calibration(due: str | None, on: str | None) -> Verdict:
             next_step="Book it in.",
             margin=left,
         )
-    return Verdict(status="pass", reason=f"In calibration until {due}.", source=SOURCE, margin=left)
+    return Verdict(
+        status="pass", reason=f"In calibration until {date.fromisoformat(due):%-d %B %Y}.", source=SOURCE, margin=left
+    )
+
+
+_QUANTITIES: tuple[tuple[Quantity, str], ...] = (
+    ("continuity", "continuity"),
+    ("insulation", "insulation"),
+    ("loop", "loop"),
+    ("trip-time", "trip"),
+)
+
+
+def accuracy(meters: Iterable[Meter]) -> dict[Quantity, tuple[float, float]]:
+    """By quantity, share of the reading and last digits of the instruments used, where one differs from the usual.
+
+    Which of several instruments took a reading is not known: the widest of them is taken (rule 1.3).
+    """
+    found: dict[Quantity, tuple[float, float]] = {}
+    for meter in meters:
+        for quantity, name in _QUANTITIES:
+            percent = getattr(meter, f"{name}_percent")
+            digits = getattr(meter, f"{name}_digits")
+            if percent is None and digits is None:
+                continue
+            usual_share, usual_digits = UNCERTAINTY[quantity]
+            share = usual_share if percent is None else percent / 100
+            own = (share, usual_digits if digits is None else digits)
+            before = found.get(quantity, (0.0, 0.0))
+            found[quantity] = (max(before[0], own[0]), max(before[1], own[1]))
+    return found
 
 
 @record

@@ -6,12 +6,12 @@ The topics are in `topics`; here they are put together.
 from collections.abc import Iterable
 from dataclasses import replace
 
-from dorrik.core import reference
+from dorrik.core import instruments, reference
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection
 from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide
 from dorrik.core.progress import Progress, measure_progress
-from dorrik.core.readings import Reading
+from dorrik.core.readings import Reading, accurate
 from dorrik.core.record import record
 from dorrik.core.ring import RingAnalysis
 from dorrik.core.rule_book import RuleBook
@@ -55,7 +55,8 @@ def judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]] = frozens
     doubtful: entity id and field of readings that were taken while leads were in doubt (rule 1.4); the times of
     readings are in the journal, not in the document.
     """
-    with reference.corrected(inspection.table_corrections or ()):
+    accuracy = instruments.accuracy(inspection.meters)
+    with reference.corrected(inspection.table_corrections or ()), accurate(accuracy):
         return _judge(inspection, doubtful)
 
 

@@ -6,9 +6,12 @@ interval in which the true value can lie, so that nothing is claimed beyond what
 """
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from functools import lru_cache
 from math import inf
+from types import MappingProxyType
 from typing import Literal
 
 from dorrik.core.record import record
@@ -47,6 +50,19 @@ UNCERTAINTY: dict[Quantity, tuple[float, float]] = {
     "leakage": (0.03, 5.0),
     "direct-voltage": (0.03, 3.0),
 }
+
+
+_accuracy: ContextVar[Mapping[Quantity, tuple[float, float]]] = ContextVar("accuracy", default=MappingProxyType({}))
+
+
+@contextmanager
+def accurate(accuracy: Mapping[Quantity, tuple[float, float]]) -> Iterator[None]:
+    """Take readings to be as accurate as this (share, last digits) while the block lasts, in this task only."""
+    token = _accuracy.set(accuracy)
+    try:
+        yield
+    finally:
+        _accuracy.reset(token)
 
 
 NULL_SOURCE = "lead null · rule 1.4"
@@ -116,7 +132,7 @@ class Reading:
 
     def uncertainty(self, quantity: Quantity) -> float:
         """Instrument uncertainty in the unit of the reading, at its default accuracy (rule 1.3)."""
-        share, digits = UNCERTAINTY[quantity]
+        share, digits = _accuracy.get().get(quantity) or UNCERTAINTY[quantity]
         step = 1.0 if quantity == "trip-time" else self.resolution
         return share * (self.value or 0.0) + digits * step
 

@@ -2,7 +2,7 @@
 
 from sqlalchemy import Engine, func, select
 
-from dorrik.demo import homes
+from dorrik.demo import book, homes
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.report.issue import issue
@@ -29,10 +29,13 @@ def load(engine: Engine) -> bool:
             )
             for one in PEOPLE
         }
-    ruth = who[PEOPLE[0].email]
+        ruth = who[PEOPLE[0].email]
+        keeper = book.BookKeeper(connection, ruth.firm_id, ruth.id)
+        book.load(keeper)
     for home in homes.ISSUED:
         scribe = Scribe(engine, ruth.firm_id, ruth.id)
         home(scribe)
+        _of_the_book(scribe, keeper)
         scribe.send()
         _issue(engine, scribe, ruth, None)
         if home is homes.net_loft_flat_2:
@@ -42,8 +45,15 @@ def load(engine: Engine) -> bool:
     for home in homes.IN_HAND:
         scribe = Scribe(engine, ruth.firm_id, ruth.id)
         home(scribe)
+        _of_the_book(scribe, keeper)
         scribe.send()
     return True
+
+
+def _of_the_book(scribe: Scribe, keeper: book.BookKeeper) -> None:
+    """Say which property of the book the inspection is of."""
+    property_id, installation_id = keeper.properties[scribe.address]
+    scribe.origin(property_id=property_id, installation_id=installation_id, nation="England")
 
 
 def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None) -> None:

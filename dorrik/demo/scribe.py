@@ -18,6 +18,8 @@ class Scribe:
         self._author_id = author_id
         self._changes: list[Change] = []
         self.inspection = new_id()
+        #: Of the property, once it is set.
+        self.address = ""
         self._note("inspection", self.inspection, "firm", firm_id)
 
     def _note(self, entity: str, entity_id: str, field: str, value: Any) -> None:
@@ -25,6 +27,7 @@ class Scribe:
 
     def origin(self, **fields: Any) -> None:
         """Fields of the inspection itself."""
+        self.address = fields.get("property_address", self.address)
         self.set("inspection", self.inspection, **fields)
 
     def add(self, entity: str, parent: str, parent_id: str, **fields: Any) -> str:

@@ -1,7 +1,7 @@
 """Circuit charts from elsewhere: columns guessed by their heads, cells read with the units that people write."""
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from dorrik.core import chart
@@ -33,7 +33,7 @@ def test_a_row_is_read_with_the_short_forms_of_the_trade():
     line = read(["3", "Kitchen ring", "2.5/1.5 mm²", "B32", "0,27 Ω", ">200 MΩ", "0.46", "old"])
     assert line.fields == {
         "way": "3", "designation": "Kitchen ring", "line_csa_mm2": 2.5, "cpc_csa_mm2": 1.5,
-        "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 32.0,
+        "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 32.0, "form": "ring",
     }  # fmt: skip
     assert line.figures == {"r1_r2_ohm": "0,27", "insulation_lne_mohm": ">200", "zs_ohm": "0.46"}
     assert line.wrong == ()
@@ -125,6 +125,7 @@ CELLS = st.one_of(
 )
 
 
+@settings(deadline=None)
 @given(st.lists(st.lists(CELLS, max_size=8), max_size=6), st.integers(0, 6))
 def test_any_table_is_read_or_refused_with_words(rows, first):
     columns = chart.guess(rows[0]) if rows else ()

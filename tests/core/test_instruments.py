@@ -12,7 +12,7 @@ from dorrik.core.readings import Reading
 @pytest.mark.parametrize(
     ("due", "status", "said"),
     [
-        ("2027-03-01", "pass", "until 2027-03-01"),
+        ("2027-03-01", "pass", "until 1 March 2027"),
         ("2026-12-03", "attention", "in 30 days"),
         ("2026-12-04", "pass", "until"),
         ("2026-11-03", "attention", "today"),
@@ -62,6 +62,25 @@ def test_readings_in_doubt_are_marked_and_open_leads_fail():
     assert said["lead_null", "reading_ohm"].status == "fail"
     assert "last good null" in said["circuit", "r1_r2_ohm"].verdict.reason
     assert ("circuit", "zs_ohm") not in {k for k, n in said.items() if "null" in n.verdict.reason}
+
+
+def test_the_accuracy_of_the_instruments_used_takes_the_place_of_the_usual():
+    circuit = {
+        "id": "c", "way": "1", "zs_ohm": "1.02", "device_standard": "BS EN 60898", "device_type": "B",
+        "device_rating_a": 32, "serves": "fixed",
+    }  # fmt: skip
+
+    def status(*meters):
+        home = {"id": "h", "earthing": "TN-S", "meters": list(meters), "boards": [{"id": "b", "circuits": [circuit]}]}
+        found = parse({"format": "dorrik-inspection", "version": 1, "inspection": home})
+        return next(note for note in judge(found).notes if note.field == "zs_ohm").status
+
+    # 0.8 × 1.37 Ω = 1.10 Ω; 1.02 Ω with 5 % and 5 digits reaches 1.12 Ω, with 1 % and 2 digits 1.05 Ω.
+    assert status() == "attention"
+    assert status({"id": "m", "loop_percent": 1, "loop_digits": 2}) == "pass"
+    # Of two instruments the wider one.
+    assert status({"id": "m", "loop_percent": 1, "loop_digits": 2}, {"id": "n", "loop_percent": 9}) == "attention"
+    assert status() == "attention"
 
 
 def test_an_instrument_out_of_calibration_is_said():

@@ -1,24 +1,26 @@
-/** Boards: what stands in front of the circuits, and the circuits way by way. */
+/** Boards: how they hang together, what stands in front of the circuits, and what was looked at. */
 import { useState } from "react";
-import { useReference } from "../api/reference";
-import { children, refusal } from "../inspection/model";
+import { children, type Model, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
-import type { Entity, Value } from "../inspection/types";
+import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { EarlierPapers } from "../papers/EarlierPapers";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
-import { StageHead, Switch } from "../ui/StageHead";
+import { StageHead } from "../ui/StageHead";
+import { BoardChecks } from "./BoardChecks";
 import { BoardDrawing } from "./BoardDrawing";
-import { CircuitDetails } from "./CircuitDetails";
+import { Circuits } from "./CircuitTable";
 import css from "./Boards.module.css";
-import { PRESETS, type Preset } from "./presets";
+import { tree } from "./ways";
 
 export default function Boards() {
   const model = useInspection((s) => s.model);
   const [chosen, choose] = useState<string | null>(null);
+  const [circuit, chooseCircuit] = useState<string | null>(null);
   if (!model) return null;
   const boards = children(model, "board", model.id);
-  const board = boards.find((b) => b.id === chosen) ?? boards[0];
+  const board = boards.find((b) => b.id === chosen) ?? tree(model)[0]?.board;
   const addBoard = () => {
     const n = boards.length + 1;
     choose(add("board", model.id, { name: `Board ${n}`, position: n }));
@@ -32,6 +34,8 @@ export default function Boards() {
           <button type="button" className={`${form.button} ${form.primary}`} onClick={addBoard}>
             Add the first board
           </button>
+          <h2 style={{ marginTop: 26 }}>Or take it from earlier papers</h2>
+          <EarlierPapers />
         </div>
       </>
     );
@@ -40,12 +44,13 @@ export default function Boards() {
   return (
     <>
       <StageHead title={nameOf(board)} line={String(board.values.location ?? "")}>
-        {boards.length > 1 && <Switch label="Board" options={boards.map((b) => [b.id, nameOf(b)])} chosen={board.id} choose={choose} />}
         <button type="button" className={form.quiet} onClick={addBoard}>
           Another board
         </button>
       </StageHead>
-      <BoardDrawing board={board} />
+      {boards.length > 1 && <BoardTree chosen={board.id} choose={choose} />}
+      <Unconfirmed board={board} />
+      <BoardDrawing board={board} movable chosen={circuit ?? undefined} choose={(one) => chooseCircuit(one.id)} />
       <div className={css.head}>
         <FieldInput place={at("name")} label="Name" />
         <FieldInput place={at("location")} />
@@ -53,6 +58,11 @@ export default function Boards() {
         <FieldInput place={at("main_switch_a")} />
         <FieldInput place={at("conditional_ka")} label="Conditional rating" />
       </div>
+      <Circuits key={board.id} board={board} chosen={circuit} />
+      <details className={`${form.details} ${css.inset}`}>
+        <summary>{feedOf(board, model)}</summary>
+        <Feed board={board} />
+      </details>
       <div className={css.surge}>
         <FieldInput place={at("spd_state")} />
         {board.values.spd_state != null && board.values.spd_state !== "none" && (
@@ -62,212 +72,94 @@ export default function Boards() {
           </>
         )}
       </div>
-      <Circuits board={board} />
+      <BoardChecks board={board} />
     </>
   );
 }
 
-/** The next free way: one more than the highest number in use. */
-function nextWay(circuits: Entity[]): number {
-  return Math.max(0, ...circuits.map((c) => Number.parseInt(String(c.values.way ?? ""), 10) || 0)) + 1;
+/** The boards under the ways that feed them. */
+function BoardTree({ chosen, choose }: { chosen: string; choose: (id: string) => void }) {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  return (
+    <ul className={css.tree} aria-label="Boards">
+      {tree(model).map(({ board, depth, feeding }) => {
+        const circuits = children(model, "circuit", board.id);
+        return (
+          <li key={board.id} style={{ paddingLeft: depth * 22 }}>
+            <button type="button" aria-pressed={board.id === chosen} onClick={() => choose(board.id)}>
+              {depth > 0 && <span aria-hidden="true">└ </span>}
+              <b>{nameOf(board)}</b> {feeding && <span>from way {nameOf(feeding)}</span>} <span>{circuits.length} circuits</span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
 }
 
-function Circuits({ board }: { board: Entity }) {
+const feedOf = (board: Entity, model: Model): string => {
+  const feeding = model.entities[String(board.values.fed_by ?? "")];
+  const parts = [
+    feeding ? `Fed from way ${nameOf(feeding)}` : "Fed from the origin",
+    board.values.phases ? `${board.values.phases === "3" ? "three phases" : "one phase"}` : "",
+    board.values.earthing === "own electrode" ? "with an electrode of its own" : "",
+  ];
+  return parts.filter(Boolean).join(", ");
+};
+
+function Feed({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
-  const circuits = model ? children(model, "circuit", board.id) : [];
-  const last = circuits.filter((c) => !c.values.spare).at(-1);
-  const [added, setAdded] = useState<string | null>(null);
-  function put(preset: Preset) {
-    const way = nextWay(circuits);
-    // RCD protection is usually the same all over a board: carried on from the circuit before, to be looked at.
-    const carried: Record<string, Value> = preset.fields.spare
-      ? {}
-      : Object.fromEntries(
-          ["rcd_rated_ma", "rcd_standard", "rcd_delay"].flatMap((f) => (last?.values[f] != null ? [[f, last.values[f] as Value]] : [])),
-        );
-    setAdded(add("circuit", board.id, { position: way, way: String(way), ...preset.fields, ...carried }));
-  }
+  const refused = useInspection((s) => (s.model ? refusal(s.model, board.id, "fed_by") : undefined));
+  if (!model) return null;
+  const at = (field: string) => ({ kind: "board" as const, id: board.id, field });
+  const others = children(model, "board", model.id).filter((one) => one.id !== board.id);
   return (
-    <div className={css.wrap}>
-      <table className={css.table}>
-        <thead>
-          <tr>
-            <th>Way</th>
-            <th>Circuit</th>
-            <th>Form</th>
-            <th>Points</th>
-            <th>
-              Cable
-              <br />
-              mm²
-            </th>
-            <th>Device</th>
-            <th>Rating A</th>
-            <th>RCD mA</th>
-            <th>
-              <span className={css.spoken}>Take out</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {circuits.map((circuit) => (
-            <CircuitRow key={circuit.id} circuit={circuit} fresh={circuit.id === added} />
-          ))}
-        </tbody>
-      </table>
-      {circuits.length === 0 && <p className={css.none}>No circuits yet. Add them from the first way on; usual ones come with their cable and breaker.</p>}
-      <div className={css.presets} role="group" aria-label="Add a circuit">
-        {PRESETS.map((preset) => (
-          <button key={preset.name} type="button" onClick={() => put(preset)}>
-            + {preset.name}
-          </button>
-        ))}
-      </div>
+    <div className={form.group}>
+      {others.length > 0 && (
+        <label className={css.pick}>
+          <b>Fed from which way</b>
+          <select value={String(board.values.fed_by ?? "")} onChange={(e) => setField(at("fed_by"), e.target.value || null)} aria-invalid={!!refused}>
+            <option value="">the origin</option>
+            {others.map((other) => (
+              <optgroup key={other.id} label={nameOf(other)}>
+                {children(model, "circuit", other.id).map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {nameOf(one)}
+                  </option>
+                ))}
+              </optgroup>
+            ))}
+          </select>
+          {refused && <small role="alert">{refused}</small>}
+        </label>
+      )}
+      <FieldInput place={at("phases")} words={{ "1": "one", "3": "three" }} />
+      <FieldInput place={at("earthing")} />
+      {board.values.earthing === "own electrode" && <FieldInput place={at("electrode_ohm")} hint="Measured with everything parallel taken off." />}
     </div>
   );
 }
 
-const CABLES = ["1/1", "1.5/1", "1.5/1.5", "2.5/1", "2.5/1.5", "4/1.5", "6/2.5", "10/4", "16/6"];
-
-function CircuitRow({ circuit, fresh }: { circuit: Entity; fresh: boolean }) {
-  const reference = useReference();
+/** What was carried over from earlier papers and not seen yet. */
+function Unconfirmed({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
-  const v = circuit.values;
-  const keep = (field: string, value: Value) => setField({ kind: "circuit", id: circuit.id, field }, value);
-  const refused = ["way", "designation", "points", "device_rating_a", "rcd_rated_ma"]
-    .map((field) => (model ? refusal(model, circuit.id, field) : undefined))
-    .filter(Boolean);
-  const devices = [...new Set((reference?.devices ?? []).map((d) => `${d.standard} ${d.type}`))];
-  const cable = v.line_csa_mm2 != null && v.cpc_csa_mm2 != null ? `${v.line_csa_mm2}/${v.cpc_csa_mm2}` : "";
-  const device = v.device_standard && v.device_type ? `${v.device_standard} ${v.device_type}` : "";
-  const name = nameOf(circuit);
-  const [opened, setOpened] = useState(false);
-  return (
-    <>
-      <tr data-spare={v.spare ? true : undefined}>
-        <td>
-          <Cell value={v.way} keep={(t) => keep("way", t)} label={`Way of ${name}`} width="2.4rem" />
-        </td>
-        <td>
-          <Cell value={v.designation} keep={(t) => keep("designation", t)} label={`Name of circuit ${v.way ?? ""}`} focus={fresh} />
-        </td>
-        {v.spare ? (
-          <td colSpan={6} className={css.spare}>
-            spare way
-          </td>
-        ) : (
-          <>
-            <td data-label="Form">
-              <select aria-label={`Form of ${name}`} value={String(v.form ?? "")} onChange={(e) => keep("form", e.target.value || null)}>
-                <option value="" />
-                <option>ring</option>
-                <option>radial</option>
-              </select>
-            </td>
-            <td data-label="Points">
-              <Cell value={v.points} keep={(t) => keep("points", t)} label={`Points of ${name}`} width="2.6rem" numeric />
-            </td>
-            <td data-label="Cable mm²">
-              <select
-                aria-label={`Cable of ${name}`}
-                value={cable}
-                onChange={(e) => {
-                  const [line, cpc] = e.target.value.split("/").map(Number);
-                  keep("line_csa_mm2", line || null);
-                  keep("cpc_csa_mm2", cpc || null);
-                }}
-              >
-                <option value="" />
-                {(CABLES.includes(cable) || !cable ? CABLES : [...CABLES, cable]).map((c) => (
-                  <option key={c}>{c}</option>
-                ))}
-              </select>
-            </td>
-            <td data-label="Device">
-              <select
-                aria-label={`Device of ${name}`}
-                value={device}
-                onChange={(e) => {
-                  const at = e.target.value.lastIndexOf(" ");
-                  keep("device_standard", e.target.value.slice(0, at) || null);
-                  keep("device_type", e.target.value.slice(at + 1) || null);
-                }}
-              >
-                <option value="" />
-                {devices.map((d) => (
-                  <option key={d}>{d}</option>
-                ))}
-              </select>
-            </td>
-            <td data-label="Rating A">
-              <Cell value={v.device_rating_a} keep={(t) => keep("device_rating_a", t)} label={`Rating of ${name}`} width="3rem" numeric />
-            </td>
-            <td data-label="RCD mA">
-              <Cell value={v.rcd_rated_ma} keep={(t) => keep("rcd_rated_ma", t)} label={`RCD of ${name}`} width="3rem" numeric />
-            </td>
-          </>
-        )}
-        <td className={css.hands}>
-          {!v.spare && (
-            <button type="button" className={css.more} aria-expanded={opened} aria-label={`More about ${name}`} onClick={() => setOpened(!opened)}>
-              {opened ? "less" : "more"}
-            </button>
-          )}
-          <button type="button" className={css.out} aria-label={`Take ${name} out`} onClick={() => keep("removed", true)}>
-            ×
-          </button>
-        </td>
-      </tr>
-      {opened && (
-        <tr className={css.details}>
-          <td colSpan={9}>
-            <CircuitDetails circuit={circuit} />
-          </td>
-        </tr>
-      )}
-      {refused.length > 0 && (
-        <tr>
-          <td colSpan={9} role="alert" className={css.refused}>
-            {refused.join(" ")}
-          </td>
-        </tr>
-      )}
-    </>
-  );
-}
-
-interface CellProps {
-  value: Value | undefined;
-  keep: (text: string | null) => void;
-  label: string;
-  width?: string;
-  numeric?: boolean;
-  focus?: boolean;
-}
-
-function Cell({ value, keep, label, width, numeric, focus }: CellProps) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const leave = () => {
-    if (draft !== null) keep(draft.trim() || null);
-    setDraft(null);
+  const circuits = model ? children(model, "circuit", board.id).filter((one) => one.values.unconfirmed) : [];
+  if (!circuits.length && !board.values.unconfirmed) return null;
+  const confirm = () => {
+    setField({ kind: "board", id: board.id, field: "unconfirmed" }, null);
+    for (const one of circuits) setField({ kind: "circuit", id: one.id, field: "unconfirmed" }, null);
   };
+  const from = model?.entities[model.id]?.values.carried_from;
   return (
-    <input
-      ref={(element) => {
-        if (focus && element && !element.dataset.met) {
-          element.dataset.met = "yes";
-          element.focus();
-          element.select();
-        }
-      }}
-      aria-label={label}
-      inputMode={numeric ? "decimal" : "text"}
-      autoComplete="off"
-      style={{ width: width ?? "100%", textAlign: numeric ? "right" : "left", fontFamily: numeric ? "var(--d-fonts-mono)" : undefined }}
-      value={draft ?? String(value ?? "")}
-      onChange={(e) => setDraft(e.target.value)}
-      onBlur={leave}
-      onKeyDown={(e) => e.key === "Enter" && leave()}
-    />
+    <div className={form.care} role="note">
+      <p>
+        <b>{circuits.length ? `${circuits.length} ${circuits.length === 1 ? "circuit" : "circuits"} not confirmed yet.` : "This board is not confirmed yet."}</b>{" "}
+        {from ? `Carried over from ${String(from)}.` : "Carried over."} Dashed ways were not seen on site yet; confirm each, or the board.
+      </p>
+      <button type="button" className={`${form.button} ${form.primary}`} onClick={confirm}>
+        All of it stands as drawn
+      </button>
+    </div>
   );
 }

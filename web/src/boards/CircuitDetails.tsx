@@ -1,5 +1,8 @@
 /** What else decides over a circuit: how its cable runs, what it feeds, what protects it. Opened where it is wanted. */
+import { children } from "../inspection/model";
+import { setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
+import { nameOf } from "../inspection/words";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 
@@ -13,17 +16,19 @@ const METHODS: Record<string, string> = {
   "not known": "not known: judged by the mildest and the worst",
 };
 
-export function CircuitDetails({ circuit }: { circuit: Entity }) {
+export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (step: number) => void }) {
   const at = (field: string) => ({ kind: "circuit" as const, id: circuit.id, field });
   const v = circuit.values;
   return (
     <div className={form.group} style={{ margin: "10px 4px 14px" }}>
+      <Where circuit={circuit} moveBy={moveBy} />
       <div className={form.wide}>
         <FieldInput place={at("cable_method")} words={METHODS} />
       </div>
       <FieldInput place={at("cable_length_m")} />
       <FieldInput place={at("design_current_a")} />
       <FieldInput place={at("device_breaking_ka")} hint="As marked on the device; the table's usual value where it is empty." />
+      <FieldInput place={at("untraced")} hint="Trace it by what goes dead; otherwise a limitation." />
       <FieldInput place={at("cable_hidden")} />
       <FieldInput place={at("outdoors")} />
       <FieldInput place={at("bathroom")} />
@@ -32,6 +37,7 @@ export function CircuitDetails({ circuit }: { circuit: Entity }) {
       <div className={form.wide}>
         <FieldInput place={at("load")} hint="What its RCD has to see." />
       </div>
+      <FieldInput place={at("rcd_group")} hint="Circuits with the same letter share one RCD." />
       {v.rcd_rated_ma != null && (
         <>
           <FieldInput place={at("rcd_kind")} />
@@ -45,5 +51,40 @@ export function CircuitDetails({ circuit }: { circuit: Entity }) {
       <FieldInput place={at("joined_by")} hint="Its line, neutral or ends were found joined with those of another circuit." />
       {v.joined_by != null && <FieldInput place={at("joined_with")} />}
     </div>
+  );
+}
+
+/** On which board, phase and way it stands. */
+function Where({ circuit, moveBy }: { circuit: Entity; moveBy: (step: number) => void }) {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  const boards = children(model, "board", model.id);
+  const here = model.entities[circuit.parentId];
+  const three = (here?.values.phases ?? model.entities[model.id]?.values.phases) === "3";
+  return (
+    <>
+      <div role="group" aria-label="Move">
+        <p style={{ fontSize: 14, fontWeight: 600, marginBottom: 4 }}>Way {String(circuit.values.way ?? "?")}</p>
+        <button type="button" className={form.button} onClick={() => moveBy(-1)}>
+          one way back
+        </button>{" "}
+        <button type="button" className={form.button} onClick={() => moveBy(1)}>
+          one way on
+        </button>
+      </div>
+      {boards.length > 1 && (
+        <label>
+          <span style={{ display: "block", fontSize: 14, fontWeight: 600, marginBottom: 4 }}>On board</span>
+          <select value={circuit.parentId} onChange={(e) => setField({ kind: "circuit", id: circuit.id, field: "board" }, e.target.value)}>
+            {boards.map((board) => (
+              <option key={board.id} value={board.id}>
+                {nameOf(board)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {three && <FieldInput place={{ kind: "circuit", id: circuit.id, field: "phase" }} />}
+    </>
   );
 }

@@ -28,7 +28,14 @@ export default function Job({ me }: { me: Me }) {
         [`/client/${client.id}`, said(client, "name") || "Client"],
         [`/property/${property.id}`, said(property, "address") || "Property"],
       ]}
+      tools={
+        <span className={css.figure}>
+          {hours(found.data.estimate.minutes)} · {found.data.estimate.currency}
+          {found.data.estimate.price.toFixed(2)}
+        </span>
+      }
     >
+      <Begin me={me} found={found.data} />
       <EntryFields entry={job} query={query} fields={["number", "booked_on", "booked_at", "power_off", "state", "purpose"]} wide={["state", "purpose"]} />
       <h2>Scope</h2>
       <EntryFields entry={job} query={query} fields={["extent", "leave_out", "leave_out_reason", "agreed_with", "agreed_on"]} wide={["extent", "leave_out"]} />
@@ -44,7 +51,6 @@ export default function Job({ me }: { me: Me }) {
           Power-off notice for the occupier
         </a>
       </div>
-      <Begin me={me} found={found.data} />
     </Page>
   );
 }
@@ -159,7 +165,6 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   };
   return (
     <>
-      <h2>Begin</h2>
       {trouble.map((one) => (
         <p key={one.entry.id} className={css.empty}>
           <Mark status={one.calibration.status} /> {said(one.entry, "name")} {said(one.entry, "serial")}: {one.calibration.reason}

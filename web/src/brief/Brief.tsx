@@ -1,13 +1,17 @@
 /** The brief: who asked and why, where, how far, and what was agreed to be left out. */
+import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
+import { EarlierPapers } from "../papers/EarlierPapers";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 import { type Chosen, HouseRules } from "../ui/HouseRules";
 import { StageHead } from "../ui/StageHead";
+import { Instruments } from "./Instruments";
+import { Hold, OnSite } from "./OnSite";
 
-export default function Brief() {
+export default function Brief({ me }: { me: Me }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const at = (field: string) => ({ kind: "inspection" as const, id, field });
   return (
@@ -24,17 +28,30 @@ export default function Brief() {
           <FieldInput place={at("client_name")} />
           <FieldInput place={at("client_address")} />
           <FieldInput place={at("occupier_name")} />
+          <FieldInput place={at("installation_name")} hint="House, or an outbuilding with its own earthing." />
           <div className={form.wide}>
             <FieldInput place={at("tenure")} />
           </div>
           <div className={form.wide}>
             <FieldInput place={at("purpose")} />
           </div>
+          <div className={form.wide}>
+            <FieldInput place={at("nation")} />
+          </div>
         </div>
+        <OnSite inspection={id} me={me} />
+        <Hold inspection={id} me={me} />
+        <h2>Earlier papers</h2>
+        <EarlierPapers />
         <h2>What was agreed</h2>
         <div className={form.group}>
           <div className={form.wide}>
             <FieldInput place={at("extent")} rows={3} hint="What is in, how many points are opened, which boards and buildings." />
+          </div>
+          <FieldInput place={at("power_off")} hint="From when to when, as agreed with the occupier." />
+          <FieldInput place={at("must_stay_on")} hint="Medical equipment, freezer, fish." />
+          <div className={form.wide}>
+            <FieldInput place={at("access")} />
           </div>
         </div>
         <h2>How much will be opened</h2>
@@ -43,6 +60,7 @@ export default function Brief() {
           <FieldInput place={at("condition_on_sight")} />
         </div>
         <Limitations inspection={id} />
+        <Instruments inspection={id} />
         <h2>Rules for this inspection</h2>
         <Rules inspection={id} />
       </div>
@@ -65,6 +83,7 @@ function Limitations({ inspection }: { inspection: string }) {
                 <FieldInput place={at("what")} label="Left out" />
                 <FieldInput place={at("reason")} />
                 <FieldInput place={at("agreed_with")} />
+                <FieldInput place={at("agreed_on")} />
               </div>
               <button type="button" className={form.quiet} onClick={() => setField(at("removed"), true)}>
                 Take this limitation out

@@ -150,7 +150,7 @@ function Booked() {
                 {String(property.values.address ?? "No address yet")}
               </Text>
               <Text flex="none" fontWeight="600">
-                {day(job.values.booked_on as string)} {String(job.values.booked_at ?? "")}
+                visit {day(job.values.booked_on as string)} {String(job.values.booked_at ?? "")}
               </Text>
             </Flex>
           </Link>

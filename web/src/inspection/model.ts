@@ -52,7 +52,8 @@ function lay(entities: Record<string, Entity>, change: Written): Record<string, 
   const found = entities[change.entity_id];
   const parentField = kind === "inspection" ? "firm" : PARENT[kind];
   if (change.field === parentField) {
-    if (found) return entities;
+    // A circuit can go to another board; everything else stays where it was made.
+    if (found) return kind === "inspection" ? entities : { ...entities, [found.id]: { ...found, parentId: String(value) } };
     const made: Entity = { kind, id: change.entity_id, parentId: String(value), values: {} };
     return { ...entities, [made.id]: made };
   }

@@ -82,7 +82,9 @@ export function leave(): void {
 export function setField(place: Place, value: Value, remember = true): void {
   const current = get().model;
   if (!current) return;
-  const before = current.entities[place.id]?.values[place.field] ?? null;
+  const entity = current.entities[place.id];
+  const isParent = place.kind !== "inspection" && place.field === PARENT[place.kind];
+  const before = (isParent ? entity?.parentId : entity?.values[place.field]) ?? null;
   const refused = model.refusal(current, place.id, place.field);
   if (before === value && !refused) return;
   if (remember && current.entities[place.id]) {
@@ -107,6 +109,19 @@ export function begin(who: { id: string; firm_id: string }, fields: Record<strin
   append("inspection", id, "firm", who.firm_id);
   for (const [field, value] of Object.entries(fields)) append("inspection", id, field, value);
   return id;
+}
+
+/** Wait until the server has everything that was entered; false where it cannot be reached in time. */
+export async function settled(milliseconds = 10_000): Promise<boolean> {
+  const until = Date.now() + milliseconds;
+  const waits = () => get().model?.pending.some((p) => !p.refused);
+  while (waits() && Date.now() < until) await new Promise((done) => setTimeout(done, 60));
+  return !waits();
+}
+
+/** Take in what the server did to this inspection by itself. */
+export async function refresh(): Promise<void> {
+  await listen();
 }
 
 /** Put back what stood before the last entry. Returns the place, so that the eye can follow. */

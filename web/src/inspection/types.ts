@@ -9,7 +9,12 @@ export type Kind =
   | "earlier"
   | "observation"
   | "limitation"
-  | "overruling";
+  | "overruling"
+  | "isolation"
+  | "check"
+  | "attendance"
+  | "meter"
+  | "lead_null";
 export type Value = string | number | boolean | Record<string, unknown> | Record<string, unknown>[] | null;
 
 export interface Entity {
@@ -56,6 +61,11 @@ export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
   observation: "inspection",
   limitation: "inspection",
   overruling: "inspection",
+  isolation: "board",
+  check: "board",
+  attendance: "inspection",
+  meter: "inspection",
+  lead_null: "inspection",
 };
 
 export const keyOf = (id: string, field: string): string => `${id}.${field}`;

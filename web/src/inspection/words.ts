@@ -48,6 +48,16 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.name ?? v.room ?? "Point");
     case "earlier":
       return `Earlier reading${v.measured_on ? ` of ${v.measured_on}` : ""}`;
+    case "isolation":
+      return "Isolation";
+    case "check":
+      return "Board check";
+    case "attendance":
+      return String(v.who ?? "Attendance");
+    case "meter":
+      return String(v.name ?? "Instrument");
+    case "lead_null":
+      return String(v.name ?? "Null");
     case "overruling":
       return "Own view of a figure";
   }
@@ -69,6 +79,10 @@ export const stageOfField = (kind: Kind, field: string): string => {
     return DEAD_FIELDS.test(field) ? "dead" : "boards";
   }
   if (kind === "point") return field.endsWith("_v") || field === "polarity" ? "live" : "dead";
+  if (kind === "isolation") return "isolation";
+  if (kind === "check") return "boards";
+  if (kind === "meter" || kind === "attendance") return "brief";
+  if (kind === "lead_null") return "dead";
   if (kind === "board") return field === "zdb_ohm" ? "live" : field.startsWith("insulation") ? "dead" : "boards";
   return "intake";
 };

@@ -9,7 +9,7 @@ import form from "../ui/Form.module.css";
 import { StageHead } from "../ui/StageHead";
 import { Bonds } from "./Bonds";
 
-const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka"];
+const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"];
 const AT = ["at_clamp_ohm", "at_pipe_ohm"];
 
 export default function Intake() {
@@ -53,8 +53,11 @@ export default function Intake() {
           <FieldInput place={at("tails_mm2")} />
           <FieldInput place={at("tails_length_m")} hint="From the meter to the board." />
           <FieldInput place={at("tails_protected")} />
+          <FieldInput place={at("switch_fuse_a")} />
           <FieldInput place={at("neutral_mm2")} hint="Where it is seen; otherwise the tails stand for it." />
           <FieldInput place={at("earthing_conductor_mm2")} />
+          {earthing === "TT" && <FieldInput place={at("electrode")} hint="Rod, plate or tape; where it is and how it is reached." />}
+          <FieldInput place={at("leakage_ma")} hint="Clamp meter round the tails, everything on." />
         </div>
         <Bonds inspection={id} />
       </div>

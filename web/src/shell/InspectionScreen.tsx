@@ -7,6 +7,7 @@ import type { Me, Stage } from "../api/client";
 import { useReference } from "../api/reference";
 import { commit, focusOn, observe, setOrder, useDesk } from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/sync";
+import { GoOn } from "../brief/OnSite";
 import { SignInForm } from "../signin/SignIn";
 import { Loading, Trouble } from "../ui/States";
 import css from "./InspectionScreen.module.css";
@@ -78,10 +79,11 @@ export default function InspectionScreen({ me }: { me: Me }) {
       <RunSheet stage={current} />
       <main className={css.work} id="work">
         <Notices />
+        <OnHold me={me} />
         <Suspense fallback={<Loading what="this stage" />}>
-          {current === "brief" && <Brief />}
+          {current === "brief" && <Brief me={me} />}
           {current === "intake" && <Intake />}
-          {current === "isolation" && <Isolation />}
+          {current === "isolation" && <Isolation me={me} />}
           {current === "boards" && <Boards />}
           {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
           {current === "observations" && <Observations />}
@@ -137,6 +139,22 @@ function Notices() {
         </div>
       ))}
     </>
+  );
+}
+
+/** On hold: said on every stage. Nothing is locked; dead tests and notes go on. */
+function OnHold({ me }: { me: Me }) {
+  const id = useInspection((s) => s.model?.id) ?? "";
+  const values = useInspection((s) => s.model?.entities[id]?.values);
+  if (!values?.held_at) return null;
+  const back = values.return_on ? new Date(`${String(values.return_on)}T12:00:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "short" }) : null;
+  return (
+    <div className={css.notice} role="note">
+      <span>
+        <b>On hold{back ? `, return visit ${back}` : ""}.</b> {values.held_reason ? String(values.held_reason) : "Say why under Brief."} Dead tests and notes stay open.
+      </span>
+      <GoOn inspection={id} me={me} />
+    </div>
   );
 }
 

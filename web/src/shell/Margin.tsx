@@ -145,9 +145,12 @@ function NoteCard({ note, here = false }: { note: Note; here?: boolean }) {
         )}
         {raised && <span>observation recorded</span>}
         {["ze-above-maximum", "no-earth-at-origin"].includes(note.observation ?? "") && note.field === "ze_ohm" && (
-          <a className={css.link} href={`/api/inspections/${inspection}/operator-letter.pdf`} download>
-            Letter to the operator
-          </a>
+          <>
+            <a className={css.link} href={`/api/inspections/${inspection}/operator-letter.pdf`} download>
+              Letter to the operator
+            </a>
+            <HoldOffer inspection={inspection ?? ""} reason={note.reason} />
+          </>
         )}
         {here && note.status !== "pass" && <Overrule note={note} />}
         {!here && kind === "circuit" && note.status !== "pass" && TESTS.includes(stageOfField(kind, note.field) as Stage) && (
@@ -158,6 +161,24 @@ function NoteCard({ note, here = false }: { note: Note; here?: boolean }) {
       </div>
       <p className={css.source}>{note.source}</p>
     </div>
+  );
+}
+
+/** Live tests cannot go on: the job waits for the operator and a return visit. */
+function HoldOffer({ inspection, reason }: { inspection: string; reason: string }) {
+  const held = useInspection((s) => s.model?.entities[inspection]?.values.held_at);
+  const navigate = useNavigate();
+  if (held) return <span>on hold</span>;
+  const hold = () => {
+    const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
+    setField(at("held_at"), new Date().toISOString());
+    setField(at("held_reason"), `${reason} Live tests stopped, the network operator was called.`.slice(0, 500));
+    navigate(`/inspection/${inspection}/brief`);
+  };
+  return (
+    <button type="button" onClick={hold}>
+      Put on hold
+    </button>
   );
 }
 

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { Judgement, Status } from "../api/client";
 import { BoardDrawing } from "../boards/BoardDrawing";
 import { answerReminder, focusOn, setOrder, useDesk } from "../inspection/desk";
+import { provedDead } from "../isolation/state";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
 import type { Entity, Place } from "../inspection/types";
@@ -13,6 +14,7 @@ import { ReadingCell } from "../ui/ReadingCell";
 import { StageHead, Switch } from "../ui/StageHead";
 import { useNarrow } from "../ui/layout";
 import { applies, type Column, columnsFor, order } from "./columns";
+import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
 
 const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
@@ -80,8 +82,9 @@ export default function TestGrid({ live }: { live: boolean }) {
     );
   }
   const expected = (id: string, field: string) => judgement?.expected.find((e) => e.id === id && e.field === field);
-  const isolated = board.values.isolated_at
-    ? `isolated ${new Date(String(board.values.isolated_at)).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}${board.values.isolated_lock ? `, ${String(board.values.isolated_lock).toLowerCase()}` : ""}`
+  const dead = provedDead(model, board);
+  const isolated = dead
+    ? `${dead.restored ? "restored after" : "isolated"} ${new Date(dead.at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}${dead.lock ? `, ${dead.lock.toLowerCase()}` : ""}`
     : "no isolation recorded";
   const place = [board.values.location, `${circuits.length} circuits`, live ? null : isolated].filter(Boolean).join(" · ");
   const stage = (to: string) => navigate(`/inspection/${model.id}/${to}`);
@@ -93,6 +96,7 @@ export default function TestGrid({ live }: { live: boolean }) {
         <Switch label="Order of next" options={[["circuit", "by circuit"], ["test", "by test"]]} chosen={byTest ? "test" : "circuit"} choose={(v) => setByTest(v === "test")} />
       </StageHead>
       <Reminder live={live} board={board} />
+      {!live && <NullBar />}
       {!narrow && (
         <BoardDrawing
           board={board}
@@ -226,7 +230,8 @@ function Reminder({ live, board }: { live: boolean; board: Entity }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const key = live ? `live.${id}` : `dead.${board.id}`;
   const answered = useDesk((s) => s.answered[key]);
-  if (answered || (!live && board.values.isolated_at)) return null;
+  const isolated = useInspection((s) => (s.model ? provedDead(s.model, board) !== null : false));
+  if (answered || (!live && isolated)) return null;
   return (
     <div className={form.care} role="note">
       {live ? (
