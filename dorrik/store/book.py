@@ -52,12 +52,13 @@ def _entry(kind: str, row: Row[Any]) -> Entry:
     return Entry(kind, row.id, data.get("parent_id", row.firm_id), values)
 
 
-def get(connection: Connection, firm_id: str, kind: str, entry_id: str) -> Entry | None:
-    """An entry of that firm; None where it has none of that id."""
+def get(connection: Connection, firm_id: str, kind: str, entry_id: str, *, lock: bool = False) -> Entry | None:
+    """An entry of that firm; None where it has none of that id. lock: hold it until the transaction ends."""
     if not is_id(entry_id):
         return None
     table = ENTRIES[kind]
-    row = connection.execute(select(table).where(table.c.id == entry_id, table.c.firm_id == firm_id)).one_or_none()
+    query = select(table).where(table.c.id == entry_id, table.c.firm_id == firm_id)
+    row = connection.execute(query.with_for_update() if lock else query).one_or_none()
     return _entry(kind, row) if row else None
 
 
@@ -118,7 +119,8 @@ def change(
     connection: Connection, firm_id: str, author_id: str, kind: str, entry_id: str, given: Mapping[str, Any]
 ) -> Entry | None:
     """Change fields of an entry, all or none; None where the firm has no such entry. Raises Refused."""
-    found = get(connection, firm_id, kind, entry_id)
+    # Held, so that of two fields changed at once the second is checked against the first.
+    found = get(connection, firm_id, kind, entry_id, lock=True)
     if found is None:
         return None
     kept = _cleaned(kind, given)

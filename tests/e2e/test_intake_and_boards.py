@@ -29,7 +29,7 @@ def test_bonds_are_judged_as_they_are_found(signed_in):
     expect(page.get_by_role("button", name="+ gas")).to_have_count(0)
     all_kept(page)
     stage(page, "Observations")
-    expect(page.get_by_text("Bond to water: clamp and pipe")).to_be_visible()
+    expect(page.get_by_role("main").get_by_text("Bond to water: clamp and pipe").first).to_be_visible()
 
 
 def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indicator(signed_in):

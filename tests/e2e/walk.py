@@ -17,7 +17,8 @@ def fill(page: Page, label: str, value: str) -> None:
     """Type into a field of a form and leave it."""
     field = page.get_by_label(label, exact=True)
     field.fill(value)
-    field.press("Tab")
+    # Tab goes from day to month within a date before it leaves the field.
+    field.blur()
 
 
 def choose(page: Page, field: str, option: str) -> None:

@@ -59,7 +59,7 @@ export default function Boards() {
         <FieldInput place={at("conditional_ka")} label="Conditional rating" />
       </div>
       <Circuits key={board.id} board={board} chosen={circuit} />
-      <details className={`${form.details} ${css.inset}`}>
+      <details key={`feed-${board.id}`} className={`${form.details} ${css.inset}`}>
         <summary>{feedOf(board, model)}</summary>
         <Feed board={board} />
       </details>

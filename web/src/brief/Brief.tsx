@@ -41,7 +41,7 @@ export default function Brief({ me }: { me: Me }) {
         </div>
         <OnSite inspection={id} me={me} />
         <Hold inspection={id} me={me} />
-        <h2>Earlier papers</h2>
+        <h2>Take over from earlier papers</h2>
         <EarlierPapers />
         <h2>What was agreed</h2>
         <div className={form.group}>

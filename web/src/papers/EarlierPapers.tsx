@@ -66,7 +66,7 @@ export function EarlierPapers() {
       >
         <b>Choose a file, or drop it here</b>
         <span>a report issued here (PDF), an inspection (JSON), a circuit chart (CSV, XLSX)</span>
-        <input type="file" accept=".pdf,.json,.csv,.txt,.xlsx,application/pdf,application/json,text/csv" aria-label="Earlier papers" onChange={(event) => take(event.target.files?.[0])} />
+        <input type="file" accept=".pdf,.json,.csv,.txt,.xlsx,application/pdf,application/json,text/csv" aria-label="File to take over" onChange={(event) => take(event.target.files?.[0])} />
       </label>
       {busy && <p role="status">{busy}</p>}
       {trouble && (

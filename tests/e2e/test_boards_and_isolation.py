@@ -1,0 +1,140 @@
+"""Boards and isolation: fourteen ways by keyboard alone, ways moved, a tree of boards, the record of isolation."""
+
+import time
+
+from playwright.sync_api import expect
+
+from tests.e2e.walk import all_kept, begin, board, choose, stage
+
+#: Fourteen ways as an inspector types them, and what they become.
+WAYS = (
+    ("cook 30ma", "Cooker"), ("kit", "Kitchen ring"), ("so d", "Sockets down"), ("so u", "Sockets up"),
+    ("sho 10/4 b45", "Shower"), ("imm", "Immersion"), ("boil", "Boiler"), ("li d", "Lights down"),
+    ("li u", "Lights up"), ("al", "Alarms"), ("outside l", "Outside lights"), ("gar", "Garage"), ("sp", "Spare"),
+    ("=", "Spare"),
+)  # fmt: skip
+
+
+def test_a_board_of_fourteen_ways_by_keyboard_alone(signed_in):
+    page = signed_in()
+    begin(page)
+    stage(page, "Boards")
+    page.get_by_role("button", name="Add the first board").press("Enter")
+    builder = page.get_by_label("Type a circuit")
+    builder.focus()
+    strokes = 0
+    begun = time.monotonic()
+    for typed, _ in WAYS:
+        page.keyboard.type(typed)
+        page.keyboard.press("Enter")
+        strokes += len(typed) + 1
+    names = page.get_by_label("Name of circuit")
+    expect(names).to_have_count(14)
+    took = time.monotonic() - begun
+    assert [name.input_value() for name in names.all()] == [name for _, name in WAYS]
+    expect(page.get_by_label("Cable of 5 Shower")).to_have_value("10/4")
+    expect(page.get_by_label("Rating of 5 Shower")).to_have_value("45")
+    # The RCD of the first way is carried on to those after it.
+    expect(page.get_by_label("RCD of 12 Garage")).to_have_value("30")
+    all_kept(page)
+    assert strokes <= 90
+    # Chromium types without thinking: what is left of the minute is the inspector's own.
+    assert took < 20
+
+
+def test_a_circuit_changes_its_way_by_keys_and_by_dragging_and_goes_back(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker", "Shower", "Lights")
+    page.get_by_label("Name of circuit 1").press("Alt+ArrowDown")
+    names = page.get_by_label("Name of circuit")
+    expect(names.first).to_have_value("Shower")
+    front = page.get_by_label("Front of Board 1")
+    front.get_by_role("button", name="3 Lights").drag_to(front.get_by_role("button", name="1 Shower"))
+    expect(names.first).to_have_value("Lights")
+    expect(names.nth(2)).to_have_value("Shower")
+    all_kept(page)
+    page.reload()
+    expect(page.get_by_label("Name of circuit").first).to_have_value("Lights")
+
+
+def test_a_board_under_a_board_with_an_electrode_of_its_own(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    page.get_by_label("Type a circuit").fill("shed")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Another board").click()
+    page.get_by_text("Fed from the origin").click()
+    page.get_by_label("Fed from which way").select_option("2 Shed")
+    choose(page, "earthing", "own electrode")
+    page.get_by_role("button", name="+ Lights").click()
+    margin = page.get_by_label("Margin", exact=True)
+    expect(margin.get_by_text("a fault to earth would stay on")).to_be_visible()
+    tree = page.get_by_label("Boards", exact=True)
+    expect(tree.get_by_role("button").nth(1)).to_contain_text("from way 2 Shed")
+    all_kept(page)
+    # The first board cannot be fed from the one that it feeds: said at the field.
+    tree.get_by_role("button").first.click()
+    page.get_by_text("Fed from the origin").click()
+    page.get_by_label("Fed from which way").select_option("1 Lights")
+    expect(page.get_by_text("A board cannot be fed from itself")).to_be_visible()
+    # A circuit goes over to the other board.
+    page.get_by_role("button", name="More about 1 Cooker").click()
+    page.get_by_label("On board").select_option("Board 2")
+    expect(page.get_by_label("Name of circuit")).to_have_count(1)
+    tree.get_by_role("button").nth(1).click()
+    expect(page.get_by_label("Name of circuit")).to_have_count(2)
+
+
+def test_what_is_looked_at_raises_its_observation(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    looked = page.get_by_label("Looked at")
+    looked.get_by_label("Heat marks").get_by_role("button", name="not good").click()
+    looked.get_by_role("button", name="the rest is good").click()
+    expect(looked.get_by_text("all of it")).to_be_visible()
+    looked.get_by_role("button", name="Observation").click()
+    dialog = page.get_by_role("dialog", name="Observation")
+    dialog.get_by_role("button", name="Record it").click()
+    expect(looked.get_by_text("observation recorded")).to_be_visible()
+    all_kept(page)
+
+
+def test_an_isolation_is_recorded_step_by_step_until_it_is_restored(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker", "Lights")
+    stage(page, "Dead tests")
+    expect(page.get_by_text("No safe isolation is recorded for Board 1.")).to_be_visible()
+    page.get_by_role("link", name="Record isolation").click()
+    page.get_by_role("button", name="Begin: tester proved now").click()
+    page.get_by_role("button", name="Isolated now").click()
+    page.get_by_label("Lock and tag").fill("Lock 7, main switch")
+    page.get_by_label("Lock and tag").press("Tab")
+    expect(page.get_by_text("9 of 9 left")).to_be_visible()
+    for at in ("busbar", "way 1"):
+        page.get_by_role("button", name=f"{at}, all of them dead").click()
+    first = page.get_by_role("button", name="way 2 L–N")
+    first.click()
+    first.click()
+    margin = page.get_by_label("Margin", exact=True)
+    expect(page.get_by_text("Voltage at way 2 L–N. Keep off.")).to_be_visible()
+    expect(margin.get_by_text("Voltage between way 2 L–N")).to_be_visible()
+    page.get_by_role("button", name="way 2, all of them dead").click()
+    expect(page.get_by_text("All 9 pairings dead")).to_be_visible()
+    page.get_by_role("button", name="Proved again now").click()
+    all_kept(page)
+    expect(margin.get_by_text("Voltage between")).to_have_count(0)
+    stage(page, "Dead tests")
+    expect(page.get_by_text("No safe isolation is recorded")).to_have_count(0)
+    expect(page.get_by_text("lock 7, main switch")).to_be_visible()
+    stage(page, "Isolation")
+    page.get_by_role("button", name="Restore …").click()
+    page.get_by_role("button", name="Yes, restored now").click()
+    expect(page.get_by_text("restored").first).to_be_visible()
+    # It can be done again: a second visit has a record of its own.
+    page.get_by_role("button", name="Isolate again: tester proved now").click()
+    expect(page.get_by_text("9 of 9 left")).to_be_visible()
+    all_kept(page)
