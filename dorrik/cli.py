@@ -109,7 +109,13 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
             print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
         port = _free(host, port)
         print(f"\nOpen http://{host}:{port}   (Ctrl-C stops the server and its database)\n", flush=True)
-        uvicorn.run(create_app(engine), host=host, port=port, log_level="warning", timeout_graceful_shutdown=5)
+        uvicorn.run(
+            create_app(engine, photos=os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos")),
+            host=host,
+            port=port,
+            log_level="warning",
+            timeout_graceful_shutdown=5,
+        )
     except KeyboardInterrupt:
         pass
     except MariaDBError as error:

@@ -5,6 +5,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 
 import httpx
@@ -22,9 +23,13 @@ class Server:
     def __init__(self, url, port):
         self.port = port
         self.base = f"http://127.0.0.1:{port}"
+        self.photos = tempfile.TemporaryDirectory(prefix="dorrik-photos-")
+        given = {"DORRIK_DATABASE_URL": url, "DORRIK_PHOTOS": self.photos.name}
         command = [sys.executable, "-m", "dorrik", "serve", "--port", str(port)]
         self.process = subprocess.Popen(
-            command, env=os.environ | {"DORRIK_DATABASE_URL": url}, stdout=subprocess.DEVNULL
+            command,
+            env=os.environ | given,
+            stdout=subprocess.DEVNULL,
         )
         end = time.monotonic() + 30
         while time.monotonic() < end:
@@ -38,3 +43,4 @@ class Server:
     def kill(self):
         self.process.send_signal(signal.SIGKILL)
         self.process.wait()
+        self.photos.cleanup()

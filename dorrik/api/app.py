@@ -1,5 +1,7 @@
 """The application: routers, errors, protection against posts from other sites, and the built front end."""
 
+import os
+import re
 from pathlib import Path
 from urllib.parse import urlsplit
 
@@ -17,18 +19,21 @@ from dorrik.api import (
     inspections,
     job_letters,
     papers,
+    pictures,
     problems,
     rates,
     reference,
     reports,
     sign_in,
 )
+from dorrik.store.photos import PhotoStore
 
+PHOTOS = Path(__file__).parents[2] / "var" / "photos"
 WEB = Path(__file__).parents[2] / "web" / "dist"
 LARGEST_BODY = 2_000_000
 #: Files may be larger where files are taken.
 LARGEST_FILE = 20_000_000
-FILES = ("/api/papers",)
+FILES = re.compile(r"/api/(papers|inspections/[0-9a-f-]{36}/photos/[0-9a-f]{64})")
 
 SECURITY = {
     "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
@@ -56,7 +61,7 @@ class Guard:
         refused: Response | None = None
         if scope["method"] not in ("GET", "HEAD", "OPTIONS") and _from_elsewhere(headers):
             refused = _problem(403, "cross-site", "Another site sent this; it was not accepted.")
-        elif scope["path"] in FILES:
+        elif FILES.fullmatch(scope["path"]):
             if int(headers.get("content-length") or 0) > LARGEST_FILE:
                 refused = _problem(413, "too-large", f"Files of at most {LARGEST_FILE // 1_000_000} MB are taken.")
         elif int(headers.get("content-length") or 0) > LARGEST_BODY:
@@ -86,13 +91,18 @@ def _problem(status: int, code: str, message: str) -> Response:
     return JSONResponse({"code": code, "message": message, "fields": []}, status)
 
 
-def create_app(engine: Engine, web: Path = WEB) -> FastAPI:
-    """The application on a database. web: folder of the built front end; without it only the API answers."""
+def create_app(engine: Engine, web: Path = WEB, photos: str | None = None) -> FastAPI:
+    """The application on a database.
+
+    web: folder of the built front end; without it only the API answers. photos: where photos are kept, a folder or any
+    address that fsspec knows; DORRIK_PHOTOS or var/photos where none is given.
+    """
     app = FastAPI(title="Dorrik", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.engine = engine
+    app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
     app.add_middleware(Guard)
     problems.install(app)
-    for module in (sign_in, inspections, reports, papers, book, job_letters, firm, rates, reference):
+    for module in (sign_in, inspections, reports, papers, pictures, book, job_letters, firm, rates, reference):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

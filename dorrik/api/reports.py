@@ -8,6 +8,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.schemas import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview, Problem
 from dorrik.api.work import work
 from dorrik.core.judgement import judge
+from dorrik.report import circuit_chart
 from dorrik.report import issue as reports
 from dorrik.report import operator_letter as letters
 from dorrik.store import inspections
@@ -84,6 +85,26 @@ def operator_letter(request: Request, inspection_id: str) -> Response:
     return Response(
         letter,
         media_type="application/pdf",
+        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
+    )
+
+
+@router.get(
+    "/inspections/{inspection_id}/circuits.csv",
+    response_class=Response,
+    responses={200: {"content": {"text/csv": {}}}},
+)
+def circuits(request: Request, inspection_id: str) -> Response:
+    """The circuits as a table for other programs; what begins like a formula is written as text."""
+    with work(request) as (connection, me):
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        if kept is None:
+            raise not_found()
+    inspection = inspections.assemble(kept)
+    name = f"circuits-{inspection.reference or 'chart'}.csv".replace("/", "-")
+    return Response(
+        "\ufeff" + circuit_chart.chart(inspection),
+        media_type="text/csv",
         headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
     )
 

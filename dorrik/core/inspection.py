@@ -255,6 +255,20 @@ class Attendance:
 
 
 @record(kw_only=True)
+class Photo:
+    """A photo by reference: what it shows, and the SHA-256 of its content, by which it is stored."""
+
+    id: str
+    about_entity: str | None = f.choice("About", "inspection", "bond", "board", "circuit", "point", "observation")
+    about_id: str | None = f.text("About which", 36)
+    shows: str | None = f.choice("Shows", "circuit chart", "defect", "overview", "as left")
+    caption: str | None = f.text("Caption", 200)
+    sha256: str | None = f.text("Content", 64)
+    taken_at: str | None = f.instant("Taken")
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
 class Meter:
     """An instrument used at this inspection, as the firm's book had it on the day."""
 
@@ -389,6 +403,7 @@ class Inspection:
     attendances: tuple[Attendance, ...] = ()
     meters: tuple[Meter, ...] = ()
     lead_nulls: tuple[LeadNull, ...] = ()
+    photos: tuple[Photo, ...] = ()
 
 
 @record
@@ -440,6 +455,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("attendance", Attendance, "inspection", "attendances"),
             EntityKind("meter", Meter, "inspection", "meters"),
             EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
+            EntityKind("photo", Photo, "inspection", "photos"),
         )
     }
 )

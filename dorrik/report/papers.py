@@ -129,7 +129,9 @@ def _cell(value: object) -> str:
         return ""
     if isinstance(value, float):
         return f"{value:.10g}"
-    return str(value).strip()[:LONGEST_CELL]
+    text = str(value).strip()
+    # An apostrophe in front of a formula says that it is text; it is no part of the text.
+    return (text[1:] if text[:1] == "'" and text[1:2] in "=+-@'" else text)[:LONGEST_CELL]
 
 
 def _csv(data: bytes) -> Table:

@@ -15,8 +15,8 @@ from tests.conftest import PASSWORD, Firm
 
 
 @pytest.fixture(scope="session")
-def app(engine: Engine) -> FastAPI:
-    return create_app(engine)
+def app(engine: Engine, tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
+    return create_app(engine, photos=str(tmp_path_factory.mktemp("photos")))
 
 
 class Inspector:

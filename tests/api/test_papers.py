@@ -159,6 +159,26 @@ def test_any_bytes_are_read_or_refused_but_never_break(inspector, data):
     assert read(inspector, data).status_code in (200, 422)
 
 
+def test_the_chart_goes_out_with_formulas_as_text_and_comes_back_as_it_was(inspector):
+    inspection = inspector.begin()
+    board = inspector.add(inspection, "board", "inspection", inspection, name="Board 1")
+    names = ("=HYPERLINK(A1)", "+cmd", "@net loft", "-", "'quoted", "Küche, hinten")
+    for way, name in enumerate(names, 1):
+        inspector.add(
+            inspection, "circuit", "board", board, position=way, way=str(way), designation=name, zs_ohm="0,41",
+            device_standard="BS EN 60898", device_type="B", device_rating_a=32, line_csa_mm2=2.5,
+        )  # fmt: skip
+    answer = inspector.http.get(f"/api/inspections/{inspection}/circuits.csv")
+    assert answer.headers["content-type"].startswith("text/csv")
+    # No cell begins as a formula does.
+    for line in answer.text.splitlines()[1:]:
+        assert not any(cell.strip('"').startswith(("=", "+", "@")) for cell in line.split(",")), line
+    back = inspector.http.post("/api/papers/chart", json=chart(inspector, answer.content)).json()
+    assert [line["fields"].get("designation") for line in back["lines"]] == [*names[:3], None, *names[4:]]
+    assert back["sound"] == len(names)
+    assert back["lines"][0]["figures"] == {"zs_ohm": "0,41"}
+
+
 def test_our_own_json_and_pdf_are_carried_over(inspector, ready):
     source = ready()
     seq = inspector.http.get(f"/api/inspections/{source}").json()["seq"]

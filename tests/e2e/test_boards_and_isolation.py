@@ -87,6 +87,30 @@ def test_a_board_under_a_board_with_an_electrode_of_its_own(signed_in):
     expect(page.get_by_label("Name of circuit")).to_have_count(2)
 
 
+def test_a_photo_of_the_chart_stands_beside_the_board(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    camera = page.get_by_label("Photo of the chart")
+    camera.set_input_files(
+        {"name": "IMG_1.HEIC", "mimeType": "image/heic", "buffer": b"\0\0\0\x18ftypheic" + bytes(99)}
+    )
+    expect(page.get_by_text("IMG_1.HEIC is an HEIC photo, which this browser cannot open")).to_be_visible()
+    camera.set_input_files({"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"no photo"})
+    expect(page.get_by_text("notes.jpg cannot be opened as a photo.")).to_be_visible()
+    camera.set_input_files({"name": "chart.png", "mimeType": "image/png", "buffer": page.screenshot()})
+    small = page.get_by_role("button", name="Open photo of the chart")
+    expect(small).to_be_visible()
+    expect(page.get_by_text("cannot be opened")).to_have_count(0)
+    all_kept(page)
+    # It is on the server: a page that is loaded anew shows it from there.
+    page.reload()
+    small.click()
+    shown = page.locator("figure img")
+    expect(shown).to_be_visible()
+    page.wait_for_function("document.querySelector('figure img')?.naturalWidth === 1280")
+
+
 def test_what_is_looked_at_raises_its_observation(signed_in):
     page = signed_in()
     begin(page)

@@ -7,6 +7,7 @@ import { nameOf } from "../inspection/words";
 import { EarlierPapers } from "../papers/EarlierPapers";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
+import { Photos } from "../photos/Photos";
 import { StageHead } from "../ui/StageHead";
 import { BoardChecks } from "./BoardChecks";
 import { BoardDrawing } from "./BoardDrawing";
@@ -51,6 +52,7 @@ export default function Boards() {
       {boards.length > 1 && <BoardTree chosen={board.id} choose={choose} />}
       <Unconfirmed board={board} />
       <BoardDrawing board={board} movable chosen={circuit ?? undefined} choose={(one) => chooseCircuit(one.id)} />
+      <Photos key={`photos-${board.id}`} kind="board" id={board.id} shows="circuit chart" label="Photo of the chart" />
       <div className={css.head}>
         <FieldInput place={at("name")} label="Name" />
         <FieldInput place={at("location")} />

@@ -49,6 +49,13 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
           ))}
         </tbody>
       </table>
+      {circuits.length > 0 && (
+        <p className={css.export}>
+          <a href={`/api/inspections/${model?.id}/circuits.csv`} download>
+            All circuits as CSV
+          </a>
+        </p>
+      )}
       {circuits.length === 0 && <p className={css.none}>No circuits yet. Type them from the first way on; usual ones come with their cable and breaker.</p>}
       <QuickAdd way={nextWay(circuits)} put={put} />
       <div className={css.presets} role="group" aria-label="Add a circuit">

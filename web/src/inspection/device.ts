@@ -1,14 +1,23 @@
-/** What is kept on this device: changes that the server does not have yet, and who this device is. */
+/** What is kept on this device: changes and photos that the server does not have yet, and who this device is. */
 import Dexie, { type EntityTable } from "dexie";
 import { v7 as uuidv7 } from "uuid";
 import type { Pending } from "./types";
 
+/** A photo that the server does not have yet. */
+interface WaitingPhoto {
+  sha256: string;
+  inspectionId: string;
+  content: ArrayBuffer;
+}
+
 class DeviceDatabase extends Dexie {
   pending!: EntityTable<Required<Pick<Pending, "n">> & Pending, "n">;
+  photos!: EntityTable<WaitingPhoto, "sha256">;
 
   constructor() {
     super("dorrik");
     this.version(1).stores({ pending: "++n, inspectionId" });
+    this.version(2).stores({ photos: "sha256, inspectionId" });
   }
 }
 

@@ -14,7 +14,8 @@ export type Kind =
   | "check"
   | "attendance"
   | "meter"
-  | "lead_null";
+  | "lead_null"
+  | "photo";
 export type Value = string | number | boolean | Record<string, unknown> | Record<string, unknown>[] | null;
 
 export interface Entity {
@@ -66,6 +67,7 @@ export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
   attendance: "inspection",
   meter: "inspection",
   lead_null: "inspection",
+  photo: "inspection",
 };
 
 export const keyOf = (id: string, field: string): string => `${id}.${field}`;

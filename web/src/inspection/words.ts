@@ -54,6 +54,8 @@ export function nameOf(entity: Entity | undefined): string {
       return "Board check";
     case "attendance":
       return String(v.who ?? "Attendance");
+    case "photo":
+      return String(v.caption ?? "Photo");
     case "meter":
       return String(v.name ?? "Instrument");
     case "lead_null":

@@ -4,6 +4,7 @@ import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
 import type { Entity, Kind } from "../inspection/types";
 import form from "../ui/Form.module.css";
+import { Photos } from "../photos/Photos";
 import { CodeMark } from "../ui/Mark";
 import { StageHead } from "../ui/StageHead";
 import css from "./Observations.module.css";
@@ -86,6 +87,7 @@ function Row({ one }: { one: Entity }) {
         {v.code_reason ? <p>{String(v.code_reason)}</p> : null}
         {v.mended ? <p>Made good on the day. {String(v.as_left ?? "")}</p> : null}
         {!v.code && <p>Its code is still to be chosen.</p>}
+        <Photos kind="observation" id={one.id} shows="defect" label="Photo" />
       </div>
       <button
         type="button"

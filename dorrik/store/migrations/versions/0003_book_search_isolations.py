@@ -155,6 +155,22 @@ def upgrade() -> None:
         mysql_engine="InnoDB",
     )
     op.create_table(
+        "photo",
+        sa.Column("inspection_id", mysql.CHAR(charset="ascii", collation="ascii_bin", length=36), nullable=False),
+        sa.Column("id", mysql.CHAR(charset="ascii", collation="ascii_bin", length=36), nullable=False),
+        sa.Column("about_entity", sa.String(length=60), nullable=True),
+        sa.Column("about_id", sa.String(length=36), nullable=True),
+        sa.Column("shows", sa.String(length=60), nullable=True),
+        sa.Column("caption", sa.String(length=200), nullable=True),
+        sa.Column("sha256", sa.String(length=64), nullable=True),
+        sa.Column("taken_at", sa.DateTime(), nullable=True),
+        sa.Column("removed", sa.Boolean(), nullable=True),
+        sa.ForeignKeyConstraint(["inspection_id"], ["inspection.id"], name=op.f("fk_photo_inspection_id")),
+        sa.PrimaryKeyConstraint("inspection_id", "id", name=op.f("pk_photo")),
+        mysql_charset="utf8mb4",
+        mysql_engine="InnoDB",
+    )
+    op.create_table(
         "property",
         sa.Column("id", mysql.CHAR(charset="ascii", collation="ascii_bin", length=36), nullable=False),
         sa.Column("firm_id", mysql.CHAR(charset="ascii", collation="ascii_bin", length=36), nullable=False),
@@ -358,6 +374,7 @@ def downgrade() -> None:
     op.drop_table("check")
     op.drop_table("search_end")
     op.drop_table("property")
+    op.drop_table("photo")
     op.drop_table("meter")
     op.drop_table("lead_null")
     op.drop_table("book_change")

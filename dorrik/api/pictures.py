@@ -1,0 +1,51 @@
+"""Photos of an inspection: kept under the digest of their content, handed out to the same firm only."""
+
+from fastapi import APIRouter, Path, Request, Response
+
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.schemas import Problem
+from dorrik.api.work import work
+from dorrik.store import inspections, photos
+
+router = APIRouter(prefix="/api/inspections", tags=["photos"], responses={**RESPONSES, 422: {"model": Problem}})
+_A_PHOTO = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
+_SHA256 = Path(pattern="^[0-9a-f]{64}$")
+
+
+def _firm_of(request: Request, inspection_id: str) -> str:
+    """The firm of who asks, if the inspection is theirs."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        return me.firm_id
+
+
+@router.put(
+    "/{inspection_id}/photos/{sha256}",
+    status_code=204,
+    openapi_extra={"requestBody": {"content": _A_PHOTO, "required": True}},
+)
+async def keep(request: Request, inspection_id: str, sha256: str = _SHA256) -> Response:
+    """Keep a photo. Sending it again changes nothing."""
+    firm_id = _firm_of(request, inspection_id)
+    content = bytearray()
+    async for part in request.stream():
+        content += part
+        if len(content) > photos.LARGEST:
+            raise ProblemError(413, "too-large", f"Photos of at most {photos.LARGEST // 1_000_000} MB are kept.")
+    try:
+        request.app.state.photos.keep(firm_id, sha256, bytes(content))
+    except photos.NotAPhoto as error:
+        fields = [{"field": "photo", "message": str(error)}]
+        raise ProblemError(422, "invalid", str(error), fields=fields) from None
+    return Response(status_code=204)
+
+
+@router.get("/{inspection_id}/photos/{sha256}", response_class=Response, responses={200: {"content": {"image/*": {}}}})
+def show(request: Request, inspection_id: str, sha256: str = _SHA256) -> Response:
+    """A photo as it was kept."""
+    content = request.app.state.photos.get(_firm_of(request, inspection_id), sha256)
+    if content is None:
+        raise not_found("photo")
+    headers = {"Cache-Control": "private, max-age=31536000, immutable"}
+    return Response(content, media_type=photos.kind_of(content), headers=headers)

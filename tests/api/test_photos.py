@@ -1,0 +1,76 @@
+"""Photos: kept whole under their digest or refused with words, for their own firm only."""
+
+import hashlib
+
+import pytest
+
+from dorrik.store.engine import new_id
+
+JPEG = b"\xff\xd8\xff\xe0" + b"a photo of a chart" * 50
+
+
+@pytest.fixture
+def put(inspector):
+    inspection = inspector.begin()
+
+    def send(content, sha256=None, where=inspection, who=inspector):
+        sha256 = sha256 or hashlib.sha256(content).hexdigest()
+        return who.http.put(f"/api/inspections/{where}/photos/{sha256}", content=content)
+
+    send.inspection = inspection
+    return send
+
+
+def test_a_photo_is_kept_once_and_handed_out_as_it_was(put, inspector, stranger):
+    for _ in range(2):
+        assert put(JPEG).status_code == 204
+    path = f"/api/inspections/{put.inspection}/photos/{hashlib.sha256(JPEG).hexdigest()}"
+    answer = inspector.http.get(path)
+    assert (answer.content, answer.headers["content-type"]) == (JPEG, "image/jpeg")
+    assert "immutable" in answer.headers["cache-control"]
+    assert stranger.http.get(path).status_code == 404
+    own = path.replace(put.inspection, stranger.begin())
+    assert stranger.http.get(own).status_code == 404
+
+
+def test_a_photo_belongs_to_an_inspection_of_the_firm(put, stranger):
+    assert put(JPEG, who=stranger).status_code == 404
+    assert put(JPEG, where=new_id()).status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("content", "said"),
+    [
+        (b"", "is empty"),
+        (b"\0\0\0\x18ftypheic\0\0\0\0mif1", "set the camera to JPEG"),
+        (b"%PDF-1.7", "no photo that can be shown"),
+        (b"<svg onload='alert(1)'/>", "no photo that can be shown"),
+    ],
+)
+def test_what_is_no_photo_is_told(put, content, said):
+    answer = put(content)
+    assert answer.status_code == 422
+    assert said in answer.json()["fields"][0]["message"]
+
+
+def test_half_a_photo_is_not_kept(put, inspector):
+    whole = hashlib.sha256(JPEG).hexdigest()
+    assert "did not arrive whole" in put(JPEG[:-9], whole).json()["message"]
+    assert inspector.http.get(f"/api/inspections/{put.inspection}/photos/{whole}").status_code == 404
+
+
+def test_thirty_megabytes_are_refused_with_the_limit(put):
+    answer = put(JPEG + bytes(30_000_000))
+    assert answer.status_code == 413
+    assert "MB" in answer.json()["message"]
+    answer = put(JPEG + bytes(13_000_000))
+    assert answer.status_code == 413
+    assert "at most 12 MB" in answer.json()["message"]
+
+
+def test_a_name_that_is_no_digest_is_refused(put, inspector):
+    assert inspector.http.put(f"/api/inspections/{put.inspection}/photos/..%2f..%2fx", content=JPEG).status_code in (
+        404,
+        405,
+    )
+    assert put(JPEG, "a" * 63).status_code == 422
