@@ -106,6 +106,7 @@ class PrivateMariaDB:
                 stdin=subprocess.DEVNULL,
                 stdout=log,
                 stderr=log,
+                env=self._environment(),
                 # Its own group, so that Ctrl-C reaches us first and we stop it in order.
                 start_new_session=True,
             )
@@ -169,10 +170,17 @@ class PrivateMariaDB:
             capture_output=True,
             text=True,
             check=False,
+            env=self._environment(),
         )
         if result.returncode:
             raise MariaDBError(f"mariadb-install-db failed: {(result.stderr or result.stdout).strip()[-400:]}")
         made.touch()
+
+    def _environment(self) -> dict[str, str]:
+        """Its own place for temporary tables: two servers that are made at once take each other's away in /tmp."""
+        temporary = self.folder / "tmp"
+        temporary.mkdir(exist_ok=True)
+        return os.environ | {"TMPDIR": str(temporary)}
 
     def _adopt(self) -> bool:
         """Use the server that an earlier, killed start left running on this folder."""
