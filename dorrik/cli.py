@@ -91,6 +91,7 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
     signal.signal(signal.SIGTERM, _interrupt)
     given = os.environ.get("DORRIK_DATABASE_URL")
     database = None if given else PrivateMariaDB(HOME / "mariadb")
+    catcher = None
     try:
         if database is not None:
             database.start()
@@ -99,9 +100,13 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
         engine = make_engine(url)
         reindex.inspections(engine)
         if demo:
-            from dorrik.demo import load, people
+            from dorrik.demo import load, mail_catcher, people
 
             load.load(engine)
+            if "DORRIK_SMTP" not in os.environ:
+                catcher = mail_catcher.catch(HOME / "mail", mail_port := _free(host, 8025))
+                os.environ["DORRIK_SMTP"] = f"127.0.0.1:{mail_port}"
+                print(f"\nMail is caught in {HOME / 'mail'}; nothing leaves this machine.")
             print("\nDorrik demo. Sign in with one of these (password for all: " + people.PASSWORD + "):")
             for person in people.PEOPLE:
                 print(f"  {person.email:32} {person.name}, {person.role}, {person.firm}")
@@ -122,6 +127,8 @@ def _serve(host: str, port: int, *, demo: bool) -> int:
         print(error, file=sys.stderr)
         return 1
     finally:
+        if catcher is not None:
+            catcher.stop()
         if database is not None:
             database.stop()
     return 0

@@ -123,6 +123,12 @@ class JobOut(BaseModel):
     instruments: list[InstrumentOut]
 
 
+class SendIn(Strict):
+    """Where a letter is mailed to."""
+
+    to: str = Field(max_length=190)
+
+
 class RatesIn(Strict):
     """House rates in minutes, prices in the firm's currency."""
 

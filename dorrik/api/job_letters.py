@@ -1,16 +1,22 @@
-"""Letters of a job as PDF: the client's confirmation and the occupier's notice."""
+"""Letters of a job: the client's confirmation, also by mail, and the occupier's notice."""
 
+from dataclasses import dataclass
+from typing import Any
 from urllib.parse import quote
 
 from fastapi import APIRouter, Request, Response
 
-from dorrik.api.problems import RESPONSES, not_found
+from dorrik.api.book_types import BookEntry, EstimateOut, SendIn
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.rates import estimate_of
+from dorrik.api.schemas import Problem
 from dorrik.api.work import work
-from dorrik.report import job_letters
+from dorrik.report import job_letters, mail
+from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
 from dorrik.store import book
 from dorrik.store.engine import now
+from dorrik.store.people import Person
 
 router = APIRouter(prefix="/api", tags=["book"], responses=RESPONSES)
 _PDF = {200: {"content": {"application/pdf": {}}}}
@@ -28,26 +34,77 @@ def power_off(request: Request, entry_id: str) -> Response:
     return _letter(request, entry_id, "power-off")
 
 
-def _letter(request: Request, entry_id: str, which: str) -> Response:
+@router.post("/jobs/{entry_id}/confirmation", responses={409: {"model": Problem}, 422: {"model": Problem}})
+def send(request: Request, entry_id: str, given: SendIn) -> BookEntry:
+    """Mail the confirmation to the client, with the power-off notice to hand on."""
+    made = _job(request, entry_id)
+    letters = [
+        mail.Attachment("confirmation.pdf", made.letter("confirmation")),
+        mail.Attachment("power-off-notice.pdf", made.letter("power-off")),
+    ]
+    said = made.said("confirmation")
+    text = f"{said['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{said['signed_by']}\n"
+    try:
+        mail.send(made.paper.firm_name, made.me.email, given.to.strip(), said["subject"], text, letters)
+    except mail.NotSent as error:
+        fields = [{"field": "to", "message": str(error)}]
+        raise ProblemError(422 if error.at_address else 409, "not-sent", str(error), fields=fields) from None
+    with work(request) as (connection, me):
+        sent = f"{given.to.strip()}, {now():%-d %B %Y %H:%M} UTC"
+        state = {"state": "confirmed"} if made.job.get("state") == "asked" else {}
+        entry = book.change(connection, me.firm_id, me.id, "job", entry_id, {"confirmation_sent": sent, **state})
+    if entry is None:
+        raise not_found("job")
+    return BookEntry.model_validate(entry, from_attributes=True)
+
+
+@dataclass(frozen=True, slots=True)
+class _Job:
+    """A job with everything its letters speak of."""
+
+    me: Person
+    job: dict[str, Any]
+    home: dict[str, Any]
+    client: dict[str, Any]
+    installations: list[dict[str, Any]]
+    estimate: EstimateOut
+    paper: Issue
+
+    def said(self, which: str) -> dict[str, Any]:
+        if which == "power-off":
+            return job_letters.power_off_notice(self.home, self.job, self.paper)
+        price = f"{self.estimate.currency}{self.estimate.price:,.2f}"
+        return job_letters.confirmation(
+            self.client, self.home, self.job, self.installations, price, self.estimate.minutes, self.paper
+        )
+
+    def letter(self, which: str) -> bytes:
+        return job_letters.letter(self.said(which), self.paper)
+
+
+def _job(request: Request, entry_id: str) -> _Job:
     with work(request) as (connection, me):
         job = book.get(connection, me.firm_id, "job", entry_id)
         home = book.get(connection, me.firm_id, "property", job.parent_id) if job else None
         client = book.get(connection, me.firm_id, "client", home.parent_id) if home else None
         if job is None or home is None or client is None:
             raise not_found("job")
-        paper = on_paper(connection, me, 0, now().date())
-        estimate = estimate_of(connection, me.firm_id, job.values)
-        installations = [one.values for one in book.entries(connection, me.firm_id, "installation", home.id)]
-    if which == "confirmation":
-        price = f"{estimate.currency}{estimate.price:,.2f}"
-        said = job_letters.confirmation(
-            client.values, home.values, job.values, installations, price, estimate.minutes, paper
+        return _Job(
+            me,
+            job.values,
+            home.values,
+            client.values,
+            [one.values for one in book.entries(connection, me.firm_id, "installation", home.id)],
+            estimate_of(connection, me.firm_id, job.values),
+            on_paper(connection, me, 0, now().date()),
         )
-    else:
-        said = job_letters.power_off_notice(home.values, job.values, paper)
-    name = f"{which}-{job.values.get('number') or 'job'}.pdf".replace("/", "-")
+
+
+def _letter(request: Request, entry_id: str, which: str) -> Response:
+    made = _job(request, entry_id)
+    name = f"{which}-{made.job.get('number') or 'job'}.pdf".replace("/", "-")
     return Response(
-        job_letters.letter(said, paper),
+        made.letter(which),
         media_type="application/pdf",
         headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
     )

@@ -89,6 +89,7 @@ class Job:
     points_tested: int | None = f.integer("Points to test", 0, 5000)
     travel_km: float | None = f.number("Travel", "km", 0, 2000)
     return_visits: int | None = f.integer("Return visits", 0, 20)
+    confirmation_sent: str | None = f.text("Confirmation sent", 240)
     notes: str | None = f.text("Notes", 1000)
     removed: bool | None = f.flag("Removed")
 

@@ -128,6 +128,10 @@
 
 #if data.limited_warning != none [*#data.limited_warning*]
 
+#if data.unconfirmed.len() > 0 [
+  *Taken from earlier papers and not confirmed on site:* #data.unconfirmed.join("; ").
+]
+
 #if data.overrulings.len() > 0 [
   *Figures that the inspector judges otherwise than the rules used here*
   #list(..data.overrulings.map(o => [#o]))
@@ -135,6 +139,9 @@
 
 == The job
 #pairs(data.facts)
+#if data.visits.len() > 0 [*On site.* #data.visits.join("; ").]
+
+#if data.instruments.len() > 0 [*Instruments.* #data.instruments.join("; ").]
 
 == Supply and earthing
 #pairs(data.supply)
@@ -168,6 +175,7 @@ The readings and verdicts of this inspection are attached to this file as data (
   if index > 0 { pagebreak(weak: true) }
   [
     == #board.name: circuits and results
+    #if board.feed != "" [#board.feed. \ ]
     #text(fill: quiet, board.facts.map(f => f.label + " " + f.value).join(" · "))
 
     #set text(size: 7.6pt)

@@ -5,7 +5,7 @@ from datetime import date
 from typing import Any
 
 from dorrik.core import catalogue, house_rules
-from dorrik.core.inspection import KINDS, Bond, Circuit, Inspection
+from dorrik.core.inspection import KINDS, Attendance, Board, Bond, Circuit, Inspection, Meter, name_of
 from dorrik.core.judgement import Judgement
 from dorrik.core.outcome import MEANING
 from dorrik.core.readings import Reading
@@ -45,9 +45,9 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "firm": {"name": issue.firm_name, "address": issue.firm_address, "phone": issue.firm_phone},
         "title": judgement.rule_book.report,
         "reference": inspection.reference or "no reference",
-        "property": inspection.property_address or "",
+        "property": ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p),
         "client": {"name": inspection.client_name or "", "address": inspection.client_address or ""},
-        "facts": _facts(inspection, "occupier_name", "tenure", "purpose"),
+        "facts": _facts(inspection, *_JOB),
         "inspected_on": day(inspection.inspected_on),
         "outcome": declared,
         "why": _why(inspection, judgement, declared),
@@ -56,9 +56,16 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "condition": inspection.condition,
         "extent": inspection.extent or "",
         "limitations": [
-            {"what": one.what or "", "reason": one.reason or "", "agreed_with": one.agreed_with or ""}
+            {
+                "what": one.what or "",
+                "reason": one.reason or "",
+                "agreed_with": ", ".join(p for p in (one.agreed_with, day(one.agreed_on)) if p),
+            }
             for one in inspection.limitations
         ],
+        "visits": [_visit(one) for one in inspection.attendances],
+        "instruments": [_instrument(one) for one in inspection.meters],
+        "unconfirmed": _unconfirmed(inspection),
         "limited_warning": judgement.progress.limited_warning,
         "sampling": judgement.sampling.says if judgement.sampling else None,
         "observations": _observations(inspection),
@@ -106,6 +113,49 @@ def shown(value: Any, unit: str = "") -> str:
 def _facts(entity: Any, *names: str, kind: str = "inspection") -> list[dict[str, str]]:
     specs = KINDS[kind].fields
     return [{"label": specs[name].label, "value": shown(getattr(entity, name), specs[name].unit)} for name in names]
+
+
+#: Facts of the job that are printed, where there is something to print for the last ones.
+_JOB = ("occupier_name", "tenure", "purpose")
+
+
+def _visit(one: Attendance) -> str:
+    said = f"{one.who or 'Somebody'}: {_moment(one.arrived_at)} to {_moment(one.left_at)}"
+    return said + (f" ({one.purpose})" if one.purpose else "")
+
+
+def _moment(at: str | None) -> str:
+    """A moment as the report prints it; universal time, as it is kept."""
+    return f"{day(at[:10])} {at[11:16]} UTC" if at else "–"
+
+
+def _instrument(one: Meter) -> str:
+    said = " ".join(part for part in (one.name, one.serial) if part) or "Instrument"
+    return said + (f", calibration due {day(one.calibration_due)}" if one.calibration_due else "")
+
+
+def _unconfirmed(inspection: Inspection) -> list[str]:
+    """What was carried over from earlier papers and not confirmed on site: its reader has to know."""
+    return [
+        f"{board.name or 'Board'}, {name_of(circuit)}"
+        for board in inspection.boards
+        for circuit in board.circuits
+        if circuit.unconfirmed
+    ]
+
+
+def _feed(inspection: Inspection, board: Board) -> str:
+    """Which way feeds a board, on which phases, and what earth it has."""
+    ways = {c.id: (b, c) for b in inspection.boards for c in b.circuits}
+    parts = []
+    if board.fed_by in ways:
+        above, circuit = ways[board.fed_by]
+        parts.append(f"Fed from {above.name or 'board'}, way {name_of(circuit)}")
+    if board.phases == "3":
+        parts.append("three phases")
+    if board.earthing == "own electrode":
+        parts.append(f"electrode of its own, RA {shown(board.electrode_ohm, 'Ω')}")
+    return ", ".join(parts)
 
 
 def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
@@ -203,6 +253,7 @@ def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str
     sums = [one for one in judgement.board_sums if one.board_id == board.id]
     return {
         "name": board.name or f"Board {index + 1}",
+        "feed": _feed(inspection, board),
         "facts": _facts(board, "location", "ways", "main_switch_a", "conditional_ka", "zdb_ohm", kind="board"),
         "sums": [
             {

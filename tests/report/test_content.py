@@ -135,3 +135,36 @@ def test_the_irish_report_speaks_its_own_words():
     assert data["heads"]["r1_r2"] == "RP+RE"
     assert data["title"].startswith("Periodic inspection report")
     assert data["heads"]["order"][1] == "insulation resistance"
+
+
+def test_who_was_there_with_what_and_what_nobody_confirmed():
+    home = spoilt(
+        attendances=[
+            {"id": "a", "who": "Ines Pector", "arrived_at": "2026-11-03T08:30:00Z", "left_at": "2026-11-03T12:00:00Z",
+             "purpose": "inspection"},
+            {"id": "z", "who": "Sol Visor", "arrived_at": "2026-11-03T09:00:00Z", "purpose": "second inspector"},
+        ],
+        meters=[{"id": "m", "name": "Tester", "serial": "MF-1", "calibration_due": "2027-03-01"}],
+        limitations=[{"id": "l", "what": "Loft", "agreed_with": "Harbour Office", "agreed_on": "2026-10-30"}],
+        installation_name="Boat shed",
+    )  # fmt: skip
+    home["inspection"]["boards"][0]["circuits"][1]["unconfirmed"] = True
+    data = said(home)
+    assert data["visits"] == [
+        "Ines Pector: 3 November 2026 08:30 UTC to 3 November 2026 12:00 UTC (inspection)",
+        "Sol Visor: 3 November 2026 09:00 UTC to – (second inspector)",
+    ]
+    assert data["instruments"] == ["Tester MF-1, calibration due 1 March 2027"]
+    assert data["limitations"][0]["agreed_with"] == "Harbour Office, 30 October 2026"
+    assert data["property"].startswith("Boat shed, ")
+    assert data["unconfirmed"] == ["Board 1, 2 Cooker"]
+
+
+def test_a_board_says_what_feeds_it_and_what_earth_it_has():
+    home = cottage()
+    feeding = home["inspection"]["boards"][0]["circuits"][1]["id"]
+    shed = {"id": "shed", "name": "Shed", "fed_by": feeding, "earthing": "own electrode", "electrode_ohm": "140"}
+    home["inspection"]["boards"].append(shed | {"phases": "3", "circuits": []})
+    boards = said(home)["boards"]
+    assert boards[0]["feed"] == ""
+    assert boards[1]["feed"] == "Fed from Board 1, way 2 Cooker, three phases, electrode of its own, RA 140 Ω"

@@ -1,6 +1,7 @@
 """The supply: Ze, its agreement with PEFC, polarity and tails (rules 3.1 to 3.5, 3.9)."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from dorrik.core import supply
 from dorrik.core.topics.context import Context, Note, spoken
@@ -37,6 +38,8 @@ def notes(context: Context) -> Iterator[Note]:
             observation="polarity-wrong",
         )
         yield Note("inspection", i.id, "supply_polarity", "Polarity of the supply", verdict)
+    if spoken(i.leakage_ma):
+        yield Note("inspection", i.id, "leakage_ma", "Leakage at the tails", _leakage(context))
     if i.tails_length_m is not None:
         verdict = supply.judge_tails(
             i.tails_length_m, protected=bool(i.tails_protected), limit_m=context.book.limits["tails_m"]
@@ -46,3 +49,20 @@ def notes(context: Context) -> Iterator[Note]:
         verdict = supply.judge_zdb(i.ze_ohm, board.zdb_ohm)
         if verdict.status not in ("unknown", "pass"):
             yield Note("board", board.id, "zdb_ohm", f"{board.name or 'Board'}: Zdb beside Ze", verdict)
+
+
+def _leakage(context: Context) -> Verdict:
+    """The tails carry the sum of all circuits: within 30 % of the most sensitive RCD it is so behind each."""
+    rated = min((c.rcd_rated_ma for _, c in context.circuits if c.rcd_rated_ma), default=None)
+    if rated is None:
+        reason = "No RCD is entered yet to hold it against."
+        return Verdict(status="unknown", reason=reason, source="BS 7671 531.3.2 · rule 3.8")
+    verdict = supply.judge_leakage(context.inspection.leakage_ma, rated)
+    if verdict.status != "attention":
+        return verdict
+    return replace(
+        verdict,
+        reason=f"{context.inspection.leakage_ma} mA in all is more than 30 % of a {rated:g} mA RCD.",
+        next_step="Measure behind each RCD: only what flows through one of them counts for it.",
+        observation=None,
+    )

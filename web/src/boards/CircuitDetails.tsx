@@ -1,6 +1,6 @@
 /** What else decides over a circuit: how its cable runs, what it feeds, what protects it. Opened where it is wanted. */
 import { children } from "../inspection/model";
-import { setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { FieldInput } from "../ui/FieldInput";
@@ -24,6 +24,7 @@ export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (
       <Where circuit={circuit} moveBy={moveBy} />
       <div className={form.wide}>
         <FieldInput place={at("cable_method")} words={METHODS} />
+        {v.cable_method === "not known" && <MethodLimitation circuit={circuit} />}
       </div>
       <FieldInput place={at("cable_length_m")} />
       <FieldInput place={at("design_current_a")} />
@@ -51,6 +52,20 @@ export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (
       <FieldInput place={at("joined_by")} hint="Its line, neutral or ends were found joined with those of another circuit." />
       {v.joined_by != null && <FieldInput place={at("joined_with")} />}
     </div>
+  );
+}
+
+/** What could not be seen is a limitation of the report: one tap records it. */
+function MethodLimitation({ circuit }: { circuit: Entity }) {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  const what = `How the cable of ${nameOf(circuit)} is installed`;
+  const there = children(model, "limitation", model.id).some((one) => one.values.what === what);
+  if (there) return <p className={form.lead}>Recorded as a limitation.</p>;
+  return (
+    <button type="button" className={form.button} style={{ marginTop: 8 }} onClick={() => add("limitation", model.id, { what, reason: "Its run cannot be seen" })}>
+      Record it as a limitation
+    </button>
   );
 }
 

@@ -46,7 +46,7 @@ export default function Instruments({ me }: { me: Me }) {
                 <Mark status={calibration.status} /> {calibration.reason}
               </span>
             </div>
-            <EntryFields entry={entry} query={QUERY} fields={["name", "serial", "sort", "bought_on", "calibrated_on", "calibration_due", "certificate"]} />
+            <EntryFields entry={entry} query={QUERY} fields={["name", "serial", "sort", "bought_on", "calibrated_on", "calibration_due", "certificate", "retired"]} />
             <details className={form.details}>
               <summary>Accuracy, where it differs from the usual</summary>
               <EntryFields entry={entry} query={QUERY} fields={ACCURACY} />
@@ -67,6 +67,7 @@ export default function Instruments({ me }: { me: Me }) {
           <li key={entry.id} style={{ padding: "12px 0" }}>
             <div className={form.group} style={{ marginBottom: 4 }}>
               <EntryField entry={entry} query={QUERY} field="name" />
+              <EntryField entry={entry} query={QUERY} field="retired" />
               <EntryField entry={entry} query={QUERY} field="known_ohm" hint="Both tips together, as bought." />
               <div>
                 <p className={css.quiet}>Reads now</p>

@@ -1,5 +1,6 @@
 /** A job: why, how far, agreed with whom, when; what it takes and costs; its letters; and where it begins. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { add, begin } from "../inspection/sync";
@@ -10,7 +11,7 @@ import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
 import { wordsOf } from "./Clients";
-import { changeEntry, type Entry, EntryFields, said, shownDay } from "./entry";
+import { changeEntry, type Entry, EntryFields, said, saidOf, shownDay } from "./entry";
 
 type Found = Schemas["JobOut"];
 
@@ -51,7 +52,48 @@ export default function Job({ me }: { me: Me }) {
           Power-off notice for the occupier
         </a>
       </div>
+      <Mail job={job} to={said(client, "email")} query={query} />
     </Page>
+  );
+}
+
+/** The confirmation by mail, with the notice to hand on. */
+function Mail({ job, to, query }: { job: Entry; to: string; query: string[] }) {
+  const queries = useQueryClient();
+  const [address, setAddress] = useState(to);
+  const [trouble, setTrouble] = useState("");
+  const [busy, setBusy] = useState(false);
+  const send = async () => {
+    setBusy(true);
+    setTrouble("");
+    try {
+      await answer(api.POST("/api/jobs/{entry_id}/confirmation", { params: { path: { entry_id: job.id } }, body: { to: address } }));
+      await queries.invalidateQueries({ queryKey: query });
+    } catch (error) {
+      setTrouble(saidOf(error, "to"));
+    }
+    setBusy(false);
+  };
+  return (
+    <form
+      className={css.mail}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <label htmlFor="mail-to">Mail both to</label>
+      <input id="mail-to" type="email" value={address} aria-invalid={!!trouble} onChange={(event) => setAddress(event.target.value)} />
+      <button type="submit" className={form.button} disabled={busy || !address.trim()}>
+        {busy ? "Sending …" : "Send"}
+      </button>
+      {trouble && (
+        <p role="alert" className={css.trouble}>
+          {trouble}
+        </p>
+      )}
+      {!!job.values.confirmation_sent && !trouble && <p role="status">Sent to {said(job, "confirmation_sent")}</p>}
+    </form>
   );
 }
 

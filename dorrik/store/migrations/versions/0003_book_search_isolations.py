@@ -296,6 +296,7 @@ def upgrade() -> None:
         sa.Column("points_tested", sa.Integer(), nullable=True),
         sa.Column("travel_km", sa.Double(), nullable=True),
         sa.Column("return_visits", sa.Integer(), nullable=True),
+        sa.Column("confirmation_sent", sa.String(length=240), nullable=True),
         sa.Column("notes", sa.Text(), nullable=True),
         sa.Column("removed", sa.Boolean(), nullable=True),
         sa.ForeignKeyConstraint(["firm_id"], ["firm.id"], name=op.f("fk_job_firm_id")),

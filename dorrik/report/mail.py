@@ -1,0 +1,61 @@
+"""Mail: letters with their PDF attached, sent over SMTP. Without a server nothing is sent, and that is said."""
+
+import os
+import re
+import smtplib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from email.message import EmailMessage
+
+_ADDRESS = re.compile(r"[^@\s<>,;\"]{1,64}@[A-Za-z0-9-]+(\.[A-Za-z0-9-]+)+")
+#: How long a server may take to answer (s).
+PATIENCE_S = 15
+
+
+class NotSent(Exception):
+    """The mail did not leave; the message says why. `at_address`: the address itself is wrong."""
+
+    def __init__(self, why: str, *, at_address: bool = False) -> None:
+        super().__init__(why)
+        self.at_address = at_address
+
+
+@dataclass(frozen=True, slots=True)
+class Attachment:
+    """A file that goes with a mail."""
+
+    name: str
+    pdf: bytes
+
+
+def server() -> tuple[str, int] | None:
+    """Host and port of the mail server (DORRIK_SMTP, such as mail.example:587); None where none is set."""
+    host, _, port = os.environ.get("DORRIK_SMTP", "").partition(":")
+    return (host, int(port or 25)) if host and (port or "25").isdecimal() else None
+
+
+def send(sender: str, reply_to: str, to: str, subject: str, text: str, attached: Sequence[Attachment]) -> None:
+    """Send one mail. sender: the firm's name; reply_to: who wrote it. Raises NotSent."""
+    if not _ADDRESS.fullmatch(to) or len(to) > 190:
+        raise NotSent("That is no mail address.", at_address=True)
+    place = server()
+    if place is None:
+        raise NotSent("No mail server is set up here (DORRIK_SMTP): print the letter instead.")
+    message = EmailMessage()
+    message["From"] = f'"{_plain(sender)}" <{os.environ.get("DORRIK_MAIL_FROM", "office@localhost.localdomain")}>'
+    message["Reply-To"] = reply_to
+    message["To"] = to
+    message["Subject"] = _plain(subject)
+    message.set_content(text)
+    for one in attached:
+        message.add_attachment(one.pdf, maintype="application", subtype="pdf", filename=one.name)
+    try:
+        with smtplib.SMTP(*place, timeout=PATIENCE_S) as smtp:
+            smtp.send_message(message)
+    except (OSError, smtplib.SMTPException) as error:
+        raise NotSent(f"The mail server did not take it ({type(error).__name__}); nothing was sent.") from None
+
+
+def _plain(text: str) -> str:
+    """A header's text: one line, without the marks that have a meaning there."""
+    return re.sub(r"[\r\n\"<>]+", " ", text).strip()
