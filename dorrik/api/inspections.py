@@ -187,10 +187,10 @@ def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31
 
 
 @router.get("/inspections/{inspection_id}/history")
-def field_history(request: Request, inspection_id: str, entity_id: str, field: str) -> list[EntryOut]:
-    """Who changed one field from what to what, newest first."""
+def entity_history(request: Request, inspection_id: str, entity_id: str, field: str | None = None) -> list[EntryOut]:
+    """Who changed one field of an entity, or any of them, from what to what, newest first."""
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        entries = history.of_field(connection, inspection_id, entity_id, field)
+        entries = history.of_entity(connection, inspection_id, entity_id, field)
     return [EntryOut.model_validate(e, from_attributes=True) for e in entries]

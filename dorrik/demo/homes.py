@@ -323,6 +323,29 @@ def lookout_row_3(scribe: Scribe) -> None:
     scribe.add(
         "bond", "inspection", scribe.inspection, service="water", state="present", csa_mm2=10, at_pipe_ohm="0.01"
     )
+    # The pump shed across the yard: a board of its own behind way 9, with an electrode.
+    shed = scribe.add(
+        "board",
+        "inspection",
+        scribe.inspection,
+        name="Pump shed",
+        position=2,
+        location="Shed, beside the door",
+        ways=4,
+        main_switch_a=63,
+        fed_by=ids[8],
+        earthing="own electrode",
+        electrode_ohm="84",
+    )
+    shed_rows: list[tuple[Any, ...]] = [
+        ("Pump", "radial", "fixed", 1, 2.5, 1.5, 16, 30, _, _, _, _, _, _, _, _, _, _),
+        ("Shed lights", "radial", "lighting", 2, 1.5, 1, 6, 30, _, _, _, _, _, _, _, _, _, _),
+    ]  # fmt: skip
+    _circuits(scribe, shed, shed_rows, rcd_delay="none", rcd_standard="BS EN 61008", rcd_group="A", **_MCB)
+    for item in ("enclosure", "openings", "heat", "tight", "main-switch"):
+        scribe.add("check", "board", board, item=item, state="good")
+    scribe.add("attendance", "inspection", scribe.inspection, who="Ruth Pellow", purpose="inspection",
+               arrived_at=(now() - timedelta(hours=3)).isoformat(timespec="seconds") + "Z")  # fmt: skip
     # The upstairs ring, ends cross-connected: the sixth point hangs off it on a dozen metres.
     for n, (name, line_neutral, line_cpc) in enumerate(_SOCKETS_UP):
         scribe.add(

@@ -69,9 +69,13 @@ def since(connection: Connection, inspection_id: str, seq: int, limit: int = 100
     return _entries(connection.execute(_query(inspection_id).where(_c.seq > seq).order_by(_c.seq).limit(limit)))
 
 
-def of_field(connection: Connection, inspection_id: str, entity_id: str, field: str, limit: int = 100) -> list[Entry]:
-    """The history of one field, newest first; none where the id is no id."""
+def of_entity(
+    connection: Connection, inspection_id: str, entity_id: str, field: str | None = None, limit: int = 100
+) -> list[Entry]:
+    """The history of one field of an entity, or of all of them, newest first; none where the id is no id."""
     if not is_id(entity_id):
         return []
-    query = _query(inspection_id).where(_c.entity_id == entity_id, _c.field == field)
+    query = _query(inspection_id).where(_c.entity_id == entity_id)
+    if field is not None:
+        query = query.where(_c.field == field)
     return _entries(connection.execute(query.order_by(_c.seq.desc()).limit(limit)))

@@ -90,3 +90,18 @@ def test_every_field_of_a_form_has_its_history(signed_in, firm):
     history.get_by_role("button", name="put Orla Fenwik back").click()
     expect(page.get_by_label("Client", exact=True)).to_have_value("Orla Fenwik")
     all_kept(page)
+
+
+def test_a_circuit_has_the_history_of_all_its_fields(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    page.get_by_label("Rating of 1 Cooker").fill("40")
+    page.get_by_label("Rating of 1 Cooker").press("Enter")
+    all_kept(page)
+    page.get_by_role("button", name="More about 1 Cooker").click()
+    page.get_by_role("button", name="History of this circuit").click()
+    history = page.get_by_role("dialog", name="History of all its fields")
+    expect(history).to_contain_text("Rating: 40 before 32")
+    history.get_by_role("button", name="put 32 back").click()
+    expect(page.get_by_label("Rating of 1 Cooker")).to_have_value("32")

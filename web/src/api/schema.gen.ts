@@ -104,10 +104,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Field History
-         * @description Who changed one field from what to what, newest first.
+         * Entity History
+         * @description Who changed one field of an entity, or any of them, from what to what, newest first.
          */
-        get: operations["field_history_api_inspections__inspection_id__history_get"];
+        get: operations["entity_history_api_inspections__inspection_id__history_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2174,11 +2174,11 @@ export interface operations {
             };
         };
     };
-    field_history_api_inspections__inspection_id__history_get: {
+    entity_history_api_inspections__inspection_id__history_get: {
         parameters: {
             query: {
                 entity_id: string;
-                field: string;
+                field?: string | null;
             };
             header?: never;
             path: {

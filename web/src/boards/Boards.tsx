@@ -91,7 +91,7 @@ function BoardTree({ chosen, choose }: { chosen: string; choose: (id: string) =>
           <li key={board.id} style={{ paddingLeft: depth * 22 }}>
             <button type="button" aria-pressed={board.id === chosen} onClick={() => choose(board.id)}>
               {depth > 0 && <span aria-hidden="true">└ </span>}
-              <b>{nameOf(board)}</b> {feeding && <span>from way {nameOf(feeding)}</span>} <span>{circuits.length} circuits</span>
+              <b>{nameOf(board)}</b> <span>{[feeding && `from way ${nameOf(feeding)}`, `${circuits.length} circuits`].filter(Boolean).join(" · ")}</span>
             </button>
           </li>
         );

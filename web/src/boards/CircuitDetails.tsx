@@ -1,8 +1,10 @@
 /** What else decides over a circuit: how its cable runs, what it feeds, what protects it. Opened where it is wanted. */
+import { useState } from "react";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { HistoryList } from "../shell/History";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 
@@ -19,6 +21,7 @@ const METHODS: Record<string, string> = {
 export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (step: number) => void }) {
   const at = (field: string) => ({ kind: "circuit" as const, id: circuit.id, field });
   const v = circuit.values;
+  const [history, setHistory] = useState(false);
   return (
     <div className={form.group} style={{ margin: "10px 4px 14px" }}>
       <Where circuit={circuit} moveBy={moveBy} />
@@ -51,6 +54,12 @@ export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (
       )}
       <FieldInput place={at("joined_by")} hint="Its line, neutral or ends were found joined with those of another circuit." />
       {v.joined_by != null && <FieldInput place={at("joined_with")} />}
+      <div className={form.wide}>
+        <button type="button" className={form.quiet} aria-expanded={history} onClick={() => setHistory(!history)}>
+          History of this circuit
+        </button>
+        {history && <HistoryList inline place={{ kind: "circuit", id: circuit.id }} close={() => setHistory(false)} />}
+      </div>
     </div>
   );
 }

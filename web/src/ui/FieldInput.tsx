@@ -52,7 +52,7 @@ export function FieldInput({ place, label, hint, rows, words }: Props) {
           history
         </button>
       )}
-      {history && <HistoryList place={place} close={() => setHistory(false)} />}
+      {history && <HistoryList inline place={place} close={() => setHistory(false)} />}
       {spec.kind === "reading" ? (
         <ReadingCell id={id} place={place} label={spec.label} boxed />
       ) : (
