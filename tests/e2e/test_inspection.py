@@ -51,8 +51,12 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
     stage(page, "Dead tests")
     expect(page.get_by_text("No safe isolation is recorded for Board 1.")).to_be_visible()
     page.get_by_role("link", name="Record isolation").click()
+    page.get_by_role("button", name="Begin: tester proved now").click()
+    page.get_by_role("button", name="Isolated now").click()
     fill(page, "Lock and tag", "Lock 7")
-    page.get_by_role("button", name="All five done, proved dead now").click()
+    for at in ("busbar", "way 1"):
+        page.get_by_role("button", name=f"{at}, all of them dead").click()
+    page.get_by_role("button", name="Proved again now").click()
     stage(page, "Dead tests")
     expect(page.get_by_text("No safe isolation")).to_have_count(0)
     cell(page, "1 Sockets, Line end–end Ω").click()
