@@ -1,5 +1,4 @@
 /** Entries of the firm's book: each field is kept as it is left; what is refused stays, with its reason. */
-import { Box, chakra, Text } from "@chakra-ui/react";
 import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, answer, Refused, type Schemas } from "../api/client";
@@ -7,6 +6,7 @@ import { useFieldSpec } from "../api/reference";
 import type { Value } from "../inspection/types";
 import { Control, isShort } from "../ui/Control";
 import form from "../ui/Form.module.css";
+import { Labelled } from "../ui/Labelled";
 
 export type Entry = Schemas["BookEntry"];
 
@@ -56,23 +56,9 @@ export function EntryField({ entry, field, query, label, hint, rows }: Props) {
   };
   const refused = attempt?.refused ?? undefined;
   return (
-    <Box data-field={field}>
-      <chakra.label id={`${id}-label`} htmlFor={spec.kind === "flag" || isShort(spec) ? undefined : id} display="block" fontSize="sm" fontWeight="600" mb="1">
-        {label ?? spec.label}
-        {spec.unit ? ` (${spec.unit})` : ""}
-      </chakra.label>
+    <Labelled id={id} field={field} label={label ?? spec.label} unit={spec.unit} group={spec.kind === "flag" || isShort(spec)} refused={refused} hint={hint}>
       <Control id={id} spec={spec} value={value} keep={keep} rows={rows} refused={refused} />
-      {refused && (
-        <Text id={`${id}-refused`} role="alert" mt="1" fontSize="sm" fontWeight="600" borderLeftWidth="4px" borderColor="ink" pl="2">
-          {refused}
-        </Text>
-      )}
-      {hint && !refused && (
-        <Text mt="1" fontSize="sm" color="quiet">
-          {hint}
-        </Text>
-      )}
-    </Box>
+    </Labelled>
   );
 }
 

@@ -1,5 +1,4 @@
-/** One field of a form, drawn by its kind, kept as it is left, with its refusal in words below it. */
-import { Box, chakra, Text } from "@chakra-ui/react";
+/** One field of an inspection's form, drawn by its kind, kept as it is left, with its refusal and its history. */
 import { useId, useState } from "react";
 import { useFieldSpec } from "../api/reference";
 import { refusal } from "../inspection/model";
@@ -8,11 +7,9 @@ import type { Place, Value } from "../inspection/types";
 import { useSay } from "../inspection/words";
 import { HistoryList } from "../shell/History";
 import { Control, isShort } from "./Control";
-import css from "./FieldInput.module.css";
+import { Labelled } from "./Labelled";
+import css from "./Labelled.module.css";
 import { ReadingCell } from "./ReadingCell";
-
-/** A figure has its history at its cell. */
-const NO_HISTORY = new Set(["reading"]);
 
 interface Props {
   place: Place;
@@ -31,43 +28,24 @@ export function FieldInput({ place, label, hint, rows, words }: Props) {
   const refused = useInspection((s) => (s.model ? refusal(s.model, place.id, place.field) : undefined));
   const [history, setHistory] = useState(false);
   if (!spec) return null;
+  const name = label ?? say(spec.label);
   const keep = (next: Value) => setField(place, next);
-  const unit = spec.unit ? ` (${spec.unit})` : "";
-  return (
-    <Box data-field={place.field} className={css.field}>
-      {/* A group of buttons is named by its words; a label would take the first button's own name away. */}
-      <chakra.label
-        id={`${id}-label`}
-        htmlFor={spec.kind === "flag" || isShort(spec) ? undefined : id}
-        display="block"
-        fontSize="sm"
-        fontWeight="600"
-        mb="1"
-      >
-        {label ?? say(spec.label)}
-        {unit}
-      </chakra.label>
-      {value !== null && !NO_HISTORY.has(spec.kind) && (
-        <button type="button" className={css.history} aria-expanded={history} aria-label={`History of ${label ?? say(spec.label)}`} onClick={() => setHistory(!history)}>
-          history
-        </button>
-      )}
+  // A figure has its history at its cell.
+  const past = value !== null && spec.kind !== "reading" && (
+    <>
+      <button type="button" className={css.history} aria-expanded={history} aria-label={`History of ${name}`} onClick={() => setHistory(!history)}>
+        history
+      </button>
       {history && <HistoryList inline place={place} close={() => setHistory(false)} />}
+    </>
+  );
+  return (
+    <Labelled id={id} field={place.field} label={name} unit={spec.unit} group={spec.kind === "flag" || isShort(spec)} refused={refused} hint={hint} above={past}>
       {spec.kind === "reading" ? (
         <ReadingCell id={id} place={place} label={spec.label} boxed />
       ) : (
         <Control id={id} spec={spec} value={value} keep={keep} rows={rows} words={words} refused={refused} />
       )}
-      {refused && (
-        <Text id={`${id}-refused`} role="alert" mt="1" fontSize="sm" fontWeight="600" borderLeftWidth="4px" borderColor="ink" pl="2">
-          {refused}
-        </Text>
-      )}
-      {hint && !refused && (
-        <Text mt="1" fontSize="sm" color="quiet">
-          {hint}
-        </Text>
-      )}
-    </Box>
+    </Labelled>
   );
 }
