@@ -30,6 +30,10 @@ class MariaDBError(RuntimeError):
     """The server cannot be started; the message says what to do."""
 
 
+class PortTaken(MariaDBError):
+    """The port that the server was to listen on belongs to another one."""
+
+
 class PrivateMariaDB:
     """A MariaDB server in a folder. Use as a context manager, or `start` and `stop`."""
 
@@ -70,8 +74,18 @@ class PrivateMariaDB:
         """Start the server and wait until it answers. Raises MariaDBError."""
         self._make()
         if self.pid is not None and self._adopt():
-            return
-        self.port = self._wanted_port or _free_port()
+            return None
+        for port in (USUAL_PORT, 0, 0):
+            self.port = self._wanted_port or _free_port(port)
+            try:
+                return self._launch()
+            except PortTaken:
+                # Another server took it between our looking and its starting.
+                if self._wanted_port:
+                    raise
+        raise MariaDBError("Every port was taken by another server as it was about to be used.")
+
+    def _launch(self) -> None:
         (self.folder / "port").write_text(str(self.port))
         init = self.folder / "init.sql"
         init.write_text(
@@ -216,7 +230,8 @@ class PrivateMariaDB:
                 break
             time.sleep(0.05)
         tail = (self.folder / "log").read_text(errors="replace")[-800:]
-        raise MariaDBError(f"MariaDB did not start; the end of {self.folder / 'log'} says:\n{tail}")
+        kind = PortTaken if "Address already in use" in tail else MariaDBError
+        raise kind(f"MariaDB did not start; the end of {self.folder / 'log'} says:\n{tail}")
 
 
 def _program(*names: str) -> str:
@@ -227,9 +242,9 @@ def _program(*names: str) -> str:
     raise MariaDBError("MariaDB is not installed: apt-get install mariadb-server")
 
 
-def _free_port() -> int:
-    """The usual port if nothing has it, else one that the system gives."""
-    for port in (USUAL_PORT, 0):
+def _free_port(first: int) -> int:
+    """That port if nothing has it, else one that the system gives."""
+    for port in (first, 0):
         with socket.socket() as probe, contextlib.suppress(OSError):
             probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             probe.bind(("127.0.0.1", port))

@@ -86,15 +86,15 @@ def _like(text: str) -> str:
 def find(connection: Connection, firm_id: str, text: str, limit: int = 20) -> list[Hit]:
     """What contains the text as it stands, in any part of a name; otherwise what contains all of its words.
 
-    A figure of one to three digits beside other words is a house number: it stands for itself, not for a part of one.
-    Nothing is found for a text without words.
+    A figure of one to three digits in front of other words, or apart from them, is a house number: it stands for
+    itself, not for a part of one. Nothing is found for a text without words.
     """
     asked = words(text)[:8]
     if not asked:
         return []
-    whole = asked if len(asked) > 1 else []
-    hits = _hits(connection, firm_id, " ".join(asked), [word for word in whole if _is_house(word)], limit)
-    if hits or not whole:
+    several = len(asked) > 1
+    hits = _hits(connection, firm_id, " ".join(asked), [], limit, from_word=several and _is_house(asked[0]))
+    if hits or not several:
         return hits
     first = max(asked, key=lambda word: (not _is_house(word), len(word)))
     return _hits(connection, firm_id, first, [word for word in asked if word != first], limit)
@@ -104,8 +104,13 @@ def _is_house(word: str) -> bool:
     return word.isdecimal() and len(word) <= 3
 
 
-def _hits(connection: Connection, firm_id: str, start: str, others: list[str], limit: int) -> list[Hit]:
-    """Subjects with an end that begins with `start`, and with all the other words."""
+def _hits(
+    connection: Connection, firm_id: str, start: str, others: list[str], limit: int, *, from_word: bool = False
+) -> list[Hit]:
+    """Subjects with an end that begins with `start`, and with all the other words.
+
+    from_word: what begins with `start` is itself the beginning of a word.
+    """
     end, s = search_end.c, search_subject.c
     query = (
         select(s.kind, s.id, s.title, s.line)
@@ -115,6 +120,8 @@ def _hits(connection: Connection, firm_id: str, start: str, others: list[str], l
     )
     if len(start) > LONGEST:
         query = query.where(s.words.like(f"%{_like(start)}%"))
+    if from_word:
+        query = query.where(func.concat(" ", s.words).like(f"% {_like(start)}%"))
     for word in others:
         spaced = func.concat(" ", s.words, " ") if _is_house(word) else s.words
         query = query.where(spaced.like(f"% {word} %" if _is_house(word) else f"%{_like(word)}%"))

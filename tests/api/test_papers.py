@@ -84,6 +84,19 @@ def test_columns_matched_twice_and_five_thousand_rows_are_told_and_nothing_is_ke
     assert len(inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]) == 1
 
 
+def test_a_chart_too_large_for_an_inspection_leaves_nothing_behind(inspector):
+    # 600 circuits with eight figures each are more than the 5,000 entries that an inspection holds.
+    head = "Board,Way,Circuit,r1,rn,r2,R1+R2,L-N,L+N-E,Zs,RCD time\n"
+    rows = "".join(f"DB{n // 40},{n},Circuit {n},0.4,0.4,0.6,0.25,>200,>200,0.5,22\n" for n in range(600))
+    inspection = inspector.begin()
+    table = chart(inspector, (head + rows).encode())
+    answer = inspector.http.post(f"/api/inspections/{inspection}/carry-over", json={"chart": table})
+    assert answer.status_code == 422
+    assert "Nothing was carried over: An inspection holds at most 5000 entries." in answer.json()["message"]
+    found = inspector.http.get(f"/api/inspections/{inspection}").json()
+    assert (len(found["entities"]), found["seq"]) == (1, 1)
+
+
 def test_a_workbook_gives_figures_and_never_runs_a_formula(inspector):
     data = workbook(["Way", "Circuit", "Zs"], [1, "Cooker", 0.41], [2, "=1+1", "=SUM(A1:A9)"])
     found = read(inspector, data, "chart.xlsx").json()["tables"][0]

@@ -5,6 +5,7 @@ from dorrik.core.inspection import KINDS
 
 INSPECTION = KINDS["inspection"].fields
 CIRCUIT = KINDS["circuit"].fields
+ISOLATION = KINDS["isolation"].fields
 
 
 @pytest.mark.parametrize(
@@ -22,6 +23,8 @@ CIRCUIT = KINDS["circuit"].fields
         (INSPECTION, "house_rules", {"zs_basis": 1.0}, {"zs_basis": 1.0}),
         (KINDS["board"].fields, "isolated_at", "2026-11-03T10:40:00.123+01:00", "2026-11-03T09:40:00Z"),
         (CIRCUIT, "polarity", "correct", "correct"),
+        (ISOLATION, "pairings", {"busbar L–N": "dead"}, {"busbar L–N": "dead"}),
+        (ISOLATION, "pairings", {}, None),
     ],
 )
 def test_what_is_kept(fields, name, given, kept):
@@ -34,6 +37,11 @@ def test_what_is_kept(fields, name, given, kept):
         (INSPECTION, "client_name", "x" * 121, "121 characters long; at most 120"),
         (INSPECTION, "client_name", "a\x00b", "cannot be kept"),
         (INSPECTION, "client_name", 7, "takes text"),
+        (ISOLATION, "pairings", {"busbar L–N": "warm"}, "busbar L–N is either dead or live"),
+        (ISOLATION, "pairings", {"": "dead"}, "no usable name"),
+        (ISOLATION, "pairings", {"x" * 41: "dead"}, "no usable name"),
+        (ISOLATION, "pairings", ["busbar"], "takes pairings"),
+        (ISOLATION, "pairings", {f"way {n} L–N": "dead" for n in range(401)}, "takes pairings"),
         (INSPECTION, "earthing", "IT", "one of: TN-C-S, TN-S, TT"),
         (INSPECTION, "earthing", ["TT"], "one of"),
         (INSPECTION, "tails_mm2", "thick", "plain number"),

@@ -27,6 +27,15 @@ def test_price():
     assert planning.price(Size(rings=2, radials=9), prices, travel_km=20, return_visits=1) == 180 + 36 + 10 + 60
 
 
+def test_a_price_says_how_it_comes_about_and_leaves_out_what_costs_nothing():
+    prices = Prices(base=180, circuit=12, circuits_included=8, travel_per_km=0.5, return_visit=60)
+    parts = planning.price_parts(Size(rings=2, radials=9), prices, travel_km=20)
+    assert [(part.name, part.value, part.how) for part in parts] == [
+        ("base", 180, "up to 8 circuits"), ("further circuits", 36, "3 × 12"), ("travel", 10, "20 km × 0.5"),
+    ]  # fmt: skip
+    assert [part.name for part in planning.price_parts(Size(), prices)] == ["base"]
+
+
 def test_a_portfolio_is_spread_with_neighbours_together_and_a_slack_day():
     row = [Visit(f"{n} Lookout Row", 200, north_km=n / 100) for n in range(1, 5)]
     far = [Visit("Pilot's house", 200, east_km=9), Visit("Slip cottage", 200, east_km=9.1)]

@@ -55,7 +55,7 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
     page.get_by_role("button", name="Isolated now").click()
     fill(page, "Lock and tag", "Lock 7")
     for at in ("busbar", "way 1"):
-        page.get_by_role("button", name=f"{at}, all of them dead").click()
+        page.get_by_role("button", name=f"{at}: all dead").click()
     page.get_by_role("button", name="Proved again now").click()
     stage(page, "Dead tests")
     expect(page.get_by_text("No safe isolation")).to_have_count(0)

@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, begin, board, cell, stage
+from tests.e2e.walk import all_kept, begin, board, cell, choose, stage
 
 STAGES = ["Brief", "Intake", "Isolation", "Boards", "Dead tests", "Live tests", "Observations", "Report"]
 
@@ -20,6 +20,56 @@ def test_nothing_is_cut_off_sideways(signed_in, width, height):
         wide = page.evaluate("""() => [document.documentElement, document.getElementById('work')]
             .map((e) => e.scrollWidth - e.clientWidth)""")
         assert wide == [0, 0], name
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_screens_of_the_book_are_not_cut_off_sideways(signed_in, width):
+    page = signed_in(width=width, height=844)
+
+    def fits(name):
+        wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        assert wide == 0, name
+
+    fits("home")
+    page.get_by_role("link", name="Clients").click()
+    page.get_by_role("button", name="New client").click()
+    expect(page.get_by_role("heading", name="New client")).to_be_visible()
+    fits("client")
+    page.get_by_role("button", name="Add a property").click()
+    page.get_by_role("button", name="Add an installation").click()
+    expect(page.get_by_role("button", name="Take House out")).to_be_visible()
+    fits("property")
+    page.get_by_role("button", name="New job").click()
+    page.get_by_role("heading", name="Scope").wait_for()
+    fits("job")
+    for name in ("Instruments", "House rules and rates"):
+        page.get_by_role("link", name="Home").click()
+        page.get_by_role("link", name=name).click()
+        page.get_by_role("heading", level=1).wait_for()
+        fits(name)
+
+
+def test_a_three_phase_board_stands_in_columns_of_three(signed_in):
+    page = signed_in()
+    begin(page)
+    stage(page, "Intake")
+    page.locator("[data-field=phases]").get_by_role("button", name="three phase").click()
+    board(page, "Cooker", "Lights")
+    page.get_by_role("button", name="More about 1 Cooker").click()
+    choose(page, "phase", "all three")
+    page.get_by_role("button", name="Less about 1 Cooker").click()
+    page.get_by_role("button", name="More about 2 Lights").click()
+    choose(page, "phase", "L2")
+    front = page.get_by_label("Front of Board 1")
+    whole = front.get_by_role("button", name="1 Cooker").bounding_box()
+    one = front.get_by_role("button", name="2 Lights").bounding_box()
+    # A three-phase device takes all three places of its way, a single-phase one a third.
+    assert whole["height"] > 2.8 * one["height"]
+    all_kept(page)
+    stage(page, "Isolation")
+    page.get_by_role("button", name="Begin: tester proved now").click()
+    # Ten pairings at the busbar, ten at the three-phase way, three at the other.
+    expect(page.get_by_text("23 of 23 left")).to_be_visible()
 
 
 def test_keys_of_the_pad_are_large_enough_for_gloves(signed_in):

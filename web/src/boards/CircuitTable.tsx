@@ -174,7 +174,7 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; cir
             </button>
           )}
           {!v.spare && (
-            <button type="button" className={css.more} aria-expanded={opened} aria-label={`More about ${name}`} onClick={() => setOpened(!opened)}>
+            <button type="button" className={css.more} aria-expanded={opened} aria-label={`${opened ? "less" : "more"} about ${name}`} onClick={() => setOpened(!opened)}>
               {opened ? "less" : "more"}
             </button>
           )}

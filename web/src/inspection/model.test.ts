@@ -46,6 +46,18 @@ function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas[
   return { seq, entries: whole, judgement: null };
 }
 
+describe("moving a circuit to another board", () => {
+  it("takes it out of the one and into the other, here and from a colleague", () => {
+    const two = write(cottage(), pending("board", "b2", "inspection", "i"));
+    const moved = write(two, pending("circuit", "c1", "board", "b2"));
+    expect(children(moved, "circuit", "b").map((c) => c.id)).toEqual(["c2"]);
+    expect(children(moved, "circuit", "b2").map((c) => c.id)).toEqual(["c1"]);
+    const heard = hear(two, news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }), "ruth", () => "");
+    expect(children(heard, "circuit", "b2").map((c) => c.id)).toEqual(["c2"]);
+    expect(heard.entities.c2?.values.zs_ohm).toBe("0.31");
+  });
+});
+
 describe("writing", () => {
   it("shows a figure at once and lets it wait", () => {
     const model = write(cottage(), pending("circuit", "c1", "zs_ohm", "0.4"));

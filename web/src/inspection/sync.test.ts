@@ -98,6 +98,29 @@ describe("an entry on its way", () => {
     expect(server.kept.slice(1).map((c) => c.value)).toEqual(Array.from({ length: 30 }, (_, n) => `entry ${n}`));
   });
 
+  it("can be waited for, and is said not to have come where there is no server", async () => {
+    sync.begin(RUTH, { reference: "K-1" });
+    expect(await sync.settled()).toBe(true);
+    expect(server.kept).toHaveLength(2);
+    server.down = true;
+    sync.setField(place("reference"), "K-2");
+    expect(await sync.settled(200)).toBe(false);
+  });
+
+  it("that moves a circuit is undone by moving it back", async () => {
+    sync.begin(RUTH, {});
+    const [one, other] = [sync.add("board", model().id, {}), sync.add("board", model().id, {})];
+    const circuit = sync.add("circuit", one, { way: "1" });
+    const board = { kind: "circuit" as const, id: circuit, field: "board" };
+    sync.setField(board, one);
+    expect(model().pending.filter((p) => p.change.field === "board" && p.change.entity_id === circuit)).toHaveLength(1);
+    sync.setField(board, other);
+    expect(model().entities[circuit]?.parentId).toBe(other);
+    expect(sync.undo()).toEqual(board);
+    expect(model().entities[circuit]?.parentId).toBe(one);
+    await settled();
+  });
+
   it("that changes nothing is not sent", async () => {
     sync.begin(RUTH, { reference: "K-1" });
     await settled();

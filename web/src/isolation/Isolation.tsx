@@ -122,13 +122,13 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Row[] }) {
                   const name = pairingName(row, pairing);
                   const next = { dead: "live", live: null }[found[name] ?? ""] as string | null | undefined;
                   return (
-                    <button key={pairing} type="button" data-state={found[name]} aria-label={`${name}: ${found[name] ?? "not tested"}`} onClick={() => put([name], next === undefined ? "dead" : next)}>
-                      {pairing}
-                      <span>{found[name] ?? "–"}</span>
+                    <button key={pairing} type="button" data-state={found[name]} onClick={() => put([name], next === undefined ? "dead" : next)}>
+                      <em>{row.at} </em>
+                      {pairing} <span>{found[name] ?? "–"}</span>
                     </button>
                   );
                 })}
-                <button type="button" className={css.whole} disabled={whole} aria-label={`${row.at}, all of them dead`} onClick={() => put(names, "dead")}>
+                <button type="button" className={css.whole} disabled={whole} aria-label={`${row.at}: all dead`} onClick={() => put(names, "dead")}>
                   all dead
                 </button>
               </div>
