@@ -63,12 +63,27 @@ class Camera:
 def _take_all(browser: Browser, base: str) -> None:
     day = Camera(browser, base)
     day.take("home")
+    day.page.get_by_text("J-0209").click()
+    day.page.get_by_role("heading", name="Scope").wait_for()
+    day.take("job")
+    day.page.get_by_role("link", name="The Pilot's House").click()
+    day.page.get_by_role("heading", name="Installations").wait_for()
+    day.take("property")
+    day.page.goto(f"{base}/instruments")
+    day.page.get_by_role("heading", name="Lead sets").wait_for()
+    day.take("instruments")
     day.open("3 Lookout Row", "brief")
     day.take("brief")
     day.open("Lifeboat Keeper", "intake")
     day.focus("Ze")
     day.take("intake")
     day.open("3 Lookout Row", "isolation")
+    shed = day.page.get_by_label("Isolation of Pump shed")
+    shed.get_by_role("button", name="Begin: tester proved now").click()
+    shed.get_by_role("button", name="Isolated now").click()
+    shed.get_by_label("Lock and tag").fill("Lock 4, way 9")
+    shed.get_by_role("button", name="busbar: all dead").click()
+    shed.scroll_into_view_if_needed()
     day.take("isolation")
     day.open("3 Lookout Row", "boards")
     day.take("boards")
@@ -88,9 +103,10 @@ def _take_all(browser: Browser, base: str) -> None:
     day.page.get_by_alt_text("Page 1 of the draft").wait_for()
     day.take("report")
     supervisor = Camera(browser, base, person=PEOPLE[1])
-    supervisor.page.get_by_role("link", name="House rules").click()
+    supervisor.page.get_by_role("link", name="House rules and rates").click()
     supervisor.page.get_by_text("Every table is read as printed.").wait_for()
     supervisor.take("house-rules")
+    _earlier_papers(Camera(browser, base))
     dim = Camera(browser, base, dim=True)
     dim.open("3 Lookout Row", "dead")
     dim.focus("3 Kitchen ring, Cpc end–end Ω")
@@ -99,6 +115,36 @@ def _take_all(browser: Browser, base: str) -> None:
     phone.open("3 Lookout Row", "dead")
     phone.focus("3 Kitchen ring, Cpc end–end Ω")
     phone.take("phone")
+
+
+CHART = """Way;Circuit;Cable;Device;RCD;R1+R2;Zs;Colour
+1;Kitchen ring;2,5/1,5;B32;30;0,41;0,62;red
+2;Lights down;1.5/1;B6;30;0,9;1,2;blue
+3;Shower;10/4;forty amps;30;;;
+4;Boat shed;4/1.5;B20;30;;;
+5;Spare;;;;;;
+"""
+
+
+def _earlier_papers(day: Camera) -> None:
+    """A chart from elsewhere, matched and then carried over."""
+    page = day.page
+    page.get_by_text("J-0209").click()
+    page.get_by_role("button", name="Begin the inspection of House").click()
+    page.get_by_text("All kept").wait_for()
+    page.get_by_label("File to take over").set_input_files(
+        {"name": "chart.csv", "mimeType": "text/csv", "buffer": CHART.encode()}
+    )
+    carry = page.get_by_role("button", name="Carry 4 circuits over")
+    carry.scroll_into_view_if_needed()
+    day.take("earlier-papers")
+    carry.click()
+    page.get_by_text("carried over, not confirmed yet").wait_for()
+    page.get_by_label("Stages of the inspection").get_by_role("link", name="Boards").click()
+    page.get_by_label("Type a circuit").fill("sho")
+    page.get_by_role("listbox", name="Usual circuits").wait_for()
+    page.evaluate("document.getElementById('work').scrollTo(0, 150)")
+    day.take("board-builder")
 
 
 def main() -> None:

@@ -47,7 +47,7 @@ export function QuickAdd({ way, put }: { way: number; put: (fields: Record<strin
         onKeyDown={key}
       />
       {found.length > 0 && (
-        <ul id="offers" role="listbox" aria-label="Usual circuits">
+        <ul id="offers" role="listbox" aria-label="Usual circuits" ref={(list) => list?.scrollIntoView({ block: "nearest" })}>
           {found.map((offer, i) => (
             <li key={offer.name + i} id={`offer-${i}`} role="option" aria-selected={i === at} onMouseDown={(event) => event.preventDefault()} onClick={() => take(offer)}>
               <b>{offer.name}</b>

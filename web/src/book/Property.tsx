@@ -34,9 +34,8 @@ export default function Property() {
     await changeEntry(entry, { removed: true });
     await queries.invalidateQueries({ queryKey: query });
   };
-  return (
-    <Page title={said(property, "address") || "New property"} trail={[["/clients", "Clients"], [`/client/${client.id}`, said(client, "name") || "Client"]]}>
-      {trouble && <p className={css.trouble}>{trouble}</p>}
+  const about = (
+    <section key="about">
       <EntryFields entry={property} query={query} fields={["address", "nation", "tenure", "built_year", "rewired_year"]} wide={["address", "nation", "tenure"]} />
       <h2>Occupier and access</h2>
       <EntryFields
@@ -45,25 +44,10 @@ export default function Property() {
         fields={["occupier_name", "occupier_phone", "occupier_email", "must_stay_on", "key_place", "parking", "access", "notes"]}
         wide={["access", "notes"]}
       />
-      <h2>Installations</h2>
-      <p className={css.empty}>Each has its own report: the house, or an outbuilding with its own earthing.</p>
-      <ul className={css.list} style={{ marginBottom: 14 }}>
-        {installations.map((one) => (
-          <li key={one.id} style={{ padding: "12px 0" }}>
-            <div className={form.group} style={{ marginBottom: 4 }}>
-              <EntryField entry={one} query={query} field="name" />
-              <EntryField entry={one} query={query} field="supplied_from" hint="Where it is fed from, if not from the service." />
-              <EntryField entry={one} query={query} field="earthing" />
-            </div>
-            <button type="button" className={form.quiet} onClick={() => remove(one)}>
-              Take {said(one, "name") || "it"} out
-            </button>
-          </li>
-        ))}
-      </ul>
-      <button type="button" className={form.button} onClick={() => make("installation", { name: installations.length ? "Outbuilding" : "House" })}>
-        Add an installation
-      </button>
+    </section>
+  );
+  const work = (
+    <section key="work">
       <h2>Jobs</h2>
       <ul className={css.list} style={{ marginBottom: 14 }}>
         {jobs.map((job) => (
@@ -92,6 +76,32 @@ export default function Property() {
           </li>
         ))}
       </ul>
+    </section>
+  );
+  return (
+    <Page title={said(property, "address") || "New property"} trail={[["/clients", "Clients"], [`/client/${client.id}`, said(client, "name") || "Client"]]}>
+      {trouble && <p className={css.trouble}>{trouble}</p>}
+      {/* Who looks a home up wants its work first; a new one is described first. */}
+      {said(property, "address") ? [work, about] : [about, work]}
+      <h2>Installations</h2>
+      <p className={css.empty}>Each has its own report: the house, or an outbuilding with its own earthing.</p>
+      <ul className={css.list} style={{ marginBottom: 14 }}>
+        {installations.map((one) => (
+          <li key={one.id} style={{ padding: "12px 0" }}>
+            <div className={form.group} style={{ marginBottom: 4 }}>
+              <EntryField entry={one} query={query} field="name" />
+              <EntryField entry={one} query={query} field="supplied_from" hint="Where it is fed from, if not from the service." />
+              <EntryField entry={one} query={query} field="earthing" />
+            </div>
+            <button type="button" className={form.quiet} onClick={() => remove(one)}>
+              Take {said(one, "name") || "it"} out
+            </button>
+          </li>
+        ))}
+      </ul>
+      <button type="button" className={form.button} onClick={() => make("installation", { name: installations.length ? "Outbuilding" : "House" })}>
+        Add an installation
+      </button>
     </Page>
   );
 }

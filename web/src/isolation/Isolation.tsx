@@ -138,7 +138,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Row[] }) {
         <p className={form.lead}>A tap: dead. A second tap: live. A third: not tested.</p>
       </Step>
       <Step n={4} title="Tester proved again" when={v.proved_again_at} act="Proved again now" onAct={() => now("proved_again_at")} />
-      <Step n={5} title="Restored: conductors back, lock off, power on" when={v.restored_at} act={restoring ? "" : "Restore …"} onAct={() => setRestoring(true)}>
+      <Step n={5} title="Restored: conductors back, lock off, power on" when={v.restored_at} act={restoring ? "" : "Restore …"} later={!v.proved_again_at} onAct={() => setRestoring(true)}>
         {restoring && (
           <div className={form.offers} style={{ marginBottom: 0 }}>
             <p>Every conductor and bond back and checked, covers on, nobody at work?</p>
@@ -167,11 +167,13 @@ interface StepProps {
   done?: boolean;
   bad?: boolean;
   act?: string;
+  /** Its turn has not come: the button stands back. */
+  later?: boolean;
   onAct?: () => void;
   children?: React.ReactNode;
 }
 
-function Step({ n, title, when, done, bad, act, onAct, children: inside }: StepProps) {
+function Step({ n, title, when, done, bad, act, later, onAct, children: inside }: StepProps) {
   return (
     <li data-done={!!when || done || undefined} data-bad={bad || undefined}>
       <div className={css.head}>
@@ -179,7 +181,7 @@ function Step({ n, title, when, done, bad, act, onAct, children: inside }: StepP
         <b>{title}</b>
         {when ? <span className={css.when}>{time(when)}</span> : null}
         {onAct && act && (
-          <button type="button" className={when ? form.quiet : `${form.button} ${form.primary}`} onClick={onAct}>
+          <button type="button" className={when ? form.quiet : later ? form.button : `${form.button} ${form.primary}`} onClick={onAct}>
             {when ? "take back" : act}
           </button>
         )}
