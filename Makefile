@@ -18,7 +18,7 @@ serve: setup ## the same without demo data
 
 test: ## every test: core, API on a real MariaDB, the front end's model, end to end in Chromium
 	@scripts/setup.sh test
-	$(PY) -m pytest -n 2 --dist loadfile $(ARGS)
+	$(PY) -m pytest -n 2 --dist worksteal $(ARGS)
 	cd web && npm test --silent
 
 check: ## lint and types

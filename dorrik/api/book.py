@@ -118,6 +118,8 @@ def _past(connection: Connection, firm_id: str, property_id: str) -> list[PastOu
             outcome=row.declared_outcome,
             installation=row.installation_name,
             job_id=row.job_id,
+            on_hold=row.held_at is not None,
+            return_on=row.return_on.isoformat() if row.return_on else None,
         )
         for row in book.inspections_of(connection, firm_id, property_id)
     ]
@@ -144,7 +146,7 @@ def job(request: Request, entry_id: str) -> JobOut:
             client=_shown(owner),
             installations=[_shown(one) for one in book.entries(connection, me.firm_id, "installation", where.id)],
             inspections=[one for one in _past(connection, me.firm_id, where.id) if one.job_id == entry_id],
-            estimate=estimate_of(connection, me.firm_id, found.values),
+            estimate=estimate_of(connection, me.firm_id, found),
             instruments=_instruments(connection, me.firm_id, found.values.get("booked_on")),
         )
 

@@ -60,6 +60,8 @@ class PastOut(BaseModel):
     outcome: str | None
     installation: str | None
     job_id: str | None
+    on_hold: bool
+    return_on: str | None
 
 
 class PropertyOut(BaseModel):

@@ -95,7 +95,7 @@ def _job(request: Request, entry_id: str) -> _Job:
             home.values,
             client.values,
             [one.values for one in book.entries(connection, me.firm_id, "installation", home.id)],
-            estimate_of(connection, me.firm_id, job.values),
+            estimate_of(connection, me.firm_id, job),
             on_paper(connection, me, 0, now().date()),
         )
 

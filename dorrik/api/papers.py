@@ -4,6 +4,7 @@ from dataclasses import asdict
 from datetime import date
 
 from fastapi import APIRouter, Query, Request
+from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.book_types import (
     CarriedOut,
@@ -34,6 +35,11 @@ router = APIRouter(prefix="/api", tags=["papers"], responses={**RESPONSES, 422: 
 SHOWN_ROWS = 2000
 
 
+def _signed_in(request: Request) -> None:
+    with work(request):
+        return
+
+
 def _wrong(message: str, field: str = "file") -> ProblemError:
     return ProblemError(422, "invalid", message, fields=[{"field": field, "message": message}])
 
@@ -61,15 +67,15 @@ def _found(inspection: Inspection) -> FoundOut:
 )
 async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
     """What an uploaded file holds. Nothing is kept: what is to be taken over is sent back with the matching."""
-    with work(request):
-        pass
+    await run_in_threadpool(_signed_in, request)
     data = bytearray()
     async for part in request.stream():
         data += part
         if len(data) > papers.LARGEST:
             raise ProblemError(413, "too-large", f"Files of at most {papers.LARGEST // 1_000_000} MB are read.")
     try:
-        paper = papers.read(bytes(data), name)
+        # A large workbook takes seconds: others are served meanwhile.
+        paper = await run_in_threadpool(papers.read, bytes(data), name)
     except papers.Unreadable as error:
         raise _wrong(str(error)) from None
     tables = []

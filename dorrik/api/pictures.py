@@ -1,6 +1,7 @@
 """Photos of an inspection: kept under the digest of their content, handed out to the same firm only."""
 
 from fastapi import APIRouter, Path, Request, Response
+from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.schemas import Problem
@@ -27,14 +28,14 @@ def _firm_of(request: Request, inspection_id: str) -> str:
 )
 async def keep(request: Request, inspection_id: str, sha256: str = _SHA256) -> Response:
     """Keep a photo. Sending it again changes nothing."""
-    firm_id = _firm_of(request, inspection_id)
+    firm_id = await run_in_threadpool(_firm_of, request, inspection_id)
     content = bytearray()
     async for part in request.stream():
         content += part
         if len(content) > photos.LARGEST:
             raise ProblemError(413, "too-large", f"Photos of at most {photos.LARGEST // 1_000_000} MB are kept.")
     try:
-        request.app.state.photos.keep(firm_id, sha256, bytes(content))
+        await run_in_threadpool(request.app.state.photos.keep, firm_id, sha256, bytes(content))
     except photos.NotAPhoto as error:
         fields = [{"field": "photo", "message": str(error)}]
         raise ProblemError(422, "invalid", str(error), fields=fields) from None

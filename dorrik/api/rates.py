@@ -13,7 +13,8 @@ from dorrik.api.schemas import Problem
 from dorrik.api.work import work
 from dorrik.core import planning
 from dorrik.core.planning import Prices, Rates, Size
-from dorrik.store import house_rates
+from dorrik.store import book, house_rates
+from dorrik.store.book import Entry
 
 router = APIRouter(prefix="/api/firm", tags=["firm"], responses={**RESPONSES, 422: {"model": Problem}})
 
@@ -91,12 +92,14 @@ def size_of(job: Mapping[str, Any]) -> Size:
     )
 
 
-def estimate_of(connection: Connection, firm_id: str, job: Mapping[str, Any]) -> EstimateOut:
-    """Time and price of a job, part by part."""
+def estimate_of(connection: Connection, firm_id: str, entry: Entry) -> EstimateOut:
+    """Time and price of a job, part by part. Return visits that came about count beside those that were planned."""
     minutes, prices, currency = house_rates.of(connection, firm_id)
+    job = entry.values
     size = size_of(job)
+    returns = max(job.get("return_visits", 0), book.return_visits(connection, firm_id, entry.id))
     time = planning.parts_min(size, minutes)
-    money = planning.price_parts(size, prices, job.get("travel_km", 0.0), job.get("return_visits", 0))
+    money = planning.price_parts(size, prices, job.get("travel_km", 0.0), returns)
     total = sum(time.values())
     return EstimateOut(
         minutes=total,

@@ -1,8 +1,13 @@
-"""Mail: letters with their PDF attached, sent over SMTP. Without a server nothing is sent, and that is said."""
+"""Mail: letters with their PDF attached, sent over SMTP. Without a server nothing is sent, and that is said.
+
+DORRIK_SMTP names the server (host:port), DORRIK_MAIL_FROM the sender's address. Where DORRIK_SMTP_USER is set, the line
+is encrypted before user and DORRIK_SMTP_PASSWORD are given.
+"""
 
 import os
 import re
 import smtplib
+import ssl
 from collections.abc import Sequence
 from dataclasses import dataclass
 from email.message import EmailMessage
@@ -51,6 +56,9 @@ def send(sender: str, reply_to: str, to: str, subject: str, text: str, attached:
         message.add_attachment(one.pdf, maintype="application", subtype="pdf", filename=one.name)
     try:
         with smtplib.SMTP(*place, timeout=PATIENCE_S) as smtp:
+            if user := os.environ.get("DORRIK_SMTP_USER"):
+                smtp.starttls(context=ssl.create_default_context())
+                smtp.login(user, os.environ.get("DORRIK_SMTP_PASSWORD", ""))
             smtp.send_message(message)
     except (OSError, smtplib.SMTPException) as error:
         raise NotSent(f"The mail server did not take it ({type(error).__name__}); nothing was sent.") from None

@@ -17,7 +17,7 @@ from dorrik.core.inspection import Inspection
 #: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.
 LARGEST = 20_000_000
 LARGEST_UNPACKED = 100_000_000
-MOST_ROWS = 20_000
+MOST_ROWS = 6_000
 MOST_COLUMNS = 60
 LONGEST_CELL = 500
 

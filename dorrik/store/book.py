@@ -13,7 +13,7 @@ from dorrik.core.fields import FieldError
 from dorrik.store import search
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.search import Subject
-from dorrik.store.tables import ENTRIES, book_change, inspection, person
+from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, person
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,11 +201,34 @@ def booked(connection: Connection, firm_id: str, until: date) -> list[tuple[Entr
     return [(job, home) for job in jobs if (home := homes[job.parent_id]) is not None]
 
 
+def return_visits(connection: Connection, firm_id: str, job_id: str) -> int:
+    """How many return visits the inspections of a job have had, and one more for each that is on hold."""
+    i, a = inspection.c, ENTITIES["attendance"].c
+    of_job = (i.firm_id == firm_id, i.job_id == job_id)
+    made = (
+        select(func.count())
+        .select_from(inspection)
+        .join(ENTITIES["attendance"], a.inspection_id == i.id)
+        .where(*of_job, a.purpose == "return visit", a.removed.isnot(True))
+    )
+    held = select(func.count()).select_from(inspection).where(*of_job, i.held_at.is_not(None))
+    return connection.execute(made).scalar_one() + connection.execute(held).scalar_one()
+
+
 def inspections_of(connection: Connection, firm_id: str, property_id: str) -> list[Row[Any]]:
     """The inspections of a property: id, reference, day, outcome declared; the latest first."""
     c = inspection.c
     query = (
-        select(c.id, c.reference, c.inspected_on, c.declared_outcome, c.installation_name, c.job_id)
+        select(
+            c.id,
+            c.reference,
+            c.inspected_on,
+            c.declared_outcome,
+            c.installation_name,
+            c.job_id,
+            c.held_at,
+            c.return_on,
+        )
         .where(c.firm_id == firm_id, c.property_id == property_id)
         .order_by(c.inspected_on.desc(), c.id.desc())
     )

@@ -143,6 +143,24 @@ def test_a_job_shows_its_estimate_part_by_part(book):
     assert {part["name"]: part["how"] for part in found["parts"]}["further circuits"] == "2 × 9"
 
 
+def test_a_return_visit_is_charged_once_the_job_is_on_hold_and_once_it_was_made(book, inspector):
+    _, home, job = book.home()
+    inspection = inspector.begin()
+    for field, value in (("property_id", home), ("job_id", job), ("held_at", "2026-11-03T10:00:00Z"),
+                         ("return_on", "2026-12-03")):  # fmt: skip
+        inspector.send(inspection, inspector.change("inspection", inspection, field, value))
+    found = book.http.get(f"/api/jobs/{job}").json()
+    assert (found["inspections"][0]["on_hold"], found["inspections"][0]["return_on"]) == (True, "2026-12-03")
+    assert {part["name"]: part["value"] for part in found["estimate"]["parts"]}["return visits"] == 65
+    inspector.send(inspection, inspector.change("inspection", inspection, "held_at", None))
+    inspector.add(inspection, "attendance", "inspection", inspection, purpose="return visit", who="Ines")
+    again = book.http.get(f"/api/jobs/{job}").json()
+    assert again["estimate"]["price"] == found["estimate"]["price"] == 140 + 65
+    # One that was planned is not charged twice.
+    book.change("job", job, return_visits=1)
+    assert book.http.get(f"/api/jobs/{job}").json()["estimate"]["price"] == 205
+
+
 def test_rates_are_settled_by_supervisor_and_office_only(book, supervisor):
     given = {"rates": {"ring": 20}, "prices": {"base": 200, "currency": "€"}}
     assert book.http.put("/api/firm/rates", json=given).status_code == 403

@@ -52,3 +52,50 @@ def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indic
     page.keyboard.press("Enter")
     expect(margin.get_by_text("the varistor is worn")).to_be_visible()
     all_kept(page)
+
+
+def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(signed_in):
+    page = signed_in()
+    begin(page)
+    stage(page, "Intake")
+    strokes = taps = 0
+
+    def tap(field: str, option: str) -> None:
+        nonlocal taps
+        choose(page, field, option)
+        taps += 1
+
+    def write(text: str, *, enter: bool = True) -> None:
+        nonlocal strokes
+        page.keyboard.type(text)
+        page.keyboard.press("Enter" if enter else "Tab")
+        strokes += len(text) + 1
+
+    tap("earthing", "TN-C-S")
+    tap("phases", "single phase")
+    # The three figures of the origin follow each other with Enter.
+    cell(page, "Ze").click()
+    taps += 1
+    for figure in ("0.21", "1.12", "1.08"):
+        write(figure)
+    tap("ze_parallel_removed", "Yes")
+    tap("supply_polarity", "correct")
+    page.get_by_label("Service fuse standard", exact=True).click()
+    taps += 1
+    for text in ("BS 1361", "80", "25", "2"):
+        write(text, enter=False)
+    page.get_by_label("Main earthing conductor (mm²)", exact=True).click()
+    taps += 1
+    write("16", enter=False)
+    for service in ("water", "gas"):
+        page.get_by_role("button", name=f"+ {service}").click()
+        bond = page.locator("li", has=page.get_by_role("button", name=f"Take the bond to {service} out"))
+        bond.get_by_label("Conductor (mm²)", exact=True).click()
+        taps += 2
+        write("10", enter=False)
+        write("8", enter=False)
+        for figure in ("0.02", "0.02"):
+            write(figure)
+    all_kept(page)
+    expect(page.get_by_label("Margin", exact=True).get_by_text("left here")).to_have_count(0)
+    assert strokes <= 70 and taps <= 12

@@ -1518,6 +1518,10 @@ export interface components {
             installation: string | null;
             /** Job Id */
             job_id: string | null;
+            /** On Hold */
+            on_hold: boolean;
+            /** Return On */
+            return_on: string | null;
         };
         /** PointOut */
         PointOut: {

@@ -13,6 +13,9 @@ import { addEntry, EntryFields, said, saidOf } from "./entry";
 export const wordsOf = (error: unknown): string =>
   error instanceof Refused ? error.message : "The server cannot be reached. Nothing was changed.";
 
+/** So many entries a list has at most. */
+const MOST = 500;
+
 export function Clients({ me }: { me: Me }) {
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState("");
@@ -40,6 +43,7 @@ export function Clients({ me }: { me: Me }) {
       {clients.data.length === 0 && (
         <p className={css.empty}>No client yet. Begin with who ordered the work; their properties and jobs follow.</p>
       )}
+      {clients.data.length >= MOST && <p className={css.empty}>The first {MOST}; the search finds the others.</p>}
       <ul className={css.list}>
         {clients.data.map((client) => (
           <li key={client.id}>
@@ -78,6 +82,7 @@ export function Client() {
       <h2>Properties</h2>
       {trouble && <p className={css.trouble}>{trouble}</p>}
       {properties.length === 0 && <p className={css.empty}>No property yet.</p>}
+      {properties.length >= MOST && <p className={css.empty}>The first {MOST}; the search finds the others.</p>}
       <ul className={css.list} style={{ marginBottom: 14 }}>
         {properties.map((home) => (
           <li key={home.id}>

@@ -11,7 +11,7 @@ import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
 import { wordsOf } from "./Clients";
-import { changeEntry, type Entry, EntryFields, said, saidOf, shownDay } from "./entry";
+import { changeEntry, type Entry, EntryFields, said, saidOf, shownDay, standOf } from "./entry";
 
 type Found = Schemas["JobOut"];
 
@@ -218,7 +218,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
             <Link to={`/inspection/${one.id}/brief`} className={css.line}>
               <b>{one.reference ?? "no reference"}</b>
               <span className={css.grow}>{[one.installation, shownDay(one.inspected_on)].filter(Boolean).join(" · ")}</span>
-              <span className={css.quiet}>{one.outcome ?? "in hand"}</span>
+              <span className={css.quiet}>{standOf(one)}</span>
             </Link>
           </li>
         ))}

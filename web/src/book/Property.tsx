@@ -9,7 +9,7 @@ import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
 import { wordsOf } from "./Clients";
-import { addEntry, changeEntry, type Entry, EntryField, EntryFields, said, saidOf, shownDay } from "./entry";
+import { addEntry, changeEntry, type Entry, EntryField, EntryFields, said, saidOf, shownDay, standOf } from "./entry";
 
 export default function Property() {
   const { id = "" } = useParams();
@@ -71,7 +71,7 @@ export default function Property() {
             <Link to={`/inspection/${one.id}/report`} className={css.line}>
               <b>{one.reference ?? "no reference"}</b>
               <span className={css.grow}>{[one.installation, shownDay(one.inspected_on)].filter(Boolean).join(" · ")}</span>
-              <span className={css.quiet}>{one.outcome ?? "in hand"}</span>
+              <span className={css.quiet}>{standOf(one)}</span>
             </Link>
           </li>
         ))}
