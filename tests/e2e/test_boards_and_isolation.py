@@ -1,6 +1,8 @@
 """Boards and isolation: fourteen ways by keyboard alone, ways moved, a tree of boards, the record of isolation."""
 
+import struct
 import time
+import zlib
 
 from playwright.sync_api import expect
 
@@ -87,6 +89,34 @@ def test_a_board_under_a_board_with_an_electrode_of_its_own(signed_in):
     expect(page.get_by_label("Name of circuit")).to_have_count(2)
 
 
+def large_png(path, width=3600, height=2800):
+    """A sound PNG of some thirty megabytes: its pixels are not packed."""
+
+    def chunk(kind, data):
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    rows = b"".join(b"\0" + bytes((y & 255, 120, 90)) * width for y in range(height))
+    head = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
+    parts = (chunk(b"IHDR", head), chunk(b"IDAT", zlib.compress(rows, 0)), chunk(b"IEND", b""))
+    path.write_bytes(b"\x89PNG\r\n\x1a\n" + b"".join(parts))
+    return path
+
+
+def test_a_photo_of_thirty_megabytes_is_shrunk_on_the_device(signed_in, tmp_path):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    file = large_png(tmp_path / "chart.png")
+    assert file.stat().st_size > 30_000_000
+    with page.expect_response(lambda answer: "/photos/" in answer.url and answer.request.method == "PUT") as sent:
+        page.get_by_label("Photo of the chart").set_input_files(file)
+    assert sent.value.status == 204
+    assert len(sent.value.request.post_data_buffer or b"") < 2_000_000
+    page.get_by_role("button", name="Open photo of the chart").click()
+    expect(page.locator("figure img")).to_have_js_property("naturalWidth", 2000)
+    all_kept(page)
+
+
 def test_a_photo_of_the_chart_stands_beside_the_board(signed_in):
     page = signed_in()
     begin(page)
@@ -108,7 +138,7 @@ def test_a_photo_of_the_chart_stands_beside_the_board(signed_in):
     small.click()
     shown = page.locator("figure img")
     expect(shown).to_be_visible()
-    page.wait_for_function("document.querySelector('figure img')?.naturalWidth === 1280")
+    expect(page.locator("figure img")).to_have_js_property("naturalWidth", 1280)
 
 
 def test_what_is_looked_at_raises_its_observation(signed_in):
