@@ -16,8 +16,11 @@ RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 def violations(page: Page) -> list[str]:
     page.evaluate(AXE.read_text())
     found = page.evaluate(
-        """async (rules) => (await axe.run(document, {runOnly: rules, resultTypes: ['violations'], iframes: false})).violations
-            .map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`)""",
+        """async (rules) => {
+            const asked = {runOnly: rules, resultTypes: ["violations"], iframes: false};
+            const {violations} = await axe.run(document, asked);
+            return violations.map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
+        }""",
         RULES,
     )
     return list(found)
