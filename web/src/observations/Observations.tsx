@@ -87,7 +87,7 @@ function Row({ one }: { one: Entity }) {
         {v.code_reason ? <p>{String(v.code_reason)}</p> : null}
         {v.mended ? <p>Made good on the day. {String(v.as_left ?? "")}</p> : null}
         {!v.code && <p>Its code is still to be chosen.</p>}
-        <Photos kind="observation" id={one.id} shows="defect" label="Photo" />
+        <Photos inline kind="observation" id={one.id} shows="defect" label="Photo" />
       </div>
       <button
         type="button"

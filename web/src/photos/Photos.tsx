@@ -13,9 +13,11 @@ interface Props {
   /** What such a photo shows: a board's chart, a defect. */
   shows: string;
   label: string;
+  /** Stands in a row of a list: no margin of its own, and standing back. */
+  inline?: boolean;
 }
 
-export function Photos({ kind, id, shows, label }: Props) {
+export function Photos({ kind, id, shows, label, inline }: Props) {
   const model = useInspection((s) => s.model);
   const keptAt = useInspection((s) => s.keptAt);
   const [trouble, setTrouble] = useState("");
@@ -42,13 +44,13 @@ export function Photos({ kind, id, shows, label }: Props) {
   };
   const large = found.find((one) => one.id === open);
   return (
-    <div className={css.photos}>
+    <div className={css.photos} data-inline={inline || undefined}>
       {found.map((one) => (
         <button key={one.id} type="button" className={css.small} aria-label={`Open ${label.toLowerCase()}`} aria-pressed={one.id === open} onClick={() => setOpen(one.id === open ? null : one.id)}>
           <Picture photo={one} inspection={inspection} alt={String(one.values.caption ?? label)} />
         </button>
       ))}
-      <label className={`${form.button} ${css.add}`}>
+      <label className={`${inline ? form.quiet : form.button} ${css.add}`}>
         {busy ? "Shrinking …" : `+ ${label}`}
         <input type="file" accept="image/*" multiple aria-label={label} onChange={(event) => take(event.target.files)} />
       </label>
