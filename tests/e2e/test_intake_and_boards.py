@@ -99,3 +99,16 @@ def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(signed_in):
     all_kept(page)
     expect(page.get_by_label("Margin", exact=True).get_by_text("left here")).to_have_count(0)
     assert strokes <= 70 and taps <= 12
+
+
+def test_a_cable_whose_method_cannot_be_seen_becomes_a_limitation(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    page.get_by_role("button", name="More about 1 Cooker").click()
+    page.get_by_label("Installation method").select_option("not known")
+    page.get_by_role("button", name="Record it as a limitation").click()
+    expect(page.get_by_text("Recorded as a limitation.")).to_be_visible()
+    all_kept(page)
+    stage(page, "Brief")
+    expect(page.get_by_label("Left out", exact=True)).to_have_value("How the cable of 1 Cooker is installed")

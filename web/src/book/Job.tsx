@@ -11,7 +11,8 @@ import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
 import { wordsOf } from "./Clients";
-import { changeEntry, type Entry, EntryFields, said, saidOf, shownDay, standOf } from "./entry";
+import { PastLines } from "./PastLines";
+import { changeEntry, type Entry, EntryFields, said, saidOf } from "./entry";
 
 type Found = Schemas["JobOut"];
 
@@ -213,15 +214,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
         </p>
       ))}
       <ul className={css.list} style={{ marginBottom: 14 }}>
-        {inspections.map((one) => (
-          <li key={one.id}>
-            <Link to={`/inspection/${one.id}/brief`} className={css.line}>
-              <b>{one.reference ?? "no reference"}</b>
-              <span className={css.grow}>{[one.installation, shownDay(one.inspected_on)].filter(Boolean).join(" · ")}</span>
-              <span className={css.quiet}>{standOf(one)}</span>
-            </Link>
-          </li>
-        ))}
+        <PastLines inspections={inspections} stage="brief" />
       </ul>
       <div className={form.offers}>
         {(installations.length ? installations : [null]).map((installation) => (

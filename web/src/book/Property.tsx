@@ -9,7 +9,8 @@ import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
 import { wordsOf } from "./Clients";
-import { addEntry, changeEntry, type Entry, EntryField, EntryFields, said, saidOf, shownDay, standOf } from "./entry";
+import { PastLines } from "./PastLines";
+import { addEntry, changeEntry, type Entry, EntryField, EntryFields, said, saidOf, shownDay } from "./entry";
 
 export default function Property() {
   const { id = "" } = useParams();
@@ -66,15 +67,7 @@ export default function Property() {
       <h2>Inspections</h2>
       {inspections.length === 0 && <p className={css.empty}>None yet. A job begins one for each installation.</p>}
       <ul className={css.list}>
-        {inspections.map((one) => (
-          <li key={one.id}>
-            <Link to={`/inspection/${one.id}/report`} className={css.line}>
-              <b>{one.reference ?? "no reference"}</b>
-              <span className={css.grow}>{[one.installation, shownDay(one.inspected_on)].filter(Boolean).join(" · ")}</span>
-              <span className={css.quiet}>{standOf(one)}</span>
-            </Link>
-          </li>
-        ))}
+        <PastLines inspections={inspections} stage="report" />
       </ul>
     </section>
   );

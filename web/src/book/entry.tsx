@@ -82,9 +82,3 @@ export const said = (entry: Entry | undefined, field: string): string => String(
 
 export const shownDay = (iso: string | null | undefined): string =>
   iso ? new Date(`${iso}T12:00:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" }) : "";
-
-/** How an inspection stands: its outcome, on hold, or in hand. */
-export function standOf(one: Schemas["PastOut"]): string {
-  if (one.on_hold) return one.return_on ? `on hold, return ${shownDay(one.return_on)}` : "on hold";
-  return one.outcome ?? "in hand";
-}
