@@ -49,8 +49,8 @@ screenshots: ## take docs/screenshots/ from the demo data
 	$(PY) -m scripts.screenshots
 
 lock: ## pin requirements and front-end packages anew, without download addresses
-	.venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes --no-header requirements.in -o requirements.txt
-	.venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes --no-header requirements-dev.in -o requirements-dev.txt
+	for name in requirements requirements-dev requirements-build requirements-installer; do \
+	  .venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes --no-header $$name.in -o $$name.txt || exit 1; done
 	cd web && npm install --package-lock-only && node -e 'const fs = require("fs"), f = "package-lock.json", d = JSON.parse(fs.readFileSync(f)); for (const p of Object.values(d.packages)) { delete p.funding; delete p.resolved } fs.writeFileSync(f, JSON.stringify(d, null, 2) + "\n")'
 
 clean: ## forget the environment, the build and the demo's data

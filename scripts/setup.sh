@@ -56,17 +56,31 @@ if [ ${#want[@]} -gt 0 ]; then
   }
 fi
 
-# 3. The virtual environment, from hashed requirements.
+# 3. The virtual environment, from hashed requirements. The machine's own pip brings only the installer, which is pinned and
+# has no dependencies: older versions of pip look beyond a lock for what an extra asks for, and what the index serves on a
+# later day must not change what is installed. Source packages are built with what requirements-build.txt pins.
 [ -x .venv/bin/python ] || { say "making the virtual environment"; "$python" -m venv .venv; }
-run_stamp=.venv/.run-$(digest requirements.txt)
-dev_stamp=.venv/.dev-$(digest requirements.txt requirements-dev.txt)
+installer_stamp=.venv/.installer-$(digest requirements-installer.txt)
+run_stamp=.venv/.run-$(digest requirements.txt requirements-build.txt)
+dev_stamp=.venv/.dev-$(digest requirements.txt requirements-dev.txt requirements-build.txt)
+install() {
+  if [ ! -e "$installer_stamp" ]; then
+    .venv/bin/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes \
+      -r requirements-installer.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+    touch "$installer_stamp"
+  fi
+  # A mirror that pip was told of serves the installer too.
+  if [ -n "${PIP_INDEX_URL:-}" ]; then export UV_DEFAULT_INDEX="${UV_DEFAULT_INDEX:-$PIP_INDEX_URL}"; fi
+  .venv/bin/uv pip install --quiet --no-config --python .venv/bin/python --require-hashes \
+    --build-constraints requirements-build.txt -r "$1"
+}
 if [ "$mode" = test ] && [ ! -e "$dev_stamp" ]; then
   say "installing Python packages for running and testing"
-  .venv/bin/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+  install requirements-dev.txt
   touch "$dev_stamp" "$run_stamp"
 elif [ ! -e "$run_stamp" ]; then
   say "installing Python packages"
-  .venv/bin/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+  install requirements.txt
   touch "$run_stamp"
 fi
 
