@@ -59,9 +59,10 @@ def socket_allowed(distance_from_zone_1_m: float) -> bool:
     return distance_from_zone_1_m >= SOCKET_M - 1e-9
 
 
-def switch_allowed(zone: Zone, *, cord_only: bool) -> bool:
-    """May a switch stand in the zone? A cord may hang in any, the body of a switch stays out of 0 and 1."""
-    return cord_only or zone in ("2", "outside")
+def switch_allowed(zone: Zone, *, cord_only: bool, shaver_supply: bool = False) -> bool:
+    """May an accessory with a switch or socket stand in the zone? A cord may hang in any; its body stays out of 0,
+    1 and 2, where only a shaver supply unit may stand in 2 (BS 7671 701.512.3)."""
+    return cord_only or zone == "outside" or (shaver_supply and zone == "2")
 
 
 def judge_protection(zone: Zone, ipx: int | None, *, jets: bool = False) -> Verdict:
@@ -102,13 +103,15 @@ def judge_socket(distance_from_zone_1_m: float) -> Verdict:
     )
 
 
-def judge_switch(zone: Zone) -> Verdict:
-    """Judge the body of a switch by its zone; a cord may hang in any (rule 11.2)."""
-    fits = switch_allowed(zone, cord_only=False)
+def judge_switch(zone: Zone, *, shaver_supply: bool = False) -> Verdict:
+    """Judge the body of a switch, fused unit or other accessory by its zone; a cord may hang in any (rule 11.2)."""
+    fits = switch_allowed(zone, cord_only=False, shaver_supply=shaver_supply)
     return Verdict(
         status="pass" if fits else "fail",
-        reason="The switch stands outside zones 0 and 1." if fits else f"The body of a switch stands in zone {zone}.",
+        reason="It stands where an accessory may stand."
+        if fits
+        else f"The body of an accessory stands in zone {zone}.",
         source="BS 7671 701.512.3 · rule 11.2",
-        next_step=None if fits else "A pull cord may hang there; its switch stays out of zones 0 and 1.",
-        observation=None if fits else "bathroom-socket",
+        next_step=None if fits else "A pull cord may hang there; its switch stays out of zones 0, 1 and 2.",
+        observation=None if fits else "bathroom-accessory",
     )

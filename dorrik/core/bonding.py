@@ -1,7 +1,11 @@
 """Earthing and bonding conductors: their sizes, and the continuity of main bonding (rules 3.6 and 3.7)."""
 
+from typing import Literal
+
 from dorrik.core import conductors
-from dorrik.core.readings import Reading, at_most, figure, why_unknown
+from dorrik.core.comparison import Words
+from dorrik.core.comparison import judge as compare_and_judge
+from dorrik.core.readings import Reading, at_most, figure
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 544.1, 643.2.1 · rule 3.7"
@@ -44,9 +48,22 @@ def main_bonding_mm2(earthing: str, earthing_conductor_mm2: float, neutral_mm2: 
     return min(25.0, max(6.0, _next_size_mm2(earthing_conductor_mm2 / 2)))
 
 
-def judge_size(name: str, found_mm2: float, least_mm2: float) -> Verdict:
-    """Hold a conductor's size against the least (mm²), rule 3.6."""
+def judge_size(name: str, found_mm2: float, least_mm2: float, *, to_electrode: bool = False) -> Verdict:
+    """Hold a conductor's size against the least (mm²), rule 3.6.
+
+    to_electrode: an earthing conductor to an electrode, which carries so little that it may be far smaller.
+    """
     source = "BS 7671 542.3, 544.1 · rule 3.6"
+    if to_electrode and found_mm2 + 1e-9 < least_mm2:
+        return Verdict(
+            status="attention",
+            reason=f"{name} is {found_mm2:g} mm², under the table's {least_mm2:g} mm²; to an electrode it may be so by "
+            "calculation.",
+            source="BS 7671 542.3.1, 543.1.3 · rule 3.6",
+            limit=least_mm2,
+            margin=found_mm2 - least_mm2,
+            next_step="See that it is protected against damage and corrosion along its way.",
+        )
     if found_mm2 + 1e-9 < least_mm2:
         # Smaller than today's tables is no failure by itself: what met its day and shows no harm may stay (rule 13.6).
         return Verdict(
@@ -121,36 +138,90 @@ def judge_run(csa_mm2: float, length_m: float, limit_ohm: float = LIMIT_OHM) -> 
     return Verdict(status="pass", reason=reason, source=SOURCE, limit=longest, margin=margin)
 
 
-def judge(reading: Reading | None, limit_ohm: float = LIMIT_OHM) -> Verdict:
-    """Hold the continuity of a main bond (Ω) against its limit, leads nulled, one end off (rule 3.7)."""
-    held = at_most(reading, limit_ohm)
-    if held is None:
-        return Verdict(status="unknown", reason=why_unknown(reading, "The bond"), source=SOURCE, limit=limit_ohm)
-    assert reading is not None
-    margin = None if reading.value is None else limit_ohm - reading.value
-    if not held:
-        return Verdict(
-            status="fail",
-            reason=f"{reading} Ω is above {limit_ohm:g} Ω for a main bond.",
-            source=SOURCE,
-            limit=limit_ohm,
-            margin=margin,
-            next_step="Null the leads again, measure at the clamp and at the pipe; clean or renew the "
-            "clamp, or a larger conductor where its length alone explains it.",
-            observation="bond-high",
-        )
-    if reading.bound is None and margin is not None and margin < reading.uncertainty("continuity"):
+#: What the joint of a bond may add to its conductor, by the school that goes by size and length (Ω), rule 3.7.
+JOINT_OHM = 0.05
+School = Literal["0.05 Ω in all", "its length plus 0.05 Ω"]
+
+
+def expected_ohm(csa_mm2: float | None, length_m: float | None) -> float | None:
+    """What size (mm²) and length (m) of a bond lead to (Ω), rule 2.1; None where one is not known or not tabulated."""
+    if not csa_mm2 or not length_m:
+        return None
+    try:
+        return conductors.resistance_ohm(csa_mm2, length_m)
+    except LookupError:
+        return None
+
+
+def judge(
+    reading: Reading | None,
+    limit_ohm: float = LIMIT_OHM,
+    *,
+    expected: float | None = None,
+    school: School = "0.05 Ω in all",
+    at: str = "",
+) -> Verdict:
+    """Hold the continuity of a main bond (Ω) against its limit, leads nulled, one end off (rule 3.7).
+
+    expected: what size and length lead to (Ω), see `expected_ohm`; school: whether the limit is for conductor and joint
+    together, or for the joint on top of the conductor. What the length explains is worth a look and no code; beyond
+    both is a failure.
+    """
+    by_length = None if expected is None else expected + JOINT_OHM
+    if school == "its length plus 0.05 Ω" and by_length is not None:
+        limit_ohm = by_length
+    words = Words(
+        name="The bond",
+        unit="Ω",
+        source=SOURCE,
+        within=f"{{reading}} is within {{limit}}{at}",
+        beyond="{reading} is above {limit} for a main bond",
+        next_step="Null the leads again, measure at the clamp and at the pipe; clean or renew the clamp, or a larger "
+        "conductor where its length alone explains it.",
+        observation="bond-high",
+    )
+    verdict = compare_and_judge(reading, limit_ohm, "continuity", words)
+    if verdict.status == "fail" and by_length is not None and at_most(reading, by_length):
         return Verdict(
             status="attention",
-            reason=f"{reading} Ω is within {limit_ohm:g} Ω, but by less than the instrument's uncertainty of "
-            f"{figure(reading.uncertainty('continuity'))} Ω.",
-            source=SOURCE + ", 1.3",
-            limit=limit_ohm,
-            margin=margin,
+            reason=f"{reading} Ω is above {limit_ohm:g} Ω, but its length leads to {figure(expected or 0.0)} Ω: the "
+            "joint is good, the run is long.",
+            source=SOURCE,
+            limit=by_length,
+            margin=None if reading is None or reading.value is None else by_length - reading.value,
+            next_step="A larger conductor would bring it down; no code for the length alone.",
         )
+    return verdict
+
+
+def judge_clamp_only(reading: Reading | None, verdict: Verdict) -> Verdict:
+    """A bond measured at its clamp alone: its contact with the pipe is not in it, so it cannot pass (rule 3.7)."""
+    if verdict.status not in ("pass", "attention") or reading is None or verdict.next_step is not None:
+        return verdict
     return Verdict(
-        status="pass", reason=f"{reading} Ω is within {limit_ohm:g} Ω.", source=SOURCE, limit=limit_ohm, margin=margin
+        status="unknown",
+        reason=f"{reading} Ω up to the clamp; whether the clamp grips the metal shows only at the pipe.",
+        source=SOURCE,
+        limit=verdict.limit,
+        next_step="Measure once more with the probe on the bare metal of the pipe.",
     )
+
+
+def judge_supplementary(reading: Reading | None, ia_a: float) -> Verdict:
+    """Hold the resistance between parts that can be touched together (Ω) against 50/Ia (rule 3.7).
+
+    ia_a: current that operates the circuit's protection within 5 s (A), for an RCD its IΔn.
+    """
+    words = Words(
+        name="Supplementary bonding",
+        unit="Ω",
+        source="BS 7671 415.2.2, R ≤ 50/Ia · rule 3.7",
+        within="{reading} keeps what is touched together within 50 V (up to {limit})",
+        beyond="{reading} lets more than 50 V stand between what is touched together (limit {limit})",
+        next_step="Look for the bond between the parts, clean its clamps, measure again.",
+        observation="supplementary-bonding-missing",
+    )
+    return compare_and_judge(reading, 50.0 / ia_a, "continuity", words)
 
 
 def judge_contact(at_clamp: Reading | None, at_pipe: Reading | None) -> Verdict:
@@ -160,6 +231,15 @@ def judge_contact(at_clamp: Reading | None, at_pipe: Reading | None) -> Verdict:
             return Verdict(status="unknown", reason=f"Needs a plain figure {name}.", source=SOURCE)
     assert at_clamp and at_pipe and at_clamp.value is not None and at_pipe.value is not None
     apart = at_pipe.value - at_clamp.value
+    if -apart > CONTACT_OHM + 1e-9:
+        return Verdict(
+            status="attention",
+            reason=f"The pipe reads less than its clamp ({at_pipe} and {at_clamp} Ω): another way to earth helps.",
+            source=f"{SOURCE}, 1.2",
+            limit=CONTACT_OHM,
+            margin=CONTACT_OHM + apart,
+            next_step="See that one end was off and the supply isolated, then measure both again.",
+        )
     said = f"clamp {at_clamp} Ω, pipe {at_pipe} Ω"
     if apart > CONTACT_OHM + 1e-9:
         return Verdict(

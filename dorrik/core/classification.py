@@ -1,6 +1,6 @@
 """Classification: the schools' views of an observation, and how far two people agree (rules 13.2 and 13.3)."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Literal
 
 from dorrik.core.catalogue import entries
@@ -33,6 +33,61 @@ def views(key: str) -> tuple[View, View, View]:
 def suggest(key: str, school: School = "mainstream") -> View:
     """What the firm's school starts from; the inspector decides."""
     return next(view for view in views(key) if view.school == school)
+
+
+@record
+class Question:
+    """What would move a code and is not known: asked in one tap. fact: its name; ask: the words; code: where a yes
+    leads; says: the reason that is then kept."""
+
+    fact: str
+    ask: str
+    code: str
+    says: str
+
+
+@record
+class Placed:
+    """A code in its context: where the school starts, moved by what is known (rule 13.2).
+
+    moved: why it is not the school's own starting code, '' where it is; questions: what else would move it.
+    """
+
+    code: str
+    reason: str
+    moved: str
+    questions: tuple[Question, ...]
+
+
+#: Gravity of the codes, for holding one school's view against a move.
+_GRAVITY = {"note": 0, "C3": 1, "FI": 2, "C2": 3, "C1": 4}
+
+
+def place(key: str, school: School, known: Callable[[str], bool | None]) -> Placed:
+    """A code for an entry at its place. known: is a fact so? None where the inspection does not say."""
+    entry, view = entries()[key], suggest(key, school)
+    questions = []
+    code, moved = view.code, ""
+    if entry.until is not None:
+        settled = known(entry.until.fact)
+        if settled is None and _GRAVITY[entry.until.code] < _GRAVITY[code]:
+            questions.append(Question(entry.until.fact, entry.until.ask, code, view.reason))
+            code, moved = entry.until.code, "What would make it graver is not known yet."
+    for fact in entry.facts:
+        settled = known(fact.fact)
+        if settled is None:
+            if fact.code != code:
+                questions.append(Question(fact.fact, fact.ask, fact.code, fact.says))
+        elif settled and fact.code != code and _follows(school, view.code, fact.code):
+            return Placed(fact.code, view.reason, f"{fact.code}, since {fact.says}.", tuple(questions))
+    return Placed(code, view.reason, moved, tuple(questions))
+
+
+def _follows(school: School, own: str, to: str) -> bool:
+    """Does a school go along with a move? The stricter not to a milder code, the milder not to a graver."""
+    if school == "stricter":
+        return _GRAVITY[to] >= _GRAVITY[own]
+    return school == "mainstream" or _GRAVITY[to] <= _GRAVITY[own]
 
 
 @record

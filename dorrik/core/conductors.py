@@ -8,6 +8,26 @@ SOURCE = "conductor resistance, BS EN 60228 · rule 2.1"
 TEMPERATURE_COEFFICIENT = 0.004
 
 
+#: Cables that capacities are tabulated for, the usual one of homes first.
+FLAT_TWIN = "flat twin and earth"
+CABLE_TYPES = (FLAT_TWIN, "singles", "armoured 70 °C", "armoured 90 °C", "mineral insulated")
+
+
+@kept
+def _imperial() -> dict[str, tuple[float, float]]:
+    return {row["name"]: (float(row["area_mm2"]), float(row["metric_mm2"])) for row in rows("imperial")}
+
+
+def imperial_names() -> tuple[str, ...]:
+    """Imperial sizes by strands and diameter, as they are called: `7/.029`."""
+    return tuple(_imperial())
+
+
+def imperial_mm2(name: str) -> tuple[float, float]:
+    """Area of an imperial size and the metric size it is taken for (mm² both). Raises KeyError for an unknown one."""
+    return _imperial()[name]
+
+
 @kept
 def _per_metre() -> dict[float, float]:
     return {float(row["csa_mm2"]): float(row["milliohm_per_m"]) / 1000 for row in rows("conductors")}
@@ -24,10 +44,15 @@ def cpc_choices_mm2(line_csa_mm2: float) -> tuple[float, ...]:
 
 
 def per_metre_ohm(csa_mm2: float) -> float:
-    """Resistance of one metre of copper at 20 °C (Ω/m). Raises LookupError for a size not in the table."""
+    """Resistance of one metre of copper at 20 °C (Ω/m). Raises LookupError for a size not in the table.
+
+    The area of an imperial size is taken by its share of 1 mm² (rule 2.1).
+    """
     try:
         return _per_metre()[float(csa_mm2)]
     except KeyError:
+        if any(csa_mm2 == area for area, _ in _imperial().values()):
+            return _per_metre()[1.0] / csa_mm2
         raise LookupError(f"No resistance is tabulated for {csa_mm2:g} mm².") from None
 
 

@@ -1,6 +1,6 @@
 """Continuity of radial circuits and of protective conductors, point by point (rules 5.1 to 5.3 and 4.7)."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from dorrik.core.conductors import per_metre_ohm
 from dorrik.core.readings import Reading, figure
@@ -9,6 +9,7 @@ from dorrik.core.verdict import Verdict
 SOURCE = "BS 7671 643.2.1 · rule 5"
 LEAST_TOLERANCE_OHM = 0.05
 TOLERANCE = 0.15
+OUTLIER = 0.10
 
 #: Polarity recorded as wrong, at a point or for a circuit.
 WRONG_POLARITY = Verdict(
@@ -54,6 +55,67 @@ def judge_length(r1_r2: Reading | None, line_csa_mm2: float, cpc_csa_mm2: float,
         next_step="A loose joint or terminal, or more cable than was thought."
         if higher
         else "A parallel earth path, a larger cable, or this is not the end of the line.",
+    )
+
+
+def expected_long_lead_ohm(cpc_csa_mm2: float, length_m: float, *, ring: bool = False) -> float:
+    """R2 by long lead at the far point (Ω at 20 °C): the cpc's length, or a quarter of the way round a ring (rule 4.7).
+
+    On a ring both legs come back in parallel, x·(1−x)·r2, which is a quarter of r2 half-way and the most there.
+    """
+    r2 = per_metre_ohm(cpc_csa_mm2) * length_m
+    return r2 / 4 if ring else r2
+
+
+def r1_from_r2_ohm(r2_ohm: float, line_csa_mm2: float, cpc_csa_mm2: float) -> float:
+    """R1 (Ω) of a cable whose R2 (Ω) was measured by long lead: by the ratio of its conductors (rules 2.2, 4.7)."""
+    return r2_ohm * per_metre_ohm(line_csa_mm2) / per_metre_ohm(cpc_csa_mm2)
+
+
+def long_lead_outliers(readings: Sequence[Reading | None], most_ohm: float | None) -> list[int]:
+    """Places in the walk whose R2 by long lead (Ω) stands out (rule 4.7).
+
+    most_ohm: the most that the circuit can give where that is known. Without it a point stands out that is higher
+    than both of its neighbours by more than max(0.05 Ω, 10 %); the last of a walk is its end.
+    """
+    values = [r.value if r is not None and r.bound is None else None for r in readings]
+    found = []
+    for index, value in enumerate(values):
+        if value is None:
+            continue
+        if most_ohm is not None:
+            if value > most_ohm + max(LEAST_TOLERANCE_OHM, OUTLIER * most_ohm) + 1e-9:
+                found.append(index)
+            continue
+        before = [v for v in values[:index] if v is not None]
+        after = [v for v in values[index + 1 :] if v is not None]
+        if after and value > max(before[-1:] + after[:1]) + max(LEAST_TOLERANCE_OHM, OUTLIER * value) + 1e-9:
+            found.append(index)
+    return found
+
+
+def judge_long_lead(recorded: Reading, expected_ohm: float) -> Verdict:
+    """Hold R2 by long lead (Ω) beside what the cable leads to (Ω), within max(0.05 Ω, 15 %) (rule 4.7)."""
+    allowed = max(LEAST_TOLERANCE_OHM, TOLERANCE * expected_ohm)
+    over = (recorded.value or 0.0) - expected_ohm
+    said = f"{recorded} Ω by long lead, where {figure(expected_ohm)} Ω was to be expected"
+    source = "BS 7671 643.2.1, R = ρ·L · rules 4.7, 2.1"
+    if over <= allowed + 1e-9:
+        lower = over < -allowed
+        return Verdict(
+            status="attention" if lower else "pass",
+            reason=f"{said}: {'an earth path in parallel, or not the end of the line' if lower else 'they agree'}.",
+            source=source,
+            limit=expected_ohm,
+            margin=allowed - abs(over),
+        )
+    return Verdict(
+        status="attention",
+        reason=f"{said}: higher than it should be.",
+        source=source,
+        limit=expected_ohm,
+        margin=allowed - over,
+        next_step="A loose earth terminal, or more cable than was thought; measure once more on bare metal.",
     )
 
 

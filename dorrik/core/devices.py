@@ -18,7 +18,8 @@ class Device:
 
     lowest_a, highest_a: ratings covered (A); ia_multiple: operating current as a multiple of the rating, or
     None; ia_0s4_a, ia_5s_a: operating current of a fuse at that time (A), or None; breaking_ka: usual
-    breaking capacity (kA), where what is marked on the device wins; current: still made to that standard.
+    breaking capacity (kA), where what is marked on the device wins; current: still made to that standard; unconfirmed:
+    what of the row could not be held against a copy of the standard, '' for nothing.
     """
 
     standard: str
@@ -30,6 +31,7 @@ class Device:
     ia_5s_a: float | None
     breaking_ka: float
     current: bool
+    unconfirmed: str = ""
 
 
 @kept
@@ -49,6 +51,7 @@ def devices() -> tuple[Device, ...]:
                 ia_5s_a=number(row["ia_5s_a"]),
                 breaking_ka=float(row["breaking_ka"]),
                 current=row["status"] == "current",
+                unconfirmed=row["note"],
             )
         )
     return tuple(found)
@@ -67,33 +70,50 @@ def find(standard: str, type: str, rating_a: float) -> Device:
 
 
 @kept
+def operating_current_a(standard: str, type: str, rating_a: float, disconnection_s: float) -> float:
+    """Current that operates a device within a time (A), rule 7.1. Raises LookupError where none is tabulated."""
+    device = find(standard, type, rating_a)
+    if device.ia_multiple is not None:
+        return device.ia_multiple * rating_a
+    ia_a = None
+    if disconnection_s >= 5:
+        ia_a = device.ia_5s_a
+    elif disconnection_s >= 0.4:
+        ia_a = device.ia_0s4_a
+    if ia_a is None:
+        raise LookupError(f"No operating current is tabulated for {standard} {rating_a:g} A at {disconnection_s:g} s.")
+    return ia_a
+
+
+@kept
 def zs_limit_ohm(standard: str, type: str, rating_a: float, disconnection_s: float) -> float:
     """Greatest loop impedance at working temperature (Ω, two places): Zs = Cmin·U0/Ia, rule 7.1.
 
     standard, type: as in the table ('BS EN 60898', 'B'); rating_a: rating (A); disconnection_s: required
     disconnection time (s). Raises LookupError where the table holds no operating current for that time.
     """
-    device = find(standard, type, rating_a)
-    if device.ia_multiple is not None:
-        ia_a: float | None = device.ia_multiple * rating_a
-    elif disconnection_s >= 5:
-        ia_a = device.ia_5s_a
-    elif disconnection_s >= 0.4:
-        ia_a = device.ia_0s4_a
-    else:
-        ia_a = None
-    if ia_a is None:
-        raise LookupError(f"No operating current is tabulated for {standard} {rating_a:g} A at {disconnection_s:g} s.")
+    ia_a = operating_current_a(standard, type, rating_a, disconnection_s)
     return round(CMIN * U0_V / ia_a + 1e-9, 2)
 
 
-def disconnection_s(earthing: str | None, rating_a: float, serves: str | None) -> float:
+def unconfirmed(standard: str, type: str, rating_a: float, disconnection_s: float) -> str:
+    """What could not be confirmed of a limit found by `zs_limit_ohm`, '' for nothing. Raises LookupError as `find`."""
+    note = find(standard, type, rating_a).unconfirmed
+    time, _, rest = note.partition(": ")
+    if not rest:
+        return note
+    return rest if disconnection_s >= 5 and time == "5 s" else ""
+
+
+def disconnection_s(earthing: str | None, rating_a: float, serves: str | None, *, sockets: bool = False) -> float:
     """Required disconnection time (s), BS 7671 table 41.1 and 411.3.2 · rule 7.2.
 
     earthing: 'TN-S', 'TN-C-S' or 'TT' (unknown counts as TN, the supply's own limit shows elsewhere);
-    rating_a: device rating (A); serves: 'sockets', 'lighting', 'fixed', 'distribution' or None.
+    rating_a: device rating (A); serves: 'sockets', 'lighting', 'fixed', 'distribution' or None; sockets: a socket is
+    among its outlets, as at many cooker points.
     """
-    final = serves != "distribution" and (rating_a <= 32 or (serves == "sockets" and rating_a <= 63))
+    with_sockets = sockets or serves == "sockets"
+    final = serves != "distribution" and (rating_a <= 32 or (with_sockets and rating_a <= 63))
     if earthing == "TT":
         return 0.2 if final else 1.0
     return 0.4 if final else 5.0

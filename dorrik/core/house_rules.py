@@ -23,6 +23,7 @@ class HouseRules:
     ring_method: str = "ends cross-connected"
     ring_tested_at: str = "the board"
     lead_method: str = "nulled"
+    bonding_limit: str = "0.05 Ω in all"
     rcd_tests: str = "1 × IΔn"
     three_phase_fault: str = "2 × the single-phase value"
     coding_school: str = "mainstream"

@@ -1,8 +1,9 @@
 """Insulation resistance of circuits and of the whole board (rules 6.1 to 6.4 and 6.6)."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from math import inf
 
+from dorrik.core.comparison import Words, judge
 from dorrik.core.readings import Reading, figure, why_unknown
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
@@ -11,6 +12,10 @@ SOURCE = "BS 7671 643.3.2, table 64"
 #: An over-range insulation tester stands for more than this (MΩ): the shortest range in use, a house rule.
 OVER_RANGE_MOHM = 200.0
 ATTENTION_MOHM = 2.0
+#: Between the minimum and this a reading is an observation of its own (MΩ), whatever the house looks at.
+LOW_MOHM = 2.0
+#: A board as a whole this many times under the sum of its circuits is asked about (rule 1.2).
+FAR_UNDER = 3.0
 #: Under this between line and neutral (MΩ) a load is far likelier than damage (rule 6.4).
 LOAD_MOHM = 0.1
 
@@ -108,36 +113,67 @@ def judge_circuit(
             next_step=LOW_LINE_NEUTRAL,
         )
     step = LOW_TO_EARTH if to_earth else LOW_LINE_NEUTRAL
-    if high < minimum or (high == minimum and low < minimum and not reading.inclusive):
-        return Verdict(
-            status="fail",
-            reason=f"{reading} MΩ is below the {minimum:g} MΩ that the whole board needs.",
-            source=f"{SOURCE} · rules 6.1, 6.4",
-            limit=minimum,
-            margin=margin,
-            next_step=step,
-            observation="insulation-below-minimum",
-        )
-    if low < minimum:
-        reason = why_unknown(reading, "Insulation")
-        return Verdict(status="unknown", reason=reason, source=f"{SOURCE} · rule 6.1", limit=minimum)
-    uncertainty = reading.uncertainty("insulation")
-    if low < attention_mohm or (reading.bound is None and margin is not None and margin < uncertainty):
-        return Verdict(
-            status="attention",
-            reason=f"{reading} MΩ passes the {minimum:g} MΩ minimum, but is under the house's {attention_mohm:g} MΩ.",
-            source=f"{SOURCE} · rules 6.1, 1.3",
-            limit=minimum,
-            margin=margin,
-            next_step=step,
-            observation="insulation-low",
-        )
+    words = Words(
+        name="Insulation",
+        unit="MΩ",
+        source=f"{SOURCE} · rules 6.1, 6.4",
+        within=f"{{reading}} is above {minimum:g} MΩ",
+        beyond=f"{{reading}} is below the {minimum:g} MΩ that the whole board needs",
+        next_step=step,
+        observation="insulation-below-minimum",
+        close_step=step,
+    )
+    counted = reading if reading.sort != "over-range" else Reading(reading.text, "number", over_range_mohm, ">")
+    verdict = judge(counted, minimum, "insulation", words, least=True)
+    if verdict.status in ("fail", "unknown") or low >= max(attention_mohm, minimum):
+        return verdict
+    # Between the minimum and 2 MΩ is a finding by itself; the house may look at higher ones too, without a code.
     return Verdict(
-        status="pass",
-        reason=f"{reading} MΩ is above {minimum:g} MΩ.",
-        source=f"{SOURCE} · rule 6.1",
+        status="attention",
+        reason=f"{reading} MΩ passes the {minimum:g} MΩ minimum, but is under the house's {attention_mohm:g} MΩ.",
+        source=f"{SOURCE} · rules 6.1, 1.3",
         limit=minimum,
         margin=margin,
+        next_step=step,
+        observation="insulation-low" if low < LOW_MOHM else None,
+    )
+
+
+def to_earth(
+    lne: Reading | None, le: Reading | None, ne: Reading | None, over_range_mohm: float = OVER_RANGE_MOHM
+) -> Reading | None:
+    """A circuit's live conductors to earth (MΩ): L+N–E as measured, or L–E and N–E in parallel (rule 6.2).
+
+    One of the two alone is an upper bound: the other can only lower it. None where nothing was measured.
+    """
+    if lne is not None and _interval(lne, over_range_mohm) is not None:
+        return lne
+    apart = [reading for reading in (le, ne) if reading is not None and _interval(reading, over_range_mohm) is not None]
+    if not apart:
+        return None
+    together = combine(apart, over_range_mohm)
+    if len(apart) == 2:
+        return together
+    return Reading.of(together.value, "<") if together.value is not None and together.bound != ">" else None
+
+
+def judge_beside_sum(whole: Reading, combined: Reading) -> Verdict | None:
+    """A board measured as one (MΩ) far under what its circuits come to (MΩ) is asked about; None where it is not.
+
+    Something that belongs to no circuit is in it, or one of the figures is a slip (rules 1.2, 6.2).
+    """
+    if whole.value is None or combined.value is None or whole.bound == ">" or combined.bound == "<":
+        return None
+    if whole.value * FAR_UNDER >= combined.value:
+        return None
+    return Verdict(
+        status="attention",
+        reason=f"The board as a whole reads {whole} MΩ, its circuits come to {combined} MΩ.",
+        source=f"{SOURCE} · rules 1.2, 6.2",
+        limit=combined.value,
+        margin=whole.value - combined.value,
+        next_step="Look for what is in the board and in no circuit: a surge device, a bell transformer, the meter "
+        "side; or a slip in one of the figures.",
     )
 
 
@@ -146,24 +182,28 @@ class BoardVerdict(Verdict):
     """The verdict on a whole board.
 
     combined: the parallel combination (MΩ); culprits: names of the circuits whose removal would make the
-    board pass, worst first; without: what the others combine to (MΩ) once those are off, or None.
+    board pass, worst first; without: what the others combine to (MΩ) once those are off, or None; missing: names of the
+    circuits that are not in it.
     """
 
     combined: Reading
     culprits: tuple[str, ...] = ()
     without: Reading | None = None
+    missing: tuple[str, ...] = ()
 
 
 def judge_board(
     readings_by_circuit: Mapping[str, Reading],
     nominal_v: float,
     *,
+    missing: Sequence[str] = (),
     attention_mohm: float = ATTENTION_MOHM,
     over_range_mohm: float = OVER_RANGE_MOHM,
 ) -> BoardVerdict:
     """Judge a board with all its circuits, which is what the minimum applies to (rule 6.2).
 
-    readings_by_circuit: one pairing's insulation resistance (MΩ) by circuit; nominal_v: nominal voltage (V).
+    readings_by_circuit: one pairing's insulation resistance (MΩ) by circuit; missing: names of the circuits not in
+    it; nominal_v: nominal voltage (V). The known circuits can fail a board; without all of them it never passes.
     """
     source = f"{SOURCE}, 1/R = Σ 1/Ri · rule 6.2"
     minimum = minimum_mohm(nominal_v)
@@ -180,37 +220,62 @@ def judge_board(
             source=source,
             limit=minimum,
             combined=combined,
+            missing=tuple(missing),
         )
+    known = f"The {len(spans)} circuits" if len(spans) > 1 else "One circuit"
     low, high = _parallel(sorted(spans.values()))
+    if high < minimum:
+        return _failing(readings_by_circuit, spans, known, combined, minimum, source, tuple(missing), over_range_mohm)
+    if missing:
+        total = len(spans) + len(missing)
+        return BoardVerdict(
+            status="unknown",
+            reason=f"{known} measured: {combined} MΩ; {len(missing)} of {total} not in it: {_named(missing)}.",
+            source=source,
+            limit=minimum,
+            combined=combined,
+            missing=tuple(missing),
+            next_step="Measure them, or the board as a whole.",
+        )
     if low >= minimum:
         near = low < attention_mohm
         return BoardVerdict(
             status="attention" if near else "pass",
-            reason=f"The {len(spans)} circuits together come to {combined} MΩ"
+            reason=f"{known} together: {combined} MΩ"
             + (f", under the house's {attention_mohm:g} MΩ." if near else f", above {minimum:g} MΩ."),
             source=source,
             limit=minimum,
             margin=low - minimum,
             combined=combined,
-            observation="insulation-low" if near else None,
         )
-    if high >= minimum:
-        return BoardVerdict(
-            status="unknown",
-            reason=f"The {len(spans)} circuits together come to {combined} MΩ: the bounds cannot say whether "
-            f"{minimum:g} MΩ is reached.",
-            source=source,
-            limit=minimum,
-            combined=combined,
-            next_step="Measure the circuits written as bounds on a longer range, or the board as a whole.",
-        )
+    return BoardVerdict(
+        status="unknown",
+        reason=f"{known} together: {combined} MΩ: the bounds cannot say whether {minimum:g} MΩ is reached.",
+        source=source,
+        limit=minimum,
+        combined=combined,
+        next_step="Measure the circuits written as bounds on a longer range, or the board as a whole.",
+    )
+
+
+def _failing(
+    readings: Mapping[str, Reading],
+    spans: Mapping[str, tuple[float, float]],
+    known: str,
+    combined: Reading,
+    minimum: float,
+    source: str,
+    missing: tuple[str, ...],
+    over_range_mohm: float,
+) -> BoardVerdict:
+    high = _parallel(sorted(spans.values()))[1]
     culprits, rest = _culprits(spans, minimum)
-    without = combine((readings_by_circuit[name] for name in rest), over_range_mohm) if rest else None
-    named = ", ".join(culprits)
+    without = combine((readings[name] for name in rest), over_range_mohm) if rest else None
+    left_out = f" ({len(missing)} more not measured)" if missing else ""
     return BoardVerdict(
         status="fail",
-        reason=f"The {len(spans)} circuits together come to {figure(high)} MΩ, under {minimum:g} MΩ."
-        + (f" Without {named}: {without} MΩ." if without else ""),
+        reason=f"{known} together: {figure(high)} MΩ{left_out}, under {minimum:g} MΩ."
+        + (f" Without {', '.join(culprits)}: {without} MΩ." if without else ""),
         source=source,
         limit=minimum,
         margin=high - minimum,
@@ -219,7 +284,12 @@ def judge_board(
         combined=combined,
         culprits=tuple(culprits),
         without=without,
+        missing=missing,
     )
+
+
+def _named(names: Sequence[str], most: int = 5) -> str:
+    return ", ".join(names[:most]) + (f" and {len(names) - most} more" if len(names) > most else "")
 
 
 def _culprits(spans: Mapping[str, tuple[float, float]], minimum: float) -> tuple[list[str], list[str]]:

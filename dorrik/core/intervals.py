@@ -4,6 +4,7 @@ from datetime import date, timedelta
 
 from dorrik.core.record import record
 from dorrik.core.reference import kept, rows
+from dorrik.core.verdict import Verdict
 
 CAUTION = "Check the law that applies where the property stands."
 
@@ -35,25 +36,93 @@ def next_due(inspected_on: date, premises: str, nation: str = "all", years: floa
 
 
 @record
+class Proposal:
+    """An interval to the next inspection: whole years, why, and the longest that is usual for the tenure."""
+
+    years: int
+    reason: str
+    longest: int
+
+
+@record(kw_only=True)
+class Signs:
+    """What shortens an interval. condition: 'good', 'fair', 'poor' or None; improvements: number of C3; put_right:
+    number of C1, C2 and FI that were open; low_by: year in which insulation reaches its minimum if it goes on so, or
+    None; older_devices: fuses or breakers of standards no longer made."""
+
+    condition: str | None = None
+    improvements: int = 0
+    put_right: int = 0
+    low_by: int | None = None
+    older_devices: bool = False
+
+
+def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -> Proposal:
+    """An interval with its reasons, never longer than is usual for the tenure (rule 14.1).
+
+    year: of the inspection, for a trend. Raises LookupError for premises not in the table.
+    """
+    longest = int(longest_years(premises, nation))
+    years, why = longest, [f"{longest} years are the most that is usual for {_a(premises)}"]
+    if signs.condition == "poor":
+        years, why = min(years, max(1, longest // 2)), [*why, "its condition is poor"]
+    elif signs.condition == "fair" and longest > 5:
+        years, why = min(years, longest - 3), [*why, "its condition is fair"]
+    if signs.put_right >= 3:
+        years, why = min(years, max(1, longest - 2)), [*why, f"{signs.put_right} dangerous things were found"]
+    if signs.improvements >= 3:
+        years, why = min(years, max(1, longest - 1)), [*why, f"{signs.improvements} improvements are recommended"]
+    if signs.older_devices and longest > 5:
+        years, why = min(years, 5), [*why, "its devices are of older standards"]
+    if signs.low_by is not None and year is not None and signs.low_by - year <= years:
+        years = max(1, min(years, signs.low_by - year - 1))
+        why.append(f"insulation would reach its minimum about {signs.low_by} if it goes on so")
+    said = why[0] + ("" if len(why) == 1 else "; shorter, since " + ", ".join(why[1:]))
+    return Proposal(years, f"{said}.", longest)
+
+
+def _a(premises: str) -> str:
+    return f"{'an' if premises[0] in 'aeiou' else 'a'} {premises}"
+
+
+def judge(years: int, premises: str, nation: str) -> Verdict | None:
+    """An interval (years) longer than is usual or lawful for the tenure is pointed out; None within it (rule 14.1)."""
+    try:
+        longest = longest_years(premises, nation)
+    except LookupError:
+        return None
+    if years <= longest:
+        return None
+    return Verdict(
+        status="attention",
+        reason=f"{years} years for {_a(premises)}, where {longest:g} are the most that is usual.",
+        source="intervals · rule 14.1",
+        limit=longest,
+        margin=longest - years,
+        next_step=f"Shorten it, or give the reason and the law you go by. {CAUTION}",
+    )
+
+
+@record
 class Duty:
-    """A reminder of a legal duty: what, whose, how many days from which event."""
+    """A reminder of a legal duty: what, whose, how many days from which event; None where no days are set."""
 
     nation: str
     duty: str
     who: str
-    days: int
+    days: int | None
     counted_from: str
 
-    def due(self, event: date) -> date:
-        """The last day, counted from the event."""
-        return event + timedelta(days=self.days)
+    def due(self, event: date) -> date | None:
+        """The last day, counted from the event; None where no days are set."""
+        return None if self.days is None else event + timedelta(days=self.days)
 
 
 @kept
 def duties(nation: str) -> tuple[Duty, ...]:
     """The duties of a nation as understood in 2026, to be shown with CAUTION; () for one not in the table."""
     return tuple(
-        Duty(row["nation"], row["duty"], row["who"], int(row["days"]), row["counted_from"])
+        Duty(row["nation"], row["duty"], row["who"], int(row["days"]) if row["days"] else None, row["counted_from"])
         for row in rows("duties")
         if row["nation"] == nation
     )

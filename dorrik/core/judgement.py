@@ -6,20 +6,24 @@ The topics are in `topics`; here they are put together.
 from collections.abc import Iterable
 from dataclasses import replace
 
-from dorrik.core import instruments, reference
+from dorrik.core import instruments, loop, reference
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import Inspection
-from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide
+from dorrik.core.inspection import Inspection, Observation
+from dorrik.core.intervals import Proposal
+from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide, in_words
 from dorrik.core.progress import Progress, measure_progress
 from dorrik.core.readings import Reading, accurate
 from dorrik.core.record import record
 from dorrik.core.ring import RingAnalysis
 from dorrik.core.rule_book import RuleBook
 from dorrik.core.sampling import State
-from dorrik.core.topics import TOPICS, fault_current, sample
+from dorrik.core.topics import TOPICS, fault_current, interval, sample
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.expected import Expected, expected
+from dorrik.core.topics.folding import fold
 from dorrik.core.topics.insulation import BoardSum, board_sums
+from dorrik.core.topics.interval import DutyDue
+from dorrik.core.topics.loops import r1_r2
 from dorrik.core.topics.suggested import Suggestion, suggest
 
 __all__ = ["BoardSum", "Expected", "Judgement", "Note", "Suggestion", "judge"]
@@ -30,7 +34,9 @@ class Judgement:
     """Everything that can be said of an inspection as it stands.
 
     rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the estimate of
-    a three-phase supply; outcome_because: ids of the open observations that make it unsatisfactory; sampling: None
+    a three-phase supply; outcome_says: the outcome in words, with what fails and is not coded; outcome_because: ids of
+    the open observations that make it unsatisfactory; interval: a proposal for the next inspection; duties: those of a
+    landlord; sums: Zdb + (R1+R2) by circuit id (Ω); proved_dead: by board id, how it stands isolated; sampling: None
     while no points are listed.
     """
 
@@ -42,7 +48,11 @@ class Judgement:
     prospective_fault_ka: Reading | None
     between_lines_ka: Reading | None
     outcome: Outcome
+    outcome_says: str
     outcome_because: tuple[str, ...]
+    interval: Proposal | None
+    duties: tuple[DutyDue, ...]
+    sums: dict[str, Reading]
     sampling: State | None
     progress: Progress
     house_rules: HouseRules
@@ -62,14 +72,15 @@ def judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]] = frozens
 
 def _judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]]) -> Judgement:
     context = Context(inspection, doubtful)
-    notes = _overruled(inspection, (note for topic in TOPICS for note in topic(context)))
+    notes = fold(context, _overruled(inspection, (note for topic in TOPICS for note in topic(context))))
     sums = tuple(board_sums(context))
-    outcome, because = _outcome(inspection)
-    suggested = suggest(inspection, notes, sums, context.house)
+    suggested = suggest(context, notes, sums)
+    outcome, says, because = _outcome(inspection, notes, sums, suggested)
     ahead = tuple(expected(context))
+    proposal = interval.proposal(context, (one.code for one in suggested if one.recorded is None))
     book = context.book
     if book.other:
-        notes = tuple(replace(note, title=book.say(note.title), verdict=book.speak(note.verdict)) for note in notes)
+        notes = tuple(_spoken(note, book) for note in notes)
         sums = tuple(replace(one, verdict=book.speak(one.verdict)) for one in sums)
         ahead = tuple(replace(one, says=book.say(one.says)) for one in ahead)
         suggested = tuple(replace(one, because=tuple(map(book.say, one.because))) for one in suggested)
@@ -82,12 +93,26 @@ def _judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]]) -> Judg
         prospective_fault_ka=context.pfc_ka,
         between_lines_ka=fault_current.between_lines_ka(context),
         outcome=outcome,
+        outcome_says=says,
         outcome_because=because,
+        interval=proposal,
+        duties=interval.duties(context),
+        sums=_loop_sums(context),
         sampling=sample.state(context),
         progress=measure_progress(inspection, context.house),
         house_rules=context.house,
         rule_book=book,
     )
+
+
+def _spoken(note: Note, book: RuleBook) -> Note:
+    offers = tuple(replace(one, label=book.say(one.label)) for one in note.offers)
+    return replace(note, title=book.say(note.title), verdict=book.speak(note.verdict), offers=offers)
+
+
+def _loop_sums(context: Context) -> dict[str, Reading]:
+    found = ((c.id, loop.calculated(board.zdb_ohm, r1_r2(c))) for board, c in context.circuits)
+    return {circuit_id: total for circuit_id, total in found if total is not None}
 
 
 def _overruled(inspection: Inspection, notes: Iterable[Note]) -> tuple[Note, ...]:
@@ -98,8 +123,34 @@ def _overruled(inspection: Inspection, notes: Iterable[Note]) -> tuple[Note, ...
     return tuple(replace(note, overruled=by_figure.get((note.entity_id, note.field))) for note in notes)
 
 
-def _outcome(inspection: Inspection) -> tuple[Outcome, tuple[str, ...]]:
-    """Codes of observations that are still open; those made good on the day do not count (rule 13.5)."""
-    open_ones = [o for o in inspection.observations if o.code and o.code != "note" and not o.mended]
+def is_open(observation: Observation) -> bool:
+    """Does an observation count to the outcome? Made good with as left and retest it does no more (13.5)."""
+    made_good = observation.mended and observation.as_left and observation.retest
+    return bool(observation.code and observation.code != "note" and not made_good)
+
+
+def _outcome(
+    inspection: Inspection, notes: Iterable[Note], sums: Iterable[BoardSum], suggested: Iterable[Suggestion]
+) -> tuple[Outcome, str, tuple[str, ...]]:
+    """Codes of observations that are still open, and what fails while no observation says so (rules 13.1, 13.5)."""
+    open_ones = [o for o in inspection.observations if is_open(o)]
     because = tuple(o.id for o in open_ones if o.code in UNSATISFACTORY)
-    return decide(o.code for o in open_ones if o.code), because
+    recorded = {(one.key, one.entity_id) for one in suggested if one.recorded is not None}
+    about = {o.about_id for o in inspection.observations if o.code}
+    uncoded = sum(
+        note.status == "fail"
+        and note.because_of is None
+        and note.entity_id not in about
+        and (note.verdict.observation or "", note.entity_id) not in recorded
+        for note in notes
+    )
+    uncoded += sum(
+        one.verdict.status == "fail"
+        and one.because_of is None
+        and one.board_id not in about
+        and not about.intersection(one.touches)
+        for one in sums
+    )
+    coded = sum(o.code is not None for o in inspection.observations)
+    outcome = decide((o.code for o in open_ones if o.code), uncoded)
+    return outcome, in_words(outcome, coded, uncoded), because

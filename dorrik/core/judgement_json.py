@@ -4,7 +4,9 @@ from dataclasses import asdict
 from typing import Any
 
 from dorrik.core.judgement import Judgement, Note, Suggestion
+from dorrik.core.progress import stage_of
 from dorrik.core.ring import RingAnalysis
+from dorrik.core.topics.note import Action, Figure
 
 
 def as_json(judgement: Judgement) -> dict[str, Any]:
@@ -27,6 +29,10 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
                 "source": s.verdict.source,
                 "observation": s.verdict.observation,
                 "culprits": list(s.culprits),
+                "title": s.title,
+                "missing": list(s.missing),
+                "touches": list(s.touches),
+                "because_of": _figure(s.because_of),
             }
             for s in judgement.board_sums
         ],
@@ -35,11 +41,19 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "prospective_fault_ka": judgement.prospective_fault_ka and judgement.prospective_fault_ka.text,
         "between_lines_ka": judgement.between_lines_ka and judgement.between_lines_ka.text,
         "outcome": judgement.outcome,
+        "outcome_says": judgement.outcome_says,
         "outcome_because": list(judgement.outcome_because),
+        "interval": judgement.interval and asdict(judgement.interval),
+        "duties": [asdict(one) for one in judgement.duties],
+        "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
         "sampling": judgement.sampling and _listed(asdict(judgement.sampling)),
         "stages": [
             {"stage": s.stage, "done": s.done, "left": s.left, "left_names": list(s.left_names)}
             for s in judgement.progress.stages
+        ],
+        "asked": [
+            {"entity": a.entity, "id": a.entity_id, "stage": a.stage, "fields": list(a.fields), "done": a.done}
+            for a in judgement.progress.asked
         ],
         "limited": judgement.progress.limited,
         "tests": judgement.progress.tests,
@@ -64,9 +78,38 @@ def _note(note: Note) -> dict[str, Any]:
         "next_step": verdict.next_step,
         "observation": verdict.observation,
         "source": verdict.source,
-        "set_field": note.set_field and {"field": note.set_field[0], "value": note.set_field[1]},
+        "stage": stage_of(note.entity, note.field),
+        "standing": note.status,
+        "touches": list(note.touches),
+        "because_of": _figure(note.because_of),
+        "actions": [_action(action) for action in actions(note)],
         "overruled": note.overruled and {"status": note.status, "reason": note.overruled.reason},
     }
+
+
+def actions(note: Note) -> tuple[Action, ...]:
+    """Everything a note offers, its observation first; what is folded under its cause offers nothing of its own."""
+    if note.because_of is not None:
+        return ()
+    key = note.verdict.observation
+    raised = (Action(kind="observe", label="Observation", key=key),) if key and note.pressing else ()
+    return (*raised, *note.offers)
+
+
+def _action(action: Action) -> dict[str, Any]:
+    return {
+        "kind": action.kind,
+        "label": action.label,
+        "entity": action.entity,
+        "id": action.entity_id,
+        "field": action.field,
+        "value": action.value,
+        "key": action.key,
+    }
+
+
+def _figure(figure: Figure | None) -> dict[str, str] | None:
+    return None if figure is None else {"id": figure[0], "field": figure[1]}
 
 
 def _suggestion(one: Suggestion) -> dict[str, Any]:
@@ -75,8 +118,11 @@ def _suggestion(one: Suggestion) -> dict[str, Any]:
         "title": one.title,
         "code": one.code,
         "why": one.why,
+        "moved": one.moved,
+        "questions": [asdict(question) for question in one.questions],
         "entity": one.entity,
         "entity_id": one.entity_id,
+        "touches": list(one.touches),
         "because": list(one.because),
         "recorded": one.recorded,
     }

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from dorrik.core.judgement import Judgement, Note
+from dorrik.core.topics.note import Figure
 
 
 def as_text(judgement: Judgement) -> str:
@@ -11,16 +12,23 @@ def as_text(judgement: Judgement) -> str:
 
 
 def _lines(judgement: Judgement) -> Iterator[str]:
-    yield f"Outcome by the open codes: {judgement.outcome}"
+    yield f"Outcome by the open codes: {judgement.outcome_says}"
     yield f"Rule book: {judgement.rule_book.name}"
     yield ""
+    names = _names(judgement)
     for note in judgement.notes:
-        yield f"{note.verdict.status:>9}  {note.title}: {note.verdict.reason}{_overruled(note)} [{note.verdict.source}]"
+        if note.because_of is None:
+            yield _line(note)
+            yield from _consequences(judgement, note, names)
     for one in judgement.board_sums:
-        yield f"{one.verdict.status:>9}  Whole board, {one.field}: {one.verdict.reason}"
+        if one.because_of is None or one.verdict.status != "fail":
+            yield f"{one.verdict.status:>9}  {one.title}: {one.verdict.reason}"
     for suggestion in judgement.suggested:
         if suggestion.recorded is None:
-            yield f"  suggest  {suggestion.code} {suggestion.title}: {suggestion.because[0]}"
+            moved = f" ({suggestion.moved})" if suggestion.moved else ""
+            yield f"  suggest  {suggestion.code} {suggestion.title}: {suggestion.because[0]}{moved}"
+            for question in suggestion.questions:
+                yield f"      ask  {question.ask} Then {question.code}."
     if judgement.sampling is not None:
         yield f"   sample  {judgement.sampling.says} {judgement.sampling.reason}"
         if judgement.sampling.left:
@@ -32,6 +40,28 @@ def _lines(judgement: Judgement) -> Iterator[str]:
         yield f"  limited  {judgement.progress.limited_warning}"
     yield ""
     yield judgement.rule_book.caution
+
+
+def _line(note: Note) -> str:
+    return f"{note.verdict.status:>9}  {note.title}: {note.verdict.reason}{_overruled(note)} [{note.verdict.source}]"
+
+
+def _consequences(judgement: Judgement, cause: Note, names: dict[Figure, Note]) -> Iterator[str]:
+    """What follows from a note, folded into one line; said at the first note of its figure."""
+    if names[cause.figure] is not cause:
+        return
+    follows = [n.title for n in judgement.notes if n.because_of == cause.figure]
+    follows += [one.title for one in judgement.board_sums if one.because_of == cause.figure]
+    if follows:
+        yield f"           and what follows from it: {'; '.join(follows)}"
+
+
+def _names(judgement: Judgement) -> dict[Figure, Note]:
+    found: dict[Figure, Note] = {}
+    for note in judgement.notes:
+        if note.because_of is None and (note.figure not in found or found[note.figure].verdict.status == "pass"):
+            found[note.figure] = note
+    return found
 
 
 def _overruled(note: Note) -> str:

@@ -1,12 +1,23 @@
 """Earth fault loop impedance (rules 7.1 to 7.3)."""
 
+from dataclasses import replace
+
 from dorrik.core import devices
-from dorrik.core.readings import Reading, add, at_most, figure, why_unknown
+from dorrik.core.comparison import Words, judge
+from dorrik.core.readings import Reading, add, at_most, why_unknown
 from dorrik.core.verdict import Verdict
 
 TOUCH_VOLTAGE_V = 50.0
 #: Above this an electrode's resistance may not be stable through the seasons (rule 3.2).
 UNSTABLE_ELECTRODE_OHM = 200.0
+
+
+#: On TN behind an RCD a loop above this is a lost or failing cpc, whatever the RCD would do (Ω), rule 7.2.
+FEW_OHMS = 5.0
+#: Measured above Zdb + (R1+R2) by more than this factor and this much is far above it (rules 7.2, 7.3).
+FAR_FACTOR, FAR_OHM = 2.0, 0.5
+
+_OPEN_STEP = "Isolate the circuit; look for the break in its cpc before anything else."
 
 
 def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> Verdict:
@@ -15,111 +26,138 @@ def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> 
     measured: Zs (Ω); limit_ohm: limit at working temperature (Ω), see `devices.zs_limit_ohm`; basis: share
     of the limit that a cold reading may use, a house rule (0.8 or 1.0).
     """
-    share_ohm = basis * limit_ohm
-    cold, full = at_most(measured, share_ohm), at_most(measured, limit_ohm)
-    said = f"{measured} Ω" if measured else ""
-    margin = None if measured is None or measured.value is None else share_ohm - measured.value
-    share = f"{basis:g} × {limit_ohm:.2f} = {share_ohm:.2f} Ω" if basis != 1 else f"{limit_ohm:.2f} Ω"
     if measured is not None and measured.sort == "over-range":
-        return Verdict(
-            status="fail",
-            reason=f"{measured}: a loop tester that is over range has met no earth worth the name.",
+        return _no_earth(measured, limit_ohm)
+    share_ohm = basis * limit_ohm
+    share = f"{basis:g} × {limit_ohm:.2f} = {share_ohm:.2f} Ω" if basis != 1 else f"{limit_ohm:.2f} Ω"
+    full = judge(
+        measured,
+        limit_ohm,
+        "loop",
+        Words(
+            name="Zs",
+            unit="Ω",
             source=devices.SOURCE,
-            limit=limit_ohm,
-            next_step="Isolate the circuit; look for the break in its cpc before anything else.",
-            observation="zs-above-limit",
-        )
-    if full is False:
-        return Verdict(
-            status="fail",
-            reason=f"{said} is above the device's limit of {limit_ohm:.2f} Ω: it may not disconnect in time.",
-            source=devices.SOURCE,
-            limit=limit_ohm,
-            margin=None if margin is None or measured is None else limit_ohm - (measured.value or 0),
+            within="{reading} is within {limit}",
+            beyond=f"{{reading}} is above the device's limit of {limit_ohm:.2f} Ω: it may not disconnect in time",
             next_step="Work the terminals at the point and the board, measure again, compare with Zdb + (R1+R2).",
             observation="zs-above-limit",
-        )
-    if cold is None:
-        reason = why_unknown(measured, "Zs")
-        return Verdict(status="unknown", reason=reason, source=devices.SOURCE, limit=share_ohm)
-    if not cold:
-        if full is None:
-            reason = why_unknown(measured, "Zs")
-            return Verdict(status="unknown", reason=reason, source=devices.SOURCE, limit=limit_ohm)
-        return Verdict(
-            status="attention",
-            reason=f"{said} lies between {share} and the full {limit_ohm:.2f} Ω: warm conductors may exceed it.",
+        ),
+    )
+    if full.status == "fail" or (full.status == "unknown" and at_most(measured, share_ohm) is not True):
+        unsettled_share = full.status == "unknown" and at_most(measured, share_ohm) is None
+        return full if full.status == "fail" or not unsettled_share else replace(full, limit=share_ohm)
+    return judge(
+        measured,
+        share_ohm,
+        "loop",
+        Words(
+            name="Zs",
+            unit="Ω",
             source=devices.SOURCE,
-            limit=share_ohm,
-            margin=margin,
+            within=f"{{reading}} is within {share}",
+            beyond=f"{{reading}} lies between {share} and the full {limit_ohm:.2f} Ω: warm conductors may exceed it",
             next_step="Judge the conductor temperature when measured, or calculate from Zdb + (R1+R2).",
-        )
-    assert measured is not None
-    if measured.bound is None and margin is not None and margin < measured.uncertainty("loop"):
-        return Verdict(
             status="attention",
-            reason=f"{said} is within {share}, but by less than the instrument's uncertainty of "
-            f"{figure(measured.uncertainty('loop'))} Ω.",
-            source=devices.SOURCE + ", 1.3",
-            limit=share_ohm,
-            margin=margin,
-        )
+        ),
+    )
+
+
+def _no_earth(measured: Reading, limit_ohm: float | None) -> Verdict:
     return Verdict(
-        status="pass",
-        reason=f"{said} is within {share}.",
+        status="fail",
+        reason=f"{measured}: a loop tester that is over range has met no earth worth the name.",
         source=devices.SOURCE,
-        limit=share_ohm,
-        margin=margin,
+        limit=limit_ohm,
+        next_step=_OPEN_STEP,
+        observation="no-cpc-at-point",
     )
 
 
 def judge_zs_behind_rcd(measured: Reading | None, rated_ma: float) -> Verdict:
-    """Loop impedance where an RCD gives the fault protection: Zs·IΔn ≤ 50 V (rule 7.2, 3.2).
+    """Loop impedance where an RCD gives the fault protection on TT: Zs·IΔn ≤ 50 V (rules 7.2, 3.2).
 
     measured: Zs (Ω); rated_ma: rated residual current of the RCD (mA).
     """
-    source = "BS 7671 411.5.3 · rule 7.2"
     limit_ohm = TOUCH_VOLTAGE_V / (rated_ma / 1000)
-    held = at_most(measured, limit_ohm)
-    if held is None:
-        return Verdict(status="unknown", reason=why_unknown(measured, "Zs"), source=source, limit=limit_ohm)
-    assert measured is not None
-    margin = None if measured.value is None else limit_ohm - measured.value
-    if not held:
-        return Verdict(
-            status="fail",
-            reason=f"{measured} Ω with {rated_ma:g} mA gives more than 50 V: the limit is {limit_ohm:.0f} Ω.",
-            source=source,
-            limit=limit_ohm,
-            margin=margin,
-            observation="zs-above-limit",
-        )
-    if at_most(measured, UNSTABLE_ELECTRODE_OHM) is not True:
+    if measured is not None and measured.sort == "over-range":
+        return _no_earth(measured, limit_ohm)
+    words = Words(
+        name="Zs",
+        unit="Ω",
+        source="BS 7671 411.5.3 · rule 7.2",
+        within=f"{{reading}} is within {limit_ohm:.0f} Ω: the {rated_ma:g} mA RCD gives the fault protection",
+        beyond=f"{{reading}} with {rated_ma:g} mA gives more than 50 V: the limit is {limit_ohm:.0f} Ω",
+        observation="zs-above-limit",
+    )
+    verdict = judge(measured, limit_ohm, "loop", words)
+    if verdict.status == "pass" and at_most(measured, UNSTABLE_ELECTRODE_OHM) is not True:
         return Verdict(
             status="attention",
             reason=f"{measured} Ω is within {limit_ohm:.0f} Ω for {rated_ma:g} mA, but above 200 Ω an electrode "
             "may not stay stable.",
-            source=source + ", 3.2",
+            source="BS 7671 411.5.3 · rules 7.2, 3.2",
             limit=limit_ohm,
-            margin=margin,
+            margin=verdict.margin,
             observation="electrode-above-200",
         )
+    return verdict
+
+
+def judge_zs_on_tn_behind_rcd(
+    measured: Reading | None, rated_ma: float, overcurrent: Verdict, total: Reading | None
+) -> Verdict:
+    """Loop impedance where an RCD is relied on for fault protection on TN (rule 7.2).
+
+    measured: Zs (Ω); rated_ma: rated residual current (mA); overcurrent: what the device's own limit says, which is
+    shown beside; total: Zdb + (R1+R2) (Ω), or None. The RCD would trip on almost any loop: what it must not hide is a
+    cpc that is lost or failing.
+    """
+    source = "BS 7671 411.4.204, 411.3.2 · rule 7.2"
+    if measured is not None and measured.sort == "over-range":
+        return _no_earth(measured, overcurrent.limit)
+    few = at_most(measured, FEW_OHMS)
+    if few is None or measured is None:
+        return Verdict(status="unknown", reason=why_unknown(measured, "Zs"), source=source, limit=FEW_OHMS)
+    far = is_far_above(measured, total)
+    if not few or far:
+        why = f"far above the {total} Ω that Zdb + (R1+R2) lead to" if far else f"more than {FEW_OHMS:g} Ω on TN"
+        return Verdict(
+            status="fail",
+            reason=f"{measured} Ω is {why}: a cpc that is lost or failing. The RCD only hides it.",
+            source=source,
+            limit=FEW_OHMS,
+            margin=None if measured.value is None else FEW_OHMS - measured.value,
+            next_step=_OPEN_STEP,
+            observation="zs-above-limit",
+        )
+    if overcurrent.status in ("pass", "attention"):
+        return overcurrent
+    limit = f"; its own device alone would ask for {overcurrent.limit:.2f} Ω" if overcurrent.limit is not None else ""
     return Verdict(
         status="pass",
-        reason=f"{measured} Ω is within {limit_ohm:.0f} Ω: the {rated_ma:g} mA RCD gives the fault protection.",
+        reason=f"{measured} Ω: the {rated_ma:g} mA RCD gives the fault protection{limit}.",
         source=source,
-        limit=limit_ohm,
-        margin=margin,
+        limit=FEW_OHMS,
+        margin=None if measured.value is None else FEW_OHMS - measured.value,
     )
 
 
-#: No Zs possible because the RCD trips on test.
+def is_far_above(measured: Reading | None, total: Reading | None) -> bool:
+    """Is Zs (Ω) so far above Zdb + (R1+R2) (Ω) that a joint or a cpc is failing? False where that is not known."""
+    if measured is None or total is None or measured.value is None or total.value is None or total.bound == ">":
+        return False
+    if measured.bound == "<":
+        return False
+    return measured.value > max(FAR_FACTOR * total.value, total.value + FAR_OHM)
+
+
+#: No Zs possible because the RCD trips on test: what is at fault, the RCD or its circuits, other tests have to say.
 TRIPS_ON_TEST = Verdict(
     status="attention",
     reason="The RCD trips on the loop test: it is too sensitive, or its circuits leak.",
     source="rule 7.4",
-    next_step="Measure the standing leakage, test the RCD with its load side off; Zs can be calculated.",
-    observation="rcd-trips-on-test",
+    next_step="Test at ½ × IΔn with its load side off, measure the standing leakage; Zs can be calculated.",
 )
 
 
@@ -135,6 +173,22 @@ def r1_r2_from_live(zs: Reading | None, zdb: Reading | None) -> Reading | None:
     if zs is None or zdb is None or zs.value is None or zdb.value is None or zs.bound or zdb.bound:
         return None
     return Reading.of(max(0.0, zs.value - zdb.value))
+
+
+def judge_under_zdb(zs: Reading | None, zdb: Reading | None) -> Verdict | None:
+    """A Zs (Ω) under Zdb (Ω), through which it flows, cannot be; None where it is not (rules 1.2, 7.3)."""
+    if zs is None or zdb is None or zs.value is None or zdb.value is None or zs.bound == ">" or zdb.bound == "<":
+        return None
+    if zs.value >= zdb.value - zs.uncertainty("loop") - zdb.uncertainty("loop"):
+        return None
+    return Verdict(
+        status="attention",
+        reason=f"{zs} Ω is under Zdb, {zdb} Ω, through which it flows: that cannot be.",
+        source="Zs = Zdb + (R1+R2) · rules 7.3, 1.2",
+        limit=zdb.value,
+        margin=zs.value - zdb.value,
+        next_step="One of them is a slip, or was measured elsewhere: look at both again.",
+    )
 
 
 def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading | None) -> Verdict:
@@ -163,6 +217,9 @@ def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading
             next_step="Look for a loose joint, a point beyond the end of line that was tested, a warm cable, or an RCD "
             "that lifts the reading.",
         )
+    impossible = judge_under_zdb(measured_zs, zdb)
+    if impossible is not None:
+        return impossible
     if difference < -tolerance - 1e-9:
         return Verdict(
             status="attention",

@@ -3,15 +3,17 @@
 from math import sqrt
 from typing import Literal
 
+from dorrik.core.conductors import FLAT_TWIN
 from dorrik.core.devices import Device
+from dorrik.core.record import record
 from dorrik.core.reference import kept, rows
-from dorrik.core.verdict import Status, Verdict
+from dorrik.core.verdict import Verdict
 
 Arrangement = Literal["ring", "radial", "fused-spur-only"]
 SOURCE = "BS 7671 433.1, appendix 4 · rule 9"
 #: The method of a cable whose way nobody could see.
 NOT_KNOWN = "not known"
-METHODS = ("100", "101", "102", "103", "C", "A")
+METHODS = ("100", "101", "102", "103", "C", "A", "B", "D")
 REWIRABLE_FACTOR = 0.725
 RING_DEVICE_A = 32.0
 RING_CABLE_A = 20.0
@@ -23,54 +25,86 @@ HALF_CYCLE_S = 0.01
 NOMINAL_V = 230.0
 
 
+#: A ring of 30 or 32 A is at least this (mm²), in mineral insulated cable this (BS 7671 433.1.204).
+RING_LEAST_MM2 = 2.5
+RING_LEAST_MINERAL_MM2 = 1.5
+
+
+def _row(csa_mm2: float, cable_type: str) -> dict[str, str]:
+    flat = cable_type == FLAT_TWIN
+    for row in rows("cables" if flat else "other_cables"):
+        if float(row["csa_mm2"]) == float(csa_mm2) and (flat or row["type"] == cable_type):
+            return row
+    raise LookupError(f"Nothing is tabulated for {csa_mm2:g} mm² {cable_type}.")
+
+
 @kept
-def capacity_a(csa_mm2: float, method: str) -> float:
-    """Current capacity of flat twin-and-earth (A) by installation method. Raises LookupError if not tabulated."""
-    for row in rows("cables"):
-        if float(row["csa_mm2"]) == float(csa_mm2) and f"iz_{method}" in row:
-            return float(row[f"iz_{method}"])
-    raise LookupError(f"No capacity is tabulated for {csa_mm2:g} mm² by method {method}.")
+def methods(csa_mm2: float, cable_type: str = FLAT_TWIN) -> tuple[str, ...]:
+    """Installation methods that a cable is tabulated for. Raises LookupError for a size or type not in the tables."""
+    row = _row(csa_mm2, cable_type)
+    return tuple(method for method in METHODS if row.get(f"iz_{method}"))
+
+
+@kept
+def capacity_a(csa_mm2: float, method: str, cable_type: str = FLAT_TWIN) -> float:
+    """Current capacity of a cable (A) by installation method. Raises LookupError if not tabulated."""
+    cell = _row(csa_mm2, cable_type).get(f"iz_{method}")
+    if not cell:
+        raise LookupError(f"No capacity is tabulated for {csa_mm2:g} mm² {cable_type} by method {method}.")
+    return float(cell)
 
 
 #: Ratings that devices are made in (A).
 RATINGS_A = (6.0, 10.0, 15.0, 16.0, 20.0, 25.0, 30.0, 32.0, 40.0, 45.0, 50.0, 60.0, 63.0, 80.0, 100.0)
 
 
-def greatest_rating_a(csa_mm2: float, method: str | None) -> float:
+def greatest_rating_a(csa_mm2: float, method: str | None, cable_type: str = FLAT_TWIN) -> float:
     """The greatest device (A) that one cable of that size may have; by the worst method where it is not known.
 
     Raises LookupError for a size or method not tabulated. Rules 4.8 and 9.1.
     """
-    capacity = capacity_a(csa_mm2, method) if method else min(capacity_a(csa_mm2, one) for one in METHODS)
+    ways = (method,) if method else methods(csa_mm2, cable_type)
+    capacity = min(capacity_a(csa_mm2, one, cable_type) for one in ways)
     return max((rating for rating in RATINGS_A if rating <= capacity), default=RATINGS_A[0])
+
+
+@record(kw_only=True)
+class Cable:
+    """A cable as its capacity goes: line conductor (mm²), type, installation method (None: not known), factor for
+    grouping and warmth."""
+
+    csa_mm2: float
+    method: str | None = None
+    type: str = FLAT_TWIN
+    factor: float = 1.0
 
 
 @kept
 def judge(
     device_standard: str,
     rating_a: float,
-    csa_mm2: float,
-    method: str | None,
+    cable: Cable,
     arrangement: Arrangement = "radial",
     *,
     load_fuse_a: float | None = None,
 ) -> Verdict:
     """Hold a device's rating against its cable (rules 9.1, 9.2).
 
-    device_standard: 'BS 3036' counts as rewirable; rating_a: In (A); csa_mm2: line conductor (mm²); method: one of
-    METHODS, or None where it is not known: then the mildest and the worst are judged; arrangement: 'ring', 'radial', or
-    'fused-spur-only' where the cable feeds one fused or fixed load and nothing branches off; load_fuse_a: the fuse at
-    that load (A), which has to be within the cable's capacity, None where it was not seen.
+    device_standard: 'BS 3036' counts as rewirable; rating_a: In (A); cable: where its method is not known, the mildest
+    and the worst are judged; arrangement: 'ring', 'radial', or 'fused-spur-only' where the cable feeds one fused or
+    fixed load and nothing branches off; load_fuse_a: the fuse at that load (A), which has to be within the cable's
+    capacity, None where it was not seen.
     """
     try:
-        if method is not None:
-            capacity = capacity_a(csa_mm2, method)
-            return _judge(device_standard, rating_a, csa_mm2, capacity, method, arrangement, load_fuse_a)
-        capacities = [capacity_a(csa_mm2, one) for one in METHODS]
+        ways = (cable.method,) if cable.method else methods(cable.csa_mm2, cable.type)
+        capacities = [capacity_a(cable.csa_mm2, one, cable.type) * cable.factor for one in ways]
     except LookupError as error:
         return Verdict(status="unknown", reason=str(error), source=SOURCE)
-    mildest = _judge(device_standard, rating_a, csa_mm2, max(capacities), "the mildest", arrangement, load_fuse_a)
-    worst = _judge(device_standard, rating_a, csa_mm2, min(capacities), "the worst", arrangement, load_fuse_a)
+    case = _Case(device_standard, rating_a, cable, arrangement, load_fuse_a)
+    if cable.method:
+        return _judge(case, capacities[0], f"method {cable.method}")
+    mildest = _judge(case, max(capacities), "by the mildest method")
+    worst = _judge(case, min(capacities), "by the worst method")
     if mildest.status == worst.status:
         return mildest if mildest.status != "pass" else worst
     return Verdict(
@@ -84,46 +118,33 @@ def judge(
     )
 
 
-def _judge(
-    device_standard: str,
-    rating_a: float,
-    csa_mm2: float,
-    capacity: float,
-    by: str,
-    arrangement: Arrangement,
-    load_fuse_a: float | None,
-) -> Verdict:
-    said = f"{csa_mm2:g} mm² carries {capacity:g} A (method {by})"
-    if arrangement == "ring":
-        fits = rating_a <= RING_DEVICE_A and capacity >= RING_CABLE_A
-        why = "too large for a ring" if rating_a > RING_DEVICE_A else f"but {said}, and a ring needs {RING_CABLE_A:g} A"
-        return Verdict(
-            status="pass" if fits else "fail",
-            reason=f"A {rating_a:g} A device on a ring; {said}."
-            if fits
-            else f"A {rating_a:g} A device is {why}."
-            if rating_a > RING_DEVICE_A
-            else f"A {rating_a:g} A device, {why}.",
-            source=SOURCE + ".1, 433.1.204",
-            limit=RING_DEVICE_A,
-            margin=RING_DEVICE_A - rating_a,
-            observation=None if fits else "ring-device-too-large" if rating_a > RING_DEVICE_A else "breaker-too-large",
-        )
-    rewirable = device_standard == "BS 3036"
+@record
+class _Case:
+    standard: str
+    rating_a: float
+    cable: Cable
+    arrangement: Arrangement
+    load_fuse_a: float | None
+
+
+def _judge(case: _Case, capacity: float, by: str) -> Verdict:
+    said = f"{case.cable.csa_mm2:g} mm² carries {capacity:g} A ({by})"
+    if case.arrangement == "ring":
+        return _judge_ring(case, capacity, said)
+    rating_a = case.rating_a
+    rewirable = case.standard == "BS 3036"
     limit = capacity * (REWIRABLE_FACTOR if rewirable else 1.0)
     margin = limit - rating_a
     if margin >= -1e-9:
         note = f", {limit:.1f} A behind a rewirable fuse" if rewirable else ""
         reason = f"A {rating_a:g} A device is within it: {said}{note}."
         return Verdict(status="pass", reason=reason, source=SOURCE + ".1", limit=limit, margin=margin)
-    # The fuse at the load protects the cable against overload only if it is itself within the cable's capacity.
-    downstream = arrangement == "fused-spur-only" and (load_fuse_a is None or load_fuse_a <= capacity)
-    status: Status = "attention" if downstream else "fail"
     reason = f"A {rating_a:g} A device is too large: {said}"
     reason += f", {limit:.1f} A behind a rewirable fuse." if rewirable else "."
-    if downstream:
+    # The fuse at the load protects the cable against overload only if it is itself within the cable's capacity.
+    if case.arrangement == "fused-spur-only" and (case.load_fuse_a is None or case.load_fuse_a <= capacity):
         return Verdict(
-            status=status,
+            status="attention",
             reason=reason + " The one load's own fuse protects it against overload.",
             source=SOURCE + ".2",
             limit=limit,
@@ -131,13 +152,44 @@ def _judge(
             next_step="Check the fuse at the load, that nothing branches off, and the fault case.",
         )
     return Verdict(
-        status=status,
+        status="fail",
         reason=reason,
         source=SOURCE + ".1",
         limit=limit,
         margin=margin,
         next_step="See what the cable feeds: one fused load with nothing branching off is another case.",
         observation="breaker-too-large",
+    )
+
+
+def _judge_ring(case: _Case, capacity: float, said: str) -> Verdict:
+    rating_a, csa = case.rating_a, case.cable.csa_mm2
+    least = RING_LEAST_MINERAL_MM2 if case.cable.type == "mineral insulated" else RING_LEAST_MM2
+    source = SOURCE + ".1, 433.1.204"
+    if rating_a > RING_DEVICE_A:
+        reason, key = f"A {rating_a:g} A device is too large for a ring.", "ring-device-too-large"
+    elif rating_a >= 30 and csa < least:
+        reason = f"A ring on {rating_a:g} A in {csa:g} mm²; at least {least:g} mm² is asked for."
+        key = "breaker-too-large"
+    elif capacity < RING_CABLE_A and rating_a > capacity:
+        reason = f"A {rating_a:g} A device, but {said}, and a ring needs {RING_CABLE_A:g} A."
+        key = "breaker-too-large"
+    else:
+        return Verdict(
+            status="pass",
+            reason=f"A {rating_a:g} A device on a ring; {said}.",
+            source=source,
+            limit=RING_DEVICE_A,
+            margin=RING_DEVICE_A - rating_a,
+        )
+    return Verdict(
+        status="fail",
+        reason=reason,
+        source=source,
+        limit=RING_DEVICE_A,
+        margin=RING_DEVICE_A - rating_a,
+        next_step=f"Until it is put right, a device of at most {min(RING_DEVICE_A, max(capacity, 6.0)):g} A.",
+        observation=key,
     )
 
 
@@ -189,7 +241,6 @@ def judge_let_through(csa_mm2: float, let_through_a2s: float, k: float = K_IN_CA
         limit=least,
         margin=csa_mm2 - least,
         next_step=None if fits else "Compare with the let-through energy that the device's maker gives.",
-        observation=None if fits else "conductor-undersized",
     )
 
 
@@ -207,27 +258,39 @@ def judge_demand(design_a: float, rating_a: float) -> Verdict:
     )
 
 
-def voltage_drop_v(csa_mm2: float, length_m: float, current_a: float) -> float:
-    """Voltage drop (V): mV/A/m · L · Ib / 1000, rule 9.4. Raises LookupError for a size not in the table."""
-    for row in rows("cables"):
-        if float(row["csa_mm2"]) == float(csa_mm2):
-            return float(row["mV_per_A_m"]) * length_m * current_a / 1000
-    raise LookupError(f"No voltage drop is tabulated for {csa_mm2:g} mm².")
+def voltage_drop_v(
+    csa_mm2: float, length_m: float, current_a: float, *, cable_type: str = FLAT_TWIN, ring: bool = False
+) -> float:
+    """Voltage drop (V): mV/A/m · L · Ib / 1000, rule 9.4. Raises LookupError for a size not in the table.
+
+    ring: a quarter, since both legs carry and the load is spread; length_m is then the way round.
+    """
+    drop = float(_row(csa_mm2, cable_type)["mV_per_A_m"]) * length_m * current_a / 1000
+    return drop / 4 if ring else drop
 
 
-def judge_voltage_drop(csa_mm2: float, length_m: float, current_a: float, *, lighting: bool) -> Verdict:
+def judge_voltage_drop(
+    csa_mm2: float,
+    length_m: float,
+    current_a: float,
+    *,
+    lighting: bool,
+    cable_type: str = FLAT_TWIN,
+    ring: bool = False,
+) -> Verdict:
     """Hold a voltage drop against 3 % for lighting or 5 % for other uses of 230 V (rule 9.4)."""
     source = "BS 7671 525.202, appendix 4 · rule 9.4"
     share = 0.03 if lighting else 0.05
     try:
-        drop = voltage_drop_v(csa_mm2, length_m, current_a)
+        drop = voltage_drop_v(csa_mm2, length_m, current_a, cable_type=cable_type, ring=ring)
     except LookupError as error:
         return Verdict(status="unknown", reason=str(error), source=source)
     limit = share * NOMINAL_V
     fits = drop <= limit + 1e-9
+    way = f"{length_m:g} m{' round the ring' if ring else ''}"
     return Verdict(
         status="pass" if fits else "attention",
-        reason=f"{drop:.1f} V at {current_a:g} A over {length_m:g} m, {'within' if fits else 'above'} {limit:.1f} V.",
+        reason=f"{drop:.1f} V at {current_a:g} A over {way}, {'within' if fits else 'above'} {limit:.1f} V.",
         source=source,
         limit=limit,
         margin=limit - drop,

@@ -25,6 +25,14 @@ def judge_voltages(line_neutral_v: float | None, line_earth_v: float | None, neu
             next_step="A plug-in tester sees this one; open the point and reconnect.",
             observation="socket-polarity",
         )
+    if line_earth_v >= LIVE_V and neutral_earth_v >= LIVE_V and line_neutral_v < EARTH_V:
+        return Verdict(
+            status="fail",
+            reason=f"{said}: the earth pin may be live, line and earth exchanged; or the neutral is lost and floats.",
+            source=SOURCE,
+            next_step="Take the earth for live until it is proved: keep people off, isolate the circuit, test it dead.",
+            observation="polarity-wrong",
+        )
     if line_earth_v >= LIVE_V:
         return Verdict(
             status="fail",

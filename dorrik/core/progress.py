@@ -1,10 +1,11 @@
 """What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Any
 
+from dorrik.core.circuit import NO_ZS
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
+from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 
@@ -47,27 +48,87 @@ class StageProgress:
 
 
 @record
+class Asked:
+    """What is asked of one entity in one stage, in the order of the work, and how many of it are done."""
+
+    entity: str
+    entity_id: str
+    stage: str
+    fields: tuple[str, ...]
+    done: int
+
+
+@record
 class Progress:
-    """All stages; tests: how many apply; limited: how many of them are LIM or N/V; the warning, if due."""
+    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM or
+    N/V; the warning, if due."""
 
     stages: tuple[StageProgress, ...]
+    asked: tuple[Asked, ...]
     tests: int
     limited: int
     limited_warning: str | None
 
 
 _DEFAULTS = HouseRules()
+#: Fields in whose place another may stand: the two accepted ways to continuity (rule 4.7), and why there is no Zs.
+INSTEAD: Mapping[str, str] = {
+    "r1_r2_ohm": "long_lead_r2_ohm",
+    "long_lead_r2_ohm": "r1_r2_ohm",
+    "zs_ohm": "zs_not_possible",
+}
+_LIVE = frozenset(
+    ("zs_ohm", "zs_not_possible", "rcd_trip_ms", "rcd_button", "rcd_half", "rcd_five_ms", "leakage_ma", "afdd_button")
+)
+_DEAD = ("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined")
+_POINT_LIVE = ("line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
+_RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
+_STAGE_OF_KIND = {
+    "isolation": "isolation",
+    "check": "boards",
+    "meter": "brief",
+    "attendance": "brief",
+    "lead_null": "dead",
+    "bond": "intake",
+    "observation": "observations",
+    "limitation": "brief",
+}
+_BRIEF_TOO = frozenset(
+    ("client_address", "occupier_name", "nation", "must_stay_on", "power_off", "access", "held_at", "held_reason")
+)
+
+
+def stage_of(kind: str, field: str) -> str:
+    """The stage where a field is entered, and where what is said of it stands."""
+    if kind in _STAGE_OF_KIND:
+        return _STAGE_OF_KIND[kind]
+    if kind in ("circuit", "earlier"):
+        return "live" if field in _LIVE else "dead" if field.startswith(_DEAD) else "boards"
+    if kind == "point":
+        return "live" if field in _POINT_LIVE else "dead"
+    if kind == "rcd":
+        return "live" if field in _RCD_LIVE else "boards"
+    if kind == "board":
+        return "live" if field == "zdb_ohm" else "dead" if field.startswith("insulation") else "boards"
+    if field in ("declared_outcome", "outcome_reason", "next_years", "next_reason", "condition"):
+        return "report"
+    return "brief" if field in _BRIEF or field in _BRIEF_TOO else "intake"
 
 
 def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | None = None) -> tuple[str, ...]:
     """The dead tests that apply to a circuit under the house rules.
 
-    L–N insulation may be left out where L+N–E is given (rule 6.3); a board measured as a whole stands for its circuits.
+    L–N insulation may be left out where L+N–E is given (rule 6.3); a board measured as a whole stands for its circuits;
+    a circuit without a cpc has no continuity of one to measure. Of R1+R2 and R2 by long lead one is asked for.
     """
     if circuit.spare:
         return ()
     ends = ("r1_ohm", "rn_ohm", "r2_ohm") if circuit.form == "ring" else ()
-    return (*ends, "r1_r2_ohm", *_insulation(house, board), "polarity")
+    if circuit.no_cpc:
+        return (*ends[:2], *_insulation(house, board), "polarity")
+    by_lead = house.ring_method == "long lead" and circuit.r1_r2_ohm is None
+    continuity = "long_lead_r2_ohm" if by_lead or circuit.long_lead_r2_ohm is not None else "r1_r2_ohm"
+    return (*ends, continuity, *_insulation(house, board), "polarity")
 
 
 def _insulation(house: HouseRules, board: Board | None) -> tuple[str, ...]:
@@ -78,17 +139,33 @@ def _insulation(house: HouseRules, board: Board | None) -> tuple[str, ...]:
     return ("insulation_lne_mohm",)
 
 
-def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS) -> tuple[str, ...]:
-    """The live tests that apply to a circuit under the house rules."""
+def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | None = None) -> tuple[str, ...]:
+    """The live tests that apply to a circuit under the house rules; a device of the board has its own."""
     if circuit.spare:
         return ()
-    if not circuit.rcd_rated_ma:
+    behind_device = board is not None and circuit.rcd_id in {rcd.id for rcd in board.rcds}
+    if behind_device or not circuit.rcd_rated_ma:
         return ("zs_ohm",)
-    more: tuple[str, ...] = ()
-    if house.rcd_tests != "1 × IΔn":
-        # Five times the rated current is asked of 30 mA and less only.
-        more = ("rcd_half", "rcd_five_ms") if circuit.rcd_rated_ma <= 30 else ("rcd_half",)
-    return ("zs_ohm", "rcd_trip_ms", *more, "rcd_button")
+    half, five = _more_trips(house, circuit.rcd_rated_ma)
+    return (
+        "zs_ohm",
+        "rcd_trip_ms",
+        *(("rcd_half",) if half else ()),
+        *(("rcd_five_ms",) if five else ()),
+        "rcd_button",
+    )
+
+
+def rcd_fields(rcd: Rcd, house: HouseRules = _DEFAULTS) -> tuple[str, ...]:
+    """The tests of a residual current device under the house rules."""
+    half, five = _more_trips(house, rcd.rated_ma)
+    return ("trip_ms", *(("half",) if half else ()), *(("five_ms",) if five else ()), "button")
+
+
+def _more_trips(house: HouseRules, rated_ma: float | None) -> tuple[bool, bool]:
+    """Are ½ and 5 × IΔn asked for? Five times the rated current is asked of 30 mA and less only."""
+    more = house.rcd_tests != "1 × IΔn"
+    return more, more and (rated_ma is None or rated_ma <= 30)
 
 
 def _words(kind: str, entity: Any, field: str) -> str:
@@ -99,6 +176,8 @@ def _words(kind: str, entity: Any, field: str) -> str:
         return f"{name_of(entity)}: {label}"
     if kind == "board":
         return f"{entity.name or 'Board'}: {label}"
+    if kind == "rcd":
+        return f"{entity.name or 'RCD'}: {label}"
     if kind == "observation":
         return f"{entity.text or 'An observation'}: {label}"
     return label
@@ -112,18 +191,36 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[str, str
         yield "boards", "inspection", inspection, ("boards",)
     for board in inspection.boards:
         yield "isolation", "board", board, ("proved_dead",)
-        yield "boards", "board", board, ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
+        own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
+        listed = ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
+        yield "boards", "board", board, (*listed, *own)
         if house.insulation_by == "by board" and board.circuits:
             yield "dead", "board", board, ("insulation_lne_mohm",)
         yield "live", "board", board, ("zdb_ohm",)
+        for rcd in board.rcds:
+            yield "boards", "rcd", rcd, ("rated_ma", "kind")
+            yield "live", "rcd", rcd, rcd_fields(rcd, house)
         for circuit in board.circuits:
             if not circuit.spare:
-                yield "boards", "circuit", circuit, _CIRCUIT
+                yield "boards", "circuit", circuit, _circuit_fields(circuit)
                 yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
-                yield "live", "circuit", circuit, live_fields(circuit, house)
+                yield "live", "circuit", circuit, live_fields(circuit, house, board)
     for observation in inspection.observations:
         yield "observations", "observation", observation, ("code",)
     yield "report", "inspection", inspection, ("declared_outcome", "next_years")
+
+
+def _circuit_fields(circuit: Circuit) -> tuple[str, ...]:
+    """A cable by its imperial size has no metric one to ask for; a circuit without a cpc none of its cpc."""
+    left_out = {"line_csa_mm2"} if circuit.imperial else set()
+    left_out |= {"cpc_csa_mm2"} if circuit.no_cpc else set()
+    return tuple(field for field in _CIRCUIT if field not in left_out) if left_out else _CIRCUIT
+
+
+def _value(entity: Any, field: str) -> Any:
+    value = getattr(entity, field)
+    instead = INSTEAD.get(field)
+    return getattr(entity, instead, None) if value is None and instead else value
 
 
 def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> Progress:
@@ -134,20 +231,24 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
     done = dict.fromkeys(STAGES, 0)
     left = dict.fromkeys(STAGES, 0)
     names: dict[str, list[str]] = {stage: [] for stage in STAGES}
+    asked: list[Asked] = []
     tests = limited = 0
     for stage, kind, entity, fields in _asked(inspection, house):
+        here = 0
         for field in fields:
-            value = getattr(entity, field)
+            value = _value(entity, field)
             if value is None or value == ():
                 left[stage] += 1
                 if len(names[stage]) < NAMED:
                     names[stage].append(_words(kind, entity, field))
             else:
-                done[stage] += 1
+                here += 1
             if stage in ("dead", "live"):
                 tests += 1
-                if value == "LIM" or (isinstance(value, Reading) and value.sort in ("limitation", "not-verified")):
-                    limited += 1
+                limited += _is_limited(value)
+        done[stage] += here
+        if stage in ("dead", "live"):
+            asked.append(Asked(kind, entity.id, stage, fields, here))
     warning = None
     if tests and limited / tests > house.limited_share:
         warning = (
@@ -156,7 +257,15 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
         )
     return Progress(
         stages=tuple(StageProgress(stage, done[stage], left[stage], tuple(names[stage])) for stage in STAGES),
+        asked=tuple(asked),
         tests=tests,
         limited=limited,
         limited_warning=warning,
     )
+
+
+def _is_limited(value: Any) -> bool:
+    """A test that was not made: LIM, not verified, or a Zs with the reason why there is none."""
+    if isinstance(value, Reading):
+        return value.sort in ("limitation", "not-verified")
+    return value == "LIM" or value in NO_ZS

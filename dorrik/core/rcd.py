@@ -3,9 +3,11 @@
 The numbers are in `data/rcd.csv`.
 """
 
+from collections.abc import Mapping, Sequence
 from typing import Literal
 
-from dorrik.core.readings import Reading, at_least, at_most, why_unknown
+from dorrik.core.comparison import Words, judge
+from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import kept, number, rows
 from dorrik.core.verdict import Verdict
@@ -28,16 +30,42 @@ def trip_limits_ms(standard: str, delay: str, multiple: float = 1) -> tuple[floa
     raise LookupError(f"No trip time is tabulated for {standard}, delay {delay}, at {multiple:g} × IΔn.")
 
 
-def judge_trip(standard: str, delay: str, rated_ma: float, trip_ms: Reading | None, multiple: float = 1) -> Verdict:
+@kept
+def standards() -> tuple[str, ...]:
+    """Standards of residual current devices that trip times are tabulated for."""
+    return tuple(dict.fromkeys(row["standard"] for row in rows("rcd")))
+
+
+def unconfirmed(standard: str, delay: str, multiple: float = 1) -> bool:
+    """Could the limits of `trip_limits_ms` not be held against a copy of the standard?"""
+    return any(
+        row["note"].startswith("check")
+        for row in rows("rcd")
+        if row["standard"] == standard and row["delay"] == delay and float(row["multiple"]) == multiple
+    )
+
+
+def judge_trip(
+    standard: str,
+    delay: str,
+    rated_ma: float,
+    trip_ms: Reading | None,
+    multiple: float = 1,
+    *,
+    delay_ms: float | None = None,
+) -> Verdict:
     """Hold a measured trip time against the device's limits.
 
     standard, delay: see `trip_limits_ms`; rated_ma: rated residual current (mA); trip_ms: reading (ms), over
-    range or a lower bound where it did not trip in time; multiple: test current over rated current.
+    range or a lower bound where it did not trip in time; multiple: test current over rated current; delay_ms: the delay
+    marked on an old time-delayed device (ms), whose limit is 200 ms + 1.5 × that.
     """
     try:
         least, greatest = trip_limits_ms(standard, delay, multiple)
     except LookupError as error:
-        return Verdict(status="unknown", reason=str(error), source=SOURCE, next_step="Go by the device's marking.")
+        if delay_ms is None or multiple != 1:
+            return Verdict(status="unknown", reason=str(error), source=SOURCE, next_step="Go by the device's marking.")
+        least, greatest = delay_ms, 200.0 + 1.5 * delay_ms
     told = f"{rated_ma:g} mA at {multiple:g} × IΔn"
     if trip_ms is not None and trip_ms.sort == "over-range":
         return Verdict(
@@ -48,45 +76,38 @@ def judge_trip(standard: str, delay: str, rated_ma: float, trip_ms: Reading | No
             next_step="Disconnect the load side and test again; if it still does not trip, it needs replacing.",
             observation="rcd-no-trip",
         )
-    quick, slow = at_most(trip_ms, greatest), at_least(trip_ms, least)
-    if quick is None or (least and slow is None):
-        return Verdict(status="unknown", reason=why_unknown(trip_ms, "The trip time"), source=SOURCE, limit=greatest)
-    assert trip_ms is not None
-    margin = None if trip_ms.value is None else greatest - trip_ms.value
-    if not quick:
-        return Verdict(
-            status="fail",
-            reason=f"{trip_ms} ms is longer than the {greatest:g} ms allowed ({told}).",
+    doubt = " (limit: check against your copy)" if unconfirmed(standard, delay, multiple) else ""
+    slow = judge(
+        trip_ms,
+        greatest,
+        "trip-time",
+        Words(
+            name="The trip time",
+            unit="ms",
             source=SOURCE,
-            limit=greatest,
-            margin=margin,
+            within=f"{{reading}} is within {{limit}} ({told}){doubt}",
+            beyond=f"{{reading}} is longer than the {{limit}} allowed ({told}){doubt}",
             next_step="Disconnect the load side and test again before condemning it.",
             observation="rcd-slow",
-        )
-    if least and not slow:
-        return Verdict(
-            status="fail",
-            reason=f"{trip_ms} ms is shorter than the {least:g} ms a time-delayed device must hold ({told}).",
-            source=SOURCE,
-            limit=least,
-            margin=None if trip_ms.value is None else trip_ms.value - least,
-            next_step="Check that the device is the time-delayed kind it is marked as.",
-        )
-    if trip_ms.bound is None and margin is not None and margin < trip_ms.uncertainty("trip-time"):
-        return Verdict(
-            status="attention",
-            reason=f"{trip_ms} ms is within {greatest:g} ms only by less than the instrument's uncertainty.",
-            source=SOURCE + ", 1.3",
-            limit=greatest,
-            margin=margin,
-        )
-    return Verdict(
-        status="pass",
-        reason=f"{trip_ms} ms is within {greatest:g} ms ({told}).",
-        source=SOURCE,
-        limit=greatest,
-        margin=margin,
+        ),
     )
+    if not least or slow.status in ("fail", "unknown"):
+        return slow
+    quick = judge(
+        trip_ms,
+        least,
+        "trip-time",
+        Words(
+            name="The trip time",
+            unit="ms",
+            source=SOURCE,
+            within=slow.reason.rstrip("."),
+            beyond=f"{{reading}} is shorter than the {{limit}} a time-delayed device must hold ({told}){doubt}",
+            next_step="Check that the device is the time-delayed kind it is marked as.",
+        ),
+        least=True,
+    )
+    return slow if quick.status == "pass" else quick
 
 
 Kind = Literal["AC", "A", "F", "B"]
@@ -130,13 +151,18 @@ def judge_kind(kind: Kind, load: Load, *, dc_detection: bool = False) -> Verdict
 #: Rated residual current of additional protection (mA).
 ADDITIONAL_MA = 30.0
 
-MISSING_ON_TT = Verdict(
-    status="fail",
-    reason="On TT the electrode needs an RCD to clear a fault; none is recorded for this circuit.",
-    source="BS 7671 411.5.2 · rule 3.2",
-    next_step="Look for an RCD in front of the board or in its main switch.",
-    observation="tt-without-rcd",
-)
+
+def missing_on_tt(circuits: Sequence[str]) -> Verdict:
+    """No RCD in front of circuits on an electrode, one word for all of them (rule 3.2)."""
+    count = f"{len(circuits)} circuits" if len(circuits) != 1 else "1 circuit"
+    return Verdict(
+        status="fail",
+        reason=f"An electrode needs an RCD to clear a fault; none is recorded for {count}: {', '.join(circuits[:6])}"
+        + (f" and {len(circuits) - 6} more." if len(circuits) > 6 else "."),
+        source="BS 7671 411.5.2 · rule 3.2",
+        next_step="Look for an RCD in front of the board or in its main switch.",
+        observation="tt-without-rcd",
+    )
 
 
 @record
@@ -166,23 +192,63 @@ def expected_protection(use: Use) -> str | None:
     return None
 
 
-def judge_missing(key: str, rated_ma: float | None) -> Verdict:
-    """Judge the absence of 30 mA additional protection where it is expected today.
+#: What each entry speaks of, gravest first, and its words.
+MISSING = {
+    "rcd-missing-outdoor": "sockets that can feed equipment outdoors",
+    "rcd-missing-bathroom": "circuits of a room with a bath or shower",
+    "rcd-missing-sockets": "sockets up to 32 A",
+    "rcd-missing-hidden": "lighting of a dwelling and cables hidden in walls",
+}
 
-    key: see `expected_protection`; rated_ma: a less sensitive RCD that is there (mA), or None. Attention, not fail:
-    what met the edition of its day is no failure for its age alone (rule 13.6).
+
+def judge_missing(needs: Mapping[str, Sequence[str]], rated_ma: float | None) -> Verdict:
+    """Judge the absence of 30 mA additional protection on a board, one word for all of its circuits.
+
+    needs: names of the circuits by catalogue entry, see `expected_protection`; rated_ma: a less sensitive RCD that is
+    there (mA), or None. Attention, not fail: what met the edition of its day is no failure for age alone (rule 13.6).
     """
-    where = {
-        "rcd-missing-outdoor": "sockets that can feed equipment outdoors",
-        "rcd-missing-bathroom": "circuits of a room with a bath or shower",
-        "rcd-missing-sockets": "sockets up to 32 A",
-        "rcd-missing-hidden": "lighting of a dwelling and cables hidden in walls",
-    }[key]
+    circuits = [name for key in MISSING for name in needs.get(key, ())]
+    said = "; ".join(f"{MISSING[key]} ({', '.join(needs[key])})" for key in MISSING if needs.get(key))
     there = f"only a {rated_ma:g} mA RCD" if rated_ma else "no RCD"
+    count = f"{len(circuits)} circuits" if len(circuits) > 1 else "1 circuit"
     return Verdict(
         status="attention",
-        reason=f"Today 30 mA is expected for {where}; there is {there}.",
+        reason=f"No 30 mA protection: {count}. Today it is expected for {said}; there is {there}.",
         source="BS 7671 411.3.3, 411.3.4, 522.6.202, 701.411.3.3 · rule 8.3",
         limit=ADDITIONAL_MA,
-        observation=key,
+        observation=next(key for key in MISSING if needs.get(key)),
+    )
+
+
+def judge_unknown_load(kind: Kind) -> Verdict | None:
+    """An a.c.-only device in front of sockets, whose loads nobody knows (rule 8.2); None for the other kinds."""
+    if kind != "AC":
+        return None
+    return Verdict(
+        status="attention",
+        reason="Kind AC in front of sockets: what is plugged in may blind it.",
+        source="BS 7671 531.3.3 · rule 8.2",
+        next_step="Ask what is plugged in; a load with direct current in it decides.",
+        observation="rcd-kind-sockets",
+    )
+
+
+def judge_in_line(
+    before: tuple[float, str | None], behind: tuple[float, str | None], names: tuple[str, str]
+) -> Verdict | None:
+    """Do two RCDs in line discriminate? Each by rated residual current (mA) and delay; None where they do.
+
+    The one before has to be at least three times the other and time-delayed (BS 7671 536.4.1.4). A fault takes both
+    otherwise: unwanted, and no danger.
+    """
+    (upper_ma, delay), (lower_ma, _) = before, behind
+    ratio, delayed = upper_ma >= 3 * lower_ma, delay == "S"
+    if ratio and delayed:
+        return None
+    why = "has no time delay" if ratio else f"is not three times the {lower_ma:g} mA behind it"
+    return Verdict(
+        status="attention",
+        reason=f"{names[0]} ({upper_ma:g} mA) {why}: a fault behind {names[1]} takes both.",
+        source="BS 7671 536.4.1.4 · rule 8.1",
+        next_step="A time-delayed one of at least three times the rating in front; tell the occupier meanwhile.",
     )

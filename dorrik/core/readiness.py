@@ -5,7 +5,7 @@ from typing import Literal
 
 from dorrik.core import instruments
 from dorrik.core.inspection import Inspection, name_of
-from dorrik.core.judgement import Judgement
+from dorrik.core.judgement import Judgement, Note
 from dorrik.core.record import record
 
 
@@ -47,11 +47,10 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
             yield Point("must", "observations", f"“{observation.text[:60]}” has no code.")
     declared = inspection.declared_outcome
     if declared and declared != judgement.outcome and not inspection.outcome_reason:
-        yield Point(
-            "must",
-            "report",
-            f"The open codes lead to {judgement.outcome}, you declare {declared}: give your reason.",
-        )
+        leads = f"The open codes lead to {judgement.outcome_says}"
+        if judgement.outcome == "open":
+            leads = f"The outcome reads “{judgement.outcome_says}”"
+        yield Point("must", "report", f"{leads}, you declare {declared}: give your reason.")
     carried = [f"{board.name or 'Board'}" for board in inspection.boards if board.unconfirmed]
     carried += [name_of(c) for board in inspection.boards for c in board.circuits if c.unconfirmed]
     carried += [f"bond to {bond.service or 'a service'}" for bond in inspection.bonds if bond.unconfirmed]
@@ -71,11 +70,17 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
         if progress.left and progress.stage in ("intake", "isolation", "boards", "dead", "live"):
             named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
             yield Point("look", progress.stage, f"{progress.left} left: {named}")
-    failed = [note for note in judgement.notes if note.status == "fail"]
-    seen = {observation.about_id for observation in inspection.observations}
-    for note in failed:
-        if note.entity_id not in seen:
-            yield Point("look", "observations", f"{note.title} fails, and no observation speaks of it.")
+    for note in _uncoded(inspection, judgement):
+        yield Point("look", "observations", f"{note.title} fails, and no observation speaks of it.")
+    for observation in inspection.observations:
+        if observation.mended and not (observation.as_left and observation.retest):
+            text = f"“{(observation.text or '')[:60]}” was made good: it counts until as left and retest are there."
+            yield Point("look", "observations", text)
+    for note in judgement.notes:
+        if note.field == "next_years" and note.status == "attention":
+            level: Literal["must", "look"] = "look" if inspection.next_reason else "must"
+            reason = "" if inspection.next_reason else " Give your reason."
+            yield Point(level, "report", f"{note.verdict.reason}{reason}")
     if judgement.house_rules.mending == "no" and any(one.mended for one in inspection.observations):
         yield Point("look", "observations", "Something was mended on the day, which the house rules leave to others.")
     if judgement.sampling and judgement.sampling.left:
@@ -83,3 +88,14 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
         yield Point("look", "dead", f"{len(judgement.sampling.left)} points of the sample were not opened: {named}")
     if judgement.progress.limited_warning:
         yield Point("look", "dead", judgement.progress.limited_warning)
+
+
+def _uncoded(inspection: Inspection, judgement: Judgement) -> Iterator[Note]:
+    """Failures that are no consequence of another and that no observation speaks of."""
+    about = {observation.about_id for observation in inspection.observations}
+    recorded = {(one.key, one.entity_id) for one in judgement.suggested if one.recorded is not None}
+    for note in judgement.notes:
+        if note.status != "fail" or note.because_of is not None or note.entity_id in about:
+            continue
+        if (note.verdict.observation or "", note.entity_id) not in recorded:
+            yield note

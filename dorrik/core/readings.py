@@ -40,6 +40,17 @@ _SORTED_WORDS: dict[str, Sort] = {
     "–": "empty",
 }
 
+#: What an instrument's last digit is worth by quantity (in the unit of the reading), from each value on: the last digit
+#: counts by the instrument's resolution, not by how many decimals were typed (rule 1.3).
+RESOLUTION: dict[Quantity, tuple[tuple[float, float], ...]] = {
+    "continuity": ((100.0, 1.0), (10.0, 0.1), (0.0, 0.01)),
+    "insulation": ((100.0, 1.0), (10.0, 0.1), (0.0, 0.01)),
+    "loop": ((100.0, 1.0), (10.0, 0.1), (0.0, 0.01)),
+    "trip-time": ((0.0, 1.0),),
+    "leakage": ((0.0, 0.1),),
+    "direct-voltage": ((0.0, 1.0),),
+}
+
 #: Share of the reading and number of last digits (milliseconds for trip time), rule 1.3. The last two are usual for
 #: leakage clamps and varistor tests.
 UNCERTAINTY: dict[Quantity, tuple[float, float]] = {
@@ -133,8 +144,11 @@ class Reading:
     def uncertainty(self, quantity: Quantity) -> float:
         """Instrument uncertainty in the unit of the reading, at its default accuracy (rule 1.3)."""
         share, digits = _accuracy.get().get(quantity) or UNCERTAINTY[quantity]
-        step = 1.0 if quantity == "trip-time" else self.resolution
-        return share * (self.value or 0.0) + digits * step
+        value = self.value or 0.0
+        usual = next(step for least, step in RESOLUTION[quantity] if value >= least)
+        # Figures finer than usual were shown by a finer instrument.
+        step = usual if quantity == "trip-time" else min(usual, self.resolution)
+        return share * value + digits * step
 
 
 @lru_cache(maxsize=16384)

@@ -23,8 +23,13 @@ KEYS: Mapping[str, tuple[str, ...]] = {
     "devices": ("standard", "type", "rating_a"),
     "intervals": ("premises", "nation"),
     "duties": ("nation", "duty", "counted_from"),
+    "imperial": ("name",),
+    "other_cables": ("type", "csa_mm2"),
     "rcd": ("standard", "delay", "multiple"),
 }
+
+#: Tables whose empty cells hold numbers when they are filled.
+_NUMBERS = ("devices", "cables", "conductors", "other_cables", "imperial")
 
 
 class CorrectionError(ValueError):
@@ -126,8 +131,8 @@ def check(correction: Correction) -> Correction:
     if correction.column not in row or correction.column in KEYS[correction.table]:
         raise CorrectionError(f"{correction.column[:40]!r} is not a column of {correction.table} to correct.")
     before = row[correction.column]
-    if _is_number(before) or (before == "" and correction.table in ("devices", "cables", "conductors")):
-        emptied = correction.value == "" and correction.table != "cables"
+    if _is_number(before) or (before == "" and correction.table in _NUMBERS and correction.column != "note"):
+        emptied = correction.value == "" and correction.table not in ("cables", "imperial")
         if not emptied and not (_is_number(correction.value) and 0 < float(correction.value) < 1e6):
             raise CorrectionError("This cell holds a number above nothing.")
     if not correction.why.strip():

@@ -20,6 +20,7 @@ from dorrik.core.ring_ends import (
     expected_line_neutral_ohm,
     plain,
 )
+from dorrik.core.verdict import Verdict
 
 __all__ = [
     "OPEN_OHM",
@@ -32,6 +33,7 @@ __all__ = [
     "analyse",
     "expected_line_cpc_ohm",
     "expected_line_neutral_ohm",
+    "judge_above_ends",
     "judge_recorded",
 ]
 
@@ -62,3 +64,18 @@ def judge_recorded(r1_r2: Reading | None, analysis: RingAnalysis) -> tuple[str, 
     if measured < least - allowed - 1e-9:
         return ("lower", least - measured)
     return None
+
+
+def judge_above_ends(r1_r2: Reading | None, r1: Reading | None, r2: Reading | None) -> Verdict | None:
+    """R1+R2 (Ω) above both of its conductors once round (Ω) cannot be; None where it is not so (rule 1.2)."""
+    measured, line, cpc = plain(r1_r2), plain(r1), plain(r2)
+    if measured is None or line is None or cpc is None or measured <= line + cpc + LEAST_TOLERANCE_OHM:
+        return None
+    return Verdict(
+        status="attention",
+        reason=f"{r1_r2} Ω is more than line and cpc of the whole ring, {r1} + {r2} Ω: that cannot be.",
+        source=f"{SOURCE} · rules 4.3, 1.2",
+        limit=line + cpc,
+        margin=line + cpc - measured,
+        next_step="One of the three is a slip, or a contact was bad: measure again.",
+    )

@@ -24,17 +24,27 @@ Kind = Literal[
     "spur-off-spur",
     "contact",
     "wrong-pairing",
+    "high-at-point",
+    "low-at-point",
     "cpc-open-at-point",
+    "neutral-open-or-crossed",
+    "line-open-at-point",
+    "turned-round",
+    "equal-cpc",
 ]
 
 
 @record
 class RingPoint:
-    """What was measured at one point with the ends cross-connected (Ω), points in the order of the walk."""
+    """What was measured at one point with the ends cross-connected (Ω), points in the order of the walk.
+
+    retested: re-plugged, its switch worked, and measured again, so that dirt is out of it.
+    """
 
     name: str
     line_neutral: Reading | None
     line_cpc: Reading | None
+    retested: bool = False
 
 
 @record
@@ -147,7 +157,7 @@ def analyse(test: RingTest) -> RingAnalysis:
                 "line",
                 "All three conductors are open: two radials, or a ring exchanged with another circuit.",
                 "Try the ends against those of the other rings on this board before taking fronts off.",
-                f"{SOURCE} · rule 4.1",
+                f"{SOURCE} · rules 4.1, 4.8",
                 "ring-open",
             )
         )
@@ -165,7 +175,18 @@ def analyse(test: RingTest) -> RingAnalysis:
             )
     r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
     if not opened:
-        if r1 is not None and rn is not None and abs(r1 - rn) > tolerance_ohm(min(r1, rn)) + 1e-9:
+        apart = r1 is not None and rn is not None and abs(r1 - rn) > tolerance_ohm(min(r1, rn)) + 1e-9
+        if apart and _turned_round(test.r1, test.rn):
+            findings.append(
+                Finding(
+                    "turned-round",
+                    "neutral",
+                    f"Line {test.r1} and neutral {test.rn} Ω are the same digits turned round: one may be a slip.",
+                    "Look at the instrument again, or measure both once more.",
+                    f"{SOURCE} · rules 4.2, 1.2",
+                )
+            )
+        elif apart and r1 is not None and rn is not None:
             higher: Conductor = "line" if r1 > rn else "neutral"
             findings.append(
                 Finding(
@@ -192,6 +213,23 @@ def analyse(test: RingTest) -> RingAnalysis:
     )
 
 
+def _turned_round(one: Reading | None, other: Reading | None) -> bool:
+    """The same digits in another order, as a tired hand writes them."""
+    if one is None or other is None or one.text == other.text:
+        return False
+    return sorted(one.text) == sorted(other.text)
+
+
+def _equal_cpc_fits(test: RingTest, sound: Reading | None, r2: float, cpc_csa_mm2: float) -> bool:
+    """Does the cpc read what the line does, where a thinner one was entered?"""
+    base = plain(sound)
+    if base is None or not test.line_csa_mm2 or cpc_csa_mm2 >= test.line_csa_mm2:
+        return False
+    span = _expected_r2(base, test.line_csa_mm2, cpc_csa_mm2)
+    too_low = span is not None and r2 < span[0] - tolerance_ohm(span[0]) - 1e-9
+    return too_low and abs(r2 - base) <= LEAST_TOLERANCE_OHM / 2 + 0.02 * base
+
+
 def _length_m(r1: float | None, line_csa_mm2: float | None) -> float | None:
     if r1 is None or line_csa_mm2 is None:
         return None
@@ -215,6 +253,17 @@ def _judge_cpc(
     test: RingTest, sound: Reading | None, r2: float, line_csa_mm2: float, cpc_csa_mm2: float
 ) -> list[Finding]:
     """The cpc against what the line leads to, trying other cables of the table before a loose joint."""
+    if _equal_cpc_fits(test, sound, r2, cpc_csa_mm2):
+        return [
+            Finding(
+                "equal-cpc",
+                "cpc",
+                f"{test.r2} Ω is what the line reads: a cpc as thick as the line, as with single conductors.",
+                f"Look at the cable: if its cpc is {line_csa_mm2:g} mm², set that; else an earth path in parallel.",
+                f"{SOURCE} · rules 4.2, 2.2",
+                fitting_cpc_mm2=line_csa_mm2,
+            )
+        ]
     of_sound = f"the {'line' if sound is test.r1 else 'neutral'}'s {sound}"
     base = plain(sound)
     span = _expected_r2(base, line_csa_mm2, cpc_csa_mm2)
@@ -252,8 +301,7 @@ def _judge_cpc(
                 f"{test.r2} Ω, where {wanted} was expected from {of_sound}. A {line_csa_mm2:g}/{fitting:g} cable fits.",
                 f"Look at the cable: if it is {line_csa_mm2:g}/{fitting:g}, set that; otherwise a loose cpc joint.",
                 f"{SOURCE} · rules 4.2, 2.2",
-                "ring-cpc-high",
-                fitting,
+                fitting_cpc_mm2=fitting,
             )
         ]
     return [

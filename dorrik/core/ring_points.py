@@ -5,11 +5,13 @@ On a sound ring line to neutral is the same everywhere and line to cpc hardly va
 cable, a bad contact lifts them otherwise, the same ends joined by mistake let them rise from nothing at the board.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from math import sqrt
+from typing import Literal
 
 from dorrik.core import conductors
 from dorrik.core.readings import Reading
+from dorrik.core.record import record
 from dorrik.core.ring_ends import (
     LEAST_TOLERANCE_OHM,
     SOURCE,
@@ -58,79 +60,224 @@ def _open(reading: Reading | None) -> bool:
 
 
 def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:
-    """Findings at the points and where each stands. Without closed and even ends only open cpcs can be told."""
-    findings = [
-        _cpc_open(point) for point in test.points if plain(point.line_neutral) is not None and _open(point.line_cpc)
-    ]
+    """Findings at the points and where each stands. Without closed and even ends only open conductors can be told."""
+    findings = list(_open_at_points(test.points))
     r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
     # A loose joint or an earth in parallel bends what every point reads: that is mended before the walk says anything.
-    uneven = any(finding.kind in ("loose-joint", "parallel-earth") for finding in ends.findings)
+    uneven = any(finding.kind in BENDING for finding in ends.findings)
+    nowhere = tuple(PlacedPoint(point.name) for point in test.points)
     if not ends.closed or uneven or r1 is None or rn is None or r2 is None:
-        return tuple(findings), tuple(PlacedPoint(point.name) for point in test.points)
-    if _wrongly_paired(test.points, r1, rn, r2):
-        findings.insert(
-            0,
-            Finding(
-                "wrong-pairing",
-                "line",
-                "The readings rise from near nothing at the board to the middle: the same ends are joined.",
-                "Swap the pairs at the board, line of one leg with cpc or neutral of the other; test again.",
-                f"{SOURCE} · rule 4.5",
-            ),
-        )
-        return tuple(findings), tuple(PlacedPoint(point.name) for point in test.points)
+        return tuple(findings), nowhere
+    ring = _Ends(r1, rn, r2)
+    wrong = _wrongly_paired(test.points, ring)
+    if wrong:
+        findings[:0] = [_same_ends(pair, wrong) for pair in wrong[:1]]
+        if len(wrong) == 2:
+            return tuple(findings), nowhere
+    told = {finding.point for finding in findings}
     spurs: dict[int, float] = {}
     for index, point in enumerate(test.points):
-        excess = _excess(point, (index + 1) / (len(test.points) + 1), r1, rn, r2)
-        if excess is None:
+        if point.name in told:
             continue
-        length = _spur_length_m(excess, test)
+        length, finding = _at_point(point, (index + 1) / (len(test.points) + 1), test, ring, wrong)
         if length is not None:
             spurs[index] = length
-        else:
-            findings.append(_contact(point, excess))
+        if finding is not None:
+            findings.append(finding)
     findings.extend(_spur_findings(test.points, spurs))
     return tuple(findings), _placed(test.points, spurs, r1, r2)
 
 
-def _cpc_open(point: RingPoint) -> Finding:
+#: Findings at the ends with which no expected value of a point can be trusted.
+BENDING = frozenset(("loose-joint", "parallel-earth", "turned-round", "equal-cpc"))
+Pair = Literal["neutral", "cpc"]
+
+
+@record
+class _Ends:
+    """End-to-end resistances of line, neutral and cpc (Ω)."""
+
+    r1: float
+    rn: float
+    r2: float
+
+    def flat(self) -> float:
+        """Line to neutral, everywhere."""
+        return expected_line_neutral_ohm(self.r1, self.rn)
+
+    def least(self, pair: Pair) -> float:
+        """The lowest that any place on the ring can give."""
+        return self.flat() if pair == "neutral" else expected_line_cpc_ohm(self.r1, self.r2, 0.0)
+
+    def total(self, pair: Pair) -> float:
+        """Both conductors of a pair, once round."""
+        return self.r1 + (self.rn if pair == "neutral" else self.r2)
+
+
+def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
+    """A pair that does not read where the other does, or neither; the dangerous reading first (rule 4.6)."""
+    for point in points:
+        neutral_open, cpc_open = _open(point.line_neutral), _open(point.line_cpc)
+        if cpc_open and plain(point.line_neutral) is not None:
+            yield Finding(
+                "cpc-open-at-point",
+                "cpc",
+                f"{point.name}: line to neutral reads, line to cpc does not: no earth at this point, or its conductors "
+                "are exchanged.",
+                "Test polarity here, then look at the cpc terminal.",
+                f"{SOURCE} · rule 4.6",
+                "no-cpc-at-point",
+                point=point.name,
+            )
+        elif neutral_open and plain(point.line_cpc) is not None:
+            yield Finding(
+                "neutral-open-or-crossed",
+                "neutral",
+                f"{point.name}: line to cpc reads, line to neutral does not: line and cpc exchanged, so that earthed "
+                "metal here would be live, or the neutral is open.",
+                "Take it for the first until it is proved: nothing is switched on before the front was off.",
+                f"{SOURCE} · rule 4.6",
+                "polarity-wrong",
+                point=point.name,
+            )
+        elif neutral_open and cpc_open:
+            yield Finding(
+                "line-open-at-point",
+                "line",
+                f"{point.name}: neither pair reads: the line does not arrive here, or neutral and cpc are exchanged.",
+                "A plug-in tester cannot see neutral and cpc exchanged: take the front off before it is switched on.",
+                f"{SOURCE} · rule 4.6",
+                "polarity-wrong",
+                point=point.name,
+            )
+
+
+def _same_ends(pair: Pair, wrong: Sequence[Pair]) -> Finding:
+    other = "cpc" if pair == "neutral" else "neutral"
+    which = "" if len(wrong) == 2 else f" of line and {pair}, not of line and {other}"
     return Finding(
-        "cpc-open-at-point",
-        "cpc",
-        f"{point.name}: line to neutral reads, line to cpc does not: no earth at this point, or polarity is wrong.",
-        "Test polarity here, then look at the cpc terminal.",
-        f"{SOURCE} · rule 4.6",
-        "no-cpc-at-point",
-        point=point.name,
+        "wrong-pairing",
+        "line" if len(wrong) == 2 else pair,
+        f"The readings rise from near nothing at the board to the middle: the same ends are joined{which}.",
+        "Swap the pairs at the board, line of one leg with cpc or neutral of the other; test again.",
+        f"{SOURCE} · rule 4.5",
     )
 
 
-def _wrongly_paired(points: Sequence[RingPoint], r1: float, rn: float, r2: float) -> bool:
-    """Same ends joined: x(1−x)·(r1+rn) on line to neutral, and the same share of (r1+r2) on line to cpc."""
-    flat = expected_line_neutral_ohm(r1, rn)
+def _wrongly_paired(points: Sequence[RingPoint], ring: _Ends) -> list[Pair]:
+    """The pairs joined at the same ends: they read x(1−x) of both conductors, each judged for itself (rule 4.5)."""
+    pairs: tuple[Pair, ...] = ("neutral", "cpc")
+    suspects = [pair for pair in pairs if _rises(_values(points, pair), ring.least(pair), ring.total(pair))]
+    if len(suspects) == 2 and not _agree(points, ring):
+        return []
+    return suspects
+
+
+def _values(points: Sequence[RingPoint], pair: Pair) -> list[float | None]:
+    return [plain(p.line_neutral if pair == "neutral" else p.line_cpc) for p in points]
+
+
+def _rises(values: Sequence[float | None], least: float, total: float) -> bool:
+    known = [(index, value) for index, value in enumerate(values) if value is not None]
+    low = [value for _, value in known if value < least - max(WRONG_PAIRING_OHM, 0.08 * least)]
+    if len(low) < 2 or len(low) < WRONG_PAIRING_SHARE * len(known):
+        return False
+    # From nothing at the board to a quarter of both in the middle: the ends of the walk are its lowest points.
+    by_place = [value for _, value in known]
+    middle = max(by_place[len(by_place) // 4 : max(len(by_place) // 4 + 1, (3 * len(by_place) + 3) // 4)])
+    return min(by_place[0], by_place[-1]) < middle + 1e-9 and middle <= 1.15 * total / 4 + 0.05
+
+
+def _agree(points: Sequence[RingPoint], ring: _Ends) -> bool:
+    """Where both pairs are low, the same ends give the same share of each."""
     both = [(plain(p.line_neutral), plain(p.line_cpc)) for p in points]
+    flat = ring.flat()
     measured = [(ln, lc) for ln, lc in both if ln is not None and lc is not None]
     low = [(ln, lc) for ln, lc in measured if ln < flat - max(WRONG_PAIRING_OHM, 0.08 * flat)]
-    if len(low) < 2 or len(low) < WRONG_PAIRING_SHARE * len(measured):
-        return False
-    agree = [abs(ln / (r1 + rn) - lc / (r1 + r2)) <= 0.06 for ln, lc in low]
+    if not low:
+        return True
+    agree = [abs(ln / ring.total("neutral") - lc / ring.total("cpc")) <= 0.06 for ln, lc in low]
     return sum(agree) >= 0.7 * len(agree)
+
+
+def _at_point(
+    point: RingPoint, walked: float, test: RingTest, ring: _Ends, wrong: Sequence[Pair]
+) -> tuple[float | None, Finding | None]:
+    """The spur that a point is on (m), or what else is to be said of it."""
+    low = _low(point, ring, wrong)
+    if low is not None:
+        return None, low
+    ln = None if "neutral" in wrong else plain(point.line_neutral)
+    lc = None if "cpc" in wrong else plain(point.line_cpc)
+    if ln is not None and lc is not None:
+        excess = _excess(ln, lc, walked, ring)
+        if excess is None:
+            return None, None
+        length = _spur_length_m(excess, test)
+        return (length, None) if length is not None else (None, _contact(point, excess))
+    pair: Pair = "neutral" if lc is None else "cpc"
+    value = ln if lc is None else lc
+    most = ring.flat() if pair == "neutral" else expected_line_cpc_ohm(ring.r1, ring.r2)
+    if value is None or value - most <= max(LEAST_TOLERANCE_OHM, POINT_TOLERANCE * most) + 1e-9:
+        return None, None
+    return None, _high_alone(point, pair, value - most, test)
+
+
+def _low(point: RingPoint, ring: _Ends, wrong: Sequence[Pair]) -> Finding | None:
+    """Lower than any place on this ring can give (rule 1.2)."""
+    pairs: tuple[Pair, ...] = ("cpc", "neutral")
+    for pair in pairs:
+        reading = point.line_neutral if pair == "neutral" else point.line_cpc
+        value, least = plain(reading), ring.least(pair)
+        if pair in wrong or value is None or value >= least - max(LEAST_TOLERANCE_OHM, POINT_TOLERANCE * least) - 1e-9:
+            continue
+        cause = "an earth path in parallel here, or a slip" if pair == "cpc" else "a slip, or other ends were joined"
+        return Finding(
+            "low-at-point",
+            pair,
+            f"{point.name} reads {reading} Ω line to {pair}; no place on it gives less than {least:.2f} Ω: {cause}.",
+            "Measure it once more; look for bonded metal or pipework at this point.",
+            f"{SOURCE} · rules 4.3, 1.2",
+            point=point.name,
+        )
+    return None
+
+
+def _high_alone(point: RingPoint, pair: Pair, over: float, test: RingTest) -> Finding:
+    """One pair alone was measured and is high: a retest first, then both readings of it (rule 4.4)."""
+    reading = point.line_neutral if pair == "neutral" else point.line_cpc
+    said = f"{point.name} reads {reading} Ω line to {pair}, {over:.2f} Ω more than the ends lead to"
+    if not point.retested:
+        reason, step = f"{said}.", RETEST
+    else:
+        length = _length_by(over, pair, test)
+        spur = f"a spur of about {length:.0f} m" if length is not None else "a spur"
+        reason = f"{said}, and the same after the retest: {spur}, or a loose terminal of the line or the {pair}."
+        step = "Measure line to neutral here too: high alike is a spur; then take the front off, or trace the cable."
+    return Finding("high-at-point", pair, reason, step, f"{SOURCE} · rule 4.4", point=point.name)
+
+
+def _length_by(over: float, pair: Pair, test: RingTest) -> float | None:
+    if not test.line_csa_mm2 or not test.cpc_csa_mm2:
+        return None
+    try:
+        line, cpc = conductors.per_metre_ohm(test.line_csa_mm2), conductors.per_metre_ohm(test.cpc_csa_mm2)
+    except LookupError:
+        return None
+    return over / (2 * line if pair == "neutral" else line + cpc)
 
 
 #: Excess over what a sound ring reads there (Ω): line to neutral, line to cpc.
 _Excess = tuple[float, float]
 
 
-def _excess(point: RingPoint, walked: float, r1: float, rn: float, r2: float) -> _Excess | None:
-    """How far a point is above what a sound ring reads; None where it is not, or was not measured on both pairs.
+def _excess(ln: float, lc: float, walked: float, ring: _Ends) -> _Excess | None:
+    """How far a point is above what a sound ring reads; None where it is not.
 
     walked: share of the walk at which the point stands; line to cpc varies by a few per cent along the ring.
     """
-    ln, lc = plain(point.line_neutral), plain(point.line_cpc)
-    if ln is None or lc is None:
-        return None
-    flat, there = expected_line_neutral_ohm(r1, rn), expected_line_cpc_ohm(r1, r2, walked)
-    most = expected_line_cpc_ohm(r1, r2)
+    flat, there = ring.flat(), expected_line_cpc_ohm(ring.r1, ring.r2, walked)
+    most = expected_line_cpc_ohm(ring.r1, ring.r2)
     high_ln = ln - flat > max(LEAST_TOLERANCE_OHM, POINT_TOLERANCE * flat)
     high_lc = lc - most > max(LEAST_TOLERANCE_OHM, POINT_TOLERANCE * most)
     return (ln - flat, lc - there) if high_ln or high_lc else None
@@ -168,35 +315,34 @@ def _contact(point: RingPoint, excess: _Excess) -> Finding:
         where = "neutral contact or terminal, since only line to neutral is high"
     else:
         where = "cpc contact or terminal, since only line to cpc is high"
+    again = ", the same after the retest" if point.retested else ""
     return Finding(
         "contact",
         "cpc" if over_lc > over_ln else "neutral",
-        f"{point.name} reads {point.line_neutral} and {point.line_cpc} Ω: a {where}.",
-        RETEST,
+        f"{point.name} reads {point.line_neutral} and {point.line_cpc} Ω{again}: a {where}.",
+        "Take the front off: a loose terminal, or a pin that is worn." if point.retested else RETEST,
         f"{SOURCE} · rule 4.4",
         point=point.name,
     )
 
 
 def _spur_findings(points: Sequence[RingPoint], spurs: dict[int, float]) -> list[Finding]:
-    """Spurs, and spurs off spurs: a longer one that follows another on the walk shares its branch."""
+    """Spurs. A longer one beside another may share its branch; only tracing says, so nothing is coded."""
     findings = []
     for index, length in spurs.items():
         shorter = [spurs[i] for i in (index - 1, index + 1) if i in spurs and length > spurs[i] * 1.1 + 0.7]
-        off = bool(shorter)
         said = f"{points[index].name} is on a spur of about {length:.1f} m"
-        if off:
-            said += f", {length - max(shorter):.1f} m beyond another point on it"
+        if shorter:
+            said += f": one of its own, or {length - max(shorter):.1f} m beyond another point on one branch"
         findings.append(
             Finding(
-                "spur-off-spur" if off else "spur",
+                "spur-off-spur" if shorter else "spur",
                 "line",
                 f"{said}.",
-                "More than one point on an unfused spur overloads it: trace the branch."
-                if off
+                "Trace the branch and say which: more than one point on an unfused spur overloads it."
+                if shorter
                 else "One point on an unfused spur is allowed; see that nothing branches off it.",
                 f"{SOURCE} · rule 4.4",
-                "spur-off-spur" if off else None,
                 point=points[index].name,
             )
         )

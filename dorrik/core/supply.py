@@ -1,7 +1,10 @@
 """The supply: external earth loop impedance, fault current, leakage and tails (rules 3.1 to 3.5, 3.8, 3.9)."""
 
+from dataclasses import replace
 from math import inf, sqrt
+from typing import Literal
 
+from dorrik.core.comparison import Words, judge
 from dorrik.core.devices import U0_V
 from dorrik.core.readings import Reading, at_most, figure, why_unknown
 from dorrik.core.verdict import Verdict
@@ -13,6 +16,15 @@ TOUCH_VOLTAGE_V = 50.0
 USUAL_RCD_MA = 30.0
 #: A board this far above the origin (Ω) has a long sub-main or a poor connection.
 FAR_BOARD_OHM = 0.2
+
+
+#: From here a supply written TN-S has the earth of an electrode and not of a cable's sheath (Ω), rule 3.7.
+LIKE_AN_ELECTRODE_OHM = 5.0
+#: Half of the least usual TN maximum (Ω): an electrode that reads so has something else beside it (rule 1.2).
+TOO_GOOD_FOR_AN_ELECTRODE_OHM = 0.5 * DECLARED_MAXIMUM_OHM["TN-C-S"]
+#: Under about this an electrode's own resistance is asked about: pipes or a bond help it (Ω), rule 3.2.
+ASK_ABOUT_PIPES_OHM = 2.0
+UNSTABLE_ELECTRODE_OHM = 200.0
 
 
 def judge_ze(
@@ -30,93 +42,112 @@ def judge_ze(
     rcd_ma: on TT, the least sensitive RCD the electrode serves (mA). Raises ValueError for another arrangement.
     """
     source = "BS 7671 643.7.3.201, declared maxima · rules 3.1 to 3.3"
-    if ze is not None and ze.sort == "over-range" and earthing in (*DECLARED_MAXIMUM_OHM, "TT"):
-        on_tn = earthing in DECLARED_MAXIMUM_OHM
-        return Verdict(
-            status="fail",
-            reason=f"{ze}: there is no earth at the origin.",
-            source=source,
-            limit=limit_ohm or DECLARED_MAXIMUM_OHM.get(earthing),
-            next_step="Tell the person in charge now; stop live tests and call the network operator."
-            if on_tn
-            else "Tell the person in charge now; look at the electrode and its conductor.",
-            observation="no-earth-at-origin",
-        )
     if earthing == "TT":
-        return _judge_electrode(ze, rcd_ma)
+        return judge_electrode(ze, rcd_ma, alone=parallel_removed)
     if earthing not in DECLARED_MAXIMUM_OHM:
         raise ValueError(f"{earthing!r} is not an earthing arrangement known here (TN-S, TN-C-S, TT).")
     limit = limit_ohm or DECLARED_MAXIMUM_OHM[earthing]
-    held = at_most(ze, limit)
-    margin = None if ze is None or ze.value is None else limit - ze.value
-    if held is False:
-        return Verdict(
-            status="fail",
-            reason=f"{ze} Ω is above the {limit:g} Ω usual for {earthing}: the network's earth is in doubt.",
+    if ze is not None and ze.sort == "over-range":
+        return _no_earth(ze, source, limit, "stop live tests and call the network operator")
+    verdict = judge(
+        ze,
+        limit,
+        "loop",
+        Words(
+            name="Ze",
+            unit="Ω",
             source=source,
-            limit=limit,
-            margin=margin,
+            within=f"{{reading}} is within {{limit}} for {earthing}",
+            beyond=f"{{reading}} is above the {{limit}} usual for {earthing}: the network's earth is in doubt",
             next_step="Stop live tests and call the network operator; dead tests can go on.",
             observation="ze-above-maximum",
-        )
-    if held is None:
-        return Verdict(status="unknown", reason=why_unknown(ze, "Ze"), source=source, limit=limit)
-    assert ze is not None
-    if not parallel_removed:
+        ),
+    )
+    if verdict.status == "fail":
+        if earthing == "TN-S" and ze is not None and (ze.value or 0.0) >= LIKE_AN_ELECTRODE_OHM:
+            reason = f"{ze} Ω is the earth of an electrode, not of a cable's sheath: TN-S is written, TT seems meant."
+            return replace(verdict, reason=reason, next_step="Look where the earthing conductor goes, then set it so.")
+        return verdict
+    if verdict.status in ("pass", "attention") and not parallel_removed:
         return Verdict(
             status="unknown",
             reason=f"{ze} Ω, but nothing says that bonding and other parallel paths were disconnected for it.",
             source=source,
             limit=limit,
-            margin=margin,
+            margin=verdict.margin,
             next_step="Confirm that the earthing conductor was taken off everything parallel, or measure again.",
         )
-    if ze.bound is None and margin is not None and margin < ze.uncertainty("loop"):
-        return Verdict(
-            status="attention",
-            reason=f"{ze} Ω is within {limit:g} Ω, but by less than the instrument's uncertainty of "
-            f"{figure(ze.uncertainty('loop'))} Ω.",
-            source=source,
-            limit=limit,
-            margin=margin,
-        )
+    return verdict
+
+
+def _no_earth(reading: Reading, source: str, limit: float | None, then: str) -> Verdict:
     return Verdict(
-        status="pass",
-        reason=f"{ze} Ω is within {limit:g} Ω for {earthing}.",
+        status="fail",
+        reason=f"{reading}: there is no earth here.",
         source=source,
         limit=limit,
-        margin=margin,
+        next_step=f"Tell the person in charge now; {then}.",
+        observation="no-earth-at-origin",
     )
 
 
-def _judge_electrode(ra: Reading | None, rcd_ma: float) -> Verdict:
-    """Electrode resistance RA on a TT supply: RA·IΔn ≤ 50 V (rule 3.2)."""
+def judge_electrode(ra: Reading | None, rcd_ma: float, *, alone: bool = True) -> Verdict:
+    """Hold an electrode's resistance RA (Ω) against RA·IΔn ≤ 50 V and against 200 Ω (rule 3.2).
+
+    rcd_ma: the least sensitive RCD it serves (mA); alone: bonds and everything parallel were off it. A reading that
+    fails fails all the same: whatever is parallel only lowers it.
+    """
     source = "BS 7671 411.5.3 · rule 3.2"
     limit = round(TOUCH_VOLTAGE_V / rcd_ma * 1000)
-    held = at_most(ra, limit)
-    if held is None:
-        return Verdict(status="unknown", reason=why_unknown(ra, "The electrode"), source=source, limit=limit)
-    assert ra is not None
-    margin = None if ra.value is None else limit - ra.value
-    if not held:
+    if ra is not None and ra.sort == "over-range":
+        return _no_earth(ra, source, limit, "look at the electrode and its conductor")
+    words = Words(
+        name="The electrode",
+        unit="Ω",
+        source=source,
+        within=f"{{reading}} keeps a {rcd_ma:g} mA RCD's fault under 50 V (up to {{limit}})",
+        beyond=f"{{reading}} with a {rcd_ma:g} mA RCD gives more than 50 V",
+        next_step="Add or lengthen an electrode, or a more sensitive RCD; measure again.",
+        observation="ze-above-maximum",
+    )
+    verdict = judge(ra, limit, "loop", words)
+    if verdict.status in ("fail", "unknown") or ra is None:
+        return verdict
+    stable = at_most(ra, UNSTABLE_ELECTRODE_OHM)
+    if stable is not True:
         return Verdict(
-            status="fail",
-            reason=f"{ra} Ω with a {rcd_ma:g} mA RCD gives more than 50 V.",
-            source=source,
-            limit=limit,
-            margin=margin,
-            observation="ze-above-maximum",
-        )
-    if at_most(ra, 200.0) is not True:
-        return Verdict(
-            status="attention",
+            status="attention" if stable is False else "unknown",
             reason=f"{ra} Ω serves a {rcd_ma:g} mA RCD, but above 200 Ω an electrode may not stay stable.",
             source=source,
-            limit=200.0,
-            margin=None if ra.value is None else 200.0 - ra.value,
-            observation="electrode-above-200",
+            limit=UNSTABLE_ELECTRODE_OHM,
+            margin=None if ra.value is None else UNSTABLE_ELECTRODE_OHM - ra.value,
+            observation="electrode-above-200" if stable is False else None,
         )
-    return Verdict(status="pass", reason=f"{ra} Ω is a stable value.", source=source, limit=200.0, margin=margin)
+    if not alone:
+        return Verdict(
+            status="unknown",
+            reason=f"{ra} Ω, but nothing says that bonds and pipes were off the electrode: they would help it.",
+            source=source,
+            limit=UNSTABLE_ELECTRODE_OHM,
+            next_step="Confirm that it was measured by itself, or take the bonds off and measure again.",
+        )
+    if ra.value is not None and ra.value < ASK_ABOUT_PIPES_OHM:
+        much = ra.value < TOO_GOOD_FOR_AN_ELECTRODE_OHM
+        return Verdict(
+            status="attention",
+            reason=f"{ra} Ω is too good for a rod in the ground"
+            + (": it reads like a supply's own earth." if much else ": metal pipes may still be beside it."),
+            source=f"{source}, 1.2",
+            limit=UNSTABLE_ELECTRODE_OHM,
+            next_step="Look what else is connected: water or gas pipes, a bond, the supply's own earth.",
+        )
+    return Verdict(
+        status="pass",
+        reason=f"{ra} Ω is a stable value.",
+        source=source,
+        limit=UNSTABLE_ELECTRODE_OHM,
+        margin=limit - (ra.value or 0.0),
+    )
 
 
 def prospective_fault(pscc_a: Reading | None, pefc_a: Reading | None) -> Reading | None:
@@ -139,27 +170,55 @@ def prospective_fault(pscc_a: Reading | None, pefc_a: Reading | None) -> Reading
 
 
 def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
-    """Do Ze (Ω) and PEFC (kA) measured at one place agree with I = U0/Z within 15 %? (rule 3.5)"""
+    """Do Ze (Ω) and PEFC (kA) measured at one place agree with I = U0/Z? (rule 3.5)
+
+    PEFC is taken with everything connected, so that a higher one is usual; lower by more than 15 % is asked about. So
+    is the pattern of a slip: ohms written for kiloamperes, amperes for kiloamperes, U0/Z the other way round.
+    """
     source = "I = U0/Z · rule 3.5"
     for name, reading in (("Ze", ze), ("PEFC", pefc_ka)):
         if reading is None or not reading.value or reading.bound is not None:
             return Verdict(status="unknown", reason=f"Needs a plain figure for {name}.", source=source)
     assert ze and pefc_ka and ze.value and pefc_ka.value
     expected_ka = U0_V / ze.value / 1000
-    apart = abs(pefc_ka.value - expected_ka) / expected_ka
     said = f"{ze} Ω gives {figure(expected_ka)} kA, written is {pefc_ka} kA"
+    slip = _slip(ze, pefc_ka, expected_ka)
     # The last digit of a short reading such as 0.02 Ω moves the quotient by more than 15 % on its own.
     rounding = ze.resolution / 2 / ze.value + pefc_ka.resolution / 2 / pefc_ka.value
-    if apart > 0.15 + rounding:
+    short = (expected_ka - pefc_ka.value) / expected_ka
+    if slip or short > 0.15 + rounding:
         return Verdict(
             status="attention",
-            reason=f"{said}: one of them may be mistyped, or ohms and kiloamperes exchanged.",
+            reason=f"{said}: {slip or 'lower than it can be with everything connected'}.",
             source=source,
             limit=expected_ka,
-            margin=-apart * expected_ka,
+            margin=-short * expected_ka,
             next_step="Look at the instrument again, or measure both once more with everything reconnected.",
         )
-    return Verdict(status="pass", reason=f"{said}: they agree.", source=source, limit=expected_ka)
+    told = "they agree" if abs(short) <= 0.15 + rounding else "higher, as with parallel paths"
+    return Verdict(status="pass", reason=f"{said}: {told}.", source=source, limit=expected_ka)
+
+
+#: A figure counts as the slip's own when it is within this share of it.
+_SLIP = 0.08
+#: More than this many times U0/Z is no parallel path any more.
+_FAR_TOO_HIGH = 10.0
+
+
+def _slip(ze: Reading, pefc_ka: Reading, expected_ka: float) -> str | None:
+    """The slip that a pair of figures shows, in words; None for none."""
+    written, ohms = pefc_ka.value or 0.0, ze.value or 1.0
+
+    def like(figure: float) -> bool:
+        return abs(written - figure) <= _SLIP * figure
+
+    if like(ohms) and not like(expected_ka):
+        return "that is the ohms again, not kiloamperes"
+    if like(expected_ka * 1000):
+        return "that is amperes, not kiloamperes"
+    if like(1 / expected_ka) and not like(expected_ka):
+        return "that is the quotient the other way round"
+    return "far above what this loop lets flow" if written > _FAR_TOO_HIGH * expected_ka else None
 
 
 def judge_zdb(ze: Reading | None, zdb: Reading | None) -> Verdict:
@@ -192,40 +251,78 @@ def judge_zdb(ze: Reading | None, zdb: Reading | None) -> Verdict:
     return Verdict(status="pass", reason=f"{zdb} Ω beside Ze, {ze} Ω.", source=source, limit=ze.value)
 
 
-def judge_breaking_capacity(pfc_ka: Reading | None, breaking_ka: float, conditional_ka: float | None = None) -> Verdict:
+#: Cut-out fuses that limit the current, and so back up what stands behind them (rule 3.4).
+LIMITING_FUSES = ("1361", "88")
+#: A conditional rating holds behind a service fuse up to this (A).
+CONDITIONAL_FUSE_A = 100.0
+Backing = Literal["limiting", "rewirable", "not known"]
+
+
+def backing(fuse_standard: str | None) -> Backing:
+    """What a cut-out fuse of that standard does for what stands behind it."""
+    said = (fuse_standard or "").upper()
+    if "3036" in said or "REWIR" in said:
+        return "rewirable"
+    return "limiting" if any(number in said for number in LIMITING_FUSES) else "not known"
+
+
+def judge_breaking_capacity(
+    pfc_ka: Reading | None,
+    breaking_ka: float,
+    conditional_ka: float | None = None,
+    *,
+    behind: Backing = "not known",
+    fuse_a: float | None = None,
+) -> Verdict:
     """Can a device break the prospective fault current? (rule 3.4)
 
-    pfc_ka: recorded prospective fault current (kA); breaking_ka: the device's own rated breaking capacity
-    (kA); conditional_ka: conditional rating of the consumer unit behind its service fuse (kA), or None.
+    pfc_ka: prospective fault current there (kA); breaking_ka: the device's own breaking capacity (kA); conditional_ka:
+    conditional rating of the unit behind its service fuse (kA), or None; behind, fuse_a: what that fuse is, and its
+    rating (A). A cartridge cut-out fuse limits the current, so that what lies above a device's own capacity is worth a
+    look and no code; behind a rewirable one nothing is backed up.
     """
-    source = "BS 7671 434.5.1 · rule 3.4"
-    limit = max(breaking_ka, conditional_ka or 0.0)
-    held = at_most(pfc_ka, limit)
-    if held is None:
+    source = "BS 7671 434.5.1, 536.4.201 · rule 3.4"
+    held, own = at_most(pfc_ka, max(breaking_ka, conditional_ka or 0.0)), at_most(pfc_ka, breaking_ka)
+    limit = breaking_ka if behind == "rewirable" else max(breaking_ka, conditional_ka or 0.0)
+    if pfc_ka is None or held is None:
+        reason = why_unknown(pfc_ka, "The prospective fault current")
+        return Verdict(status="unknown", reason=reason, source=source, limit=limit)
+    margin = None if pfc_ka.value is None else limit - pfc_ka.value
+    if own:
+        reason = f"{pfc_ka} kA is within {breaking_ka:g} kA."
+        return Verdict(status="pass", reason=reason, source=source, limit=breaking_ka, margin=margin)
+    if held and behind == "limiting" and (fuse_a or 0.0) <= CONDITIONAL_FUSE_A:
+        reason = f"{pfc_ka} kA is within the unit's conditional {limit:g} kA behind its service fuse."
+        return Verdict(status="pass", reason=reason, source=source, limit=limit, margin=margin)
+    if behind == "not known" and (held or conditional_ka is None):
         return Verdict(
             status="unknown",
-            reason=why_unknown(pfc_ka, "The prospective fault current"),
-            source=source,
-            limit=limit,
-        )
-    assert pfc_ka is not None
-    margin = None if pfc_ka.value is None else limit - pfc_ka.value
-    if not held:
-        return Verdict(
-            status="fail",
-            reason=f"{pfc_ka} kA can flow where {limit:g} kA can be broken, and no backing device is recorded.",
+            reason=f"{pfc_ka} kA is more than the {breaking_ka:g} kA of the device itself; whether the service fuse "
+            "backs it up goes by the fuse's standard, which is not recorded.",
             source=source,
             limit=limit,
             margin=margin,
-            next_step="Look for the unit's conditional rating behind its service fuse, or for a backing device.",
-            observation="breaking-capacity-below-pfc",
+            next_step="Record the service fuse, and the unit's conditional rating where it is marked.",
+        )
+    if behind == "limiting" and conditional_ka is None:
+        return Verdict(
+            status="attention",
+            reason=f"{pfc_ka} kA is more than the {breaking_ka:g} kA of the device itself; the cartridge cut-out "
+            "fuse in front limits it.",
+            source=source,
+            limit=limit,
+            margin=margin,
+            next_step="Look for the unit's conditional rating; without one say that the cut-out fuse backs it up.",
         )
     return Verdict(
-        status="pass",
-        reason=f"{pfc_ka} kA is within {limit:g} kA.",
+        status="fail",
+        reason=f"{pfc_ka} kA can flow where {limit:g} kA can be broken"
+        + (": a rewirable cut-out fuse backs nothing up." if behind == "rewirable" else "."),
         source=source,
         limit=limit,
         margin=margin,
+        next_step="Look for the unit's conditional rating behind its service fuse, or for a backing device.",
+        observation="breaking-capacity-below-pfc",
     )
 
 
@@ -248,24 +345,44 @@ TAILS_M = 3.0
 
 def judge_leakage(leakage_ma: Reading | None, rcd_ma: float) -> Verdict:
     """Hold the standing earth leakage behind one RCD (mA) against 30 % of its rating (rule 3.8)."""
-    source = "BS 7671 531.3.2 · rule 3.8"
-    limit = LEAKAGE_SHARE * rcd_ma
-    held = at_most(leakage_ma, limit)
-    if held is None:
-        return Verdict(status="unknown", reason=why_unknown(leakage_ma, "Leakage"), source=source, limit=limit)
-    assert leakage_ma is not None
-    margin = None if leakage_ma.value is None else limit - leakage_ma.value
-    if held:
-        reason = f"{leakage_ma} mA is within {limit:g} mA."
-        return Verdict(status="pass", reason=reason, source=source, limit=limit, margin=margin)
-    return Verdict(
-        status="attention",
-        reason=f"{leakage_ma} mA is more than 30 % of the {rcd_ma:g} mA RCD: expect unwanted tripping.",
-        source=source,
-        limit=limit,
-        margin=margin,
+    words = Words(
+        name="Leakage",
+        unit="mA",
+        source="BS 7671 531.3.2 · rule 3.8",
+        within="{reading} is within {limit}",
+        beyond=f"{{reading}} is more than 30 % of the {rcd_ma:g} mA RCD: expect unwanted tripping",
         next_step="Switch circuits off one by one with the clamp round the tails to find where it goes.",
         observation="leakage-high",
+        status="attention",
+    )
+    return judge(leakage_ma, LEAKAGE_SHARE * rcd_ma, "leakage", words)
+
+
+def judge_carried(rating_a: float, name: str, before_a: float, before: str, sum_a: float | None = None) -> Verdict:
+    """Hold the rating of a main switch, RCCB or isolator (A) against the device before it (A), rule 3.10.
+
+    sum_a: the ratings behind it added up (A), None where they are not known; it can carry no more than what stands
+    before it lets through, nor more than what stands behind it can draw.
+    """
+    source = "BS 7671 536.4.202, 433.1 · rule 3.10"
+    flow = before_a if sum_a is None else min(before_a, sum_a)
+    if rating_a >= flow:
+        return Verdict(
+            status="pass",
+            reason=f"{name} of {rating_a:g} A carries what can flow ({flow:g} A).",
+            source=source,
+            limit=flow,
+            margin=rating_a - flow,
+        )
+    behind = "" if sum_a is None else f", and the devices behind it add up to {sum_a:g} A"
+    return Verdict(
+        status="attention",
+        reason=f"{name} is rated {rating_a:g} A behind {before} of {before_a:g} A{behind}.",
+        source=source,
+        limit=flow,
+        margin=rating_a - flow,
+        next_step="Compare with the load as used; a smaller service fuse, a larger switch, or its maker's own word.",
+        observation="switch-underrated",
     )
 
 

@@ -10,6 +10,9 @@ from dorrik.core.record import record
 
 Direction = Literal["better", "worse", "same", "unknown"]
 DAYS_A_YEAR = 365.25
+#: Above this insulation (MΩ) moves with the weather and the instrument, and means nothing; nor do trip times as near.
+SOUND_MOHM = 50.0
+TRIP_SPREAD_MS = 10.0
 
 
 @record
@@ -32,10 +35,15 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     if earlier is None or later is None or a is None or b is None:
         return Change("unknown", None, None, "There are not two figures to compare.")
     uncertainty = hypot(earlier.uncertainty(quantity), later.uncertainty(quantity))
+    if quantity == "trip-time":
+        uncertainty = max(uncertainty, TRIP_SPREAD_MS)
     falls = b[1] < a[0] - uncertainty
     rises = b[0] > a[1] + uncertainty
     plain = earlier.bound is None and later.bound is None
     difference = (later.value or 0.0) - (earlier.value or 0.0) if plain else None
+    if quantity == "insulation" and (falls or rises) and min(a[0], b[0]) >= SOUND_MOHM:
+        said = f"{earlier} then, {later} now: both so high that the difference means nothing."
+        return Change("same", difference, uncertainty, said)
     if not falls and not rises:
         if not plain:
             return Change("unknown", None, uncertainty, f"{earlier} and {later}: the bounds cannot say.")
@@ -60,9 +68,12 @@ class Projection:
 def project_insulation(history: Sequence[tuple[date, Reading]], limit_mohm: float = 1.0) -> Projection | None:
     """Log-linear through the finite readings: when would the limit be reached if it goes on so? (rule 15.2)
 
-    history: date and insulation (MΩ); bounds and limitations never make a trend. None with fewer than two dates.
+    history: date and insulation (MΩ); bounds, limitations and what is above
+    50 MΩ never make a trend. None with fewer than two dates.
     """
-    points = [(day, r.value) for day, r in history if r.value is not None and r.value > 0 and r.bound is None]
+    points = [
+        (day, r.value) for day, r in history if r.value is not None and 0 < r.value <= SOUND_MOHM and r.bound is None
+    ]
     if len({day for day, _ in points}) < 2:
         return None
     start = min(day for day, _ in points)

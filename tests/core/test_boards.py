@@ -16,9 +16,9 @@ def said(found, field):
     return [note for note in found if note.field == field]
 
 
-def test_a_way_that_stands_twice_is_said_at_both():
+def test_a_way_that_stands_twice_is_said_once_for_both():
     board = {"id": "b", "circuits": [{"id": "1", "way": "3"}, {"id": "2", "way": "3"}, {"id": "3", "way": "4"}]}
-    assert [note.entity_id for note in said(notes(board), "way")] == ["1", "2"]
+    assert [note.touches for note in said(notes(board), "way")] == [("1", "2")]
 
 
 def test_on_three_phases_one_way_has_three_places():

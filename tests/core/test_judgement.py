@@ -71,8 +71,17 @@ def test_on_a_tt_supply_the_rcd_gives_the_limit():
 def test_on_tn_the_rcd_counts_only_where_it_is_relied_on():
     high = {"zs_ohm": "1.80"}
     assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", **high)))
-    relied = statuses(judged(spoilt("c2", **high, fault_protection="RCD")))
+    relied = statuses(judged(spoilt("c2", **high, r1_r2_ohm="1.62", fault_protection="RCD")))
     assert ("c2", "zs_ohm", "fail") not in relied
+
+
+def test_an_rcd_never_hides_a_cpc_that_is_failing():
+    """1.80 Ω where 0.19 + 0.12 Ω were to be expected; more than a few ohms; nothing at all (rule 7.2)."""
+    relied = {"fault_protection": "RCD"}
+    assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="1.80", **relied)))
+    assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="8.4", r1_r2_ohm=None, **relied)))
+    assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="OL", **relied)))
+    assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="OL", device_standard=None)))
 
 
 def test_the_house_rule_for_zs_is_used():
@@ -101,9 +110,25 @@ def test_outcome_from_the_open_codes(codes, outcome):
 
 
 def test_what_was_made_good_on_the_day_does_not_count_and_is_not_dropped():
-    judgement = judged(observed("C2", mended=True))
+    judgement = judged(observed("C2", mended=True, as_left="Terminal tightened", retest="Zs 0.31 Ω"))
     assert judgement.outcome == "satisfactory"
     assert judgement.outcome_because == ()
+
+
+@pytest.mark.parametrize("half", [{}, {"as_left": "Terminal tightened"}, {"retest": "Zs 0.31 Ω"}])
+def test_made_good_without_as_left_and_retest_still_counts(half):
+    assert judged(observed("C2", mended=True, **half)).outcome == "unsatisfactory"
+
+
+def test_while_something_fails_and_nothing_is_coded_it_never_reads_satisfactory():
+    judgement = judged(spoilt("c2", zs_ohm="1.90"))
+    assert (judgement.outcome, judgement.outcome_says) == ("open", "no codes yet, 1 failing")
+    c3 = {"id": "o", "text": "x", "code": "C3", "about_id": "c1"}
+    home = spoilt("c2", zs_ohm="1.90")
+    home["inspection"]["observations"] = [c3]
+    assert judged(home).outcome_says == "1 coded, 1 failing"
+    home["inspection"]["observations"] = [c3 | {"about_id": "c2", "catalogue_key": "zs-above-limit"}]
+    assert judged(home).outcome == "satisfactory"
 
 
 def test_removed_things_are_not_judged():

@@ -30,7 +30,8 @@ def test_capacities_from_the_standard(csa, method, amperes):
     ],
 )
 def test_device_against_cable(standard, rating, csa, method, arrangement, status):
-    assert overload.judge(standard, rating, csa, method, arrangement).status == status
+    cable = overload.Cable(csa_mm2=csa, method=method)
+    assert overload.judge(standard, rating, cable, arrangement).status == status
 
 
 def test_fault_by_the_adiabatic_equation():

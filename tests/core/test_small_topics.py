@@ -120,8 +120,9 @@ def test_duties_of_a_nation():
         ("0.46", "0.47", "continuity", "same"),
         ("0.46", "0.60", "continuity", "worse"),
         ("0.60", "0.46", "continuity", "better"),
-        ("310", "120", "insulation", "worse"),
-        (">500", "120", "insulation", "worse"),
+        ("310", "120", "insulation", "same"),  # above 50 MΩ nothing is made of it
+        ("310", "30", "insulation", "worse"),
+        (">500", "12", "insulation", "worse"),
         (">200", "310", "insulation", "unknown"),
         (">200", ">500", "insulation", "unknown"),
         ("LIM", "0.4", "loop", "unknown"),
@@ -132,11 +133,11 @@ def test_comparing_with_last_time(earlier, later, quantity, direction):
 
 
 def test_where_insulation_leads():
-    # Halved every five years from 64 MΩ: 1 MΩ after six halvings, thirty years.
-    history = [(date(2010, 1, 1), R("64")), (date(2015, 1, 1), R("32")), (date(2020, 1, 1), R("16"))]
-    found = trend.project_insulation([*history, (date(2012, 1, 1), R(">200"))])
+    # Halved every five years from 32 MΩ: 1 MΩ after five halvings, twenty-five years.
+    history = [(date(2010, 1, 1), R("32")), (date(2015, 1, 1), R("16")), (date(2020, 1, 1), R("8"))]
+    found = trend.project_insulation([*history, (date(2012, 1, 1), R(">200")), (date(2005, 1, 1), R("300"))])
     assert found.points == 3
-    assert abs((found.reaches - date(2040, 1, 1)).days) < 10
+    assert abs((found.reaches - date(2035, 1, 1)).days) < 10
     assert trend.project_insulation([(date(2010, 1, 1), R("10")), (date(2020, 1, 1), R("20"))]).reaches is None
     assert trend.project_insulation(history[:1]) is None
 

@@ -62,14 +62,22 @@ def test_ze_and_pefc_must_agree():
     # 230 V / 0.21 Ω = 1.095 kA.
     assert supply.agrees(R("0.21"), R("1.08")).status == "pass"
     assert supply.agrees(R("0.21"), R("0.21")).status == "attention"
-    assert supply.agrees(R("0.21"), R("1.50")).status == "attention"
+    # Everything is connected for PEFC: a higher one is usual, a lower one is not.
+    assert supply.agrees(R("0.21"), R("1.50")).status == "pass"
+    assert supply.agrees(R("0.21"), R("0.90")).status == "attention"
     assert supply.agrees(R("0.21"), R("OL")).status == "unknown"
 
 
 def test_breaking_capacity_and_conditional_rating():
     assert supply.judge_breaking_capacity(R("4.2"), 6).status == "pass"
-    assert supply.judge_breaking_capacity(R("7.1"), 6).status == "fail"
-    assert supply.judge_breaking_capacity(R("7.1"), 6, conditional_ka=16).status == "pass"
+    # What backs it up has to be known: a cartridge cut-out fuse limits the current, a rewirable one does not.
+    assert supply.judge_breaking_capacity(R("7.1"), 6).status == "unknown"
+    assert supply.judge_breaking_capacity(R("7.1"), 6, behind="limiting").status == "attention"
+    assert supply.judge_breaking_capacity(R("7.1"), 6, behind="rewirable").status == "fail"
+    assert supply.judge_breaking_capacity(R("7.1"), 6, 16, behind="limiting").status == "pass"
+    assert supply.judge_breaking_capacity(R("7.1"), 6, 16, behind="rewirable").status == "fail"
+    assert supply.judge_breaking_capacity(R("7.1"), 6, 16).status == "unknown"
+    assert supply.judge_breaking_capacity(R("17"), 6, 16, behind="limiting").status == "fail"
     assert supply.judge_breaking_capacity(R(">5"), 6).status == "unknown"
 
 
@@ -80,7 +88,8 @@ def test_fault_current_from_impedance_and_between_lines():
 
 
 def test_standing_leakage_behind_an_rcd():
-    assert supply.judge_leakage(R("8.5"), 30).status == "pass"
+    assert supply.judge_leakage(R("8.0"), 30).status == "pass"
+    assert supply.judge_leakage(R("8.9"), 30).status == "attention"
     assert supply.judge_leakage(R("9.4"), 30).observation == "leakage-high"
     assert supply.judge_leakage(R("LIM"), 30).status == "unknown"
 

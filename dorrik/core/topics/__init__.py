@@ -16,6 +16,7 @@ from dorrik.core.topics import (
     fault_current,
     instruments,
     insulation,
+    interval,
     isolation,
     loops,
     points,
@@ -45,4 +46,5 @@ TOPICS: tuple[Topic, ...] = (
     rcds.notes,
     cables.notes,
     earlier.notes,
+    interval.notes,
 )

@@ -1,25 +1,23 @@
-"""Boards as they hang together: ways that stand twice, circuits nobody can name, RCD groups, the electrode of an
-outbuilding, and what was looked at and found wanting."""
+"""Boards as they hang together: ways that stand twice, circuits nobody can name, their electrodes, what feeds them, and
+what was looked at and found wanting."""
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
-from dorrik.core import board_checks, supply
-from dorrik.core.inspection import Board, Circuit
+from dorrik.core import board_checks, rcd, supply
+from dorrik.core.inspection import Board
 from dorrik.core.topics.context import Context, Note, name_of, spoken
 from dorrik.core.verdict import Verdict
-
-#: What the circuits behind one RCD have in common.
-_OF_THE_RCD = ("rcd_rated_ma", "rcd_standard", "rcd_kind", "rcd_delay")
 
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on each board."""
-    circuits = {circuit.id: board for board in context.inspection.boards for circuit in board.circuits}
+    circuits = {circuit.id for board in context.inspection.boards for circuit in board.circuits}
     for board in context.inspection.boards:
         yield from _ways(board)
-        yield from _groups(board)
-        yield from _electrode(board)
+        yield from _electrode(context, board)
+        yield from _exported(context, board)
+        yield from _main_switch(context, board)
         yield from _checks(board)
         if board.fed_by and board.fed_by not in circuits:
             reason = "The way that feeds this board is no longer there."
@@ -27,20 +25,24 @@ def notes(context: Context) -> Iterator[Note]:
                 status="attention", reason=reason, source="board tree", next_step="Say which way feeds it."
             )
             yield Note("board", board.id, "fed_by", board.name or "Board", verdict)
+    yield from _without_rcd(context)
 
 
 def _ways(board: Board) -> Iterator[Note]:
     counted = Counter((circuit.way or "", circuit.phase) for circuit in board.circuits)
+    told: set[tuple[str, str | None]] = set()
     for circuit in board.circuits:
-        times = counted[circuit.way or "", circuit.phase]
-        if circuit.way and times > 1:
+        place = (circuit.way or "", circuit.phase)
+        if circuit.way and counted[place] > 1 and place not in told:
+            told.add(place)
             verdict = Verdict(
                 status="attention",
-                reason=f"Way {circuit.way} stands {times} times on {board.name or 'the board'}.",
+                reason=f"Way {circuit.way} stands {counted[place]} times on {board.name or 'the board'}.",
                 source="BS 7671 514.9 · circuit chart",
                 next_step="Two circuits on one way share its device; otherwise one of the numbers is wrong.",
             )
-            yield Note("circuit", circuit.id, "way", name_of(circuit), verdict)
+            same = tuple(c.id for c in board.circuits if (c.way or "", c.phase) == place)
+            yield Note("circuit", circuit.id, "way", name_of(circuit), verdict, touches=same)
         if circuit.untraced:
             verdict = Verdict(
                 status="attention",
@@ -50,58 +52,90 @@ def _ways(board: Board) -> Iterator[Note]:
                 observation="circuit-unknown",
             )
             yield Note("circuit", circuit.id, "untraced", name_of(circuit), verdict)
-    if board.ways and len(board.circuits) > board.ways:
+    if board.ways and len(board.circuits) > board.ways and not any(c.phase for c in board.circuits):
         reason = f"{len(board.circuits)} circuits stand on {board.ways} ways."
         verdict = Verdict(status="attention", reason=reason, source="circuit chart", next_step="Count the ways again.")
         yield Note("board", board.id, "ways", board.name or "Board", verdict)
 
 
-def _groups(board: Board) -> Iterator[Note]:
-    groups: dict[str, list[Circuit]] = {}
-    for circuit in board.circuits:
-        if circuit.rcd_group and not circuit.spare:
-            groups.setdefault(circuit.rcd_group, []).append(circuit)
-    for group, members in groups.items():
-        differing = _differing(members)
-        if differing:
-            first = members[0]
-            reason = (
-                f"Ways {', '.join(c.way or '?' for c in members)} are behind RCD {group}, yet its {differing} differs."
-            )
-            verdict = Verdict(
-                status="attention", reason=reason, source="circuit chart", next_step="One device, one set of data."
-            )
-            yield Note("circuit", first.id, "rcd_group", f"{board.name or 'Board'}: RCD {group}", verdict)
-
-
-def _differing(members: Sequence[Circuit]) -> str | None:
-    words = {"rcd_rated_ma": "rated current", "rcd_standard": "standard", "rcd_kind": "kind", "rcd_delay": "delay"}
-    for field in _OF_THE_RCD:
-        if len({getattr(circuit, field) for circuit in members}) > 1:
-            return words[field]
-    return None
-
-
-def _electrode(board: Board) -> Iterator[Note]:
+def _electrode(context: Context, board: Board) -> Iterator[Note]:
     """An outbuilding with an electrode of its own is a TT installation behind its own RCDs (rule 3.2)."""
-    if board.earthing != "own electrode":
+    if context.earth(board).electrode_of is not board or not spoken(board.electrode_ohm):
         return
-    rated = [circuit.rcd_rated_ma for circuit in board.circuits if circuit.rcd_rated_ma]
-    title = f"{board.name or 'Board'}: electrode"
-    if spoken(board.electrode_ohm):
-        verdict = supply.judge_ze(
-            board.electrode_ohm, "TT", parallel_removed=True, rcd_ma=max(rated, default=supply.USUAL_RCD_MA)
-        )
-        yield Note("board", board.id, "electrode_ohm", title, verdict)
-    if not rated and any(not circuit.spare for circuit in board.circuits):
-        verdict = Verdict(
-            status="fail",
-            reason="The board has an electrode of its own and no RCD: a fault to earth would stay on.",
-            source="BS 7671 411.5.2 · rule 3.2",
-            next_step="Look for an RCD in front of the board; its rating goes to the circuits.",
-            observation="tt-without-rcd",
-        )
-        yield Note("board", board.id, "earthing", title, verdict)
+    served = context.greatest_rcd_ma(context.tree.behind(board))
+    upstream = [d.rated_ma for c in board.circuits if not c.spare for d in context.rcds_before(c) if d.rated_ma]
+    rated = served or max(upstream, default=supply.USUAL_RCD_MA)
+    verdict = supply.judge_electrode(board.electrode_ohm, rated, alone=bool(board.electrode_alone))
+    yield Note("board", board.id, "electrode_ohm", f"{board.name or 'Board'}: electrode", verdict)
+
+
+def _exported(context: Context, board: Board) -> Iterator[Note]:
+    """The supply's earth taken to an outbuilding with metal services of its own (rule 3.2, 411.3.1.2)."""
+    if not board.outbuilding or context.earth(board).arrangement != "TN-C-S":
+        return
+    if board.extraneous not in ("bonded", "not bonded"):
+        return
+    bonded = board.extraneous == "bonded"
+    verdict = Verdict(
+        status="attention" if bonded else "fail",
+        reason="The earth of a TN-C-S supply is taken to an outbuilding with metal services"
+        + (", which are bonded there." if bonded else ", which are not bonded there."),
+        source="BS 7671 411.3.1.2, 542.1.3 · rule 3.2",
+        next_step="See that the bond there has the size of the supply's table, or give it an electrode and RCDs.",
+        observation="earth-exported",
+    )
+    yield Note("board", board.id, "extraneous", f"{board.name or 'Board'}: earth of the supply", verdict)
+
+
+def _main_switch(context: Context, board: Board) -> Iterator[Note]:
+    """Main switch against what stands before it and behind it (rule 3.10)."""
+    before = _before(context, board)
+    if before is None or board.main_switch_a is None or board.main_switch_kind in ("switch-fuse", "breaker", "none"):
+        return
+    ratings = [c.device_rating_a for c in board.circuits if not c.spare]
+    whole = sum(r for r in ratings if r) if ratings and all(ratings) else None
+    name = "The RCCB in front" if board.main_switch_kind == "RCCB" else "The main switch"
+    verdict = supply.judge_carried(board.main_switch_a, name, before[0], before[1], whole)
+    if verdict.status != "pass":
+        yield Note("board", board.id, "main_switch_a", f"{board.name or 'Board'}: main switch", verdict)
+
+
+def _before(context: Context, board: Board) -> tuple[float, str] | None:
+    """Rating and name of the overcurrent device before a board."""
+    feed = context.tree.feed(board)
+    if feed is not None:
+        way = feed[1]
+        return (way.device_rating_a, f"its device at {name_of(way)}") if way.device_rating_a else None
+    i = context.inspection
+    if i.switch_fuse_a:
+        return i.switch_fuse_a, "the switch-fuse"
+    return (i.service_fuse_a, "the service fuse") if i.service_fuse_a else None
+
+
+def _without_rcd(context: Context) -> Iterator[Note]:
+    """Circuits on an electrode that no RCD protects: one word for each electrode (rule 3.2)."""
+    by_electrode: dict[str | None, list[tuple[Board, str, str]]] = {}
+    for board, circuit in context.circuits:
+        earth = context.earth(board)
+        if not earth.tt or context.rcds_before(circuit) or context.tree.fed_from(circuit):
+            continue
+        if circuit.device_standard is None and earth.of_supply:
+            continue  # the way has not been described yet
+        owner = earth.electrode_of.id if earth.electrode_of is not None else None
+        by_electrode.setdefault(owner, []).append((board, circuit.id, name_of(circuit)))
+    for owner, found in by_electrode.items():
+        names = [name for _, _, name in found]
+        boards = {board.id: board for board, _, _ in found}
+        own = next((b for b in context.inspection.boards if b.id == owner), None)
+        verdict = rcd.missing_on_tt(names)
+        touches = tuple(circuit_id for _, circuit_id, _ in found)
+        place = own or (next(iter(boards.values())) if len(boards) == 1 else None)
+        if place is not None:
+            title = f"{place.name or 'Board'}: no RCD on an electrode"
+            yield Note("board", place.id, "earthing", title, verdict, touches=touches)
+        else:
+            i = context.inspection
+            yield Note("inspection", i.id, "earthing", "No RCD on an electrode", verdict, touches=touches)
 
 
 def _checks(board: Board) -> Iterator[Note]:

@@ -1,11 +1,11 @@
 """Main bonds: present or missing, and their continuity at the clamp and at the pipe (rule 3.7)."""
 
 from collections.abc import Iterator
+from typing import cast
 
 from dorrik.core import bonding
 from dorrik.core.inspection import Bond
 from dorrik.core.topics.context import Context, Note, spoken
-from dorrik.core.verdict import Verdict
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -14,22 +14,31 @@ def notes(context: Context) -> Iterator[Note]:
     for bond in context.inspection.bonds:
         title = f"Bond to {bond.service or 'a service'}"
         found = bonding.judge_presence(bond.state, bond.service)
-        if found is not None:
+        # What was not seen may have been proved another way: a continuity reading stands for the sight of it.
+        measured = spoken(bond.at_pipe_ohm)
+        if found is not None and not (bond.state == "not seen" and measured):
             yield Note("bond", bond.id, "state", title, found)
-        yield from _continuity(bond, title, limit)
+        yield from _continuity(context, bond, title, limit)
 
 
-def _continuity(bond: Bond, title: str, limit: float) -> Iterator[Note]:
-    measured = bond.at_pipe_ohm if spoken(bond.at_pipe_ohm) else bond.at_clamp_ohm
-    field = "at_pipe_ohm" if measured is bond.at_pipe_ohm else "at_clamp_ohm"
-    if spoken(measured):
-        verdict: Verdict = bonding.judge(measured, limit)
-        yield Note("bond", bond.id, field, f"{title}: {measured} Ω", verdict)
-    if spoken(bond.at_pipe_ohm) and spoken(bond.at_clamp_ohm):
-        verdict = bonding.judge_contact(bond.at_clamp_ohm, bond.at_pipe_ohm)
-        if verdict.status == "fail":
-            yield Note("bond", bond.id, "at_pipe_ohm", f"{title}: clamp and pipe", verdict)
-    if bond.csa_mm2 is not None and bond.length_m is not None:
+def _continuity(context: Context, bond: Bond, title: str, limit: float) -> Iterator[Note]:
+    """One statement on a bond: at the pipe, where it counts; the contact of the clamp where that is what is wrong."""
+    at_pipe, at_clamp = bond.at_pipe_ohm, bond.at_clamp_ohm
+    school = cast(bonding.School, context.house.bonding_limit)
+    expected = bonding.expected_ohm(bond.csa_mm2, bond.length_m)
+    contact = bonding.judge_contact(at_clamp, at_pipe)
+    if contact.status in ("fail", "attention"):
+        yield Note("bond", bond.id, "at_pipe_ohm", f"{title}: clamp and pipe", contact)
+    if spoken(at_pipe):
+        verdict = bonding.judge(at_pipe, limit, expected=expected, school=school)
+        # With the clamp named as the cause, the reading at the pipe is its consequence.
+        because = (bond.id, "at_pipe_ohm") if contact.status == "fail" and verdict.status == "fail" else None
+        yield Note("bond", bond.id, "at_pipe_ohm", f"{title}: {at_pipe} Ω", verdict, because_of=because)
+    elif spoken(at_clamp):
+        verdict = bonding.judge(at_clamp, limit, expected=expected, school=school, at=" at the clamp")
+        verdict = bonding.judge_clamp_only(at_clamp, verdict)
+        yield Note("bond", bond.id, "at_clamp_ohm", f"{title}: {at_clamp} Ω at the clamp", verdict)
+    if bond.csa_mm2 is not None and bond.length_m is not None and not spoken(at_pipe) and not spoken(at_clamp):
         verdict = bonding.judge_run(bond.csa_mm2, bond.length_m, limit)
-        if verdict.status == "attention":
+        if verdict.status == "attention" and school == "0.05 Ω in all":
             yield Note("bond", bond.id, "length_m", f"{title}: length", verdict)

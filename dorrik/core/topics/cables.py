@@ -4,37 +4,74 @@ from collections.abc import Iterator
 
 from dorrik.core import overload
 from dorrik.core.inspection import Circuit
-from dorrik.core.topics.context import Context, Note, name_of
+from dorrik.core.topics.context import Action, Context, Note, cable_of, has_sockets, name_of
+from dorrik.core.topics.note import set_field
+from dorrik.core.verdict import Verdict
+
+_ONE_LOAD = ("fused unit", "fixed equipment")
 
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every circuit whose device and cable are known; an unknown method is asked for only where it matters."""
     for _, circuit in context.circuits:
-        if circuit.device_standard and circuit.device_rating_a and circuit.line_csa_mm2:
-            yield from _overload(circuit, circuit.device_standard, circuit.device_rating_a, circuit.line_csa_mm2)
-        if circuit.line_csa_mm2 and circuit.cable_length_m and circuit.design_current_a:
+        cable = cable_of(circuit)
+        if cable is None:
+            continue
+        contradiction = _contradiction(circuit)
+        if contradiction is not None:
+            yield Note(
+                "circuit", circuit.id, "one_fused_load", f"{name_of(circuit)}: one fused load", contradiction,
+                offers=(set_field("circuit", circuit.id, "one_fused_load", False, "It feeds more than one"),),
+            )  # fmt: skip
+        if circuit.device_standard and circuit.device_rating_a:
+            yield from _overload(circuit, cable, circuit.device_standard, circuit.device_rating_a)
+        if circuit.cable_length_m and circuit.design_current_a:
             verdict = overload.judge_voltage_drop(
-                circuit.line_csa_mm2,
+                cable.csa_mm2,
                 circuit.cable_length_m,
                 circuit.design_current_a,
                 lighting=circuit.serves == "lighting",
+                cable_type=cable.type,
+                ring=circuit.form == "ring",
             )
             if verdict.status != "unknown":
                 yield Note("circuit", circuit.id, "design_current_a", f"{name_of(circuit)}: voltage drop", verdict)
 
 
-def _overload(circuit: Circuit, standard: str, rating_a: float, csa_mm2: float) -> Iterator[Note]:
+def _lone_fused_unit(circuit: Circuit) -> bool:
+    """Do the points themselves show one fused load alone?"""
+    return len(circuit.outlets) == 1 and circuit.outlets[0].sort in _ONE_LOAD and (circuit.points or 1) == 1
+
+
+def _contradiction(circuit: Circuit) -> Verdict | None:
+    """`One fused load` with sockets among the points cannot be (rules 9.2, 1.2)."""
+    if not circuit.one_fused_load or not has_sockets(circuit):
+        return None
+    return Verdict(
+        status="attention",
+        reason="It is said to feed one fused load, and has a socket among its points.",
+        source=f"{overload.SOURCE}.2, 1.2",
+        next_step="Say which: with a socket the cable has to be protected at the board.",
+    )
+
+
+def _overload(circuit: Circuit, cable: overload.Cable, standard: str, rating_a: float) -> Iterator[Note]:
     arrangement: overload.Arrangement = "radial"
+    offers: tuple[Action, ...] = ()
     if circuit.form == "ring":
         arrangement = "ring"
-    elif circuit.one_fused_load:
+    elif circuit.one_fused_load and not has_sockets(circuit):
         arrangement = "fused-spur-only"
-    method = None if circuit.cable_method == overload.NOT_KNOWN else circuit.cable_method
-    verdict = overload.judge(standard, rating_a, csa_mm2, method, arrangement, load_fuse_a=circuit.load_fuse_a)
+    elif circuit.one_fused_load is None and _lone_fused_unit(circuit):
+        arrangement = "fused-spur-only"
+        offers = (set_field("circuit", circuit.id, "one_fused_load", True, "It feeds this one fused load"),)
+    verdict = overload.judge(standard, rating_a, cable, arrangement, load_fuse_a=circuit.load_fuse_a)
     # While the method has not been asked yet, only what fails by every method is worth a word.
     if circuit.cable_method or verdict.status == "fail":
-        title = f"{name_of(circuit)}: {rating_a:g} A on {csa_mm2:g} mm²"
-        yield Note("circuit", circuit.id, "device_rating_a", title, verdict)
+        title = f"{name_of(circuit)}: {rating_a:g} A on {cable.csa_mm2:g} mm²"
+        yield Note(
+            "circuit", circuit.id, "device_rating_a", title, verdict, offers=() if verdict.status == "pass" else offers
+        )
     if circuit.design_current_a and circuit.design_current_a > rating_a:
         verdict = overload.judge_demand(circuit.design_current_a, rating_a)
         yield Note("circuit", circuit.id, "design_current_a", f"{name_of(circuit)}: design current", verdict)

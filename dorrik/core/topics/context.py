@@ -1,49 +1,24 @@
-"""What every topic needs: the inspection, the house rules and the rule book in use, and the note a topic gives."""
+"""What every topic needs: the inspection, the house rules and the rule book in use, and what is worked out once."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from dorrik.core import devices, ring, supply
+from dorrik.core import conductors, devices, overload, ring, supply
+from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import Board, Circuit, Inspection, Overruling, Point, name_of
+from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
+from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
-from dorrik.core.record import record
 from dorrik.core.rule_book import RuleBook, rule_book
-from dorrik.core.verdict import Status, Verdict
+from dorrik.core.topics.note import Action, Note
+from dorrik.core.verdict import Verdict
 
-__all__ = ["NOMINAL_V", "Context", "Note", "name_of", "point_names", "spoken"]
+__all__ = ["NOMINAL_V", "Action", "Context", "Note", "name_of", "point_names", "spoken"]
 
 #: Nominal voltage of a home's final circuits (V).
 NOMINAL_V = 230.0
-
-
-@record
-class Note:
-    """A verdict and the field it speaks of.
-
-    title: names the circuit and the figure; set_field: a one-tap offer, field and value; overruled: how the inspector
-    sees it, where that differs.
-    """
-
-    entity: str
-    entity_id: str
-    field: str
-    title: str
-    verdict: Verdict
-    set_field: tuple[str, Any] | None = None
-    overruled: Overruling | None = None
-
-    @property
-    def status(self) -> Status:
-        """The status that counts: the inspector's where the verdict was overruled."""
-        if self.overruled is not None and self.overruled.status is not None:
-            return _STATUS[self.overruled.status]
-        return self.verdict.status
-
-
-_STATUS: Mapping[str, Status] = {"pass": "pass", "attention": "attention", "fail": "fail"}
 
 
 class Context:
@@ -56,6 +31,7 @@ class Context:
         self.book: RuleBook = rule_book(inspection.rule_book)
         self.inspection = self._less_leads(inspection)
         i = self.inspection
+        self.tree = BoardTree(i.boards, i.earthing)
         self.pfc_ka = supply.prospective_fault(i.pscc_ka, i.pefc_ka)
         self.circuits: tuple[tuple[Board, Circuit], ...] = tuple(
             (board, circuit) for board in i.boards for circuit in board.circuits if not circuit.spare
@@ -74,8 +50,9 @@ class Context:
             return {f: subtract(r, leads) for f in fields if (r := getattr(entity, f)) is not None}
 
         def of_circuit(circuit: Circuit) -> Circuit:
-            ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm")
-            outlets = [replace(p, **less(p, "line_neutral_ohm", "line_cpc_ohm", "r2_ohm")) for p in circuit.outlets]
+            ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
+            own = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm")
+            outlets = [replace(p, **less(p, *own)) for p in circuit.outlets]
             return replace(circuit, outlets=tuple(outlets), **ends)
 
         return replace(
@@ -88,39 +65,109 @@ class Context:
         points: tuple[ring.RingPoint, ...] = ()
         if circuit.outlets and self.house.ring_method == "ends cross-connected":
             points = tuple(
-                ring.RingPoint(name, outlet.line_neutral_ohm, outlet.line_cpc_ohm)
+                ring.RingPoint(name, outlet.line_neutral_ohm, outlet.line_cpc_ohm, bool(outlet.retested))
                 for name, outlet in point_names(circuit).items()
                 if outlet.line_neutral_ohm is not None or outlet.line_cpc_ohm is not None
             )
-        test = ring.RingTest(
-            circuit.r1_ohm, circuit.rn_ohm, circuit.r2_ohm, circuit.line_csa_mm2, circuit.cpc_csa_mm2, points
+        line = conductor_mm2(circuit)
+        return ring.analyse(
+            ring.RingTest(circuit.r1_ohm, circuit.rn_ohm, circuit.r2_ohm, line, circuit.cpc_csa_mm2, points)
         )
-        return ring.analyse(test)
+
+    def earth(self, board: Board) -> Earth:
+        """The earth of a board (rule 3.2)."""
+        return self.tree.earth(board)
 
     @cached_property
-    def greatest_rcd_ma(self) -> float | None:
-        """The least sensitive RCD of the installation (mA), which an electrode has to serve."""
-        return max((c.rcd_rated_ma for _, c in self.circuits if c.rcd_rated_ma), default=None)
+    def rcds(self) -> tuple[RcdDevice, ...]:
+        """Every residual current device, board by board."""
+        return tuple(device for board in self.inspection.boards for device in devices_of(board))
 
-    def zs_limit(self, circuit: Circuit) -> tuple[float, str] | Verdict:
+    @cached_property
+    def _before(self) -> dict[str, tuple[RcdDevice, ...]]:
+        by_board: dict[str, list[RcdDevice]] = {}
+        own: dict[str, RcdDevice] = {}
+        for device in self.rcds:
+            if device.whole_board:
+                by_board.setdefault(device.board.id, []).append(device)
+            else:
+                own.update((circuit.id, device) for circuit in device.circuits)
+        found = {}
+        for board, circuit in self.circuits:
+            chain = [own[circuit.id]] if circuit.id in own else []
+            for above, feeding in self.tree.upwards(board):
+                chain += by_board.get(above.id, [])
+                if feeding is not None and feeding.id in own:
+                    chain.append(own[feeding.id])
+            found[circuit.id] = tuple(chain)
+        return found
+
+    def rcds_before(self, circuit: Circuit) -> tuple[RcdDevice, ...]:
+        """The devices in front of a circuit, the nearest first, up to the origin."""
+        return self._before.get(circuit.id, ())
+
+    def rated_ma(self, circuit: Circuit) -> float | None:
+        """The most sensitive RCD in front of a circuit (mA); None without any."""
+        return min((d.rated_ma for d in self.rcds_before(circuit) if d.rated_ma), default=None)
+
+    def greatest_rcd_ma(self, boards: Iterable[Board]) -> float | None:
+        """The least sensitive RCD of some boards (mA), which their electrode has to serve."""
+        ids = {board.id for board in boards}
+        return max((d.rated_ma for d in self.rcds if d.board.id in ids and d.rated_ma), default=None)
+
+    def zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
         """The circuit's Zs limit (Ω) and how it was found, or why there is none."""
         if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
             return Verdict(
                 status="unknown", reason="Standard, type and rating of the device are needed.", source=devices.SOURCE
             )
-        time_s = devices.disconnection_s(self.inspection.earthing, circuit.device_rating_a, circuit.serves)
+        named = (circuit.device_standard, circuit.device_type, circuit.device_rating_a)
+        earth = self.earth(board)
+        time_s = devices.disconnection_s(
+            earth.arrangement, circuit.device_rating_a, circuit.serves, sockets=has_sockets(circuit)
+        )
         try:
-            limit = devices.zs_limit_ohm(circuit.device_standard, circuit.device_type, circuit.device_rating_a, time_s)
+            limit = devices.zs_limit_ohm(*named, time_s)
+            doubt = devices.unconfirmed(*named, time_s)
         except LookupError as error:
             return Verdict(status="unknown", reason=str(error), source=devices.SOURCE)
-        return limit, f"{circuit.device_type} {circuit.device_rating_a:g} A, {time_s:g} s"
+        told = f"{circuit.device_type} {circuit.device_rating_a:g} A, {time_s:g} s"
+        return limit, f"{told}, {doubt}" if doubt else told
 
-    def behind_rcd(self, circuit: Circuit) -> bool:
+    def behind_rcd(self, board: Board, circuit: Circuit) -> bool:
         """Is an RCD relied on for fault protection? On TT it is, unless something else is said."""
-        if circuit.rcd_rated_ma is None:
+        if self.rated_ma(circuit) is None:
             return False
-        on_tt = self.inspection.earthing == "TT" and circuit.fault_protection is None
+        on_tt = self.earth(board).tt and circuit.fault_protection is None
         return circuit.fault_protection == "RCD" or on_tt
+
+
+def has_sockets(circuit: Circuit) -> bool:
+    """Is there a socket among what a circuit feeds? A cooker outlet with a socket counts (rule 7.2)."""
+    return bool(
+        circuit.serves == "sockets"
+        or circuit.outlet_with_socket
+        or any(outlet.sort in ("socket", "cooker outlet with socket") for outlet in circuit.outlets)
+    )
+
+
+def conductor_mm2(circuit: Circuit) -> float | None:
+    """The line conductor as its resistance goes (mm²): an imperial size by its own area."""
+    return conductors.imperial_mm2(circuit.imperial)[0] if circuit.imperial else circuit.line_csa_mm2
+
+
+def cable_of(circuit: Circuit) -> overload.Cable | None:
+    """The cable as its capacity goes: an imperial size by its metric one. None where no size is known."""
+    csa = conductors.imperial_mm2(circuit.imperial)[1] if circuit.imperial else circuit.line_csa_mm2
+    if csa is None:
+        return None
+    method = None if circuit.cable_method == overload.NOT_KNOWN else circuit.cable_method
+    return overload.Cable(
+        csa_mm2=csa,
+        method=method,
+        type=circuit.cable_type or conductors.FLAT_TWIN,
+        factor=circuit.rating_factor or 1.0,
+    )
 
 
 def spoken(reading: Reading | None) -> bool:

@@ -13,7 +13,9 @@ def notes(context: Context) -> Iterator[Note]:
         return
     required = bonding.earthing_conductor_mm2(i.tails_mm2)
     if i.earthing_conductor_mm2 is not None:
-        verdict = bonding.judge_size("The main earthing conductor", i.earthing_conductor_mm2, required)
+        verdict = bonding.judge_size(
+            "The main earthing conductor", i.earthing_conductor_mm2, required, to_electrode=i.earthing == "TT"
+        )
         yield Note("inspection", i.id, "earthing_conductor_mm2", "Main earthing conductor", verdict)
     if not i.earthing:
         return

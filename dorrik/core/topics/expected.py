@@ -2,10 +2,12 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import insulation, loop, rcd
-from dorrik.core.inspection import Circuit
+from dorrik.core import continuity, insulation, loop, rcd
+from dorrik.core.inspection import Board, Circuit
+from dorrik.core.rcd_devices import RcdDevice
 from dorrik.core.readings import figure
 from dorrik.core.record import record
+from dorrik.core.ring_points import BENDING
 from dorrik.core.topics.context import NOMINAL_V, Context
 from dorrik.core.verdict import Verdict
 
@@ -26,12 +28,14 @@ def expected(context: Context) -> Iterator[Expected]:
     minimum = insulation.minimum_mohm(NOMINAL_V)
     first = "250 V first, then 500 V; " if context.house.insulation_first == "250 V" else ""
     told = f"{first}at least {minimum:g} MΩ"
-    for _, circuit in context.circuits:
+    for board, circuit in context.circuits:
         yield from _ring(context, circuit)
+        yield from _long_lead(circuit)
         yield Expected(circuit.id, "insulation_lne_mohm", minimum, None, told)
-        yield from _loop(context, circuit)
-        if circuit.rcd_rated_ma:
-            yield from _trips(context, circuit)
+        yield from _loop(context, board, circuit)
+    for device in context.rcds:
+        if device.rated_ma:
+            yield from _trips(context, device)
 
 
 def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
@@ -41,7 +45,8 @@ def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
     if analysis.expected_r2_ohm is not None:
         least, greatest = analysis.expected_r2_ohm
         yield Expected(circuit.id, "r2_ohm", least, greatest, _span("expected", least, greatest, "Ω"))
-    if analysis.expected_line_cpc_ohm is not None:
+    # Ends that are in doubt lead to nothing that a point could be held against.
+    if analysis.expected_line_cpc_ohm is not None and not any(f.kind in BENDING for f in analysis.findings):
         highest = analysis.expected_line_cpc_ohm
         yield Expected(circuit.id, "r1_r2_ohm", None, highest, f"expected up to {figure(highest)} Ω")
         for point in circuit.outlets:
@@ -51,27 +56,45 @@ def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
                 yield Expected(point.id, "line_neutral_ohm", flat, flat, f"{figure(flat)} Ω everywhere")
 
 
-def _loop(context: Context, circuit: Circuit) -> Iterator[Expected]:
-    if context.behind_rcd(circuit) and circuit.rcd_rated_ma:
-        highest = loop.TOUCH_VOLTAGE_V / circuit.rcd_rated_ma * 1000
-        says = f"at most {highest:.0f} Ω ({circuit.rcd_rated_ma:g} mA)"
-        yield Expected(circuit.id, "zs_ohm", None, highest, says)
-    elif not isinstance(limit := context.zs_limit(circuit), Verdict):
+def _long_lead(circuit: Circuit) -> Iterator[Expected]:
+    """R2 by long lead: a quarter of a ring's cpc at most, else what the cpc's length leads to (rule 4.7)."""
+    most = None
+    if circuit.form == "ring" and circuit.r2_ohm is not None and circuit.r2_ohm.value and not circuit.r2_ohm.bound:
+        most = circuit.r2_ohm.value / 4
+    elif circuit.cpc_csa_mm2 and circuit.cable_length_m:
+        try:
+            most = continuity.expected_long_lead_ohm(
+                circuit.cpc_csa_mm2, circuit.cable_length_m, ring=circuit.form == "ring"
+            )
+        except LookupError:
+            return
+    if most is not None:
+        yield Expected(circuit.id, "long_lead_r2_ohm", None, most, f"expected up to {figure(most)} Ω")
+
+
+def _loop(context: Context, board: Board, circuit: Circuit) -> Iterator[Expected]:
+    rated = context.rated_ma(circuit)
+    if context.behind_rcd(board, circuit) and rated and context.earth(board).tt:
+        highest = loop.TOUCH_VOLTAGE_V / rated * 1000
+        yield Expected(circuit.id, "zs_ohm", None, highest, f"at most {highest:.0f} Ω ({rated:g} mA)")
+    elif not isinstance(limit := context.zs_limit(board, circuit), Verdict):
         highest = limit[0] * context.house.zs_basis
         yield Expected(circuit.id, "zs_ohm", None, highest, f"at most {highest:.2f} Ω ({limit[1]})")
 
 
-def _trips(context: Context, circuit: Circuit) -> Iterator[Expected]:
-    for field, multiple in (("rcd_trip_ms", 1), ("rcd_five_ms", 5)):
+def _trips(context: Context, device: RcdDevice) -> Iterator[Expected]:
+    for field, multiple in (("trip_ms", 1), ("five_ms", 5)):
         if multiple == 5 and context.house.rcd_tests == "1 × IΔn":
             continue
         try:
-            standard, delay = circuit.rcd_standard or "BS EN 61008", circuit.rcd_delay or "none"
+            standard, delay = device.standard or "BS EN 61008", device.delay or "none"
             least, greatest = rcd.trip_limits_ms(standard, delay, multiple)
         except LookupError:
             continue
         says = f"{least:g} to {greatest:g} ms" if least else f"at most {greatest:g} ms"
-        yield Expected(circuit.id, field, least or None, greatest, says)
+        places = (device.id,) if device.entity == "rcd" else tuple(circuit.id for circuit in device.circuits)
+        for place in places:
+            yield Expected(place, device.field(field), least or None, greatest, says)
 
 
 def _span(word: str, least: float, greatest: float, unit: str) -> str:

@@ -1,44 +1,77 @@
-"""Prospective fault current against what the devices can break (rule 3.4)."""
+"""Prospective fault current against what the devices can break, board by board (rule 3.4)."""
 
 from collections.abc import Iterator
 from dataclasses import replace
 
 from dorrik.core import devices, supply
-from dorrik.core.inspection import Circuit
+from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
 from dorrik.core.topics.context import Context, Note, name_of, spoken
+
+#: A circuit on all phases has a device of more than one pole, between whose poles the greater current can flow.
+_ALL_POLES = "all three"
 
 
 def notes(context: Context) -> Iterator[Note]:
     """One note a board, on its weakest device; a note per circuit would say the same twelve times."""
-    if not spoken(context.pfc_ka):
-        return
-    for board in context.inspection.boards:
-        weakest: tuple[float, Circuit] | None = None
-        for circuit in board.circuits:
-            capacity = _breaking_ka(circuit)
-            if capacity is not None and (weakest is None or capacity < weakest[0]):
-                weakest = (capacity, circuit)
-        if weakest is None:
+    i = context.inspection
+    fuse_a = i.switch_fuse_a or i.service_fuse_a
+    for board in i.boards:
+        at_board = _at_board(context, board)
+        if at_board is None or not spoken(at_board):
             continue
-        title = f"{board.name or 'Board'}: fault current against {name_of(weakest[1])}"
-        verdict = supply.judge_breaking_capacity(context.pfc_ka, weakest[0], board.conditional_ka)
-        if context.inspection.phases == "3" and verdict.status == "pass":
-            # A fault between lines is the greater one; it is estimated, never measured here.
-            between = between_lines_ka(context)
-            verdict = supply.judge_breaking_capacity(between, weakest[0], board.conditional_ka)
-            estimate = f"{context.house.three_phase_fault}, {context.pfc_ka} kA"
-            verdict = replace(verdict, reason=f"Between lines ({estimate}): {verdict.reason}")
-        yield Note("board", board.id, "conditional_ka", title, verdict)
+        one_pole = _weakest(board, poles=False)
+        all_poles = _weakest(board, poles=True)
+        for weakest, current, told in (
+            (one_pole, at_board, ""),
+            (all_poles, _between(context, at_board), f"Between lines ({context.house.three_phase_fault}): "),
+        ):
+            if weakest is None or current is None:
+                continue
+            verdict = supply.judge_breaking_capacity(
+                current,
+                weakest[0],
+                board.conditional_ka,
+                behind=supply.backing(i.service_fuse_standard),
+                fuse_a=fuse_a,
+            )
+            title = f"{board.name or 'Board'}: fault current against {name_of(weakest[1])}"
+            verdict = replace(verdict, reason=f"{told}{verdict.reason}")
+            yield Note("board", board.id, "conditional_ka", title, verdict)
+
+
+def _at_board(context: Context, board: Board) -> Reading | None:
+    """The fault current at a board (kA): what was recorded, or by its own Zdb where it stands further on.
+
+    Behind an electrode its loop says nothing of line to neutral: there the origin's figure stands, which is never less.
+    """
+    feed, zdb = context.tree.feed(board), board.zdb_ohm
+    if feed is None or context.earth(board).tt or zdb is None or not zdb.value or zdb.bound is not None:
+        return context.pfc_ka
+    return Reading.of(supply.fault_current_a(zdb.value) / 1000)
+
+
+def _between(context: Context, measured: Reading) -> Reading | None:
+    if context.inspection.phases != "3" or measured.value is None:
+        return None
+    safe = context.house.three_phase_fault.startswith("2")
+    return Reading.of(supply.line_to_line_a(measured.value, safe=safe), measured.bound)
 
 
 def between_lines_ka(context: Context) -> Reading | None:
     """The estimated fault current between lines (kA) of a three-phase supply; None on one phase."""
-    measured = context.pfc_ka
-    if context.inspection.phases != "3" or measured is None or measured.value is None:
-        return None
-    safe = context.house.three_phase_fault.startswith("2")
-    return Reading.of(supply.line_to_line_a(measured.value, safe=safe), measured.bound)
+    return None if context.pfc_ka is None else _between(context, context.pfc_ka)
+
+
+def _weakest(board: Board, *, poles: bool) -> tuple[float, Circuit] | None:
+    found = [
+        (capacity, circuit)
+        for circuit in board.circuits
+        if not circuit.spare
+        and (circuit.phase == _ALL_POLES) == poles
+        and (capacity := _breaking_ka(circuit)) is not None
+    ]
+    return min(found, key=lambda one: one[0], default=None)
 
 
 def _breaking_ka(circuit: Circuit) -> float | None:

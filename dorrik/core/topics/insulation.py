@@ -7,6 +7,7 @@ from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.topics.context import NOMINAL_V, Context, Note, name_of, spoken
+from dorrik.core.topics.note import Figure
 from dorrik.core.verdict import Verdict
 
 #: Fields of a circuit, the pairing each holds, and whether it is to earth.
@@ -16,42 +17,102 @@ PAIRINGS = (
     ("insulation_le_mohm", "L–E", True),
     ("insulation_ne_mohm", "N–E", True),
 )
+LINE_NEUTRAL, TO_EARTH = "insulation_ln_mohm", "insulation_lne_mohm"
+_WORDS = {LINE_NEUTRAL: "L–N", TO_EARTH: "L+N–E"}
 
 
 @record
 class BoardSum:
-    """The insulation of a whole board for one pairing, as its field is named."""
+    """The insulation of a whole board, line to neutral or live to earth, as its field is named.
+
+    missing: names of the circuits that are not in it; because_of: the figure of the circuit that spoils it; touches:
+    ids of the circuits that do.
+    """
 
     board_id: str
     field: str
+    title: str
     combined: Reading
     verdict: Verdict
     culprits: tuple[str, ...]
+    missing: tuple[str, ...] = ()
+    because_of: Figure | None = None
+    touches: tuple[str, ...] = ()
 
 
 def board_sums(context: Context) -> Iterator[BoardSum]:
-    """One for each pairing that any circuit of a board was measured in."""
+    """Live to earth for every board where a circuit was measured, line to neutral where any was."""
+    over_range = context.house.insulation_over_range_mohm
     for board in context.inspection.boards:
-        for field, _, _ in PAIRINGS:
-            readings = {
-                name_of(circuit): reading
-                for circuit in board.circuits
-                if not circuit.spare and spoken(reading := getattr(circuit, field))
-            }
+        circuits = [c for c in board.circuits if not c.spare]
+        for field in (LINE_NEUTRAL, TO_EARTH):
+            figures = {c.id: _figure(c, field, over_range) for c in circuits}
+            readings = {name_of(c): r for c in circuits if (r := figures[c.id]) is not None and spoken(r)}
             if not readings:
                 continue
+            missing = tuple(name_of(c) for c in circuits if _missing(c, field, figures[c.id]))
             verdict = insulation.judge_board(
                 readings,
                 NOMINAL_V,
+                missing=missing,
                 attention_mohm=context.house.insulation_attention_mohm,
-                over_range_mohm=context.house.insulation_over_range_mohm,
+                over_range_mohm=over_range,
             )
-            yield BoardSum(board.id, field, verdict.combined, verdict, verdict.culprits)
+            if (
+                field == LINE_NEUTRAL
+                and missing
+                and verdict.status != "fail"
+                and _earthed(circuits, figures, over_range)
+            ):
+                continue
+            spoilt = [c for c in circuits if name_of(c) in verdict.culprits]
+            because = _cause(context, spoilt[0], field) if len(spoilt) == 1 else None
+            title = f"{board.name or 'Board'} as a whole, {_WORDS[field]}"
+            touches = tuple(c.id for c in spoilt)
+            yield BoardSum(
+                board.id, field, title, verdict.combined, verdict, verdict.culprits, missing, because, touches
+            )  # fmt: skip
+
+
+def _earthed(circuits: list[Circuit], figures: dict[str, Reading | None], over_range: float) -> bool:
+    """Has every circuit without L–N a reading to earth? Then L–N may be left out (rule 6.3), and no sum is wanted."""
+    left_out = [c for c in circuits if figures[c.id] is None]
+    return all(_figure(c, TO_EARTH, over_range) is not None for c in left_out)
+
+
+def _figure(circuit: Circuit, field: str, over_range: float) -> Reading | None:
+    if field == LINE_NEUTRAL:
+        return circuit.insulation_ln_mohm
+    return insulation.to_earth(
+        circuit.insulation_lne_mohm, circuit.insulation_le_mohm, circuit.insulation_ne_mohm, over_range
+    )
+
+
+def _missing(circuit: Circuit, field: str, figure: Reading | None) -> bool:
+    """Is a circuit not in the sum? One that does not apply is left out with a reason; half a pairing is not in it."""
+    written: Reading | None = getattr(circuit, field)
+    if written is not None and written.sort == "not-applicable":
+        return False
+    if figure is None or not spoken(figure):
+        return True
+    one = circuit.insulation_le_mohm is None or circuit.insulation_ne_mohm is None
+    return field == TO_EARTH and not spoken(written) and one
+
+
+def _cause(context: Context, circuit: Circuit, field: str) -> Figure | None:
+    """The circuit's own reading, where it fails by itself and so has said all."""
+    for name, _, to_earth in PAIRINGS:
+        reading: Reading | None = getattr(circuit, name)
+        asked = to_earth == (field == TO_EARTH) and reading is not None and spoken(reading)
+        if asked and reading is not None and _judge(context, reading, to_earth).status == "fail":
+            return (circuit.id, name)
+    return None
 
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every reading, by board and pairing, and on boards measured as a whole."""
     for board in context.inspection.boards:
+        failing: list[Figure] = []
         for field, pairing, to_earth in PAIRINGS:
             measured = [(c, r) for c in board.circuits if not c.spare and spoken(r := getattr(c, field))]
             if not measured:
@@ -61,8 +122,14 @@ def notes(context: Context) -> Iterator[Note]:
                 verdict = _judge(context, reading, to_earth)
                 if verdict.status == "pass":
                     verdict = insulation.stands_out(reading, middle) or verdict
-                yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: {pairing} {reading} MΩ", verdict)
-        yield from _whole(context, board)
+                if verdict.status == "fail" and to_earth:
+                    failing.append((circuit.id, field))
+                # L–E and N–E apart are one circuit's insulation to earth, low by one cause.
+                own = next((f for f in failing if f[0] == circuit.id and f[1] != field), None) if to_earth else None
+                because = own if verdict.status == "fail" else None
+                title = f"{name_of(circuit)}: {pairing} {reading} MΩ"
+                yield Note("circuit", circuit.id, field, title, verdict, because_of=because)
+        yield from _whole(context, board, failing)
         for circuit in board.circuits:
             if circuit.insulation_leg_one_mohm is not None and not circuit.spare:
                 yield from _legs(circuit)
@@ -81,14 +148,26 @@ def _judge(context: Context, reading: Reading, to_earth: bool) -> Verdict:
     )
 
 
-def _whole(context: Context, board: Board) -> Iterator[Note]:
-    """A board measured as one: the reading stands for every circuit in it (rule 6.3)."""
+def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[Note]:
+    """A board measured as one: the reading stands for every circuit in it, and beside their sum (rules 6.2, 6.3)."""
+    over_range = context.house.insulation_over_range_mohm
+    circuits = [c for c in board.circuits if not c.spare]
     for field, pairing, to_earth in PAIRINGS[:2]:
         reading: Reading | None = getattr(board, field)
-        if reading is not None and spoken(reading):
-            verdict = _judge(context, reading, to_earth)
-            title = f"{board.name or 'Board'} as a whole: {pairing} {reading} MΩ"
-            yield Note("board", board.id, field, title, verdict)
+        if reading is None or not spoken(reading):
+            continue
+        verdict = _judge(context, reading, to_earth)
+        title = f"{board.name or 'Board'} as a whole: {pairing} {reading} MΩ"
+        because = failing[0] if failing and to_earth and verdict.status == "fail" else None
+        yield Note("board", board.id, field, title, verdict, because_of=because)
+        each = [f for c in circuits if (f := _figure(c, field, over_range)) is not None and spoken(f)]
+        if len(each) == len(circuits) and each:
+            beside = insulation.judge_beside_sum(reading, insulation.combine(each, over_range))
+            if beside is not None:
+                title, own = f"{board.name or 'Board'}: whole beside sum", (board.id, field)
+                yield Note(
+                    "board", board.id, field, title, beside, because_of=own if verdict.status == "fail" else None
+                )  # fmt: skip
 
 
 def _legs(circuit: Circuit) -> Iterator[Note]:

@@ -2,44 +2,82 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import devices, loop, overload
+from dorrik.core import continuity, devices, loop, overload
+from dorrik.core.circuit import TRIPS
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
-from dorrik.core.topics.context import Context, Note, name_of, spoken
+from dorrik.core.topics.context import Context, Note, conductor_mm2, name_of, spoken
 from dorrik.core.verdict import Verdict
 
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on Zs measured, beside what was calculated, or calculated where it could not be measured."""
     for board, circuit in context.circuits:
-        if circuit.zs_ohm is not None and spoken(circuit.zs_ohm):
-            verdict = _judge(context, circuit, circuit.zs_ohm)
-            yield Note("circuit", circuit.id, "zs_ohm", f"{name_of(circuit)}: Zs {circuit.zs_ohm} Ω", verdict)
-            crossed = loop.cross_check(circuit.zs_ohm, board.zdb_ohm, circuit.r1_r2_ohm)
-            if crossed.status not in ("unknown", "pass"):
-                title = f"{name_of(circuit)}: Zs beside Zdb + (R1+R2)"
-                yield Note("circuit", circuit.id, "zs_ohm", title, crossed)
-            yield from _fault(circuit, circuit.zs_ohm)
-        elif circuit.zs_ohm is not None:
-            yield from _without(context, board, circuit, circuit.zs_ohm)
+        name, zs = name_of(circuit), circuit.zs_ohm
+        total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
+        if zs is not None and spoken(zs):
+            verdict = judge(context, board, circuit, zs)
+            yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict)
+            yield from _crossed(board, circuit, zs, failing=verdict.status == "fail")
+            yield from _fault(circuit, zs)
+        elif zs is not None or circuit.zs_not_possible is not None:
+            if trips(circuit):
+                yield Note("circuit", circuit.id, "zs_ohm", f"{name}: no loop test", loop.TRIPS_ON_TEST)
+            if total is not None:
+                title = f"{name}: Zs calculated, Zdb + (R1+R2) = {total} Ω"
+                yield Note("circuit", circuit.id, "zs_ohm", title, judge(context, board, circuit, total))
         yield from _from_live(board, circuit)
 
 
-def _judge(context: Context, circuit: Circuit, zs: Reading) -> Verdict:
-    if context.behind_rcd(circuit) and circuit.rcd_rated_ma:
-        return loop.judge_zs_behind_rcd(zs, circuit.rcd_rated_ma)
-    limit = context.zs_limit(circuit)
-    return limit if isinstance(limit, Verdict) else loop.judge_zs(zs, limit[0], context.house.zs_basis)
+def trips(circuit: Circuit) -> bool:
+    """Was there no loop test because the RCD trips on it? Older documents have it among the words of the limitation."""
+    if circuit.zs_not_possible is not None:
+        return circuit.zs_not_possible == TRIPS
+    zs = circuit.zs_ohm
+    return zs is not None and zs.sort == "limitation" and "trip" in (zs.limitation or "").lower()
 
 
-def _without(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Iterator[Note]:
-    """No Zs: because the RCD trips (rule 7.4), and what it comes to by calculation (rule 7.3)."""
-    if zs.sort == "limitation" and "trip" in (zs.limitation or "").lower():
-        yield Note("circuit", circuit.id, "zs_ohm", f"{name_of(circuit)}: no loop test", loop.TRIPS_ON_TEST)
-    calculated = loop.calculated(board.zdb_ohm, circuit.r1_r2_ohm)
-    if calculated is not None:
-        title = f"{name_of(circuit)}: Zs calculated, Zdb + (R1+R2) = {calculated} Ω"
-        yield Note("circuit", circuit.id, "zs_ohm", title, _judge(context, circuit, calculated))
+def r1_r2(circuit: Circuit) -> Reading | None:
+    """R1+R2 as measured, or by long lead: R2 with the R1 that its cable leads to (rule 4.7)."""
+    measured, r2 = circuit.r1_r2_ohm, circuit.long_lead_r2_ohm
+    if spoken(measured) or r2 is None or r2.value is None:
+        return measured
+    line = conductor_mm2(circuit)
+    if not line or not circuit.cpc_csa_mm2:
+        return measured
+    try:
+        return Reading.of(r2.value + continuity.r1_from_r2_ohm(r2.value, line, circuit.cpc_csa_mm2), r2.bound)
+    except LookupError:
+        return measured
+
+
+def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verdict:
+    """A circuit's Zs (Ω) by the earth of its board and what gives its fault protection."""
+    rated = context.rated_ma(circuit)
+    on_tt = context.earth(board).tt
+    if context.behind_rcd(board, circuit) and rated and on_tt:
+        return loop.judge_zs_behind_rcd(zs, rated)
+    limit = context.zs_limit(board, circuit)
+    by_device = limit if isinstance(limit, Verdict) else loop.judge_zs(zs, limit[0], context.house.zs_basis)
+    if rated and not on_tt and circuit.fault_protection == "RCD":
+        total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
+        return loop.judge_zs_on_tn_behind_rcd(zs, rated, by_device, total)
+    if zs.sort == "over-range" and by_device.status == "unknown":
+        return loop.judge_zs(zs, loop.FEW_OHMS)
+    return by_device
+
+
+def _crossed(board: Board, circuit: Circuit, zs: Reading, *, failing: bool) -> Iterator[Note]:
+    title = f"{name_of(circuit)}: Zs beside Zdb + (R1+R2)"
+    crossed = loop.cross_check(zs, board.zdb_ohm, r1_r2(circuit))
+    if crossed.status == "unknown":
+        impossible = loop.judge_under_zdb(zs, board.zdb_ohm)
+        if impossible is not None:
+            yield Note("circuit", circuit.id, "zs_ohm", title, impossible)
+    elif crossed.status != "pass":
+        # Above its limit and above what was calculated is one thing, said by the limit.
+        because = (circuit.id, "zs_ohm") if failing else None
+        yield Note("circuit", circuit.id, "zs_ohm", title, crossed, because_of=because)
 
 
 def _from_live(board: Board, circuit: Circuit) -> Iterator[Note]:
@@ -56,7 +94,7 @@ def _from_live(board: Board, circuit: Circuit) -> Iterator[Note]:
 
 
 def _fault(circuit: Circuit, zs: Reading) -> Iterator[Note]:
-    """Is the cpc thick enough for the fault its device lets through? Said only where it may not be."""
+    """Is the cpc thick enough for the fault its device lets through? Said only where it may not be, and never coded."""
     device = (circuit.device_standard, circuit.device_type, circuit.device_rating_a)
     if not (circuit.cpc_csa_mm2 and device[0] and device[1] and device[2]) or not zs.value or zs.bound is not None:
         return

@@ -1,55 +1,145 @@
-"""Continuity and polarity, point by point and as recorded for the circuit (rules 4.7 and 5.1 to 5.3)."""
+"""Continuity and polarity, point by point and as recorded for the circuit (rules 4.6, 4.7 and 5.1 to 5.3)."""
 
 from collections.abc import Iterator
 
 from dorrik.core import continuity, polarity
-from dorrik.core.inspection import Circuit
-from dorrik.core.topics.context import Context, Note, name_of, point_names, spoken
+from dorrik.core.inspection import Circuit, Point
+from dorrik.core.topics import earths
+from dorrik.core.topics.context import Context, Note, conductor_mm2, name_of, point_names, spoken
+from dorrik.core.topics.note import set_field
 from dorrik.core.verdict import Verdict
 
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every circuit's continuity and polarity."""
-    for _, circuit in context.circuits:
+    joined: set[str] = set()
+    for board, circuit in context.circuits:
         name = name_of(circuit)
-        reading = circuit.r1_r2_ohm
-        if reading is not None and reading.sort == "over-range":
-            yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2", continuity.judge_point(reading))
-        elif circuit.form == "radial" and circuit.cable_length_m and circuit.line_csa_mm2 and circuit.cpc_csa_mm2:
-            verdict = continuity.judge_length(
-                reading, circuit.line_csa_mm2, circuit.cpc_csa_mm2, circuit.cable_length_m
-            )
-            if verdict.status != "unknown":
-                yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 beside its length", verdict)
+        yield from _continuity(circuit, name)
+        yield from earths.notes(context, board, circuit)
         if circuit.polarity == "incorrect":
             yield Note("circuit", circuit.id, "polarity", f"{name}: polarity", continuity.WRONG_POLARITY)
-        if circuit.joined_by:
+        if circuit.joined_by and circuit.id not in joined:
+            other = _other(context, circuit)
+            joined.update((circuit.id, *other))
             title = f"{name} and {circuit.joined_with or 'another circuit'}"
-            yield Note("circuit", circuit.id, "joined_by", title, polarity.JOINED[circuit.joined_by])
+            verdict = polarity.JOINED[circuit.joined_by]
+            yield Note("circuit", circuit.id, "joined_by", title, verdict, touches=(circuit.id, *other))
         if circuit.outlets:
             yield from _outlets(context, circuit, name)
+        yield from _long_lead(circuit, name)
+
+
+def _other(context: Context, circuit: Circuit) -> tuple[str, ...]:
+    """The circuit that one was found joined with, where it says the same of this one: one link, one word."""
+    for _, other in context.circuits:
+        named = (circuit.joined_with or "").strip() in (other.designation, name_of(other), other.way)
+        back = (other.joined_with or "").strip() in (circuit.designation, name_of(circuit), circuit.way)
+        if other.id != circuit.id and named and back and other.joined_by == circuit.joined_by:
+            return (other.id,)
+    return ()
+
+
+def _continuity(circuit: Circuit, name: str) -> Iterator[Note]:
+    reading = circuit.r1_r2_ohm
+    line = conductor_mm2(circuit)
+    if reading is not None and reading.sort == "over-range" and not circuit.no_cpc:
+        verdict = continuity.judge_point(reading)
+        yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2", verdict)
+    elif circuit.form == "radial" and circuit.cable_length_m and line and circuit.cpc_csa_mm2:
+        verdict = continuity.judge_length(reading, line, circuit.cpc_csa_mm2, circuit.cable_length_m)
+        if verdict.status != "unknown":
+            yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 beside its length", verdict)
 
 
 def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
-    # What the ring analysis has said of a point is not said twice.
-    said = {f.point for f in context.rings[circuit.id].findings} if circuit.id in context.rings else set()
     for point_name, point in point_names(circuit).items():
         title = f"{name}: {point_name}"
-        for field in ("line_cpc_ohm", "r2_ohm"):
-            reading = getattr(point, field)
-            if reading is not None and reading.sort == "over-range" and point_name not in said:
-                verdict = continuity.judge_point(reading, class_ii=bool(point.class_ii))
-                yield Note("point", point.id, field, title, verdict)
-        if point.line_neutral_v is not None:
-            verdict = polarity.judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
-            if verdict.status == "fail":
-                yield Note("point", point.id, "line_neutral_v", f"{title}: voltages", verdict)
+        verdict = _voltages(point)
+        if verdict is not None:
+            yield Note("point", point.id, "line_neutral_v", f"{title}: voltages", verdict)
         if point.polarity == "incorrect":
             yield Note("point", point.id, "polarity", f"{title}: polarity", continuity.WRONG_POLARITY)
+        if point.traced == "beyond a point on a spur":
+            yield Note("point", point.id, "traced", f"{title}: traced", _SPUR_OFF_SPUR)
+    # What a ring's end to end test has not closed has no highest point that could stand for it.
+    analysis = context.rings.get(circuit.id)
+    if analysis is not None and analysis.closed is False:
+        return
     highest = continuity.highest(point.line_cpc_ohm for point in circuit.outlets)
     if highest is None:
         return
-    verdict_or_none: Verdict | None = continuity.judge_recorded(circuit.r1_r2_ohm, highest)
-    if verdict_or_none is not None:
-        offer = ("r1_r2_ohm", highest.text) if not spoken(circuit.r1_r2_ohm) or verdict_or_none.margin else None
-        yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 to record", verdict_or_none, offer)
+    found: Verdict | None = continuity.judge_recorded(circuit.r1_r2_ohm, highest)
+    if found is not None:
+        offer = (
+            (set_field("circuit", circuit.id, "r1_r2_ohm", highest.text, f"Record {highest.text} Ω"),)
+            if not spoken(circuit.r1_r2_ohm) or found.margin
+            else ()
+        )
+        yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 to record", found, offers=offer)
+
+
+_SPUR_OFF_SPUR = Verdict(
+    status="fail",
+    reason="Traced: it hangs beyond another point on one unfused spur.",
+    source="BS 7671 433.1.204 · rule 4.4",
+    next_step="Bring the points into the ring, or put a fused unit before them.",
+    observation="spur-off-spur",
+)
+
+
+def _voltages(point: Point) -> Verdict | None:
+    if point.line_neutral_v is None:
+        return None
+    verdict = polarity.judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
+    return verdict if verdict.status == "fail" else None
+
+
+def _long_lead(circuit: Circuit, name: str) -> Iterator[Note]:
+    """R2 by long lead at every point: the other accepted method, for rings and radials (rule 4.7)."""
+    readings = [point.r2_ohm for point in circuit.outlets]
+    expected = None
+    if circuit.cpc_csa_mm2 and circuit.cable_length_m:
+        try:
+            expected = continuity.expected_long_lead_ohm(
+                circuit.cpc_csa_mm2, circuit.cable_length_m, ring=circuit.form == "ring"
+            )
+        except LookupError:
+            expected = None
+    if circuit.form == "ring" and spoken(circuit.r2_ohm) and circuit.r2_ohm and circuit.r2_ohm.value:
+        expected = circuit.r2_ohm.value / 4
+    named = list(point_names(circuit).items())
+    for index in continuity.long_lead_outliers(readings, expected):
+        point_name, point = named[index]
+        yield Note("point", point.id, "r2_ohm", f"{name}: {point_name}", _outlier(point, expected))
+    highest = continuity.highest(readings)
+    if highest is not None:
+        found = continuity.judge_recorded(circuit.long_lead_r2_ohm, highest)
+        if found is not None:
+            offer = set_field("circuit", circuit.id, "long_lead_r2_ohm", highest.text, f"Record {highest.text} Ω")
+            yield Note(
+                "circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 to record", found, offers=(offer,)
+            )  # fmt: skip
+    recorded = circuit.long_lead_r2_ohm
+    if recorded is not None and recorded.sort == "over-range":
+        verdict = continuity.judge_point(recorded)
+        yield Note("circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 by long lead", verdict)
+    elif expected is not None and recorded is not None and recorded.value is not None and recorded.bound is None:
+        verdict = continuity.judge_long_lead(recorded, expected)
+        if verdict.status != "pass" or not readings:
+            yield Note("circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 by long lead", verdict)
+
+
+def _outlier(point: Point, expected: float | None) -> Verdict:
+    than = "its neighbours" if expected is None else f"the {expected:.2f} Ω that the circuit leads to"
+    if point.retested:
+        step = "The same after the retest: take the front off; a loose earth terminal, or a cable that is longer there."
+    else:
+        step = "Re-plug, press the lead on bare metal, and measure once more."
+    return Verdict(
+        status="attention",
+        reason=f"{point.r2_ohm} Ω by long lead, higher than {than}.",
+        source="BS 7671 643.2.1 · rule 4.7",
+        limit=expected,
+        next_step=step,
+    )

@@ -1,92 +1,233 @@
-"""Residual current devices: trip times, button, kind, leakage, and where one is missing (rules 3.8, 8.1 to 8.3)."""
+"""Residual current devices: trip times, button, kind, leakage, two in line, and where one is missing (rules 3.8, 8.1 to
+8.3). A device speaks once for all circuits behind it."""
 
 from collections.abc import Iterator
+from itertools import pairwise
 
-from dorrik.core import rcd, supply
-from dorrik.core.inspection import Circuit
-from dorrik.core.topics.context import Context, Note, name_of, spoken
+from dorrik.core import loop, rcd, supply
+from dorrik.core.inspection import Board, Circuit
+from dorrik.core.rcd_devices import RcdDevice
+from dorrik.core.readings import Reading, add, at_most
+from dorrik.core.topics.context import Context, Note, has_sockets, name_of, spoken
+from dorrik.core.topics.loops import trips
 from dorrik.core.verdict import Verdict
 
 
 def notes(context: Context) -> Iterator[Note]:
-    """Notes on every circuit's RCD or its absence."""
+    """Notes on every device, and on each board where one is missing."""
+    for device in context.rcds:
+        yield from _times(device)
+        yield from _button(device)
+        yield from _kind(device)
+        yield from _unwanted(device)
+        yield from _rating(context, device)
+    yield from _in_line(context)
+    for board in context.inspection.boards:
+        yield from _differing(board)
+        yield from _missing(context, board)
     for _, circuit in context.circuits:
-        yield from _trip(circuit)
-        yield from _buttons(circuit)
-        if circuit.rcd_kind and circuit.load and circuit.rcd_rated_ma:
-            # Both fields are choices of just these words.
-            kind, load = rcd.KINDS[circuit.rcd_kind], rcd.LOADS[circuit.load]
-            verdict = rcd.judge_kind(kind, load, dc_detection=bool(circuit.dc_detection))
-            if verdict.status != "pass":
-                yield Note("circuit", circuit.id, "rcd_kind", f"{name_of(circuit)}: kind of RCD", verdict)
-        if circuit.rcd_rated_ma and spoken(circuit.leakage_ma):
-            verdict = supply.judge_leakage(circuit.leakage_ma, circuit.rcd_rated_ma)
-            yield Note("circuit", circuit.id, "leakage_ma", f"{name_of(circuit)}: standing leakage", verdict)
-        yield from _missing(context, circuit)
+        if circuit.afdd_button == "incorrect":
+            verdict = Verdict(
+                status="attention",
+                reason="The arc fault device does not answer to its test button.",
+                source="BS 7671 643.10 · rule 8.2",
+                next_step="Look for its indicator's meaning in the maker's instructions.",
+            )
+            yield Note("circuit", circuit.id, "afdd_button", f"{name_of(circuit)}: AFDD button", verdict)
 
 
-def _trip(circuit: Circuit) -> Iterator[Note]:
-    standard, delay = circuit.rcd_standard or "BS EN 61008", circuit.rcd_delay or "none"
-    for field, multiple in (("rcd_trip_ms", 1), ("rcd_five_ms", 5)):
-        reading = getattr(circuit, field)
+def _note(device: RcdDevice, field: str, title: str, verdict: Verdict, because_of: str | None = None) -> Note:
+    touches = tuple(circuit.id for circuit in device.circuits)
+    because = (device.id, device.field(because_of)) if because_of else None
+    return Note(device.entity, device.id, device.field(field), title, verdict, touches=touches, because_of=because)
+
+
+def _does_not_trip(device: RcdDevice) -> bool:
+    return device.trip_ms is not None and device.trip_ms.sort == "over-range"
+
+
+def _times(device: RcdDevice) -> Iterator[Note]:
+    standard, delay = device.standard or "BS EN 61008", device.delay or "none"
+    failed = False
+    for field, multiple in (("trip_ms", 1), ("five_ms", 5)):
+        reading: Reading | None = getattr(device, field)
         if reading is None or not spoken(reading):
             continue
-        if circuit.rcd_rated_ma:
+        if device.rated_ma:
             at = "" if multiple == 1 else f" at {multiple} × IΔn"
-            verdict = rcd.judge_trip(standard, delay, circuit.rcd_rated_ma, reading, multiple)
-            yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: RCD {reading} ms{at}", verdict)
+            verdict = rcd.judge_trip(standard, delay, device.rated_ma, reading, multiple, delay_ms=device.delay_ms)
+            because = "trip_ms" if failed and multiple == 5 and verdict.status == "fail" else None
+            yield _note(device, field, f"{device.name}: {reading} ms{at}", verdict, because)
+            failed = failed or verdict.status == "fail"
         else:
             verdict = Verdict(status="unknown", reason="The RCD's rated residual current is needed.", source=rcd.SOURCE)
-            yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: RCD", verdict)
+            yield _note(device, field, device.name, verdict)
 
 
-def _buttons(circuit: Circuit) -> Iterator[Note]:
-    if circuit.rcd_button == "incorrect":
-        verdict = Verdict(
-            status="fail",
-            reason="The test button does not trip the device.",
-            source="BS 7671 643.10 · rule 8.2",
-            observation="rcd-button-fails" if circuit.rcd_trip_ms and circuit.rcd_trip_ms.value else "rcd-no-trip",
-        )
-        yield Note("circuit", circuit.id, "rcd_button", f"{name_of(circuit)}: RCD button", verdict)
-    if circuit.afdd_button == "incorrect":
-        verdict = Verdict(
-            status="attention",
-            reason="The arc fault device does not answer to its test button.",
-            source="BS 7671 643.10 · rule 8.2",
-            next_step="Look for its indicator's meaning in the maker's instructions.",
-        )
-        yield Note("circuit", circuit.id, "afdd_button", f"{name_of(circuit)}: AFDD button", verdict)
-    if circuit.rcd_half == "incorrect":
+def _button(device: RcdDevice) -> Iterator[Note]:
+    if device.button != "incorrect":
+        return
+    trips_on_test = device.trip_ms is not None and device.trip_ms.value is not None
+    verdict = Verdict(
+        status="fail",
+        reason="The test button does not trip the device.",
+        source="BS 7671 643.10 · rule 8.2",
+        observation="rcd-button-fails" if trips_on_test else "rcd-no-trip",
+    )
+    # A device that trips on no test trips on its button neither.
+    yield _note(device, "button", f"{device.name}: button", verdict, "trip_ms" if _does_not_trip(device) else None)
+
+
+def _kind(device: RcdDevice) -> Iterator[Note]:
+    if not device.kind or not device.rated_ma:
+        return
+    kind = rcd.KINDS[device.kind]
+    worst: tuple[Circuit, Verdict] | None = None
+    for circuit in device.circuits:
+        if circuit.load:
+            verdict = rcd.judge_kind(kind, rcd.LOADS[circuit.load], dc_detection=bool(circuit.dc_detection))
+            if verdict.status != "pass" and (worst is None or verdict.status == "fail"):
+                worst = (circuit, verdict)
+    if worst is not None:
+        yield _note(device, "kind", f"{device.name}: kind, for {name_of(worst[0])}", worst[1])
+        return
+    if any(has_sockets(circuit) and not circuit.load for circuit in device.circuits):
+        unknown = rcd.judge_unknown_load(kind)
+        if unknown is not None:
+            yield _note(device, "kind", f"{device.name}: kind", unknown)
+
+
+def _leakage(device: RcdDevice) -> Reading | None:
+    """What leaks behind the device (mA): measured for it, or its circuits' figures added up."""
+    if device.entity == "rcd" and spoken(device.leakage_ma):
+        return device.leakage_ma
+    each = [c.leakage_ma for c in device.circuits if c.leakage_ma is not None and spoken(c.leakage_ma)]
+    return add(*each) if each else None
+
+
+def _unwanted(device: RcdDevice) -> Iterator[Note]:
+    """Tripping that nobody wants: its circuits leak, or the device is too eager; said once (rules 3.8, 7.4, 8.1)."""
+    leakage = _leakage(device)
+    leaks = False
+    if device.rated_ma and leakage is not None:
+        verdict = supply.judge_leakage(leakage, device.rated_ma)
+        leaks = verdict.status == "attention" and at_most(leakage, supply.LEAKAGE_SHARE * device.rated_ma) is False
+        yield _note(device, "leakage_ma", f"{device.name}: standing leakage", verdict)
+    if device.half == "incorrect":
         verdict = Verdict(
             status="attention",
             reason="It trips at half its rated current: expect unwanted tripping.",
-            source="BS EN 61008, ½ × IΔn · rule 8.1",
+            source="BS EN 61008, ½ × IΔn · rules 8.1, 7.4",
             next_step="Disconnect the load side and test again: leakage of the circuits adds to the test.",
             observation="rcd-trips-on-test",
         )
-        yield Note("circuit", circuit.id, "rcd_half", f"{name_of(circuit)}: RCD at ½ × IΔn", verdict)
+        yield _note(device, "half", f"{device.name}: at ½ × IΔn", verdict, "leakage_ma" if leaks else None)
+    elif leaks or device.half == "correct":
+        return
+    stopped = [circuit for circuit in device.circuits if trips(circuit)]
+    if stopped and device.half is None:
+        named = ", ".join(name_of(circuit) for circuit in stopped)
+        yield _note(device, "half", f"{device.name}: trips on the loop test ({named})", loop.TRIPS_ON_TEST)
 
 
-def _missing(context: Context, circuit: Circuit) -> Iterator[Note]:
-    """Where 30 mA is expected today and nothing, or something less sensitive, stands in front (rules 3.2, 8.3)."""
-    rated = circuit.rcd_rated_ma
-    if rated is not None and rated <= rcd.ADDITIONAL_MA:
+def _rating(context: Context, device: RcdDevice) -> Iterator[Note]:
+    """The rating of an RCCB against what may flow through it (rule 3.10); an RCBO protects itself."""
+    if device.entity != "rcd" or not device.rating_a or len(device.circuits) < 2 or device.standard == "BS EN 61009":
         return
-    if rated is None and circuit.device_standard is None and circuit.rcd_trip_ms is None:
-        return  # the way has not been described yet
-    if context.inspection.earthing == "TT" and rated is None:
-        yield Note("circuit", circuit.id, "rcd_rated_ma", f"{name_of(circuit)}: no RCD on TT", rcd.MISSING_ON_TT)
+    i = context.inspection
+    feed = context.tree.feed(device.board)
+    before = feed[1].device_rating_a if feed is not None else i.switch_fuse_a or i.service_fuse_a
+    ratings = [c.device_rating_a for c in device.circuits]
+    whole = sum(r for r in ratings if r) if all(ratings) else None
+    if before is None:
         return
-    sockets = circuit.serves == "sockets"
-    use = rcd.Use(
-        socket_rating_a=circuit.device_rating_a if sockets else None,
+    verdict = supply.judge_carried(device.rating_a, device.name, before, "an overcurrent device", whole)
+    if verdict.status != "pass":
+        yield _note(device, "rating_a", f"{device.name}: rating", verdict)
+
+
+def _in_line(context: Context) -> Iterator[Note]:
+    told: set[tuple[str, str]] = set()
+    for _, circuit in context.circuits:
+        chain = context.rcds_before(circuit)
+        for lower, upper in pairwise(chain):
+            if (lower.id, upper.id) in told or not (lower.rated_ma and upper.rated_ma):
+                continue
+            told.add((lower.id, upper.id))
+            verdict = rcd.judge_in_line(
+                (upper.rated_ma, upper.delay), (lower.rated_ma, lower.delay), (upper.name, lower.name)
+            )
+            if verdict is not None:
+                yield _note(upper, "delay", f"{upper.name} before {lower.name}", verdict)
+
+
+#: What the circuits behind one RCD have in common, and what one test gave for all of them.
+_OF_THE_RCD = {
+    "rcd_rated_ma": "rated current",
+    "rcd_standard": "standard",
+    "rcd_kind": "kind",
+    "rcd_delay": "delay",
+    "rcd_trip_ms": "trip time",
+}
+
+
+def _differing(board: Board) -> Iterator[Note]:
+    """One device with two sets of data, or two trip times (rule 1.2)."""
+    groups: dict[str, list[Circuit]] = {}
+    for circuit in board.circuits:
+        if circuit.rcd_group and not circuit.spare:
+            groups.setdefault(circuit.rcd_group, []).append(circuit)
+    for group, members in groups.items():
+        for field, word in _OF_THE_RCD.items():
+            values = {getattr(c, field) for c in members}
+            if field == "rcd_trip_ms":
+                values = {value for value in values if value is not None}
+            if len(values) > 1:
+                ways = ", ".join(c.way or "?" for c in members)
+                verdict = Verdict(
+                    status="attention",
+                    reason=f"Ways {ways} are behind RCD {group}, yet its {word} differs.",
+                    source="circuit chart · rule 1.2",
+                    next_step="One device, one set of data: look which of them is right.",
+                )
+                touches = tuple(c.id for c in members)
+                title = f"{board.name or 'Board'}: RCD {group}"
+                yield Note("circuit", members[0].id, "rcd_group", title, verdict, touches=touches)
+                break
+
+
+def _missing(context: Context, board: Board) -> Iterator[Note]:
+    """Where 30 mA is expected today and nothing, or something less sensitive, stands in front: once for the board."""
+    on_tt = context.earth(board).tt
+    needs: dict[str, list[str]] = {}
+    touches: list[str] = []
+    rated_there: list[float] = []
+    for circuit in board.circuits:
+        rated = context.rated_ma(circuit)
+        described = circuit.device_standard is not None or context.rcds_before(circuit)
+        if circuit.spare or not described or (rated is not None and rated <= rcd.ADDITIONAL_MA):
+            continue
+        if rated is None and (on_tt or context.rcds_before(circuit)):
+            continue  # the electrode's own word covers it, or the rating of its device is still to be entered
+        key = rcd.expected_protection(_use(circuit))
+        if key is None or context.tree.fed_from(circuit):
+            continue
+        needs.setdefault(key, []).append(name_of(circuit))
+        touches.append(circuit.id)
+        if rated is not None:
+            rated_there.append(rated)
+    if needs:
+        everywhere = max(rated_there) if rated_there and len(rated_there) == len(touches) else None
+        verdict = rcd.judge_missing(needs, everywhere)
+        title = f"{board.name or 'Board'}: additional protection"
+        yield Note("board", board.id, "rcds", title, verdict, touches=tuple(touches))
+
+
+def _use(circuit: Circuit) -> rcd.Use:
+    return rcd.Use(
+        socket_rating_a=circuit.device_rating_a if has_sockets(circuit) else None,
         feeds_outdoors=bool(circuit.outdoors),
         bathroom=bool(circuit.bathroom),
         cable_depth_mm=0.0 if circuit.cable_hidden else None,
         dwelling_lighting=circuit.serves == "lighting",
     )
-    key = rcd.expected_protection(use)
-    if key is not None:
-        verdict = rcd.judge_missing(key, rated)
-        yield Note("circuit", circuit.id, "rcd_rated_ma", f"{name_of(circuit)}: additional protection", verdict)

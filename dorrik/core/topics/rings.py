@@ -6,12 +6,22 @@ from dorrik.core import overload, ring
 from dorrik.core.inspection import Circuit
 from dorrik.core.readings import figure
 from dorrik.core.ring import Finding, RingAnalysis
-from dorrik.core.topics.context import Context, Note, name_of, point_names, spoken
+from dorrik.core.ring_points import BENDING
+from dorrik.core.topics.context import Context, Note, cable_of, name_of, point_names, spoken
+from dorrik.core.topics.note import set_field
 from dorrik.core.verdict import Status, Verdict
 
 _FIELD = {"line": "r1_ohm", "neutral": "rn_ohm", "cpc": "r2_ohm"}
 _POINT_FIELD = {"line": "line_neutral_ohm", "neutral": "line_neutral_ohm", "cpc": "line_cpc_ohm"}
-_STATUS: dict[str, Status] = {"open-conductor": "fail", "not-a-ring": "fail", "cpc-open-at-point": "fail"}
+_STATUS: dict[str, Status] = {
+    "open-conductor": "fail",
+    "not-a-ring": "fail",
+    "cpc-open-at-point": "fail",
+    "neutral-open-or-crossed": "fail",
+    "line-open-at-point": "fail",
+}
+#: What tracing a branch has settled: nothing more is said of the spur.
+_TRACED = ("on a spur alone", "beyond a point on a spur", "fused", "on the ring")
 #: Cable round a ring of 30 or 32 A from which loop impedance and voltage drop want a look (m), rule 4.2.
 LONG_M = 100.0
 
@@ -23,6 +33,7 @@ def notes(context: Context) -> Iterator[Note]:
         if analysis is None:
             continue
         points = point_names(circuit) if any(f.point for f in analysis.findings) else {}
+        opened: tuple[str, str] | None = None
         for finding in analysis.findings:
             verdict = Verdict(
                 status=_STATUS.get(finding.kind, "attention"),
@@ -32,29 +43,45 @@ def notes(context: Context) -> Iterator[Note]:
                 observation=finding.observation,
             )
             if finding.point is not None:
+                point = points[finding.point]
+                if finding.kind in ("spur", "spur-off-spur") and point.traced in _TRACED:
+                    continue
+                if finding.kind == "cpc-open-at-point" and point.class_ii:
+                    continue
                 title = f"{name_of(circuit)}: {finding.point}"
-                field = _POINT_FIELD[finding.conductor]
-                yield Note("point", points[finding.point].id, field, title, verdict)
+                yield Note("point", point.id, _POINT_FIELD[finding.conductor], title, verdict)
                 continue
             title = f"{name_of(circuit)}: {finding.conductor} end to end"
-            offer = ("cpc_csa_mm2", finding.fitting_cpc_mm2) if finding.fitting_cpc_mm2 else None
-            yield Note("circuit", circuit.id, _FIELD[finding.conductor], title, verdict, offer)
+            field = _FIELD[finding.conductor]
+            offers = (
+                (set_field("circuit", circuit.id, "cpc_csa_mm2", finding.fitting_cpc_mm2, _CPC),)
+                if finding.fitting_cpc_mm2
+                else ()
+            )
+            # Several conductors broken in one place, which is the usual case, are one thing.
+            yield Note("circuit", circuit.id, field, title, verdict, offers=offers, because_of=opened)
+            if finding.kind == "open-conductor" and opened is None:
+                opened = (circuit.id, field)
         yield from _sound(circuit, analysis)
         yield from _length(circuit, analysis)
         yield from _recorded(circuit, analysis)
 
 
+_CPC = "Set this cpc"
+
+
 def _next_step(circuit: Circuit, finding: Finding) -> str:
     """What to do; for an open ring the rating that its cable allows until it is mended (rule 4.8)."""
-    if finding.kind != "open-conductor" or not circuit.line_csa_mm2 or not circuit.cable_method:
+    cable = cable_of(circuit)
+    if finding.kind not in ("open-conductor", "not-a-ring") or cable is None or not circuit.cable_method:
         return finding.next_step
-    unknown = circuit.cable_method == overload.NOT_KNOWN
     try:
-        rating = overload.greatest_rating_a(circuit.line_csa_mm2, None if unknown else circuit.cable_method)
+        rating = overload.greatest_rating_a(cable.csa_mm2, cable.method, cable.type)
     except LookupError:
         return finding.next_step
-    by = "the worst method, since its own is not known" if unknown else f"method {circuit.cable_method}"
-    return f"Until it is mended a device of at most {rating:g} A: one leg of {circuit.line_csa_mm2:g} mm² by {by}."
+    by = f"method {cable.method}" if cable.method else "the worst method, since its own is not known"
+    before = f"{finding.next_step} " if finding.kind == "not-a-ring" else ""
+    return f"{before}Until it is mended a device of at most {rating:g} A: one leg of {cable.csa_mm2:g} mm² by {by}."
 
 
 def _sound(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
@@ -88,22 +115,43 @@ def _length(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
 def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
     if not spoken(circuit.r1_r2_ohm) or analysis.expected_line_cpc_ohm is None:
         return
+    title = f"{name_of(circuit)}: R1+R2"
+    impossible = ring.judge_above_ends(circuit.r1_r2_ohm, circuit.r1_ohm, circuit.r2_ohm)
+    if impossible is not None:
+        yield Note("circuit", circuit.id, "r1_r2_ohm", title, impossible)
+        return
     beyond = ring.judge_recorded(circuit.r1_r2_ohm, analysis)
     expected = figure(analysis.expected_line_cpc_ohm)
     source = f"(r1 + r2)/4 · rules {'4.4, 4.7' if beyond else '4.3, 4.7'}"
+    doubt = next((f for f in analysis.findings if f.kind in BENDING or f.kind == "other-cable"), None)
+    if doubt is not None:
+        # Expected values from ends that are themselves in doubt say nothing of a reading.
+        verdict = Verdict(
+            status="unknown",
+            reason=f"{circuit.r1_r2_ohm} Ω, but the ends that it is held against are in doubt themselves.",
+            source=source,
+            limit=analysis.expected_line_cpc_ohm,
+        )
+        yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict)
+        return
     if beyond is None:
         reason = f"{circuit.r1_r2_ohm} Ω agrees with the {expected} Ω expected from the ends."
         verdict = Verdict(status="pass", reason=reason, source=source, limit=analysis.expected_line_cpc_ohm)
-    else:
-        way, difference = beyond
-        verdict = Verdict(
-            status="attention",
-            reason=f"{circuit.r1_r2_ohm} Ω is {figure(difference)} Ω {way} than the ends lead to (up to {expected} Ω).",
-            source=source,
-            limit=analysis.expected_line_cpc_ohm,
-            margin=-difference,
-            next_step="Re-plug and work the switch, then test again: a contact, or that point is on a spur."
-            if way == "higher"
-            else "A parallel earth path, or the same ends joined instead of opposite ones.",
-        )
-    yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name_of(circuit)}: R1+R2", verdict)
+        yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict)
+        return
+    way, difference = beyond
+    named = next((f for f in analysis.findings if f.point), None)
+    verdict = Verdict(
+        status="attention",
+        reason=f"{circuit.r1_r2_ohm} Ω is {figure(difference)} Ω {way} than the ends lead to (up to {expected} Ω).",
+        source=source,
+        limit=analysis.expected_line_cpc_ohm,
+        margin=-difference,
+        next_step="Re-plug and work the switch, then test again: a contact, or that point is on a spur."
+        if way == "higher"
+        else "A parallel earth path, or the same ends joined instead of opposite ones.",
+    )
+    because = None
+    if named is not None and named.point is not None:
+        because = (point_names(circuit)[named.point].id, _POINT_FIELD[named.conductor])
+    yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict, because_of=because)

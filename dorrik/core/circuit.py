@@ -1,0 +1,172 @@
+"""A circuit of a board: what it feeds, its cable and its device, its points, and what was measured on it."""
+
+from dorrik.core import fields as f
+from dorrik.core.conductors import CABLE_TYPES, imperial_names
+from dorrik.core.devices import devices
+from dorrik.core.overload import METHODS, NOT_KNOWN
+from dorrik.core.rcd import KINDS as RCD_KINDS
+from dorrik.core.rcd import standards as rcd_standards
+from dorrik.core.readings import Reading
+from dorrik.core.record import record
+
+PHASES = ("L1", "L2", "L3", "all three")
+_STANDARDS = tuple(dict.fromkeys(device.standard for device in devices()))
+_TYPES = tuple(dict.fromkeys(device.type for device in devices()))
+POINT_SORTS = (
+    "socket",
+    "light",
+    "switch",
+    "fused unit",
+    "fixed equipment",
+    "joint",
+    "cooker outlet",
+    "cooker outlet with socket",
+    "shaver supply unit",
+)
+TRACED = ("on the ring", "on a spur alone", "beyond a point on a spur", "fused")
+#: Why a loop test was not made; the first is a fault of the RCD or of its circuits (rule 7.4).
+TRIPS = "RCD trips on the test"
+NO_ZS = (TRIPS, "no point could be reached", "nothing to test at", "supply was off", "live tests stopped", "other")
+#: Figures of a circuit that are compared over the years.
+EARLIER = (
+    "r1_ohm",
+    "rn_ohm",
+    "r2_ohm",
+    "r1_r2_ohm",
+    "long_lead_r2_ohm",
+    "insulation_ln_mohm",
+    "insulation_lne_mohm",
+    "zs_ohm",
+    "rcd_trip_ms",
+)
+
+
+@record(kw_only=True)
+class Point:
+    """A point of a circuit: an accessory or a fitting, where it is, what was seen and measured there."""
+
+    id: str
+    position: int | None = f.integer("Position", 0, 999)
+    name: str | None = f.text("Point", 80)
+    room: str | None = f.text("Room", 80)
+    sort: str | None = f.choice("Kind", *POINT_SORTS)
+    at_end: bool | None = f.flag("End of the line, or a defect before")
+    opened: bool | None = f.flag("Opened")
+    defect: str | None = f.text("Kind of defect", 60)
+    class_ii: bool | None = f.flag("Class II, no earth needed")
+    front: str | None = f.choice("Front", "metal", "insulating")
+    no_cpc: bool | None = f.flag("No cpc at this point")
+    accessible_with: str | None = f.text("Touched together with", 120)
+    supplementary_ohm: Reading | None = f.reading("To what is touched together", "Ω", "continuity")
+    line_neutral_ohm: Reading | None = f.reading("Line to neutral", "Ω", "continuity")
+    line_cpc_ohm: Reading | None = f.reading("Line to cpc", "Ω", "continuity")
+    r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
+    retested: bool | None = f.flag("Re-plugged, switch worked, tested again")
+    traced: str | None = f.choice(
+        "Traced: it is", "on the ring", "on a spur alone", "beyond a point on a spur", "fused"
+    )
+    polarity: str | None = f.check("Polarity here")
+    line_neutral_v: float | None = f.number("Voltage L–N", "V", 0, 1000)
+    line_earth_v: float | None = f.number("Voltage L–E", "V", 0, 1000)
+    neutral_earth_v: float | None = f.number("Voltage N–E", "V", 0, 1000)
+    bathroom: bool | None = f.flag("In a room with a bath or shower")
+    height_m: float | None = f.number("Height", "m", 0, 10)
+    distance_m: float | None = f.number("From bath or tray", "m", 0, 20)
+    inside_basin: bool | None = f.flag("Inside bath or tray")
+    no_basin: bool | None = f.flag("Shower without a tray")
+    screened: bool | None = f.flag("Behind a fixed partition")
+    shower_head_m: float | None = f.number("Fixed shower head", "m", 0, 5)
+    jets: bool | None = f.flag("Cleaned with water jets")
+    water_protection: int | None = f.integer("IPX", 0, 9)
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class Earlier:
+    """A figure of this circuit from an earlier report or its first certificate."""
+
+    id: str
+    measured_on: str | None = f.day("Measured on")
+    figure: str | None = f.choice("Figure", *EARLIER)
+    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
+    source: str | None = f.text("From", 120)
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class Circuit:
+    """A way of a board: what it feeds, its cable and device, and what was measured on it."""
+
+    id: str
+    position: int | None = f.integer("Position", 0, 999)
+    way: str | None = f.text("Way", 8)
+    designation: str | None = f.text("Circuit", 80)
+    spare: bool | None = f.flag("Spare way")
+    untraced: bool | None = f.flag("What it feeds is not known")
+    phase: str | None = f.choice("Phase", *PHASES)
+    rcd_group: str | None = f.text("RCD group", 8)
+    form: str | None = f.choice("Form", "ring", "radial")
+    serves: str | None = f.choice("Serves", "sockets", "lighting", "fixed", "distribution")
+    points: int | None = f.integer("Points", 0, 200)
+    line_csa_mm2: float | None = f.number("Line", "mm²", 0.5, 120)
+    cpc_csa_mm2: float | None = f.number("Cpc", "mm²", 0.5, 120)
+    cable_method: str | None = f.choice("Installation method", *METHODS, NOT_KNOWN)
+    cable_length_m: float | None = f.number("Cable length", "m", 0, 1000)
+    cable_hidden: bool | None = f.flag("Cable in a wall under 50 mm deep")
+    design_current_a: float | None = f.number("Design current", "A", 0, 400)
+    outlet_with_socket: bool | None = f.flag("A socket at its outlet")
+    rating_factor: float | None = f.number("Factor for grouping and warmth", "", 0.2, 1.2)
+    cable_type: str | None = f.choice("Cable", *CABLE_TYPES)
+    imperial: str | None = f.choice("Imperial size", *imperial_names())
+    no_cpc: bool | None = f.flag("No cpc in this circuit")
+    supplementary_bonding: str | None = f.choice("Supplementary bonding there", "present", "missing", "not seen")
+    one_fused_load: bool | None = f.flag("Feeds one fused load, no branch")
+    load_fuse_a: float | None = f.number("Fuse at the load", "A", 1, 125)
+    outdoors: bool | None = f.flag("Feeds equipment outdoors")
+    bathroom: bool | None = f.flag("Serves a bathroom")
+    load: str | None = f.choice("Load", "resistive", "electronics", "variable-speed", "inverter", "vehicle")
+    dc_detection: bool | None = f.flag("Load detects d.c. itself")
+    device_standard: str | None = f.choice("Device standard", *_STANDARDS)
+    device_type: str | None = f.choice("Device type", *_TYPES)
+    device_rating_a: float | None = f.number("Rating", "A", 1, 125)
+    device_breaking_ka: float | None = f.number("Breaking capacity", "kA", 0.5, 120)
+    rcd_id: str | None = f.text("Behind RCD", 36)
+    rcd_standard: str | None = f.choice("RCD standard", *rcd_standards())
+    rcd_delay: str | None = f.choice("RCD delay", "none", "S")
+    rcd_rated_ma: float | None = f.number("RCD", "mA", 6, 1000)
+    rcd_kind: str | None = f.choice("RCD kind", *RCD_KINDS)
+    fault_protection: str | None = f.choice("Fault protection by", "overcurrent device", "RCD")
+    r1_ohm: Reading | None = f.reading("Line end to end", "Ω", "continuity")
+    rn_ohm: Reading | None = f.reading("Neutral end to end", "Ω", "continuity")
+    r2_ohm: Reading | None = f.reading("Cpc end to end", "Ω", "continuity")
+    r1_r2_ohm: Reading | None = f.reading("R1+R2", "Ω", "continuity")
+    long_lead_r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
+    insulation_ln_mohm: Reading | None = f.reading("Insulation L–N", "MΩ", "insulation")
+    insulation_lne_mohm: Reading | None = f.reading("Insulation L+N–E", "MΩ", "insulation")
+    insulation_le_mohm: Reading | None = f.reading("Insulation L–E", "MΩ", "insulation")
+    insulation_ne_mohm: Reading | None = f.reading("Insulation N–E", "MΩ", "insulation")
+    insulation_test_v: str | None = f.choice("Insulation tested at", "250", "500", "1000")
+    insulation_leg_one_mohm: Reading | None = f.reading("Insulation, first leg", "MΩ", "insulation")
+    insulation_leg_two_mohm: Reading | None = f.reading("Insulation, second leg", "MΩ", "insulation")
+    polarity: str | None = f.check("Polarity")
+    zs_ohm: Reading | None = f.reading("Zs", "Ω", "loop")
+    zs_not_possible: str | None = f.choice("No Zs because", *NO_ZS)
+    rcd_trip_ms: Reading | None = f.reading("RCD trip time", "ms", "trip-time")
+    rcd_button: str | None = f.check("RCD test button")
+    rcd_half: str | None = f.check("RCD holds at ½ × IΔn")
+    rcd_five_ms: Reading | None = f.reading("RCD trip time at 5 × IΔn", "ms", "trip-time")
+    joined_with: str | None = f.text("Found joined with", 80)
+    joined_by: str | None = f.choice("Joined by", "line", "neutral", "all conductors", "exchanged ends")
+    afdd_button: str | None = f.check("AFDD test button")
+    leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
+    removed: bool | None = f.flag("Removed")
+    outlets: tuple[Point, ...] = ()
+    earlier: tuple[Earlier, ...] = ()
+
+
+def name_of(circuit: Circuit) -> str:
+    """Way and designation, as people call a circuit."""
+    if circuit.way and circuit.designation:
+        return f"{circuit.way} {circuit.designation}"
+    return circuit.way or circuit.designation or "Unnamed circuit"

@@ -1,0 +1,124 @@
+"""The residual current devices of a board, and what each has behind it (rules 8.1 to 8.3).
+
+A device is an entity of its own, tested once for all circuits behind it. Documents of before wrote it at each circuit:
+there circuits of one group, or with the same data and the same results, are behind one device.
+"""
+
+from collections.abc import Iterable, Mapping
+from types import MappingProxyType
+
+from dorrik.core.circuit import Circuit, name_of
+from dorrik.core.inspection import Board, Rcd
+from dorrik.core.readings import Reading
+from dorrik.core.record import record
+
+#: Fields of a device by its own names, and where a circuit of an older document has them.
+OF_CIRCUIT: Mapping[str, str] = MappingProxyType(
+    {
+        "standard": "rcd_standard",
+        "kind": "rcd_kind",
+        "rated_ma": "rcd_rated_ma",
+        "delay": "rcd_delay",
+        "trip_ms": "rcd_trip_ms",
+        "button": "rcd_button",
+        "half": "rcd_half",
+        "five_ms": "rcd_five_ms",
+        "leakage_ma": "leakage_ma",
+    }
+)
+
+
+@record(kw_only=True)
+class RcdDevice:
+    """One device.
+
+    entity, id: where it is written, 'rcd' or the first of its circuits; name: what it is called; circuits: what is
+    behind it on its own board; whole_board: it stands in front of everything there; sources: by field, the entity whose
+    figure it is. The rest as `Rcd` has it.
+    """
+
+    entity: str
+    id: str
+    board: Board
+    name: str
+    circuits: tuple[Circuit, ...]
+    whole_board: bool = False
+    standard: str | None = None
+    kind: str | None = None
+    rating_a: float | None = None
+    rated_ma: float | None = None
+    delay: str | None = None
+    delay_ms: float | None = None
+    trip_ms: Reading | None = None
+    button: str | None = None
+    half: str | None = None
+    five_ms: Reading | None = None
+    leakage_ma: Reading | None = None
+
+    def field(self, name: str) -> str:
+        """A field by the name that it has where the device is written."""
+        return name if self.entity == "rcd" else OF_CIRCUIT[name]
+
+
+def devices_of(board: Board) -> tuple[RcdDevice, ...]:
+    """Every device of a board, those that are entities first."""
+    circuits = [circuit for circuit in board.circuits if not circuit.spare]
+    own = {rcd.id for rcd in board.rcds}
+    found = [_entity(board, rcd, circuits) for rcd in board.rcds]
+    groups: dict[object, list[Circuit]] = {}
+    for circuit in circuits:
+        if circuit.rcd_id not in own and is_described(circuit):
+            groups.setdefault(_group(circuit), []).append(circuit)
+    return (*found, *(_written_at(board, members) for members in groups.values()))
+
+
+def is_described(circuit: Circuit) -> bool:
+    """Does a circuit of an older document say anything of an RCD?"""
+    return circuit.rcd_rated_ma is not None or circuit.rcd_trip_ms is not None or circuit.rcd_button is not None
+
+
+def _group(circuit: Circuit) -> object:
+    if circuit.rcd_group:
+        return ("group", circuit.rcd_group)
+    if "61009" in (circuit.device_standard or "") or "61009" in (circuit.rcd_standard or ""):
+        return ("own", circuit.id)
+    results = (circuit.rcd_trip_ms and circuit.rcd_trip_ms.text, circuit.rcd_five_ms and circuit.rcd_five_ms.text)
+    if results == (None, None):
+        results = ("untested", None)
+    return (circuit.rcd_standard, circuit.rcd_kind, circuit.rcd_rated_ma, circuit.rcd_delay, *results)
+
+
+def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:
+    whole = rcd.place == "whole board"
+    behind = tuple(c for c in circuits if whole or c.rcd_id == rcd.id)
+    return RcdDevice(
+        entity="rcd",
+        id=rcd.id,
+        board=board,
+        name=rcd.name or (f"RCD of {board.name or 'the board'}" if whole else _called(behind)),
+        circuits=behind,
+        whole_board=whole,
+        rating_a=rcd.rating_a,
+        delay_ms=rcd.delay_ms,
+        **{name: getattr(rcd, name) for name in OF_CIRCUIT},
+    )
+
+
+def _written_at(board: Board, members: list[Circuit]) -> RcdDevice:
+    """A device of an older document: the first word of any of its circuits counts."""
+    first = members[0]
+
+    def said(field: str) -> object:
+        return next((value for c in members if (value := getattr(c, field)) is not None), None)
+
+    values: dict[str, object] = {name: said(field) for name, field in OF_CIRCUIT.items()}
+    name = f"RCD {first.rcd_group}" if first.rcd_group else _called(tuple(members))
+    return RcdDevice(entity="circuit", id=first.id, board=board, name=name, circuits=tuple(members), **values)  # type: ignore[arg-type]
+
+
+def _called(circuits: tuple[Circuit, ...]) -> str:
+    if not circuits:
+        return "RCD"
+    if len(circuits) == 1:
+        return f"RCD of {name_of(circuits[0])}"
+    return f"RCD of ways {', '.join(c.way or '?' for c in circuits)}"

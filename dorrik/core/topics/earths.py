@@ -1,0 +1,120 @@
+"""Points and circuits without an earth, one word for one break (rules 5.2, 13.6).
+
+A cpc that breaks in a radial is missing at every point beyond; a circuit wired without one is one statement with its
+metal fittings listed.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from dorrik.core import continuity
+from dorrik.core.inspection import Board, Circuit, Point
+from dorrik.core.topics.context import Context, Note, name_of, point_names
+from dorrik.core.verdict import Verdict
+
+
+def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    """Notes on a circuit's earths: of the whole circuit, or of the points that have none."""
+    points = list(point_names(circuit).items())
+    if circuit.no_cpc:
+        yield Note("circuit", circuit.id, "no_cpc", f"{name_of(circuit)}: no cpc", _whole(board, circuit))
+        return
+    said = {f.point for f in context.rings[circuit.id].findings} if circuit.id in context.rings else set()
+    beyond = _beyond(circuit, [point for _, point in points])
+    first = beyond[0] if beyond else None
+    for name, point in points:
+        if not _bare(point):
+            continue
+        title, field = f"{name_of(circuit)}: {name}", _field(point)
+        if point.class_ii:
+            yield Note("point", point.id, field, title, _class_ii(point))
+            continue
+        if name in said:
+            continue  # the ring's analysis has said it
+        if first is not None and point in beyond and point is not first:
+            yield Note("point", point.id, field, title, _judge(point), because_of=(first.id, _field(first)))
+        elif point is first and len(beyond) > 1:
+            names = ", ".join(n for n, p in points if p in beyond)
+            verdict = replace(_judge(point), reason=f"No earth from here on, at {len(beyond)} points: {names}.")
+            touches = tuple(p.id for p in beyond)
+            yield Note("point", point.id, field, title, verdict, touches=touches)
+        else:
+            yield Note("point", point.id, field, title, _judge(point))
+
+
+def _bare(point: Point) -> bool:
+    readings = (point.line_cpc_ohm, point.r2_ohm)
+    return bool(point.no_cpc) or any(r is not None and r.sort == "over-range" for r in readings)
+
+
+def _field(point: Point) -> str:
+    if point.no_cpc:
+        return "no_cpc"
+    return "line_cpc_ohm" if point.line_cpc_ohm is not None and point.line_cpc_ohm.sort == "over-range" else "r2_ohm"
+
+
+def _beyond(circuit: Circuit, points: Sequence[Point]) -> list[Point]:
+    """The points at the end of a radial without earth, one and all: beyond one break. Class II ones are passed by."""
+    if circuit.form == "ring":
+        return []
+    tail: list[Point] = []
+    for point in reversed(points):
+        if point.class_ii:
+            continue
+        if not _bare(point):
+            break
+        tail.insert(0, point)
+    return tail
+
+
+def _judge(point: Point) -> Verdict:
+    if point.no_cpc:
+        return Verdict(
+            status="fail",
+            reason="There is no cpc at this point.",
+            source=f"{continuity.SOURCE}.2",
+            next_step="Look whether a cpc lies cut off in the box; class II equipment needs none.",
+            observation="no-cpc-at-point",
+        )
+    reading = point.line_cpc_ohm if _field(point) == "line_cpc_ohm" else point.r2_ohm
+    assert reading is not None
+    return continuity.judge_point(reading)
+
+
+def _class_ii(point: Point) -> Verdict:
+    return Verdict(
+        status="pass",
+        reason="No earth reaches this point, and class II equipment needs none.",
+        source=f"{continuity.SOURCE}.2",
+    )
+
+
+def _whole(board: Board, circuit: Circuit) -> Verdict:
+    """A circuit wired without a cpc: what hangs on it decides."""
+    named = point_names(circuit)
+    metal = [name for name, point in named.items() if point.front == "metal" and not point.class_ii]
+    asked = [name for name, point in named.items() if point.front is None and not point.class_ii]
+    source = "BS 7671 411.3.1.1, 412 · rules 5.2, 13.6"
+    if metal:
+        return Verdict(
+            status="fail",
+            reason=f"The circuit has no cpc, and metal hangs on it: {', '.join(metal)}.",
+            source=source,
+            next_step="Replace the metal ones with class II or insulating ones, or bring an earth to them.",
+            observation="circuit-without-cpc",
+        )
+    if board.no_cpc_notice and not asked:
+        return Verdict(
+            status="pass",
+            reason="The circuit has no cpc; all on it is class II or insulating, and a notice at the board says so.",
+            source=source,
+        )
+    missing = "" if board.no_cpc_notice else ", and no notice at the board says so"
+    return Verdict(
+        status="attention",
+        reason=f"The circuit has no cpc{missing}."
+        + (f" Front not recorded at {len(asked)} points: {', '.join(asked[:4])}." if asked else ""),
+        source=source,
+        next_step="Put a notice at the board; see that nothing of metal is ever fitted here.",
+        observation=None if board.no_cpc_notice else "circuit-without-cpc",
+    )

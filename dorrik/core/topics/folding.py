@@ -1,0 +1,306 @@
+"""One cause, one voice: what follows from something already said is folded under it (the first principle of the rules).
+
+A topic folds what it sees itself; here stand the consequences that reach across topics. A note with `because_of` raises
+no observation and stands under its cause.
+"""
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
+
+from dorrik.core import loop, supply
+from dorrik.core.inspection import Board, Circuit
+from dorrik.core.topics.context import Context
+from dorrik.core.topics.note import Figure, Note
+
+
+def fold(context: Context, notes: Iterable[Note]) -> tuple[Note, ...]:
+    """The notes with what explains each of them, where something does."""
+    found = list(notes)
+    for rule in RULES:
+        causes = rule(context, found)
+        found = [_under(note, causes.get(index)) for index, note in enumerate(found)]
+    return tuple(_to_the_root(found))
+
+
+def _under(note: Note, cause: Figure | None) -> Note:
+    if cause is None or note.because_of is not None or (note.verdict.status in ("pass", "unknown")):
+        return note
+    return replace(note, because_of=cause)
+
+
+def _to_the_root(notes: Sequence[Note]) -> Iterable[Note]:
+    """A consequence of a consequence stands under the first cause; loops, should rules ever make one, are cut."""
+    own = {
+        note.figure: note.because_of for note in notes if note.because_of is not None and note.because_of != note.figure
+    }
+    roots = {note.figure for note in notes if note.because_of is None and note.verdict.status in ("fail", "attention")}
+    for note in notes:
+        cause, seen = note.because_of, {note.figure}
+        while cause is not None and cause not in roots and cause in own and cause not in seen:
+            seen.add(cause)
+            cause = own[cause]
+        yield note if cause == note.because_of else replace(note, because_of=cause)
+
+
+Causes = dict[int, Figure]
+
+
+def _zs_notes(notes: Sequence[Note]) -> Iterable[tuple[int, Note]]:
+    for index, note in enumerate(notes):
+        if note.field == "zs_ohm" and note.entity == "circuit" and note.verdict.status in ("fail", "attention"):
+            yield index, note
+
+
+def _failing(notes: Sequence[Note], field: str, entity_id: str | None = None) -> Note | None:
+    return next(
+        (
+            n
+            for n in notes
+            if n.field == field and n.status == "fail" and (entity_id is None or n.entity_id == entity_id)
+        ),
+        None,
+    )
+
+
+def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
+    """An earth that is too high, at the origin or at an electrode, explains every Zs that would hold without it."""
+    circuits = {c.id: (b, c) for b, c in context.circuits}
+    ze = _failing(notes, "ze_ohm")
+    electrodes = {n.entity_id: n for n in notes if n.field == "electrode_ohm" and n.status in ("fail", "attention")}
+    weak = next((n for n in notes if n.field == "ze_ohm" and n.verdict.observation == "electrode-above-200"), None)
+    found: Causes = {}
+    for index, note in _zs_notes(notes):
+        place = circuits.get(note.entity_id)
+        if place is None:
+            continue
+        earth = context.earth(place[0])
+        if earth.electrode_of is not None:
+            cause = electrodes.get(earth.electrode_of.id)
+            if cause is not None:
+                found[index] = cause.figure
+        elif note.verdict.observation == "electrode-above-200" and (ze or weak):
+            cause = ze or weak
+            assert cause is not None
+            found[index] = cause.figure
+        elif ze is not None and _explains(context, ze, place):
+            found[index] = ze.figure
+    if ze is not None:
+        for index, note in enumerate(notes):
+            if note.field == "zdb_ohm" and note.entity == "board":
+                found[index] = ze.figure
+            if note.field == "pefc_ka" and ze.verdict.observation == "no-earth-at-origin":
+                found[index] = ze.figure
+    return found
+
+
+def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
+    """Would the circuit's Zs be within its limit with a Ze as it should be? Its own share beyond Ze is what counts."""
+    board, circuit = place
+    i, zs = context.inspection, circuit.zs_ohm
+    if ze.verdict.observation == "no-earth-at-origin":
+        return True
+    if zs is None or zs.value is None or i.ze_ohm is None or i.ze_ohm.value is None:
+        return zs is not None and zs.sort != "over-range"
+    before = board.zdb_ohm if board.zdb_ohm is not None and board.zdb_ohm.value is not None else i.ze_ohm
+    origin = min(before.value or 0.0, i.ze_ohm.value) if context.tree.feed(board) is None else i.ze_ohm.value
+    limit = context.zs_limit(board, circuit)
+    usual = supply.DECLARED_MAXIMUM_OHM.get(i.earthing or "", 0.8)
+    if not isinstance(limit, tuple):
+        return not loop.is_far_above(zs, loop.calculated(board.zdb_ohm, circuit.r1_r2_ohm))
+    return zs.value - origin + usual <= limit[0] + 0.05 * zs.value
+
+
+def by_no_rcd(context: Context, notes: Sequence[Note]) -> Causes:
+    """On an electrode without an RCD no overcurrent limit can be met: the missing RCD says it for all."""
+    causes = [n for n in notes if n.verdict.observation == "tt-without-rcd"]
+    return {
+        index: cause.figure
+        for index, note in _zs_notes(notes)
+        for cause in causes
+        if note.entity_id in cause.touches and _is_earthed(context, note)
+    }
+
+
+def _is_earthed(context: Context, note: Note) -> bool:
+    circuit = next((c for _, c in context.circuits if c.id == note.entity_id), None)
+    return circuit is None or circuit.zs_ohm is None or circuit.zs_ohm.sort != "over-range"
+
+
+def by_the_cpc(context: Context, notes: Sequence[Note]) -> Causes:
+    """A cpc that is open, loose or not there explains the loop, the recorded R1+R2 and the voltages behind it."""
+    found: Causes = {}
+    by_circuit = _by_circuit(context, notes)
+    for members in by_circuit.values():
+        cause = next((n for _, n in members if _is_open_cpc(n)), None)
+        loose = next((n for _, n in members if n.verdict.observation == "ring-cpc-high"), None)
+        for index, note in members:
+            if cause is not None and note is not cause and _follows_open_cpc(note, cause):
+                found[index] = cause.figure
+            elif cause is None and loose is not None and note.field == "zs_ohm":
+                found[index] = loose.figure
+    return found
+
+
+def _is_open_cpc(note: Note) -> bool:
+    if note.field == "zs_ohm" or note.because_of is not None or note.status != "fail":
+        return False
+    ring = note.verdict.observation == "ring-open" and note.entity == "circuit"
+    return ring or note.verdict.observation in ("no-cpc-at-point", "circuit-without-cpc") or note.field == "no_cpc"
+
+
+def _follows_open_cpc(note: Note, cause: Note) -> bool:
+    if note.field in ("zs_ohm", "r1_r2_ohm", "long_lead_r2_ohm") and note.entity == "circuit":
+        return True
+    whole = cause.entity == "circuit" or bool(cause.touches)
+    same = note.verdict.observation == "no-cpc-at-point" and note.entity == "point"
+    return same and whole and (cause.entity == "circuit" or note.entity_id in cause.touches)
+
+
+def by_polarity(context: Context, notes: Sequence[Note]) -> Causes:
+    """The voltages at a point say what its polarity is; the point's and the circuit's own ticks follow from them."""
+    found: Causes = {}
+    supplied = _failing(notes, "supply_polarity")
+    for circuit_id, members in _by_circuit(context, notes).items():
+        polar = [(i, n) for i, n in members if _polar(n)]
+        told = [(i, n) for i, n in polar if n.field == "line_neutral_v"] or [
+            (i, n) for i, n in polar if n.entity == "point"
+        ]
+        if supplied is not None:
+            exchanged = [i for i, n in polar if n.verdict.observation in ("socket-polarity", "polarity-wrong")]
+            found.update((index, supplied.figure) for index in exchanged)
+            continue
+        whole = _one_for_all(context, circuit_id, [n for _, n in told])
+        for index, note in polar:
+            cause = _cause_of_polarity(note, [n for _, n in told], whole)
+            if cause is not None and cause is not note:
+                found[index] = cause.figure
+        if told:
+            found |= _behind_points(members, [n for _, n in told])
+    return found
+
+
+_POLARITY = ("socket-polarity", "polarity-wrong", "neutral-lost")
+
+
+def _polar(note: Note) -> bool:
+    return note.verdict.status == "fail" and note.verdict.observation in _POLARITY
+
+
+def _cause_of_polarity(note: Note, told: Sequence[Note], whole: Note | None) -> Note | None:
+    if note.entity == "circuit":
+        return told[0] if told else None
+    if whole is not None and note in told and note.verdict.observation == whole.verdict.observation:
+        return whole
+    same = next((n for n in told if n.entity_id == note.entity_id), None)
+    return whole if same is not None and whole is not None and _same_kind(same, whole) else same
+
+
+def _same_kind(one: Note, other: Note) -> bool:
+    return one.verdict.observation == other.verdict.observation
+
+
+def _one_for_all(context: Context, circuit_id: str, told: Sequence[Note]) -> Note | None:
+    """The first of the points where one break or exchange shows at every one from there to the end of the walk."""
+    circuit = next((c for _, c in context.circuits if c.id == circuit_id), None)
+    if circuit is None or len(told) < 2:
+        return None
+    order = [point.id for point in circuit.outlets]
+    wrong = {n.entity_id: n for n in told}
+    first = next((at for at, point_id in enumerate(order) if point_id in wrong), None)
+    if first is None or (circuit.form == "ring" and first > 0):
+        return None
+    tail = [wrong.get(point_id) for point_id in order[first:]]
+    # A point that was not tested says nothing; one that is sound ends the matter.
+    tested = {p.id for p in circuit.outlets if p.line_neutral_v is not None or p.polarity is not None}
+    sound = [at for at, note in enumerate(tail) if note is None and order[first + at] in tested]
+    kinds = {n.verdict.observation for n in tail if n is not None}
+    return None if sound or len(kinds) > 1 else wrong[order[first]]
+
+
+def _behind_points(members: Sequence[tuple[int, Note]], told: Sequence[Note]) -> Causes:
+    """Dead readings at a point whose voltages say what is wrong there."""
+    found: Causes = {}
+    by_point = {n.entity_id: n for n in told if n.field == "line_neutral_v"}
+    for index, note in members:
+        cause = by_point.get(note.entity_id)
+        if cause is None or note is cause or note.field not in ("line_cpc_ohm", "line_neutral_ohm"):
+            continue
+        found[index] = cause.figure
+    return found
+
+
+def by_a_link(context: Context, notes: Sequence[Note]) -> Causes:
+    """Two circuits joined or exchanged: what their ends, loops and insulation show follows from it."""
+    found: Causes = {}
+    links = [n for n in notes if n.field == "joined_by"]
+    for link in links:
+        for index, note in enumerate(notes):
+            if note.entity != "circuit" or note.entity_id not in link.touches or note is link:
+                continue
+            if note.field in ("r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "joined_by"):
+                found[index] = link.figure
+    return found
+
+
+def by_the_rcd(context: Context, notes: Sequence[Note]) -> Causes:
+    """No loop test because an RCD trips: its half test, or what leaks behind it, has said why."""
+    found: Causes = {}
+    why = [n for n in notes if n.field in ("half", "rcd_half", "leakage_ma") and n.status in ("fail", "attention")]
+    for index, note in _zs_notes(notes):
+        if note.verdict != loop.TRIPS_ON_TEST:
+            continue
+        cause = next((n for n in why if note.entity_id in n.touches), None)
+        if cause is not None:
+            found[index] = cause.because_of or cause.figure
+    return found
+
+
+def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
+    """A device too large for its cable lets too much through its cpc as well."""
+    found: Causes = {}
+    for members in _by_circuit(context, notes).values():
+        cause = next((n for _, n in members if n.field == "device_rating_a" and n.status == "fail"), None)
+        for index, note in members:
+            if cause is not None and note.field == "cpc_csa_mm2":
+                found[index] = cause.figure
+    return found
+
+
+def by_what_was_seen(context: Context, notes: Sequence[Note]) -> Causes:
+    """A tripped-out figure of the device explains the same at another place: one observation, one place."""
+    found: Causes = {}
+    seen: dict[tuple[str, str | None], Note] = {}
+    for index, note in enumerate(notes):
+        key = note.verdict.observation
+        if key is None or note.because_of is not None or note.status not in ("fail", "attention"):
+            continue
+        place = (key, note.entity_id)
+        first = seen.setdefault(place, note)
+        if first is not note and first.figure != note.figure:
+            found[index] = first.figure
+    return found
+
+
+def _by_circuit(context: Context, notes: Sequence[Note]) -> dict[str, list[tuple[int, Note]]]:
+    """Notes of each circuit and of its points."""
+    home = {c.id: c.id for _, c in context.circuits}
+    home |= {point.id: c.id for _, c in context.circuits for point in c.outlets}
+    found: dict[str, list[tuple[int, Note]]] = {}
+    for index, note in enumerate(notes):
+        circuit_id = home.get(note.entity_id)
+        if circuit_id is not None:
+            found.setdefault(circuit_id, []).append((index, note))
+    return found
+
+
+#: In the order in which they are asked: what was folded by one rule is left alone by the next.
+RULES: tuple[Callable[[Context, Sequence[Note]], Causes], ...] = (
+    by_a_link,
+    by_polarity,
+    by_the_cpc,
+    by_the_earth,
+    by_no_rcd,
+    by_the_rcd,
+    by_the_cable,
+    by_what_was_seen,
+)

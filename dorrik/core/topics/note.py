@@ -1,0 +1,73 @@
+"""The note a topic gives: a verdict, the figure it speaks of, the circuits it touches, and what it follows from."""
+
+from collections.abc import Mapping
+from typing import Any, Literal
+
+from dorrik.core.inspection import Overruling
+from dorrik.core.record import record
+from dorrik.core.verdict import Status, Verdict
+
+#: One figure: entity id and field.
+Figure = tuple[str, str]
+
+
+@record(kw_only=True)
+class Action:
+    """Something that a note offers, to be carried out in one tap.
+
+    kind: 'set' a field to a value, 'observe' (raise the observation of the note), 'letter' to the network operator,
+    'hold' the job; entity, entity_id, field, value: of 'set'; key: of 'observe'.
+    """
+
+    kind: Literal["set", "observe", "letter", "hold"]
+    label: str
+    entity: str = ""
+    entity_id: str = ""
+    field: str = ""
+    value: Any = None
+    key: str = ""
+
+
+@record
+class Note:
+    """A verdict and the field it speaks of.
+
+    title: names the circuit and the figure; offers: what it offers beside its observation; touches: ids of the circuits
+    that the statement is about where it is not about one alone; because_of: the figure that explains this one, under
+    which it is folded; overruled: how the inspector sees it, where that differs.
+    """
+
+    entity: str
+    entity_id: str
+    field: str
+    title: str
+    verdict: Verdict
+    offers: tuple[Action, ...] = ()
+    touches: tuple[str, ...] = ()
+    because_of: Figure | None = None
+    overruled: Overruling | None = None
+
+    @property
+    def figure(self) -> Figure:
+        """The figure that the note speaks of."""
+        return (self.entity_id, self.field)
+
+    @property
+    def status(self) -> Status:
+        """The status that counts: the inspector's where the verdict was overruled."""
+        if self.overruled is not None and self.overruled.status is not None:
+            return _STATUS[self.overruled.status]
+        return self.verdict.status
+
+    @property
+    def pressing(self) -> bool:
+        """Is it worth a look, and no mere consequence of another?"""
+        return self.because_of is None and self.status in ("fail", "attention")
+
+
+_STATUS: Mapping[str, Status] = {"pass": "pass", "attention": "attention", "fail": "fail"}
+
+
+def set_field(entity: str, entity_id: str, field: str, value: Any, label: str) -> Action:
+    """The offer to set a field."""
+    return Action(kind="set", label=label, entity=entity, entity_id=entity_id, field=field, value=value)
