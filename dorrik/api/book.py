@@ -10,6 +10,7 @@ from fastapi import APIRouter, Query, Request
 from sqlalchemy import Connection
 
 from dorrik.api.book_types import (
+    BeginningOut,
     BookedOut,
     BookEntry,
     BookEntryIn,
@@ -30,10 +31,12 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.rates import estimate_of
 from dorrik.api.schemas import Problem
 from dorrik.api.work import work
+from dorrik.core.beginning import from_job
 from dorrik.core.instruments import judge_calibration
 from dorrik.store import book, lead_sets, search
 from dorrik.store.book import Entry
 from dorrik.store.engine import now
+from dorrik.store.firm_rules import rules
 
 router = APIRouter(prefix="/api", tags=["book"], responses={**RESPONSES, 422: {"model": Problem}})
 
@@ -140,15 +143,30 @@ def job(request: Request, entry_id: str) -> JobOut:
         found = _there(book.get(connection, me.firm_id, "job", entry_id), "job")
         where = _there(book.get(connection, me.firm_id, "property", found.parent_id), "property")
         owner = _there(book.get(connection, me.firm_id, "client", where.parent_id), "client")
+        parts = book.entries(connection, me.firm_id, "installation", where.id)
+        firm_book, _ = rules(connection, me.firm_id)
         return JobOut(
             job=_shown(found),
             property=_shown(where),
             client=_shown(owner),
-            installations=[_shown(one) for one in book.entries(connection, me.firm_id, "installation", where.id)],
+            installations=[_shown(one) for one in parts],
             inspections=[one for one in _past(connection, me.firm_id, where.id) if one.job_id == entry_id],
             estimate=estimate_of(connection, me.firm_id, found),
             instruments=_instruments(connection, me.firm_id, found.values.get("booked_on")),
+            beginnings=[_beginning(found, where, owner, one, firm_book) for one in parts or [None]],
         )
+
+
+def _beginning(job: Entry, where: Entry, owner: Entry, part: Entry | None, firm_book: str | None) -> BeginningOut:
+    values = [one.values | {"id": one.id} for one in (job, where, owner)]
+    installation = None if part is None else part.values | {"id": part.id}
+    begun = from_job(*values, installation, firm_book)
+    return BeginningOut(
+        installation_id=part and part.id,
+        name=str((installation or {}).get("name") or ""),
+        fields=begun.fields,
+        limitations=list(begun.limitations),
+    )
 
 
 def _instruments(connection: Connection, firm_id: str, on: str | None = None) -> list[InstrumentOut]:

@@ -115,6 +115,15 @@ class EstimateOut(BaseModel):
     currency: str
 
 
+class BeginningOut(BaseModel):
+    """What an inspection of an installation (None: of the whole property) takes over from its job."""
+
+    installation_id: str | None
+    name: str
+    fields: dict[str, Any]
+    limitations: list[dict[str, Any]]
+
+
 class JobOut(BaseModel):
     job: BookEntry
     property: BookEntry
@@ -123,6 +132,7 @@ class JobOut(BaseModel):
     inspections: list[PastOut]
     estimate: EstimateOut
     instruments: list[InstrumentOut]
+    beginnings: list[BeginningOut]
 
 
 class SendIn(Strict):

@@ -13,7 +13,8 @@ from dorrik.core.board_checks import items as checks
 from dorrik.core.book import BOOK
 from dorrik.core.devices import devices
 from dorrik.core.inspection import KINDS
-from dorrik.core.outcome import MEANING
+from dorrik.core.outcome import MEANING, ORDER
+from dorrik.core.progress import stage_of
 from dorrik.core.rule_book import keys, rule_book
 
 router = APIRouter(prefix="/api", tags=["reference"], responses=RESPONSES)
@@ -24,14 +25,18 @@ def _reference() -> Reference:
     book = rule_book()
     return Reference(
         fields={
-            kind.name: {name: FieldOut.model_validate(spec, from_attributes=True) for name, spec in kind.fields.items()}
+            kind.name: {
+                name: FieldOut(**asdict(spec) | {"stage": stage_of(kind.name, name) if kind.name in KINDS else ""})
+                for name, spec in kind.fields.items()
+            }
             for kind in (*KINDS.values(), *BOOK.values())
         },
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
-        catalogue=[CatalogueOut(**asdict(entry)) for entry in catalogue.entries().values()],
+        catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],
         house_rules=[HouseRuleOut(name=name, **option) for name, option in house_rules.options().items()],
         code_meanings=MEANING,
+        code_order=list(ORDER),
         rule_books=[RuleBookOut.model_validate(rule_book(key), from_attributes=True) for key in keys()],
         rule_book=book.name,
         caution=book.caution,

@@ -14,12 +14,12 @@ from pydantic import (
     WrapValidator,
 )
 
+from dorrik.api.judgement_types import JudgementOut
+from dorrik.api.stages import Stage
 from dorrik.store.engine import now
 
 #: Moments are kept without a zone, in universal time; over the line they say so.
 Moment = Annotated[datetime, PlainSerializer(lambda m: m.replace(tzinfo=None).isoformat() + "Z", return_type=str)]
-Status = Literal["pass", "attention", "fail", "unknown"]
-Stage = Literal["brief", "intake", "isolation", "boards", "dead", "live", "observations", "report"]
 
 
 class Strict(BaseModel):
@@ -118,133 +118,6 @@ class ResultOut(BaseModel):
     seq: int | None
     reason: str | None
     overtook: OvertakenOut | None
-
-
-class SetField(BaseModel):
-    field: str
-    value: Any
-
-
-class NoteOut(BaseModel):
-    entity: str
-    id: str
-    field: str
-    title: str
-    status: Status
-    reason: str
-    limit: float | None
-    margin: float | None
-    next_step: str | None
-    observation: str | None
-    source: str
-    set_field: SetField | None
-    overruled: "OverruledOut | None"
-
-
-class OverruledOut(BaseModel):
-    """The inspector's own view of a figure, beside the verdict."""
-
-    status: Status
-    reason: str
-
-
-class ExpectedOut(BaseModel):
-    id: str
-    field: str
-    least: float | None
-    greatest: float | None
-    says: str
-
-
-class RingFindingOut(BaseModel):
-    kind: str
-    point: str | None
-    reason: str
-
-
-class RingPlaceOut(BaseModel):
-    name: str
-    position: float | None
-    spur_length_m: float | None
-
-
-class RingOut(BaseModel):
-    """What the ends and points of a ring lead to (Ω, m); places from 0 at the board to 1 round the ring."""
-
-    circuit_id: str
-    closed: bool | None
-    expected_line_neutral_ohm: float | None
-    expected_line_cpc_ohm: float | None
-    recorded_r1_r2_ohm: float | None
-    length_m: float | None
-    findings: list[RingFindingOut]
-    points: list[RingPlaceOut]
-
-
-class SuggestionOut(BaseModel):
-    """An observation that the verdicts would raise; recorded: the id of one that says it already."""
-
-    key: str
-    title: str
-    code: str
-    why: str
-    entity: str
-    entity_id: str
-    because: list[str]
-    recorded: str | None
-
-
-class SamplingOut(BaseModel):
-    """How sampling stands; planned and left name points, says is for the report."""
-
-    population: int
-    sampled: int
-    defective: int
-    planned: list[str]
-    left: list[str]
-    widened: list[str]
-    seed: int
-    reason: str
-    says: str
-
-
-class BoardSumOut(BaseModel):
-    board_id: str
-    field: str
-    combined: str
-    status: Status
-    reason: str
-    next_step: str | None
-    source: str
-    observation: str | None
-    culprits: list[str]
-
-
-class StageOut(BaseModel):
-    stage: Stage
-    done: int
-    left: int
-    left_names: list[str]
-
-
-class JudgementOut(BaseModel):
-    notes: list[NoteOut]
-    expected: list[ExpectedOut]
-    board_sums: list[BoardSumOut]
-    rings: list[RingOut]
-    suggested: list[SuggestionOut]
-    prospective_fault_ka: str | None
-    between_lines_ka: str | None
-    outcome: Literal["satisfactory", "unsatisfactory"]
-    outcome_because: list[str]
-    sampling: SamplingOut | None
-    stages: list[StageOut]
-    limited: int
-    tests: int
-    limited_warning: str | None
-    rule_book: str
-    words: dict[str, str]
-    caution: str
 
 
 class Receipt(BaseModel):
@@ -389,6 +262,9 @@ class Home(BaseModel):
 
 
 class FieldOut(BaseModel):
+    """A declared field; stage: where it is entered, '' in the register."""
+
+    stage: str
     kind: str
     label: str
     unit: str
@@ -413,6 +289,16 @@ class CatalogueOut(BaseModel):
     plain: str
     remedy: str
     rule: str
+    facts: list["FactOut"]
+
+
+class FactOut(BaseModel, from_attributes=True):
+    """What moves an entry's code: where a yes leads, and the question."""
+
+    fact: str
+    code: str
+    says: str
+    ask: str
 
 
 class DeviceOut(BaseModel):
@@ -454,6 +340,7 @@ class Reference(BaseModel):
     devices: list[DeviceOut]
     house_rules: list[HouseRuleOut]
     code_meanings: dict[str, str]
+    code_order: list[str]
     rule_books: list[RuleBookOut]
     rule_book: str
     caution: str

@@ -26,12 +26,20 @@ ORIGIN = (
     "tails_length_m",
     "tails_protected",
     "switch_fuse_a",
+    "earth_by",
+    "overhead_supply",
+    "storey",
+    "flat_above",
     "neutral_mm2",
     "electrode",
     "earthing_conductor_mm2",
 )
 #: What belongs to the day of an inspection and not to the thing itself.
 _OF_THE_DAY = {
+    "half",
+    "button",
+    "zs_not_possible",
+    "electrode_alone",
     "joined_with",
     "joined_by",
     "leakage_ma",
@@ -80,8 +88,17 @@ def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: st
         fields = _things("board", board) | {"unconfirmed": True}
         fields.pop("fed_by", None)
         yield Draft("board", into, board_id, fields)
+        rcds = {rcd.id: new_id() for rcd in board.rcds}
+        for rcd in board.rcds:
+            yield Draft("rcd", board_id, rcds[rcd.id], _things("rcd", rcd) | {"unconfirmed": True})
         for circuit in board.circuits:
-            yield from _circuit(circuit, board_id, fed[circuit.id], new_id, earlier.inspected_on, source)
+            behind = rcds.get(circuit.rcd_id or "")
+            drafts_of = _circuit(circuit, board_id, fed[circuit.id], new_id, earlier.inspected_on, source)
+            for draft in drafts_of:
+                if draft.kind == "circuit":
+                    draft.fields.pop("rcd_id", None)
+                    draft.fields.update({"rcd_id": behind} if behind else {})
+                yield draft
     for board, board_id in made:
         # A board is fed by a circuit of another one, which may stand after it.
         if board.fed_by in fed:
@@ -93,7 +110,19 @@ def _circuit(
 ) -> Iterator[Draft]:
     yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
     for outlet in circuit.outlets:
-        names = ("position", "name", "room", "sort", "at_end", "class_ii", "bathroom", "height_m", "distance_m")
+        names = (
+            "position",
+            "name",
+            "room",
+            "sort",
+            "at_end",
+            "class_ii",
+            "front",
+            "no_cpc",
+            "bathroom",
+            "height_m",
+            "distance_m",
+        )
         yield Draft("point", circuit_id, new_id(), _values("point", outlet, names))
     for before in circuit.earlier:
         fields = _values("earlier", before, ("measured_on", "figure", "reading", "source"))

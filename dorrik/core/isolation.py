@@ -46,6 +46,28 @@ def _between(lines: tuple[str, ...]) -> list[str]:
     return [*across, *(f"{line}–N" for line in lines), *(f"{line}–E" for line in lines), "N–E"]
 
 
+@record
+class BoardState:
+    """How a board stands: when it was last proved dead with everything that belongs to it (None: never), its lock,
+    whether it was put back since, and the pairings that there are to prove."""
+
+    board_id: str
+    proved_at: str | None
+    lock: str | None
+    restored: bool
+    pairings: tuple[Pairing, ...]
+
+
+def state_of(board: Board, phases: str | None) -> BoardState:
+    """The state of a board. Older documents have the moment and the lock at the board itself."""
+    wanted = of_board(board, phases)
+    proved = [one for one in board.isolations if one.proved_dead]
+    if proved:
+        last = max(proved, key=lambda one: one.proved_again_at or "")
+        return BoardState(board.id, last.proved_again_at, last.lock, last.restored_at is not None, wanted)
+    return BoardState(board.id, board.isolated_at, board.isolated_lock, False, wanted)
+
+
 def of_board(board: Board, phases: str | None) -> tuple[Pairing, ...]:
     """The pairings of a board; its own phases go before those of the supply. Spare ways have nothing connected."""
     ways = [

@@ -10,6 +10,7 @@ from dorrik.core import instruments, loop, reference
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection, Observation
 from dorrik.core.intervals import Proposal
+from dorrik.core.isolation import BoardState, state_of
 from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide, in_words
 from dorrik.core.progress import Progress, measure_progress
 from dorrik.core.readings import Reading, accurate
@@ -36,8 +37,8 @@ class Judgement:
     rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the estimate of
     a three-phase supply; outcome_says: the outcome in words, with what fails and is not coded; outcome_because: ids of
     the open observations that make it unsatisfactory; interval: a proposal for the next inspection; duties: those of a
-    landlord; sums: Zdb + (R1+R2) by circuit id (Ω); proved_dead: by board id, how it stands isolated; sampling: None
-    while no points are listed.
+    landlord; sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated; sampling: None while no points
+    are listed.
     """
 
     notes: tuple[Note, ...]
@@ -53,6 +54,7 @@ class Judgement:
     interval: Proposal | None
     duties: tuple[DutyDue, ...]
     sums: dict[str, Reading]
+    boards: tuple[BoardState, ...]
     sampling: State | None
     progress: Progress
     house_rules: HouseRules
@@ -98,6 +100,7 @@ def _judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]]) -> Judg
         interval=proposal,
         duties=interval.duties(context),
         sums=_loop_sums(context),
+        boards=tuple(state_of(board, inspection.phases) for board in inspection.boards),
         sampling=sample.state(context),
         progress=measure_progress(inspection, context.house),
         house_rules=context.house,

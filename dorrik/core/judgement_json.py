@@ -3,6 +3,7 @@
 from dataclasses import asdict
 from typing import Any
 
+from dorrik.core.isolation import BoardState
 from dorrik.core.judgement import Judgement, Note, Suggestion
 from dorrik.core.progress import stage_of
 from dorrik.core.ring import RingAnalysis
@@ -45,6 +46,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "outcome_because": list(judgement.outcome_because),
         "interval": judgement.interval and asdict(judgement.interval),
         "duties": [asdict(one) for one in judgement.duties],
+        "boards": [_board(one) for one in judgement.boards],
         "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
         "sampling": judgement.sampling and _listed(asdict(judgement.sampling)),
         "stages": [
@@ -84,6 +86,19 @@ def _note(note: Note) -> dict[str, Any]:
         "because_of": _figure(note.because_of),
         "actions": [_action(action) for action in actions(note)],
         "overruled": note.overruled and {"status": note.status, "reason": note.overruled.reason},
+    }
+
+
+def _board(state: BoardState) -> dict[str, Any]:
+    rows: dict[str, list[str]] = {}
+    for pairing in state.pairings:
+        rows.setdefault(pairing.at, []).append(pairing.between)
+    return {
+        "board_id": state.board_id,
+        "proved_at": state.proved_at,
+        "lock": state.lock,
+        "restored": state.restored,
+        "pairings": [{"at": at, "between": between} for at, between in rows.items()],
     }
 
 

@@ -100,6 +100,12 @@ def keys() -> tuple[str, ...]:
 
 
 @cache
+def of_nation(nation: str | None) -> str | None:
+    """Key of the book that a nation goes by where it is not the first one, which is used where none is named."""
+    return next((key for key in keys() if key != FIRST and nation and rule_book(key).nation == nation), None)
+
+
+@cache
 def rule_book(key: str | None = None) -> RuleBook:
     """The rule book of that key, the default one for None. Raises LookupError for an unknown key."""
     wanted = key or FIRST

@@ -96,12 +96,20 @@ def _climb(kept: KeptInspection, board_id: str, above: str | None, why: str) -> 
         above = _board_of(kept, board.values.get("fed_by")) if board is not None else None
 
 
+def known_rcd(kept: KeptInspection, change: Change) -> None:
+    """A circuit stands behind an RCD of this inspection."""
+    if change.entity == "circuit" and change.field == "rcd_id" and change.value:
+        rcd = kept.entities.get(change.value) if isinstance(change.value, str) else None
+        if rcd is None or rcd.kind != "rcd":
+            raise Refusal("This inspection has no such RCD.")
+
+
 Check = Callable[[KeptInspection, Change], None]
 
 #: Asked of every change, also of one that was kept before, in this order.
 FORM: tuple[Check, ...] = (well_formed, known_entity, known_field)
 #: Asked of one that is new, in this order.
-PLACE: tuple[Check, ...] = (belongs_here, parent_stands, no_ring_of_boards)
+PLACE: tuple[Check, ...] = (belongs_here, parent_stands, no_ring_of_boards, known_rcd)
 
 
 def kept_value(change: Change) -> Any:

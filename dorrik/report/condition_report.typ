@@ -87,6 +87,9 @@
 #if data.next.by != "" [
   *Next inspection by #data.next.by.* #data.next.reason
 ]
+#if data.duties.len() > 0 [
+  *What the law is understood to ask of the landlord* (check the law that applies): #data.duties.join("; ").
+]
 #if data.condition != none [
   == General condition
   #data.condition
@@ -108,7 +111,8 @@
         #text(weight: "bold", o.text)#if o.place != "" [ · #o.place]
         #if o.plain != "" [ \ #o.plain]
         #if o.remedy != "" [ \ #text(fill: quiet)[Usual remedy: #o.remedy]]
-        #if o.mended [ \ *Made good on the day, does not count to the outcome.* #o.as_left]
+        #if o.mended and not o.counts [ \ *Made good on the day, does not count to the outcome.* As left: #o.as_left Retest: #o.retest]
+        #if o.mended and o.counts [ \ *Made good on the day; without as left and retest it still counts.* #o.as_left #o.retest]
       ],
       table.hline(stroke: 0.4pt + rule-ink),
     )).flatten(),
@@ -201,6 +205,14 @@ The readings and verdicts of this inspection are attached to this file as data (
       }).flatten(),
     )
     #set text(size: 8.5pt)
+    #if board.rcds.len() > 0 [
+      #table(
+        columns: (1fr, 1fr, auto, auto, auto, auto, auto, auto), stroke: none, inset: (x: 1mm, y: 1mm),
+        table.header(..([Residual current device], [Ways behind it], [Standard], [Rated], [Trip], [½ × holds], [5 ×], [Button]).map(h => text(size: 7.5pt, fill: quiet, h))),
+        ..board.rcds.map(r => ([#r.name], mono(r.behind), [#r.standard], mono(r.rated), mono(r.trip), [#r.half], mono(r.five), [#r.button])).flatten(),
+      )
+    ]
+    #if board.said != "" [#board.said \ ]
     #for sum in board.sums [
       *Whole board, #sum.label: #sum.value.* #sum.says \
     ]

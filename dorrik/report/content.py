@@ -6,11 +6,13 @@ from typing import Any
 
 from dorrik.core import catalogue, house_rules
 from dorrik.core.inspection import KINDS, Attendance, Board, Bond, Circuit, Inspection, Meter, name_of
-from dorrik.core.judgement import Judgement
-from dorrik.core.outcome import MEANING
+from dorrik.core.judgement import Judgement, is_open
+from dorrik.core.outcome import MEANING, ORDER
+from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading
+from dorrik.core.topics.interval import DutyDue
 
-_ORDER = {"C1": 0, "C2": 1, "FI": 2, "C3": 3, "note": 4}
+_ORDER = {code: place for place, code in enumerate(ORDER)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +32,7 @@ class Issue:
 
 def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
     """Everything the template prints, as JSON data."""
-    declared = inspection.declared_outcome or judgement.outcome
+    declared = inspection.declared_outcome or judgement.outcome_says
     say = judgement.rule_book.say
     return {
         "draft": issue.number == 0,
@@ -52,6 +54,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "outcome": declared,
         "why": _why(inspection, judgement, declared),
         "outcome_reason": inspection.outcome_reason if declared != judgement.outcome else None,
+        "duties": [_duty(one) for one in judgement.duties],
         "next": _next(inspection),
         "condition": inspection.condition,
         "extent": inspection.extent or "",
@@ -185,6 +188,15 @@ def _next(inspection: Inspection) -> dict[str, str]:
     return {"by": f"{day(due)} ({years})", "reason": inspection.next_reason or ""}
 
 
+def _duty(one: DutyDue) -> str:
+    """A duty with its last day, or what it is counted from."""
+    if one.due:
+        return f"{one.duty}: by {day(one.due)}"
+    if one.days:
+        return f"{one.duty}: within {one.days} days of {one.counted_from}"
+    return f"{one.duty} ({one.counted_from})" if one.counted_from else one.duty
+
+
 def _observations(inspection: Inspection) -> list[dict[str, Any]]:
     rows = []
     for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
@@ -199,6 +211,8 @@ def _observations(inspection: Inspection) -> list[dict[str, Any]]:
                 "remedy": entry.remedy if entry and not one.mended else "",
                 "mended": bool(one.mended),
                 "as_left": one.as_left or "",
+                "retest": one.retest or "",
+                "counts": is_open(one),
             }
         )
     return rows
@@ -251,6 +265,8 @@ def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str
     board = inspection.boards[index]
     limits = {one.entity_id: one for one in judgement.expected if one.field == "zs_ohm"}
     sums = [one for one in judgement.board_sums if one.board_id == board.id]
+    devices = devices_of(board)
+    behind = {circuit.id: device for device in devices for circuit in device.circuits}
     return {
         "name": board.name or f"Board {index + 1}",
         "feed": _feed(inspection, board),
@@ -263,16 +279,48 @@ def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str
             }
             for one in sums
         ],
-        "circuits": [_circuit(circuit, limits.get(circuit.id)) for circuit in board.circuits],
+        "rcds": [_rcd(device) for device in devices],
+        "said": _said_of(board),
+        "circuits": [_circuit(circuit, limits.get(circuit.id), behind.get(circuit.id)) for circuit in board.circuits],
     }
 
 
-def _circuit(circuit: Circuit, limit: Any) -> dict[str, str]:
+def _rcd(device: RcdDevice) -> dict[str, str]:
+    """A device that stands for several circuits, or in front of the board, with its tests."""
+    ways = "the whole board" if device.whole_board else ", ".join(c.way or "?" for c in device.circuits)
+    return {
+        "name": device.name,
+        "behind": ways,
+        "standard": " ".join(part for part in (device.standard, device.kind and f"kind {device.kind}") if part) or "–",
+        "rated": shown(device.rated_ma, "mA"),
+        "trip": shown(device.trip_ms, "ms"),
+        "half": _tick(device.half),
+        "five": shown(device.five_ms, "ms"),
+        "button": _tick(device.button),
+    }
+
+
+def _said_of(board: Board) -> str:
+    """L–N may be left out where line and neutral were joined for the test to earth: that is said (rule 6.3)."""
+    joined = [c for c in board.circuits if c.insulation_lne_mohm is not None and c.insulation_ln_mohm is None]
+    if not joined or all(c.insulation_ln_mohm is not None for c in board.circuits if not c.spare):
+        return ""
+    count = f"{len(joined)} circuits" if len(joined) > 1 else "1 circuit"
+    return f"Line and neutral were joined for the insulation test to earth at {count}: L–N was not measured there."
+
+
+def _tick(word: str | None) -> str:
+    return {"correct": "yes", "incorrect": "NO"}.get(word or "", word or "–")
+
+
+def _circuit(circuit: Circuit, limit: Any, device: RcdDevice | None) -> dict[str, str]:
     cable = (
         f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
         if circuit.line_csa_mm2 and circuit.cpc_csa_mm2
         else shown(circuit.line_csa_mm2)
     )
+    if circuit.imperial:
+        cable = circuit.imperial
     rating = f"{circuit.device_rating_a:g}" if circuit.device_rating_a else ""
     device = " ".join(part for part in (circuit.device_standard, circuit.device_type, rating) if part)
     if circuit.spare:
@@ -285,16 +333,23 @@ def _circuit(circuit: Circuit, limit: Any) -> dict[str, str]:
         "points": shown(circuit.points),
         "cable": cable,
         "device": device or "–",
-        "rcd": shown(circuit.rcd_rated_ma),
+        "rcd": shown(device.rated_ma if device else None),
         "r1": shown(circuit.r1_ohm),
         "rn": shown(circuit.rn_ohm),
         "r2": shown(circuit.r2_ohm),
-        "r1_r2": shown(circuit.r1_r2_ohm),
+        "r1_r2": _continuity(circuit),
         "ir_ln": shown(circuit.insulation_ln_mohm),
         "ir_lne": shown(circuit.insulation_lne_mohm),
-        "polarity": {"correct": "yes", "incorrect": "NO"}.get(circuit.polarity or "", circuit.polarity or "–"),
-        "zs": shown(circuit.zs_ohm),
+        "polarity": _tick(circuit.polarity),
+        "zs": shown(circuit.zs_ohm) if circuit.zs_ohm is not None or not circuit.zs_not_possible else "LIM",
         "zs_limit": f"{limit.greatest:.2f}" if limit else "–",
-        "trip": shown(circuit.rcd_trip_ms),
-        "button": {"correct": "yes", "incorrect": "NO"}.get(circuit.rcd_button or "", circuit.rcd_button or "–"),
+        "trip": shown(device.trip_ms if device else None),
+        "button": _tick(device.button if device else None),
     }
+
+
+def _continuity(circuit: Circuit) -> str:
+    """R1+R2, or R2 by long lead where that was the method, marked as such."""
+    if circuit.r1_r2_ohm is None and circuit.long_lead_r2_ohm is not None:
+        return f"R2 {shown(circuit.long_lead_r2_ohm)}"
+    return "no cpc" if circuit.no_cpc and circuit.r1_r2_ohm is None else shown(circuit.r1_r2_ohm)

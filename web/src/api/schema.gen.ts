@@ -713,6 +713,48 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActionOut
+         * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold'.
+         */
+        ActionOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "set" | "observe" | "letter" | "hold";
+            /** Label */
+            label: string;
+            /** Entity */
+            entity: string;
+            /** Id */
+            id: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: unknown;
+            /** Key */
+            key: string;
+        };
+        /**
+         * AskedOut
+         * @description The tests that apply to one entity in a stage, in the order of the work, and how many of them are done.
+         */
+        AskedOut: {
+            /** Entity */
+            entity: string;
+            /** Id */
+            id: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /** Fields */
+            fields: string[];
+            /** Done */
+            done: number;
+        };
+        /**
          * Batch
          * @description Changes in the order in which they were made.
          */
@@ -735,6 +777,24 @@ export interface components {
             table_corrections: components["schemas"]["CorrectionIn"][];
         };
         /**
+         * BeginningOut
+         * @description What an inspection of an installation (None: of the whole property) takes over from its job.
+         */
+        BeginningOut: {
+            /** Installation Id */
+            installation_id: string | null;
+            /** Name */
+            name: string;
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            };
+            /** Limitations */
+            limitations: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
          * BoardCheckOut
          * @description Something to look at on every board, and the observation it would raise ('' for none).
          */
@@ -745,6 +805,22 @@ export interface components {
             label: string;
             /** Observation */
             observation: string;
+        };
+        /**
+         * BoardStateOut
+         * @description How a board stands isolated, and what there is to prove: proved_at None where it never was proved dead.
+         */
+        BoardStateOut: {
+            /** Board Id */
+            board_id: string;
+            /** Proved At */
+            proved_at: string | null;
+            /** Lock */
+            lock: string | null;
+            /** Restored */
+            restored: boolean;
+            /** Pairings */
+            pairings: components["schemas"]["PairingsOut"][];
         };
         /** BoardSumOut */
         BoardSumOut: {
@@ -769,6 +845,13 @@ export interface components {
             observation: string | null;
             /** Culprits */
             culprits: string[];
+            /** Title */
+            title: string;
+            /** Missing */
+            missing: string[];
+            /** Touches */
+            touches: string[];
+            because_of: components["schemas"]["FigureOut"] | null;
         };
         /**
          * BookEntry
@@ -882,6 +965,8 @@ export interface components {
             remedy: string;
             /** Rule */
             rule: string;
+            /** Facts */
+            facts: components["schemas"]["FactOut"][];
         };
         /**
          * ChangeIn
@@ -985,6 +1070,22 @@ export interface components {
             /** Current */
             current: boolean;
         };
+        /**
+         * DutyOut
+         * @description A duty that follows the report; due: its last day where that is known.
+         */
+        DutyOut: {
+            /** Duty */
+            duty: string;
+            /** Who */
+            who: string;
+            /** Days */
+            days: number | null;
+            /** Counted From */
+            counted_from: string;
+            /** Due */
+            due: string | null;
+        };
         /** EntityOut */
         EntityOut: {
             /** Kind */
@@ -1063,8 +1164,27 @@ export interface components {
             /** Says */
             says: string;
         };
-        /** FieldOut */
+        /**
+         * FactOut
+         * @description What moves an entry's code: where a yes leads, and the question.
+         */
+        FactOut: {
+            /** Fact */
+            fact: string;
+            /** Code */
+            code: string;
+            /** Says */
+            says: string;
+            /** Ask */
+            ask: string;
+        };
+        /**
+         * FieldOut
+         * @description A declared field; stage: where it is entered, '' in the register.
+         */
         FieldOut: {
+            /** Stage */
+            stage: string;
             /** Kind */
             kind: string;
             /** Label */
@@ -1096,6 +1216,16 @@ export interface components {
             values: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * FigureOut
+         * @description One figure: which field of which entity.
+         */
+        FigureOut: {
+            /** Id */
+            id: string;
+            /** Field */
+            field: string;
         };
         /**
          * FirmOut
@@ -1248,6 +1378,18 @@ export interface components {
             lead_sets: components["schemas"]["LeadSetOut"][];
         };
         /**
+         * IntervalOut
+         * @description A proposal for the next inspection: years, why, and the longest that is usual for the tenure.
+         */
+        IntervalOut: {
+            /** Years */
+            years: number;
+            /** Reason */
+            reason: string;
+            /** Longest */
+            longest: number;
+        };
+        /**
          * IssueIn
          * @description seen_seq: what the person looked at; reason: needed for a correction.
          */
@@ -1290,6 +1432,8 @@ export interface components {
             estimate: components["schemas"]["EstimateOut"];
             /** Instruments */
             instruments: components["schemas"]["InstrumentOut"][];
+            /** Beginnings */
+            beginnings: components["schemas"]["BeginningOut"][];
         };
         /** JudgementOut */
         JudgementOut: {
@@ -1311,12 +1455,25 @@ export interface components {
              * Outcome
              * @enum {string}
              */
-            outcome: "satisfactory" | "unsatisfactory";
+            outcome: "satisfactory" | "unsatisfactory" | "open";
+            /** Outcome Says */
+            outcome_says: string;
             /** Outcome Because */
             outcome_because: string[];
+            interval: components["schemas"]["IntervalOut"] | null;
+            /** Duties */
+            duties: components["schemas"]["DutyOut"][];
+            /** Sums */
+            sums: {
+                [key: string]: string;
+            };
+            /** Boards */
+            boards: components["schemas"]["BoardStateOut"][];
             sampling: components["schemas"]["SamplingOut"] | null;
             /** Stages */
             stages: components["schemas"]["StageOut"][];
+            /** Asked */
+            asked: components["schemas"]["AskedOut"][];
             /** Limited */
             limited: number;
             /** Tests */
@@ -1406,7 +1563,12 @@ export interface components {
              */
             points: components["schemas"]["PointOut"][];
         };
-        /** NoteOut */
+        /**
+         * NoteOut
+         * @description A verdict on a figure. stage: where it stands; standing: the status that counts, the inspector's own where it was
+         *     overruled; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
+         *     it offers.
+         */
         NoteOut: {
             /** Entity */
             entity: string;
@@ -1433,7 +1595,21 @@ export interface components {
             observation: string | null;
             /** Source */
             source: string;
-            set_field: components["schemas"]["SetField"] | null;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "pass" | "attention" | "fail" | "unknown";
+            /** Touches */
+            touches: string[];
+            because_of: components["schemas"]["FigureOut"] | null;
+            /** Actions */
+            actions: components["schemas"]["ActionOut"][];
             overruled: components["schemas"]["OverruledOut"] | null;
         };
         /**
@@ -1457,6 +1633,16 @@ export interface components {
             author: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * PairingsOut
+         * @description Conductors to be proved dead at the busbar or a way; a record names them `at between`.
+         */
+        PairingsOut: {
+            /** At */
+            at: string;
+            /** Between */
+            between: string[];
         };
         /**
          * PaperOut
@@ -1578,6 +1764,20 @@ export interface components {
             /** Next Number */
             next_number: string;
         };
+        /**
+         * QuestionOut
+         * @description What would move a code and is not known; says: the reason that a yes leaves.
+         */
+        QuestionOut: {
+            /** Fact */
+            fact: string;
+            /** Ask */
+            ask: string;
+            /** Code */
+            code: string;
+            /** Says */
+            says: string;
+        };
         /** RateOut */
         RateOut: {
             /** Name */
@@ -1650,6 +1850,8 @@ export interface components {
             code_meanings: {
                 [key: string]: string;
             };
+            /** Code Order */
+            code_order: string[];
             /** Rule Books */
             rule_books: components["schemas"]["RuleBookOut"][];
             /** Rule Book */
@@ -1756,13 +1958,6 @@ export interface components {
             /** To */
             to: string;
         };
-        /** SetField */
-        SetField: {
-            /** Field */
-            field: string;
-            /** Value */
-            value: unknown;
-        };
         /** SignIn */
         SignIn: {
             /** Email */
@@ -1786,7 +1981,8 @@ export interface components {
         };
         /**
          * SuggestionOut
-         * @description An observation that the verdicts would raise; recorded: the id of one that says it already.
+         * @description An observation that the verdicts would raise; recorded: the id of one that says it already; moved: what moved its
+         *     code from the school's own; questions: what else would; touches: ids of all that it is about.
          */
         SuggestionOut: {
             /** Key */
@@ -1797,10 +1993,16 @@ export interface components {
             code: string;
             /** Why */
             why: string;
+            /** Moved */
+            moved: string;
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
             /** Entity */
             entity: string;
             /** Entity Id */
             entity_id: string;
+            /** Touches */
+            touches: string[];
             /** Because */
             because: string[];
             /** Recorded */
