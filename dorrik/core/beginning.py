@@ -1,4 +1,4 @@
-"""What an inspection begins with: the words of its job, so that no report changes with the register, and a rule book."""
+"""What an inspection begins with: the words of its job, so that no report changes with the register; its rule book."""
 
 from collections.abc import Mapping
 from typing import Any

@@ -83,6 +83,12 @@ def combine(readings: Iterable[Reading], over_range_mohm: float = OVER_RANGE_MOH
     return Reading("", "empty")
 
 
+def is_load(line_neutral: Reading | None) -> bool:
+    """Does line to neutral (MΩ) read what a load left in reads, and damage nearly never does? (rule 6.4)"""
+    span = line_neutral.interval if line_neutral is not None else None
+    return span is not None and span[1] < LOAD_MOHM
+
+
 def judge_circuit(
     reading: Reading | None,
     nominal_v: float,
@@ -102,8 +108,8 @@ def judge_circuit(
         return Verdict(status="unknown", reason=reason, source=f"{SOURCE} · rule 6.1", limit=minimum)
     low, high = span
     margin = None if reading.value is None else reading.value - minimum
-    if not to_earth and high < LOAD_MOHM:
-        # A load left in reads so; damage nearly never does. Nothing is raised before it was looked for.
+    if not to_earth and is_load(reading):
+        # Nothing is raised before it was looked for.
         return Verdict(
             status="attention",
             reason=f"{reading} MΩ between line and neutral: a load, a lamp or a switch that feeds one is still in.",

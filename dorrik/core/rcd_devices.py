@@ -65,11 +65,25 @@ def devices_of(board: Board) -> tuple[RcdDevice, ...]:
     circuits = [circuit for circuit in board.circuits if not circuit.spare]
     own = {rcd.id for rcd in board.rcds}
     found = [_entity(board, rcd, circuits) for rcd in board.rcds]
+    described = [c for c in circuits if c.rcd_id not in own and is_described(c)]
     groups: dict[object, list[Circuit]] = {}
-    for circuit in circuits:
-        if circuit.rcd_id not in own and is_described(circuit):
+    for circuit in described:
+        if _is_marked(circuit) or _results(circuit) != _UNTESTED:
             groups.setdefault(_group(circuit), []).append(circuit)
+    for circuit in described:
+        if not _is_marked(circuit) and _results(circuit) == _UNTESTED:
+            _with_its_fellows(groups, circuit)
     return (*found, *(_written_at(board, members) for members in groups.values()))
+
+
+def _with_its_fellows(groups: dict[object, list[Circuit]], circuit: Circuit) -> None:
+    """A circuit whose time is not written is behind the one device with the same data, where there is just one."""
+    data, ticks = _data(circuit), (circuit.rcd_half, circuit.rcd_button)
+    same = [key for key, members in groups.items() if not _is_marked(members[0]) and _data(members[0]) == data]
+    alike = [key for key in same if (groups[key][0].rcd_half, groups[key][0].rcd_button) == ticks]
+    one = alike if len(alike) == 1 else same
+    key = one[0] if len(one) == 1 else ("untested", data, ticks)
+    groups.setdefault(key, []).append(circuit)
 
 
 def is_described(circuit: Circuit) -> bool:
@@ -77,15 +91,32 @@ def is_described(circuit: Circuit) -> bool:
     return circuit.rcd_rated_ma is not None or circuit.rcd_trip_ms is not None or circuit.rcd_button is not None
 
 
+_UNTESTED = (None, None)
+
+
+def _is_marked(circuit: Circuit) -> bool:
+    """Does the circuit itself say which device it is behind, a group's or its own?"""
+    return bool(circuit.rcd_group) or _is_rcbo(circuit)
+
+
+def _is_rcbo(circuit: Circuit) -> bool:
+    return "61009" in (circuit.device_standard or "") or "61009" in (circuit.rcd_standard or "")
+
+
+def _data(circuit: Circuit) -> tuple[object, ...]:
+    return (circuit.rcd_standard, circuit.rcd_kind, circuit.rcd_rated_ma, circuit.rcd_delay)
+
+
+def _results(circuit: Circuit) -> tuple[str | None, str | None]:
+    return (circuit.rcd_trip_ms and circuit.rcd_trip_ms.text, circuit.rcd_five_ms and circuit.rcd_five_ms.text)
+
+
 def _group(circuit: Circuit) -> object:
     if circuit.rcd_group:
         return ("group", circuit.rcd_group)
-    if "61009" in (circuit.device_standard or "") or "61009" in (circuit.rcd_standard or ""):
+    if _is_rcbo(circuit):
         return ("own", circuit.id)
-    results = (circuit.rcd_trip_ms and circuit.rcd_trip_ms.text, circuit.rcd_five_ms and circuit.rcd_five_ms.text)
-    if results == (None, None):
-        results = ("untested", None)
-    return (circuit.rcd_standard, circuit.rcd_kind, circuit.rcd_rated_ma, circuit.rcd_delay, *results)
+    return (*_data(circuit), *_results(circuit))
 
 
 def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:

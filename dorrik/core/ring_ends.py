@@ -197,7 +197,8 @@ def analyse(test: RingTest) -> RingAnalysis:
                     f"{SOURCE} · rule 4.2",
                 )
             )
-        if r1 is not None and r2 is not None and test.line_csa_mm2 and test.cpc_csa_mm2:
+        slipped = any(finding.kind == "turned-round" for finding in findings)
+        if r1 is not None and r2 is not None and test.line_csa_mm2 and test.cpc_csa_mm2 and not slipped:
             # With a loose joint in the line its value says nothing of the cable; the neutral's does.
             sound = test.rn if rn is not None and rn < r1 and findings else test.r1
             findings.extend(_judge_cpc(test, sound, r2, test.line_csa_mm2, test.cpc_csa_mm2))

@@ -199,6 +199,15 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
     return Verdict(status="pass", reason=f"{said}: {told}.", source=source, limit=expected_ka)
 
 
+#: No home meets more (kA): a figure above it was read in amperes.
+MOST_KA = 50.0
+
+
+def is_slip(fault_current_ka: Reading) -> bool:
+    """Is a fault current (kA) so high that it was written in amperes?"""
+    return fault_current_ka.value is not None and fault_current_ka.value > MOST_KA
+
+
 #: A figure counts as the slip's own when it is within this share of it.
 _SLIP = 0.08
 #: More than this many times U0/Z is no parallel path any more.

@@ -18,17 +18,27 @@ DAY = "2026-11-03"
 JOINED_OHM = 5.0
 
 
-def visit(home: Home, meter: SimulatedMeter) -> dict[str, Any]:
-    """Inspect a home and give the inspection as a document. Circuits have the ids c0, c1 …, their points c0-p0 …"""
-    return _Visit(home, meter).document()
+def visit(home: Home, meter: SimulatedMeter, *, prefix: str = "", long_lead: bool = False) -> dict[str, Any]:
+    """Inspect a home and give the inspection as a document. Circuits have the ids c0, c1 …, their points c0-p0 …
+
+    prefix: stands before every id, where several boards are put together; long_lead: the other school of testing, R2 by
+    a long lead to every point instead of R1+R2 and cross-connected rings.
+    """
+    return _Visit(home, meter, prefix, long_lead).document()
 
 
 class _Visit:
-    def __init__(self, home: Home, meter: SimulatedMeter) -> None:
+    def __init__(self, home: Home, meter: SimulatedMeter, prefix: str, long_lead: bool) -> None:
         self.home, self.meter, self.site = home, meter, Site(home)
+        self.prefix, self.long_lead = prefix, long_lead
         self.origin: dict[str, Any] = {}
-        self.board: dict[str, Any] = {"id": "b", "name": "Board 1", "main_switch_a": 100.0, "conditional_ka": 16.0}
-        self.circuits = {c.name: _described(c, home, i) for i, c in enumerate(home.circuits)}
+        self.board: dict[str, Any] = {
+            "id": f"{prefix}b",
+            "name": "Board 1",
+            "main_switch_a": 100.0,
+            "conditional_ka": 16.0,
+        }
+        self.circuits = {c.name: _described(c, home, f"{prefix}c{i}", i) for i, c in enumerate(home.circuits)}
 
     def document(self) -> dict[str, Any]:
         self._intake()
@@ -36,7 +46,7 @@ class _Visit:
         self._live()
         self.board["circuits"] = list(self.circuits.values())
         inspection = {
-            "id": "i", "inspected_on": DAY, "bonds": bonds, "boards": [self.board], "observations": [],
+            "id": f"{self.prefix}i", "inspected_on": DAY, "bonds": bonds, "boards": [self.board], "observations": [],
             "limitations": [], "overrulings": [], **self.origin,
         }  # fmt: skip
         return {"format": FORMAT, "version": VERSION, "inspection": inspection}
@@ -59,7 +69,7 @@ class _Visit:
         for n, bond in enumerate(self.home.bonds):
             # One end off: with the earthing conductor parted nothing else is parallel to this bond.
             yield {
-                "id": f"bond{n}", "service": bond.service, "state": "present", "csa_mm2": bond.csa_mm2,
+                "id": f"{self.prefix}bond{n}", "service": bond.service, "state": "present", "csa_mm2": bond.csa_mm2,
                 "length_m": round(bond.length_m, 1),
                 "at_clamp_ohm": meter.low_ohms(site, EARTH_BAR, site.clamp(bond.service)),
                 "at_pipe_ohm": meter.low_ohms(site, EARTH_BAR, site.pipe(bond.service)),
@@ -73,6 +83,9 @@ class _Visit:
                 "spd_u_dc_v": meter.varistor(site),
             }
         names = [circuit.name for circuit in self.home.circuits]
+        if self.long_lead:
+            for circuit in self.home.circuits:
+                self._by_long_lead(circuit)
         site.disconnect(*names)
         for circuit in self.home.circuits:
             if circuit.is_ring:
@@ -89,7 +102,7 @@ class _Visit:
             for conductor in CONDUCTORS
         }
         found |= {"r1_ohm": ends["line"], "rn_ohm": ends["neutral"], "r2_ohm": ends["cpc"]}
-        if "OL" in ends.values():
+        if "OL" in ends.values() or self.long_lead:
             return
         neutral, cpc = (self._crossed(circuit, other) for other in _OTHERS)
         suspects = [n for n in neutral if _high(neutral[n], neutral.values()) or _high(cpc[n], cpc.values())]
@@ -119,6 +132,8 @@ class _Visit:
     def _radial(self, circuit: Circuit) -> None:
         """R1+R2 at every point, line and cpc joined at the board."""
         site, name, found = self.site, circuit.name, self.circuits[circuit.name]
+        if self.long_lead:
+            return
         for other in _OTHERS:
             site.join((site.end(name, "line"), site.end(name, other)))
             for n, outlet in enumerate(found["outlets"]):
@@ -126,6 +141,14 @@ class _Visit:
                 outlet[f"line_{other}_ohm"] = self.meter.low_ohms(site, *ends)
             site.release()
         self._record(found)
+
+    def _by_long_lead(self, circuit: Circuit) -> None:
+        """R2 from the earth bar to every point, everything still connected."""
+        site, found = self.site, self.circuits[circuit.name]
+        for n, outlet in enumerate(found["outlets"]):
+            outlet["r2_ohm"] = self.meter.low_ohms(site, EARTH_BAR, site.contact(circuit.name, "cpc", n))
+        plain = [outlet["r2_ohm"] for outlet in found["outlets"] if outlet["r2_ohm"] != "OL"]
+        found["long_lead_r2_ohm"] = max(plain, key=float) if plain else "OL"
 
     @staticmethod
     def _record(found: dict[str, Any]) -> None:
@@ -248,16 +271,16 @@ class _Visit:
 _OTHERS: tuple[Conductor, Conductor] = ("neutral", "cpc")
 
 
-def _described(circuit: Circuit, home: Home, number: int) -> dict[str, Any]:
+def _described(circuit: Circuit, home: Home, circuit_id: str, number: int) -> dict[str, Any]:
     """What is seen of a circuit before any test."""
     wiring, (standard, type_, rating) = circuit.wiring, circuit.device
     found: dict[str, Any] = {
-        "id": f"c{number}", "position": number, "way": str(number + 1), "designation": circuit.name,
+        "id": circuit_id, "position": number, "way": str(number + 1), "designation": circuit.name,
         "form": "ring" if circuit.is_ring else "radial", "serves": circuit.serves,
         "line_csa_mm2": wiring.line_csa_mm2, "cpc_csa_mm2": wiring.cpc_csa_mm2, "cable_method": circuit.method,
         "device_standard": standard, "device_type": type_, "device_rating_a": rating,
         "outlets": [
-            {"id": f"c{number}-p{n}", "position": n, "name": circuit.points[n] if circuit.points else f"point {n}"}
+            {"id": f"{circuit_id}-p{n}", "position": n, "name": circuit.points[n] if circuit.points else f"point {n}"}
             for n in range(len(wiring.walk))
         ],
     }  # fmt: skip

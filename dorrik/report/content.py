@@ -313,7 +313,7 @@ def _tick(word: str | None) -> str:
     return {"correct": "yes", "incorrect": "NO"}.get(word or "", word or "–")
 
 
-def _circuit(circuit: Circuit, limit: Any, device: RcdDevice | None) -> dict[str, str]:
+def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None) -> dict[str, str]:
     cable = (
         f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
         if circuit.line_csa_mm2 and circuit.cpc_csa_mm2
@@ -333,7 +333,7 @@ def _circuit(circuit: Circuit, limit: Any, device: RcdDevice | None) -> dict[str
         "points": shown(circuit.points),
         "cable": cable,
         "device": device or "–",
-        "rcd": shown(device.rated_ma if device else None),
+        "rcd": shown(rcd.rated_ma if rcd else None),
         "r1": shown(circuit.r1_ohm),
         "rn": shown(circuit.rn_ohm),
         "r2": shown(circuit.r2_ohm),
@@ -343,8 +343,8 @@ def _circuit(circuit: Circuit, limit: Any, device: RcdDevice | None) -> dict[str
         "polarity": _tick(circuit.polarity),
         "zs": shown(circuit.zs_ohm) if circuit.zs_ohm is not None or not circuit.zs_not_possible else "LIM",
         "zs_limit": f"{limit.greatest:.2f}" if limit else "–",
-        "trip": shown(device.trip_ms if device else None),
-        "button": _tick(device.button if device else None),
+        "trip": shown(rcd.trip_ms if rcd else None),
+        "button": _tick(rcd.button if rcd else None),
     }
 
 

@@ -117,7 +117,7 @@ def _without_rcd(context: Context) -> Iterator[Note]:
     by_electrode: dict[str | None, list[tuple[Board, str, str]]] = {}
     for board, circuit in context.circuits:
         earth = context.earth(board)
-        if not earth.tt or context.rcds_before(circuit) or context.tree.fed_from(circuit):
+        if not earth.tt or context.rcds_before(circuit):
             continue
         if circuit.device_standard is None and earth.of_supply:
             continue  # the way has not been described yet

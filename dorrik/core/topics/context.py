@@ -74,6 +74,14 @@ class Context:
             ring.RingTest(circuit.r1_ohm, circuit.rn_ohm, circuit.r2_ohm, line, circuit.cpc_csa_mm2, points)
         )
 
+    @cached_property
+    def sure_pfc_ka(self) -> Reading | None:
+        """The fault current that can be relied on (kA): without a PEFC that looks like a slip beside Ze (rule 3.5)."""
+        i = self.inspection
+        slipped = i.earthing != "TT" and supply.agrees(i.ze_ohm, i.pefc_ka).status == "attention"
+        pscc = i.pscc_ka if i.pscc_ka is None or not supply.is_slip(i.pscc_ka) else None
+        return supply.prospective_fault(pscc, None if slipped else i.pefc_ka)
+
     def earth(self, board: Board) -> Earth:
         """The earth of a board (rule 3.2)."""
         return self.tree.earth(board)

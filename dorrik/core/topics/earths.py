@@ -9,6 +9,7 @@ from dataclasses import replace
 
 from dorrik.core import continuity
 from dorrik.core.inspection import Board, Circuit, Point
+from dorrik.core.polarity import LIVE_V
 from dorrik.core.topics.context import Context, Note, name_of, point_names
 from dorrik.core.verdict import Verdict
 
@@ -47,6 +48,12 @@ def _bare(point: Point) -> bool:
     return bool(point.no_cpc) or any(r is not None and r.sort == "over-range" for r in readings)
 
 
+def _earthed(point: Point) -> bool:
+    """Was an earth measured there? A point that was not tested says nothing."""
+    readings = (point.line_cpc_ohm, point.r2_ohm)
+    return any(r is not None and r.value is not None for r in readings) or (point.line_earth_v or 0.0) >= LIVE_V
+
+
 def _field(point: Point) -> str:
     if point.no_cpc:
         return "no_cpc"
@@ -54,12 +61,13 @@ def _field(point: Point) -> str:
 
 
 def _beyond(circuit: Circuit, points: Sequence[Point]) -> list[Point]:
-    """The points at the end of a radial without earth, one and all: beyond one break. Class II ones are passed by."""
+    """The points at the end of a radial without earth, one and all: beyond one break. Class II ones
+    and those that were not tested are passed by."""
     if circuit.form == "ring":
         return []
     tail: list[Point] = []
     for point in reversed(points):
-        if point.class_ii:
+        if point.class_ii or not (_bare(point) or _earthed(point)):
             continue
         if not _bare(point):
             break

@@ -36,6 +36,13 @@ def _rcd_throughout(context: Context, place: Place) -> bool | None:
     return all(rated)
 
 
+def _rcd_throughout_on_tn(context: Context, place: Place) -> bool | None:
+    """The network operator's earth: of an electrode nobody else has to find the cause."""
+    board = place.board
+    on_tt = context.earth(board).tt if board is not None else context.inspection.earthing == "TT"
+    return False if on_tt else _rcd_throughout(context, place)
+
+
 def _operator_called(context: Context, place: Place) -> bool | None:
     i = context.inspection
     return True if i.held_at and "operator" in (i.held_reason or "").lower() else None
@@ -161,6 +168,7 @@ def _unbonded_there(context: Context, place: Place) -> bool | None:
 #: Every fact that the rules can tell themselves. What is not here is for the inspector's eyes.
 FACTS: Mapping[str, Callable[[Context, Place], bool | None]] = {
     "rcd-throughout": _rcd_throughout,
+    "rcd-throughout-on-tn": _rcd_throughout_on_tn,
     "operator-called": _operator_called,
     "rcd-for-fault": _rcd_for_fault,
     "only-way-out": _only_way_out,

@@ -47,7 +47,7 @@ def _at_board(context: Context, board: Board) -> Reading | None:
     """
     feed, zdb = context.tree.feed(board), board.zdb_ohm
     if feed is None or context.earth(board).tt or zdb is None or not zdb.value or zdb.bound is not None:
-        return context.pfc_ka
+        return context.sure_pfc_ka
     return Reading.of(supply.fault_current_a(zdb.value) / 1000)
 
 

@@ -47,6 +47,9 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
         circuits = [c for c in board.circuits if not c.spare]
         for field in (LINE_NEUTRAL, TO_EARTH):
             figures = {c.id: _figure(c, field, over_range) for c in circuits}
+            if field == LINE_NEUTRAL:
+                # A load that is still in says nothing of the insulation behind it (rule 6.4).
+                figures = {key: None if insulation.is_load(figure) else figure for key, figure in figures.items()}
             readings = {name_of(c): r for c in circuits if (r := figures[c.id]) is not None and spoken(r)}
             if not readings:
                 continue
@@ -76,7 +79,7 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
 
 def _earthed(circuits: list[Circuit], figures: dict[str, Reading | None], over_range: float) -> bool:
     """Has every circuit without L–N a reading to earth? Then L–N may be left out (rule 6.3), and no sum is wanted."""
-    left_out = [c for c in circuits if figures[c.id] is None]
+    left_out = [c for c in circuits if figures[c.id] is None and c.insulation_ln_mohm is None]
     return all(_figure(c, TO_EARTH, over_range) is not None for c in left_out)
 
 

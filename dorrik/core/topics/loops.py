@@ -16,6 +16,11 @@ def notes(context: Context) -> Iterator[Note]:
         name, zs = name_of(circuit), circuit.zs_ohm
         total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
         if zs is not None and spoken(zs):
+            impossible = loop.judge_under_zdb(zs, board.zdb_ohm)
+            if impossible is not None and not context.tree.fed_from(circuit):
+                # What cannot be is asked about and never judged quietly (rule 1.2).
+                yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", impossible)
+                continue
             verdict = judge(context, board, circuit, zs)
             yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict)
             yield from _crossed(board, circuit, zs, failing=verdict.status == "fail")
@@ -70,11 +75,7 @@ def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verd
 def _crossed(board: Board, circuit: Circuit, zs: Reading, *, failing: bool) -> Iterator[Note]:
     title = f"{name_of(circuit)}: Zs beside Zdb + (R1+R2)"
     crossed = loop.cross_check(zs, board.zdb_ohm, r1_r2(circuit))
-    if crossed.status == "unknown":
-        impossible = loop.judge_under_zdb(zs, board.zdb_ohm)
-        if impossible is not None:
-            yield Note("circuit", circuit.id, "zs_ohm", title, impossible)
-    elif crossed.status != "pass":
+    if crossed.status not in ("unknown", "pass"):
         # Above its limit and above what was calculated is one thing, said by the limit.
         because = (circuit.id, "zs_ohm") if failing else None
         yield Note("circuit", circuit.id, "zs_ohm", title, crossed, because_of=because)

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from dorrik.core import continuity, polarity
 from dorrik.core.inspection import Circuit, Point
+from dorrik.core.ring_points import BENDING
 from dorrik.core.topics import earths
 from dorrik.core.topics.context import Context, Note, conductor_mm2, name_of, point_names, spoken
 from dorrik.core.topics.note import set_field
@@ -27,7 +28,7 @@ def notes(context: Context) -> Iterator[Note]:
             yield Note("circuit", circuit.id, "joined_by", title, verdict, touches=(circuit.id, *other))
         if circuit.outlets:
             yield from _outlets(context, circuit, name)
-        yield from _long_lead(circuit, name)
+        yield from _long_lead(context, circuit, name)
 
 
 def _other(context: Context, circuit: Circuit) -> tuple[str, ...]:
@@ -95,8 +96,11 @@ def _voltages(point: Point) -> Verdict | None:
     return verdict if verdict.status == "fail" else None
 
 
-def _long_lead(circuit: Circuit, name: str) -> Iterator[Note]:
+def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     """R2 by long lead at every point: the other accepted method, for rings and radials (rule 4.7)."""
+    analysis = context.rings.get(circuit.id)
+    if analysis is not None and (analysis.closed is False or any(f.kind in BENDING for f in analysis.findings)):
+        return  # a ring that is broken or uneven is mended before its points say anything
     readings = [point.r2_ohm for point in circuit.outlets]
     expected = None
     if circuit.cpc_csa_mm2 and circuit.cable_length_m:

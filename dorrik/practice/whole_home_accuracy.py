@@ -1,0 +1,147 @@
+"""How a judgement does on whole homes: causes named, observations without a cause, double voices, codes, passes on part."""
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from dorrik.core.document import parse
+from dorrik.core.judgement import Judgement, judge
+from dorrik.core.topics.suggested import Suggestion
+from dorrik.practice.opinions import same_cause
+from dorrik.practice.whole_home import Cause, WholeHome
+from dorrik.practice.whole_home_draw import draw, draw_sound_old
+
+
+@dataclass(slots=True)
+class Count:
+    """What was counted; misses name the seed, the kind of home and what it was."""
+
+    homes: int = 0
+    causes: int = 0
+    detectable: int = 0
+    named: int = 0
+    coded: int = 0
+    right_code: int = 0
+    suggestions: int = 0
+    without_cause: int = 0
+    double: int = 0
+    passes_on_part: int = 0
+    slips: int = 0
+    slips_asked: int = 0
+    by_cause: Counter[str] = field(default_factory=Counter)
+    named_by_cause: Counter[str] = field(default_factory=Counter)
+    misses: list[str] = field(default_factory=list)
+
+    def add(self, other: "Count") -> None:
+        """Put another count to this one."""
+        for name in self.__slots__:
+            mine, theirs = getattr(self, name), getattr(other, name)
+            if isinstance(mine, Counter):
+                mine.update(theirs)
+            elif isinstance(mine, list):
+                mine.extend(theirs)
+            else:
+                setattr(self, name, mine + theirs)
+
+
+def count(home: WholeHome) -> Count:
+    """Judge one home and hold the judgement against its truth."""
+    judgement = judge(parse(home.document), home.doubtful)
+    found = Count(homes=1, causes=sum(c.key is not None for c in home.causes))
+    offered = [one for one in judgement.suggested if one.recorded is None]
+    matched: dict[int, list[Cause]] = {}
+    where = f"{home.seed} ({home.kind})"
+    for cause in home.detectable:
+        if cause.key is None:
+            asked = _is_asked(judgement, cause)
+            found.slips += 1
+            found.slips_asked += asked
+            if not asked:
+                found.misses.append(f"{where}: slip not asked about: {cause.name}")
+            continue
+        found.detectable += 1
+        found.by_cause[cause.name] += 1
+        own = [n for n, one in enumerate(offered) if _speaks_of(one, cause)]
+        for n in own:
+            matched.setdefault(n, []).append(cause)
+        if not own:
+            found.misses.append(f"{where}: not named: {cause.name} at {', '.join(sorted(cause.places)[:3])}")
+            continue
+        found.named += 1
+        found.named_by_cause[cause.name] += 1
+        found.coded += 1
+        codes = {offered[n].code for n in own}
+        found.right_code += cause.code in codes
+        if cause.code not in codes:
+            found.misses.append(f"{where}: {cause.name} coded {'/'.join(codes)}, should be {cause.code}")
+        if len(own) > 1:
+            found.double += len(own) - 1
+            said = ", ".join(f"{offered[n].key} at {offered[n].entity_id}" for n in own)
+            found.misses.append(f"{where}: {cause.name} said {len(own)} times: {said}")
+    found.suggestions = len(offered)
+    for n, one in enumerate(offered):
+        if n not in matched and not any(_speaks_of(one, cause) for cause in home.causes if cause.key):
+            found.without_cause += 1
+            found.misses.append(f"{where}: no cause: {one.code} {one.key} at {one.entity_id}: {one.because[0]}")
+    for told in _passes_on_part(home, judgement):
+        found.passes_on_part += 1
+        found.misses.append(f"{where}: passed on part: {told}")
+    return found
+
+
+def _speaks_of(one: Suggestion, cause: Cause) -> bool:
+    return (
+        cause.key is not None and same_cause(one.key, cause.key) and bool({one.entity_id, *one.touches} & cause.places)
+    )
+
+
+def _is_asked(judgement: Judgement, cause: Cause) -> bool:
+    return any(
+        note.entity_id in cause.places
+        and note.field in cause.fields
+        and note.status in ("attention", "fail", "unknown")
+        for note in judgement.notes
+    )
+
+
+def _passes_on_part(home: WholeHome, judgement: Judgement) -> Iterator[str]:
+    """Verdicts that pass while something they speak of is missing."""
+    inspection = home.document["inspection"]
+    boards = {board["id"]: board for board in inspection["boards"]}
+    for one in judgement.board_sums:
+        left = [c["designation"] for c in boards[one.board_id]["circuits"] if not _measured(c, one.field)]
+        if one.verdict.status == "pass" and left:
+            yield f"{one.title} without {', '.join(left)}"
+    for note in judgement.notes:
+        if note.verdict.status != "pass":
+            continue
+        if note.entity == "bond" and note.field == "at_clamp_ohm":
+            yield f"{note.title} at the clamp alone"
+        if note.field == "ze_ohm" and not inspection.get("ze_parallel_removed"):
+            yield "Ze with parallel paths perhaps still connected"
+        if note.field == "electrode_ohm" and not boards[note.entity_id].get("electrode_alone"):
+            yield f"{note.title} with bonds perhaps still connected"
+
+
+def _measured(circuit: dict[str, object], field_name: str) -> bool:
+    text = str(circuit.get(field_name) or "")
+    return bool(text) and not text.startswith(("LIM", "N/V"))
+
+
+def count_homes(first: int, last: int) -> Count:
+    """Homes of these seeds, the last not included."""
+    found = Count()
+    for seed in range(first, last):
+        found.add(count(draw(seed)))
+    return found
+
+
+def count_sound_old(first: int, last: int) -> tuple[int, list[str]]:
+    """Sound old homes of these seeds that a C1, C2 or FI was suggested for, each with what it was."""
+    told = []
+    for seed in range(first, last):
+        home = draw_sound_old(seed)
+        grave = [s for s in judge(parse(home.document)).suggested if s.code in ("C1", "C2", "FI")]
+        if grave:
+            told.append(f"{seed}: {grave[0].code} {grave[0].key}: {grave[0].because[0]}")
+    return len(told), told
