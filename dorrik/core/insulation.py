@@ -106,7 +106,7 @@ def judge_circuit(
     if span is None or reading is None:
         reason = why_unknown(reading, "Insulation")
         return Verdict(status="unknown", reason=reason, source=f"{SOURCE} · rule 6.1", limit=minimum)
-    low, high = span
+    low = span[0]
     margin = None if reading.value is None else reading.value - minimum
     if not to_earth and is_load(reading):
         # Nothing is raised before it was looked for.

@@ -69,7 +69,7 @@ def devices_of(board: Board) -> tuple[RcdDevice, ...]:
     groups: dict[object, list[Circuit]] = {}
     for circuit in described:
         if _is_marked(circuit) or _results(circuit) != _UNTESTED:
-            groups.setdefault(_group(circuit), []).append(circuit)
+            groups.setdefault(_group(circuit, groups), []).append(circuit)
     for circuit in described:
         if not _is_marked(circuit) and _results(circuit) == _UNTESTED:
             _with_its_fellows(groups, circuit)
@@ -108,15 +108,29 @@ def _data(circuit: Circuit) -> tuple[object, ...]:
 
 
 def _results(circuit: Circuit) -> tuple[str | None, str | None]:
-    return (circuit.rcd_trip_ms and circuit.rcd_trip_ms.text, circuit.rcd_five_ms and circuit.rcd_five_ms.text)
+    """What the timed tests showed; a limitation shows nothing."""
+    trip, five = circuit.rcd_trip_ms, circuit.rcd_five_ms
+    return (
+        trip.text if trip is not None and trip.interval is not None else None,
+        five.text if five is not None and five.interval is not None else None,
+    )
 
 
-def _group(circuit: Circuit) -> object:
+def _group(circuit: Circuit, groups: Mapping[object, list[Circuit]]) -> object:
     if circuit.rcd_group:
         return ("group", circuit.rcd_group)
     if _is_rcbo(circuit):
         return ("own", circuit.id)
-    return (*_data(circuit), *_results(circuit))
+    same = (key for key, members in groups.items() if all(_agree(circuit, one) for one in members))
+    return next(same, (*_data(circuit), *_results(circuit)))
+
+
+def _agree(one: Circuit, other: Circuit) -> bool:
+    """Have two circuits the same device by its data, with a time in common and none that differs?"""
+    if _is_marked(other) or _data(one) != _data(other):
+        return False
+    pairs = [(a, b) for a, b in zip(_results(one), _results(other), strict=True) if a is not None and b is not None]
+    return bool(pairs) and all(a == b for a, b in pairs)
 
 
 def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:

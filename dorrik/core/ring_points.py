@@ -61,7 +61,9 @@ def _open(reading: Reading | None) -> bool:
 
 def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:
     """Findings at the points and where each stands. Without closed and even ends only open conductors can be told."""
-    findings = list(_open_at_points(test.points))
+    # On a ring that is broken itself a pair that reads nothing says nothing of its point.
+    opened = (f for f in _open_at_points(test.points) if ends.closed or f.kind == "cpc-open-at-point")
+    findings = list(opened)
     r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
     # A loose joint or an earth in parallel bends what every point reads: that is mended before the walk says anything.
     uneven = any(finding.kind in BENDING for finding in ends.findings)

@@ -23,13 +23,14 @@ from dorrik.practice.ring_tests import measure
 @dataclass(frozen=True, slots=True)
 class Case:
     """A ring with a fault: what it should be called (None: nothing), at which point (None where it speaks of none), how
-    long a spur is (m), and whether the inspector joined the wrong ends."""
+    long a spur is (m), and whether the inspector joined the wrong ends; or_kind: another name that says it as well."""
 
     circuit: RingCircuit
     kind: str | None
     point: str | None = None
     spur_m: float | None = None
     same_ends: bool = False
+    or_kind: str | None = None
 
     def analysis(self, seed: int) -> RingAnalysis:
         """What the rules say of the readings that an instrument of that seed gives."""
@@ -73,7 +74,9 @@ def _parallel_earth(chance: random.Random) -> Case:
     points = len(ring.segments_m) - 1
     one = chance.randrange(points // 3 + 1)
     other = min(points - 1, one + points // 2 + 1)
-    return Case(replace(ring, faults=(ParallelEarth(one, other, chance.uniform(0.02, 0.1)),)), "parallel-earth")
+    faults = (ParallelEarth(one, other, chance.uniform(0.02, 0.1)),)
+    # Where the cpc happens to read what the line does, a cpc as thick as the line is asked about first.
+    return Case(replace(ring, faults=faults), "parallel-earth", or_kind="equal-cpc")
 
 
 def _spur(chance: random.Random) -> Case:

@@ -85,6 +85,7 @@ MOVED: dict[tuple[str, str], str] = {
 FAMILIES = (
     frozenset(("rcd-missing-outdoor", "rcd-missing-bathroom", "rcd-missing-sockets", "rcd-missing-hidden")),
     frozenset(("socket-polarity", "polarity-wrong")),
+    frozenset(("rcd-button-fails", "rcd-no-trip")),
 )
 
 

@@ -339,8 +339,8 @@ def outbuilding(draft: Draft, seed: int, *, own_electrode: bool, trouble: str | 
     )
     rcd = None if trouble == "no RCD" else "RCD 1"
     circuits = (
-        Circuit("Bench sockets", RadialCircuit(shared_out(chance, chance.uniform(8, 16), 3)), ("BS EN 60898", "B", 16.0),
-                "sockets", rcd, points=("bench 1", "bench 2", "door")),
+        Circuit("Bench sockets", RadialCircuit(shared_out(chance, chance.uniform(8, 16), 3)),
+                ("BS EN 60898", "B", 16.0), "sockets", rcd, points=("bench 1", "bench 2", "door")),
         Circuit("Shed lights", RadialCircuit(shared_out(chance, chance.uniform(8, 14), 2), 1.5, 1.0),
                 ("BS EN 60898", "B", 6.0), "lighting", rcd, points=("light 1", "light 2")),
     )  # fmt: skip
@@ -386,7 +386,7 @@ def _join_outbuilding(
             outlet["sort"] = "socket" if circuit["serves"] == "sockets" else "light"
     there["extraneous"] = "not bonded" if trouble == "metal unbonded" else "none"
     document["inspection"]["boards"].append(there)
-    # The way that feeds it is measured up to the board there: its loop is the outbuilding's own Zdb on the supply's earth.
+    # The way that feeds it is measured up to the board there.
     feed = circuit_of(document, feed_id)
     if own_electrode:
         feed["zs_ohm"] = feed.get("zs_ohm", "N/A")

@@ -61,9 +61,9 @@ def _outbuilding(draft: wh.Draft, seed: int, chance: random.Random) -> None:
     troubles = [None, None, "no RCD"] + (["weak electrode"] if own else ["metal unbonded"])
     if not own and draft.home.supply.earthing != "TN-C-S":
         troubles.remove("metal unbonded")
-    if not own and "earth" in draft.said:
-        own = True
-        troubles = [None]
+    if "earth" in draft.said:
+        # What an outbuilding has or has not would move the code of the supply's own fault.
+        own, troubles = True, [None]
     wh.outbuilding(draft, seed, own_electrode=own, trouble=chance.choice(troubles))
 
 

@@ -1,4 +1,4 @@
-"""How a home was tested and written down: in part, in one style or another, and with the slips that tired hands make."""
+"""How a home was tested and written down: in part, in one style or another, with the slips of tired hands."""
 
 import random
 from dataclasses import dataclass

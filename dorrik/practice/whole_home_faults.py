@@ -1,5 +1,5 @@
-"""What can be wrong with a whole home, each put into a draft that may have other things wrong already. A fault that finds
-no place left says so by returning False."""
+"""What can be wrong with a whole home, each put into a draft that may have other things wrong already. A fault that
+finds no place left says so by returning False."""
 
 import random
 from collections.abc import Callable
@@ -53,8 +53,10 @@ def high_ze(draft: Draft) -> bool:
 def no_earth(draft: Draft) -> bool:
     """The earth of the supply is gone."""
     supply = draft.home.supply
-    if supply.earthing != "TN-S" or not _once(draft, "earth"):
+    # Where there is no earth at all no loop can show what a single circuit adds.
+    if supply.earthing != "TN-S" or "earth" in draft.said or not _once(draft, "no loop"):
         return False
+    draft.said.add("earth")
     draft.home = replace(draft.home, supply=replace(supply, earth_ohm=1e9))
     context = ("RCD throughout",) if draft.rcd_throughout else ()
     draft.add("no earth at the origin", "no-earth-at-origin", {"i"}, ("i", "ze_ohm"), context=context)
@@ -121,7 +123,10 @@ def by_pipe(draft: Draft) -> bool:
 
 
 def rcd(draft: Draft) -> bool:
-    """An RCD of several circuits: slow, dead, without a working button, too eager, or with leaking equipment behind it."""
+    """An RCD of several circuits: slow, dead, its button dead, too eager, or with leaking equipment behind it.
+
+    That only the button fails shows by the time of the test.
+    """
     if "RCD 1" not in draft.home.rcds or not any(c.rcd == "RCD 1" for c in draft.home.circuits):
         return False
     if not _once(draft, "RCD 1"):
@@ -130,7 +135,7 @@ def rcd(draft: Draft) -> bool:
     kind = draft.chance.choice(("slow", "dead", "button", "eager", "leakage"))
     behind = [c for c in draft.home.circuits if c.rcd == "RCD 1"]
     places = {"b-r0", "b-r1", *(draft.id_of(c) for c in behind)}
-    fields = {"slow": "trip_ms", "dead": "trip_ms", "button": "button", "eager": "half", "leakage": "leakage_ma"}
+    fields = {"slow": "trip_ms", "dead": "trip_ms", "button": "trip_ms", "eager": "half", "leakage": "leakage_ma"}
     evidence = [(place, name) for place in places for name in (fields[kind], f"rcd_{fields[kind]}")]
     if kind == "leakage":
         circuit = behind[0]
@@ -307,7 +312,7 @@ def ring_device(draft: Draft) -> bool:
 def high_loop(draft: Draft) -> bool:
     """A joint in the cpc of a radial that lifts its loop far above the device's limit."""
     circuit = draft.free(lambda c: _radial(c) and c.device[2] >= 16 and c.serves != "distribution")
-    if circuit is None or draft.home.supply.earthing == "TT":
+    if circuit is None or draft.home.supply.earthing == "TT" or not _once(draft, "no loop"):
         return False
     _put(draft, circuit, LooseJoint("cpc", 0, draft.chance.uniform(3.0, 6.0)))
     circuit_id = draft.id_of(circuit)

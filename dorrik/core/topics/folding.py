@@ -268,9 +268,8 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
         if cause is None:
             continue
         for index, note in members:
-            if note.field == "cpc_csa_mm2" or (
-                note.field == "zs_ohm" and _fits_a_smaller(context, circuits[circuit_id])
-            ):
+            loop_too = note.field == "zs_ohm" and _fits_a_smaller(context, circuits[circuit_id])
+            if note.field == "cpc_csa_mm2" or loop_too:
                 found[index] = cause.figure
     return found
 
@@ -286,7 +285,16 @@ def _fits_a_smaller(context: Context, place: tuple[Board, Circuit]) -> bool:
     except LookupError:
         return False
     limit = context.zs_limit(board, replace(circuit, device_rating_a=min(rating_a, circuit.device_rating_a)))
-    return isinstance(limit, tuple) and zs.value <= limit[0]
+    return isinstance(limit, tuple) and zs.value - _above_usual(context) <= limit[0]
+
+
+def _above_usual(context: Context) -> float:
+    """What a supply earth that fails adds to every loop (Ω); 0 where it is as declared."""
+    i = context.inspection
+    usual = supply.DECLARED_MAXIMUM_OHM.get(i.earthing or "")
+    if usual is None or i.ze_ohm is None or i.ze_ohm.value is None or i.ze_ohm.value <= usual:
+        return 0.0
+    return i.ze_ohm.value - min(supply.DECLARED_MAXIMUM_OHM.values())
 
 
 def by_the_leads(context: Context, notes: Sequence[Note]) -> Causes:
