@@ -24,6 +24,7 @@ from dorrik.api import (
     rates,
     reference,
     reports,
+    rules,
     sign_in,
 )
 from dorrik.store.photos import PhotoStore
@@ -102,7 +103,7 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None) -> Fa
     app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
     app.add_middleware(Guard)
     problems.install(app)
-    for module in (sign_in, inspections, reports, papers, pictures, book, job_letters, firm, rates, reference):
+    for module in (sign_in, inspections, reports, papers, pictures, book, job_letters, firm, rates, reference, rules):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

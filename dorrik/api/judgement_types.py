@@ -47,6 +47,7 @@ class NoteOut(BaseModel):
     touches: list[str]
     because_of: FigureOut | None
     actions: list[ActionOut]
+    on_record: bool
     overruled: "OverruledOut | None"
 
 
@@ -154,13 +155,15 @@ class StageOut(BaseModel):
 
 
 class AskedOut(BaseModel):
-    """The tests that apply to one entity in a stage, in the order of the work, and how many of them are done."""
+    """The tests that apply to one entity in a stage, in the order of the work, and how many are done; more: what
+    may be entered beside them."""
 
     entity: str
     id: str
     stage: Stage
     fields: list[str]
     done: int
+    more: list[str]
 
 
 class IntervalOut(BaseModel):

@@ -13,8 +13,11 @@ from dorrik.core.topics.note import Action, Figure
 def as_json(judgement: Judgement) -> dict[str, Any]:
     """Everything in the judgement, as JSON can hold it."""
     book = judgement.rule_book
+    on_record = {(one.key, one.entity_id) for one in judgement.suggested if one.recorded is not None}
     return {
-        "notes": [_note(note) for note in judgement.notes],
+        "notes": [
+            _note(note, (note.verdict.observation or "", note.entity_id) in on_record) for note in judgement.notes
+        ],
         "expected": [
             {"id": e.entity_id, "field": e.field, "least": e.least, "greatest": e.greatest, "says": e.says}
             for e in judgement.expected
@@ -54,7 +57,14 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
             for s in judgement.progress.stages
         ],
         "asked": [
-            {"entity": a.entity, "id": a.entity_id, "stage": a.stage, "fields": list(a.fields), "done": a.done}
+            {
+                "entity": a.entity,
+                "id": a.entity_id,
+                "stage": a.stage,
+                "fields": list(a.fields),
+                "done": a.done,
+                "more": list(a.more),
+            }
             for a in judgement.progress.asked
         ],
         "limited": judgement.progress.limited,
@@ -66,7 +76,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
     }
 
 
-def _note(note: Note) -> dict[str, Any]:
+def _note(note: Note, on_record: bool) -> dict[str, Any]:
     verdict = note.verdict
     return {
         "entity": note.entity,
@@ -84,7 +94,8 @@ def _note(note: Note) -> dict[str, Any]:
         "standing": note.status,
         "touches": list(note.touches),
         "because_of": _figure(note.because_of),
-        "actions": [_action(action) for action in actions(note)],
+        "actions": [_action(action) for action in actions(note, on_record=on_record)],
+        "on_record": on_record,
         "overruled": note.overruled and {"status": note.status, "reason": note.overruled.reason},
     }
 
@@ -102,12 +113,15 @@ def _board(state: BoardState) -> dict[str, Any]:
     }
 
 
-def actions(note: Note) -> tuple[Action, ...]:
-    """Everything a note offers, its observation first; what is folded under its cause offers nothing of its own."""
+def actions(note: Note, *, on_record: bool = False) -> tuple[Action, ...]:
+    """Everything a note offers, its observation first; what is folded under its cause offers nothing of its own.
+
+    on_record: an observation says it already.
+    """
     if note.because_of is not None:
         return ()
     key = note.verdict.observation
-    raised = (Action(kind="observe", label="Observation", key=key),) if key and note.pressing else ()
+    raised = (Action(kind="observe", label="Observation", key=key),) if key and note.pressing and not on_record else ()
     return (*raised, *note.offers)
 
 

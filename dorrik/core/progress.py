@@ -6,6 +6,7 @@ from typing import Any
 from dorrik.core.circuit import NO_ZS
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
+from dorrik.core.insulation import LOW_MOHM
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 
@@ -49,13 +50,15 @@ class StageProgress:
 
 @record
 class Asked:
-    """What is asked of one entity in one stage, in the order of the work, and how many of it are done."""
+    """What is asked of one entity in one stage, in the order of the work, and how many are done; more: what may be
+    entered beside it."""
 
     entity: str
     entity_id: str
     stage: str
     fields: tuple[str, ...]
     done: int
+    more: tuple[str, ...] = ()
 
 
 @record
@@ -132,8 +135,12 @@ def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | 
 
 
 def _insulation(house: HouseRules, board: Board | None) -> tuple[str, ...]:
-    if board is not None and house.insulation_by == "by board" and board.insulation_lne_mohm is not None:
-        return ()
+    """A board measured as one stands for its circuits; where it is low its parts are asked for (rule 6.3)."""
+    if board is not None and house.insulation_by == "by board":
+        whole = board.insulation_lne_mohm
+        low = whole is not None and whole.value is not None and whole.bound != ">" and whole.value < LOW_MOHM
+        if not low:
+            return ()
     if house.insulation_pairings == "all three":
         return ("insulation_ln_mohm", "insulation_le_mohm", "insulation_ne_mohm")
     return ("insulation_lne_mohm",)
@@ -248,7 +255,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
                 limited += _is_limited(value)
         done[stage] += here
         if stage in ("dead", "live"):
-            asked.append(Asked(kind, entity.id, stage, fields, here))
+            asked.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
     warning = None
     if tests and limited / tests > house.limited_share:
         warning = (
@@ -262,6 +269,15 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
         limited=limited,
         limited_warning=warning,
     )
+
+
+def _more(kind: str, stage: str, fields: tuple[str, ...]) -> tuple[str, ...]:
+    """L–N may be entered beside L+N–E, which is what is asked for (rule 6.3)."""
+    if kind == "circuit" and stage == "dead" and "insulation_lne_mohm" in fields:
+        return ("insulation_ln_mohm",)
+    if kind == "board" and stage == "dead":
+        return ("insulation_ln_mohm",)
+    return ()
 
 
 def _is_limited(value: Any) -> bool:

@@ -156,8 +156,8 @@ supply's earth), some on three phases, with no to six things wrong at once; test
 cross-connected rings, line to cpc alone, or R2 by long lead), a third of them in part only (LIM, N/V, not made), a
 fifth with a slip of the inspector's own (amperes for kiloamperes, digits turned round, a null on a bad contact, a Zs
 that cannot be). The truth is the list of what was put in, with its place and the mainstream code in its context,
-written apart from the rules (`practice/opinions.py`). Detectable: something that was entered shows it. The seeds begin at
-{first:,}; none of them was looked at while the rules were written.
+written apart from the rules (`practice/opinions.py`). Detectable: something that was entered shows it. The seeds begin
+at {first:,}; none of them was looked at while the rules were written.
 
 | | aim | found |
 | --- | --- | --- |

@@ -708,6 +708,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rules
+         * @description The rules of the job as they are told to people.
+         */
+        get: operations["rules_api_rules_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -737,7 +757,8 @@ export interface components {
         };
         /**
          * AskedOut
-         * @description The tests that apply to one entity in a stage, in the order of the work, and how many of them are done.
+         * @description The tests that apply to one entity in a stage, in the order of the work, and how many are done; more: what
+         *     may be entered beside them.
          */
         AskedOut: {
             /** Entity */
@@ -753,6 +774,8 @@ export interface components {
             fields: string[];
             /** Done */
             done: number;
+            /** More */
+            more: string[];
         };
         /**
          * Batch
@@ -1610,6 +1633,8 @@ export interface components {
             because_of: components["schemas"]["FigureOut"] | null;
             /** Actions */
             actions: components["schemas"]["ActionOut"][];
+            /** On Record */
+            on_record: boolean;
             overruled: components["schemas"]["OverruledOut"] | null;
         };
         /**
@@ -1925,6 +1950,18 @@ export interface components {
             name: string;
             /** Nation */
             nation: string;
+        };
+        /**
+         * RuleOut
+         * @description One rule: its number as the margin cites it, its title, its paragraphs; a formula begins with `= `.
+         */
+        RuleOut: {
+            /** Number */
+            number: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string[];
         };
         /**
          * SamplingOut
@@ -4004,6 +4041,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reference"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_api_rules_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleOut"][];
                 };
             };
             /** @description Not signed in */

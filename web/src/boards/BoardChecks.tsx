@@ -13,7 +13,7 @@ export function BoardChecks({ board }: { board: Entity }) {
   const items = useReference()?.board_checks ?? [];
   if (!model) return null;
   const made = children(model, "check", board.id);
-  const recorded = children(model, "observation", model.id);
+  const notes = model.judgement?.notes ?? [];
   const stateOf = (item: string) => made.find((check) => check.values.item === item);
   const set = (item: string, state: string) => {
     const check = stateOf(item);
@@ -35,7 +35,7 @@ export function BoardChecks({ board }: { board: Entity }) {
         {items.map((item) => {
           const check = stateOf(item.key);
           const state = check?.values.state;
-          const said = recorded.some((one) => one.values.catalogue_key === item.observation && (one.values.about_id === board.id || one.values.about_id === check?.id));
+          const said = notes.some((note) => note.id === check?.id && note.on_record);
           return (
             <li key={item.key}>
               <span>{item.label}</span>
@@ -50,7 +50,7 @@ export function BoardChecks({ board }: { board: Entity }) {
                 (said ? (
                   <em>observation recorded</em>
                 ) : (
-                  <button type="button" className={css.raise} onClick={() => observe({ kind: "board", id: board.id, raise: item.observation || null })}>
+                  <button type="button" className={css.raise} onClick={() => observe({ kind: "check", id: check?.id ?? board.id, raise: item.observation || null })}>
                     Observation
                   </button>
                 ))}

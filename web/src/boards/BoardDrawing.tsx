@@ -1,6 +1,6 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
 import { useState } from "react";
-import type { Status } from "../api/client";
+import type { Schemas, Status } from "../api/client";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
@@ -9,16 +9,11 @@ import { Mark } from "../ui/Mark";
 import css from "./BoardDrawing.module.css";
 import { front, movedTo, type Slot } from "./ways";
 
-const TESTS = ["r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "insulation_lne_mohm", "polarity", "zs_ohm", "rcd_trip_ms", "rcd_button"];
-
-function tested(circuit: Entity): number {
-  const v = circuit.values;
-  const asked = TESTS.filter((field) => {
-    if (["r1_ohm", "rn_ohm", "r2_ohm"].includes(field)) return v.form === "ring";
-    if (["rcd_trip_ms", "rcd_button"].includes(field)) return v.rcd_rated_ma != null;
-    return true;
-  });
-  return asked.filter((field) => v[field] != null).length / asked.length;
+/** How much of what is asked of a circuit is done, dead and live together. */
+function tested(circuit: Entity, asked: Schemas["AskedOut"][]): number {
+  const own = asked.filter((one) => one.id === circuit.id);
+  const all = own.reduce((sum, one) => sum + one.fields.length, 0);
+  return all ? own.reduce((sum, one) => sum + one.done, 0) / all : 0;
 }
 
 const ORDER: Status[] = ["fail", "attention"];
@@ -36,7 +31,9 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
   const [over, setOver] = useState<string | null>(null);
   if (!model) return null;
   const circuits = children(model, "circuit", board.id);
-  const notes = model.judgement?.notes ?? [];
+  const notes = (model.judgement?.notes ?? []).filter((n) => !n.because_of);
+  const asked = model.judgement?.asked ?? [];
+  const devices = children(model, "rcd", board.id);
   const three = (board.values.phases ?? model.entities[model.id]?.values.phases) === "3";
   const { slots, others } = front(board, circuits, three);
   const columns = three ? group(slots, 3) : slots.map((slot) => [slot]);
@@ -50,10 +47,11 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
     }
   };
   const way = (circuit: Entity, label: string) => {
-    const worst = ORDER.find((status) => notes.some((n) => n.id === circuit.id && n.status === status));
-    const share = circuit.values.spare ? 0 : tested(circuit);
+    const worst = ORDER.find((status) => notes.some((n) => n.standing === status && (n.id === circuit.id || n.touches.includes(circuit.id))));
+    const share = circuit.values.spare ? 0 : tested(circuit, asked);
     const spare = !!circuit.values.spare;
-    const group = circuit.values.rcd_group ? String(circuit.values.rcd_group) : null;
+    const device = devices.findIndex((one) => one.id === circuit.values.rcd_id);
+    const group = device >= 0 ? "ABCDEFGH".charAt(device) || "+" : circuit.values.rcd_group ? String(circuit.values.rcd_group) : null;
     return (
       <button
         type="button"

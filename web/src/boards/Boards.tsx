@@ -13,6 +13,7 @@ import { BoardChecks } from "./BoardChecks";
 import { BoardDrawing } from "./BoardDrawing";
 import { Circuits } from "./CircuitTable";
 import css from "./Boards.module.css";
+import { Rcds } from "./Rcds";
 import { tree } from "./ways";
 
 export default function Boards() {
@@ -58,9 +59,11 @@ export default function Boards() {
         <FieldInput place={at("location")} />
         <FieldInput place={at("ways")} />
         <FieldInput place={at("main_switch_a")} />
+        <FieldInput place={at("main_switch_kind")} />
         <FieldInput place={at("conditional_ka")} label="Conditional rating" />
       </div>
       <Circuits key={board.id} board={board} chosen={circuit} />
+      <Rcds key={`rcds-${board.id}`} board={board} />
       <details key={`feed-${board.id}`} className={`${form.details} ${css.inset}`}>
         <summary>{feedOf(board, model)}</summary>
         <Feed board={board} />
@@ -138,7 +141,20 @@ function Feed({ board }: { board: Entity }) {
       )}
       <FieldInput place={at("phases")} words={{ "1": "one", "3": "three" }} />
       <FieldInput place={at("earthing")} />
-      {board.values.earthing === "own electrode" && <FieldInput place={at("electrode_ohm")} hint="Measured with everything parallel taken off." />}
+      {board.values.earthing === "own electrode" && (
+        <>
+          <FieldInput place={at("electrode_ohm")} hint="Measured with everything parallel taken off." />
+          <FieldInput place={at("electrode_alone")} hint="Bonds and pipes would help it." />
+        </>
+      )}
+      <FieldInput place={at("outbuilding")} />
+      {board.values.outbuilding === true && (
+        <div className={form.wide}>
+          <FieldInput place={at("extraneous")} hint="Water, gas or steel of its own there." />
+        </div>
+      )}
+      <FieldInput place={at("only_way_out")} />
+      <FieldInput place={at("no_cpc_notice")} hint="That lighting has no earth, and what must not be fitted." />
     </div>
   );
 }
@@ -147,10 +163,12 @@ function Feed({ board }: { board: Entity }) {
 function Unconfirmed({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
   const circuits = model ? children(model, "circuit", board.id).filter((one) => one.values.unconfirmed) : [];
-  if (!circuits.length && !board.values.unconfirmed) return null;
+  const devices = model ? children(model, "rcd", board.id).filter((one) => one.values.unconfirmed) : [];
+  if (!circuits.length && !devices.length && !board.values.unconfirmed) return null;
   const confirm = () => {
     setField({ kind: "board", id: board.id, field: "unconfirmed" }, null);
     for (const one of circuits) setField({ kind: "circuit", id: one.id, field: "unconfirmed" }, null);
+    for (const one of devices) setField({ kind: "rcd", id: one.id, field: "unconfirmed" }, null);
   };
   const from = model?.entities[model.id]?.values.carried_from;
   return (

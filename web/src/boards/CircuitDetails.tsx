@@ -15,6 +15,8 @@ const METHODS: Record<string, string> = {
   "103": "103: in a stud wall with insulation, not touching",
   C: "C: clipped direct",
   A: "A: in conduit in an insulated wall",
+  B: "B: in conduit or trunking on a wall",
+  D: "D: in the ground",
   "not known": "not known: judged by the mildest and the worst",
 };
 
@@ -29,6 +31,11 @@ export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (
         <FieldInput place={at("cable_method")} words={METHODS} />
         {v.cable_method === "not known" && <MethodLimitation circuit={circuit} />}
       </div>
+      <div className={form.wide}>
+        <FieldInput place={at("cable_type")} />
+      </div>
+      <FieldInput place={at("imperial")} hint="Strands and diameter, where the cable is of an imperial size." />
+      <FieldInput place={at("rating_factor")} hint="Where cables lie together or in the warm." />
       <FieldInput place={at("cable_length_m")} />
       <FieldInput place={at("design_current_a")} />
       <FieldInput place={at("device_breaking_ka")} hint="As marked on the device; the table's usual value where it is empty." />
@@ -36,6 +43,9 @@ export function CircuitDetails({ circuit, moveBy }: { circuit: Entity; moveBy: (
       <FieldInput place={at("cable_hidden")} />
       <FieldInput place={at("outdoors")} />
       <FieldInput place={at("bathroom")} />
+      {v.bathroom === true && <FieldInput place={at("supplementary_bonding")} hint="Pipes, bath and rail joined to the cpcs there." />}
+      <FieldInput place={at("no_cpc")} hint="Wired without one, as lighting before 1966 often is." />
+      <FieldInput place={at("outlet_with_socket")} hint="A cooker outlet with a socket counts as a socket." />
       <FieldInput place={at("one_fused_load")} />
       {v.one_fused_load === true && <FieldInput place={at("load_fuse_a")} />}
       <div className={form.wide}>

@@ -83,6 +83,8 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; cir
   const cable = v.line_csa_mm2 != null && v.cpc_csa_mm2 != null ? `${v.line_csa_mm2}/${v.cpc_csa_mm2}` : "";
   const device = v.device_standard && v.device_type ? `${v.device_standard} ${v.device_type}` : "";
   const name = nameOf(circuit);
+  const rcd = v.rcd_id ? model?.entities[String(v.rcd_id)] : undefined;
+  const behind = rcd && !rcd.values.removed && rcd.parentId === circuit.parentId ? rcd : null;
   const [opened, setOpened] = useState(false);
   const moveBy = (step: number) => {
     const way = (Number.parseInt(String(v.way ?? ""), 10) || 0) + step;
@@ -163,7 +165,13 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; cir
               <Cell value={v.device_rating_a} keep={(t) => keep("device_rating_a", t)} label={`Rating of ${name}`} width="3rem" numeric />
             </td>
             <td data-label="RCD mA">
-              <Cell value={v.rcd_rated_ma} keep={(t) => keep("rcd_rated_ma", t)} label={`RCD of ${name}`} width="3rem" numeric />
+              {behind ? (
+                <span className={css.behind} title={nameOf(behind)}>
+                  {nameOf(behind)}
+                </span>
+              ) : (
+                <Cell value={v.rcd_rated_ma} keep={(t) => keep("rcd_rated_ma", t)} label={`RCD of ${name}`} width="3rem" numeric />
+              )}
             </td>
           </>
         )}

@@ -150,57 +150,24 @@ function Estimate({ estimate }: { estimate: Found["estimate"] }) {
   );
 }
 
-/** What an inspection takes over from its job, so that a report never changes with the book. */
-function taken({ job, property, client }: Found, installation: Entry | null): Record<string, Value> {
-  const of = (entry: Entry, field: string) => (entry.values[field] ?? null) as Value;
-  const address = said(property, "address");
-  const name = installation ? said(installation, "name") : "";
-  const fields: Record<string, Value> = {
-    client_name: of(client, "name"),
-    client_address: of(client, "address"),
-    property_address: address ? address : null,
-    installation_name: name || null,
-    occupier_name: of(property, "occupier_name"),
-    tenure: of(property, "tenure"),
-    nation: of(property, "nation"),
-    must_stay_on: of(property, "must_stay_on"),
-    access: [said(property, "access"), said(property, "key_place") && `Keys: ${said(property, "key_place")}`].filter(Boolean).join(". ") || null,
-    purpose: of(job, "purpose"),
-    extent: of(job, "extent"),
-    power_off: of(job, "power_off"),
-    earthing: installation ? of(installation, "earthing") : null,
-    property_id: property.id,
-    installation_id: installation?.id ?? null,
-    job_id: job.id,
-  };
-  return Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
-}
-
 function Begin({ me, found }: { me: Me; found: Found }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { job, installations, inspections, instruments } = found;
+  const { job, beginnings, inspections, instruments } = found;
   const inUse = instruments.filter((one) => !one.entry.values.retired);
   const trouble = inUse.filter((one) => one.calibration.status === "fail" || one.calibration.status === "attention");
-  const start = async (installation: Entry | null) => {
+  // What is taken over from the job comes with it.
+  const start = async (beginning: Found["beginnings"][number]) => {
     const home = await queries.fetchQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
-    const { rule_book, house_rules, table_corrections } = home.beginning;
-    const nation = found.property.values.nation;
+    const { house_rules, table_corrections } = home.beginning;
     const id = begin(me, {
       reference: home.next_reference,
       inspected_on: new Date().toLocaleDateString("sv-SE"),
-      ...(rule_book ? { rule_book } : nation === "Ireland" ? { rule_book: "is10101-2020" } : {}),
       ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
       ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
-      ...taken(found, installation),
+      ...(beginning.fields as Record<string, Value>),
     });
-    for (const what of said(job, "leave_out").split("\n").map((line) => line.trim()).filter(Boolean)) {
-      const fields: Record<string, Value> = { what };
-      for (const [field, from] of [["reason", "leave_out_reason"], ["agreed_with", "agreed_with"], ["agreed_on", "agreed_on"]] as const) {
-        if (job.values[from]) fields[field] = job.values[from] as Value;
-      }
-      add("limitation", id, fields);
-    }
+    for (const fields of beginning.limitations) add("limitation", id, fields as Record<string, Value>);
     if (job.values.state === "booked" || job.values.state === "confirmed" || job.values.state === "asked") {
       void changeEntry(job, { state: "booked" });
     }
@@ -217,9 +184,9 @@ function Begin({ me, found }: { me: Me; found: Found }) {
         <PastLines inspections={inspections} stage="brief" />
       </ul>
       <div className={form.offers}>
-        {(installations.length ? installations : [null]).map((installation) => (
-          <button key={installation?.id ?? "whole"} type="button" className={`${form.button} ${form.primary}`} onClick={() => start(installation)}>
-            Begin the inspection{installation ? ` of ${said(installation, "name")}` : ""}
+        {beginnings.map((beginning) => (
+          <button key={beginning.installation_id ?? "whole"} type="button" className={`${form.button} ${form.primary}`} onClick={() => start(beginning)}>
+            Begin the inspection{beginning.name ? ` of ${beginning.name}` : ""}
           </button>
         ))}
       </div>

@@ -9,6 +9,9 @@ export interface About {
   field?: string;
   /** Catalogue entry that is offered. */
   raise?: string | null;
+  /** Code and its reason, where the context or an answer has settled them. */
+  code?: string;
+  reason?: string;
   /** Observation that is being mended rather than made. */
   existing?: string;
 }

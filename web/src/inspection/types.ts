@@ -4,6 +4,7 @@ export type Kind =
   | "inspection"
   | "bond"
   | "board"
+  | "rcd"
   | "circuit"
   | "point"
   | "earlier"
@@ -56,6 +57,7 @@ export interface Place {
 export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
   bond: "inspection",
   board: "inspection",
+  rcd: "board",
   circuit: "board",
   point: "circuit",
   earlier: "circuit",

@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Entity, Kind } from "./types";
-import type { Note } from "../api/client";
-import { cableAndDevice, nameOf, say, stageOfField, standing, whereOf } from "./words";
+import { cableAndDevice, nameOf, say, whereOf } from "./words";
 
 const entity = (kind: Kind, values: Entity["values"]): Entity => ({ kind, id: "x", parentId: "p", values });
 
@@ -26,24 +25,6 @@ describe("names as people say them", () => {
   });
 });
 
-describe("the stage of a figure", () => {
-  it.each([
-    ["inspection", "ze_ohm", "intake"],
-    ["board", "zdb_ohm", "live"],
-    ["board", "conditional_ka", "boards"],
-    ["circuit", "r1_ohm", "dead"],
-    ["circuit", "zs_ohm", "live"],
-    ["circuit", "device_rating_a", "boards"],
-    ["circuit", "insulation_le_mohm", "dead"],
-    ["board", "insulation_lne_mohm", "dead"],
-    ["point", "line_cpc_ohm", "dead"],
-    ["point", "line_neutral_v", "live"],
-    ["bond", "at_pipe_ohm", "intake"],
-  ] as const)("%s %s stands at %s", (kind, field, stage) => {
-    expect(stageOfField(kind, field)).toBe(stage);
-  });
-});
-
 describe("words of the rule book in use", () => {
   const irish = { "R1+R2": "RP+RE", cpc: "protective conductor", "consumer unit": "distribution board" };
 
@@ -58,11 +39,5 @@ describe("words of the rule book in use", () => {
   ])("%s is %s", (text, meant) => {
     expect(say(text, irish)).toBe(meant);
     expect(say(text, {})).toBe(text);
-  });
-
-  it("a verdict overruled counts as the inspector sees it", () => {
-    const note = { status: "fail", overruled: { status: "pass", reason: "wrong socket" } } as Note;
-    expect(standing(note)).toBe("pass");
-    expect(standing({ ...note, overruled: null })).toBe("fail");
   });
 });

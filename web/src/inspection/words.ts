@@ -1,7 +1,6 @@
 /** Names for things, as people on site say them. */
-import type { Note, Status } from "../api/client";
 import { useInspection } from "./sync";
-import type { Entity, Kind } from "./types";
+import type { Entity } from "./types";
 
 const AS_WRITTEN: Record<string, string> = {};
 
@@ -25,9 +24,6 @@ export function say(text: string, words: Record<string, string>): string {
 
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
-/** The status that counts: the inspector's own, where the verdict was overruled. */
-export const standing = (note: Note): Status => note.overruled?.status ?? note.status;
-
 export function nameOf(entity: Entity | undefined): string {
   if (!entity) return "";
   const v = entity.values;
@@ -44,6 +40,8 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.what ?? "Limitation");
     case "bond":
       return `Bond to ${v.service ?? "a service"}`;
+    case "rcd":
+      return String(v.name ?? "RCD");
     case "point":
       return String(v.name ?? v.room ?? "Point");
     case "earlier":
@@ -71,23 +69,6 @@ export function whereOf(entity: Entity | undefined): string {
   if (!entity) return "";
   return entity.kind === "inspection" ? (SHORT.inspection as string) : nameOf(entity);
 }
-
-const LIVE_FIELDS = new Set(["zs_ohm", "rcd_trip_ms", "rcd_button", "rcd_half", "rcd_five_ms", "leakage_ma", "afdd_button"]);
-const DEAD_FIELDS = /^(r1|rn|r2|insulation|polarity|joined)/;
-
-export const stageOfField = (kind: Kind, field: string): string => {
-  if (kind === "circuit") {
-    if (LIVE_FIELDS.has(field)) return "live";
-    return DEAD_FIELDS.test(field) ? "dead" : "boards";
-  }
-  if (kind === "point") return field.endsWith("_v") || field === "polarity" ? "live" : "dead";
-  if (kind === "isolation") return "isolation";
-  if (kind === "check") return "boards";
-  if (kind === "meter" || kind === "attendance") return "brief";
-  if (kind === "lead_null") return "dead";
-  if (kind === "board") return field === "zdb_ohm" ? "live" : field.startsWith("insulation") ? "dead" : "boards";
-  return "intake";
-};
 
 /** Device and cable in the trade's short form: `B32 · 2.5/1.5`. */
 export function cableAndDevice(values: Entity["values"]): string {

@@ -56,10 +56,22 @@ export default function Intake() {
           <FieldInput place={at("switch_fuse_a")} />
           <FieldInput place={at("neutral_mm2")} hint="Where it is seen; otherwise the tails stand for it." />
           <FieldInput place={at("earthing_conductor_mm2")} />
+          <div className={form.wide}>
+            <FieldInput place={at("earth_by")} hint="Where the earthing conductor goes." />
+          </div>
+          <FieldInput place={at("overhead_supply")} />
           {earthing === "TT" && <FieldInput place={at("electrode")} hint="Rod, plate or tape; where it is and how it is reached." />}
           <FieldInput place={at("leakage_ma")} hint="Clamp meter round the tails, everything on." />
         </div>
         <Bonds inspection={id} />
+        <h2>The home</h2>
+        <p className={form.lead}>Moves the code of what depends on it.</p>
+        <div className={form.group}>
+          <div className={form.wide}>
+            <FieldInput place={at("storey")} />
+          </div>
+          <FieldInput place={at("flat_above")} />
+        </div>
       </div>
     </>
   );

@@ -1,6 +1,6 @@
 /** Safe isolation: each board guided step by step, every step with its time, until it is restored. */
 import { useState } from "react";
-import type { Me } from "../api/client";
+import type { Me, Schemas } from "../api/client";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity, Place } from "../inspection/types";
@@ -9,7 +9,6 @@ import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 import { StageHead } from "../ui/StageHead";
 import css from "./Isolation.module.css";
-import { nameOf as pairingName, type Row, rows } from "./pairings";
 
 const time = (iso: unknown) => new Date(String(iso)).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 const day = (iso: unknown) => new Date(String(iso)).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
@@ -43,9 +42,8 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
   const made = children(model, "isolation", board.id);
   const open = made.find((one) => !one.values.restored_at);
   const begin = () => add("isolation", board.id, { by: me.name, proved_at: new Date().toISOString() });
-  const three = (board.values.phases ?? model.entities[model.id]?.values.phases) === "3";
-  const circuits = children(model, "circuit", board.id).filter((one) => !one.values.spare);
-  const wanted = rows(three, circuits.map((one, i) => ({ name: String(one.values.way ?? i + 1), phase: one.values.phase ? String(one.values.phase) : null })));
+  // Which pairings there are to prove comes with the judgement, way by way.
+  const wanted = model.judgement?.boards.find((one) => one.board_id === board.id)?.pairings ?? [];
   return (
     <section className={css.board} aria-label={`Isolation of ${nameOf(board)}`}>
       <div className={form.title}>
@@ -68,6 +66,9 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
   );
 }
 
+/** What a record calls a pairing: `busbar L–N`, `way 3 L1–E`. */
+const nameOfPairing = (at: string, between: string) => `${at} ${between}`;
+
 function Done({ isolation }: { isolation: Entity }) {
   const v = isolation.values;
   return (
@@ -80,12 +81,12 @@ function Done({ isolation }: { isolation: Entity }) {
   );
 }
 
-function Steps({ isolation, wanted }: { isolation: Entity; wanted: Row[] }) {
+function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["PairingsOut"][] }) {
   const [restoring, setRestoring] = useState(false);
   const at = (field: string): Place => ({ kind: "isolation", id: isolation.id, field });
   const v = isolation.values;
   const found = (v.pairings ?? {}) as Record<string, string>;
-  const all = wanted.flatMap((row) => row.pairings.map((pairing) => pairingName(row, pairing)));
+  const all = wanted.flatMap((row) => row.between.map((between) => nameOfPairing(row.at, between)));
   const left = all.filter((name) => !found[name]).length;
   const live = all.filter((name) => found[name] === "live");
   const put = (names: string[], state: string | null) => {
@@ -111,15 +112,16 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Row[] }) {
             Voltage at {live.join(", ")}. Keep off. Find the second supply or the wrong switch, isolate it, and begin again.
           </p>
         )}
+        {wanted.length === 0 && <p>Which pairings there are to prove is listed as soon as the server has answered.</p>}
         <div className={css.pairings}>
           {wanted.map((row) => {
-            const names = row.pairings.map((pairing) => pairingName(row, pairing));
+            const names = row.between.map((between) => nameOfPairing(row.at, between));
             const whole = names.every((name) => found[name] === "dead");
             return (
               <div key={row.at} className={css.row} role="group" aria-label={row.at}>
                 <b>{row.at}</b>
-                {row.pairings.map((pairing) => {
-                  const name = pairingName(row, pairing);
+                {row.between.map((pairing) => {
+                  const name = nameOfPairing(row.at, pairing);
                   const next = { dead: "live", live: null }[found[name] ?? ""] as string | null | undefined;
                   return (
                     <button key={pairing} type="button" data-state={found[name]} onClick={() => put([name], next === undefined ? "dead" : next)}>

@@ -19,13 +19,16 @@ export default function ObservationDialog({ about }: { about: About }) {
   const subject = model?.entities[about.id];
   const mended = about.existing ? model?.entities[about.existing]?.values : undefined;
   const raised = reference?.catalogue.find((e) => e.key === (mended?.catalogue_key ?? about.raise));
-  const [place, setPlace] = useState(String(mended?.place ?? whereOf(subject)));
+  const [place, setPlace] = useState(String(mended?.place ?? whereOf(subject?.kind === "check" ? model?.entities[subject.parentId] : subject)));
   const [text, setText] = useState(String(mended?.text ?? raised?.title ?? ""));
   const [entry, setEntry] = useState<CatalogueEntry | undefined>(raised);
-  const [code, setCode] = useState(String(mended?.code ?? raised?.code ?? ""));
-  const [reason, setReason] = useState(String(mended?.code_reason ?? ""));
+  // What the verdicts would raise here comes with its code in its context.
+  const offer = model?.judgement?.suggested.find((s) => s.key === raised?.key && (s.entity_id === about.id || s.touches.includes(about.id)));
+  const [code, setCode] = useState(String(mended?.code ?? about.code ?? offer?.code ?? raised?.code ?? ""));
+  const [reason, setReason] = useState(String(mended?.code_reason ?? about.reason ?? offer?.moved ?? ""));
   const [onTheDay, setOnTheDay] = useState(mended?.mended === true);
   const [asLeft, setAsLeft] = useState(String(mended?.as_left ?? ""));
+  const [retest, setRetest] = useState(String(mended?.retest ?? ""));
   const [at, setAt] = useState(0);
   const [trouble, setTrouble] = useState("");
 
@@ -74,6 +77,7 @@ export default function ObservationDialog({ about }: { about: About }) {
       catalogue_key: entry?.key ?? null,
       mended: onTheDay || null,
       as_left: onTheDay ? asLeft.trim() || null : null,
+      retest: onTheDay ? retest.trim() || null : null,
     };
     if (about.existing) {
       for (const [field, value] of Object.entries(fields)) {
@@ -164,7 +168,27 @@ export default function ObservationDialog({ about }: { about: About }) {
               Milder <b>{entry.mild}</b>: {entry.mild_why}
             </p>
           )}
-          {entry.moves && <p>What moves it: {entry.moves}</p>}
+          {entry.facts.length > 0 ? (
+            <ul className={css.facts} aria-label="What moves it">
+              {entry.facts.map((fact) => (
+                <li key={fact.fact}>
+                  {fact.ask}{" "}
+                  <button
+                    type="button"
+                    aria-pressed={code === fact.code && reason.includes(fact.says)}
+                    onClick={() => {
+                      setCode(fact.code);
+                      setReason(`${fact.code}, since ${fact.says}.`);
+                    }}
+                  >
+                    Yes: {fact.code}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          ) : (
+            entry.moves && <p>What moves it: {entry.moves}</p>
+          )}
           <p>You decide.</p>
         </div>
       )}
@@ -187,10 +211,17 @@ export default function ObservationDialog({ about }: { about: About }) {
         <input type="checkbox" checked={onTheDay} onChange={(e) => setOnTheDay(e.target.checked)} /> Made good on the day
       </label>
       {onTheDay && (
-        <label className={css.what}>
-          As left, and how it was tested again
-          <input value={asLeft} maxLength={500} onChange={(e) => setAsLeft(e.target.value)} />
-        </label>
+        <>
+          <label className={css.what}>
+            As left
+            <input value={asLeft} maxLength={500} onChange={(e) => setAsLeft(e.target.value)} />
+          </label>
+          <label className={css.what}>
+            Retest: what was measured, and what it showed
+            <input value={retest} maxLength={200} onChange={(e) => setRetest(e.target.value)} />
+          </label>
+          {!(asLeft.trim() && retest.trim()) && <p>Without both it still counts to the outcome.</p>}
+        </>
       )}
       <div className={css.foot}>
         {about.existing && (

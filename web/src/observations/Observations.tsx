@@ -1,4 +1,5 @@
 /** Every observation, the most pressing first, and what the verdicts would raise that is not recorded yet. */
+import { useReference } from "../api/reference";
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
@@ -9,19 +10,20 @@ import { CodeMark } from "../ui/Mark";
 import { StageHead } from "../ui/StageHead";
 import css from "./Observations.module.css";
 
-const ORDER = ["C1", "C2", "FI", "C3", "note", ""];
-
 export default function Observations() {
   const model = useInspection((s) => s.model);
+  const order = useReference()?.code_order ?? [];
   if (!model) return null;
+  // The most pressing first; what has no code yet comes last.
+  const weight = (code: unknown) => (order.includes(String(code ?? "")) ? order.indexOf(String(code)) : order.length);
   const found = children(model, "observation", model.id).sort(
-    (a, b) => ORDER.indexOf(String(a.values.code ?? "")) - ORDER.indexOf(String(b.values.code ?? "")),
+    (a, b) => weight(a.values.code) - weight(b.values.code),
   );
-  const outcome = model.judgement?.outcome;
+  const outcome = model.judgement?.outcome_says;
   const because = model.judgement?.outcome_because.length ?? 0;
   const offers = (model.judgement?.suggested ?? [])
-    .filter((s) => !s.recorded && !found.some((o) => o.values.about_id === s.entity_id && o.values.catalogue_key === s.key))
-    .sort((a, b) => ORDER.indexOf(a.code) - ORDER.indexOf(b.code));
+    .filter((s) => !s.recorded)
+    .sort((a, b) => weight(a.code) - weight(b.code));
   return (
     <>
       <StageHead title="Observations" line={found.length === 0 ? "none yet" : `${found.length} recorded`}>
@@ -55,14 +57,25 @@ export default function Observations() {
                       <p key={said}>{said}</p>
                     ))}
                     <p className={css.why}>
-                      House view {one.code}: {one.why}
+                      {one.moved ? `${one.moved} Usually: ${one.why}` : `House view ${one.code}: ${one.why}`}
                     </p>
+                    {one.questions.map((question) => (
+                      <p key={question.fact} className={css.ask}>
+                        {question.ask}{" "}
+                        <button
+                          type="button"
+                          onClick={() => observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key, code: question.code, reason: `${question.code}, since ${question.says}` })}
+                        >
+                          Yes: {question.code}
+                        </button>
+                      </p>
+                    ))}
                   </div>
                   <button
                     type="button"
                     className={form.button}
                     aria-label={`Record: ${one.title}`}
-                    onClick={() => observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key })}
+                    onClick={() => observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key, code: one.code, reason: one.moved || undefined })}
                   >
                     Record
                   </button>
@@ -85,7 +98,7 @@ function Row({ one }: { one: Entity }) {
         <b>{String(v.text ?? "No words yet")}</b>
         {v.place ? ` · ${v.place}` : ""}
         {v.code_reason ? <p>{String(v.code_reason)}</p> : null}
-        {v.mended ? <p>Made good on the day. {String(v.as_left ?? "")}</p> : null}
+        {v.mended ? <p>Made good on the day. {v.as_left && v.retest ? `${String(v.as_left)} Retest: ${String(v.retest)}` : "It counts until as left and the retest are given."}</p> : null}
         {!v.code && <p>Its code is still to be chosen.</p>}
         <Photos inline kind="observation" id={one.id} shows="defect" label="Photo" />
       </div>

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { api, answer, Refused } from "../api/client";
-import { useInspection } from "../inspection/sync";
+import { setField, useInspection } from "../inspection/sync";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 import { Mark } from "../ui/Mark";
@@ -31,7 +31,7 @@ export default function Report() {
         <div className={css.decide}>
           <p>
             By the open codes
-            <b>{judgement?.outcome ?? "–"}</b>
+            <b>{judgement?.outcome_says ?? "–"}</b>
           </p>
           <div>
             <FieldInput place={at("declared_outcome")} label="I declare the installation" />
@@ -47,6 +47,8 @@ export default function Report() {
             <FieldInput place={at("condition")} rows={2} />
           </div>
         </div>
+        <Interval />
+        <Duties />
         <Issue seq={preview.data?.seq ?? 0} points={preview.data?.points ?? []} waiting={waiting > 0} />
         <h2>Draft</h2>
         {preview.isError && <p role="alert">The draft cannot be drawn just now. Nothing is lost.</p>}
@@ -54,6 +56,57 @@ export default function Report() {
         <Pages pages={preview.data?.pages ?? []} />
       </div>
     </>
+  );
+}
+
+/** What the inspection itself leads to, to be taken or left. */
+function Interval() {
+  const id = useInspection((s) => s.model?.id) ?? "";
+  const proposal = useInspection((s) => s.model?.judgement?.interval);
+  const years = useInspection((s) => s.model?.entities[id]?.values.next_years);
+  if (!proposal) return null;
+  const at = (field: string) => ({ kind: "inspection" as const, id, field });
+  const said = `${proposal.years} ${proposal.years === 1 ? "year" : "years"}`;
+  return (
+    <div className={css.proposal}>
+      <p>
+        <b>{said}</b> {proposal.reason}
+      </p>
+      {years !== proposal.years && (
+        <button
+          type="button"
+          className={form.button}
+          onClick={() => {
+            setField(at("next_years"), proposal.years);
+            setField(at("next_reason"), proposal.reason.slice(0, 500));
+          }}
+        >
+          Take {said}
+        </button>
+      )}
+    </div>
+  );
+}
+
+function Duties() {
+  const duties = useInspection((s) => s.model?.judgement?.duties) ?? [];
+  if (!duties.length) return null;
+  const until = (due: string) => new Date(`${due}T12:00:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+  return (
+    <details className={form.details}>
+      <summary>
+        {duties.length} {duties.length === 1 ? "duty" : "duties"} of the landlord, as the law is understood
+      </summary>
+      <ul className={css.duties}>
+        {duties.map((one) => (
+          <li key={one.duty + one.counted_from}>
+            {one.duty}
+            {one.due ? <b> by {until(one.due)}</b> : one.counted_from ? ` (${one.days ? `${one.days} days from ` : ""}${one.counted_from})` : ""}
+          </li>
+        ))}
+      </ul>
+      <p className={form.lead}>Check the law that applies where the property stands.</p>
+    </details>
   );
 }
 

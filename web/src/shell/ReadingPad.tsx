@@ -3,13 +3,13 @@ import { useState } from "react";
 import { useFieldSpec } from "../api/reference";
 import { backspace, commit, draft as setDraft, focusOn, move, neighbour, placeKey, same, type as typeKey, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
-import { undo, useInspection } from "../inspection/sync";
+import { setField, undo, useInspection } from "../inspection/sync";
 import type { Place } from "../inspection/types";
 import { useSay, whereOf } from "../inspection/words";
 import { HistoryList } from "./History";
 import css from "./ReadingPad.module.css";
 
-const REASONS = ["RCD trips on test", "no access", "behind fixed furniture", "equipment cannot be unplugged", "not agreed"];
+const REASONS = ["no access", "behind fixed furniture", "equipment cannot be unplugged", "not agreed"];
 
 export function ReadingPad() {
   const focus = useDesk((s) => s.focus);
@@ -71,6 +71,9 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
   const nextSaid = next ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ") : "the last one here";
   const reasoning = typed?.toUpperCase().startsWith("LIM");
+  // Why there is no loop test is chosen from a list, and not guessed from words.
+  const noZs = useFieldSpec("circuit", "zs_not_possible");
+  const listed = place.field === "zs_ohm" ? (noZs?.choices ?? []) : [];
   const press = (text: string) => {
     if (idle) focusOn(place);
     typeKey(text);
@@ -146,7 +149,20 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   if (reasoning) {
     return (
       <div className={`${css.keys} ${css.checks}`}>
-        {REASONS.map((reason) => (
+        {listed.map((reason) => (
+          <button
+            key={reason}
+            type="button"
+            className={css.choice}
+            onClick={() => {
+              setField({ kind: "circuit", id: place.id, field: "zs_not_possible" }, reason);
+              choose(`LIM ${reason}`);
+            }}
+          >
+            {reason}
+          </button>
+        ))}
+        {!listed.length && REASONS.map((reason) => (
           <button key={reason} type="button" className={css.choice} onClick={() => choose(`LIM ${reason}`)}>
             {reason}
           </button>

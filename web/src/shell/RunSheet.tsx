@@ -3,8 +3,6 @@ import { NavLink } from "react-router";
 import type { Stage, Status } from "../api/client";
 import { observe, useDesk } from "../inspection/desk";
 import { useInspection } from "../inspection/sync";
-import { stageOfField } from "../inspection/words";
-import type { Kind } from "../inspection/types";
 import css from "./RunSheet.module.css";
 
 export const STAGES: { stage: Stage; name: string }[] = [
@@ -30,11 +28,12 @@ export function RunSheet({ stage }: { stage: Stage }) {
   const focus = useDesk((s) => s.focus);
   const worst: Partial<Record<Stage, Status>> = {};
   for (const note of judgement?.notes ?? []) {
-    const at = stageOfField(note.entity as Kind, note.field) as Stage;
-    if (note.status === "fail" || (note.status === "attention" && worst[at] !== "fail")) worst[at] = note.status;
+    if (note.because_of) continue;
+    const at = note.stage;
+    if (note.standing === "fail" || (note.standing === "attention" && worst[at] !== "fail")) worst[at] = note.standing;
   }
   const about = () => {
-    const known = focus && (focus.kind === "inspection" || focus.kind === "board" || focus.kind === "circuit");
+    const known = focus && (focus.kind === "inspection" || focus.kind === "board" || focus.kind === "rcd" || focus.kind === "circuit");
     observe(known ? { kind: focus.kind as "circuit", id: focus.id, field: focus.field } : { kind: "inspection", id });
   };
   return (

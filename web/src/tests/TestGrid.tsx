@@ -4,40 +4,38 @@ import { Link, useNavigate } from "react-router";
 import type { Judgement, Status } from "../api/client";
 import { BoardDrawing } from "../boards/BoardDrawing";
 import { answerReminder, focusOn, setOrder, useDesk } from "../inspection/desk";
-import { provedDead } from "../isolation/state";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
 import type { Entity, Place } from "../inspection/types";
-import { cableAndDevice, nameOf, standing, useSay } from "../inspection/words";
+import { cableAndDevice, nameOf, useSay } from "../inspection/words";
 import form from "../ui/Form.module.css";
 import { ReadingCell } from "../ui/ReadingCell";
 import { StageHead, Switch } from "../ui/StageHead";
 import { useNarrow } from "../ui/layout";
-import { applies, type Column, columnsFor, order } from "./columns";
+import { applies, type Asked, askedIn, type Column, COLUMNS, columnsFor, DEVICE_COLUMNS, order } from "./columns";
+import { Devices } from "./Devices";
 import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
 
 const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
 
-const NO_RULES: Record<string, unknown> = {};
-
-/** Figures of the board as a whole: field, label, unit, what to mind. */
-function wholeBoard(live: boolean, rules: Record<string, unknown>): [string, string, string, string][] {
-  if (live) return [["zdb_ohm", "Zdb at this board", "Ω", "with every bond reconnected"]];
-  if (rules.insulation_by !== "by board") return [];
-  return [
-    ["insulation_ln_mohm", "Insulation of the board, L–N", "MΩ", "every circuit on, every load out"],
-    ["insulation_lne_mohm", "Insulation of the board, L+N–E", "MΩ", "measure the circuits apart where it is low"],
-  ];
-}
+/** Figures of the board as a whole: field, label, unit, what to mind. Which of them are asked comes with the judgement. */
+const WHOLE: [string, string, string, string][] = [
+  ["zdb_ohm", "Zdb at this board", "Ω", "with every bond reconnected"],
+  ["insulation_ln_mohm", "Insulation of the board, L–N", "MΩ", "every circuit on, every load out"],
+  ["insulation_lne_mohm", "Insulation of the board, L+N–E", "MΩ", "measure the circuits apart where it is low"],
+];
 
 type Marks = Record<string, Status>;
 
 function marksOf(judgement: Judgement | null | undefined): Marks {
   const marks: Marks = {};
   for (const note of judgement?.notes ?? []) {
-    const key = `${note.id}.${note.field}`;
-    if (WEIGHT[standing(note)] >= WEIGHT[marks[key] ?? "pass"]) marks[key] = standing(note);
+    // A statement about several circuits marks the figure at each of them.
+    for (const id of new Set([note.id, ...note.touches])) {
+      const key = `${id}.${note.field}`;
+      if (WEIGHT[note.standing] >= WEIGHT[marks[key] ?? "pass"]) marks[key] = note.standing;
+    }
   }
   return marks;
 }
@@ -52,14 +50,18 @@ export default function TestGrid({ live }: { live: boolean }) {
   const boards = model ? children(model, "board", model.id) : [];
   const board = boards.find((b) => b.id === chosen) ?? boards[0];
   const circuits = model && board ? children(model, "circuit", board.id) : [];
-  const rules = (model?.entities[model.id]?.values.house_rules ?? NO_RULES) as Record<string, unknown>;
-  const columns = columnsFor(live, rules);
+  const devices = model && board && live ? children(model, "rcd", board.id) : [];
   const say = useSay();
   const judgement = model?.judgement;
+  const kind = live ? "live" : "dead";
+  const asked = useMemo(() => askedIn(judgement, kind), [judgement, kind]);
+  const columns = columnsFor(COLUMNS[kind], circuits, asked);
+  const deviceColumns = columnsFor(DEVICE_COLUMNS, devices, asked);
   const marks = useMemo(() => marksOf(judgement), [judgement]);
-  const whole = wholeBoard(live, rules);
+  const ofBoard = board ? asked.get(board.id) : undefined;
+  const whole = WHOLE.filter(([field]) => ofBoard?.fields.includes(field) || ofBoard?.more.includes(field));
   const first: Place[] = board ? whole.map(([field]) => ({ kind: "board", id: board.id, field })) : [];
-  const places = [...first, ...order(columns, circuits, byTest)];
+  const places = [...first, ...order("rcd", deviceColumns, devices, asked, byTest), ...order("circuit", columns, circuits, asked, byTest)];
   const signature = places.map((p) => p.id + p.field).join();
 
   useEffect(() => {
@@ -82,9 +84,9 @@ export default function TestGrid({ live }: { live: boolean }) {
     );
   }
   const expected = (id: string, field: string) => judgement?.expected.find((e) => e.id === id && e.field === field);
-  const dead = provedDead(model, board);
-  const isolated = dead
-    ? `${dead.restored ? "restored after" : "isolated"} ${new Date(dead.at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}${dead.lock ? `, ${dead.lock.toLowerCase()}` : ""}`
+  const state = judgement?.boards.find((one) => one.board_id === board.id);
+  const isolated = state?.proved_at
+    ? `${state.restored ? "restored after" : "isolated"} ${new Date(state.proved_at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}${state.lock ? `, ${state.lock.toLowerCase()}` : ""}`
     : "no isolation recorded";
   const place = [board.values.location, `${circuits.length} circuits`, live ? null : isolated].filter(Boolean).join(" · ");
   const stage = (to: string) => navigate(`/inspection/${model.id}/${to}`);
@@ -116,8 +118,9 @@ export default function TestGrid({ live }: { live: boolean }) {
           {unit} <small>{hint}</small>
         </div>
       ))}
+      {devices.length > 0 && <Devices devices={devices} circuits={circuits} columns={deviceColumns} asked={asked} marks={marks} />}
       {narrow ? (
-        <Cards columns={columns} circuits={circuits} marks={marks} expected={expected} />
+        <Cards columns={columns} circuits={circuits} asked={asked} marks={marks} expected={expected} />
       ) : (
         <table className={css.grid} data-dense={circuits.length > 10 || undefined}>
           <thead>
@@ -143,9 +146,9 @@ export default function TestGrid({ live }: { live: boolean }) {
                   {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
                 </th>
                 {live && <td className={css.info}>{limitOf(expected(circuit.id, "zs_ohm")?.greatest)}</td>}
-                {live && <td className={css.info}>{sumOf(board, circuit)}</td>}
+                {live && <td className={css.info}>{judgement?.sums[circuit.id] ?? "–"}</td>}
                 {columns.map((column) => (
-                  <GridCell key={column.field} column={column} circuit={circuit} status={marks[`${circuit.id}.${column.field}`]} ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)} />
+                  <GridCell key={column.field} column={column} circuit={circuit} asked={asked} status={marks[`${circuit.id}.${column.field}`]} ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)} />
                 ))}
               </tr>
             ))}
@@ -168,14 +171,6 @@ function ghostOf(column: Column, greatest: number | null | undefined): string | 
   return column.field === "r1_r2_ohm" && greatest != null ? `≤ ${greatest.toFixed(2)}` : undefined;
 }
 
-function sumOf(board: Entity, circuit: Entity): string {
-  const plain = /^\d+([.,]\d+)?$/;
-  const zdb = String(board.values.zdb_ohm ?? "");
-  const r = String(circuit.values.r1_r2_ohm ?? "");
-  if (circuit.values.spare || !plain.test(zdb) || !plain.test(r)) return "–";
-  return (Number(zdb.replace(",", ".")) + Number(r.replace(",", "."))).toFixed(2);
-}
-
 interface CellProps {
   column: Column;
   circuit: Entity;
@@ -183,8 +178,8 @@ interface CellProps {
   ghost?: string;
 }
 
-function GridCell({ column, circuit, status, ghost }: CellProps) {
-  if (!applies(column, circuit)) return <td className={css.none}>–</td>;
+function GridCell({ column, circuit, asked, status, ghost }: CellProps & { asked: Map<string, Asked> }) {
+  if (!applies(column, circuit, asked)) return <td className={css.none}>–</td>;
   return (
     <td className={css.figure}>
       <Figure column={column} circuit={circuit} status={status} ghost={ghost} />
@@ -200,7 +195,7 @@ function Figure({ column, circuit, status, ghost, boxed }: CellProps & { boxed?:
 }
 
 /** On a phone: one circuit under another, each test with its name beside its figure. */
-function Cards({ columns, circuits, marks, expected }: { columns: Column[]; circuits: Entity[]; marks: Marks; expected: (id: string, field: string) => { greatest: number | null } | undefined }) {
+function Cards({ columns, circuits, asked, marks, expected }: { columns: Column[]; circuits: Entity[]; asked: Map<string, Asked>; marks: Marks; expected: (id: string, field: string) => { greatest: number | null } | undefined }) {
   const say = useSay();
   return (
     <ul className={css.cards}>
@@ -211,7 +206,7 @@ function Cards({ columns, circuits, marks, expected }: { columns: Column[]; circ
             <b>{nameOf(circuit)}</b> <small>{cableAndDevice(circuit.values)}</small>
             <div className={css.card}>
               {columns
-                .filter((column) => applies(column, circuit))
+                .filter((column) => applies(column, circuit, asked))
                 .map((column) => (
                   <div key={column.field}>
                     <span>{`${say(column.head[0])} ${column.head[1]}`.trim()}</span>
@@ -230,7 +225,7 @@ function Reminder({ live, board }: { live: boolean; board: Entity }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const key = live ? `live.${id}` : `dead.${board.id}`;
   const answered = useDesk((s) => s.answered[key]);
-  const isolated = useInspection((s) => (s.model ? provedDead(s.model, board) !== null : false));
+  const isolated = useInspection((s) => !!s.model?.judgement?.boards.find((one) => one.board_id === board.id)?.proved_at);
   if (answered || (!live && isolated)) return null;
   return (
     <div className={form.care} role="note">

@@ -1,68 +1,69 @@
-/** Which tests stand in the grid, in the order of the work. */
-import type { Entity, Place } from "../inspection/types";
+/** How tests are laid out in the grid, in the order of the work. Which of them apply to what comes with the judgement. */
+import type { Judgement, Schemas, Stage } from "../api/client";
+import type { Entity, Kind, Place } from "../inspection/types";
 
 export interface Column {
   field: string;
   head: [string, string];
-  /** Only rings have it. */
-  ring?: boolean;
-  /** Only circuits behind an RCD have it. */
-  rcd?: boolean;
   check?: boolean;
   width: number;
 }
 
-export const DEAD: Column[] = [
-  { field: "r1_ohm", head: ["Line", "end–end Ω"], ring: true, width: 86 },
-  { field: "rn_ohm", head: ["Neutral", "end–end Ω"], ring: true, width: 86 },
-  { field: "r2_ohm", head: ["Cpc", "end–end Ω"], ring: true, width: 86 },
-  { field: "r1_r2_ohm", head: ["R1+R2", "Ω"], width: 86 },
-  { field: "insulation_ln_mohm", head: ["L–N", "MΩ"], width: 86 },
-  { field: "insulation_lne_mohm", head: ["L+N–E", "MΩ"], width: 86 },
-  { field: "polarity", head: ["Polarity", ""], check: true, width: 72 },
+/** Every test of a circuit that has a column, by stage. */
+export const COLUMNS: Record<"dead" | "live", Column[]> = {
+  dead: [
+    { field: "r1_ohm", head: ["Line", "end–end Ω"], width: 86 },
+    { field: "rn_ohm", head: ["Neutral", "end–end Ω"], width: 86 },
+    { field: "r2_ohm", head: ["Cpc", "end–end Ω"], width: 86 },
+    { field: "r1_r2_ohm", head: ["R1+R2", "Ω"], width: 86 },
+    { field: "long_lead_r2_ohm", head: ["R2", "long lead Ω"], width: 86 },
+    { field: "insulation_ln_mohm", head: ["L–N", "MΩ"], width: 86 },
+    { field: "insulation_lne_mohm", head: ["L+N–E", "MΩ"], width: 86 },
+    { field: "insulation_le_mohm", head: ["L–E", "MΩ"], width: 86 },
+    { field: "insulation_ne_mohm", head: ["N–E", "MΩ"], width: 86 },
+    { field: "polarity", head: ["Polarity", ""], check: true, width: 72 },
+  ],
+  live: [
+    { field: "zs_ohm", head: ["Zs", "Ω"], width: 110 },
+    { field: "rcd_trip_ms", head: ["RCD trip", "ms"], width: 110 },
+    { field: "rcd_half", head: ["Holds at", "½ × IΔn"], check: true, width: 92 },
+    { field: "rcd_five_ms", head: ["At 5 ×", "ms"], width: 96 },
+    { field: "rcd_button", head: ["RCD", "button"], check: true, width: 92 },
+  ],
+};
+
+/** The tests of a residual current device. */
+export const DEVICE_COLUMNS: Column[] = [
+  { field: "trip_ms", head: ["Trip", "ms"], width: 110 },
+  { field: "half", head: ["Holds at", "½ × IΔn"], check: true, width: 92 },
+  { field: "five_ms", head: ["At 5 ×", "ms"], width: 96 },
+  { field: "button", head: ["Test", "button"], check: true, width: 92 },
 ];
 
-export const LIVE: Column[] = [
-  { field: "zs_ohm", head: ["Zs", "Ω"], width: 110 },
-  { field: "rcd_trip_ms", head: ["RCD trip", "ms"], rcd: true, width: 110 },
-  { field: "rcd_button", head: ["RCD", "button"], rcd: true, check: true, width: 92 },
-];
+export type Asked = Schemas["AskedOut"];
 
-export function applies(column: Column, circuit: Entity): boolean {
-  const v = circuit.values;
-  if (v.spare) return false;
-  if (column.ring && v.form !== "ring") return false;
-  return !(column.rcd && v.rcd_rated_ma == null);
+/** What is asked in a stage, by entity. */
+export function askedIn(judgement: Judgement | null | undefined, stage: Stage): Map<string, Asked> {
+  return new Map((judgement?.asked ?? []).filter((one) => one.stage === stage).map((one) => [one.id, one]));
 }
 
-const PAIRS: Column[] = [
-  { field: "insulation_le_mohm", head: ["L–E", "MΩ"], width: 86 },
-  { field: "insulation_ne_mohm", head: ["N–E", "MΩ"], width: 86 },
-];
-const MORE_TRIPS: Column[] = [
-  { field: "rcd_half", head: ["Holds at", "½ × IΔn"], rcd: true, check: true, width: 92 },
-  { field: "rcd_five_ms", head: ["At 5 ×", "ms"], rcd: true, width: 96 },
-];
-
-/** The tests that the house rules of this inspection ask for. */
-export function columnsFor(live: boolean, rules: Record<string, unknown>): Column[] {
-  if (live) {
-    if (!rules.rcd_tests || rules.rcd_tests === "1 × IΔn") return LIVE;
-    return LIVE.flatMap((column) => (column.field === "rcd_button" ? [...MORE_TRIPS, column] : [column]));
-  }
-  const byBoard = rules.insulation_by === "by board";
-  const apart = rules.insulation_pairings === "all three";
-  return DEAD.flatMap((column) => {
-    if (byBoard && column.field.startsWith("insulation")) return [];
-    return apart && column.field === "insulation_lne_mohm" ? PAIRS : [column];
-  });
+/** Does a test apply to an entity? What was not judged yet, since the server has not answered, takes any figure. */
+export function applies(column: Column, entity: Entity, asked: Map<string, Asked>): boolean {
+  if (entity.values.spare) return false;
+  const one = asked.get(entity.id);
+  return !one || one.fields.includes(column.field) || one.more.includes(column.field) || entity.values[column.field] != null;
 }
 
-/** The figures in the order of the work: circuit by circuit, or test by test. */
-export function order(columns: Column[], circuits: Entity[], byTest: boolean): Place[] {
-  const place = (circuit: Entity, column: Column): Place[] =>
-    applies(column, circuit) ? [{ kind: "circuit", id: circuit.id, field: column.field }] : [];
+/** The columns that any of the entities has a use for. */
+export function columnsFor(columns: Column[], entities: Entity[], asked: Map<string, Asked>): Column[] {
+  const known = entities.filter((entity) => asked.has(entity.id));
+  return known.length ? columns.filter((column) => known.some((entity) => applies(column, entity, asked))) : columns;
+}
+
+/** The figures in the order of the work: one after another, or test by test. */
+export function order(kind: Kind, columns: Column[], entities: Entity[], asked: Map<string, Asked>, byTest: boolean): Place[] {
+  const place = (entity: Entity, column: Column): Place[] => (applies(column, entity, asked) ? [{ kind, id: entity.id, field: column.field }] : []);
   return byTest
-    ? columns.flatMap((column) => circuits.flatMap((circuit) => place(circuit, column)))
-    : circuits.flatMap((circuit) => columns.flatMap((column) => place(circuit, column)));
+    ? columns.flatMap((column) => entities.flatMap((entity) => place(entity, column)))
+    : entities.flatMap((entity) => columns.flatMap((column) => place(entity, column)));
 }

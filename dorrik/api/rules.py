@@ -1,0 +1,52 @@
+"""The project's guide to its rules, rule by rule, for the screens that cite them."""
+
+import re
+from functools import cache
+from pathlib import Path
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel
+
+from dorrik.api.problems import RESPONSES
+from dorrik.api.work import work
+
+router = APIRouter(prefix="/api", tags=["reference"], responses=RESPONSES)
+
+GUIDE = Path(__file__).parents[2] / "docs" / "rules.md"
+
+
+class RuleOut(BaseModel):
+    """One rule: its number as the margin cites it, its title, its paragraphs; a formula begins with `= `."""
+
+    number: str
+    title: str
+    text: list[str]
+
+
+@cache
+def guide() -> tuple[RuleOut, ...]:
+    """Every rule of docs/rules.md in its order; marks of emphasis are taken off."""
+    found: list[RuleOut] = []
+    for part in re.split(r"^### ", GUIDE.read_text(encoding="utf-8"), flags=re.M)[1:]:
+        head, _, body = part.partition("\n")
+        number, _, title = head.partition(" ")
+        body = re.split(r"^## ", body, flags=re.M)[0]
+        found.append(RuleOut(number=number, title=title.strip(), text=_paragraphs(body)))
+    return tuple(found)
+
+
+def _paragraphs(body: str) -> list[str]:
+    text: list[str] = []
+    for line in body.splitlines():
+        if line.startswith("    "):
+            text.append(f"= {line.strip()}")
+        elif line.strip():
+            text.append(re.sub(r"[*`]", "", line.strip()))
+    return text
+
+
+@router.get("/rules")
+def rules(request: Request) -> list[RuleOut]:
+    """The rules of the job as they are told to people."""
+    with work(request):
+        return list(guide())
