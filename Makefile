@@ -18,8 +18,10 @@ serve: setup ## the same without demo data
 
 test: ## every test: core, API on a real MariaDB, the front end's model, end to end in Chromium
 	@scripts/setup.sh test
-	$(PY) -m pytest -n 2 --dist worksteal $(ARGS)
-	cd web && npm test --silent
+	@# The front end's own tests wait more than they work: they run beside the others and are told after them.
+	@(cd web && npm test --silent) >var/web-tests.log 2>&1 & web=$$!; \
+	$(PY) -m pytest -n 2 --dist worksteal $(ARGS); python=$$?; \
+	wait $$web; front=$$?; tail -n 400 var/web-tests.log; exit $$((python || front))
 
 check: ## lint and types
 	@scripts/setup.sh test

@@ -5,10 +5,11 @@ import uuid
 
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
+from argon2 import Type, extract_parameters
 from sqlalchemy import inspect, text
 
 from dorrik.demo import load
-from dorrik.store import migrate
+from dorrik.store import migrate, people
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.tables import metadata
@@ -65,3 +66,9 @@ def test_ids_sort_by_when_they_were_made():
     ids = [new_id() for _ in range(50)]
     assert all(uuid.UUID(i).version == 7 for i in ids)
     assert [i[:13] for i in ids] == sorted(i[:13] for i in ids)
+
+
+def test_passwords_are_hashed_at_their_full_cost():
+    """64 MiB and three passes or more (RFC 9106, second recommendation); tests use cheaper hashes of their own."""
+    found = extract_parameters(people.hash_password("a long test password"))
+    assert (found.type, found.memory_cost >= 64 * 1024, found.time_cost >= 3) == (Type.ID, True, True)

@@ -158,4 +158,7 @@ def test_instruments_are_warned_of_and_a_bad_null_marks_what_was_measured(signed
             all_kept(page)
     margin = page.get_by_label("Margin", exact=True)
     expect(margin.get_by_text("where these leads read 0.06 Ω: a bad contact or a failing lead.")).to_be_visible()
+    # What was measured since the last good null follows from it, and is marked at its own figure too.
+    expect(margin.get_by_text("1 figure follows from it")).to_be_visible()
+    cell(page, "1 Cooker, R1+R2 Ω").click()
     expect(margin.get_by_text("Taken since the last good null")).to_be_visible()

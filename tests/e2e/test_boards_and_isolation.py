@@ -72,7 +72,7 @@ def test_a_board_under_a_board_with_an_electrode_of_its_own(signed_in):
     choose(page, "earthing", "own electrode")
     page.get_by_role("button", name="+ Lights").click()
     margin = page.get_by_label("Margin", exact=True)
-    expect(margin.get_by_text("a fault to earth would stay on")).to_be_visible()
+    expect(margin.get_by_text("An electrode needs an RCD to clear a fault")).to_be_visible()
     tree = page.get_by_label("Boards", exact=True)
     expect(tree.get_by_role("button").nth(1)).to_contain_text("from way 2 Shed")
     all_kept(page)

@@ -32,7 +32,7 @@ def _continuity(context: Context, bond: Bond, title: str, limit: float) -> Itera
     if spoken(at_pipe):
         verdict = bonding.judge(at_pipe, limit, expected=expected, school=school)
         # With the clamp named as the cause, the reading at the pipe is its consequence.
-        because = (bond.id, "at_pipe_ohm") if contact.status == "fail" and verdict.status == "fail" else None
+        because = (bond.id, "at_pipe_ohm") if contact.status == "fail" and verdict.status != "pass" else None
         yield Note("bond", bond.id, "at_pipe_ohm", f"{title}: {at_pipe} Ω", verdict, because_of=because)
     elif spoken(at_clamp):
         verdict = bonding.judge(at_clamp, limit, expected=expected, school=school, at=" at the clamp")

@@ -54,7 +54,7 @@ def notes(context: Context) -> Iterator[Note]:
             title = f"{name_of(circuit)}: {finding.conductor} end to end"
             field = _FIELD[finding.conductor]
             offers = (
-                (set_field("circuit", circuit.id, "cpc_csa_mm2", finding.fitting_cpc_mm2, _CPC),)
+                (set_field("circuit", circuit.id, "cpc_csa_mm2", finding.fitting_cpc_mm2, _set_cpc(finding)),)
                 if finding.fitting_cpc_mm2
                 else ()
             )
@@ -67,7 +67,8 @@ def notes(context: Context) -> Iterator[Note]:
         yield from _recorded(circuit, analysis)
 
 
-_CPC = "Set this cpc"
+def _set_cpc(finding: Finding) -> str:
+    return f"Set cpc {finding.fitting_cpc_mm2:g} mm²"
 
 
 def _next_step(circuit: Circuit, finding: Finding) -> str:
