@@ -251,7 +251,8 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         "C3",
         "accessory-cracked",
         mended=True,
-        as_left="Replaced, tested again.",
+        as_left="Plate replaced.",
+        retest="R1+R2 0.38 Ω, polarity correct.",
     )
 
 
@@ -306,20 +307,32 @@ def lookout_row_3(scribe: Scribe) -> None:
         isolated_lock="Lock 7",
     )
     rows: list[tuple[Any, ...]] = [
-        ("Shower", "radial", "fixed", 1, 10, 4, 40, 30, _, _, _, "0.09", ">500", ">500", OK, _, _, _),
-        ("Cooker", "radial", "fixed", 1, 6, 2.5, 32, 30, _, _, _, "0.19", ">500", "412", OK, _, _, _),
-        ("Kitchen ring", "ring", "sockets", 8, 2.5, 1.5, 32, 30, "0.38", "0.38", "1.02", _, _, _, _, _, _, _),
-        ("Lights down", "radial", "lighting", 9, 1.5, 1, 6, 30, _, _, _, "1.12", ">500", "188", OK, _, _, _),
-        ("Sockets up", "ring", "sockets", 9, 2.5, 1.5, 32, 30, "0.46", "0.46", "0.76", _, ">500", ">500", _, _, _, _),
-        ("Net loft lights", "radial", "lighting", 5, 1.5, 1, 6, 30, _, _, _, "0.74", "38", "0.6", OK, _, _, _),
-        ("Immersion", "radial", "fixed", 1, 2.5, 1.5, 16, 30, _, _, _, "0.28", _, _, _, _, _, _),
-        ("Lights up", "radial", "lighting", 8, 1.5, 1, 6, 30, _, _, _, "0.97", _, _, _, _, _, _),
-        ("Pump shed", "radial", "sockets", 2, 4, 1.5, 20, 30, _, _, _, _, _, _, _, _, _, _),
-        ("Alarms", "radial", "fixed", 3, 1.5, 1, 6, 30, _, _, _, _, _, _, _, _, _, _),
+        ("Shower", "radial", "fixed", 1, 10, 4, 40, _, _, _, _, "0.09", ">500", ">500", OK, _, _, _),
+        ("Cooker", "radial", "fixed", 1, 6, 2.5, 32, _, _, _, _, "0.19", ">500", "412", OK, _, _, _),
+        ("Kitchen ring", "ring", "sockets", 8, 2.5, 1.5, 32, _, "0.38", "0.38", "1.02", _, _, _, _, _, _, _),
+        ("Lights down", "radial", "lighting", 9, 1.5, 1, 6, _, _, _, _, "1.12", ">500", "188", OK, _, _, _),
+        ("Sockets up", "ring", "sockets", 9, 2.5, 1.5, 32, _, "0.46", "0.46", "0.76", _, ">500", ">500", _, _, _, _),
+        ("Net loft lights", "radial", "lighting", 5, 1.5, 1, 6, _, _, _, _, "0.74", "38", "0.6", OK, _, _, _),
+        ("Immersion", "radial", "fixed", 1, 2.5, 1.5, 16, _, _, _, _, "0.28", _, _, _, _, _, _),
+        ("Lights up", "radial", "lighting", 8, 1.5, 1, 6, _, _, _, _, "0.97", _, _, _, _, _, _),
+        ("Pump shed", "radial", "distribution", 2, 4, 1.5, 20, _, _, _, _, _, _, _, _, _, _, _),
+        ("Alarms", "radial", "fixed", 3, 1.5, 1, 6, _, _, _, _, _, _, _, _, _, _, _),
         ("spare",),
         ("spare",),
     ]  # fmt: skip
-    ids = _circuits(scribe, board, rows, rcd_delay="none", rcd_standard="BS EN 61008", **_MCB)
+    # Two RCDs share the ways between them; each is tested once for all that is behind it.
+    marked = {
+        "place": "its circuits",
+        "standard": "BS EN 61008",
+        "kind": "A",
+        "rating_a": 80,
+        "rated_ma": 30,
+        "delay": "none",
+    }
+    rcds = [scribe.add("rcd", "board", board, position=n, name=f"RCD {n}", **marked) for n in (1, 2)]
+    ids = _circuits(scribe, board, rows, **_MCB)
+    for n, circuit in enumerate(ids[:10]):
+        scribe.set("circuit", circuit, rcd_id=rcds[n >= 5])
     scribe.add(
         "bond", "inspection", scribe.inspection, service="water", state="present", csa_mm2=10, at_pipe_ohm="0.01"
     )
@@ -335,13 +348,17 @@ def lookout_row_3(scribe: Scribe) -> None:
         main_switch_a=63,
         fed_by=ids[8],
         earthing="own electrode",
+        outbuilding=True,
+        extraneous="none",
         electrode_ohm="84",
+        electrode_alone=True,
     )
     shed_rows: list[tuple[Any, ...]] = [
-        ("Pump", "radial", "fixed", 1, 2.5, 1.5, 16, 30, _, _, _, _, _, _, _, _, _, _),
-        ("Shed lights", "radial", "lighting", 2, 1.5, 1, 6, 30, _, _, _, _, _, _, _, _, _, _),
+        ("Pump", "radial", "fixed", 1, 2.5, 1.5, 16, _, _, _, _, _, _, _, _, _, _, _),
+        ("Shed lights", "radial", "lighting", 2, 1.5, 1, 6, _, _, _, _, _, _, _, _, _, _, _),
     ]  # fmt: skip
-    _circuits(scribe, shed, shed_rows, rcd_delay="none", rcd_standard="BS EN 61008", rcd_group="A", **_MCB)
+    _circuits(scribe, shed, shed_rows, **_MCB)
+    scribe.add("rcd", "board", shed, name="Shed RCD", **(marked | {"place": "whole board", "rating_a": 63}))
     for item in ("enclosure", "openings", "heat", "tight", "main-switch"):
         scribe.add("check", "board", board, item=item, state="good")
     scribe.add("attendance", "inspection", scribe.inspection, who="Ruth Pellow", purpose="inspection",

@@ -100,8 +100,8 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
     page.keyboard.press("y")
     expect(cell(page, "2 Lights, Zs Ω")).to_be_focused()
     page.keyboard.type("lim")
-    page.get_by_label("Reading pad").get_by_role("button", name="no access").click()
-    expect(cell(page, "2 Lights, Zs Ω")).to_have_value("LIM no access")
+    page.get_by_label("Reading pad").get_by_role("button", name="no point could be reached").click()
+    expect(cell(page, "2 Lights, Zs Ω")).to_have_value("LIM no point could be reached")
     expect(cell(page, "3 Cooker, Zs Ω")).to_be_focused()
     all_kept(page)
 

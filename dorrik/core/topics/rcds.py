@@ -158,7 +158,9 @@ def _in_line(context: Context) -> Iterator[Note]:
                 (upper.rated_ma, upper.delay), (lower.rated_ma, lower.delay), (upper.name, lower.name)
             )
             if verdict is not None:
-                yield _note(upper, "delay", f"{upper.name} before {lower.name}", verdict)
+                touches = tuple(one.id for one in lower.circuits)
+                title = f"{upper.name} before {lower.name}"
+                yield Note(upper.entity, upper.id, upper.field("delay"), title, verdict, touches=touches)
 
 
 #: What the circuits behind one RCD have in common, and what one test gave for all of them.

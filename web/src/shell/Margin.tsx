@@ -26,6 +26,9 @@ function consequences(judgement: Judgement): Map<string, string[]> {
   return found;
 }
 
+/** A board that fails is told first; one that is sound, or not measured whole yet, last. */
+const grave = (sum: Schemas["BoardSumOut"]) => sum.status === "fail" || sum.status === "attention";
+
 export function Margin({ stage }: { stage: Stage }) {
   const judgement = useInspection((s) => s.model?.judgement);
   const focus = useDesk((s) => s.focus);
@@ -74,11 +77,14 @@ export function Margin({ stage }: { stage: Stage }) {
       {focused.map((n, i) => (
         <NoteCard key={`f${i}`} note={n} here follows={followed(n)} />
       ))}
-      {sums.map((s) => (
+      {sums.filter(grave).map((s) => (
         <SumCard key={s.board_id + s.field} sum={s} />
       ))}
       {others.map((n, i) => (
         <NoteCard key={i} note={n} follows={followed(n)} />
+      ))}
+      {sums.filter((s) => !grave(s)).map((s) => (
+        <SumCard key={s.board_id + s.field} sum={s} />
       ))}
       {stage === "intake" && judgement.prospective_fault_ka && (
         <p className={css.aside}>
