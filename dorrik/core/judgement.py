@@ -138,7 +138,8 @@ def _outcome(
     """Codes of observations that are still open, and what fails while no observation says so (rules 13.1, 13.5)."""
     open_ones = [o for o in inspection.observations if is_open(o)]
     because = tuple(o.id for o in open_ones if o.code in UNSATISFACTORY)
-    recorded = {(one.key, one.entity_id) for one in suggested if one.recorded is not None}
+    known = [one for one in suggested if one.recorded is not None]
+    recorded = {(one.key, place) for one in known for place in (one.entity_id, *one.touches)}
     about = {o.about_id for o in inspection.observations if o.code}
     uncoded = sum(
         note.status == "fail"

@@ -13,7 +13,8 @@ from dorrik.core.topics.note import Action, Figure
 def as_json(judgement: Judgement) -> dict[str, Any]:
     """Everything in the judgement, as JSON can hold it."""
     book = judgement.rule_book
-    on_record = {(one.key, one.entity_id) for one in judgement.suggested if one.recorded is not None}
+    recorded = [one for one in judgement.suggested if one.recorded is not None]
+    on_record = {(one.key, place) for one in recorded for place in (one.entity_id, *one.touches)}
     return {
         "notes": [
             _note(note, (note.verdict.observation or "", note.entity_id) in on_record) for note in judgement.notes

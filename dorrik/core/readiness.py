@@ -93,7 +93,8 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
 def _uncoded(inspection: Inspection, judgement: Judgement) -> Iterator[Note]:
     """Failures that are no consequence of another and that no observation speaks of."""
     about = {observation.about_id for observation in inspection.observations}
-    recorded = {(one.key, one.entity_id) for one in judgement.suggested if one.recorded is not None}
+    known = [one for one in judgement.suggested if one.recorded is not None]
+    recorded = {(one.key, place) for one in known for place in (one.entity_id, *one.touches)}
     for note in judgement.notes:
         if note.status != "fail" or note.because_of is not None or note.entity_id in about:
             continue

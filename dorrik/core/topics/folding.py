@@ -132,7 +132,7 @@ def by_the_cpc(context: Context, notes: Sequence[Note]) -> Causes:
     found: Causes = {}
     by_circuit = _by_circuit(context, notes)
     for members in by_circuit.values():
-        cause = next((n for _, n in members if _is_open_cpc(n)), None)
+        cause = min((n for _, n in members if _is_open_cpc(n)), key=_nearest_the_break, default=None)
         loose = next((n for _, n in members if n.verdict.observation == "ring-cpc-high"), None)
         for index, note in members:
             if cause is not None and note is not cause and _follows_open_cpc(note, cause):
@@ -140,6 +140,13 @@ def by_the_cpc(context: Context, notes: Sequence[Note]) -> Causes:
             elif cause is None and loose is not None and note.field == "zs_ohm":
                 found[index] = loose.figure
     return found
+
+
+def _nearest_the_break(note: Note) -> int:
+    """A circuit without a cpc or a ring open in it, then the point where the break begins, then the end of the line."""
+    if note.field in ("r1_r2_ohm", "long_lead_r2_ohm"):
+        return 2
+    return 1 if note.entity == "point" else 0
 
 
 def _is_open_cpc(note: Note) -> bool:

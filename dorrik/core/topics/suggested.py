@@ -80,7 +80,7 @@ def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]
         if not key or not note.pressing:
             continue
         said = _said(note.title, note.verdict)
-        place = (key, note.entity_id)
+        place = (key, "" if key in _ONCE else note.entity_id)
         before = found.get(place)
         touches = note.touches or (note.entity_id,)
         if before is None:
@@ -95,6 +95,10 @@ def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]
             touches = one.touches or (one.board_id,)
             found[(key, one.board_id)] = _Cause(key, "board", one.board_id, touches, (_said(one.title, one.verdict),))
     return tuple(found.values())
+
+
+#: What is of one age and one hand is one finding, however many things it is about: conductors of the sizes of their day.
+_ONCE = frozenset(("bond-undersized",))
 
 
 class _Places:

@@ -1,0 +1,139 @@
+"""RCDs as devices of a board: tested once, shared out, one observation; documents of before open as they did."""
+
+import pytest
+
+from dorrik.core.document import parse
+from dorrik.core.rcd_devices import devices_of
+from tests.core.whole_homes import RCD, board, circuit, figures, judged, offered, ring
+
+
+def device(**fields):
+    usual = {"id": "r", "name": "RCD 1", "place": "its circuits", "standard": "BS EN 61008", "rated_ma": 30}
+    return usual | {"delay": "none", "trip_ms": "24", "button": "correct"} | fields
+
+
+def behind(number, name, serves="fixed", **fields):
+    return circuit(number, name, serves, rcd_id="r", **fields)
+
+
+HOME = (behind(1, "Cooker"), behind(2, "Shower", device_rating_a=16), behind(3, "Lights", "lighting"))
+
+
+def test_one_device_is_judged_once_for_all_that_is_behind_it():
+    judgement = judged(board(*HOME, rcds=[device(trip_ms="412")]))
+    (one,) = judgement.suggested
+    assert (one.key, one.entity, one.entity_id, one.touches) == ("rcd-slow", "rcd", "r", ("c1", "c2", "c3"))
+
+
+@pytest.mark.parametrize(
+    ("fields", "raised"),
+    [
+        ({"trip_ms": "OL", "button": "incorrect"}, {"rcd-no-trip": "C2"}),  # no trip on test: none on the button
+        ({"button": "incorrect"}, {"rcd-button-fails": "C3"}),
+        ({"half": "incorrect"}, {"rcd-trips-on-test": "C2"}),
+        ({"half": "incorrect", "leakage_ma": "12.5"}, {"leakage-high": "C3"}),  # what leaks explains it
+        ({"trip_ms": "299"}, {}),  # within 300 ms by less than the instrument can tell
+        ({"trip_ms": "180", "delay": "S"}, {}),  # 130 to 500 ms
+        ({"trip_ms": "90", "delay": "S"}, {}),  # too quick for a delayed one: fails, and has no entry of its own
+        ({"standard": "BS 4293", "trip_ms": "240"}, {"rcd-slow": "C2"}),  # the older standard asks for 200 ms
+        # 100 ms marked: 200 + 50 + 100 = 350 ms at most.
+        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "340"}, {}),
+        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "360"}, {"rcd-slow": "C2"}),
+    ],
+)
+def test_what_a_device_shows(fields, raised):
+    assert offered(judged(board(*HOME, rcds=[device(**fields)]))) == raised
+
+
+def test_no_loop_test_because_it_trips_is_said_by_the_device():
+    stopped = [c | {"zs_not_possible": "RCD trips on the test"} for c in HOME[:2]]
+    judgement = judged(board(*stopped, HOME[2], rcds=[device(half="incorrect")]))
+    assert offered(judgement) == {"rcd-trips-on-test": "C2"}
+    # Without the ½ × IΔn test it is asked for, once, and nothing is raised.
+    judgement = judged(board(*stopped, HOME[2], rcds=[device()]))
+    assert offered(judgement) == {}
+    assert figures(judgement, "r", "half") == ["attention"]
+
+
+def test_one_for_the_whole_board_is_before_every_circuit_of_it():
+    home = board(circuit(1, "Sockets", "sockets"), circuit(2, "Lights", "lighting"), rcds=[device(place="whole board")])
+    assert offered(judged(home)) == {}
+
+
+def test_two_in_line_that_do_not_discriminate():
+    home = board(*HOME, rcds=[device(), device(id="front", place="whole board", rated_ma=30)])
+    assert figures(judged(home), "front", "delay") == ["attention"]
+    home = board(*HOME, rcds=[device(), device(id="front", place="whole board", rated_ma=100, delay="S")])
+    assert figures(judged(home), "front", "delay") == []
+
+
+@pytest.mark.parametrize(
+    ("rating", "status"),
+    # 80 A in front; behind it 16 + 16 + 16 = 48 A.
+    [(63, []), (40, ["attention"])],
+)
+def test_an_rccb_carries_what_may_flow_through_it(rating, status):
+    judgement = judged(board(*HOME, rcds=[device(rating_a=rating)]))
+    assert figures(judgement, "r", "rating_a") == status
+
+
+@pytest.mark.parametrize(
+    ("switch", "raised"),
+    # 80 A before it, 90 A behind it.
+    [({"main_switch_a": 100}, {}), ({"main_switch_a": 63}, {"switch-underrated": "C3"}),
+     ({"main_switch_a": 63, "main_switch_kind": "switch-fuse"}, {})],
+)  # fmt: skip
+def test_a_main_switch_against_what_stands_before_and_behind_it(switch, raised):
+    home = board(circuit(1, "A", device_rating_a=45, line_csa_mm2=10, **RCD),
+                 circuit(2, "B", device_rating_a=45, line_csa_mm2=10, **RCD), **switch)  # fmt: skip
+    assert offered(judged(home)) == raised
+
+
+def test_kind_ac_before_sockets_whose_loads_nobody_knows():
+    sockets = ring(1, rcd_id="r")
+    assert offered(judged(board(sockets, rcds=[device(kind="AC")]))) == {"rcd-kind-sockets": "C3"}
+    assert offered(judged(board(sockets, rcds=[device(kind="A")]))) == {}
+    assert offered(judged(board(sockets | {"load": "resistive"}, rcds=[device(kind="AC")]))) == {}
+
+
+def test_kind_ac_before_a_charge_point():
+    charger = behind(1, "Vehicle charger", load="vehicle")
+    assert offered(judged(board(charger, rcds=[device(kind="AC")]))) == {"rcd-kind": "C2"}
+
+
+def in_document(*circuits):
+    home = {"id": "i", "boards": [board(*circuits)]}
+    return devices_of(parse({"format": "dorrik-inspection", "version": 1, "inspection": home}).boards[0])
+
+
+def test_circuits_of_an_older_document_with_the_same_results_are_behind_one_device():
+    found = in_document(
+        circuit(1, "A", **RCD), circuit(2, "B", **RCD), circuit(3, "C", **RCD | {"rcd_trip_ms": "31"}), circuit(4, "D")
+    )
+    assert [[c.id for c in one.circuits] for one in found] == [["c1", "c2"], ["c3"]]
+
+
+def test_an_untested_circuit_joins_the_one_device_of_its_data():
+    untested = {k: v for k, v in RCD.items() if k != "rcd_trip_ms"}
+    found = in_document(circuit(1, "A", **RCD), circuit(2, "B", **untested))
+    assert [[c.id for c in one.circuits] for one in found] == [["c1", "c2"]]
+    limited = in_document(circuit(1, "A", **RCD), circuit(2, "B", **RCD | {"rcd_trip_ms": "LIM"}))
+    assert len(limited) == 1
+
+
+def test_an_rcbo_is_a_device_of_its_own():
+    own = {"device_standard": "BS EN 61009", **RCD, "rcd_standard": "BS EN 61009"}
+    assert len(in_document(circuit(1, "A", **own), circuit(2, "B", **own))) == 2
+
+
+def test_a_group_of_an_older_document_with_two_trip_times_is_asked_about():
+    two = [circuit(n, f"C{n}", rcd_group="A", **RCD | {"rcd_trip_ms": time}) for n, time in ((1, "24"), (2, "180"))]
+    judgement = judged(board(*two))
+    note = next(n for n in judgement.notes if n.field == "rcd_group")
+    assert note.status == "attention" and "trip time differs" in note.verdict.reason
+
+
+def test_a_dead_rcd_of_an_older_document_is_raised_once():
+    dead = RCD | {"rcd_trip_ms": "OL", "rcd_button": "incorrect"}
+    (one,) = judged(board(*(circuit(n, f"C{n}", **dead) for n in range(1, 6)))).suggested
+    assert (one.key, len(one.touches)) == ("rcd-no-trip", 5)
