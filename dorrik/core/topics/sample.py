@@ -1,21 +1,38 @@
 """How sampling stands, from the points that were listed, opened and found defective (rules 12.1 to 12.3)."""
 
+from collections import Counter
+from collections.abc import Iterator
 from typing import cast, get_args
 
 from dorrik.core import sampling
+from dorrik.core.inspection import Circuit
 from dorrik.core.topics.context import Context, name_of, point_names
 
 #: Circuits whose points are more likely to have suffered, and by how much they are likelier drawn (rule 12.1).
 _RISK = 2.0
 
 
+def _named(context: Context) -> Iterator[tuple[str, Circuit]]:
+    """Circuits under a name that no other has: a second board numbers its circuits from 1 again, and a point opened
+    there must not count for its namesake here."""
+    plain = Counter(name_of(circuit) for _, circuit in context.circuits)
+    taken: set[str] = set()
+    for board, circuit in context.circuits:
+        base = name_of(circuit)
+        name = base = base if plain[base] == 1 else f"{board.name or 'Board'}, {base}"
+        repeat = 2
+        while name in taken:
+            name, repeat = f"{base} ({repeat})", repeat + 1
+        taken.add(name)
+        yield name, circuit
+
+
 def state(context: Context) -> sampling.State | None:
     """The state of sampling; None while no points are listed."""
     seen = []
-    for _, circuit in context.circuits:
+    for name, circuit in _named(context):
         if not circuit.outlets:
             continue
-        name = name_of(circuit)
         for point_name, outlet in point_names(circuit).items():
             risky = bool(outlet.bathroom or circuit.outdoors or circuit.bathroom)
             point = sampling.Point(

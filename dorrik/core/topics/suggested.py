@@ -97,7 +97,7 @@ def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]
     return tuple(found.values())
 
 
-#: What is of one age and one hand is one finding, however many things it is about: conductors of the sizes of their day.
+#: What is of one age and one hand is one finding, however many things it is about: conductors of the sizes of then.
 _ONCE = frozenset(("bond-undersized",))
 
 
