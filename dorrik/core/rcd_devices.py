@@ -67,9 +67,13 @@ def devices_of(board: Board) -> tuple[RcdDevice, ...]:
     found = [_entity(board, rcd, circuits) for rcd in board.rcds]
     described = [c for c in circuits if c.rcd_id not in own and is_described(c)]
     groups: dict[object, list[Circuit]] = {}
+    by_time: dict[object, set[object]] = {}
     for circuit in described:
-        if _is_marked(circuit) or _results(circuit) != _UNTESTED:
-            groups.setdefault(_group(circuit, groups), []).append(circuit)
+        marked = _is_marked(circuit)
+        if not marked and _results(circuit) == _UNTESTED:
+            continue
+        key = _marked(circuit) if marked else _group(circuit, groups, by_time)
+        groups.setdefault(key, []).append(circuit)
     for circuit in described:
         if not _is_marked(circuit) and _results(circuit) == _UNTESTED:
             _with_its_fellows(groups, circuit)
@@ -116,13 +120,20 @@ def _results(circuit: Circuit) -> tuple[str | None, str | None]:
     )
 
 
-def _group(circuit: Circuit, groups: Mapping[object, list[Circuit]]) -> object:
-    if circuit.rcd_group:
-        return ("group", circuit.rcd_group)
-    if _is_rcbo(circuit):
-        return ("own", circuit.id)
-    same = (key for key, members in groups.items() if all(_agree(circuit, one) for one in members))
-    return next(same, (*_data(circuit), *_results(circuit)))
+def _marked(circuit: Circuit) -> object:
+    return ("group", circuit.rcd_group) if circuit.rcd_group else ("own", circuit.id)
+
+
+def _group(circuit: Circuit, groups: Mapping[object, list[Circuit]], by_time: dict[object, set[object]]) -> object:
+    """The first device that agrees in all its circuits; by_time: devices that have a time in common with it."""
+    data, results = _data(circuit), _results(circuit)
+    times = [(data, at, value) for at, value in enumerate(results) if value is not None]
+    near = {key for time in times for key in by_time.get(time, ())}
+    same = (key for key in groups if key in near and all(_agree(circuit, one) for one in groups[key]))
+    found = next(same, (*data, *results))
+    for time in times:
+        by_time.setdefault(time, set()).add(found)
+    return found
 
 
 def _agree(one: Circuit, other: Circuit) -> bool:

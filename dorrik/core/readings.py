@@ -118,10 +118,7 @@ class Reading:
     @property
     def resolution(self) -> float:
         """The step of the last digit that was written: 0.01 for `0.38`, 1 for `299`."""
-        for mark in ".,":
-            if mark in self.text:
-                return float(10.0 ** -len(self.text.rsplit(mark, 1)[1].rstrip()))
-        return 1.0
+        return _resolution(self.text)
 
     @property
     def inclusive(self) -> bool:
@@ -144,11 +141,22 @@ class Reading:
     def uncertainty(self, quantity: Quantity) -> float:
         """Instrument uncertainty in the unit of the reading, at its default accuracy (rule 1.3)."""
         share, digits = _accuracy.get().get(quantity) or UNCERTAINTY[quantity]
-        value = self.value or 0.0
-        usual = next(step for least, step in RESOLUTION[quantity] if value >= least)
-        # Figures finer than usual were shown by a finer instrument.
-        step = usual if quantity == "trip-time" else min(usual, self.resolution)
-        return share * value + digits * step
+        return _uncertainty(self.text, self.value or 0.0, quantity, share, digits)
+
+
+@lru_cache(maxsize=16384)
+def _uncertainty(text: str, value: float, quantity: Quantity, share: float, digits: float) -> float:
+    usual = next(step for least, step in RESOLUTION[quantity] if value >= least)
+    # Figures finer than usual were shown by a finer instrument.
+    step = usual if quantity == "trip-time" else min(usual, _resolution(text))
+    return share * value + digits * step
+
+
+def _resolution(text: str) -> float:
+    for mark in ".,":
+        if mark in text:
+            return float(10.0 ** -len(text.rsplit(mark, 1)[1].rstrip()))
+    return 1.0
 
 
 @lru_cache(maxsize=16384)

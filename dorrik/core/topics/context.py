@@ -32,6 +32,7 @@ class Context:
         self.inspection = self._less_leads(inspection)
         i = self.inspection
         self.tree = BoardTree(i.boards, i.earthing)
+        self._zs_limits: dict[str, tuple[float, str] | Verdict] = {}
         self.pfc_ka = supply.prospective_fault(i.pscc_ka, i.pefc_ka)
         self.circuits: tuple[tuple[Board, Circuit], ...] = tuple(
             (board, circuit) for board in i.boards for circuit in board.circuits if not circuit.spare
@@ -116,7 +117,12 @@ class Context:
 
     def rated_ma(self, circuit: Circuit) -> float | None:
         """The most sensitive RCD in front of a circuit (mA); None without any."""
-        return min((d.rated_ma for d in self.rcds_before(circuit) if d.rated_ma), default=None)
+        return self._rated_ma.get(circuit.id)
+
+    @cached_property
+    def _rated_ma(self) -> dict[str, float]:
+        rated = ((circuit_id, [d.rated_ma for d in chain if d.rated_ma]) for circuit_id, chain in self._before.items())
+        return {circuit_id: min(each) for circuit_id, each in rated if each}
 
     def greatest_rcd_ma(self, boards: Iterable[Board]) -> float | None:
         """The least sensitive RCD of some boards (mA), which their electrode has to serve."""
@@ -125,6 +131,12 @@ class Context:
 
     def zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
         """The circuit's Zs limit (Ω) and how it was found, or why there is none."""
+        known = self._zs_limits.get(circuit.id)
+        if known is None:
+            known = self._zs_limits[circuit.id] = self._find_zs_limit(board, circuit)
+        return known
+
+    def _find_zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
         if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
             return Verdict(
                 status="unknown", reason="Standard, type and rating of the device are needed.", source=devices.SOURCE

@@ -11,21 +11,26 @@ from dorrik.core import loop, overload, supply
 from dorrik.core.inspection import KINDS, Board, Circuit
 from dorrik.core.topics.context import Context, cable_of
 from dorrik.core.topics.note import Figure, Note
+from dorrik.core.verdict import Status
 
 
 def fold(context: Context, notes: Iterable[Note]) -> tuple[Note, ...]:
     """The notes with what explains each of them, where something does."""
-    found = list(notes)
+    every = list(notes)
+    # What passes is neither cause nor consequence, unless the inspector says that it fails.
+    places = [place for place, note in enumerate(every) if _is_wrong(note.verdict.status) or _is_wrong(note.status)]
+    wrong = [every[place] for place in places]
     for rule in RULES:
-        causes = rule(context, found)
-        found = [_under(note, causes.get(index)) for index, note in enumerate(found)]
-    return tuple(_to_the_root(found))
+        for index, cause in rule(context, wrong).items():
+            if wrong[index].because_of is None and _is_wrong(wrong[index].verdict.status):
+                wrong[index] = replace(wrong[index], because_of=cause)
+    for place, note in zip(places, _to_the_root(wrong), strict=True):
+        every[place] = note
+    return tuple(every)
 
 
-def _under(note: Note, cause: Figure | None) -> Note:
-    if cause is None or note.because_of is not None or (note.verdict.status in ("pass", "unknown")):
-        return note
-    return replace(note, because_of=cause)
+def _is_wrong(status: Status) -> bool:
+    return status in ("fail", "attention")
 
 
 def _to_the_root(notes: Sequence[Note]) -> Iterable[Note]:
