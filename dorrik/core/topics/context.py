@@ -32,7 +32,7 @@ class Context:
         self.inspection = self._less_leads(inspection)
         i = self.inspection
         self.tree = BoardTree(i.boards, i.earthing)
-        self._zs_limits: dict[str, tuple[float, str] | Verdict] = {}
+        self._zs_limits: dict[tuple[str, float | None], tuple[float, str] | Verdict] = {}
         self.pfc_ka = supply.prospective_fault(i.pscc_ka, i.pefc_ka)
         self.circuits: tuple[tuple[Board, Circuit], ...] = tuple(
             (board, circuit) for board in i.boards for circuit in board.circuits if not circuit.spare
@@ -131,9 +131,10 @@ class Context:
 
     def zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
         """The circuit's Zs limit (Ω) and how it was found, or why there is none."""
-        known = self._zs_limits.get(circuit.id)
+        key = (circuit.id, circuit.device_rating_a)
+        known = self._zs_limits.get(key)
         if known is None:
-            known = self._zs_limits[circuit.id] = self._find_zs_limit(board, circuit)
+            known = self._zs_limits[key] = self._find_zs_limit(board, circuit)
         return known
 
     def _find_zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
