@@ -1,0 +1,63 @@
+"""A reading against a limit: within, close to it, beyond it or unsettled (rules 1.2 and 1.3)."""
+
+import pytest
+
+from dorrik.core import comparison
+from dorrik.core.readings import Reading, accurate
+
+R = Reading.parse
+WORDS = comparison.Words(
+    name="Zs", unit="Ω", source="rule 7.1", within="{reading} is within {limit}", beyond="{reading} is above {limit}",
+    observation="zs-above-limit",
+)  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "state"),
+    [
+        # Loop: 5 % and 5 digits: 1.00 Ω is uncertain by 0.05 + 0.05.
+        ("1.00", "within"),
+        ("1.29", "close"),
+        ("1.37", "close"),
+        ("1.38", "beyond"),
+        (">1.37", "beyond"),
+        (">1.00", "unsettled"),
+        ("<1.37", "within"),
+        ("<2", "unsettled"),
+        ("LIM", "unsettled"),
+        ("OL", "unsettled"),
+    ],
+)
+def test_against_a_greatest_value(typed, state):
+    assert comparison.compare(R(typed), 1.37, "loop") == state
+
+
+@pytest.mark.parametrize(
+    ("typed", "state"), [("0.9", "beyond"), ("1.0", "close"), (">1", "within"), ("<0.5", "beyond")]
+)
+def test_against_a_least_value(typed, state):
+    assert comparison.compare(R(typed), 1.0, "insulation", least=True) == state
+
+
+def test_what_was_not_measured_is_unknown_and_says_so():
+    verdict = comparison.judge(None, 1.37, "loop", WORDS)
+    assert verdict.status == "unknown" and "not been measured" in verdict.reason
+
+
+def test_beyond_leads_to_its_observation_and_close_does_not():
+    assert comparison.judge(R("1.60"), 1.37, "loop", WORDS).observation == "zs-above-limit"
+    close = comparison.judge(R("1.36"), 1.37, "loop", WORDS)
+    assert (close.status, close.observation) == ("attention", None)
+    assert close.margin == pytest.approx(0.01)
+
+
+def test_a_finer_instrument_is_close_later():
+    with accurate({"loop": (0.01, 1)}):
+        assert comparison.compare(R("1.29"), 1.37, "loop") == "within"
+    assert comparison.compare(R("1.29"), 1.37, "loop") == "close"
+
+
+def test_a_limitation_without_a_reason_has_an_empty_one():
+    assert R("LIM").limitation == ""
+    assert R("LIM no access").limitation == "no access"
+    assert R("0.4").limitation is None
