@@ -37,7 +37,7 @@ bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test
 	$(PY) -m benchmarks
 
-accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings (a minute)
+accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings and whole homes (six minutes)
 	@scripts/setup.sh test
 	$(PY) -m dorrik.practice.accuracy > docs/accuracy.md
 

@@ -33,8 +33,7 @@ class RcdDevice:
     """One device.
 
     entity, id: where it is written, 'rcd' or the first of its circuits; name: what it is called; circuits: what is
-    behind it on its own board; whole_board: it stands in front of everything there; sources: by field, the entity whose
-    figure it is. The rest as `Rcd` has it.
+    behind it on its own board; whole_board: it stands in front of everything there. The rest as `Rcd` has it.
     """
 
     entity: str
@@ -161,11 +160,15 @@ def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:
 
 
 def _written_at(board: Board, members: list[Circuit]) -> RcdDevice:
-    """A device of an older document: the first word of any of its circuits counts."""
-    first = members[0]
+    """A device of an older document, written where its time is; of every figure the first that shows something counts,
+    so that a limitation at one of its circuits does not hide what was measured at another."""
+    first = next((c for c in members if _results(c)[0] is not None), members[0])
+    words = (first, *(c for c in members if c is not first))
 
     def said(field: str) -> object:
-        return next((value for c in members if (value := getattr(c, field)) is not None), None)
+        every = [value for c in words if (value := getattr(c, field)) is not None]
+        shown = (v for v in every if not isinstance(v, Reading) or v.interval is not None)
+        return next(shown, every[0] if every else None)
 
     values: dict[str, object] = {name: said(field) for name, field in OF_CIRCUIT.items()}
     name = f"RCD {first.rcd_group}" if first.rcd_group else _called(tuple(members))

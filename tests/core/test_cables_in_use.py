@@ -1,4 +1,4 @@
-"""Cables beside their devices: what feeds one load, rings, imperial and other cables (rules 9.1, 9.2, 9.4, 433.1.204)."""
+"""Cables beside their devices: one load, rings, imperial and other cables (rules 9.1, 9.2, 9.4, 433.1.204)."""
 
 import pytest
 

@@ -103,6 +103,9 @@ def test_a_device_too_large_explains_the_loop_that_only_it_asks_for():
     # 40 A on 1.5 mm²: 1.09 Ω; the 20 A that the cable may have would let 2.18 Ω pass.
     alarms = circuit(1, "Alarms", line_csa_mm2=1.5, cpc_csa_mm2=1, device_rating_a=40, zs_ohm="1.60", **RCD)
     assert set(offered(judged(board(alarms)))) == {"breaker-too-large"}
+    # So it does where the loop was calculated: 0.30 + 1.30 Ω.
+    reached = alarms | {"zs_ohm": "LIM no access", "r1_r2_ohm": "1.30"}
+    assert set(offered(judged(board(reached, zdb_ohm="0.30")))) == {"breaker-too-large"}
 
 
 def test_readings_taken_with_leads_in_doubt_follow_from_the_null():

@@ -137,3 +137,15 @@ def test_a_dead_rcd_of_an_older_document_is_raised_once():
     dead = RCD | {"rcd_trip_ms": "OL", "rcd_button": "incorrect"}
     (one,) = judged(board(*(circuit(n, f"C{n}", **dead) for n in range(1, 6)))).suggested
     assert (one.key, len(one.touches)) == ("rcd-no-trip", 5)
+
+
+def test_a_limitation_at_one_circuit_does_not_hide_the_time_measured_at_another():
+    data = {"rcd_standard": "BS EN 61008", "rcd_rated_ma": 30, "rcd_delay": "none", "rcd_five_ms": "10"}
+    home = judged(
+        board(
+            circuit(1, "Down", "sockets", rcd_trip_ms="LIM", **data),
+            circuit(2, "Shed", "sockets", rcd_trip_ms="485", **data),
+        )
+    )
+    (slow,) = [n for n in home.notes if n.verdict.observation == "rcd-slow"]
+    assert (slow.figure, set(slow.touches)) == (("c2", "rcd_trip_ms"), {"c1", "c2"})

@@ -1,4 +1,4 @@
-"""What cannot be is asked about and never judged quietly (rule 1.2): slips between what is said and what is measured."""
+"""What cannot be is asked about and never judged quietly (rule 1.2)."""
 
 from tests.core.whole_homes import RCD, board, circuit, figures, judged, offered, ring
 

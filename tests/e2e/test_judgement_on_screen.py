@@ -1,0 +1,99 @@
+"""What the rules say, on the screens: one device for many circuits, the rule behind a verdict, one voice, next date."""
+
+from playwright.sync_api import expect
+
+from tests.e2e.walk import all_kept, begin, board, cell, choose, fill, pad, stage
+
+
+def test_an_rcd_is_entered_once_and_tested_once_for_all_behind_it(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Radial sockets", "Cooker")
+    page.get_by_role("button", name="+ RCD for some ways").click()
+    ways = page.get_by_role("group", name="Ways behind RCD 1")
+    ways.get_by_role("button", name="1 Sockets").click()
+    ways.get_by_role("button", name="2 Cooker").click()
+    expect(ways.get_by_role("button", pressed=True)).to_have_count(2)
+    all_kept(page)
+    stage(page, "Live tests")
+    devices = page.get_by_label("Residual current devices")
+    expect(devices.get_by_text("ways 1, 2")).to_be_visible()
+    trip = cell(page, "RCD 1, Trip ms")
+    trip.click()
+    page.keyboard.type(">300")
+    page.keyboard.press("Enter")
+    margin = page.get_by_label("Margin", exact=True)
+    expect(margin.get_by_text("No trip within 300 ms").or_(margin.get_by_text("did not trip")).first).to_be_visible()
+    all_kept(page)
+    # One observation for the device, and none for each of its circuits.
+    stage(page, "Observations")
+    expect(page.get_by_role("button", name="Record: ")).to_have_count(1)
+    # After it was put right the figure passes and nothing is raised.
+    stage(page, "Live tests")
+    cell(page, "RCD 1, Trip ms").fill("24")
+    page.keyboard.press("Enter")
+    all_kept(page)
+    stage(page, "Observations")
+    expect(page.get_by_role("button", name="Record: ")).to_have_count(0)
+
+
+def test_the_rule_behind_a_verdict_opens_from_the_margin_and_closes_with_the_focus_kept(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    stage(page, "Live tests")
+    zs = cell(page, "1 Cooker, Zs Ω")
+    zs.click()
+    page.keyboard.type("3.10")
+    page.keyboard.press("Enter")
+    zs.click()
+    margin = page.get_by_label("Margin", exact=True)
+    margin.get_by_role("button", name="Rule 7.1").first.click()
+    rule = page.get_by_role("dialog", name="Rule 7.1")
+    # The formula and its factor, as the rules have them.
+    expect(rule.get_by_text("0.95").first).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(rule).to_have_count(0)
+    expect(zs).to_have_value("3.10")
+
+
+def test_a_ring_that_is_open_is_one_statement_with_what_follows_under_it(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Ring sockets")
+    stage(page, "Dead tests")
+    for label, typed in (("Line end–end", "OL"), ("Neutral end–end", "0.46"), ("Cpc end–end", "0.76")):
+        cell(page, f"1 Sockets, {label} Ω").click()
+        page.keyboard.type(typed)
+        page.keyboard.press("Enter")
+    all_kept(page)
+    stage(page, "Observations")
+    expect(page.get_by_role("button", name="Record: ")).to_have_count(1)
+
+
+def test_a_next_date_is_proposed_with_its_reason_and_taken_in_one_tap(signed_in):
+    page = signed_in()
+    begin(page)
+    choose(page, "tenure", "let dwelling")
+    board(page, "Cooker")
+    stage(page, "Report")
+    page.get_by_role("button", name="Take 5 years").click()
+    expect(page.get_by_role("button", name="Take 5 years")).to_have_count(0)
+    all_kept(page)
+    # Ten years for a let dwelling does not go without a word.
+    fill(page, "Next inspection in (years)", "10")
+    expect(page.get_by_text("5 are the most that is usual").first).to_be_visible()
+
+
+def test_a_loop_that_cannot_be_tested_takes_its_reason_from_a_list(signed_in):
+    page = signed_in()
+    begin(page)
+    board(page, "Cooker")
+    stage(page, "Live tests")
+    cell(page, "1 Cooker, Zs Ω").click()
+    pad(page, "LIM")
+    page.get_by_role("button", name="no point could be reached").click()
+    all_kept(page)
+    # It counts as asked and answered, and the report will have it as a limitation.
+    page.reload()
+    expect(cell(page, "1 Cooker, Zs Ω")).to_have_value("LIM no point could be reached")
