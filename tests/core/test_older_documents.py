@@ -1,0 +1,46 @@
+"""Documents that earlier versions wrote still open, with every figure where it was, and are judged.
+
+`data/documents/` was written by versions before residual current devices were entities of their own: a cottage as it was
+published as the example, and one with a value in every field that there was.
+"""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from dorrik.core.document import parse, write
+from dorrik.core.judgement import judge
+from dorrik.core.judgement_json import as_json
+
+FILES = sorted((Path(__file__).parent / "data" / "documents").glob("*.json"))
+
+
+def leaves(value, path=""):
+    """Every value of a document by where it stands; entities by their id, since an order may differ."""
+    if isinstance(value, dict):
+        for name, one in value.items():
+            yield from leaves(one, f"{path}.{name}")
+    elif isinstance(value, list) and value and isinstance(value[0], dict) and "id" in value[0]:
+        for one in value:
+            yield from leaves(one, f"{path}[{one['id']}]")
+    else:
+        yield path, value
+
+
+@pytest.mark.parametrize("file", FILES, ids=lambda file: file.stem)
+def test_it_opens_with_every_figure_where_it_was(file):
+    old = json.loads(file.read_text(encoding="utf-8"))
+    new = dict(leaves(write(parse(old))))
+    assert {path: new.get(path) for path, _ in leaves(old)} == dict(leaves(old))
+
+
+@pytest.mark.parametrize("file", FILES, ids=lambda file: file.stem)
+def test_it_is_judged_and_the_judgement_can_be_sent(file):
+    judgement = judge(parse(json.loads(file.read_text(encoding="utf-8"))))
+    assert judgement.notes
+    json.dumps(as_json(judgement), allow_nan=False)
+
+
+def test_there_are_some():
+    assert [file.stem for file in FILES] == ["cottage", "every-field"]
