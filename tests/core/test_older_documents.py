@@ -1,6 +1,6 @@
 """Documents that earlier versions wrote still open, with every figure where it was, and are judged.
 
-`data/documents/` was written by versions before residual current devices were entities of their own: a cottage as it was
+`data/documents/` was written before residual current devices were entities of their own: a cottage as it was
 published as the example, and one with a value in every field that there was.
 """
 
