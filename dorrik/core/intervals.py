@@ -69,7 +69,7 @@ def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -
     elif signs.condition == "fair" and longest > 5:
         years, why = min(years, longest - 3), [*why, "its condition is fair"]
     if signs.put_right >= 3:
-        years, why = min(years, max(1, longest - 2)), [*why, f"{signs.put_right} dangerous things were found"]
+        years, why = min(years, max(1, longest - 2)), [*why, f"{signs.put_right} observations are C1, C2 or FI"]
     if signs.improvements >= 3:
         years, why = min(years, max(1, longest - 1)), [*why, f"{signs.improvements} improvements are recommended"]
     if signs.older_devices and longest > 5:

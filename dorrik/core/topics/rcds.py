@@ -126,8 +126,8 @@ def _unwanted(device: RcdDevice) -> Iterator[Note]:
         return
     stopped = [circuit for circuit in device.circuits if trips(circuit)]
     if stopped and device.half is None:
-        named = ", ".join(name_of(circuit) for circuit in stopped)
-        yield _note(device, "half", f"{device.name}: trips on the loop test ({named})", loop.TRIPS_ON_TEST)
+        named = "" if len(device.circuits) == 1 else f" ({', '.join(name_of(circuit) for circuit in stopped)})"
+        yield _note(device, "half", f"{device.name}: trips on the loop test{named}", loop.TRIPS_ON_TEST)
 
 
 def _rating(context: Context, device: RcdDevice) -> Iterator[Note]:

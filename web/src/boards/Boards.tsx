@@ -59,8 +59,10 @@ export default function Boards() {
         <FieldInput place={at("location")} />
         <FieldInput place={at("ways")} />
         <FieldInput place={at("main_switch_a")} />
-        <FieldInput place={at("main_switch_kind")} />
         <FieldInput place={at("conditional_ka")} label="Conditional rating" />
+        <div className={form.wide}>
+          <FieldInput place={at("main_switch_kind")} />
+        </div>
       </div>
       <Circuits key={board.id} board={board} chosen={circuit} />
       <Rcds key={`rcds-${board.id}`} board={board} />
