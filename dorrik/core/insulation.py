@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from math import inf
 
 from dorrik.core.comparison import Words, judge
-from dorrik.core.readings import Reading, figure, why_unknown
+from dorrik.core.readings import Reading, figure, remembered, why_unknown
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
@@ -89,6 +89,7 @@ def is_load(line_neutral: Reading | None) -> bool:
     return span is not None and span[1] < LOAD_MOHM
 
 
+@remembered
 def judge_circuit(
     reading: Reading | None,
     nominal_v: float,

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from dorrik.core import devices
 from dorrik.core.comparison import Words, judge
-from dorrik.core.readings import Reading, add, at_most, why_unknown
+from dorrik.core.readings import Reading, add, at_most, remembered, why_unknown
 from dorrik.core.verdict import Verdict
 
 TOUCH_VOLTAGE_V = 50.0
@@ -20,6 +20,7 @@ FAR_FACTOR, FAR_OHM = 2.0, 0.5
 _OPEN_STEP = "Isolate the circuit; look for the break in its cpc before anything else."
 
 
+@remembered
 def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> Verdict:
     """Hold a loop impedance measured cold against the device's limit (rule 7.1).
 
@@ -74,6 +75,7 @@ def _no_earth(measured: Reading, limit_ohm: float | None) -> Verdict:
     )
 
 
+@remembered
 def judge_zs_behind_rcd(measured: Reading | None, rated_ma: float) -> Verdict:
     """Loop impedance where an RCD gives the fault protection on TT: Zs·IΔn ≤ 50 V (rules 7.2, 3.2).
 
@@ -175,6 +177,7 @@ def r1_r2_from_live(zs: Reading | None, zdb: Reading | None) -> Reading | None:
     return Reading.of(max(0.0, zs.value - zdb.value))
 
 
+@remembered
 def judge_under_zdb(zs: Reading | None, zdb: Reading | None) -> Verdict | None:
     """A Zs (Ω) under Zdb (Ω), through which it flows, cannot be; None where it is not (rules 1.2, 7.3)."""
     if zs is None or zdb is None or zs.value is None or zdb.value is None or zs.bound == ">" or zdb.bound == "<":
@@ -191,6 +194,7 @@ def judge_under_zdb(zs: Reading | None, zdb: Reading | None) -> Verdict | None:
     )
 
 
+@remembered
 def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading | None) -> Verdict:
     """Hold a measured Zs beside Zdb + (R1+R2), all in Ω (rule 7.3)."""
     source = "Zs = Zdb + (R1+R2) · rule 7.3"

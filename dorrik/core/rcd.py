@@ -36,6 +36,7 @@ def standards() -> tuple[str, ...]:
     return tuple(dict.fromkeys(row["standard"] for row in rows("rcd")))
 
 
+@kept
 def unconfirmed(standard: str, delay: str, multiple: float = 1) -> bool:
     """Could the limits of `trip_limits_ms` not be held against a copy of the standard?"""
     return any(

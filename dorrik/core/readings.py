@@ -6,13 +6,13 @@ interval in which the true value can lie, so that nothing is claimed beyond what
 """
 
 import re
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
-from functools import lru_cache
+from functools import lru_cache, wraps
 from math import inf
 from types import MappingProxyType
-from typing import Literal
+from typing import Any, Literal, ParamSpec, TypeVar
 
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
@@ -76,6 +76,30 @@ def accurate(accuracy: Mapping[Quantity, tuple[float, float]]) -> Iterator[None]
         _accuracy.reset(token)
 
 
+_P = ParamSpec("_P")
+_T = TypeVar("_T")
+
+
+def remembered(function: Callable[_P, _T]) -> Callable[_P, _T]:
+    """Keep what a function makes of readings and numbers, apart for each accuracy in force.
+
+    An inspection is judged again with every figure that is entered, and all the others are as they were. Not for what
+    reads a table: `reference.kept` knows of corrections.
+    """
+
+    def work(_accuracy: object, *args: Any, **kwargs: Any) -> _T:
+        return function(*args, **kwargs)
+
+    known: Callable[..., _T] = lru_cache(maxsize=8192)(work)
+
+    @wraps(function)
+    def ask(*args: _P.args, **kwargs: _P.kwargs) -> _T:
+        accuracy = _accuracy.get()
+        return known(tuple(sorted(accuracy.items())) if accuracy else None, *args, **kwargs)
+
+    return ask
+
+
 NULL_SOURCE = "lead null · rule 1.4"
 NULL_TOLERANCE_OHM = 0.03
 NULL_TOLERANCE = 0.25
@@ -101,6 +125,10 @@ class Reading:
     value: float | None = None
     bound: Bound | None = None
     limitation: str | None = None
+
+    def __hash__(self) -> int:
+        # What was written nearly always tells two readings apart.
+        return hash(self.text)
 
     @staticmethod
     def parse(text: str) -> "Reading":
@@ -237,6 +265,7 @@ def at_least(reading: Reading | None, limit: float) -> bool | None:
     return None
 
 
+@lru_cache(maxsize=8192)
 def add(*terms: Reading) -> Reading | None:
     """Sum in one unit. With a lower bound in it the sum is a lower bound; None where it says nothing."""
     spans = [term.interval for term in terms]

@@ -2,7 +2,7 @@
 
 import pytest
 
-from dorrik.core import comparison
+from dorrik.core import comparison, insulation, loop
 from dorrik.core.readings import Reading, accurate
 
 R = Reading.parse
@@ -61,3 +61,18 @@ def test_a_limitation_without_a_reason_has_an_empty_one():
     assert R("LIM").limitation == ""
     assert R("LIM no access").limitation == "no access"
     assert R("0.4").limitation is None
+
+
+def test_what_is_remembered_is_kept_apart_for_each_instrument():
+    # 1.05 Ω against 0.8 × 1.37 = 1.096 Ω: within by less than 5 % and 5 digits, and by more than 1 % and 1 digit.
+    usual = loop.judge_zs(R("1.05"), 1.37)
+    with accurate({"loop": (0.01, 1)}):
+        assert loop.judge_zs(R("1.05"), 1.37).status == "pass"
+    assert usual.status == "attention"
+    assert loop.judge_zs(R("1.05"), 1.37) == usual
+
+
+def test_what_is_remembered_is_kept_apart_for_each_way_to_write_a_reading():
+    minimum = [insulation.judge_circuit(R(typed), 230).status for typed in ("1.0", ">1.0", "<1.0", "1.00")]
+    assert minimum[2] == "fail"
+    assert "fail" not in (minimum[0], minimum[1], minimum[3])
