@@ -55,9 +55,9 @@ def test_no_cause_has_two_voices_and_no_pass_is_given_on_part(counted):
 
 
 def test_sound_old_homes_have_no_code_that_makes_them_unsatisfactory():
-    assert count_sound_old(FIRST, LAST) == (0, [])
+    assert count_sound_old(FIRST, FIRST + 25) == (0, [])
     # They are old ones, on rewirable fuses throughout, and not what would be built today.
-    boards = [board for s in range(FIRST, LAST) for board in draw_sound_old(s).document["inspection"]["boards"]]
+    boards = [board for s in range(FIRST, FIRST + 25) for board in draw_sound_old(s).document["inspection"]["boards"]]
     assert {circuit["device_standard"] for board in boards for circuit in board["circuits"]} == {"BS 3036"}
 
 
