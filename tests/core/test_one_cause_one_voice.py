@@ -150,3 +150,12 @@ def test_of_missing_protection_what_is_not_on_record_yet_is_still_offered():
     other = {"id": "o2", "catalogue_key": "rcd-missing-hidden", "about_id": "c2", "code": "C3"}
     assert set(offered(judged(home, observations=[one]))) == {"rcd-missing-sockets"}
     assert offered(judged(home, observations=[one, other])) == {}
+
+
+def test_an_earth_path_beside_the_cpc_of_a_ring_explains_the_lower_loop_as_well():
+    # A bonded boiler: r2 0.31 where 0.76 was expected; Zs 0.33 where 0.22 + 0.19 = 0.41 was calculated.
+    boiler = ring(1, "Sockets", r2_ohm="0.31", r1_r2_ohm="0.19", zs_ohm="0.33", **RCD)
+    judgement = judged(board(boiler, zdb_ohm="0.22"))
+    assert offered(judgement) == {}
+    said = [n.field for n in judgement.notes if n.status == "attention" and n.because_of is None]
+    assert said == ["r2_ohm"]

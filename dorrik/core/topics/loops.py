@@ -7,6 +7,7 @@ from dorrik.core.circuit import TRIPS
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
 from dorrik.core.topics.context import Context, Note, conductor_mm2, name_of, spoken
+from dorrik.core.topics.note import Figure
 from dorrik.core.verdict import Verdict
 
 
@@ -23,7 +24,7 @@ def notes(context: Context) -> Iterator[Note]:
                 continue
             verdict = judge(context, board, circuit, zs)
             yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict)
-            yield from _crossed(board, circuit, zs, failing=verdict.status == "fail")
+            yield from _crossed(context, board, circuit, zs, failing=verdict.status == "fail")
             yield from _fault(circuit, zs)
         elif zs is not None or circuit.zs_not_possible is not None:
             if trips(circuit):
@@ -72,13 +73,22 @@ def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verd
     return by_device
 
 
-def _crossed(board: Board, circuit: Circuit, zs: Reading, *, failing: bool) -> Iterator[Note]:
+def _crossed(context: Context, board: Board, circuit: Circuit, zs: Reading, *, failing: bool) -> Iterator[Note]:
     title = f"{name_of(circuit)}: Zs beside Zdb + (R1+R2)"
     crossed = loop.cross_check(zs, board.zdb_ohm, r1_r2(circuit))
     if crossed.status not in ("unknown", "pass"):
         # Above its limit and above what was calculated is one thing, said by the limit.
-        because = (circuit.id, "zs_ohm") if failing else None
+        because = (circuit.id, "zs_ohm") if failing else _parallel(context, circuit, zs, crossed)
         yield Note("circuit", circuit.id, "zs_ohm", title, crossed, because_of=because)
+
+
+def _parallel(context: Context, circuit: Circuit, zs: Reading, crossed: Verdict) -> Figure | None:
+    """The ends of a ring with an earth path beside its cpc explain a loop lower than was calculated."""
+    analysis = context.rings.get(circuit.id)
+    lower = zs.value is not None and crossed.limit is not None and zs.value < crossed.limit
+    if lower and analysis is not None and any(found.kind == "parallel-earth" for found in analysis.findings):
+        return (circuit.id, "r2_ohm")
+    return None
 
 
 def _from_live(board: Board, circuit: Circuit) -> Iterator[Note]:
