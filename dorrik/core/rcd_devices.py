@@ -66,12 +66,12 @@ def devices_of(board: Board) -> tuple[RcdDevice, ...]:
     found = [_entity(board, rcd, circuits) for rcd in board.rcds]
     described = [c for c in circuits if c.rcd_id not in own and is_described(c)]
     groups: dict[object, list[Circuit]] = {}
-    by_time: dict[object, set[object]] = {}
+    by_time: _ByTime = {}
     for circuit in described:
         marked = _is_marked(circuit)
         if not marked and _results(circuit) == _UNTESTED:
             continue
-        key = _marked(circuit) if marked else _group(circuit, groups, by_time)
+        key = _marked(circuit) if marked else _group(circuit, by_time)
         groups.setdefault(key, []).append(circuit)
     for circuit in described:
         if not _is_marked(circuit) and _results(circuit) == _UNTESTED:
@@ -123,15 +123,21 @@ def _marked(circuit: Circuit) -> object:
     return ("group", circuit.rcd_group) if circuit.rcd_group else ("own", circuit.id)
 
 
-def _group(circuit: Circuit, groups: Mapping[object, list[Circuit]], by_time: dict[object, set[object]]) -> object:
-    """The first device that agrees in all its circuits; by_time: devices that have a time in common with it."""
+#: By figures (data, and which time reads what) the devices that have them, the first to be met first; and of every
+#: device one circuit for each set of figures.
+_ByTime = dict[object, dict[object, dict[object, Circuit]]]
+
+
+def _group(circuit: Circuit, by_time: _ByTime) -> object:
+    """The first device that agrees in all its circuits, else one of its own."""
     data, results = _data(circuit), _results(circuit)
     times = [(data, at, value) for at, value in enumerate(results) if value is not None]
-    near = {key for time in times for key in by_time.get(time, ())}
-    same = (key for key in groups if key in near and all(_agree(circuit, one) for one in groups[key]))
-    found = next(same, (*data, *results))
+    near = {key: seen for time in times for key, seen in by_time.get(time, {}).items()}
+    same = ((key, seen) for key, seen in near.items() if all(_agree(circuit, one) for one in seen.values()))
+    found, seen = next(same, ((*data, *results), {}))
+    seen.setdefault(results, circuit)
     for time in times:
-        by_time.setdefault(time, set()).add(found)
+        by_time.setdefault(time, {})[found] = seen
     return found
 
 

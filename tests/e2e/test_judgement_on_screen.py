@@ -87,17 +87,3 @@ def test_a_next_date_is_proposed_with_its_reason_and_taken_in_one_tap(signed_in)
     # Ten years for a let dwelling does not go without a word.
     fill(page, "Next inspection in (years)", "10")
     expect(page.get_by_text("5 are the most that is usual").first).to_be_visible()
-
-
-def test_a_loop_that_cannot_be_tested_takes_its_reason_from_a_list(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
-    stage(page, "Live tests")
-    cell(page, "1 Cooker, Zs Ω").click()
-    pad(page, "LIM")
-    page.get_by_role("button", name="no point could be reached").click()
-    all_kept(page)
-    # It counts as asked and answered, and the report will have it as a limitation.
-    page.reload()
-    expect(cell(page, "1 Cooker, Zs Ω")).to_have_value("LIM no point could be reached")

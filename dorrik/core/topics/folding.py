@@ -218,8 +218,10 @@ def _same_kind(one: Note, other: Note) -> bool:
 
 def _one_for_all(context: Context, circuit_id: str, told: Sequence[Note]) -> Note | None:
     """The first of the points where one break or exchange shows at every one from there to the end of the walk."""
+    if len(told) < 2:
+        return None
     circuit = next((c for _, c in context.circuits if c.id == circuit_id), None)
-    if circuit is None or len(told) < 2:
+    if circuit is None:
         return None
     order = [point.id for point in circuit.outlets]
     wrong = {n.entity_id: n for n in told}
