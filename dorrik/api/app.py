@@ -1,24 +1,25 @@
-"""The application: routers, errors, protection against posts from other sites, and the built front end."""
+"""The application: routers, errors, what stands before every request, and the built front end."""
 
 import os
-import re
 from pathlib import Path
-from urllib.parse import urlsplit
+from typing import Any
 
-from fastapi import FastAPI
-from fastapi.staticfiles import StaticFiles
+from fastapi import FastAPI, Request
 from sqlalchemy import Engine
-from starlette.datastructures import Headers, MutableHeaders
-from starlette.responses import FileResponse, JSONResponse, Response
-from starlette.types import ASGIApp, Message, Receive, Scope, Send
+from starlette.responses import Response
 
 from dorrik import __version__
 from dorrik.api import (
+    accounts,
+    audit_log,
     book,
+    data_protection,
     firm,
+    health,
     inspections,
     job_letters,
     papers,
+    people,
     pictures,
     problems,
     rates,
@@ -27,104 +28,52 @@ from dorrik.api import (
     rules,
     sign_in,
 )
+from dorrik.api.costly import Pool
+from dorrik.api.guard import Guard, problem
+from dorrik.api.pages import Pages
+from dorrik.api.work import work
 from dorrik.store.photos import PhotoStore
 
 PHOTOS = Path(__file__).parents[2] / "var" / "photos"
 WEB = Path(__file__).parents[2] / "web" / "dist"
-LARGEST_BODY = 2_000_000
-#: Files may be larger where files are taken.
-LARGEST_FILE = 20_000_000
-FILES = re.compile(r"/api/(papers|inspections/[0-9a-f-]{36}/photos/[0-9a-f]{64})")
-
-SECURITY = {
-    "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
-    "frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "same-origin",
-}
 
 
-class Guard:
-    """Refuses writes that another site's page sends, and bodies too large to be ours; adds security headers.
-
-    Browsers name the sender of every cross-site write in Sec-Fetch-Site or Origin; a program that is no
-    browser sends neither and carries no cookie that it was not given.
-    """
-
-    def __init__(self, app: ASGIApp) -> None:
-        self.app = app
-
-    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        if scope["type"] != "http":
-            await self.app(scope, receive, send)
-            return
-        headers = Headers(scope=scope)
-        refused: Response | None = None
-        if scope["method"] not in ("GET", "HEAD", "OPTIONS") and _from_elsewhere(headers):
-            refused = _problem(403, "cross-site", "Another site sent this; it was not accepted.")
-        elif FILES.fullmatch(scope["path"]):
-            if int(headers.get("content-length") or 0) > LARGEST_FILE:
-                refused = _problem(413, "too-large", f"Files of at most {LARGEST_FILE // 1_000_000} MB are taken.")
-        elif int(headers.get("content-length") or 0) > LARGEST_BODY:
-            refused = _problem(413, "too-large", "That is more than can be taken at once; send it in parts.")
-
-        async def secured(message: Message) -> None:
-            if message["type"] == "http.response.start":
-                out = MutableHeaders(scope=message)
-                for name, value in SECURITY.items():
-                    out.setdefault(name, value)
-                if scope["path"].startswith("/api/"):
-                    out.setdefault("Cache-Control", "no-store")
-            await send(message)
-
-        await (refused or self.app)(scope, receive, secured)
-
-
-def _from_elsewhere(headers: Headers) -> bool:
-    site = headers.get("sec-fetch-site")
-    if site is not None:
-        return site not in ("same-origin", "none")
-    origin = headers.get("origin")
-    return origin is not None and urlsplit(origin).netloc != headers.get("host")
-
-
-def _problem(status: int, code: str, message: str) -> Response:
-    return JSONResponse({"code": code, "message": message, "fields": []}, status)
-
-
-def create_app(engine: Engine, web: Path = WEB, photos: str | None = None) -> FastAPI:
+def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: str | None = None) -> FastAPI:
     """The application on a database.
 
     web: folder of the built front end; without it only the API answers. photos: where photos are kept, a folder or any
-    address that fsspec knows; DORRIK_PHOTOS or var/photos where none is given.
+    address that fsspec knows; DORRIK_PHOTOS or var/photos where none is given. url: where people reach it, for links in
+    mails; DORRIK_URL or http://127.0.0.1:8080 where none is given. It is never taken from a request.
     """
-    app = FastAPI(title="Dorrik", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(title="Dorrik", version=__version__, docs_url=None, redoc_url=None, openapi_url=None)
     app.state.engine = engine
     app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
+    app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
+    app.state.costly = Pool()
     app.add_middleware(Guard)
     problems.install(app)
-    for module in (sign_in, inspections, reports, papers, pictures, book, job_letters, firm, rates, reference, rules):
+    for module in (
+        health, sign_in, accounts, people, inspections, reports, papers, pictures, book, job_letters, firm, rates,
+        reference, rules, audit_log, data_protection,
+    ):  # fmt: skip
         app.include_router(module.router)
 
-    @app.get("/api/health", include_in_schema=False)
-    def health() -> dict[str, str]:
-        with engine.connect() as connection:
-            connection.exec_driver_sql("SELECT 1")
-        return {"state": "ok"}
+    @app.get("/api/openapi.json", include_in_schema=False)
+    def contract(request: Request) -> dict[str, Any]:
+        """The contract, for those who are signed in."""
+        with work(request):
+            return app.openapi()
 
     @app.get("/api/{path:path}", include_in_schema=False)
     def nothing(path: str) -> Response:
-        return _problem(404, "not-found", "There is no such address.")
+        return problem(404, "not-found", "There is no such address.")
 
-    if web.is_dir():
-        app.mount("/assets", StaticFiles(directory=web / "assets"))
+    if (web / "index.html").is_file():
+        pages = Pages(web)
 
         @app.get("/{path:path}", include_in_schema=False)
-        def page(path: str) -> Response:
+        def page(request: Request, path: str) -> Response:
             """Every other address is a screen; the front end finds out which."""
-            file = (web / path).resolve()
-            if path and file.is_file() and file.is_relative_to(web.resolve()):
-                return FileResponse(file)
-            return FileResponse(web / "index.html", headers={"Cache-Control": "no-cache"})
+            return pages.answer(path, request) or problem(404, "not-found", "There is no such address.")
 
     return app

@@ -1,12 +1,10 @@
 """The firm's book: clients, properties, installations, jobs, instruments and lead sets; and the search over all."""
 
-import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import timedelta
-from typing import Any
 
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from sqlalchemy import Connection
 
 from dorrik.api.book_types import (
@@ -29,16 +27,19 @@ from dorrik.api.book_types import (
 )
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.rates import estimate_of
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
 from dorrik.api.work import work
+from dorrik.core import workflow
 from dorrik.core.beginning import from_job
 from dorrik.core.instruments import judge_calibration
+from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.store import book, lead_sets, search
 from dorrik.store.book import Entry
 from dorrik.store.engine import now
 from dorrik.store.firm_rules import rules
 
-router = APIRouter(prefix="/api", tags=["book"], responses={**RESPONSES, 422: {"model": Problem}})
+router = make_router("/api", "book", {**RESPONSES, 422: {"model": Problem}})
 
 #: Booked visits of the coming days stand on the home screen.
 SOON = timedelta(days=7)
@@ -108,7 +109,7 @@ def home(request: Request, entry_id: str) -> PropertyOut:
             installations=[_shown(one) for one in book.entries(connection, me.firm_id, "installation", entry_id)],
             jobs=[_shown(one) for one in book.entries(connection, me.firm_id, "job", entry_id)],
             inspections=_past(connection, me.firm_id, entry_id),
-            next_number=_following(book.latest_number(connection, me.firm_id)),
+            next_number=following(book.latest_number(connection, me.firm_id), FIRST_JOB),
         )
 
 
@@ -128,14 +129,6 @@ def _past(connection: Connection, firm_id: str, property_id: str) -> list[PastOu
     ]
 
 
-def _following(number: str | None) -> str:
-    found = re.fullmatch(r"(.*?)(\d+)", number or "")
-    if found is None:
-        return "J-0001"
-    head, digits = found.groups()
-    return f"{head}{int(digits) + 1:0{len(digits)}d}"
-
-
 @router.get("/jobs/{entry_id}")
 def job(request: Request, entry_id: str) -> JobOut:
     """A job with where and for whom it is, what was begun for it, and its estimate."""
@@ -153,19 +146,23 @@ def job(request: Request, entry_id: str) -> JobOut:
             inspections=[one for one in _past(connection, me.firm_id, where.id) if one.job_id == entry_id],
             estimate=estimate_of(connection, me.firm_id, found),
             instruments=_instruments(connection, me.firm_id, found.values.get("booked_on")),
-            beginnings=[_beginning(found, where, owner, one, firm_book) for one in parts or [None]],
+            beginnings=[_beginning(connection, found, where, owner, one, firm_book) for one in parts or [None]],
         )
 
 
-def _beginning(job: Entry, where: Entry, owner: Entry, part: Entry | None, firm_book: str | None) -> BeginningOut:
+def _beginning(
+    connection: Connection, job: Entry, where: Entry, owner: Entry, part: Entry | None, firm_book: str | None
+) -> BeginningOut:
     values = [one.values | {"id": one.id} for one in (job, where, owner)]
     installation = None if part is None else part.values | {"id": part.id}
     begun = from_job(*values, installation, firm_book)
+    inspection_id = book.beginning_id(connection, owner.parent_id, job.id, part and part.id)
     return BeginningOut(
+        inspection_id=inspection_id,
         installation_id=part and part.id,
         name=str((installation or {}).get("name") or ""),
         fields=begun.fields,
-        limitations=list(begun.limitations),
+        limitations=[{"id": book.derived_id(inspection_id, at), **one} for at, one in enumerate(begun.limitations)],
     )
 
 
@@ -210,6 +207,9 @@ def change(request: Request, kind: Kind, entry_id: str, given: FieldsIn) -> Book
 def entry_history(request: Request, kind: Kind, entry_id: str, field: str = Query(max_length=40)) -> list[WrittenOut]:
     """Who changed one field of an entry from what to what, newest first."""
     with work(request) as (connection, me):
-        found: Any = _there(book.get(connection, me.firm_id, kind, entry_id), kind)
-        written = book.history(connection, found.id, field)
+        found = _there(book.get(connection, me.firm_id, kind, entry_id), kind)
+        if found.values.get("removed") and not workflow.may(me.role, "erase data"):
+            # What was taken out of the register is looked into by those who answer for keeping it.
+            raise not_found(kind)
+        written = book.history(connection, me.firm_id, kind, entry_id, field)
     return [WrittenOut.model_validate(one, from_attributes=True) for one in written]

@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from dorrik.api.schemas import Moment, Strict
+from dorrik.api.schemas import Moment, Plain, Strict
 
 Kind = Literal["client", "property", "installation", "job", "instrument", "leads"]
 
@@ -23,13 +23,13 @@ class BookEntryIn(Strict):
 
     id: str | None = Field(default=None, max_length=36)
     parent_id: str = Field(max_length=36)
-    values: dict[str, Any] = Field(default={}, max_length=60)
+    values: dict[str, Plain] = Field(default={}, max_length=60)
 
 
 class FieldsIn(Strict):
     """Fields of an entry, all kept or none."""
 
-    values: dict[str, Any] = Field(max_length=60)
+    values: dict[str, Plain] = Field(max_length=60)
 
 
 class WrittenOut(BaseModel):
@@ -122,6 +122,7 @@ class BeginningOut(BaseModel):
     name: str
     fields: dict[str, Any]
     limitations: list[dict[str, Any]]
+    inspection_id: str
 
 
 class JobOut(BaseModel):

@@ -2,32 +2,37 @@
 
 from dataclasses import asdict
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from sqlalchemy import Connection
 
+from dorrik.api.account_types import Letterhead
+from dorrik.api.accounts import at_field
+from dorrik.api.firm_types import CorrectionOut, FirmOut, FirmRules, RetentionIn, TableOut
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
-from dorrik.api.schemas import CorrectionIn, CorrectionOut, FirmOut, FirmRules, TableOut
-from dorrik.api.work import work
-from dorrik.core import house_rules, reference
+from dorrik.api.routing import router as make_router
+from dorrik.api.schemas import CorrectionIn
+from dorrik.api.work import note, work
+from dorrik.core import house_rules, reference, workflow
+from dorrik.core.inspection import NATIONS
 from dorrik.core.reference import Correction, CorrectionError
 from dorrik.core.rule_book import keys
-from dorrik.store import firm_rules
-from dorrik.store.people import Person
+from dorrik.store import firm_rules, people, retention
+from dorrik.store.people import Person, Unfit
 
-router = APIRouter(prefix="/api/firm", tags=["firm"], responses=RESPONSES)
-
-
-def _must_settle(me: Person) -> None:
-    """Rules of the house are settled by those who answer for it."""
-    if me.role != "supervisor":
-        raise ProblemError(403, "not-yours", "A supervisor of your firm settles this; you can read it.")
+router = make_router("/api/firm", "firm", RESPONSES)
 
 
 def _firm(connection: Connection, me: Person) -> FirmOut:
     book, chosen = firm_rules.rules(connection, me.firm_id)
+    details = people.firm_details(connection, me.firm_id)
+    keep, keep_reports = retention.years(connection, me.firm_id)
     return FirmOut(
-        name=me.firm_name,
-        may_settle=me.role == "supervisor",
+        name=details["name"],
+        may_settle=workflow.may(me.role, "settle house rules"),
+        letterhead=Letterhead(**{name: details[name] or "" for name in Letterhead.model_fields}),
+        may_change_letterhead=workflow.may(me.role, "change the letterhead"),
+        keep_years=keep,
+        keep_reports_years=keep_reports,
         rule_book=book,
         house_rules=chosen,
         corrections=[
@@ -54,8 +59,7 @@ def firm(request: Request) -> FirmOut:
 @router.put("/rules")
 def settle(request: Request, given: FirmRules) -> FirmOut:
     """Settle the rule book and the house rules for inspections begun from now on."""
-    with work(request) as (connection, me):
-        _must_settle(me)
+    with work(request, "settle house rules") as (connection, me):
         try:
             chosen = house_rules.clean(given.house_rules)
         except ValueError as error:
@@ -63,6 +67,30 @@ def settle(request: Request, given: FirmRules) -> FirmOut:
         if given.rule_book is not None and given.rule_book not in keys():
             raise _at("rule_book", ValueError("There is no such rule book."))
         firm_rules.settle(connection, me.firm_id, given.rule_book, chosen)
+        note(request, connection, me, "rules settled", rule_book=given.rule_book, house_rules=chosen)
+        return _firm(connection, me)
+
+
+@router.put("/letterhead")
+def change_letterhead(request: Request, given: Letterhead) -> FirmOut:
+    """Change what stands on the firm's paper from now on. Reports that were issued keep what they were issued with."""
+    with work(request, "change the letterhead") as (connection, me):
+        if given.nation and given.nation not in NATIONS:
+            raise _at("nation", ValueError("There is no such nation here."))
+        try:
+            people.change_firm(connection, me.firm_id, **given.model_dump())
+        except Unfit as error:
+            raise at_field(error) from None
+        note(request, connection, me, "letterhead changed", given.name)
+        return _firm(connection, me)
+
+
+@router.put("/retention")
+def settle_retention(request: Request, given: RetentionIn) -> FirmOut:
+    """Settle how long what is kept of somebody stays before it may be erased, and how long reports are kept."""
+    with work(request, "erase data") as (connection, me):
+        retention.settle(connection, me.firm_id, given.keep_years, given.keep_reports_years)
+        note(request, connection, me, "retention settled", **given.model_dump())
         return _firm(connection, me)
 
 
@@ -85,23 +113,23 @@ def tables(request: Request) -> list[TableOut]:
 @router.post("/corrections")
 def correct(request: Request, given: CorrectionIn) -> FirmOut:
     """Read one cell of a table otherwise, from now on."""
-    with work(request) as (connection, me):
-        _must_settle(me)
+    with work(request, "settle house rules") as (connection, me):
         try:
             correction = reference.check(Correction(**given.model_dump()))
         except CorrectionError as error:
             raise _at("value", error) from None
         firm_rules.correct(connection, me.firm_id, me.id, correction)
+        note(request, connection, me, "table corrected", f"{given.table} {given.row} {given.column}", value=given.value)
         return _firm(connection, me)
 
 
 @router.delete("/corrections/{identity}")
 def withdraw(request: Request, identity: str) -> FirmOut:
     """Read a cell as printed again. The correction stays, with the day it was withdrawn."""
-    with work(request) as (connection, me):
-        _must_settle(me)
+    with work(request, "settle house rules") as (connection, me):
         if not firm_rules.withdraw(connection, me.firm_id, me.id, identity):
             raise not_found("correction")
+        note(request, connection, me, "correction withdrawn", identity)
         return _firm(connection, me)
 
 

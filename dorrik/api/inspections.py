@@ -1,15 +1,15 @@
 """Inspections: the list, one whole, its changes and their history."""
 
-import re
 from dataclasses import asdict, replace
 from typing import Any
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import Query, Request, Response
 from pydantic_core import to_json
 from sqlalchemy import Connection
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.api.problems import RESPONSES, not_found
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import (
     Batch,
     Beginning,
@@ -23,16 +23,18 @@ from dorrik.api.schemas import (
     Receipt,
 )
 from dorrik.api.work import work
+from dorrik.core import workflow
 from dorrik.core.judgement_json import as_json
+from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.journal import history
 from dorrik.journal.apply import Applied, apply
-from dorrik.journal.change import Change, Result
+from dorrik.journal.change import Author, Change, Result
 from dorrik.store import firm_rules, inspections, judging
 from dorrik.store.inspections import KeptInspection
-from dorrik.store.listing import Line, latest_reference, lines
+from dorrik.store.listing import Line, is_issued, latest_reference, lines
 from dorrik.store.people import colleagues
 
-router = APIRouter(prefix="/api", tags=["inspections"], responses=RESPONSES)
+router = make_router("/api", "inspections", RESPONSES)
 
 
 def _judgement(connection: Connection, kept: KeptInspection) -> dict[str, Any]:
@@ -63,7 +65,7 @@ def home(request: Request) -> Home:
     return Home(
         in_hand=in_hand,
         issued=[InspectionLine.model_validate(line, from_attributes=True) for line in issued],
-        next_reference=_following(latest),
+        next_reference=following(latest, FIRST_REFERENCE),
         beginning=Beginning(
             rule_book=book,
             house_rules=chosen,
@@ -83,15 +85,6 @@ def _in_hand(connection: Connection, line: Line, kept: KeptInspection) -> Inspec
     return shown
 
 
-def _following(reference: str | None) -> str:
-    """The reference after the latest one: its last number counted on."""
-    found = re.fullmatch(r"(.*?)(\d+)", reference or "")
-    if found is None:
-        return "K-0001"
-    head, digits = found.groups()
-    return f"{head}{int(digits) + 1:0{len(digits)}d}"
-
-
 @router.get("/inspections/{inspection_id}", response_model=InspectionOut)
 def inspection(request: Request, inspection_id: str) -> Response:
     """An inspection whole, with its verdicts."""
@@ -100,6 +93,9 @@ def inspection(request: Request, inspection_id: str) -> Response:
         if kept is None:
             raise not_found()
         judgement = _judgement(connection, kept)
+        held = kept.entities[kept.id].values["held_at"] is not None
+        state = workflow.state_of(held=held, issued=is_issued(connection, kept.id))
+        may = workflow.allowed(me.role, state)
     entities = [
         {
             "kind": entity.kind,
@@ -109,7 +105,8 @@ def inspection(request: Request, inspection_id: str) -> Response:
         }
         for entity in kept.entities.values()
     ]
-    return _answer({"id": kept.id, "seq": kept.seq, "entities": entities, "judgement": judgement})
+    data = {"id": kept.id, "seq": kept.seq, "state": state, "may": may, "entities": entities, "judgement": judgement}
+    return _answer(data)
 
 
 @router.post("/inspections/{inspection_id}/changes", response_model=Receipt)
@@ -137,7 +134,7 @@ def _apply(
 ) -> tuple[Applied | None, dict[str, str], dict[str, Any]]:
     """The batch in its own transaction, with the names of colleagues where somebody was overtaken, and the verdicts."""
     with work(request) as (connection, me):
-        applied = apply(connection, me.firm_id, me.id, inspection_id, sound)
+        applied = apply(connection, me.firm_id, Author(me.id, me.role), inspection_id, sound)
         overtaken = applied is not None and any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
         return applied, names, _judgement(connection, applied.kept) if applied is not None else {}

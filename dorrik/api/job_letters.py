@@ -2,15 +2,19 @@
 
 from dataclasses import dataclass
 from typing import Any
-from urllib.parse import quote
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
+from sqlalchemy import Connection
 
+from dorrik.api import limits
 from dorrik.api.book_types import BookEntry, EstimateOut, SendIn
+from dorrik.api.files import download
+from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.rates import estimate_of
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
-from dorrik.api.work import work
+from dorrik.api.work import note, work
 from dorrik.report import job_letters, mail
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
@@ -18,7 +22,7 @@ from dorrik.store import book
 from dorrik.store.engine import now
 from dorrik.store.people import Person
 
-router = APIRouter(prefix="/api", tags=["book"], responses=RESPONSES)
+router = make_router("/api", "book", RESPONSES)
 _PDF = {200: {"content": {"application/pdf": {}}}}
 
 
@@ -38,24 +42,42 @@ def power_off(request: Request, entry_id: str) -> Response:
 def send(request: Request, entry_id: str, given: SendIn) -> BookEntry:
     """Mail the confirmation to the client, with the power-off notice to hand on."""
     made = _job(request, entry_id)
-    letters = [
-        mail.Attachment("confirmation.pdf", made.letter("confirmation")),
-        mail.Attachment("power-off-notice.pdf", made.letter("power-off")),
-    ]
-    said = made.said("confirmation")
-    text = f"{said['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{said['signed_by']}\n"
     try:
-        mail.send(made.paper.firm_name, made.me.email, given.to.strip(), said["subject"], text, letters)
+        to = mail.recipient(given.to)
     except mail.NotSent as error:
-        fields = [{"field": "to", "message": str(error)}]
-        raise ProblemError(422 if error.at_address else 409, "not-sent", str(error), fields=fields) from None
-    with work(request) as (connection, me):
-        sent = f"{given.to.strip()}, {now():%-d %B %Y %H:%M} UTC"
-        state = {"state": "confirmed"} if made.job.get("state") == "asked" else {}
-        entry = book.change(connection, me.firm_id, me.id, "job", entry_id, {"confirmation_sent": sent, **state})
-    if entry is None:
-        raise not_found("job")
-    return BookEntry.model_validate(entry, from_attributes=True)
+        raise _not_sent(error) from None
+    said = made.said("confirmation")
+    state = {"state": "confirmed"} if made.job.get("state") == "asked" else {}
+    limits.spend(request, made.me, "mail")
+
+    def leave() -> str:
+        letters = [
+            mail.Attachment("confirmation.pdf", made.letter("confirmation")),
+            mail.Attachment("power-off-notice.pdf", made.letter("power-off")),
+        ]
+        text = f"{said['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{said['signed_by']}\n"
+        try:
+            mail.send(made.paper.firm_name, made.me.email, to, said["subject"], text, letters)
+        except mail.NotSent as error:
+            raise _not_sent(error) from None
+        return f"{to}, {now():%-d %B %Y %H:%M} UTC"
+
+    def keep(connection: Connection, sent: str) -> dict[str, Any]:
+        # The letter has left: that the register is written cannot be refused any more by what stands in it.
+        values = {"confirmation_sent": sent, **state}
+        entry = book.change(connection, made.me.firm_id, made.me.id, "job", entry_id, values)
+        if entry is None:
+            raise not_found("job")
+        note(request, connection, made.me, "mail sent", to, job=made.job.get("number"))
+        return BookEntry.model_validate(entry, from_attributes=True).model_dump()
+
+    asked = (entry_id, to, said, made.said("power-off"))
+    return BookEntry.model_validate(do_once(request, made.me, "confirmation", asked, leave, keep))
+
+
+def _not_sent(error: mail.NotSent) -> ProblemError:
+    fields = [{"field": "to", "message": str(error)}]
+    return ProblemError(422 if error.at_address else 409, "not-sent", str(error), fields=fields)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,9 +124,4 @@ def _job(request: Request, entry_id: str) -> _Job:
 
 def _letter(request: Request, entry_id: str, which: str) -> Response:
     made = _job(request, entry_id)
-    name = f"{which}-{made.job.get('number') or 'job'}.pdf".replace("/", "-")
-    return Response(
-        made.letter(which),
-        media_type="application/pdf",
-        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
-    )
+    return download(made.letter(which), f"{which}-{made.job.get('number') or 'job'}.pdf", "application/pdf")

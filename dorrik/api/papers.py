@@ -3,7 +3,7 @@
 from dataclasses import asdict
 from datetime import date
 
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.book_types import (
@@ -18,6 +18,7 @@ from dorrik.api.book_types import (
     TargetOut,
 )
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
 from dorrik.api.work import work
 from dorrik.core import carry_over, chart, document
@@ -25,11 +26,12 @@ from dorrik.core.carry_over import Draft
 from dorrik.core.document import DocumentError
 from dorrik.core.inspection import EARLIER, Inspection
 from dorrik.journal.carry import Halfway, carry
+from dorrik.journal.change import Author
 from dorrik.report import papers
 from dorrik.store import inspections
 from dorrik.store.engine import new_id
 
-router = APIRouter(prefix="/api", tags=["papers"], responses={**RESPONSES, 422: {"model": Problem}})
+router = make_router("/api", "papers", {**RESPONSES, 422: {"model": Problem}})
 
 #: Rows of a table that go to the screen: more are no chart of a home, which the matching then says.
 SHOWN_ROWS = 2000
@@ -144,7 +146,12 @@ def carry_into(request: Request, inspection_id: str, given: CarryIn) -> CarriedO
             raise _wrong("There is no board or circuit in it to carry over.")
         try:
             applied = carry(
-                connection, me.firm_id, me.id, inspection_id, origin | {"carried_from": source[:200]}, drafts
+                connection,
+                me.firm_id,
+                Author(me.id, me.role),
+                inspection_id,
+                origin | {"carried_from": source[:200]},
+                drafts,
             )
         except Halfway as error:
             raise _wrong(f"Nothing was carried over: {error}") from None

@@ -1,14 +1,15 @@
 """Photos of an inspection: kept under the digest of their content, handed out to the same firm only."""
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import Path, Request, Response
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
 from dorrik.api.work import work
 from dorrik.store import inspections, photos
 
-router = APIRouter(prefix="/api/inspections", tags=["photos"], responses={**RESPONSES, 422: {"model": Problem}})
+router = make_router("/api/inspections", "photos", {**RESPONSES, 422: {"model": Problem}})
 _A_PHOTO = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
 _SHA256 = Path(pattern="^[0-9a-f]{64}$")
 
@@ -48,5 +49,8 @@ def show(request: Request, inspection_id: str, sha256: str = _SHA256) -> Respons
     content = request.app.state.photos.get(_firm_of(request, inspection_id), sha256)
     if content is None:
         raise not_found("photo")
-    headers = {"Cache-Control": "private, max-age=31536000, immutable"}
+    # Kept by the browser, and asked for again each time: after signing out there is none to be seen.
+    headers = {"Cache-Control": "private, no-cache", "ETag": f'"{sha256}"'}
+    if f'"{sha256}"' in request.headers.get("if-none-match", ""):
+        return Response(status_code=304, headers=headers)
     return Response(content, media_type=photos.kind_of(content), headers=headers)

@@ -9,6 +9,7 @@ from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
 from dorrik.api.schemas import Problem
+from dorrik.core.text import shown
 
 
 class ProblemError(Exception):
@@ -37,16 +38,22 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(ProblemError)
     def problem(_: Request, error: ProblemError) -> JSONResponse:
-        return JSONResponse(error.body, error.status)
+        wait = error.body.get("wait_s")
+        return JSONResponse(error.body, error.status, headers={"Retry-After": str(wait)} if wait else None)
 
     @app.exception_handler(HTTPException)
     def http(_: Request, error: HTTPException) -> JSONResponse:
-        return JSONResponse({"code": "http", "message": str(error.detail), "fields": []}, error.status_code)
+        code = {404: "not-found", 405: "method", 408: "slow", 413: "too-large"}.get(error.status_code, "http")
+        body = {"code": code, "message": str(error.detail), "fields": []}
+        return JSONResponse(body, error.status_code, headers=error.headers)
 
     @app.exception_handler(RequestValidationError)
     def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
         fields = [
-            {"field": ".".join(str(part) for part in one["loc"][1:]) or "body", "message": one["msg"]}
+            {
+                "field": ".".join(shown(str(part)[:80]) for part in one["loc"][1:]) or "body",
+                "message": shown(one["msg"]),
+            }
             for one in error.errors()
         ]
         message = "The request cannot be read: " + "; ".join(f"{f['field']}: {f['message']}" for f in fields[:3])

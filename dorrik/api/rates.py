@@ -4,19 +4,20 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from sqlalchemy import Connection
 
 from dorrik.api.book_types import EstimateOut, PartOut, RateOut, RatesIn, RatesOut
 from dorrik.api.problems import RESPONSES, ProblemError
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
-from dorrik.api.work import work
-from dorrik.core import planning
+from dorrik.api.work import note, work
+from dorrik.core import planning, workflow
 from dorrik.core.planning import Prices, Rates, Size
 from dorrik.store import book, house_rates
 from dorrik.store.book import Entry
 
-router = APIRouter(prefix="/api/firm", tags=["firm"], responses={**RESPONSES, 422: {"model": Problem}})
+router = make_router("/api/firm", "firm", {**RESPONSES, 422: {"model": Problem}})
 
 _LABELS = {
     "arrival": "Arriving, keys, occupier",
@@ -41,20 +42,19 @@ DAY_MIN = 450
 def rates(request: Request) -> RatesOut:
     """The firm's rates and prices, with the usual ones."""
     with work(request) as (connection, me):
-        return _rates(connection, me.firm_id, me.role == "supervisor" or me.role == "office")
+        return _rates(connection, me.firm_id, workflow.may(me.role, "settle rates"))
 
 
 @router.put("/rates")
 def settle(request: Request, given: RatesIn) -> RatesOut:
     """Settle rates and prices, all or none."""
-    with work(request) as (connection, me):
-        if me.role not in ("supervisor", "office"):
-            raise ProblemError(403, "not-yours", "The office or a supervisor settles the rates; you can read them.")
+    with work(request, "settle rates") as (connection, me):
         try:
             house_rates.settle(connection, me.firm_id, given.rates, given.prices)
         except house_rates.Wrong as error:
             fields = [{"field": error.field, "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None
+        note(request, connection, me, "rates settled", rates=given.rates, prices=given.prices)
         return _rates(connection, me.firm_id, True)
 
 

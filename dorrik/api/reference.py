@@ -3,9 +3,10 @@
 from dataclasses import asdict
 from functools import cache
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 
 from dorrik.api.problems import RESPONSES
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import BoardCheckOut, CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference, RuleBookOut
 from dorrik.api.work import work
 from dorrik.core import catalogue, house_rules
@@ -17,7 +18,7 @@ from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.progress import stage_of
 from dorrik.core.rule_book import keys, rule_book
 
-router = APIRouter(prefix="/api", tags=["reference"], responses=RESPONSES)
+router = make_router("/api", "reference", RESPONSES)
 
 
 @cache

@@ -1,20 +1,21 @@
 """Reports: the draft to look at, issuing, the issues, and the frozen PDF."""
 
-from urllib.parse import quote
+from fastapi import Request, Response
 
-from fastapi import APIRouter, Request, Response
-
+from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview, Problem
-from dorrik.api.work import work
+from dorrik.api.work import must, note, work
 from dorrik.core.judgement import judge
+from dorrik.core.workflow import state_of
 from dorrik.report import circuit_chart
 from dorrik.report import issue as reports
 from dorrik.report import operator_letter as letters
 from dorrik.store import inspections
 from dorrik.store.engine import now
 
-router = APIRouter(prefix="/api", tags=["reports"], responses=RESPONSES)
+router = make_router("/api", "reports", RESPONSES)
 
 
 @router.get("/inspections/{inspection_id}/preview")
@@ -47,11 +48,12 @@ def issues(request: Request, inspection_id: str) -> list[IssuedOut]:
 def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
     """Issue the report: freeze document and PDF. From the second issue on a reason is needed."""
     with work(request) as (connection, me):
-        if me.role not in ("inspector", "supervisor"):
-            raise ProblemError(403, "role", "A report is issued by an inspector or a supervisor.")
+        must(me, "issue")
         kept = inspections.load(connection, inspection_id, me.firm_id, lock=True)
         if kept is None:
             raise not_found()
+        held = kept.entities[kept.id].values["held_at"] is not None
+        must(me, "issue", state_of(held=held, issued=False))
         try:
             found = reports.issue(connection, kept, me, given.seen_seq, given.reason)
         except reports.Moved:
@@ -61,6 +63,8 @@ def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
         except reports.NotReady as error:
             points = [PointOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
             raise ProblemError(422, "not-ready", str(error), points=points) from None
+        reference = kept.entities[kept.id].values["reference"] or kept.id
+        note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)
     return IssuedOut.model_validate(found, from_attributes=True)
 
 
@@ -81,12 +85,7 @@ def operator_letter(request: Request, inspection_id: str) -> Response:
         letter = letters.letter(inspection, judge(inspection), paper, paper.issued_on)
     except letters.NoCause as error:
         raise ProblemError(409, "no-cause", str(error)) from None
-    name = f"operator-{inspection.reference or 'letter'}.pdf".replace("/", "-")
-    return Response(
-        letter,
-        media_type="application/pdf",
-        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
-    )
+    return download(letter, f"operator-{inspection.reference or 'letter'}.pdf", "application/pdf")
 
 
 @router.get(
@@ -101,12 +100,8 @@ def circuits(request: Request, inspection_id: str) -> Response:
         if kept is None:
             raise not_found()
     inspection = inspections.assemble(kept)
-    name = f"circuits-{inspection.reference or 'chart'}.csv".replace("/", "-")
-    return Response(
-        "\ufeff" + circuit_chart.chart(inspection),
-        media_type="text/csv",
-        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"},
-    )
+    name = f"circuits-{inspection.reference or 'chart'}.csv"
+    return download("\ufeff" + circuit_chart.chart(inspection), name, "text/csv")
 
 
 @router.get("/reports/{report_id}.pdf", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
@@ -114,9 +109,8 @@ def frozen(request: Request, report_id: str) -> Response:
     """An issued report's PDF, exactly as it was frozen."""
     with work(request) as (connection, me):
         found = reports.frozen_pdf(connection, report_id, me.firm_id)
-    if found is None:
-        raise not_found("report")
+        if found is None:
+            raise not_found("report")
+        note(request, connection, me, "report read", found[0])
     name, pdf = found
-    return Response(
-        pdf, media_type="application/pdf", headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return download(pdf, name, "application/pdf")

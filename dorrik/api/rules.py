@@ -4,13 +4,14 @@ import re
 from functools import cache
 from pathlib import Path
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel
 
 from dorrik.api.problems import RESPONSES
+from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 
-router = APIRouter(prefix="/api", tags=["reference"], responses=RESPONSES)
+router = make_router("/api", "reference", RESPONSES)
 
 GUIDE = Path(__file__).parents[2] / "docs" / "rules.md"
 

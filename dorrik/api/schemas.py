@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import (
     BaseModel,
+    BeforeValidator,
     ConfigDict,
     Field,
     PlainSerializer,
@@ -16,10 +17,27 @@ from pydantic import (
 
 from dorrik.api.judgement_types import JudgementOut
 from dorrik.api.stages import Stage
+from dorrik.core.text import shown
+from dorrik.core.workflow import Action, State
 from dorrik.store.engine import now
 
 #: Moments are kept without a zone, in universal time; over the line they say so.
 Moment = Annotated[datetime, PlainSerializer(lambda m: m.replace(tzinfo=None).isoformat() + "Z", return_type=str)]
+
+
+def _sane(value: Any) -> Any:
+    """Anything that JSON can say and that can be said back: no half of a character pair, no figure without an end."""
+    try:
+        json.dumps(value, ensure_ascii=False, allow_nan=False).encode()
+    except UnicodeEncodeError:
+        raise ValueError("holds half a character") from None
+    except ValueError:
+        raise ValueError("holds a number that has no end") from None
+    return value
+
+
+#: A value of whichever kind a field takes; what it may be is the field's to say.
+Plain = Annotated[Any, BeforeValidator(_sane)]
 
 
 class Strict(BaseModel):
@@ -41,20 +59,6 @@ class FieldProblem(BaseModel):
     message: str
 
 
-class SignIn(Strict):
-    email: str = Field(max_length=190)
-    password: str = Field(max_length=200)
-
-
-class Me(BaseModel):
-    id: str
-    firm_id: str
-    firm_name: str
-    name: str
-    email: str
-    role: str
-
-
 class ChangeIn(Strict):
     """One field set to a value; see the journal."""
 
@@ -62,7 +66,7 @@ class ChangeIn(Strict):
     entity: str = Field(max_length=200)
     entity_id: str = Field(max_length=36)
     field: str = Field(max_length=200)
-    value: Any = None
+    value: Plain = None
     based_on: int = Field(ge=0, le=2**31 - 1)
     made_at: datetime
     device: str = Field(max_length=60)
@@ -86,15 +90,11 @@ def _tolerant(value: Any, handler: ValidatorFunctionWrapHandler) -> ChangeIn | M
     given = value.get("id") if isinstance(value, dict) else None
     identity = str(given or "")[:36].encode("ascii", "replace").decode()
     try:
-        # Half of a character pair can be written in JSON and nowhere else; it could not even be sent back.
-        json.dumps(value, ensure_ascii=False).encode()
         change: ChangeIn = handler(value)
-    except UnicodeEncodeError:
-        return Malformed(id=identity, reason="The change cannot be read: it holds half a character.")
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
-        where = ".".join(str(part) for part in first["loc"])
-        return Malformed(id=identity, reason=f"The change cannot be read: {where} {first['msg']}.")
+        where = ".".join(shown(str(part)[:80]) for part in first["loc"])
+        return Malformed(id=identity, reason=f"The change cannot be read: {where} {shown(first['msg'])}.")
     return change
 
 
@@ -136,10 +136,15 @@ class EntityOut(BaseModel):
 
 
 class InspectionOut(BaseModel):
-    """An inspection with everything in it, as it is kept; empty fields are left out."""
+    """An inspection with everything in it, as it is kept; empty fields are left out.
+
+    state: where it stands; may: what the person who asks may do with it.
+    """
 
     id: str
     seq: int
+    state: State
+    may: list[Action]
     entities: list[EntityOut]
     judgement: JudgementOut
 
@@ -197,51 +202,6 @@ class CorrectionIn(Strict):
     column: str = Field(max_length=40)
     value: str = Field(max_length=100)
     why: str = Field(max_length=500)
-
-
-class CorrectionOut(BaseModel):
-    id: str
-    table: str
-    row: str
-    column: str
-    value: str
-    why: str
-    printed: str
-    author: str
-    made_at: Moment
-    withdrawn_at: Moment | None
-
-
-class FirmRules(Strict):
-    """A firm's rule book (null for the first one) and the house rules that differ from their defaults."""
-
-    rule_book: str | None = Field(max_length=60)
-    house_rules: dict[str, Any]
-
-
-class FirmOut(BaseModel):
-    """What a firm has settled; may_settle: whether the person who asks may change it."""
-
-    name: str
-    may_settle: bool
-    rule_book: str | None
-    house_rules: dict[str, Any]
-    corrections: list[CorrectionOut]
-
-
-class TableRowOut(BaseModel):
-    row: str
-    cells: dict[str, str]
-
-
-class TableOut(BaseModel):
-    """A reference table as printed."""
-
-    name: str
-    source: str
-    keys: list[str]
-    columns: list[str]
-    rows: list[TableRowOut]
 
 
 class Beginning(BaseModel):

@@ -1,4 +1,4 @@
-"""One request's work: a database transaction in which it is known who is asking."""
+"""One request's work: a database transaction in which it is known who is asking, and what they may."""
 
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -7,15 +7,21 @@ from fastapi import Request
 from sqlalchemy import Connection
 
 from dorrik.api.problems import ProblemError
-from dorrik.store.people import Person, who
+from dorrik.core import workflow
+from dorrik.core.workflow import Action, State
+from dorrik.store import audit
+from dorrik.store.attempts import source_of
+from dorrik.store.people import Person
+from dorrik.store.sessions import who
 
 COOKIE = "dorrik_session"
 
 
 @contextmanager
-def work(request: Request) -> Iterator[tuple[Connection, Person]]:
+def work(request: Request, action: Action | None = None) -> Iterator[tuple[Connection, Person]]:
     """The transaction and the signed-in person; it is committed when the block is left without an error.
 
+    action: what is about to be done with the firm; answered with 403 where the person's role does not allow it.
     Used inside the endpoint and not as a dependency: nothing may be acknowledged before it is committed.
     """
     with request.app.state.engine.begin() as connection:
@@ -23,4 +29,26 @@ def work(request: Request) -> Iterator[tuple[Connection, Person]]:
         person = who(connection, token) if token else None
         if person is None:
             raise ProblemError(401, "signed-out", "Your session has ended. Sign in again; nothing you typed is lost.")
+        if action is not None:
+            must(person, action)
         yield connection, person
+
+
+def must(me: Person, action: Action, state: State | None = None) -> None:
+    """Answer with 403 and why, where somebody may not do that."""
+    if (told := workflow.why_not(me.role, action, state)) is not None:
+        raise ProblemError(403, "not-yours", told)
+
+
+def source(request: Request) -> str:
+    """Where a request comes from, as it is counted and written down."""
+    return source_of(request.client.host) if request.client else "unknown"
+
+
+def note(
+    request: Request, connection: Connection, me: Person, action: audit.Action, subject: str = "", **detail: object
+) -> None:
+    """Write into the firm's audit log that somebody did something."""
+    audit.note(
+        connection, action, firm_id=me.firm_id, person_id=me.id, subject=subject, source=source(request), **detail
+    )

@@ -14,7 +14,7 @@ class Attendance:
     purpose: str | None = f.choice("For", "inspection", "second inspector", "return visit")
     arrived_at: str | None = f.instant("Arrived")
     left_at: str | None = f.instant("Left")
-    note: str | None = f.text("Note", 300)
+    note: str | None = f.personal("Note", 300)
     removed: bool | None = f.flag("Removed")
 
 

@@ -4,7 +4,6 @@ A field is declared once, on the dataclass it belongs to (`inspection.py`); the 
 journal's checks and the database columns all follow from that declaration.
 """
 
-import math
 import re
 from collections.abc import Callable
 from dataclasses import asdict, field
@@ -12,8 +11,9 @@ from datetime import UTC, date, datetime, timedelta
 from typing import Any, Literal
 
 from dorrik.core import house_rules, reference
-from dorrik.core.readings import Quantity, Reading, ReadingError
+from dorrik.core.readings import MAX_LENGTH, Quantity, Reading, ReadingError
 from dorrik.core.record import record
+from dorrik.core.text import tidy, why_not
 
 Kind = Literal[
     "text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options", "corrections", "pairings"
@@ -36,7 +36,8 @@ class FieldSpec:
 
     label: short name on screens and in reports; unit: of readings and numbers; choices: what a choice may
     be; low, high: of numbers, both included; max_length: of text (characters); quantity: which instrument
-    accuracy applies to a reading; ahead_days: how far a date may lie ahead.
+    accuracy applies to a reading; ahead_days: how far a date may lie ahead; personal: tells of somebody who is not
+    of the firm, and is erased with them.
     """
 
     kind: Kind
@@ -48,6 +49,7 @@ class FieldSpec:
     max_length: int = 0
     quantity: Quantity | None = None
     ahead_days: int = 1
+    personal: bool = False
 
     def clean(self, value: object) -> Any:
         """The value as it is kept (None for empty). Raises FieldError for what cannot stand here."""
@@ -71,11 +73,20 @@ class FieldSpec:
 def _text(spec: FieldSpec, value: object) -> str | None:
     if not isinstance(value, str):
         raise FieldError(f"{spec.label} takes text.")
-    if any((c < " " and c not in "\n\t\r") or "\ud800" <= c <= "\udfff" for c in value):
-        raise FieldError(f"{spec.label} holds a character that cannot be kept.")
-    if len(value) > spec.max_length:
+    # Compared before it is looked at letter by letter: what is far too long is not.
+    if len(value) > 2 * spec.max_length + 100:
         raise FieldError(f"{spec.label} is {len(value)} characters long; at most {spec.max_length} fit.")
-    return value.strip() or None
+    kept = _tidy(spec, value)
+    if len(kept) > spec.max_length:
+        raise FieldError(f"{spec.label} is {len(kept)} characters long; at most {spec.max_length} fit.")
+    return kept or None
+
+
+def _tidy(spec: FieldSpec, value: str) -> str:
+    try:
+        return tidy(value)
+    except ValueError as error:
+        raise FieldError(f"{spec.label}: {error}") from None
 
 
 def _choice(spec: FieldSpec, value: object) -> str:
@@ -90,7 +101,8 @@ def _number(spec: FieldSpec, value: object) -> float:
         if not re.fullmatch(r"-?\d{1,12}(\.\d{1,12})?", text):
             raise FieldError(f"{spec.label} takes a plain number, such as 2.5.")
         value = float(text)
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    # A whole number can be longer than any that is finite here.
+    if isinstance(value, bool) or not isinstance(value, int | float) or not -1e300 < value < 1e300:
         raise FieldError(f"{spec.label} takes a plain number.")
     unit = f" {spec.unit}" if spec.unit else ""
     if spec.low is not None and value < spec.low:
@@ -111,7 +123,7 @@ def _reading(spec: FieldSpec, value: object) -> str | None:
     if not isinstance(value, str):
         raise FieldError(f"{spec.label} takes a reading as text, for instance 0.38 or >200.")
     try:
-        reading = Reading.parse(value)
+        reading = Reading.parse(value if len(value) > MAX_LENGTH else _tidy(spec, value))
     except ReadingError as error:
         raise FieldError(str(error)) from None
     return None if reading.sort == "empty" else reading.text
@@ -144,9 +156,10 @@ def _instant(spec: FieldSpec, value: object) -> str:
         found = datetime.fromisoformat(value)
         if found.tzinfo is None:
             raise ValueError
-    except ValueError:
+        # The first and the last day that there is can lie beyond it in another zone.
+        found = found.astimezone(UTC).replace(microsecond=0)
+    except (ValueError, OverflowError):
         raise FieldError(f"{spec.label} takes a date and time with its zone.") from None
-    found = found.astimezone(UTC).replace(microsecond=0)
     if found.date() < EARLIEST or found > datetime.now(UTC) + timedelta(days=spec.ahead_days):
         raise FieldError(f"{spec.label}: that time is out of reach.")
     return found.strftime("%Y-%m-%dT%H:%M:%SZ")
@@ -170,7 +183,7 @@ def _pairings(spec: FieldSpec, value: object) -> dict[str, str] | None:
     if not isinstance(value, dict) or len(value) > MOST_PAIRINGS:
         raise FieldError(f"{spec.label} takes pairings with what each was found to be.")
     for name, found in value.items():
-        if not isinstance(name, str) or not 1 <= len(name) <= 40 or not name.isprintable():
+        if not isinstance(name, str) or not 1 <= len(name) <= 40 or why_not(name) is not None:
             raise FieldError(f"{spec.label}: a pairing has no usable name.")
         if found not in (DEAD, LIVE):
             raise FieldError(f"{spec.label}: {name} is either {DEAD} or {LIVE}.")
@@ -199,6 +212,11 @@ def _declare(spec: FieldSpec) -> Any:
 def text(label: str, max_length: int) -> Any:
     """A field for words."""
     return _declare(FieldSpec(kind="text", label=label, max_length=max_length))
+
+
+def personal(label: str, max_length: int) -> Any:
+    """A field for words that tell of somebody who is not of the firm: a client, an occupier, their home."""
+    return _declare(FieldSpec(kind="text", label=label, max_length=max_length, personal=True))
 
 
 def choice(label: str, *choices: str) -> Any:

@@ -12,9 +12,9 @@ class Limitation:
     """Something that was not inspected or tested: what, why, and with whom that was agreed."""
 
     id: str
-    what: str | None = f.text("What was not inspected or tested", 1000)
-    reason: str | None = f.text("Reason", 1000)
-    agreed_with: str | None = f.text("Agreed with", 120)
+    what: str | None = f.personal("What was not inspected or tested", 1000)
+    reason: str | None = f.personal("Reason", 1000)
+    agreed_with: str | None = f.personal("Agreed with", 120)
     agreed_on: str | None = f.day("Agreed on")
     removed: bool | None = f.flag("Removed")
 
@@ -26,13 +26,13 @@ class Observation:
     id: str
     about_entity: str | None = f.choice("About", *ABOUT, "check")
     about_id: str | None = f.text("About which", 36)
-    place: str | None = f.text("Where", 200)
-    text: str | None = f.text("What was found", 2000)
+    place: str | None = f.personal("Where", 200)
+    text: str | None = f.personal("What was found", 2000)
     code: str | None = f.choice("Code", "C1", "C2", "C3", "FI", "note")
     code_reason: str | None = f.text("Why this code", 500)
     catalogue_key: str | None = f.text("Catalogue entry", 60)
     mended: bool | None = f.flag("Made good on the day")
-    as_left: str | None = f.text("As left", 500)
+    as_left: str | None = f.personal("As left", 500)
     retest: str | None = f.text("Retest", 200)
     removed: bool | None = f.flag("Removed")
 
@@ -45,7 +45,7 @@ class Overruling:
     about_id: str | None = f.text("About which", 36)
     field: str | None = f.text("Figure", 40)
     status: str | None = f.choice("Taken for", "pass", "attention", "fail")
-    reason: str | None = f.text("Reason", 500)
+    reason: str | None = f.personal("Reason", 500)
     removed: bool | None = f.flag("Removed")
 
 
@@ -59,7 +59,7 @@ class Photo:
     )
     about_id: str | None = f.text("About which", 36)
     shows: str | None = f.choice("Shows", "circuit chart", "defect", "overview", "as left")
-    caption: str | None = f.text("Caption", 200)
+    caption: str | None = f.personal("Caption", 200)
     sha256: str | None = f.text("Content", 64)
     taken_at: str | None = f.instant("Taken")
     removed: bool | None = f.flag("Removed")

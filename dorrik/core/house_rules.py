@@ -5,6 +5,7 @@ from typing import Any
 
 from dorrik.core.record import record
 from dorrik.core.reference import toml
+from dorrik.core.text import shown as tell
 
 
 @record
@@ -64,7 +65,7 @@ def clean(value: object) -> dict[str, float | str]:
     for name, choice in value.items():
         option = options().get(str(name))
         if option is None:
-            raise ValueError(f"There is no house rule called “{str(name)[:40]}”.")
+            raise ValueError(f"There is no house rule called “{tell(str(name)[:40])}”.")
         if choice not in option["choices"] or isinstance(choice, bool):
             told = ", ".join(shown(c) for c in option["choices"])
             raise ValueError(f"{option['label']}: one of {told}.")

@@ -15,6 +15,7 @@ from types import MappingProxyType
 from typing import Any, Literal, ParamSpec, TypeVar
 
 from dorrik.core.record import record
+from dorrik.core.text import why_not
 from dorrik.core.verdict import Verdict
 
 Bound = Literal[">", "<"]
@@ -193,7 +194,7 @@ def _parse(text: str) -> Reading:
         raise ReadingError(f"That is {len(text)} characters long; a reading has at most {MAX_LENGTH}.")
     kept = text.strip()
     word = kept.lower()
-    if not kept.isprintable():
+    if why_not(kept) is not None or "\n" in kept or "\t" in kept:
         raise ReadingError(_why_not(kept))
     if word in _SORTED_WORDS:
         sort = _SORTED_WORDS[word]

@@ -13,6 +13,7 @@ from functools import cache, lru_cache, wraps
 from typing import Any, ParamSpec, TypeVar, cast
 
 from dorrik.core.record import record
+from dorrik.core.text import why_not
 
 DATA = os.path.join(os.path.dirname(__file__), "data")
 
@@ -150,7 +151,7 @@ def clean(value: object) -> list[dict[str, str]]:
     for one in value:
         if not isinstance(one, Mapping) or set(one) != {"table", "row", "column", "value", "why"}:
             raise CorrectionError("A correction names its table, row, column, value and why.")
-        if not all(isinstance(part, str) and part.isprintable() for part in one.values()):
+        if not all(isinstance(part, str) and why_not(part) is None for part in one.values()):
             raise CorrectionError("The parts of a correction are text.")
         found = check(Correction(**one))
         seen[found.table, found.row, found.column] = found

@@ -5,10 +5,11 @@ from sqlalchemy import Engine, func, select
 from dorrik.demo import book, homes
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
+from dorrik.journal.change import Author
 from dorrik.report.issue import issue
-from dorrik.store import inspections, people
+from dorrik.store import inspections, passwords, people
+from dorrik.store.account_tables import firm
 from dorrik.store.people import Person
-from dorrik.store.tables import firm
 
 
 def load(engine: Engine) -> bool:
@@ -16,8 +17,8 @@ def load(engine: Engine) -> bool:
     with engine.begin() as connection:
         if connection.execute(select(func.count()).select_from(firm)).scalar_one():
             return False
-        firms = {one.name: people.add_firm(connection, one.name, one.address, one.phone) for one in FIRMS}
-        password_hash = people.hash_password(PASSWORD)
+        firms = {one.name: people.add_firm(connection, one.name, one.address, one.phone, demo=True) for one in FIRMS}
+        password_hash = passwords.hash_password(PASSWORD)
         who = {
             one.email: Person(
                 people.add_person(connection, firms[one.firm], one.name, one.email, one.role, password_hash),
@@ -33,7 +34,7 @@ def load(engine: Engine) -> bool:
         keeper = book.BookKeeper(connection, ruth.firm_id, ruth.id)
         book.load(keeper)
     for home in homes.ISSUED:
-        scribe = Scribe(engine, ruth.firm_id, ruth.id)
+        scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
         _of_the_book(scribe, keeper)
         scribe.send()
@@ -43,7 +44,7 @@ def load(engine: Engine) -> bool:
             scribe.send()
             _issue(engine, scribe, ruth, "The occupier's name was misspelt.")
     for home in homes.IN_HAND:
-        scribe = Scribe(engine, ruth.firm_id, ruth.id)
+        scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
         _of_the_book(scribe, keeper)
         scribe.send()

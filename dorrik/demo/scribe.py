@@ -5,17 +5,17 @@ from typing import Any
 from sqlalchemy import Engine
 
 from dorrik.journal.apply import apply
-from dorrik.journal.change import Change
+from dorrik.journal.change import Author, Change
 from dorrik.store.engine import new_id, now
 
 
 class Scribe:
     """Writes one inspection. Nothing is kept until `send`; a refused change is an error in the demo itself."""
 
-    def __init__(self, engine: Engine, firm_id: str, author_id: str) -> None:
+    def __init__(self, engine: Engine, firm_id: str, author: Author) -> None:
         self._engine = engine
         self._firm_id = firm_id
-        self._author_id = author_id
+        self._author = author
         self._changes: list[Change] = []
         self.inspection = new_id()
         #: Of the property, once it is set.
@@ -45,7 +45,7 @@ class Scribe:
     def send(self) -> None:
         """Keep everything noted so far."""
         with self._engine.begin() as connection:
-            applied = apply(connection, self._firm_id, self._author_id, self.inspection, self._changes)
+            applied = apply(connection, self._firm_id, self._author, self.inspection, self._changes)
         if applied is None:
             raise RuntimeError("The demo's inspection could not be made.")
         refused = [result.reason for result in applied.results if result.state == "refused"]

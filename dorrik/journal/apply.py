@@ -9,14 +9,20 @@ from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert,
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.inspection import KINDS
-from dorrik.journal.change import Change, Overtaken, Refusal, Result
-from dorrik.journal.policy import FORM, PLACE, kept_value
-from dorrik.store import inspections, search
-from dorrik.store.engine import is_id, now
+from dorrik.core.numbering import FIRST_REFERENCE, following
+from dorrik.journal.change import Author, Change, Overtaken, Refusal, Result
+from dorrik.journal.policy import FORM, PLACE, kept_value, rightful
+from dorrik.store import firm_rules, inspections, search
+from dorrik.store.engine import is_id, new_id, now
+from dorrik.store.firm_rules import Terms
 from dorrik.store.inspections import KeptEntity, KeptInspection, column_value
+from dorrik.store.listing import latest_reference
 from dorrik.store.reindex import inspection_subject
 from dorrik.store.tables import ENTITIES, inspection
 from dorrik.store.tables import change as journal
+
+#: The device under which stands in the journal what the firm had settled.
+BY_THE_FIRM = "the firm"
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,7 +34,7 @@ class Applied:
 
 
 def apply(
-    connection: Connection, firm_id: str, author_id: str, inspection_id: str, changes: Sequence[Change]
+    connection: Connection, firm_id: str, author: Author, inspection_id: str, changes: Sequence[Change]
 ) -> Applied | None:
     """Apply a batch to an inspection of that firm, in the transaction that `connection` is in.
 
@@ -56,10 +62,12 @@ def apply(
         else:
             made = True
             kept = _blank(inspection_id, firm_id)
-    batch = _Batch(connection, kept, author_id, fresh=made)
+    batch = _Batch(connection, kept, author, fresh=made)
     if not made:
         batch.look_up(changes)
     results = tuple(batch.take(change) for change in changes)
+    if made:
+        batch.by_the_firm()
     batch.write()
     return Applied(kept, results)
 
@@ -86,10 +94,12 @@ def _new_entity(kind: str, entity_id: str, parent_id: str) -> KeptEntity:
 class _Batch:
     """One batch on its way: changes the inspection in hand, and writes at the end."""
 
-    def __init__(self, connection: Connection, kept: KeptInspection, author_id: str, *, fresh: bool) -> None:
+    def __init__(self, connection: Connection, kept: KeptInspection, author: Author, *, fresh: bool) -> None:
         self._connection = connection
         self._kept = kept
-        self._author_id = author_id
+        self._author = author
+        self._author_id = author.id
+        self._terms: Terms | None = None
         self._fresh = fresh
         self._sent: dict[str, tuple[int, str, str, Any]] = {}
         self._last: dict[tuple[str, str], tuple[int, str, str, Any]] = {}
@@ -125,6 +135,7 @@ class _Batch:
                 if tuple(same) == (change.entity_id, change.field, value):
                     return Result(change.id, "already", seq)
                 raise Refusal("A change with this id was kept earlier, with other content.")
+            rightful(self._kept, change, value, self._author, self._of_the_firm)
             if not (self._fresh and _makes(change, self._kept.id, self._kept.firm_id)):
                 for check in PLACE:
                     check(self._kept, change)
@@ -132,6 +143,25 @@ class _Batch:
         except Refusal as refusal:
             return Result(change.id, "refused", reason=str(refusal))
         return self._keep(change, value)
+
+    def _of_the_firm(self) -> Terms:
+        if self._terms is None:
+            self._terms = firm_rules.terms(self._connection, self._kept.firm_id)
+        return self._terms
+
+    def by_the_firm(self) -> None:
+        """What the firm has settled goes with a new inspection, where the device did not bring it."""
+        terms = self._of_the_firm()
+        settled = {
+            "rule_book": terms.rule_book,
+            "house_rules": terms.house_rules or None,
+            "table_corrections": terms.corrections() or None,
+        }
+        here = self._kept.entities[self._kept.id].values
+        for field, value in settled.items():
+            if value is not None and here[field] is None:
+                change = Change(new_id(), "inspection", self._kept.id, field, value, self._kept.seq, now(), BY_THE_FIRM)
+                self._keep(change, value)
 
     def _unique_reference(self, change: Change, value: Any) -> None:
         """A reference names one inspection of the firm."""
@@ -145,7 +175,8 @@ class _Batch:
         ).first()
         if other is not None:
             where = f" for {other.property_address}" if other.property_address else ""
-            raise Refusal(f"{value} is already used{where}.")
+            free = following(latest_reference(self._connection, self._kept.firm_id), FIRST_REFERENCE)
+            raise Refusal(f"{value} is already used{where}; {free} is free.")
 
     def _keep(self, change: Change, value: Any) -> Result:
         kind = KINDS[change.entity]

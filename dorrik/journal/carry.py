@@ -8,7 +8,7 @@ from sqlalchemy import Connection
 from dorrik.core.carry_over import Draft
 from dorrik.core.inspection import KINDS
 from dorrik.journal.apply import Applied, apply
-from dorrik.journal.change import Change
+from dorrik.journal.change import Author, Change
 from dorrik.store import inspections
 from dorrik.store.engine import new_id, now
 
@@ -23,7 +23,7 @@ class Halfway(ValueError):
 def carry(
     connection: Connection,
     firm_id: str,
-    author_id: str,
+    author: Author,
     inspection_id: str,
     origin: Mapping[str, Any],
     drafts: Iterable[Draft],
@@ -50,7 +50,7 @@ def carry(
             changes.append(change(draft.kind, draft.id, KINDS[draft.kind].parent, draft.parent_id))
             made.add(draft.id)
         changes += [change(draft.kind, draft.id, name, value) for name, value in draft.fields.items()]
-    applied = apply(connection, firm_id, author_id, inspection_id, changes)
+    applied = apply(connection, firm_id, author, inspection_id, changes)
     if applied is not None:
         refused = [result.reason for result in applied.results if result.state == "refused"]
         if refused:

@@ -26,6 +26,14 @@ class Change:
 
 
 @dataclass(frozen=True, slots=True)
+class Author:
+    """Who makes changes: who they are, and their role, which says what they may."""
+
+    id: str
+    role: str
+
+
+@dataclass(frozen=True, slots=True)
 class Overtaken:
     """A colleague's change to the same field that this one came after without having seen it."""
 

@@ -7,9 +7,9 @@ from typing import Any
 
 from sqlalchemy import Connection, Row, Select, select
 
+from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id
 from dorrik.store.tables import change as journal
-from dorrik.store.tables import person
 
 
 @dataclass(frozen=True, slots=True)

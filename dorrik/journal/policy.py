@@ -5,12 +5,16 @@ the field. `kept_value` gives the value as it is kept.
 """
 
 from collections.abc import Callable
+from datetime import datetime
 from typing import Any
 
+from dorrik.core import rule_book, workflow
 from dorrik.core.fields import FieldError
 from dorrik.core.inspection import KINDS
-from dorrik.journal.change import Change, Refusal
+from dorrik.core.text import shown
+from dorrik.journal.change import Author, Change, Refusal
 from dorrik.store.engine import is_id
+from dorrik.store.firm_rules import Terms
 from dorrik.store.inspections import KeptInspection
 
 #: No honest home has more; a runaway device would.
@@ -31,14 +35,14 @@ def well_formed(kept: KeptInspection, change: Change) -> None:
 def known_entity(kept: KeptInspection, change: Change) -> None:
     """The kind of entity exists."""
     if change.entity not in KINDS:
-        raise Refusal(f"There is no entity called “{change.entity[:40]}”.")
+        raise Refusal(f"There is no entity called “{shown(change.entity[:40])}”.")
 
 
 def known_field(kept: KeptInspection, change: Change) -> None:
     """The kind has the field."""
     kind = KINDS[change.entity]
     if change.field not in kind.fields and change.field != kind.parent:
-        raise Refusal(f"“{change.field[:40]}” is not a field of {kind.name}.")
+        raise Refusal(f"“{shown(change.field[:40])}” is not a field of {kind.name}.")
 
 
 def belongs_here(kept: KeptInspection, change: Change) -> None:
@@ -102,6 +106,33 @@ def known_rcd(kept: KeptInspection, change: Change) -> None:
         rcd = kept.entities.get(change.value) if isinstance(change.value, str) else None
         if rcd is None or rcd.kind != "rcd":
             raise Refusal("This inspection has no such RCD.")
+
+
+def rightful(kept: KeptInspection, change: Change, value: Any, author: Author, terms: Callable[[], Terms]) -> None:
+    """The author's role allows it. terms: what their firm has settled, asked for where it matters only.
+
+    Rules that an inspection is judged by come from the firm: whoever may not settle them can only take the firm's over.
+    """
+    held = kept.entities[kept.id].values.get("held_at") is not None
+    action = workflow.action_of(change.entity, change.field)
+    told = workflow.why_not(author.role, action, workflow.state_of(held=held, issued=False))
+    if told is None:
+        return
+    if action == "settle rules of an inspection" and author.role == "inspector":
+        nation = kept.entities[kept.id].values.get("nation")
+        if _of_the_firm(change.field, value, terms(), nation, change.made_at):
+            return
+    raise Refusal(told)
+
+
+def _of_the_firm(field: str, value: Any, terms: Terms, nation: str | None, at: datetime) -> bool:
+    if field == "rule_book":
+        usual = rule_book.keys()[0]
+        return value in ((terms.rule_book,) if terms.rule_book else (None, usual, rule_book.of_nation(nation)))
+    if field == "house_rules":
+        return (value or {}) == terms.house_rules
+    # A device that was away began with what was in force then.
+    return any((value or []) == terms.corrections(moment) for moment in (None, at))
 
 
 Check = Callable[[KeptInspection, Change], None]

@@ -1,14 +1,11 @@
-"""The circuit chart of an inspection as CSV, for other programs; our own import reads it back.
-
-Spreadsheets run a cell that begins like a formula. Such text is written with an apostrophe in front, which they show as
-plain text.
-"""
+"""The circuit chart of an inspection as CSV, for other programs; our own import reads it back."""
 
 import csv
 import io
 
 from dorrik.core.inspection import Board, Circuit, Inspection
 from dorrik.core.readings import Reading
+from dorrik.report.tables import as_text
 
 _FIGURES = (
     ("r1_ohm", "r1"),
@@ -24,7 +21,6 @@ HEAD = (
     "Board", "Way", "Circuit", "Form", "Points", "Line mm2", "Cpc mm2", "Device standard", "Device type",
     "Rating A", "RCD mA", *(name for _, name in _FIGURES),
 )  # fmt: skip
-_FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
 
 
 def chart(inspection: Inspection) -> str:
@@ -52,4 +48,4 @@ def _cell(value: object) -> str:
     if isinstance(value, float):
         return f"{value:g}"
     text = value.text if isinstance(value, Reading) else str(value)
-    return f"'{text}" if text.startswith(_FORMULA) else text
+    return as_text(text)

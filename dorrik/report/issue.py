@@ -14,12 +14,13 @@ from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Point, readiness
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content
+from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.judging import judged
 from dorrik.store.people import Person, firm_details
 from dorrik.store.tables import inspection as inspection_table
-from dorrik.store.tables import issued_report, person
+from dorrik.store.tables import issued_report
 
 
 class NotReady(Exception):
@@ -81,6 +82,9 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
         raise Moved
     inspection, judgement = judged(connection, kept)
     earlier = issues(connection, kept.id)
+    if earlier and earlier[-1].seq == kept.seq and (reason or "").strip() in ("", earlier[-1].reason or ""):
+        # Sent again after a broken line, or from two devices at once: that is this issue, not another.
+        return earlier[-1]
     points = [point for point in readiness(inspection, judgement) if point.level == "must"]
     if earlier and not (reason or "").strip():
         points.append(Point("must", "report", f"Say what issue {len(earlier) + 1} corrects."))
@@ -149,9 +153,8 @@ def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[st
     row = connection.execute(
         select(c.pdf, c.number, inspection_table.c.reference)
         .join(inspection_table, inspection_table.c.id == c.inspection_id)
-        .where(c.id == report_id, inspection_table.c.firm_id == firm_id)
+        .where(c.id == report_id, inspection_table.c.firm_id == firm_id, c.erased_at.is_(None))
     ).one_or_none()
     if row is None:
         return None
-    name = "".join(ch if ch.isalnum() or ch in "-_" else "-" for ch in row.reference or "report")
-    return f"{name}-issue-{row.number}.pdf", row.pdf
+    return f"{row.reference or 'report'}-issue-{row.number}.pdf", row.pdf

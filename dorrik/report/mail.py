@@ -10,9 +10,11 @@ import smtplib
 import ssl
 from collections.abc import Sequence
 from dataclasses import dataclass
+from email.headerregistry import Address
 from email.message import EmailMessage
 
-_ADDRESS = re.compile(r"[^@\s<>,;\"]{1,64}@[A-Za-z0-9-]+(\.[A-Za-z0-9-]+)+")
+from email_validator import EmailNotValidError, validate_email
+
 #: How long a server may take to answer (s).
 PATIENCE_S = 15
 
@@ -39,17 +41,17 @@ def server() -> tuple[str, int] | None:
     return (host, int(port or 25)) if host and (port or "25").isdecimal() else None
 
 
-def send(sender: str, reply_to: str, to: str, subject: str, text: str, attached: Sequence[Attachment]) -> None:
+def send(sender: str, reply_to: str | None, to: str, subject: str, text: str, attached: Sequence[Attachment]) -> None:
     """Send one mail. sender: the firm's name; reply_to: who wrote it. Raises NotSent."""
-    if not _ADDRESS.fullmatch(to) or len(to) > 190:
-        raise NotSent("That is no mail address.", at_address=True)
+    address = recipient(to)
     place = server()
     if place is None:
         raise NotSent("No mail server is set up here (DORRIK_SMTP): print the letter instead.")
     message = EmailMessage()
     message["From"] = f'"{_plain(sender)}" <{os.environ.get("DORRIK_MAIL_FROM", "office@localhost.localdomain")}>'
-    message["Reply-To"] = reply_to
-    message["To"] = to
+    if reply_to is not None:
+        message["Reply-To"] = _to(reply_to)
+    message["To"] = _to(address)
     message["Subject"] = _plain(subject)
     message.set_content(text)
     for one in attached:
@@ -62,6 +64,20 @@ def send(sender: str, reply_to: str, to: str, subject: str, text: str, attached:
             smtp.send_message(message)
     except (OSError, smtplib.SMTPException) as error:
         raise NotSent(f"The mail server did not take it ({type(error).__name__}); nothing was sent.") from None
+
+
+def recipient(to: str) -> str:
+    """The one address that a mail goes to, parsed and normalised. Raises NotSent for anything else."""
+    try:
+        return validate_email(to.strip(), check_deliverability=False).normalized
+    except (EmailNotValidError, UnicodeError):
+        raise NotSent("That is no mail address; a letter goes to one.", at_address=True) from None
+
+
+def _to(address: str) -> Address:
+    """An address as a header takes it."""
+    local, _, domain = address.rpartition("@")
+    return Address(username=local, domain=domain)
 
 
 def _plain(text: str) -> str:

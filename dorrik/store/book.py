@@ -1,5 +1,7 @@
 """The firm's book as it is kept: entries with their fields, who changed them, and what a search finds of them."""
 
+import hashlib
+import uuid
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
@@ -10,10 +12,12 @@ from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.book import BOOK, contradiction
 from dorrik.core.fields import FieldError
+from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.store import search
+from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.search import Subject
-from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, person
+from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,13 +136,20 @@ def change(
     changed = {name: value for name, value in kept.items() if found.values.get(name) != value}
     if changed:
         table = ENTRIES[kind]
-        connection.execute(update(table).where(table.c.id == entry_id).values(**changed))
+        here = (table.c.firm_id == firm_id, table.c.id == entry_id)
+        try:
+            with connection.begin_nested():
+                connection.execute(update(table).where(*here).values(**changed))
+        except IntegrityError:
+            # Somebody gave the number to another job in this moment; the database holds that it is one job's.
+            raise _taken(connection, firm_id, "number", changed.get("number")) from None
         at = now()
         connection.execute(
             insert(book_change),
             [
                 {
                     "firm_id": firm_id,
+                    "kind": kind,
                     "entry_id": entry_id,
                     "field": name,
                     "value": value,
@@ -164,16 +175,25 @@ def _unique(connection: Connection, firm_id: str, kind: str, entry_id: str, kept
         if name != "number":
             other = other.where(c.removed.isnot(True))
         if connection.execute(other.limit(1)).first():
-            raise Refused({name: f"{kept[name]} is already in the book."})
+            raise _taken(connection, firm_id, name, kept[name])
 
 
-def history(connection: Connection, entry_id: str, field: str, limit: int = 100) -> list[Written]:
-    """Who changed one field from what to what, newest first. The caller has checked whose entry it is."""
+def _taken(connection: Connection, firm_id: str, name: str, value: Any) -> Refused:
+    told = f"{value} is already in the book"
+    if name == "number":
+        told += f"; {following(latest_number(connection, firm_id), FIRST_JOB)} is free"
+    return Refused({name: f"{told}."})
+
+
+def history(
+    connection: Connection, firm_id: str, kind: str, entry_id: str, field: str, limit: int = 100
+) -> list[Written]:
+    """Who changed one field of an entry of that firm and kind from what to what, newest first."""
     c = book_change.c
     query = (
         select(c.field, c.value, c.before, c.made_at, person.c.name)
         .join(person, person.c.id == c.author_id)
-        .where(c.entry_id == entry_id, c.field == field)
+        .where(c.firm_id == firm_id, c.kind == kind, c.entry_id == entry_id, c.field == field)
         .order_by(c.id.desc())
         .limit(limit)
     )
@@ -215,6 +235,21 @@ def return_visits(connection: Connection, firm_id: str, job_id: str) -> int:
     return connection.execute(made).scalar_one() + connection.execute(held).scalar_one()
 
 
+def derived_id(*parts: object) -> str:
+    """An id that follows from what it stands for (UUIDv8, RFC 9562): made on two devices, it is the same."""
+    value = int.from_bytes(hashlib.sha256("/".join(map(str, parts)).encode()).digest()[:16], "big")
+    value = value & ~(0xF << 76) | 0x8 << 76
+    return str(uuid.UUID(int=value & ~(0x3 << 62) | 0x2 << 62))
+
+
+def beginning_id(connection: Connection, firm_id: str, job_id: str, installation_id: str | None) -> str:
+    """Under which id the next inspection of an installation for a job is begun: two devices at once begin one."""
+    c = inspection.c
+    here = (c.firm_id == firm_id, c.job_id == job_id, c.installation_id == installation_id)
+    begun = connection.execute(select(func.count()).where(*here)).scalar_one()
+    return derived_id(firm_id, job_id, installation_id, begun)
+
+
 def inspections_of(connection: Connection, firm_id: str, property_id: str) -> list[Row[Any]]:
     """The inspections of a property: id, reference, day, outcome declared; the latest first."""
     c = inspection.c
@@ -243,7 +278,7 @@ def _find_by(connection: Connection, firm_id: str, entry: Entry) -> None:
     if entry.kind not in ("client", "property", "job"):
         return
     if entry.values.get("removed"):
-        search.forget(connection, [entry.id])
+        search.forget(connection, firm_id, entry.kind, [entry.id])
     else:
         search.keep(connection, firm_id, _subjects(connection, firm_id, entry))
 

@@ -3,15 +3,15 @@
 Corrections are never changed or deleted: a new one takes the place of the one before, which stays with its dates.
 """
 
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from typing import Any
 
 from sqlalchemy import Connection, insert, select, update
 
 from dorrik.core.reference import Correction, printed, row_key
+from dorrik.store.account_tables import firm, person, table_correction
 from dorrik.store.engine import is_id, new_id, now
-from dorrik.store.tables import firm, person, table_correction
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +35,29 @@ def rules(connection: Connection, firm_id: str) -> tuple[str | None, dict[str, A
 def settle(connection: Connection, firm_id: str, rule_book: str | None, house_rules: dict[str, Any]) -> None:
     """Settle a firm's rule book and house rules; inspections keep those that they were begun with."""
     connection.execute(update(firm).where(firm.c.id == firm_id).values(rule_book=rule_book, house_rules=house_rules))
+
+
+@dataclass(frozen=True, slots=True)
+class Terms:
+    """What inspections of a firm are judged by: rule book (None: that of the nation), house rules, every correction."""
+
+    rule_book: str | None
+    house_rules: dict[str, Any]
+    kept: tuple[KeptCorrection, ...]
+
+    def corrections(self, at: datetime | None = None) -> list[dict[str, str]]:
+        """The corrections in force (now, or at a moment), as an inspection keeps them."""
+        return [
+            asdict(one.correction)
+            for one in reversed(self.kept)
+            if (one.withdrawn_at is None if at is None else one.made_at <= at < (one.withdrawn_at or datetime.max))
+        ]
+
+
+def terms(connection: Connection, firm_id: str) -> Terms:
+    """What a firm has settled, whole."""
+    book, chosen = rules(connection, firm_id)
+    return Terms(book, chosen, tuple(corrections(connection, firm_id)))
 
 
 def corrections(connection: Connection, firm_id: str) -> list[KeptCorrection]:

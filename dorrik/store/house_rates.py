@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import Connection, select, update
 
 from dorrik.core.planning import Prices, Rates
-from dorrik.store.tables import firm
+from dorrik.store.account_tables import firm
 
 CURRENCIES = ("£", "€")
 #: Nothing in this trade takes longer (minutes) or costs more.

@@ -67,6 +67,12 @@ def lines(connection: Connection, firm_id: str, limit: int = 500) -> list[Line]:
     return found
 
 
+def is_issued(connection: Connection, inspection_id: str) -> bool:
+    """Was a report of it issued? The caller has checked whose inspection it is."""
+    c = issued_report.c
+    return connection.execute(select(c.id).where(c.inspection_id == inspection_id).limit(1)).first() is not None
+
+
 def latest_reference(connection: Connection, firm_id: str) -> str | None:
     """The greatest reference of the firm, longer ones after shorter ones; None where it has none."""
     i = inspection.c

@@ -5,6 +5,8 @@ import re
 
 import fsspec
 
+from dorrik.store.engine import new_id
+
 #: Largest photo that is taken (bytes); devices shrink theirs far below before they send them.
 LARGEST = 12_000_000
 #: How the content of each kind begins, and what it is called.
@@ -52,9 +54,22 @@ class PhotoStore:
         if self._files.exists(path):
             return
         self._files.makedirs(path.rsplit("/", 1)[0], exist_ok=True)
-        # Under another name until it is whole: a broken line leaves no half photo behind.
-        self._files.pipe_file(f"{path}.part", content)
-        self._files.mv(f"{path}.part", path)
+        # Under another name until it is whole: a broken line or a full disk leaves no half photo behind. A name of its
+        # own, since the same photo can come from two devices at once.
+        part = f"{path}.{new_id()}.part"
+        try:
+            self._files.pipe_file(part, content)
+            self._files.mv(part, path)
+        except OSError:
+            if self._files.exists(part):
+                self._files.rm_file(part)
+            raise
+
+    def remove(self, firm_id: str, sha256: str) -> None:
+        """Take a photo away; nothing happens where there is none."""
+        path = self._path(firm_id, sha256)
+        if self._files.exists(path):
+            self._files.rm_file(path)
 
     def get(self, firm_id: str, sha256: str) -> bytes | None:
         """The content of a photo of that firm; None where it has none."""

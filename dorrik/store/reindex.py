@@ -20,7 +20,7 @@ def inspections(engine: Engine) -> int:
     i, s = inspection.c, search_subject.c
     query = (
         select(i.id, i.firm_id, i.reference, i.property_address, i.client_name, i.occupier_name)
-        .outerjoin(search_subject, s.id == i.id)
+        .outerjoin(search_subject, (s.firm_id == i.firm_id) & (s.kind == "inspection") & (s.id == i.id))
         .where(s.id.is_(None), i.reference.is_not(None))
     )
     with engine.begin() as connection:

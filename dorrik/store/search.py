@@ -58,7 +58,9 @@ def _rows(firm_id: str, subject: Subject) -> tuple[dict[str, str], list[dict[str
         "line": subject.line[:300],
         "words": kept,
     }
-    return head, [{"firm_id": firm_id, "word_end": end, "subject_id": subject.id} for end in sorted(ends)]
+    return head, [
+        {"firm_id": firm_id, "word_end": end, "kind": subject.kind, "subject_id": subject.id} for end in sorted(ends)
+    ]
 
 
 def keep(connection: Connection, firm_id: str, subjects: Iterable[Subject]) -> None:
@@ -66,17 +68,19 @@ def keep(connection: Connection, firm_id: str, subjects: Iterable[Subject]) -> N
     rows = [_rows(firm_id, subject) for subject in subjects]
     if not rows:
         return
-    forget(connection, [head["id"] for head, _ in rows])
+    for kind in {head["kind"] for head, _ in rows}:
+        forget(connection, firm_id, kind, [head["id"] for head, _ in rows if head["kind"] == kind])
     connection.execute(insert(search_subject), [head for head, _ in rows])
     ends = [end for _, ends in rows for end in ends]
     if ends:
         connection.execute(insert(search_end), ends)
 
 
-def forget(connection: Connection, ids: Iterable[str]) -> None:
-    """Take subjects out of what is found."""
+def forget(connection: Connection, firm_id: str, kind: str, ids: Iterable[str]) -> None:
+    """Take subjects of a kind and a firm out of what is found."""
     # Their ends go with them.
-    connection.execute(delete(search_subject).where(search_subject.c.id.in_(list(ids))))
+    c = search_subject.c
+    connection.execute(delete(search_subject).where(c.firm_id == firm_id, c.kind == kind, c.id.in_(list(ids))))
 
 
 def _like(text: str) -> str:
@@ -115,7 +119,7 @@ def _hits(
     query = (
         select(s.kind, s.id, s.title, s.line)
         .select_from(search_end)
-        .join(search_subject, s.id == end.subject_id)
+        .join(search_subject, (s.firm_id == end.firm_id) & (s.kind == end.kind) & (s.id == end.subject_id))
         .where(end.firm_id == firm_id, end.word_end.like(_like(start[:LONGEST]) + "%"))
     )
     if len(start) > LONGEST:
@@ -127,4 +131,4 @@ def _hits(
         query = query.where(spaced.like(f"% {word} %" if _is_house(word) else f"%{_like(word)}%"))
     # One subject can hold the text in several places.
     rows = connection.execute(query.limit(limit * 2))
-    return list({row.id: Hit(row.kind, row.id, row.title, row.line) for row in rows}.values())[:limit]
+    return list({(row.kind, row.id): Hit(row.kind, row.id, row.title, row.line) for row in rows}.values())[:limit]

@@ -1,7 +1,8 @@
-"""The tables. Columns of entities follow from the fields that `core.inspection` declares.
+"""The tables of the work: inspections, their journal and reports, the firm's book, and what a search finds.
 
-Every entity below an inspection has the key (inspection, id): the parts of one inspection lie together on
-disk, and an identifier means nothing outside its own inspection, so no firm can reach into another's.
+Columns of entities follow from the fields that the core declares. Every entity below an inspection has the key
+(inspection, id), every entry of the book the key (firm, id) in its kind's table: an identifier is no secret and means
+nothing outside its own inspection or firm, so that nobody reaches another's by knowing it.
 """
 
 from typing import Any
@@ -17,36 +18,21 @@ from sqlalchemy import (
     ForeignKeyConstraint,
     Index,
     Integer,
-    MetaData,
     String,
     Table,
     Text,
     UniqueConstraint,
 )
-from sqlalchemy.dialects.mysql import CHAR, DATETIME, LONGBLOB, LONGTEXT, VARBINARY
+from sqlalchemy.dialects.mysql import CHAR, DATETIME, LONGBLOB, LONGTEXT
 
 from dorrik.core.book import BOOK
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS, EntityKind
 from dorrik.core.readings import MAX_LENGTH
+from dorrik.store.metadata import OPTIONS, identifier, metadata
 
-metadata = MetaData(
-    naming_convention={
-        "ix": "ix_%(table_name)s_%(column_0_N_name)s",
-        "uq": "uq_%(table_name)s_%(column_0_N_name)s",
-        "fk": "fk_%(table_name)s_%(column_0_N_name)s",
-        "pk": "pk_%(table_name)s",
-    }
-)
-
-OPTIONS = {"mysql_engine": "InnoDB", "mysql_charset": "utf8mb4"}
 #: Longest text that is kept in the row itself; longer fields become TEXT.
 IN_ROW = 500
-
-
-def identifier() -> CHAR:
-    """A UUID as text, 36 characters."""
-    return CHAR(36, charset="ascii", collation="ascii_bin")
 
 
 def _type(spec: FieldSpec) -> Any:
@@ -75,71 +61,6 @@ def _fields(kind: EntityKind) -> list[Column[Any]]:
     return [Column(name, _type(spec)) for name, spec in kind.fields.items()]
 
 
-firm = Table(
-    "firm",
-    metadata,
-    Column("id", identifier(), primary_key=True),
-    Column("name", String(120), nullable=False),
-    Column("address", String(300)),
-    Column("phone", String(40)),
-    Column("house_rules", JSON(), nullable=False),
-    Column("rule_book", String(60)),
-    Column("rates", JSON(none_as_null=True)),
-    Column("prices", JSON(none_as_null=True)),
-    **OPTIONS,
-)
-
-#: Cells of the reference tables that a firm reads otherwise than printed; withdrawn ones stay, so that it can be seen
-#: what an earlier inspection used.
-table_correction = Table(
-    "table_correction",
-    metadata,
-    Column("id", identifier(), primary_key=True),
-    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
-    Column("table_name", String(40), nullable=False),
-    Column("row_key", String(200), nullable=False),
-    Column("column_name", String(40), nullable=False),
-    Column("printed", String(100), nullable=False),
-    Column("value", String(100), nullable=False),
-    Column("why", String(500), nullable=False),
-    Column("author_id", identifier(), ForeignKey("person.id"), nullable=False),
-    Column("made_at", DateTime(), nullable=False),
-    Column("withdrawn_at", DateTime()),
-    Column("withdrawn_by", identifier(), ForeignKey("person.id")),
-    **OPTIONS,
-)
-
-person = Table(
-    "person",
-    metadata,
-    Column("id", identifier(), primary_key=True),
-    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
-    Column("name", String(120), nullable=False),
-    Column("email", String(190), nullable=False, unique=True),
-    Column("role", String(20), nullable=False),
-    Column("password_hash", String(200), nullable=False),
-    **OPTIONS,
-)
-
-session = Table(
-    "session",
-    metadata,
-    Column("token_hash", VARBINARY(32), primary_key=True),
-    Column("person_id", identifier(), ForeignKey("person.id", ondelete="CASCADE"), nullable=False, index=True),
-    Column("expires_at", DateTime(), nullable=False, index=True),
-    **OPTIONS,
-)
-
-sign_in_failure = Table(
-    "sign_in_failure",
-    metadata,
-    Column("id", Integer(), primary_key=True, autoincrement=True),
-    Column("email_hash", VARBINARY(32), nullable=False),
-    Column("at", DateTime(), nullable=False),
-    Index("ix_sign_in_failure_email_hash_at", "email_hash", "at"),
-    **OPTIONS,
-)
-
 inspection = Table(
     "inspection",
     metadata,
@@ -149,7 +70,7 @@ inspection = Table(
     Column("changed_at", DATETIME(fsp=3), nullable=False),
     *_fields(KINDS["inspection"]),
     Index("ix_inspection_firm_id_changed_at", "firm_id", "changed_at"),
-    Index("ix_inspection_firm_id_reference", "firm_id", "reference"),
+    Index("uq_inspection_firm_id_reference", "firm_id", "reference", unique=True),
     Index("ix_inspection_firm_id_property_id", "firm_id", "property_id"),
     **OPTIONS,
 )
@@ -188,6 +109,7 @@ change = Table(
     Column("before", JSON(none_as_null=True)),
     Column("based_on", Integer(), nullable=False),
     Column("overtook", Integer()),
+    Column("erased_at", DateTime()),
     Column("made_at", DATETIME(fsp=3), nullable=False),
     Column("kept_at", DATETIME(fsp=3), nullable=False),
     Column("device", String(60), nullable=False),
@@ -212,6 +134,7 @@ issued_report = Table(
     Column("document", LONGTEXT(), nullable=False),
     Column("pdf", LONGBLOB(), nullable=False),
     Column("sha256", CHAR(64, charset="ascii"), nullable=False),
+    Column("erased_at", DateTime()),
     UniqueConstraint("inspection_id", "number"),
     **OPTIONS,
 )
@@ -220,11 +143,14 @@ issued_report = Table(
 def _book(kind: EntityKind) -> Table:
     """The table of a kind of the firm's book; `parent_id` where it belongs to another entry."""
     parts: list[Any] = [
+        Column("firm_id", identifier(), ForeignKey("firm.id"), primary_key=True),
         Column("id", identifier(), primary_key=True),
-        Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
     ]
     if kind.parent != "firm":
-        parts.append(Column("parent_id", identifier(), ForeignKey(f"{kind.parent}.id"), nullable=False, index=True))
+        parts += [
+            Column("parent_id", identifier(), nullable=False),
+            ForeignKeyConstraint(["firm_id", "parent_id"], [f"{kind.parent}.firm_id", f"{kind.parent}.id"]),
+        ]
     return Table(kind.name, metadata, *parts, *_fields(kind), **OPTIONS)
 
 
@@ -232,19 +158,21 @@ def _book(kind: EntityKind) -> Table:
 ENTRIES: dict[str, Table] = {name: _book(kind) for name, kind in BOOK.items()}
 Index("uq_job_firm_id_number", ENTRIES["job"].c.firm_id, ENTRIES["job"].c.number, unique=True)
 
-#: Who changed what in the book, from what.
+#: Who changed what in the book, from what. Where the firm erased somebody's data the values are gone, the line stays.
 book_change = Table(
     "book_change",
     metadata,
     Column("id", Integer(), primary_key=True, autoincrement=True),
-    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False),
+    Column("kind", String(20), nullable=False),
     Column("entry_id", identifier(), nullable=False),
     Column("field", String(40), nullable=False),
     Column("value", JSON(none_as_null=True)),
     Column("before", JSON(none_as_null=True)),
+    Column("erased_at", DateTime()),
     Column("made_at", DATETIME(fsp=3), nullable=False),
     Column("author_id", identifier(), ForeignKey("person.id"), nullable=False),
-    Index("ix_book_change_entry_id_field", "entry_id", "field"),
+    Index("ix_book_change_entry", "firm_id", "kind", "entry_id", "field"),
     **OPTIONS,
 )
 
@@ -252,9 +180,9 @@ book_change = Table(
 search_subject = Table(
     "search_subject",
     metadata,
+    Column("firm_id", identifier(), ForeignKey("firm.id"), primary_key=True),
+    Column("kind", String(20), primary_key=True),
     Column("id", identifier(), primary_key=True),
-    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
-    Column("kind", String(20), nullable=False),
     Column("title", String(300), nullable=False),
     Column("line", String(300), nullable=False),
     Column("words", String(1000, collation="utf8mb4_bin"), nullable=False),
@@ -267,7 +195,26 @@ search_end = Table(
     metadata,
     Column("firm_id", identifier(), primary_key=True),
     Column("word_end", String(24, collation="utf8mb4_bin"), primary_key=True),
-    Column("subject_id", identifier(), ForeignKey("search_subject.id", ondelete="CASCADE"), primary_key=True),
-    Index("ix_search_end_subject_id", "subject_id"),
+    Column("kind", String(20), primary_key=True),
+    Column("subject_id", identifier(), primary_key=True),
+    ForeignKeyConstraint(
+        ["firm_id", "kind", "subject_id"],
+        ["search_subject.firm_id", "search_subject.kind", "search_subject.id"],
+        ondelete="CASCADE",
+    ),
+    **OPTIONS,
+)
+
+#: What was asked for under a key of the asker's own, and what came of it: asked twice, it is done once.
+once = Table(
+    "once",
+    metadata,
+    Column("firm_id", identifier(), ForeignKey("firm.id"), primary_key=True),
+    Column("action", String(40), primary_key=True),
+    Column("request_key", String(80, collation="utf8mb4_bin"), primary_key=True),
+    Column("asked", CHAR(64, charset="ascii"), nullable=False),
+    Column("state", String(10), nullable=False),
+    Column("answer", JSON(none_as_null=True)),
+    Column("at", DateTime(), nullable=False, index=True),
     **OPTIONS,
 )

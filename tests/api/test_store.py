@@ -9,10 +9,10 @@ from argon2 import Type, extract_parameters
 from sqlalchemy import inspect, text
 
 from dorrik.demo import load
-from dorrik.store import migrate, people
+from dorrik.store import account_tables, migrate, passwords, tables  # noqa: F401
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
-from dorrik.store.tables import metadata
+from dorrik.store.metadata import metadata
 
 
 def test_migrations_go_up_and_down_and_match_the_tables(tmp_path):
@@ -70,5 +70,5 @@ def test_ids_sort_by_when_they_were_made():
 
 def test_passwords_are_hashed_at_their_full_cost():
     """64 MiB and three passes or more (RFC 9106, second recommendation); tests use cheaper hashes of their own."""
-    found = extract_parameters(people.hash_password("a long test password"))
+    found = extract_parameters(passwords.hash_password("a long test password"))
     assert (found.type, found.memory_cost >= 64 * 1024, found.time_cost >= 3) == (Type.ID, True, True)

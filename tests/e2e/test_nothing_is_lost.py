@@ -3,7 +3,7 @@
 from playwright.sync_api import expect
 from sqlalchemy import delete
 
-from dorrik.store.tables import session
+from dorrik.store.account_tables import session
 from tests.conftest import PASSWORD
 from tests.e2e.walk import all_kept, begin, board, cell, fill, stage
 

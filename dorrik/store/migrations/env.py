@@ -2,8 +2,9 @@
 
 from alembic import context
 
+from dorrik.store import account_tables, tables  # noqa: F401
 from dorrik.store.engine import make_engine
-from dorrik.store.tables import metadata
+from dorrik.store.metadata import metadata
 
 engine = make_engine(context.config.attributes["url"])
 with engine.connect() as connection:

@@ -1,0 +1,191 @@
+"""What stands before every request: where it comes from, how large, how slow and how many at once; and what goes with
+every answer."""
+
+import asyncio
+import hashlib
+import re
+from collections import Counter
+from http.cookies import CookieError, SimpleCookie
+from urllib.parse import urlsplit
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.exceptions import HTTPException
+from starlette.responses import JSONResponse, Response
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from dorrik.api.work import COOKIE
+from dorrik.store.attempts import source_of
+
+LARGEST_BODY = 2_000_000
+#: Files may be larger where files are taken.
+LARGEST_FILE = 20_000_000
+FILES = re.compile(r"/api/(papers|inspections/[0-9a-f-]{36}/photos/[0-9a-f]{64})")
+
+#: How long a sender may be silent in the middle of a body (s), and how slow it may be on the whole (bytes a second).
+SILENCE_S = 20.0
+START_S = 30.0
+SLOWEST_BYTES_S = 5_000
+
+#: Requests at once: of one session, of one address without a session, and of one address altogether (an office's).
+AT_ONCE = {"session": 16, "stranger": 16, "address": 64}
+
+SECURITY = {
+    "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+    "frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Permissions-Policy": "geolocation=(), microphone=(), camera=(self)",
+}
+#: A year; only over TLS, where browsers heed it.
+STRICT_TRANSPORT = "max-age=31536000"
+
+
+class Guard:
+    """Refuses what another site's page sends, and what is too large, too slow or too much at once.
+
+    Browsers name the sender of every cross-site write in Sec-Fetch-Site or Origin; a program that is no
+    browser sends neither and carries no cookie that it was not given.
+    """
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+        #: Requests being answered, by session and by address.
+        self._busy: Counter[str] = Counter()
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] == "websocket":
+            # There is none; a browser's request for one would carry the cookie from any site.
+            await send({"type": "websocket.close", "code": 1008})
+            return
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        headers = Headers(scope=scope)
+        head = scope["method"] == "HEAD"
+        if head:
+            scope = {**scope, "method": "GET"}
+        largest = LARGEST_FILE if FILES.fullmatch(scope["path"]) else LARGEST_BODY
+        keys = _keys(scope, headers) if scope["path"].startswith("/api/") else {}
+        refused: Response | None = None
+        if scope["method"] not in ("GET", "OPTIONS") and _from_elsewhere(headers):
+            refused = problem(403, "cross-site", "Another site sent this; it was not accepted.")
+        elif (claimed := _claimed(headers)) is None:
+            refused = problem(400, "length", "The length of the request cannot be read.")
+        elif claimed > largest:
+            refused = _too_large(largest)
+        elif any(self._busy[key] >= AT_ONCE[kind] for kind, key in keys.items()):
+            refused = problem(429, "busy", "Too many requests at once; try again in a moment.", {"Retry-After": "1"})
+
+        async def answered(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                _secure(message, scope)
+            elif head and message["type"] == "http.response.body":
+                message = {**message, "body": b""}
+            await send(message)
+
+        if refused is not None:
+            await refused(scope, receive, answered)
+            return
+        self._busy.update(keys.values())
+        try:
+            await self.app(scope, _bounded(receive, largest), answered)
+        finally:
+            for key in keys.values():
+                self._busy[key] -= 1
+                if self._busy[key] <= 0:
+                    del self._busy[key]
+
+
+def _bounded(receive: Receive, largest: int) -> Receive:
+    """The body as it comes in, ended at its limit whatever length it claimed, and where it comes in too slowly."""
+    taken = 0
+    whole = False
+    began: float | None = None
+
+    async def take() -> Message:
+        nonlocal taken, whole, began
+        if whole:
+            return await receive()
+        clock = asyncio.get_running_loop().time
+        began = clock() if began is None else began
+        left = began + START_S + taken / SLOWEST_BYTES_S - clock()
+        try:
+            message = await asyncio.wait_for(receive(), min(SILENCE_S, max(left, 0.01)))
+        except TimeoutError:
+            close = {"Connection": "close"}
+            raise HTTPException(408, "The request came in too slowly; try again.", headers=close) from None
+        if message["type"] == "http.request":
+            taken += len(message.get("body", b""))
+            whole = not message.get("more_body", False)
+            if taken > largest:
+                whole = True
+                raise HTTPException(413, _told(largest), headers={"Connection": "close"})
+        else:
+            whole = True
+        return message
+
+    return take
+
+
+def _keys(scope: Scope, headers: Headers) -> dict[str, str]:
+    """What a request counts for, by kind of limit."""
+    client = scope.get("client")
+    address = source_of(client[0]) if client else "unknown"
+    found = {"address": f"address {address}"}
+    token = _token(headers)
+    if token:
+        found["session"] = "session " + hashlib.sha256(token.encode("utf-8", "replace")).hexdigest()
+    else:
+        found["stranger"] = f"stranger {address}"
+    return found
+
+
+def _token(headers: Headers) -> str | None:
+    if COOKIE not in (given := headers.get("cookie", "")):
+        return None
+    try:
+        morsel = SimpleCookie(given).get(COOKIE)
+    except CookieError:
+        return None
+    return morsel.value if morsel else None
+
+
+def _claimed(headers: Headers) -> int | None:
+    """The length that a request claims; 0 where it claims none, None where it cannot be read."""
+    given = headers.get("content-length", "0")
+    return int(given) if given.isascii() and given.isdecimal() and len(given) < 16 else None
+
+
+def _secure(message: Message, scope: Scope) -> None:
+    out = MutableHeaders(scope=message)
+    for name, value in SECURITY.items():
+        out.setdefault(name, value)
+    if scope.get("scheme") == "https":
+        out.setdefault("Strict-Transport-Security", STRICT_TRANSPORT)
+    if scope["path"].startswith("/api/"):
+        out.setdefault("Cache-Control", "no-store")
+
+
+def _from_elsewhere(headers: Headers) -> bool:
+    site = headers.get("sec-fetch-site")
+    if site is not None:
+        return site not in ("same-origin", "none")
+    origin = headers.get("origin")
+    return origin is not None and urlsplit(origin).netloc != headers.get("host")
+
+
+def _told(largest: int) -> str:
+    if largest == LARGEST_FILE:
+        return f"Files of at most {LARGEST_FILE // 1_000_000} MB are taken."
+    return "That is more than can be taken at once; send it in parts."
+
+
+def _too_large(largest: int) -> Response:
+    return problem(413, "too-large", _told(largest), {"Connection": "close"})
+
+
+def problem(status: int, code: str, message: str, headers: dict[str, str] | None = None) -> Response:
+    """An answer in the shape of every error."""
+    return JSONResponse({"code": code, "message": message, "fields": []}, status, headers)

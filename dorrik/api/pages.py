@@ -1,0 +1,70 @@
+"""The built front end: its files as they were made at build, packed where the browser takes that, kept for a year where
+their name tells their content."""
+
+import hashlib
+import mimetypes
+import re
+from dataclasses import dataclass
+from pathlib import Path
+
+from starlette.requests import Request
+from starlette.responses import FileResponse, Response
+
+#: Under /assets a name carries the digest of its content: what has it once never asks again.
+FOREVER = "public, max-age=31536000, immutable"
+ASK_AGAIN = "no-cache"
+#: Endings of packed files beside the plain one, the smallest first, by the name of the encoding.
+PACKED = (("br", ".br"), ("gzip", ".gz"))
+#: Screens have short addresses of plain letters; everything else is no address of ours.
+SCREEN = re.compile(r"[A-Za-z0-9/_.~-]{0,300}")
+
+mimetypes.add_type("application/manifest+json", ".webmanifest")
+mimetypes.add_type("font/woff2", ".woff2")
+
+
+@dataclass(frozen=True, slots=True)
+class _File:
+    path: Path
+    media_type: str
+    packed: dict[str, Path]
+    cache: str
+    etag: str
+
+
+class Pages:
+    """Every file of a built front end, listed once: nothing that a request says is ever looked for on the disk."""
+
+    def __init__(self, folder: Path) -> None:
+        self._files = {
+            path.relative_to(folder).as_posix(): _file(folder, path)
+            for path in sorted(folder.rglob("*"))
+            if path.is_file() and not path.name.startswith(".") and path.suffix not in (".br", ".gz")
+        }
+
+    def answer(self, path: str, request: Request) -> Response | None:
+        """The file of that name; the page itself for every screen; None for what is no address of ours."""
+        found = self._files.get(path)
+        if found is None:
+            if path.startswith("assets/") or not SCREEN.fullmatch(path):
+                return None
+            found = self._files["index.html"]
+        headers = {"Cache-Control": found.cache, "Vary": "Accept-Encoding", "ETag": found.etag}
+        if found.etag in request.headers.get("if-none-match", ""):
+            return Response(status_code=304, headers=headers)
+        takes = {part.partition(";")[0].strip() for part in request.headers.get("accept-encoding", "").split(",")}
+        for encoding, _ in PACKED:
+            if encoding in takes and encoding in found.packed:
+                headers["Content-Encoding"] = encoding
+                return FileResponse(found.packed[encoding], media_type=found.media_type, headers=headers)
+        return FileResponse(found.path, media_type=found.media_type, headers=headers)
+
+
+def _file(folder: Path, path: Path) -> _File:
+    beside = {encoding: path.with_name(path.name + ending) for encoding, ending in PACKED}
+    return _File(
+        path=path,
+        media_type=mimetypes.guess_type(path.name)[0] or "application/octet-stream",
+        packed={encoding: one for encoding, one in beside.items() if one.is_file()},
+        cache=FOREVER if path.parent == folder / "assets" else ASK_AGAIN,
+        etag=f'"{hashlib.sha256(path.read_bytes()).hexdigest()[:32]}"',
+    )
