@@ -1,11 +1,8 @@
-"""The command line: serve, demo, judge, openapi."""
+"""The command line: serve, demo, judge, openapi, firm, person."""
 
 import argparse
-import contextlib
 import json
 import os
-import signal
-import socket
 import sys
 from pathlib import Path
 
@@ -13,8 +10,6 @@ from dorrik.core import document
 from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
 from dorrik.core.judgement_text import as_text
-
-HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
 
 
 def main(arguments: list[str] | None = None) -> None:
@@ -25,17 +20,32 @@ def main(arguments: list[str] | None = None) -> None:
         command = commands.add_parser(name, help=told)
         command.add_argument("--host", default="127.0.0.1")
         command.add_argument("--port", type=int, default=8080)
+        command.add_argument(
+            "--workers", type=int, default=os.cpu_count() or 1, help="processes; one a core if not said"
+        )
     judging = commands.add_parser("judge", help="judge an inspection document (FILE, or - for standard input)")
     judging.add_argument("file")
     judging.add_argument("--text", action="store_true", help="for a person rather than a program")
     commands.add_parser("openapi", help="print the API's contract")
+    if arguments is None:
+        arguments = sys.argv[1:]
+    if arguments[:1] and arguments[0] in ("firm", "person", "-h", "--help"):
+        # Known only where they are asked for: judging a document needs no database.
+        from dorrik import household
+
+        household.add_commands(commands)
     given = parser.parse_args(arguments)
     if given.command == "judge":
         sys.exit(_judge(given.file, text=given.text))
     if given.command == "openapi":
-        _openapi()
-    else:
-        sys.exit(_serve(given.host, given.port, demo=given.command == "demo"))
+        return _openapi()
+    if given.command in ("firm", "person"):
+        from dorrik import household
+
+        sys.exit(household.run(given))
+    from dorrik import serving
+
+    sys.exit(serving.serve(given.host, given.port, given.workers, demo=given.command == "demo"))
 
 
 def _judge(file: str, *, text: bool) -> int:
@@ -61,74 +71,3 @@ def _openapi() -> None:
 
     app = create_app(create_engine("mysql+mysqldb://"))
     print(json.dumps(app.openapi(), indent=1, ensure_ascii=False))
-
-
-def _interrupt(*_: object) -> None:
-    """A stop from outside is taken like Ctrl-C: the database is stopped in order either way."""
-    raise KeyboardInterrupt
-
-
-def _free(host: str, port: int) -> int:
-    """The port asked for, or another one where something has it already."""
-    for wanted in (port, 0):
-        with socket.socket() as probe, contextlib.suppress(OSError):
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            probe.bind((host, wanted))
-            if wanted != port:
-                print(f"Port {port} is taken.", file=sys.stderr)
-            return int(probe.getsockname()[1])
-    return port
-
-
-def _serve(host: str, port: int, *, demo: bool) -> int:
-    import uvicorn
-
-    from dorrik.api.app import WEB, create_app
-    from dorrik.store import migrate, reindex
-    from dorrik.store.engine import make_engine
-    from dorrik.store.mariadb import MariaDBError, PrivateMariaDB
-
-    signal.signal(signal.SIGTERM, _interrupt)
-    given = os.environ.get("DORRIK_DATABASE_URL")
-    database = None if given else PrivateMariaDB(HOME / "mariadb")
-    catcher = None
-    try:
-        if database is not None:
-            database.start()
-        url = given or (database.url if database else "")
-        migrate.upgrade(url)
-        engine = make_engine(url)
-        reindex.inspections(engine)
-        if demo:
-            from dorrik.demo import load, mail_catcher, people
-
-            load.load(engine)
-            if "DORRIK_SMTP" not in os.environ:
-                catcher = mail_catcher.catch(HOME / "mail", mail_port := _free(host, 8025))
-                os.environ["DORRIK_SMTP"] = f"127.0.0.1:{mail_port}"
-                print(f"\nMail is caught in {HOME / 'mail'}; nothing leaves this machine.")
-            print("\nDorrik demo. Sign in with one of these (password for all: " + people.PASSWORD + "):")
-            for person in people.PEOPLE:
-                print(f"  {person.email:32} {person.name}, {person.role}, {person.firm}")
-        if not (WEB / "index.html").exists():
-            print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
-        port = _free(host, port)
-        print(f"\nOpen http://{host}:{port}   (Ctrl-C stops the server and its database)\n", flush=True)
-        uvicorn.run(
-            create_app(engine, photos=os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos")),
-            host=host,
-            port=port,
-            log_level="warning",
-            timeout_graceful_shutdown=5,
-        )
-    except KeyboardInterrupt:
-        pass
-    except MariaDBError as error:
-        print(error, file=sys.stderr)
-        return 1
-    finally:
-        if catcher is not None:
-            catcher.stop()
-        if database is not None:
-            database.stop()
-    return 0

@@ -195,12 +195,16 @@ class FoundOut(BaseModel):
 
 
 class PaperOut(BaseModel):
-    """What an uploaded file holds: an inspection, or tables whose columns are to be matched."""
+    """What an uploaded file holds: an inspection, or tables whose columns are to be matched.
+
+    cleaned: in how many cells a character stood that cannot be kept; U+FFFD stands in its place.
+    """
 
     name: str
     found: FoundOut | None
     document: dict[str, Any] | None
     tables: list[PaperTable]
+    cleaned: int
     targets: list[TargetOut]
 
 
@@ -239,7 +243,7 @@ class CarryIn(Strict):
     measured_on: day of the chart's figures; source: what the chart is called.
     """
 
-    document: dict[str, Any] | None = None
+    document: dict[str, Plain] | None = None
     inspection_id: str | None = Field(default=None, max_length=36)
     chart: ChartIn | None = None
     measured_on: str | None = Field(default=None, max_length=10)

@@ -50,29 +50,27 @@ def send(request: Request, entry_id: str, given: SendIn) -> BookEntry:
     state = {"state": "confirmed"} if made.job.get("state") == "asked" else {}
     limits.spend(request, made.me, "mail")
 
-    def leave() -> str:
-        letters = [
-            mail.Attachment("confirmation.pdf", made.letter("confirmation")),
-            mail.Attachment("power-off-notice.pdf", made.letter("power-off")),
-        ]
-        text = f"{said['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{said['signed_by']}\n"
-        try:
-            mail.send(made.paper.firm_name, made.me.email, to, said["subject"], text, letters)
-        except mail.NotSent as error:
-            raise _not_sent(error) from None
-        return f"{to}, {now():%-d %B %Y %H:%M} UTC"
+    letters = [
+        mail.Attachment("confirmation.pdf", made.letter("confirmation")),
+        mail.Attachment("power-off-notice.pdf", made.letter("power-off")),
+    ]
+    text = f"{said['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{said['signed_by']}\n"
 
-    def keep(connection: Connection, sent: str) -> dict[str, Any]:
-        # The letter has left: that the register is written cannot be refused any more by what stands in it.
-        values = {"confirmation_sent": sent, **state}
+    def leave(connection: Connection) -> dict[str, Any]:
+        # The register first: what it refuses is told before the letter has left.
+        values = {"confirmation_sent": f"{to}, {now():%-d %B %Y %H:%M} UTC", **state}
         entry = book.change(connection, made.me.firm_id, made.me.id, "job", entry_id, values)
         if entry is None:
             raise not_found("job")
         note(request, connection, made.me, "mail sent", to, job=made.job.get("number"))
+        try:
+            mail.send(made.paper.firm_name, made.me.email, to, said["subject"], text, letters)
+        except mail.NotSent as error:
+            raise _not_sent(error) from None
         return BookEntry.model_validate(entry, from_attributes=True).model_dump()
 
     asked = (entry_id, to, said, made.said("power-off"))
-    return BookEntry.model_validate(do_once(request, made.me, "confirmation", asked, leave, keep))
+    return BookEntry.model_validate(do_once(request, made.me, "confirmation", asked, leave))
 
 
 def _not_sent(error: mail.NotSent) -> ProblemError:

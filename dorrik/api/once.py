@@ -17,21 +17,38 @@ PATIENCE_S, LOOK_EVERY_S = 20.0, 0.1
 
 
 def do_once(
-    request: Request, me: Person, action: str, asked: tuple[object, ...], do: Callable[[], Any],
-    keep: Callable[[Connection, Any], Any] | None = None,
-) -> Any:  # fmt: skip
+    request: Request, me: Person, action: str, asked: tuple[object, ...], do: Callable[[Connection], Any]
+) -> Any:
     """The answer of `do`, made once for the same thing asked; whoever asks at the same time gets the same answer.
 
-    do: the work, with a transaction of its own; its answer is plain data. keep: what has to be kept with the answer, in
-    one transaction; its return value is then the answer. The key is the header Idempotency-Key, or else made of `asked`.
+    do: the work in one transaction, with what leaves the house last: what is refused is refused before; its answer is
+    plain data. The key is the header Idempotency-Key, or else made of `asked`.
     """
     engine: Engine = request.app.state.engine
     key = once.Key(me.firm_id, action, request.headers.get("idempotency-key"), *asked)
+    before = _claim(engine, key)
+    if before is not None:
+        return before
+    through = False
+    try:
+        with work(request) as (connection, _):
+            answer = do(connection)
+            once.done(connection, key, answer)
+            through = True
+    except BaseException:
+        # Where the work went through and could not be written down, it is not to be done again by whoever presses next.
+        if not through:
+            once.failed(engine, key)
+        raise
+    return answer
+
+
+def _claim(engine: Engine, key: once.Key) -> Any:
+    """The answer that was given before, or None where it is ours to do. Waits for whoever is doing it."""
     end = time.monotonic() + PATIENCE_S
     while True:
         try:
-            before = once.begin(engine, key)
-            break
+            return once.begin(engine, key)
         except once.OtherContent:
             message = "This key was used for something else. Nothing was done."
             raise ProblemError(409, "other-content", message) from None
@@ -40,15 +57,3 @@ def do_once(
                 message = "The same is being done at this moment. Look again in a little while."
                 raise ProblemError(409, "busy", message) from None
             time.sleep(LOOK_EVERY_S)
-    if before is not None:
-        return before
-    try:
-        answer = do()
-        with work(request) as (connection, _):
-            if keep is not None:
-                answer = keep(connection, answer)
-            once.done(connection, key, answer)
-    except BaseException:
-        once.failed(engine, key)
-        raise
-    return answer

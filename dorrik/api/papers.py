@@ -4,6 +4,7 @@ from dataclasses import asdict
 from datetime import date
 
 from fastapi import Query, Request
+from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.book_types import (
@@ -17,6 +18,7 @@ from dorrik.api.book_types import (
     PaperTable,
     TargetOut,
 )
+from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
@@ -25,11 +27,13 @@ from dorrik.core import carry_over, chart, document
 from dorrik.core.carry_over import Draft
 from dorrik.core.document import DocumentError
 from dorrik.core.inspection import EARLIER, Inspection
+from dorrik.core.text import shown
 from dorrik.journal.carry import Halfway, carry
 from dorrik.journal.change import Author
-from dorrik.report import papers
+from dorrik.report import apart, papers
 from dorrik.store import inspections
 from dorrik.store.engine import new_id
+from dorrik.store.people import Person
 
 router = make_router("/api", "papers", {**RESPONSES, 422: {"model": Problem}})
 
@@ -76,10 +80,12 @@ async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
         if len(data) > papers.LARGEST:
             raise ProblemError(413, "too-large", f"Files of at most {papers.LARGEST // 1_000_000} MB are read.")
     try:
-        # A large workbook takes seconds: others are served meanwhile.
-        paper = await run_in_threadpool(papers.read, bytes(data), name)
+        paper = await apart.read(bytes(data), name, request.is_disconnected)
     except papers.Unreadable as error:
         raise _wrong(str(error)) from None
+    except apart.Gone:
+        # Nobody reads this.
+        raise _wrong("The upload was broken off.") from None
     tables = []
     for table in paper.tables:
         head = chart.head_row(table.rows)
@@ -92,7 +98,8 @@ async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
             )
         )
     return PaperOut(
-        name=name,
+        name=shown(name),
+        cleaned=paper.cleaned,
         found=_found(paper.inspection) if paper.inspection else None,
         document=paper.document,
         tables=tables,
@@ -117,47 +124,55 @@ def preview(request: Request, given: ChartIn) -> ChartOut:
     )
 
 
-@router.post("/inspections/{inspection_id}/carry-over", status_code=201)
+@router.post("/inspections/{inspection_id}/carry-over", status_code=201, responses={409: {"model": Problem}})
 def carry_into(request: Request, inspection_id: str, given: CarryIn) -> CarriedOut:
-    """Carry boards and circuits over, all of them or none; everything stands unconfirmed until it was seen."""
+    """Carry boards and circuits over, all of them or none; everything stands unconfirmed until it was seen.
+
+    The same sent twice, or from two devices at once, is carried over once.
+    """
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        origin: dict[str, object] = {}
-        if given.chart is not None:
-            measured_on = _day(given.measured_on)
-            source = given.source or "Chart"
-            drafts = list(chart.drafts(_lines(given.chart), inspection_id, new_id, source, measured_on))
-        else:
-            if given.document is not None:
-                try:
-                    earlier = document.parse(given.document)
-                except DocumentError as error:
-                    raise _wrong(str(error), "document") from None
-            else:
-                kept = inspections.load(connection, given.inspection_id or "", me.firm_id)
-                if kept is None:
-                    raise not_found()
-                earlier = inspections.assemble(kept)
-            source = given.source or f"Report {earlier.reference or ''} of {earlier.inspected_on or 'no date'}"
-            origin = carry_over.origin(earlier)
-            drafts = list(carry_over.drafts(earlier, inspection_id, new_id, source))
-        if not any(draft.kind in ("board", "circuit") for draft in drafts):
-            raise _wrong("There is no board or circuit in it to carry over.")
-        try:
-            applied = carry(
-                connection,
-                me.firm_id,
-                Author(me.id, me.role),
-                inspection_id,
-                origin | {"carried_from": source[:200]},
-                drafts,
-            )
-        except Halfway as error:
-            raise _wrong(f"Nothing was carried over: {error}") from None
-        if applied is None:
-            raise not_found()
+    asked = (inspection_id, given.model_dump())
+    return CarriedOut(
+        **do_once(request, me, "carry over", asked, lambda c: _carried(c, me, inspection_id, given).model_dump())
+    )
+
+
+def _carried(connection: Connection, me: Person, inspection_id: str, given: CarryIn) -> CarriedOut:
+    source, origin, drafts = _drafts(connection, me, inspection_id, given)
+    if not any(draft.kind in ("board", "circuit") for draft in drafts):
+        raise _wrong("There is no board or circuit in it to carry over.")
+    origin = origin | {"carried_from": source[:200]}
+    try:
+        applied = carry(connection, me.firm_id, Author(me.id, me.role), inspection_id, origin, drafts)
+    except Halfway as error:
+        raise _wrong(f"Nothing was carried over: {error}") from None
+    if applied is None:
+        raise not_found()
     return CarriedOut(seq=applied.kept.seq, boards=_count(drafts, "board"), circuits=_count(drafts, "circuit"))
+
+
+def _drafts(
+    connection: Connection, me: Person, inspection_id: str, given: CarryIn
+) -> tuple[str, dict[str, object], list[Draft]]:
+    """Where it comes from, fields of the inspection itself, and what is to be made."""
+    if given.chart is not None:
+        source = given.source or "Chart"
+        measured_on = _day(given.measured_on)
+        return source, {}, list(chart.drafts(_lines(given.chart), inspection_id, new_id, source, measured_on))
+    if given.document is not None:
+        try:
+            earlier = document.parse(given.document)
+        except DocumentError as error:
+            raise _wrong(shown(str(error)), "document") from None
+    else:
+        kept = inspections.load(connection, given.inspection_id or "", me.firm_id)
+        if kept is None:
+            raise not_found()
+        earlier = inspections.assemble(kept)
+    source = given.source or f"Report {earlier.reference or ''} of {earlier.inspected_on or 'no date'}"
+    return source, carry_over.origin(earlier), list(carry_over.drafts(earlier, inspection_id, new_id, source))
 
 
 def _count(drafts: list[Draft], kind: str) -> int:

@@ -1,6 +1,6 @@
 """Loading the demo into an empty database; a database that has a firm already is left as it is."""
 
-from sqlalchemy import Engine, func, select
+from sqlalchemy import Engine, func, select, update
 
 from dorrik.demo import book, homes
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
@@ -8,7 +8,7 @@ from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
 from dorrik.report.issue import issue
 from dorrik.store import inspections, passwords, people
-from dorrik.store.account_tables import firm
+from dorrik.store.account_tables import firm, person
 from dorrik.store.people import Person
 
 
@@ -49,6 +49,20 @@ def load(engine: Engine) -> bool:
         _of_the_book(scribe, keeper)
         scribe.send()
     return True
+
+
+def open_doors(engine: Engine) -> bool:
+    """The demo's people sign in with the published password again, after `serve` has shut it out.
+
+    False where the database has no demo.
+    """
+    password_hash = passwords.hash_password(PASSWORD)
+    with engine.begin() as connection:
+        for one in PEOPLE:
+            row = people.by_address(connection, one.email)
+            if row is not None and row.password_hash is None:
+                connection.execute(update(person).where(person.c.id == row.id).values(password_hash=password_hash))
+        return bool(people.firms(connection, demo=True))
 
 
 def _of_the_book(scribe: Scribe, keeper: book.BookKeeper) -> None:

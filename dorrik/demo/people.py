@@ -32,5 +32,6 @@ FIRMS = (
 PEOPLE = (
     DemoPerson("Ruth Pellow", "ruth@breakwater.example", "inspector", "Breakwater Inspections"),
     DemoPerson("Idris Quill", "idris@breakwater.example", "supervisor", "Breakwater Inspections"),
+    DemoPerson("Bet Tresco", "bet@breakwater.example", "office", "Breakwater Inspections"),
     DemoPerson("Maren Oake", "maren@saltmarsh.example", "inspector", "Saltmarsh Testing"),
 )

@@ -13,6 +13,7 @@ from dorrik.core import document
 from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Point, readiness
 from dorrik.report import pdf
+from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, content
 from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now
@@ -102,7 +103,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
         "judgement": as_json(judgement),
         "issue": {"number": number, "issued_at": f"{at.isoformat()}Z", "issued_by": who.name, "replaces": replaces},
     }
-    made = pdf.pdf(said, frozen, at)
+    made = pdf.pdf(said, attachment(frozen), at)
     found = Issued(
         id=new_id(),
         number=number,

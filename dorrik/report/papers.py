@@ -13,6 +13,7 @@ from typing import Any
 
 from dorrik.core.document import DocumentError, parse
 from dorrik.core.inspection import Inspection
+from dorrik.core.text import shown
 
 #: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.
 LARGEST = 20_000_000
@@ -36,11 +37,18 @@ class Table:
 
 @dataclass(frozen=True, slots=True)
 class Paper:
-    """What a file holds: an inspection with the document it came from, or tables."""
+    """What a file holds: an inspection with the document it came from, or tables.
+
+    cleaned: in how many cells characters stood that cannot be kept; U+FFFD stands in their place.
+    """
 
     inspection: Inspection | None = None
     document: dict[str, Any] | None = None
     tables: tuple[Table, ...] = ()
+
+    @property
+    def cleaned(self) -> int:
+        return sum("\ufffd" in cell for table in self.tables for row in table.rows for cell in row)
 
 
 def read(data: bytes, name: str = "") -> Paper:
@@ -94,7 +102,7 @@ def _document(found: Any) -> Paper:
     try:
         return Paper(inspection=parse(document), document=document)
     except (DocumentError, RecursionError) as error:
-        raise Unreadable(f"The inspection in this file cannot be read: {error}") from None
+        raise Unreadable(f"The inspection in this file cannot be read: {shown(str(error))}") from None
 
 
 def _workbook(data: bytes) -> tuple[Table, ...]:
@@ -129,7 +137,7 @@ def _cell(value: object) -> str:
         return ""
     if isinstance(value, float):
         return f"{value:.10g}"
-    text = str(value).strip()
+    text = shown(str(value)[: 2 * LONGEST_CELL].replace("\r\n", "\n").replace("\r", "\n")).strip()
     # An apostrophe in front of a formula says that it is text; it is no part of the text.
     return (text[1:] if text[:1] == "'" and text[1:2] in "=+-@'" else text)[:LONGEST_CELL]
 

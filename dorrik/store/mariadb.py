@@ -1,4 +1,4 @@
-"""A private MariaDB on loopback: made in a folder of ours, started, and stopped with the program that asked.
+"""A private MariaDB on loopback: made in a folder of ours, started, watched, stopped with the last program that asked.
 
 The folder holds the data, a generated password (readable by the owner only) and the log. The usual port is
 taken if it is free, else another. A start that was killed is picked up at the next: a server that still
@@ -6,14 +6,18 @@ runs on the folder is used again, and InnoDB repairs what a killed server left.
 """
 
 import contextlib
+import fcntl
 import os
 import secrets
 import shutil
 import signal
 import socket
 import subprocess
+import threading
 import time
+from collections.abc import Iterator
 from pathlib import Path
+from typing import IO
 
 import MySQLdb
 from MySQLdb import Error as DatabaseError
@@ -22,6 +26,8 @@ from dorrik.store.engine import SQL_MODE
 
 USUAL_PORT = 3306
 START_SECONDS = 60.0
+#: How often it is looked whether the server lives (s).
+WATCH_S = 0.5
 DATABASE = "dorrik"
 USER = "dorrik"
 
@@ -42,6 +48,7 @@ class PrivateMariaDB:
         self._wanted_port = port
         self.port = 0
         self._process: subprocess.Popen[bytes] | None = None
+        self._lease: IO[bytes] | None = None
 
     def __enter__(self) -> "PrivateMariaDB":
         self.start()
@@ -71,10 +78,20 @@ class PrivateMariaDB:
         return pid
 
     def start(self) -> None:
-        """Start the server and wait until it answers. Raises MariaDBError."""
-        self._make()
-        if self.pid is not None and self._adopt():
-            return None
+        """Start the server, or use the one that runs on the folder, and wait until it answers. Raises MariaDBError.
+
+        Whoever has started holds a lease on the folder; those who start at once take turns.
+        """
+        self._private()
+        with self._turn():
+            self._make()
+            if self.pid is None or not self._adopt():
+                self._start()
+            if self._lease is None:
+                self._lease = (self.folder / "lease").open("ab")
+                fcntl.flock(self._lease, fcntl.LOCK_SH)
+
+    def _start(self) -> None:
         for port in (USUAL_PORT, 0, 0):
             self.port = self._wanted_port or _free_port(port)
             try:
@@ -84,6 +101,34 @@ class PrivateMariaDB:
                 if self._wanted_port:
                     raise
         raise MariaDBError("Every port was taken by another server as it was about to be used.")
+
+    def _private(self) -> None:
+        self.folder.mkdir(parents=True, exist_ok=True)
+        self.folder.chmod(0o700)
+
+    @contextlib.contextmanager
+    def _turn(self) -> Iterator[None]:
+        """Alone among all who start or stop a server on this folder, in whichever process."""
+        with (self.folder / "turn").open("ab") as lock:
+            fcntl.flock(lock, fcntl.LOCK_EX)
+            yield
+
+    def let_go(self) -> None:
+        """Give the lease back without stopping anything, as a process that is killed does."""
+        if self._lease is not None:
+            self._lease.close()
+            self._lease = None
+
+    def watch(self, stopped: threading.Event) -> None:
+        """Start the server again, on its port, whenever it has died; returns when `stopped` is set."""
+        self._wanted_port = self.port
+        while not stopped.wait(WATCH_S):
+            if self.pid is not None:
+                continue
+            with self._turn(), contextlib.suppress(MariaDBError):
+                # Another process on this folder may have been quicker.
+                if self.pid is None and not stopped.is_set():
+                    self._launch()
 
     def _launch(self) -> None:
         (self.folder / "port").write_text(str(self.port))
@@ -127,7 +172,19 @@ class PrivateMariaDB:
         self._wait()
 
     def stop(self) -> None:
-        """Stop the server in order; does nothing where none runs."""
+        """Stop the server in order, if nobody else has a lease on it; does nothing where none runs."""
+        if not self.folder.exists():
+            return
+        with self._turn():
+            self.let_go()
+            with (self.folder / "lease").open("ab") as others:
+                try:
+                    fcntl.flock(others, fcntl.LOCK_EX | fcntl.LOCK_NB)
+                except BlockingIOError:
+                    return
+                self._stop()
+
+    def _stop(self) -> None:
         pid = self.pid
         if pid is None:
             return
@@ -166,8 +223,6 @@ class PrivateMariaDB:
             return
         if data.exists():
             shutil.rmtree(data)
-        self.folder.mkdir(parents=True, exist_ok=True)
-        self.folder.chmod(0o700)
         password = self.folder / "password"
         if not password.exists():
             password.touch(0o600)
@@ -202,7 +257,7 @@ class PrivateMariaDB:
             self.port = int((self.folder / "port").read_text())
             self._connect()
             return True
-        self.stop()
+        self._stop()
         return False
 
     def _password(self) -> str:

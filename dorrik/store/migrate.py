@@ -1,9 +1,14 @@
 """Bringing a database to a version of the schema, up or down (Alembic)."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
+from sqlalchemy import func, select
+
+from dorrik.store.engine import make_engine
 
 
 def _config(url: str) -> Config:
@@ -13,9 +18,28 @@ def _config(url: str) -> Config:
     return config
 
 
+#: How long another process may take to migrate (s).
+PATIENCE_S = 600
+
+
+@contextmanager
+def alone(url: str, what: str = "migrate") -> Iterator[None]:
+    """Alone among all processes on the database, under a lock that ends with its connection."""
+    engine = make_engine(url)
+    try:
+        with engine.connect() as connection:
+            name = f"dorrik {what} {engine.url.database}"[:64]
+            if connection.execute(select(func.get_lock(name, PATIENCE_S))).scalar() != 1:
+                raise TimeoutError(f"Another process has not ended to {what} within {PATIENCE_S} s.")
+            yield
+    finally:
+        engine.dispose()
+
+
 def upgrade(url: str, revision: str = "head") -> None:
-    """Migrate the database at `url` up to a revision."""
-    command.upgrade(_config(url), revision)
+    """Migrate the database at `url` up to a revision. Of processes that start at once one does it, the others wait."""
+    with alone(url):
+        command.upgrade(_config(url), revision)
 
 
 def downgrade(url: str, revision: str) -> None:

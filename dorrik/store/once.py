@@ -1,8 +1,8 @@
 """Asked twice, done once: what was asked for under a key, and what came of it, kept with a uniqueness that the database
 holds, so that of two who ask at once one does it and both get the same answer.
 
-The key is the asker's own (a device that sends again after a broken line), or made of what is asked for, and then good for
-a short while only: two tablets that press the same button mean one thing, the same thing an hour later is meant anew.
+The key is the asker's own (a device that sends again after a broken line), or made of what is asked for, and then good
+for a short while only: two tablets that press the same button mean one thing, an hour later it is meant anew.
 """
 
 import hashlib

@@ -34,7 +34,6 @@ def test_every_kind_of_field_comes_back_as_it_was_kept(inspector):
         "tails_mm2": 25.0,
         "next_years": 5,
         "ze_parallel_removed": True,
-        "house_rules": {"zs_basis": 1.0},
         "extent": "Everything, including the net loft.\nExcept the boat shed: “locked” – Ω ≥ 1",
         "ze_ohm": ">1,5",
     }
@@ -176,7 +175,7 @@ def test_a_reference_names_one_inspection(inspector):
     inspector.send(first, inspector.change("inspection", first, "reference", "K-7"))
     inspector.send(first, inspector.change("inspection", first, "property_address", "3 Lookout Row"))
     receipt = inspector.send(second, inspector.change("inspection", second, "reference", "K-7"))
-    assert receipt["results"][0]["reason"] == "K-7 is already used for 3 Lookout Row."
+    assert receipt["results"][0]["reason"] == "K-7 is already used for 3 Lookout Row; K-8 is free."
 
 
 def test_verdicts_come_with_the_answer(inspector):

@@ -88,12 +88,13 @@ def test_the_tables_are_shown_as_printed_with_their_sources(inspector):
     assert "ia_0s4_a" in tables["devices"]["columns"] and "standard" in tables["devices"]["keys"]
 
 
-def test_an_inspection_is_judged_by_the_corrections_that_it_began_with(inspector):
+def test_an_inspection_is_judged_by_the_corrections_that_it_began_with(inspector, settled):
+    """The firm's go with a new inspection, whatever the device brought."""
+    settled.http.post("/api/firm/corrections", json=FUSE | {"value": "180"})
     inspection = inspector.begin()
     _, circuit = inspector.board(inspection)
     fields = {"device_standard": "BS 3036", "device_type": "rewirable", "device_rating_a": 30, "zs_ohm": "0.90"}
     changes = [inspector.change("circuit", circuit, field, value) for field, value in fields.items()]
-    changes.append(inspector.change("inspection", inspection, "table_corrections", [FUSE | {"value": "180"}]))
     receipt = inspector.send(inspection, *changes)
     zs = next(note for note in receipt["judgement"]["notes"] if note["field"] == "zs_ohm")
     # 0.95 · 230 / 180 A is 1.21 Ω; 0.8 of it 0.97 Ω.

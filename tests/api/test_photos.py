@@ -27,7 +27,12 @@ def test_a_photo_is_kept_once_and_handed_out_as_it_was(put, inspector, stranger)
     path = f"/api/inspections/{put.inspection}/photos/{hashlib.sha256(JPEG).hexdigest()}"
     answer = inspector.http.get(path)
     assert (answer.content, answer.headers["content-type"]) == (JPEG, "image/jpeg")
-    assert "immutable" in answer.headers["cache-control"]
+    # The browser may keep it, and asks each time: after signing out there is nothing to be seen.
+    assert answer.headers["cache-control"] == "private, no-cache"
+    again = inspector.http.get(path, headers={"If-None-Match": answer.headers["etag"]})
+    assert (again.status_code, again.content) == (304, b"")
+    inspector.http.delete("/api/session")
+    assert inspector.http.get(path, headers={"If-None-Match": answer.headers["etag"]}).status_code == 401
     assert stranger.http.get(path).status_code == 404
     own = path.replace(put.inspection, stranger.begin())
     assert stranger.http.get(own).status_code == 404

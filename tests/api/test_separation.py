@@ -35,7 +35,8 @@ def test_signing_out_ends_the_session_on_the_server(inspector):
     cookie = inspector.http.cookies["dorrik_session"]
     assert inspector.http.delete("/api/session").status_code == 204
     inspector.http.cookies.set("dorrik_session", cookie)
-    assert inspector.http.get("/api/session").status_code == 401
+    assert inspector.http.get("/api/session").json() is None
+    assert inspector.http.get("/api/home").status_code == 401
 
 
 def test_a_session_that_ended_keeps_nothing_and_says_so(inspector):

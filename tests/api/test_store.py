@@ -44,10 +44,12 @@ def test_a_start_that_was_killed_is_picked_up(tmp_path):
     first.start()
     pid = first.pid
     # Whoever started it is gone; the server runs on.
+    first.let_go()
     second = PrivateMariaDB(tmp_path / "db")
     second.start()
     assert second.pid == pid
     second.kill()
+    second.let_go()
     third = PrivateMariaDB(tmp_path / "db")
     third.start()
     assert third.pid not in (None, pid)

@@ -27,13 +27,13 @@ def test_a_suggestion_is_there_until_it_is_recorded_or_the_figure_is_mended(insp
     assert found["outcome"] == "unsatisfactory"  # what was written stays until the inspector takes it back
 
 
-def test_the_house_s_school_decides_where_a_suggestion_starts(inspector):
+def test_the_house_s_school_decides_where_a_suggestion_starts(inspector, supervisor):
     inspection = inspector.begin()
     _, circuit = inspector.board(inspection)
+    supervisor.send(inspection, supervisor.change("inspection", inspection, "house_rules", {"coding_school": "milder"}))
     found = judgement(
         inspector,
         inspection,
-        inspector.change("inspection", inspection, "house_rules", {"coding_school": "milder"}),
         inspector.change("circuit", circuit, "insulation_lne_mohm", "0.3"),
     )
     codes = {s["code"] for s in found["suggested"] if s["key"] == "insulation-below-minimum"}

@@ -13,20 +13,324 @@ export interface paths {
         };
         /**
          * Who Am I
-         * @description Who is signed in.
+         * @description Who is signed in; null where nobody is.
          */
         get: operations["who_am_i_api_session_get"];
         put?: never;
         /**
          * Sign In
-         * @description Sign in; sets the session cookie.
+         * @description Sign in; sets the session cookie. Answered with the code `code` where the second factor is asked for.
          */
         post: operations["sign_in_api_session_post"];
         /**
          * Sign Out
-         * @description End the session.
+         * @description End the session. What the browser kept of pages and photos goes with it.
          */
         delete: operations["sign_out_api_session_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Account
+         * @description One's own sessions and second factor.
+         */
+        get: operations["account_api_account_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Session
+         * @description End one of one's own sessions.
+         */
+        delete: operations["end_session_api_account_sessions__session_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Change one's own password. Every session ends; this one begins anew.
+         */
+        put: operations["change_password_api_account_password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Second Factor
+         * @description Make a secret for a device; nothing is asked for until a code of it was confirmed.
+         */
+        post: operations["begin_second_factor_api_account_second_factor_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Confirm Second Factor
+         * @description From now on a code is asked for. The recovery codes are shown this one time.
+         */
+        post: operations["confirm_second_factor_api_account_second_factor_confirm_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Second Factor
+         * @description No code is asked for any more.
+         */
+        post: operations["stop_second_factor_api_account_second_factor_stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forgotten
+         * @description Mail a link to whoever has that address. The answer does not tell whether anybody has.
+         */
+        post: operations["forgotten_api_account_forgotten_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a link is good for. Looking does not spend it.
+         */
+        post: operations["look_api_links_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use
+         * @description Choose a password, and where the link sets a firm up, say which; signs in. The link is spent.
+         */
+        post: operations["use_api_links_use_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everybody
+         * @description Everybody of the firm, those who have left too.
+         */
+        get: operations["everybody_api_people_get"];
+        put?: never;
+        /**
+         * Invite
+         * @description Invite somebody. Their link is mailed where mail is set up, else it is in the answer, this one time.
+         */
+        post: operations["invite_api_people_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Link
+         * @description A new link for somebody: to join, where they have not yet, else to choose a new password.
+         */
+        post: operations["new_link_api_people__person_id__link_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change a colleague's name or role. A firm keeps at least one supervisor.
+         */
+        patch: operations["change_api_people__person_id__patch"];
+        trace?: never;
+    };
+    "/api/people/{person_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description Somebody leaves: their sessions end, nothing that they did or signed changes.
+         */
+        post: operations["end_api_people__person_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Resume
+         * @description Somebody comes back, by a new link.
+         */
+        post: operations["resume_api_people__person_id__resume_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/second-factor-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Second Factor Off
+         * @description Take the second factor off somebody who has lost device and recovery codes. Their sessions end.
+         */
+        post: operations["second_factor_off_api_people__person_id__second_factor_off_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -272,6 +576,8 @@ export interface paths {
         /**
          * Carry Into
          * @description Carry boards and circuits over, all of them or none; everything stands unconfirmed until it was seen.
+         *
+         *     The same sent twice, or from two devices at once, is carried over once.
          */
         post: operations["carry_into_api_inspections__inspection_id__carry_over_post"];
         delete?: never;
@@ -604,6 +910,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/letterhead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Letterhead
+         * @description Change what stands on the firm's paper from now on. Reports that were issued keep what they were issued with.
+         */
+        put: operations["change_letterhead_api_firm_letterhead_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/retention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Settle Retention
+         * @description Settle how long what is kept of somebody stays before it may be erased, and how long reports are kept.
+         */
+        put: operations["settle_retention_api_firm_retention_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/firm/tables": {
         parameters: {
             query?: never;
@@ -728,10 +1074,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lines
+         * @description What was done about rights, settings, exports and issues, and who came in or did not; the latest first.
+         */
+        get: operations["lines_api_audit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description The whole log as a table.
+         */
+        get: operations["table_api_audit_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{client_id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept
+         * @description What is kept of a client.
+         */
+        get: operations["kept_api_clients__client_id__kept_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{client_id}/export.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Client
+         * @description Everything of a client: the register and inspections with their histories as JSON, and every report issued.
+         */
+        get: operations["export_client_api_clients__client_id__export_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/export.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Person
+         * @description Everything of one of the firm's own people.
+         */
+        get: operations["export_person_api_people__person_id__export_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{client_id}/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Erase
+         * @description Erase a client, once the firm's time for keeping is over. What was there cannot be had back.
+         */
+        post: operations["erase_api_clients__client_id__erase_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AccountOut
+         * @description One's own account: sessions, the one used last first, and how many recovery codes are left.
+         */
+        AccountOut: {
+            /** Sessions */
+            sessions: components["schemas"]["SessionOut"][];
+            /** Second Factor */
+            second_factor: boolean;
+            /** Recovery Left */
+            recovery_left: number;
+        };
         /**
          * ActionOut
          * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold'.
@@ -777,6 +1255,37 @@ export interface components {
             /** More */
             more: string[];
         };
+        /** AuditLine */
+        AuditLine: {
+            /** Id */
+            id: number;
+            /** At */
+            at: string;
+            /** Person */
+            person: string;
+            /** Action */
+            action: string;
+            /** Subject */
+            subject: string;
+            /** Detail */
+            detail: {
+                [key: string]: unknown;
+            } | null;
+            /** Source */
+            source: string;
+        };
+        /**
+         * AuditOut
+         * @description Lines of the audit log, the latest first; count: of all there are.
+         */
+        AuditOut: {
+            /** Count */
+            count: number;
+            /** Actions */
+            actions: string[];
+            /** Lines */
+            lines: components["schemas"]["AuditLine"][];
+        };
         /**
          * Batch
          * @description Changes in the order in which they were made.
@@ -816,6 +1325,8 @@ export interface components {
             limitations: {
                 [key: string]: unknown;
             }[];
+            /** Inspection Id */
+            inspection_id: string;
         };
         /**
          * BoardCheckOut
@@ -1041,6 +1552,11 @@ export interface components {
             /** Properties */
             properties: components["schemas"]["BookEntry"][];
         };
+        /** CodeIn */
+        CodeIn: {
+            /** Code */
+            code: string;
+        };
         /**
          * CorrectionIn
          * @description One cell of a reference table read otherwise: why says on whose word.
@@ -1157,6 +1673,20 @@ export interface components {
             author: string;
         };
         /**
+         * ErasedOut
+         * @description What an erasure took.
+         */
+        ErasedOut: {
+            /** Values */
+            values: number;
+            /** Lines */
+            lines: number;
+            /** Reports */
+            reports: number;
+            /** Photos */
+            photos: number;
+        };
+        /**
          * EstimateOut
          * @description Time and price of a job by house rates (rule 16.1), part by part.
          */
@@ -1265,6 +1795,13 @@ export interface components {
             house_rules: {
                 [key: string]: unknown;
             };
+            letterhead: components["schemas"]["Letterhead"];
+            /** May Change Letterhead */
+            may_change_letterhead: boolean;
+            /** Keep Years */
+            keep_years: number;
+            /** Keep Reports Years */
+            keep_reports_years: number;
             /** Corrections */
             corrections: components["schemas"]["CorrectionOut"][];
         };
@@ -1279,6 +1816,11 @@ export interface components {
             house_rules: {
                 [key: string]: unknown;
             };
+        };
+        /** ForgottenIn */
+        ForgottenIn: {
+            /** Email */
+            email: string;
         };
         /**
          * FoundOut
@@ -1378,12 +1920,21 @@ export interface components {
         /**
          * InspectionOut
          * @description An inspection with everything in it, as it is kept; empty fields are left out.
+         *
+         *     state: where it stands; may: what the person who asks may do with it.
          */
         InspectionOut: {
             /** Id */
             id: string;
             /** Seq */
             seq: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in hand" | "on hold" | "issued";
+            /** May */
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
             judgement: components["schemas"]["JudgementOut"];
@@ -1411,6 +1962,17 @@ export interface components {
             reason: string;
             /** Longest */
             longest: number;
+        };
+        /**
+         * InvitedOut
+         * @description Somebody, and their link: mailed where mail is set up, else here to be handed on; it is shown this one time.
+         */
+        InvitedOut: {
+            person: components["schemas"]["PersonOut"];
+            /** Link */
+            link: string | null;
+            /** Mailed */
+            mailed: boolean;
         };
         /**
          * IssueIn
@@ -1513,6 +2075,28 @@ export interface components {
             caution: string;
         };
         /**
+         * KeptOut
+         * @description What is kept of a client, and from when on it may be erased; reports_until: the reports stay longer.
+         */
+        KeptOut: {
+            /** Properties */
+            properties: number;
+            /** Jobs */
+            jobs: number;
+            /** Inspections */
+            inspections: number;
+            /** Reports */
+            reports: number;
+            /** Photos */
+            photos: number;
+            /** Last Work */
+            last_work: string | null;
+            /** Erasable From */
+            erasable_from: string | null;
+            /** Reports Until */
+            reports_until: string | null;
+        };
+        /**
          * LeadSetOut
          * @description A lead set with what its null should read now (Ω), and how many accepted nulls that comes from.
          */
@@ -1522,6 +2106,39 @@ export interface components {
             known_ohm: number | null;
             /** Nulls */
             nulls: number;
+        };
+        /**
+         * Letterhead
+         * @description What stands on the firm's paper, and the nation whose rules it mostly works by.
+         */
+        Letterhead: {
+            /** Name */
+            name: string;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Phone
+             * @default
+             */
+            phone: string;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Letter Line
+             * @default
+             */
+            letter_line: string;
+            /**
+             * Nation
+             * @default
+             */
+            nation: string;
         };
         /**
          * LineOut
@@ -1543,7 +2160,36 @@ export interface components {
             /** Wrong */
             wrong: components["schemas"]["WrongOut"][];
         };
-        /** Me */
+        /** LinkIn */
+        LinkIn: {
+            /** Token */
+            token: string;
+        };
+        /**
+         * LinkOut
+         * @description What a link is good for, and for whom; name and email are empty where a firm is to be set up.
+         */
+        LinkOut: {
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "set-up" | "invite" | "reset";
+            /** Name */
+            name: string;
+            /** Email */
+            email: string;
+            /** Firm Name */
+            firm_name: string;
+            /** Nations */
+            nations: string[];
+            /** Rule Books */
+            rule_books: string[];
+        };
+        /**
+         * Me
+         * @description Who is signed in; may: what of the firm's business their role allows.
+         */
         Me: {
             /** Id */
             id: string;
@@ -1555,8 +2201,15 @@ export interface components {
             name: string;
             /** Email */
             email: string;
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "inspector" | "supervisor" | "office";
+            /** May */
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            /** Second Factor */
+            second_factor: boolean;
         };
         /**
          * News
@@ -1672,6 +2325,8 @@ export interface components {
         /**
          * PaperOut
          * @description What an uploaded file holds: an inspection, or tables whose columns are to be matched.
+         *
+         *     cleaned: in how many cells a character stood that cannot be kept; U+FFFD stands in its place.
          */
         PaperOut: {
             /** Name */
@@ -1683,6 +2338,8 @@ export interface components {
             } | null;
             /** Tables */
             tables: components["schemas"]["PaperTable"][];
+            /** Cleaned */
+            cleaned: number;
             /** Targets */
             targets: components["schemas"]["TargetOut"][];
         };
@@ -1712,6 +2369,13 @@ export interface components {
             /** How */
             how: string;
         };
+        /** PasswordIn */
+        PasswordIn: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
         /**
          * PastOut
          * @description An inspection of a property.
@@ -1733,6 +2397,48 @@ export interface components {
             on_hold: boolean;
             /** Return On */
             return_on: string | null;
+        };
+        /** PersonChange */
+        PersonChange: {
+            /** Name */
+            name?: string | null;
+            /** Role */
+            role?: ("inspector" | "supervisor" | "office") | null;
+        };
+        /** PersonIn */
+        PersonIn: {
+            /** Name */
+            name: string;
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "inspector" | "supervisor" | "office";
+        };
+        /** PersonOut */
+        PersonOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "inspector" | "supervisor" | "office";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "invited" | "active" | "ended";
+            /** Second Factor */
+            second_factor: boolean;
+            /** Ended At */
+            ended_at: string | null;
         };
         /** PointOut */
         PointOut: {
@@ -1775,6 +2481,14 @@ export interface components {
              * @default []
              */
             fields: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * ProofIn
+         * @description The password once more, before something that a stranger at an open screen must not do.
+         */
+        ProofIn: {
+            /** Password */
+            password: string;
         };
         /** PropertyOut */
         PropertyOut: {
@@ -1853,6 +2567,14 @@ export interface components {
             judgement: components["schemas"]["JudgementOut"];
         };
         /**
+         * RecoveryOut
+         * @description Codes for the day on which the device is lost; each is good once. Shown this one time.
+         */
+        RecoveryOut: {
+            /** Codes */
+            codes: string[];
+        };
+        /**
          * Reference
          * @description What the screens need to know before any inspection: fields, catalogue, devices, house rules.
          */
@@ -1901,6 +2623,16 @@ export interface components {
             /** Reason */
             reason: string | null;
             overtook: components["schemas"]["OvertakenOut"] | null;
+        };
+        /**
+         * RetentionIn
+         * @description Years after the last work for somebody: until their data may be erased, and until their reports may.
+         */
+        RetentionIn: {
+            /** Keep Years */
+            keep_years: number;
+            /** Keep Reports Years */
+            keep_reports_years: number;
         };
         /** RingFindingOut */
         RingFindingOut: {
@@ -1988,6 +2720,18 @@ export interface components {
             says: string;
         };
         /**
+         * SecondFactorOut
+         * @description The secret for a device: as letters, as an address, and drawn (SVG).
+         */
+        SecondFactorOut: {
+            /** Secret */
+            secret: string;
+            /** Uri */
+            uri: string;
+            /** Drawing */
+            drawing: string;
+        };
+        /**
          * SendIn
          * @description Where a letter is mailed to.
          */
@@ -1995,12 +2739,35 @@ export interface components {
             /** To */
             to: string;
         };
-        /** SignIn */
+        /**
+         * SessionOut
+         * @description One of somebody's own sessions; this: the one that asks.
+         */
+        SessionOut: {
+            /** Id */
+            id: string;
+            /** Agent */
+            agent: string;
+            /** Source */
+            source: string;
+            /** Made At */
+            made_at: string;
+            /** Seen At */
+            seen_at: string;
+            /** This */
+            this: boolean;
+        };
+        /**
+         * SignIn
+         * @description code: of the second factor, or a recovery code, where one is asked for.
+         */
         SignIn: {
             /** Email */
             email: string;
             /** Password */
             password: string;
+            /** Code */
+            code?: string | null;
         };
         /** StageOut */
         StageOut: {
@@ -2077,6 +2844,23 @@ export interface components {
             /** Label */
             label: string;
         };
+        /**
+         * UseLink
+         * @description What a link is used with: a password, and where a firm is set up the firm, its rule book and who sets it up.
+         */
+        UseLink: {
+            /** Token */
+            token: string;
+            /** Password */
+            password: string;
+            firm?: components["schemas"]["Letterhead"] | null;
+            /** Rule Book */
+            rule_book?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Email */
+            email?: string | null;
+        };
         /** ValidationError */
         ValidationError: {
             /** Location */
@@ -2134,25 +2918,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Me"];
-                };
-            };
-            /** @description Not signed in */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description No such thing in your firm */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Me"] | null;
                 };
             };
         };
@@ -2223,6 +2989,840 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    account_api_account_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_session_api_account_sessions__session_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_password_api_account_password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_second_factor_api_account_second_factor_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactorOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    confirm_second_factor_api_account_second_factor_confirm_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_second_factor_api_account_second_factor_stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forgotten_api_account_forgotten_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForgottenIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: boolean;
+                    };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_api_links_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    use_api_links_use_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseLink"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    everybody_api_people_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"][];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    invite_api_people_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    new_link_api_people__person_id__link_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_api_people__person_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_api_people__person_id__end_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    resume_api_people__person_id__resume_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    second_factor_off_api_people__person_id__second_factor_off_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -2924,6 +4524,15 @@ export interface operations {
             };
             /** @description No such thing in your firm */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3789,6 +5398,108 @@ export interface operations {
             };
         };
     };
+    change_letterhead_api_firm_letterhead_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Letterhead"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    settle_retention_api_firm_retention_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetentionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     tables_api_firm_tables_get: {
         parameters: {
             query?: never;
@@ -4097,6 +5808,353 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lines_api_audit_get: {
+        parameters: {
+            query?: {
+                before?: number | null;
+                action?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    table_api_audit_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kept_api_clients__client_id__kept_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    export_client_api_clients__client_id__export_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    export_person_api_people__person_id__export_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    erase_api_clients__client_id__erase_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasedOut"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

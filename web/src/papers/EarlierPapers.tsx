@@ -80,6 +80,11 @@ export function EarlierPapers() {
         </p>
       )}
       {paper?.found && <Found found={paper.found} name={paper.name} busy={!!busy} carry={() => carry({ document: paper.document, source: "" })} />}
+      {paper && paper.cleaned > 0 && (
+        <p role="status">
+          {paper.cleaned} {paper.cleaned === 1 ? "cell holds" : "cells hold"} a character that cannot be kept; &#xFFFD; stands in its place.
+        </p>
+      )}
       {paper && paper.tables.length > 0 && <ChartMatch paper={paper} busy={!!busy} carry={carry} />}
       {!paper && property != null && <Before property={String(property)} installation={installation ? String(installation) : null} here={id} busy={!!busy} carry={(one) => carry({ inspection_id: one, source: "" })} />}
     </div>

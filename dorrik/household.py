@@ -1,0 +1,117 @@
+"""Firms and people from the command line: `firm add`, `person add | reset | list`."""
+
+import argparse
+import os
+import sys
+from typing import Any
+
+from sqlalchemy import Connection, Engine, select
+
+from dorrik import serving
+from dorrik.core.rule_book import of_nation
+from dorrik.store import audit, firm_rules, links, people
+from dorrik.store.account_tables import firm, person
+from dorrik.store.engine import make_engine
+from dorrik.store.people import ROLES, Unfit
+
+
+def add_commands(commands: Any) -> None:
+    """The commands and their arguments."""
+    firms = commands.add_parser("firm", help="add a firm").add_subparsers(dest="what", required=True)
+    adding = firms.add_parser("add", help="add a firm with its first supervisor, whose link is printed")
+    adding.add_argument("name")
+    for option, told in (("address", ""), ("phone", ""), ("email", ""), ("nation", "England, Ireland …")):
+        adding.add_argument(f"--{option}", default="", help=told)
+    adding.add_argument("--supervisor", required=True, metavar="NAME")
+    adding.add_argument("--supervisor-email", required=True, metavar="ADDRESS")
+    persons = commands.add_parser("person", help="people of a firm").add_subparsers(dest="what", required=True)
+    one = persons.add_parser("add", help="invite somebody; their link is printed")
+    one.add_argument("email")
+    one.add_argument("--name", required=True)
+    one.add_argument("--role", choices=ROLES, default="inspector")
+    one.add_argument("--firm", help="part of the firm's name, where there are several")
+    again = persons.add_parser("reset", help="print a link with which somebody chooses a new password")
+    again.add_argument("email")
+    again.add_argument("--second-factor-off", action="store_true", help="device and recovery codes are lost")
+    persons.add_parser("list", help="everybody, firm by firm")
+
+
+def run(given: argparse.Namespace) -> int:
+    """Do what was asked; returns the exit code."""
+    do = {("firm", "add"): _add_firm, ("person", "add"): _add, ("person", "reset"): _reset, ("person", "list"): _list}
+    with serving.prepared() as url:
+        engine = make_engine(url)
+        try:
+            do[given.command, given.what](engine, given)
+        except Unfit as error:
+            print(f"{error.field}: {error}", file=sys.stderr)
+            return 2
+        finally:
+            engine.dispose()
+    return 0
+
+
+def _print_link(token: str, purpose: links.Purpose) -> None:
+    hours = links.LASTS[purpose].total_seconds() / 3600
+    where = os.environ.get("DORRIK_URL", "http://127.0.0.1:8080").rstrip("/")
+    print(f"This link is good once, for {hours:.0f} hours:\n\n  {where}{links.path(token)}")
+
+
+def _add_firm(engine: Engine, given: argparse.Namespace) -> None:
+    with engine.begin() as connection:
+        firm_id = people.add_firm(
+            connection, given.name, given.address, given.phone, email=given.email, nation=given.nation
+        )
+        firm_rules.settle(connection, firm_id, of_nation(given.nation or None), {})
+        person_id = people.add_person(connection, firm_id, given.supervisor, given.supervisor_email, "supervisor")
+        token = links.make(connection, "invite", person_id)
+        audit.note(connection, "firm set up", firm_id=firm_id, subject=given.name, source="command line")
+    _print_link(token, "invite")
+
+
+def _firm_of(connection: Connection, part: str | None) -> str:
+    """The firm that is meant: the only one, or the only one whose name holds that part."""
+    found = connection.execute(select(firm.c.id, firm.c.name).order_by(firm.c.name)).all()
+    meant = [one for one in found if part is None or part.casefold() in one.name.casefold()]
+    if len(meant) != 1:
+        names = ", ".join(one.name for one in found) or "none yet: `dorrik firm add`"
+        raise Unfit("firm", f"Say which firm with --firm. There are: {names}.")
+    return str(meant[0].id)
+
+
+def _add(engine: Engine, given: argparse.Namespace) -> None:
+    with engine.begin() as connection:
+        firm_id = _firm_of(connection, given.firm)
+        person_id = people.add_person(connection, firm_id, given.name, given.email, given.role)
+        token = links.make(connection, "invite", person_id)
+        detail = {"subject": given.email, "source": "command line", "role": given.role}
+        audit.note(connection, "person invited", firm_id=firm_id, **detail)
+    _print_link(token, "invite")
+
+
+def _reset(engine: Engine, given: argparse.Namespace) -> None:
+    from dorrik.store import second_factor
+
+    with engine.begin() as connection:
+        found = people.by_address(connection, given.email)
+        if found is None or found.ended_at is not None:
+            raise Unfit("email", "Nobody signs in with that address.")
+        who = {"firm_id": found.firm_id, "subject": found.email, "source": "command line"}
+        if given.second_factor_off:
+            second_factor.stop(connection, found.id)
+            audit.note(connection, "second factor off", **who)
+        purpose: links.Purpose = "reset" if found.password_hash else "invite"
+        token = links.make(connection, purpose, found.id)
+        audit.note(connection, "reset asked", **who)
+    _print_link(token, purpose)
+
+
+def _list(engine: Engine, given: argparse.Namespace) -> None:
+    with engine.connect() as connection:
+        for one in connection.execute(select(firm.c.id, firm.c.name, firm.c.demo).order_by(firm.c.name)):
+            print(f"{one.name}{' (demo)' if one.demo else ''}")
+            for who in people.everybody(connection, one.id):
+                factor = ", second factor" if who.second_factor else ""
+                print(f"  {who.email:40} {who.name}, {who.role}, {who.state}{factor}")
+        if connection.execute(select(person.c.id).limit(1)).first() is None:
+            print("There is nobody yet. `dorrik serve` prints a link to set a firm up; `dorrik firm add` adds one.")

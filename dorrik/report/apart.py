@@ -1,0 +1,74 @@
+"""Having a file from outside read in a process of its own: bounded, a few at a time, ended when nobody waits."""
+
+import asyncio
+import json
+import signal
+import sys
+from collections.abc import Awaitable, Callable
+
+from dorrik.core import document
+from dorrik.core.text import shown
+from dorrik.report.papers import Paper, Table, Unreadable
+from dorrik.report.reader import CLOCK_S
+
+#: Files read at a time; more wait.
+AT_ONCE = 2
+#: How often it is looked whether somebody still waits (s).
+LOOK_S = 0.25
+
+_slots: dict[int, asyncio.Semaphore] = {}
+
+
+class Gone(Exception):
+    """Nobody waits for the answer any more."""
+
+
+async def read(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> Paper:
+    """What a file holds. gone: has whoever asked gone away? Raises Unreadable or Gone."""
+    # A semaphore belongs to the loop it was made in; tests have several.
+    slots = _slots.setdefault(id(asyncio.get_running_loop()), asyncio.Semaphore(AT_ONCE))
+    async with slots:
+        if await gone():
+            raise Gone
+        return _paper(*await _run(data, name, gone))
+
+
+async def _run(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> tuple[int, bytes]:
+    """Exit code and output of the process."""
+    process = await asyncio.create_subprocess_exec(
+        sys.executable, "-m", "dorrik.report.reader", shown(name)[:200],
+        stdin=asyncio.subprocess.PIPE, stdout=asyncio.subprocess.PIPE, stderr=asyncio.subprocess.DEVNULL,
+    )  # fmt: skip
+    work = asyncio.ensure_future(process.communicate(data))
+    try:
+        for _ in range(round((CLOCK_S + 5) / LOOK_S)):
+            done, _ = await asyncio.wait({work}, timeout=LOOK_S)
+            if done:
+                out, _ = work.result()
+                return process.returncode or 0, out
+            if await gone():
+                raise Gone
+        raise Unreadable(_TOO_LONG)
+    finally:
+        if process.returncode is None:
+            process.kill()
+            await process.wait()
+        work.cancel()
+
+
+_TOO_LONG = "The file takes too long to read: a chart or a report takes a second. Copy its table into a new file."
+_TOO_MUCH = "The file takes far more memory than a chart or a report does; it was not read."
+
+
+def _paper(code: int, out: bytes) -> Paper:
+    if code in (-signal.SIGXCPU, -signal.SIGALRM, -signal.SIGKILL):
+        raise Unreadable(_TOO_LONG)
+    if code or not out:
+        raise Unreadable(_TOO_MUCH)
+    found = json.loads(out)
+    if "unreadable" in found:
+        raise Unreadable(found["unreadable"])
+    tables = tuple(Table(one["sheet"], tuple(tuple(row) for row in one["rows"])) for one in found["tables"])
+    if found["document"] is None:
+        return Paper(tables=tables)
+    return Paper(document.parse(found["document"]), found["document"], tables)

@@ -1,0 +1,47 @@
+"""Reads one file from outside in a process of its own, within limits: `python -m dorrik.report.reader`.
+
+The file comes in on standard input, what it holds goes out as JSON on standard output. Nothing else is read or written.
+"""
+
+import json
+import resource
+import signal
+import sys
+from typing import Any
+
+#: Processor time, time on the clock (s) and memory (bytes) that one file may take.
+PROCESSOR_S, CLOCK_S, MEMORY = 20, 40, 768 * 1024 * 1024
+
+
+def _limit() -> None:
+    resource.setrlimit(resource.RLIMIT_CPU, (PROCESSOR_S, PROCESSOR_S + 1))
+    resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
+    resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    # Whoever asked may be gone: the process ends by itself all the same.
+    signal.alarm(CLOCK_S)
+
+
+def _read(name: str) -> dict[str, Any]:
+    from dorrik.report import papers
+
+    try:
+        paper = papers.read(sys.stdin.buffer.read(), name)
+    except papers.Unreadable as error:
+        return {"unreadable": str(error)}
+    tables = [{"sheet": table.sheet, "rows": table.rows} for table in paper.tables]
+    return {"document": paper.document, "tables": tables}
+
+
+def main() -> None:
+    """Read one file."""
+    _limit()
+    try:
+        found = _read(sys.argv[1] if len(sys.argv) > 1 else "")
+    except (MemoryError, RecursionError):
+        found = {"unreadable": "The file takes far more memory than a chart or a report does; it was not read."}
+    sys.stdout.write(json.dumps(found))
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,168 @@
+"""Serving the application: the database first, then one process or several, each made by `application`."""
+
+import contextlib
+import os
+import signal
+import socket
+import sys
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+
+from fastapi import FastAPI
+
+from dorrik.store.mariadb import PrivateMariaDB
+
+HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
+#: How long requests that are being answered have when the server stops (s).
+GRACE_S = 10
+
+
+def _interrupt(*_: object) -> None:
+    """A stop from outside is taken like Ctrl-C: the database is stopped in order either way."""
+    raise KeyboardInterrupt
+
+
+@contextlib.contextmanager
+def database() -> Iterator[str]:
+    """The address of the database: the one that is set, or the private one, watched while the block lasts."""
+    given = os.environ.get("DORRIK_DATABASE_URL")
+    if given:
+        yield given
+        return
+    private = PrivateMariaDB(HOME / "mariadb")
+    stopped = threading.Event()
+    watcher: threading.Thread | None = None
+    try:
+        private.start()
+        watcher = threading.Thread(target=private.watch, args=(stopped,), daemon=True)
+        watcher.start()
+        yield private.url
+    finally:
+        stopped.set()
+        if watcher is not None:
+            watcher.join(5)
+        private.stop()
+
+
+@contextlib.contextmanager
+def prepared() -> Iterator[str]:
+    """The same with the schema up to date and everything findable."""
+    from dorrik.store import migrate, reindex
+    from dorrik.store.engine import make_engine
+
+    with database() as url:
+        migrate.upgrade(url)
+        engine = make_engine(url)
+        reindex.inspections(engine)
+        engine.dispose()
+        yield url
+
+
+def application() -> FastAPI:
+    """The application as each process makes it, from what the environment says."""
+    from dorrik.api.app import create_app
+    from dorrik.store.engine import make_engine
+
+    engine = make_engine(os.environ["DORRIK_DATABASE_URL"])
+    return create_app(engine, photos=os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos"))
+
+
+def free_port(host: str, port: int) -> int:
+    """The port asked for, or another one where something has it already."""
+    for wanted in (port, 0):
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            probe.bind((host, wanted))
+            if wanted != port:
+                print(f"Port {port} is taken.", file=sys.stderr)
+            return int(probe.getsockname()[1])
+    return port
+
+
+def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
+    """Serve until stopped; returns the exit code."""
+    from dorrik.api.app import WEB
+    from dorrik.store.mariadb import MariaDBError
+
+    signal.signal(signal.SIGTERM, _interrupt)
+    # Whatever is written from here on is for this user alone.
+    os.umask(0o077)
+    catcher = None
+    try:
+        with prepared() as url:
+            port = free_port(host, port)
+            os.environ["DORRIK_DATABASE_URL"] = url
+            os.environ.setdefault("DORRIK_URL", f"http://{host}:{port}")
+            if demo:
+                catcher = _demo(url, host)
+            else:
+                _first_link(url)
+            if not (WEB / "index.html").exists():
+                print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
+            print(f"\nOpen {os.environ['DORRIK_URL']}   (Ctrl-C stops the server and its database)\n", flush=True)
+            _run(host, port, workers)
+    except KeyboardInterrupt:
+        pass
+    except MariaDBError as error:
+        print(error, file=sys.stderr)
+        return 1
+    finally:
+        if catcher is not None:
+            catcher.stop()
+    return 0
+
+
+def _run(host: str, port: int, workers: int) -> None:
+    import uvicorn
+
+    from dorrik.api.patience import Patient
+
+    uvicorn.run(
+        "dorrik.serving:application",
+        factory=True,
+        host=host,
+        port=port,
+        workers=workers if workers > 1 else None,
+        http=Patient,
+        ws="none",
+        log_level="warning",
+        server_header=False,
+        timeout_graceful_shutdown=GRACE_S,
+    )
+
+
+def _demo(url: str, host: str) -> "contextlib.AbstractContextManager[object] | None":
+    from dorrik.demo import load, mail_catcher, people
+    from dorrik.store.engine import make_engine
+
+    engine = make_engine(url)
+    load.load(engine)
+    loaded = load.open_doors(engine)
+    engine.dispose()
+    catcher = None
+    if "DORRIK_SMTP" not in os.environ:
+        catcher = mail_catcher.catch(HOME / "mail", mail_port := free_port(host, 8025))
+        os.environ["DORRIK_SMTP"] = f"127.0.0.1:{mail_port}"
+        print(f"\nMail is caught in {HOME / 'mail'}; nothing leaves this machine.")
+    if not loaded:
+        print("\nThis folder has firms of its own: the demo was not loaded into it.")
+        return catcher
+    print("\nDorrik demo. Sign in with one of these (password for all: " + people.PASSWORD + "):")
+    for person in people.PEOPLE:
+        print(f"  {person.email:32} {person.name}, {person.role}, {person.firm}")
+    return catcher
+
+
+def _first_link(url: str) -> None:
+    """Where there is no firm yet: the link with which one is set up. What a demo published is good no longer."""
+    from dorrik.store import household
+    from dorrik.store.engine import make_engine
+
+    engine = make_engine(url)
+    household.close_demo(engine)
+    link = household.first_link(engine)
+    engine.dispose()
+    if link is not None:
+        print("\nThere is no firm here yet. Set yours up with this link; it is good once, for two days:")
+        print(f"\n  {os.environ['DORRIK_URL']}{link}", flush=True)
