@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from dorrik.api.schemas import Moment, Strict
+from dorrik.api.schemas import Moment, RuleBookOut, Strict
 from dorrik.core.workflow import Action, Role
 
 Password = Field(min_length=1, max_length=400)
@@ -69,7 +69,7 @@ class LinkOut(BaseModel):
     email: str
     firm_name: str
     nations: list[str]
-    rule_books: list[str]
+    rule_books: list[RuleBookOut]
 
 
 class Letterhead(Strict):

@@ -22,11 +22,11 @@ from dorrik.api.account_types import (
 )
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
+from dorrik.api.schemas import Problem, RuleBookOut
 from dorrik.api.work import note, source, work
 from dorrik.core import workflow
 from dorrik.core.inspection import NATIONS
-from dorrik.core.rule_book import keys, of_nation
+from dorrik.core.rule_book import keys, of_nation, rule_book
 from dorrik.report import mail
 from dorrik.store import attempts, audit, firm_rules, links, passwords, people, second_factor, sessions
 from dorrik.store.account_tables import person as person_table
@@ -244,7 +244,7 @@ def look(request: Request, given: LinkIn) -> LinkOut:
         email=row.email or "",
         firm_name=firm_name,
         nations=list(NATIONS),
-        rule_books=list(keys()),
+        rule_books=[RuleBookOut.model_validate(rule_book(key), from_attributes=True) for key in keys()],
     )
 
 

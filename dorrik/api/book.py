@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import timedelta
+from typing import Annotated
 
 from fastapi import Query, Request
 from sqlalchemy import Connection
@@ -14,6 +15,7 @@ from dorrik.api.book_types import (
     BookEntryIn,
     CalibrationOut,
     ClientOut,
+    EntryPage,
     FieldsIn,
     HitOut,
     InstrumentOut,
@@ -81,20 +83,24 @@ def booked(request: Request) -> list[BookedOut]:
     return [BookedOut(job=_shown(job), property=_shown(home)) for job, home in found]
 
 
+_Start = Annotated[int, Query(ge=0, le=10_000_000)]
+
+
 @router.get("/clients")
-def clients(request: Request) -> list[BookEntry]:
-    """The firm's clients."""
+def clients(request: Request, start: _Start = 0) -> EntryPage:
+    """The firm's clients by name, a page at a time."""
     with work(request) as (connection, me):
-        return [_shown(one) for one in book.entries(connection, me.firm_id, "client")]
+        found, count = book.page(connection, me.firm_id, "client", start=start)
+    return EntryPage(entries=[_shown(one) for one in found], count=count)
 
 
 @router.get("/clients/{entry_id}")
-def client(request: Request, entry_id: str) -> ClientOut:
-    """A client with their properties."""
+def client(request: Request, entry_id: str, start: _Start = 0) -> ClientOut:
+    """A client with their properties by address, a page at a time."""
     with work(request) as (connection, me):
         found = _there(book.get(connection, me.firm_id, "client", entry_id), "client")
-        homes = book.entries(connection, me.firm_id, "property", entry_id)
-    return ClientOut(client=_shown(found), properties=[_shown(home) for home in homes])
+        homes, count = book.page(connection, me.firm_id, "property", entry_id, start)
+    return ClientOut(client=_shown(found), properties=[_shown(home) for home in homes], count=count)
 
 
 @router.get("/properties/{entry_id}")

@@ -47,8 +47,18 @@ class HitOut(BaseModel):
 
 
 class ClientOut(BaseModel):
+    """A client with a page of their properties; count: of all of them."""
+
     client: BookEntry
     properties: list[BookEntry]
+    count: int
+
+
+class EntryPage(BaseModel):
+    """Some entries of a list, and how many it has in all."""
+
+    entries: list[BookEntry]
+    count: int
 
 
 class PastOut(BaseModel):

@@ -18,6 +18,7 @@ from dorrik.api.schemas import (
     Home,
     InspectionLine,
     InspectionOut,
+    InspectionPage,
     Malformed,
     News,
     Receipt,
@@ -29,9 +30,9 @@ from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.journal import history
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Author, Change, Result
-from dorrik.store import firm_rules, inspections, judging
+from dorrik.store import firm_rules, inspections, judging, listing
 from dorrik.store.inspections import KeptInspection
-from dorrik.store.listing import Line, is_issued, latest_reference, lines
+from dorrik.store.listing import Line, Which, is_issued, latest_reference
 from dorrik.store.people import colleagues
 
 router = make_router("/api", "inspections", RESPONSES)
@@ -51,20 +52,16 @@ def _answer(data: dict[str, Any]) -> Response:
 def home(request: Request) -> Home:
     """Inspections in hand with what is left, the latest first, and issued ones by when they are due again."""
     with work(request) as (connection, me):
-        found = lines(connection, me.firm_id)
-        in_hand = []
-        for line in found:
-            if line.issued is None and len(in_hand) < 30:
-                kept = inspections.load(connection, line.id, me.firm_id)
-                if kept is not None:
-                    in_hand.append(_in_hand(connection, line, kept))
-        issued = sorted((line for line in found if line.issued), key=lambda line: line.next_due or "9999")
+        in_hand = _page(connection, me.firm_id, "in hand", 0)
+        issued = _page(connection, me.firm_id, "issued", 0)
         latest = latest_reference(connection, me.firm_id)
         book, chosen = firm_rules.rules(connection, me.firm_id)
         corrected = firm_rules.in_force(connection, me.firm_id)
     return Home(
-        in_hand=in_hand,
-        issued=[InspectionLine.model_validate(line, from_attributes=True) for line in issued],
+        in_hand=in_hand.lines,
+        in_hand_count=in_hand.count,
+        issued=issued.lines,
+        issued_count=issued.count,
         next_reference=following(latest, FIRST_REFERENCE),
         beginning=Beginning(
             rule_book=book,
@@ -74,15 +71,31 @@ def home(request: Request) -> Home:
     )
 
 
-def _in_hand(connection: Connection, line: Line, kept: KeptInspection) -> InspectionLine:
-    inspection, judgement = judging.judged(connection, kept)
-    shown = InspectionLine.model_validate(line, from_attributes=True)
-    shown.left = sum(stage.left for stage in judgement.progress.stages)
-    shown.failing = sum(note.status == "fail" for note in judgement.notes)
-    if inspection.held_at:
-        shown.held_reason = inspection.held_reason or "on hold"
-        shown.return_on = inspection.return_on
-    return shown
+@router.get("/inspections")
+def listed(request: Request, which: Which, start: int = Query(default=0, ge=0, le=10_000_000)) -> InspectionPage:
+    """More of the list: inspections in hand, or issued ones, from a line on."""
+    with work(request) as (connection, me):
+        return _page(connection, me.firm_id, which, start)
+
+
+def _page(connection: Connection, firm_id: str, which: Which, start: int) -> InspectionPage:
+    found = listing.page(connection, firm_id, which, start)
+    lines = [
+        _worked_out(connection, firm_id, line) if which == "in hand" and line.left is None else line
+        for line in found.lines
+    ]
+    shown = [InspectionLine.model_validate(line, from_attributes=True) for line in lines]
+    return InspectionPage(lines=shown, count=found.count)
+
+
+def _worked_out(connection: Connection, firm_id: str, line: Line) -> Line:
+    """What is left of one that was changed without being judged, or was judged by other rules than today's."""
+    kept = inspections.load(connection, line.id, firm_id)
+    if kept is None:
+        return line
+    _, judgement = judging.judged(connection, kept)
+    left, failing = listing.keep_figures(connection, kept.id, kept.seq, judgement)
+    return replace(line, left=left, failing=failing)
 
 
 @router.get("/inspections/{inspection_id}", response_model=InspectionOut)
@@ -135,9 +148,13 @@ def _apply(
     """The batch in its own transaction, with the names of colleagues where somebody was overtaken, and the verdicts."""
     with work(request) as (connection, me):
         applied = apply(connection, me.firm_id, Author(me.id, me.role), inspection_id, sound)
-        overtaken = applied is not None and any(result.overtook for result in applied.results)
+        if applied is None:
+            return None, {}, {}
+        overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
-        return applied, names, _judgement(connection, applied.kept) if applied is not None else {}
+        _, judgement = judging.judged(connection, applied.kept)
+        listing.keep_figures(connection, applied.kept.id, applied.kept.seq, judgement)
+        return applied, names, as_json(judgement)
 
 
 def _refused(one: Malformed) -> dict[str, Any]:

@@ -9,10 +9,11 @@ from dorrik.api.problems import RESPONSES
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import BoardCheckOut, CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference, RuleBookOut
 from dorrik.api.work import work
-from dorrik.core import catalogue, house_rules
+from dorrik.core import catalogue, house_rules, workflow
 from dorrik.core.board_checks import items as checks
 from dorrik.core.book import BOOK
 from dorrik.core.devices import devices
+from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.progress import stage_of
@@ -21,15 +22,21 @@ from dorrik.core.rule_book import keys, rule_book
 router = make_router("/api", "reference", RESPONSES)
 
 
+def _field(kind: str, name: str, spec: FieldSpec) -> FieldOut:
+    here = kind in KINDS
+    more = {
+        "stage": stage_of(kind, name) if here else "",
+        "action": workflow.action_of(kind, name) if here else "keep the register",
+    }
+    return FieldOut(**asdict(spec) | more)
+
+
 @cache
 def _reference() -> Reference:
     book = rule_book()
     return Reference(
         fields={
-            kind.name: {
-                name: FieldOut(**asdict(spec) | {"stage": stage_of(kind.name, name) if kind.name in KINDS else ""})
-                for name, spec in kind.fields.items()
-            }
+            kind.name: {name: _field(kind.name, name, spec) for name, spec in kind.fields.items()}
             for kind in (*KINDS.values(), *BOOK.values())
         },
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],

@@ -194,6 +194,13 @@ class InspectionLine(BaseModel):
     return_on: str | None = None
 
 
+class InspectionPage(BaseModel):
+    """Some lines of a list, and how many it has in all."""
+
+    lines: list[InspectionLine]
+    count: int
+
+
 class CorrectionIn(Strict):
     """One cell of a reference table read otherwise: why says on whose word."""
 
@@ -213,18 +220,21 @@ class Beginning(BaseModel):
 
 
 class Home(BaseModel):
-    """What waits: inspections in hand, and issued ones by when they are due again."""
+    """What waits: the first inspections in hand, the first issued ones by when they are due again; how many in all."""
 
     in_hand: list[InspectionLine]
+    in_hand_count: int
     issued: list[InspectionLine]
+    issued_count: int
     next_reference: str
     beginning: Beginning
 
 
 class FieldOut(BaseModel):
-    """A declared field; stage: where it is entered, '' in the register."""
+    """A declared field; stage: where it is entered, '' in the register; action: what a change of it is."""
 
     stage: str
+    action: Action
     kind: str
     label: str
     unit: str

@@ -58,11 +58,15 @@ def open_doors(engine: Engine) -> bool:
     """
     password_hash = passwords.hash_password(PASSWORD)
     with engine.begin() as connection:
+        firms = {one.name: one.id for one in people.firms(connection, demo=True)}
         for one in PEOPLE:
             row = people.by_address(connection, one.email)
-            if row is not None and row.password_hash is None:
+            if row is None and one.firm in firms:
+                # An earlier demo had fewer people.
+                people.add_person(connection, firms[one.firm], one.name, one.email, one.role, password_hash)
+            elif row is not None and row.password_hash is None:
                 connection.execute(update(person).where(person.c.id == row.id).values(password_hash=password_hash))
-        return bool(people.firms(connection, demo=True))
+        return bool(firms)
 
 
 def _of_the_book(scribe: Scribe, keeper: book.BookKeeper) -> None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import date
 from functools import cache
 from typing import Any
 
@@ -16,7 +17,7 @@ from dorrik.store import firm_rules, inspections, search
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.firm_rules import Terms
 from dorrik.store.inspections import KeptEntity, KeptInspection, column_value
-from dorrik.store.listing import latest_reference
+from dorrik.store.listing import due, latest_reference
 from dorrik.store.reindex import inspection_subject
 from dorrik.store.tables import ENTITIES, inspection
 from dorrik.store.tables import change as journal
@@ -262,7 +263,9 @@ class _Batch:
         search.keep(self._connection, self._kept.firm_id, [found])
 
     def _head(self) -> dict[str, Any]:
-        return {"seq": self._kept.seq, "changed_at": now()}
+        v = self._kept.entities[self._kept.id].values
+        inspected_on = date.fromisoformat(v["inspected_on"]) if v["inspected_on"] else None
+        return {"seq": self._kept.seq, "changed_at": now(), "due_on": due(inspected_on, v["next_years"])}
 
     def _row(self, entity: KeptEntity) -> dict[str, Any]:
         kind = KINDS[entity.kind]

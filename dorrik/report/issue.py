@@ -19,6 +19,7 @@ from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.judging import judged
+from dorrik.store.listing import keep_issue
 from dorrik.store.people import Person, firm_details
 from dorrik.store.tables import inspection as inspection_table
 from dorrik.store.tables import issued_report
@@ -131,6 +132,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
             sha256=found.sha256,
         )
     )
+    keep_issue(connection, kept.id, number, found.outcome)
     return found
 
 

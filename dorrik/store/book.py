@@ -67,9 +67,12 @@ def get(connection: Connection, firm_id: str, kind: str, entry_id: str, *, lock:
 
 
 def entries(
-    connection: Connection, firm_id: str, kind: str, parent_id: str | None = None, limit: int = 500
+    connection: Connection, firm_id: str, kind: str, parent_id: str | None = None, limit: int | None = None
 ) -> list[Entry]:
-    """Entries of a kind that are not removed, of one parent or of the whole firm, in the order in which they came."""
+    """Entries of a kind that are not removed, of one parent or of the whole firm, in the order in which they came.
+
+    All of them, where no limit is given: for what belongs to one property, and what a firm has few of.
+    """
     table = ENTRIES[kind]
     query = select(table).where(table.c.firm_id == firm_id, table.c.removed.isnot(True))
     if parent_id is not None:
@@ -77,6 +80,20 @@ def entries(
             return []
         query = query.where(table.c.parent_id == parent_id)
     return [_entry(kind, row) for row in connection.execute(query.order_by(table.c.id).limit(limit))]
+
+
+def page(
+    connection: Connection, firm_id: str, kind: str, parent_id: str | None = None, start: int = 0, limit: int = 50
+) -> tuple[list[Entry], int]:
+    """Some entries of a kind by name or address, of one parent or the whole firm, and how many there are in all."""
+    table = ENTRIES[kind]
+    here = [table.c.firm_id == firm_id, table.c.removed.isnot(True)]
+    if parent_id is not None:
+        here.append(table.c.parent_id == parent_id)
+    named = table.c.name if "name" in table.c else table.c.address
+    query = select(table).where(*here).order_by(named.is_(None), named, table.c.id).offset(start).limit(limit)
+    count = connection.execute(select(func.count()).select_from(table).where(*here)).scalar_one()
+    return [_entry(kind, row) for row in connection.execute(query)], count
 
 
 def _cleaned(kind: str, given: Mapping[str, Any]) -> dict[str, Any]:
@@ -289,7 +306,7 @@ def _subjects(connection: Connection, firm_id: str, entry: Entry) -> Iterable[Su
         yield Subject("client", entry.id, v.get("name") or "Unnamed client", v.get("address") or "", (
             v.get("name"), v.get("address"), v.get("contact"), v.get("phone"), v.get("email"),
         ))  # fmt: skip
-        for home in entries(connection, firm_id, "property", entry.id, 5000):
+        for home in entries(connection, firm_id, "property", entry.id):
             yield _home(home, entry)
     elif entry.kind == "property":
         client = get(connection, firm_id, "client", entry.parent_id)

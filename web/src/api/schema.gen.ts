@@ -356,6 +356,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inspections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listed
+         * @description More of the list: inspections in hand, or issued ones, from a line on.
+         */
+        get: operations["listed_api_inspections_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inspections/{inspection_id}": {
         parameters: {
             query?: never;
@@ -659,7 +679,7 @@ export interface paths {
         };
         /**
          * Clients
-         * @description The firm's clients.
+         * @description The firm's clients by name, a page at a time.
          */
         get: operations["clients_api_clients_get"];
         put?: never;
@@ -679,7 +699,7 @@ export interface paths {
         };
         /**
          * Client
-         * @description A client with their properties.
+         * @description A client with their properties by address, a page at a time.
          */
         get: operations["client_api_clients__entry_id__get"];
         put?: never;
@@ -1546,11 +1566,16 @@ export interface components {
             /** Sound */
             sound: number;
         };
-        /** ClientOut */
+        /**
+         * ClientOut
+         * @description A client with a page of their properties; count: of all of them.
+         */
         ClientOut: {
             client: components["schemas"]["BookEntry"];
             /** Properties */
             properties: components["schemas"]["BookEntry"][];
+            /** Count */
+            count: number;
         };
         /** CodeIn */
         CodeIn: {
@@ -1673,6 +1698,16 @@ export interface components {
             author: string;
         };
         /**
+         * EntryPage
+         * @description Some entries of a list, and how many it has in all.
+         */
+        EntryPage: {
+            /** Entries */
+            entries: components["schemas"]["BookEntry"][];
+            /** Count */
+            count: number;
+        };
+        /**
          * ErasedOut
          * @description What an erasure took.
          */
@@ -1733,11 +1768,16 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A declared field; stage: where it is entered, '' in the register.
+         * @description A declared field; stage: where it is entered, '' in the register; action: what a change of it is.
          */
         FieldOut: {
             /** Stage */
             stage: string;
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data";
             /** Kind */
             kind: string;
             /** Label */
@@ -1861,13 +1901,17 @@ export interface components {
         };
         /**
          * Home
-         * @description What waits: inspections in hand, and issued ones by when they are due again.
+         * @description What waits: the first inspections in hand, the first issued ones by when they are due again; how many in all.
          */
         Home: {
             /** In Hand */
             in_hand: components["schemas"]["InspectionLine"][];
+            /** In Hand Count */
+            in_hand_count: number;
             /** Issued */
             issued: components["schemas"]["InspectionLine"][];
+            /** Issued Count */
+            issued_count: number;
             /** Next Reference */
             next_reference: string;
             beginning: components["schemas"]["Beginning"];
@@ -1938,6 +1982,16 @@ export interface components {
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
             judgement: components["schemas"]["JudgementOut"];
+        };
+        /**
+         * InspectionPage
+         * @description Some lines of a list, and how many it has in all.
+         */
+        InspectionPage: {
+            /** Lines */
+            lines: components["schemas"]["InspectionLine"][];
+            /** Count */
+            count: number;
         };
         /** InstrumentOut */
         InstrumentOut: {
@@ -2184,7 +2238,7 @@ export interface components {
             /** Nations */
             nations: string[];
             /** Rule Books */
-            rule_books: string[];
+            rule_books: components["schemas"]["RuleBookOut"][];
         };
         /**
          * Me
@@ -3864,6 +3918,56 @@ export interface operations {
             };
         };
     };
+    listed_api_inspections_get: {
+        parameters: {
+            query: {
+                which: "in hand" | "issued";
+                start?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionPage"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     inspection_api_inspections__inspection_id__get: {
         parameters: {
             query?: never;
@@ -4751,7 +4855,9 @@ export interface operations {
     };
     clients_api_clients_get: {
         parameters: {
-            query?: never;
+            query?: {
+                start?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4764,7 +4870,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BookEntry"][];
+                    "application/json": components["schemas"]["EntryPage"];
                 };
             };
             /** @description Not signed in */
@@ -4798,7 +4904,9 @@ export interface operations {
     };
     client_api_clients__entry_id__get: {
         parameters: {
-            query?: never;
+            query?: {
+                start?: number;
+            };
             header?: never;
             path: {
                 entry_id: string;

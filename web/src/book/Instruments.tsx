@@ -2,13 +2,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Me } from "../api/client";
+import { wordsOf } from "../api/words";
 import type { Value } from "../inspection/types";
 import form from "../ui/Form.module.css";
 import { Mark } from "../ui/Mark";
 import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
-import { wordsOf } from "./Clients";
 import { addEntry, changeEntry, type Entry, EntryField, EntryFields, said, saidOf } from "./entry";
 
 const QUERY = ["instruments"];

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
+import { wordsOf } from "../api/words";
 import { add, begin } from "../inspection/sync";
 import type { Value } from "../inspection/types";
 import form from "../ui/Form.module.css";
@@ -10,7 +11,6 @@ import { Mark } from "../ui/Mark";
 import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
-import { wordsOf } from "./Clients";
 import { PastLines } from "./PastLines";
 import { changeEntry, type Entry, EntryFields, said, saidOf } from "./entry";
 
@@ -160,14 +160,16 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   const start = async (beginning: Found["beginnings"][number]) => {
     const home = await queries.fetchQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
     const { house_rules, table_corrections } = home.beginning;
-    const id = begin(me, {
+    const values = {
       reference: home.next_reference,
       inspected_on: new Date().toLocaleDateString("sv-SE"),
       ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
       ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
       ...(beginning.fields as Record<string, Value>),
-    });
-    for (const fields of beginning.limitations) add("limitation", id, fields as Record<string, Value>);
+    };
+    // The server names what is begun: pressed on two devices, it is one inspection.
+    const id = begin(me, values, beginning.inspection_id);
+    for (const { id: limitation, ...fields } of beginning.limitations) add("limitation", id, fields as Record<string, Value>, String(limitation));
     if (job.values.state === "booked" || job.values.state === "confirmed" || job.values.state === "asked") {
       void changeEntry(job, { state: "booked" });
     }

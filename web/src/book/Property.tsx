@@ -3,12 +3,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, answer } from "../api/client";
+import { wordsOf } from "../api/words";
 import type { Value } from "../inspection/types";
 import form from "../ui/Form.module.css";
 import { Page } from "../ui/Page";
 import css from "../ui/Page.module.css";
 import { Loading, Trouble } from "../ui/States";
-import { wordsOf } from "./Clients";
 import { PastLines } from "./PastLines";
 import { addEntry, changeEntry, type Entry, EntryField, EntryFields, said, saidOf, shownDay } from "./entry";
 

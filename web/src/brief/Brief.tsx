@@ -2,7 +2,7 @@
 import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection, useMay } from "../inspection/sync";
 import { EarlierPapers } from "../papers/EarlierPapers";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
@@ -103,6 +103,7 @@ function Rules({ inspection }: { inspection: string }) {
   const books = useReference()?.rule_books ?? [];
   const chosen = (useInspection((s) => s.model?.entities[inspection]?.values.house_rules) ?? {}) as Chosen;
   const differing = Object.keys(chosen).length;
+  const settles = useMay("settle rules of an inspection");
   const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
   return (
     <>
@@ -116,7 +117,8 @@ function Rules({ inspection }: { inspection: string }) {
         <summary>
           House rules: {differing === 0 ? "all as usual" : `${differing} ${differing === 1 ? "differs" : "differ"} from the usual`}
         </summary>
-        <HouseRules chosen={chosen} choose={(next) => setField(at("house_rules"), Object.keys(next).length ? next : null)} />
+        {!settles && <p className={form.lead}>They come from the firm; a supervisor changes them.</p>}
+        <HouseRules chosen={chosen} disabled={!settles} choose={(next) => setField(at("house_rules"), Object.keys(next).length ? next : null)} />
       </details>
     </>
   );

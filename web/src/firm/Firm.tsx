@@ -9,6 +9,7 @@ import { type Chosen, HouseRules } from "../ui/HouseRules";
 import { Loading, Trouble } from "../ui/States";
 import { Corrections } from "./Corrections";
 import css from "./Firm.module.css";
+import { Letterhead, Retention } from "./Letterhead";
 import { Rates } from "./Rates";
 
 type Firm = Schemas["FirmOut"];
@@ -49,6 +50,7 @@ export default function FirmScreen() {
           {trouble}
         </p>
       )}
+      <Letterhead firm={found} take={take} />
       <section>
         <h2>Rule book</h2>
         <div className={css.books} role="group" aria-label="Rule book">
@@ -72,6 +74,7 @@ export default function FirmScreen() {
       </section>
       <Rates />
       <Corrections firm={found} take={take} />
+      <Retention firm={found} take={take} />
       <p className={css.foot}>{reference.caution}</p>
     </main>
   );

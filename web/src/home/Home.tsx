@@ -9,12 +9,15 @@ import { SearchBox } from "./SearchBox";
 import { Wordmark } from "../signin/SignIn";
 import { useTheme } from "../theme/useTheme";
 import { Mark } from "../ui/Mark";
+import { Pages } from "../ui/Pages";
 import { Loading, Trouble } from "../ui/States";
 
 const BOOK = [
-  ["/clients", "Clients"],
-  ["/instruments", "Instruments"],
-  ["/firm", "House rules and rates"],
+  ["/clients", "Clients", null],
+  ["/instruments", "Instruments", null],
+  ["/firm", "House rules and rates", null],
+  ["/people", "People", "manage people"],
+  ["/audit", "Audit log", "read the audit log"],
 ] as const;
 
 type Line = Schemas["InspectionLine"];
@@ -68,15 +71,19 @@ export default function Home({ me }: { me: Me }) {
     const said = home.error instanceof Refused ? home.error.message : "The server cannot be reached. What waits on this device is safe.";
     return <Trouble message={said} again={() => home.refetch()} />;
   }
-  const { in_hand, issued } = home.data;
   return (
     <Box maxW="64rem" mx="auto" px={{ base: "4", md: "8" }} pb="16">
       <Flex as="header" h="3.4rem" align="center" gap="4" mb="6">
         <Wordmark />
         <Box flex="1" />
-        <Text color="quiet" fontSize="sm" display={{ base: "none", md: "block" }}>
-          {me.name}, {me.firm_name}
-        </Text>
+        <Link to="/account" style={{ minHeight: 44, display: "inline-grid", placeItems: "center", fontSize: 14 }} aria-label={`Your account: ${me.name}, ${me.firm_name}`}>
+          <Text as="span" color="quiet" textDecoration="underline" lineClamp={1}>
+            {me.name}
+            <Text as="span" display={{ base: "none", md: "inline" }}>
+              , {me.firm_name}
+            </Text>
+          </Text>
+        </Link>
         <Button size="sm" variant="outline" borderColor="line" onClick={toggle}>
           {dim ? "Day" : "Dim"}
         </Button>
@@ -86,7 +93,7 @@ export default function Home({ me }: { me: Me }) {
       </Flex>
       <SearchBox />
       <Flex as="nav" aria-label="The firm's book" gap="5" wrap="wrap" mb="4">
-        {BOOK.map(([to, name]) => (
+        {BOOK.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (
           <Link key={to} to={to} style={{ minHeight: 36, display: "inline-grid", placeItems: "center", textDecoration: "underline" }}>
             {name}
           </Link>
@@ -106,30 +113,54 @@ export default function Home({ me }: { me: Me }) {
         </Button>
       </Flex>
       <Booked />
-      {in_hand.length === 0 ? (
+      {home.data.in_hand.length === 0 ? (
         <Text color="quiet" py="6">
           Nothing in hand. Begin with <b>New inspection</b>: the address and the agreed extent come first.
         </Text>
       ) : (
-        <Box as="ul" listStyleType="none">
-          {in_hand.map((line) => (
-            <InHand key={line.id} line={line} />
-          ))}
-        </Box>
+        <Lines which="in hand" what="inspections in hand" first={home.data.in_hand} count={home.data.in_hand_count} Shown={InHand} />
       )}
       <Heading as="h2" fontSize="xl" mt="10" mb="3">
         Issued, next due first
       </Heading>
-      {issued.length === 0 ? (
+      {home.data.issued.length === 0 ? (
         <Text color="quiet">Reports that you issue stand here with the date when the next inspection is due.</Text>
       ) : (
-        <Box as="ul" listStyleType="none">
-          {issued.map((line) => (
-            <Issued key={line.id} line={line} />
-          ))}
-        </Box>
+        <Lines which="issued" what="issued" first={home.data.issued} count={home.data.issued_count} Shown={Issued} />
       )}
     </Box>
+  );
+}
+
+interface ListProps {
+  which: "in hand" | "issued";
+  what: string;
+  first: Line[];
+  count: number;
+  Shown: (props: { line: Line }) => React.ReactNode;
+}
+
+/** A list of inspections: its first page, and more of it when asked for. */
+function Lines({ which, what, first, count, Shown }: ListProps) {
+  const [more, setMore] = useState<Line[]>([]);
+  const [busy, setBusy] = useState(false);
+  const known = new Set(first.map((line) => line.id));
+  const lines = [...first, ...more.filter((line) => !known.has(line.id))];
+  const next = async () => {
+    setBusy(true);
+    const page = await answer(api.GET("/api/inspections", { params: { query: { which, start: lines.length } } })).catch(() => null);
+    if (page) setMore([...more, ...page.lines]);
+    setBusy(false);
+  };
+  return (
+    <>
+      <Box as="ul" listStyleType="none">
+        {lines.map((line) => (
+          <Shown key={line.id} line={line} />
+        ))}
+      </Box>
+      <Pages shown={lines.length} count={count} what={what} more={next} busy={busy} />
+    </>
   );
 }
 

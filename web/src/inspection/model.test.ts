@@ -17,7 +17,7 @@ function cottage(): Model {
     { kind: "circuit", id: "c2", parent_id: "b", values: { position: 2, zs_ohm: "0.31" } },
     { kind: "circuit", id: "c1", parent_id: "b", values: { position: 1 } },
   ];
-  return open({ id: "i", seq: 10, entities, judgement: null as never }, []);
+  return open({ id: "i", seq: 10, state: "in hand", may: ["write"], entities, judgement: null as never }, []);
 }
 
 function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
@@ -143,6 +143,8 @@ describe("opening", () => {
     const found = {
       id: "i",
       seq: 3,
+      state: "in hand" as const,
+      may: [],
       entities: [
         { kind: "inspection", id: "i", parent_id: "f", values: {} },
         { kind: "board", id: "b", parent_id: "i", values: {} },

@@ -18,6 +18,8 @@ export interface Model {
   /** Waiting or refused, in the order in which they were made. */
   pending: Pending[];
   notices: Notice[];
+  /** What the server says that the person may do with it; null for one that so far is only here. */
+  may: Schemas["InspectionOut"]["may"] | null;
 }
 
 type Entry = Schemas["EntryOut"];
@@ -28,13 +30,13 @@ export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model
   for (const e of found.entities) {
     entities[e.id] = { kind: e.kind as Kind, id: e.id, parentId: e.parent_id, values: { ...e.values } as Entity["values"] };
   }
-  const model: Model = { id: found.id, seq: found.seq, entities, judgement: found.judgement, pending, notices: [] };
+  const model: Model = { id: found.id, seq: found.seq, entities, judgement: found.judgement, pending, notices: [], may: found.may };
   return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
 }
 
 /** An inspection that so far is only on this device. */
 export function blank(id: string, pending: Pending[]): Model {
-  const model: Model = { id, seq: 0, entities: {}, judgement: null, pending, notices: [] };
+  const model: Model = { id, seq: 0, entities: {}, judgement: null, pending, notices: [], may: null };
   return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
 }
 

@@ -51,6 +51,11 @@ let failures = 0;
 let retry: ReturnType<typeof setTimeout> | undefined;
 let poll: ReturnType<typeof setInterval> | undefined;
 
+/** May this person do that with the open inspection? Where nothing is known yet, the server decides once it hears of it. */
+export function useMay(action: NonNullable<model.Model["may"]>[number]): boolean {
+  return useInspection((s) => s.model?.may?.includes(action) ?? true);
+}
+
 /** Load an inspection, or begin the one that so far is only on this device. */
 export async function load(id: string, who: { id: string; firm_id: string }): Promise<void> {
   me = who;
@@ -94,17 +99,15 @@ export function setField(place: Place, value: Value, remember = true): void {
 }
 
 /** Make an entity in its parent, with its first fields; returns its id. */
-export function add(kind: Exclude<Kind, "inspection">, parentId: string, fields: Record<string, Value>): string {
-  const id = uuidv7();
+export function add(kind: Exclude<Kind, "inspection">, parentId: string, fields: Record<string, Value>, id: string = uuidv7()): string {
   append(kind, id, PARENT[kind], parentId);
   for (const [field, value] of Object.entries(fields)) append(kind, id, field, value);
   return id;
 }
 
-/** Begin a new inspection on this device; returns its id. */
-export function begin(who: { id: string; firm_id: string }, fields: Record<string, Value>): string {
+/** Begin a new inspection on this device; returns its id. id: the one that the server named, so that two devices begin one. */
+export function begin(who: { id: string; firm_id: string }, fields: Record<string, Value>, id: string = uuidv7()): string {
   me = who;
-  const id = uuidv7();
   set({ model: model.blank(id, []), undoable: [], error: null });
   append("inspection", id, "firm", who.firm_id);
   for (const [field, value] of Object.entries(fields)) append("inspection", id, field, value);

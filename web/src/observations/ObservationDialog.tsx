@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { CatalogueEntry } from "../api/client";
 import { useReference } from "../api/reference";
 import { type About, closeObservation, focusOn } from "../inspection/desk";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection, useMay } from "../inspection/sync";
 import type { Place, Value } from "../inspection/types";
 import { whereOf } from "../inspection/words";
 import form from "../ui/Form.module.css";
@@ -24,6 +24,7 @@ export default function ObservationDialog({ about }: { about: About }) {
   const [entry, setEntry] = useState<CatalogueEntry | undefined>(raised);
   // What the verdicts would raise here comes with its code in its context.
   const offer = model?.judgement?.suggested.find((s) => s.key === raised?.key && (s.entity_id === about.id || s.touches.includes(about.id)));
+  const decides = useMay("decide");
   const [code, setCode] = useState(String(mended?.code ?? about.code ?? offer?.code ?? raised?.code ?? ""));
   const [reason, setReason] = useState(String(mended?.code_reason ?? about.reason ?? offer?.moved ?? ""));
   const [onTheDay, setOnTheDay] = useState(mended?.mended === true);
@@ -72,13 +73,15 @@ export default function ObservationDialog({ about }: { about: About }) {
     const fields: Record<string, Value> = {
       place: place.trim() || null,
       text: text.trim(),
-      code: code || null,
-      code_reason: reason.trim() || null,
       catalogue_key: entry?.key ?? null,
-      mended: onTheDay || null,
       as_left: onTheDay ? asLeft.trim() || null : null,
-      retest: onTheDay ? retest.trim() || null : null,
     };
+    if (decides) {
+      fields.code = code || null;
+      fields.code_reason = reason.trim() || null;
+      fields.mended = onTheDay || null;
+      fields.retest = onTheDay ? retest.trim() || null : null;
+    }
     if (about.existing) {
       for (const [field, value] of Object.entries(fields)) {
         setField({ kind: "observation", id: about.existing, field }, value);
@@ -192,7 +195,8 @@ export default function ObservationDialog({ about }: { about: About }) {
           <p>You decide.</p>
         </div>
       )}
-      <div className={css.codes} role="group" aria-label="Code">
+      {!decides && <p className={css.care}>You write down what was found; an inspector or a supervisor gives it its code.</p>}
+      <div className={css.codes} role="group" aria-label="Code" hidden={!decides}>
         {CODES.map((one) => (
           <button key={one} type="button" aria-pressed={one === code} onClick={() => setCode(one === code ? "" : one)} title={reference?.code_meanings[one]}>
             <CodeMark code={one} large />

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { api, answer, Refused } from "../api/client";
-import { setField, useInspection } from "../inspection/sync";
+import { setField, useInspection, useMay } from "../inspection/sync";
 import { FieldInput } from "../ui/FieldInput";
 import form from "../ui/Form.module.css";
 import { Mark } from "../ui/Mark";
@@ -64,6 +64,7 @@ function Interval() {
   const id = useInspection((s) => s.model?.id) ?? "";
   const proposal = useInspection((s) => s.model?.judgement?.interval);
   const years = useInspection((s) => s.model?.entities[id]?.values.next_years);
+  const decides = useMay("decide");
   if (!proposal) return null;
   const at = (field: string) => ({ kind: "inspection" as const, id, field });
   const said = `${proposal.years} ${proposal.years === 1 ? "year" : "years"}`;
@@ -72,7 +73,7 @@ function Interval() {
       <p>
         <b>{said}</b> {proposal.reason}
       </p>
-      {years !== proposal.years && (
+      {decides && years !== proposal.years && (
         <button
           type="button"
           className={form.button}
@@ -133,6 +134,7 @@ function Issue({ seq, points, waiting }: { seq: number; points: Point[]; waiting
   const id = useInspection((s) => s.model?.id) ?? "";
   const [reason, setReason] = useState("");
   const [asked, setAsked] = useState(false);
+  const signs = useMay("issue");
   const issues = useQuery({
     queryKey: ["issues", id],
     queryFn: () => answer(api.GET("/api/inspections/{inspection_id}/reports", { params: { path: { inspection_id: id } } })),
@@ -179,7 +181,9 @@ function Issue({ seq, points, waiting }: { seq: number; points: Point[]; waiting
         </label>
       )}
       <div className={css.actions}>
-        {unchanged ? (
+        {!signs ? (
+          <p>An inspector or a supervisor signs and issues, while the inspection is not on hold.</p>
+        ) : unchanged ? (
           <p>Issue {known.length} says what stands here. A correction is issued after something has changed.</p>
         ) : asked ? (
           <>

@@ -1,12 +1,16 @@
 /** Signing in; also used over an open inspection when its session has ended. */
-import { Box, Button, Field, Heading, Input, Text, VStack } from "@chakra-ui/react";
+import { Box, Button, Heading, Text, VStack } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import { api, answer, type Me, Refused } from "../api/client";
+import { TextField } from "../ui/TextField";
 
 export function SignInForm({ done, email: known = "" }: { done: (me: Me) => void; email?: string }) {
   const [email, setEmail] = useState(known);
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
+  const [asksCode, setAsksCode] = useState(false);
   const [trouble, setTrouble] = useState("");
+  const [told, setTold] = useState("");
   const [busy, setBusy] = useState(false);
 
   async function submit(event: FormEvent) {
@@ -14,30 +18,53 @@ export function SignInForm({ done, email: known = "" }: { done: (me: Me) => void
     setBusy(true);
     setTrouble("");
     try {
-      done(await answer(api.POST("/api/session", { body: { email, password } })));
+      done(await answer(api.POST("/api/session", { body: { email, password, code: asksCode && code.trim() ? code : null } })));
+    } catch (error) {
+      const what = error instanceof Refused ? (error.body as { code?: string } | null)?.code : "";
+      if (what === "code" && !asksCode) setAsksCode(true);
+      else setTrouble(error instanceof Refused ? error.message : "The server cannot be reached. Try again in a moment.");
+    }
+    setBusy(false);
+  }
+
+  async function forgotten() {
+    setTrouble("");
+    try {
+      const { mail } = await answer(api.POST("/api/account/forgotten", { body: { email } }));
+      setTold(mail ? "If somebody signs in with that address, a link is on its way to it." : "No mail is set up here: a supervisor of your firm gives you a new link.");
     } catch (error) {
       setTrouble(error instanceof Refused ? error.message : "The server cannot be reached. Try again in a moment.");
     }
-    setBusy(false);
   }
 
   return (
     <form onSubmit={submit}>
       <VStack gap="4" align="stretch">
-        <Field.Root required>
-          <Field.Label>Email</Field.Label>
-          <Input type="email" autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} size="lg" bg="sheet" borderColor="ink" />
-        </Field.Root>
-        <Field.Root required invalid={!!trouble}>
-          <Field.Label>Password</Field.Label>
-          <Input type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} size="lg" bg="sheet" borderColor="ink" />
-          <Field.ErrorText color="ink" fontWeight="600">
-            {trouble}
-          </Field.ErrorText>
-        </Field.Root>
+        <TextField label="Email" type="email" autoComplete="username" value={email} change={setEmail} required />
+        <TextField label="Password" type="password" autoComplete="current-password" value={password} change={setPassword} refused={asksCode ? undefined : trouble} required />
+        {asksCode && (
+          <TextField
+            label="Code of your device"
+            autoComplete="one-time-code"
+            mono
+            value={code}
+            change={setCode}
+            refused={trouble}
+            hint="The six figures it shows now, or one of your recovery codes."
+            autoFocus
+            required
+          />
+        )}
         <Button type="submit" size="lg" loading={busy} bg="sea" color="onSea">
           Sign in
         </Button>
+        {told ? (
+          <Text role="status">{told}</Text>
+        ) : (
+          <Button variant="plain" size="sm" textDecoration="underline" color="quiet" minH="44px" disabled={!email.includes("@")} onClick={forgotten}>
+            Forgotten the password?
+          </Button>
+        )}
       </VStack>
     </form>
   );

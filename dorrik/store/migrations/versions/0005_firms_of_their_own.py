@@ -172,10 +172,32 @@ def _inspections() -> None:
         "SET i.reference = CONCAT(LEFT(i.reference, 50), ' (', d.n, ')') WHERE d.n > 1"
     )
     op.create_index("uq_inspection_firm_id_reference", "inspection", ["firm_id", "reference"], unique=True)
+    op.add_column("inspection", sa.Column("issued_number", sa.Integer()))
+    op.add_column("inspection", sa.Column("issued_outcome", sa.String(20)))
+    op.add_column("inspection", sa.Column("due_on", sa.Date()))
+    op.add_column("inspection", sa.Column("left_count", sa.Integer()))
+    op.add_column("inspection", sa.Column("failing_count", sa.Integer()))
+    op.add_column("inspection", sa.Column("judged_seq", sa.Integer()))
+    op.add_column("inspection", sa.Column("judged_by", mysql.CHAR(16, charset="ascii")))
+    op.execute("UPDATE inspection SET due_on = inspected_on + INTERVAL next_years YEAR")
+    op.execute(
+        "UPDATE inspection i JOIN issued_report r ON r.inspection_id = i.id JOIN (SELECT inspection_id, "
+        "MAX(number) n FROM issued_report GROUP BY inspection_id) l ON l.inspection_id = i.id AND l.n = r.number "
+        "SET i.issued_number = r.number, i.issued_outcome = r.outcome"
+    )
+    op.create_index("ix_inspection_in_hand", "inspection", ["firm_id", "issued_number", "changed_at"])
+    op.create_index("ix_inspection_due", "inspection", ["firm_id", "due_on"])
+    op.drop_index("ix_inspection_firm_id_changed_at", table_name="inspection")
     op.drop_index("ix_inspection_firm_id_reference", table_name="inspection")
 
 
 def downgrade() -> None:
+    op.create_index("ix_inspection_firm_id_changed_at", "inspection", ["firm_id", "changed_at"])
+    op.drop_index("ix_inspection_due", table_name="inspection")
+    op.drop_index("ix_inspection_in_hand", table_name="inspection")
+    kept = ("judged_by", "judged_seq", "failing_count", "left_count", "due_on", "issued_outcome", "issued_number")
+    for column in kept:
+        op.drop_column("inspection", column)
     op.create_index("ix_inspection_firm_id_reference", "inspection", ["firm_id", "reference"])
     op.drop_index("uq_inspection_firm_id_reference", table_name="inspection")
     op.drop_column("issued_report", "erased_at")

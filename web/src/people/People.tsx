@@ -1,0 +1,182 @@
+/** The firm's people: who is here and in which role, inviting somebody, and letting somebody go. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, answer, type Me, type Schemas } from "../api/client";
+import { fieldsOf, wordsOf } from "../api/words";
+import { Do } from "../ui/Do";
+import { Page } from "../ui/Page";
+import { Loading, Trouble } from "../ui/States";
+import { ChoiceField, TextField } from "../ui/TextField";
+import { Told } from "../ui/Told";
+
+type Person = Schemas["PersonOut"];
+type Invited = Schemas["InvitedOut"];
+type Role = Person["role"];
+
+const QUERY = ["people"];
+const ROLES: readonly (readonly [Role, string])[] = [
+  ["inspector", "Inspector: inspects, decides, signs"],
+  ["supervisor", "Supervisor: that, and settles rules and people"],
+  ["office", "Office: register, diary, rates; decides nothing"],
+];
+const SHORT: readonly (readonly [Role, string])[] = ROLES.map(([role]) => [role, role[0]!.toUpperCase() + role.slice(1)]);
+
+export default function People({ me }: { me: Me }) {
+  const queries = useQueryClient();
+  const people = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/people")), staleTime: 0 });
+  const [handed, setHanded] = useState<Invited | null>(null);
+  const [trouble, setTrouble] = useState("");
+  if (people.isPending) return <Loading what="the firm's people" />;
+  if (people.isError) return <Trouble message={wordsOf(people.error)} again={() => people.refetch()} />;
+  /** Do something, show the list anew, and the link where there is one. */
+  const run = async (what: () => Promise<Person | Invited>) => {
+    setTrouble("");
+    setHanded(null);
+    try {
+      const found = await what();
+      if ("link" in found) setHanded(found);
+    } catch (error) {
+      setTrouble(wordsOf(error));
+    }
+    await queries.invalidateQueries({ queryKey: QUERY });
+  };
+  const here = people.data.filter((one) => one.state !== "ended");
+  const ended = people.data.filter((one) => one.state === "ended");
+  return (
+    <Page title={`People of ${me.firm_name}`}>
+      {trouble && <Told trouble>{trouble}</Told>}
+      {handed && <Handed handed={handed} />}
+      <Box as="ul" listStyleType="none" aria-label="People">
+        {here.map((one) => (
+          <Row key={one.id} person={one} self={one.id === me.id} run={run} />
+        ))}
+      </Box>
+      <h2>Invite somebody</h2>
+      <Invite done={setHanded} />
+      {ended.length > 0 && (
+        <>
+          <h2>Who has left</h2>
+          <Text color="quiet" mb="3">
+            What they entered and signed stays under their name.
+          </Text>
+          <Box as="ul" listStyleType="none" aria-label="Who has left">
+            {ended.map((one) => (
+              <Flex as="li" key={one.id} borderTopWidth="1px" borderColor="line" py="2" gap="4" align="center" wrap="wrap">
+                <Box flex="1 1 16rem">
+                  <b>{one.name}</b> <Text as="span" color="quiet">{one.email}</Text>
+                </Box>
+                <Do label={`Take ${one.name} back`} onClick={() => run(() => answer(api.POST("/api/people/{person_id}/resume", { params: { path: { person_id: one.id } } })))}>
+                  Take back
+                </Do>
+              </Flex>
+            ))}
+          </Box>
+        </>
+      )}
+    </Page>
+  );
+}
+
+function Row({ person, self, run }: { person: Person; self: boolean; run: (what: () => Promise<Person | Invited>) => Promise<void> }) {
+  const [asked, setAsked] = useState(false);
+  const params = { path: { person_id: person.id } };
+  const state = [person.state === "invited" && "invited, not yet here", person.second_factor && "second factor on", self && "you"].filter(Boolean);
+  return (
+    <Flex as="li" borderTopWidth="1px" borderColor="line" py="3" gap="4" align="center" wrap="wrap">
+      <Box flex="1 1 16rem" minW="0">
+        <Text fontWeight="600" fontSize="lg">
+          {person.name}
+        </Text>
+        <Text color="quiet" fontSize="sm" overflowWrap="anywhere">
+          {[person.email, ...state].join(" · ")}
+        </Text>
+      </Box>
+      <Box w="11rem">
+        <ChoiceField quiet label={`Role of ${person.name}`} value={person.role} choices={SHORT} change={(role) => run(() => answer(api.PATCH("/api/people/{person_id}", { params, body: { role: role as Role } })))} />
+      </Box>
+      <Flex gap="2" wrap="wrap" minW={{ md: "13rem" }}>
+        <Do label={`New link for ${person.name}`} onClick={() => run(() => answer(api.POST("/api/people/{person_id}/link", { params })))}>
+          New link
+        </Do>
+        {person.second_factor && !self && (
+          <Do label={`Take the second factor off ${person.name}`} onClick={() => run(() => answer(api.POST("/api/people/{person_id}/second-factor-off", { params })))}>
+            Device lost
+          </Do>
+        )}
+        {!self && !asked && (
+          <Do label={`${person.name} leaves`} onClick={() => setAsked(true)}>
+            Leaves
+          </Do>
+        )}
+        {asked && (
+          <>
+            <Do first onClick={() => run(() => answer(api.POST("/api/people/{person_id}/end", { params })))}>
+              Yes, {person.name.split(" ")[0]} has left
+            </Do>
+            <Do onClick={() => setAsked(false)}>No</Do>
+          </>
+        )}
+      </Flex>
+    </Flex>
+  );
+}
+
+/** A link is shown this one time, or was mailed. */
+function Handed({ handed }: { handed: Invited }) {
+  const [copied, setCopied] = useState(false);
+  const { person, link, mailed } = handed;
+  if (mailed) return <Told>A link was mailed to {person.email}.</Told>;
+  return (
+    <Told>
+      <Text fontWeight="700">Hand this link to {person.name}. It is good once, and it is not shown again:</Text>
+      <Text fontFamily="mono" my="2" overflowWrap="anywhere" data-link>
+        {link}
+      </Text>
+      <Do
+        onClick={async () => {
+          await navigator.clipboard?.writeText(link ?? "");
+          setCopied(true);
+        }}
+      >
+        {copied ? "Copied" : "Copy"}
+      </Do>
+    </Told>
+  );
+}
+
+function Invite({ done }: { done: (handed: Invited) => void }) {
+  const queries = useQueryClient();
+  const [name, setName] = useState("");
+  const [email, setEmail] = useState("");
+  const [role, setRole] = useState<Role>("inspector");
+  const [refused, setRefused] = useState<Record<string, string>>({});
+  const [busy, setBusy] = useState(false);
+  async function submit(event: FormEvent) {
+    event.preventDefault();
+    setBusy(true);
+    setRefused({});
+    try {
+      done(await answer(api.POST("/api/people", { body: { name, email, role } })));
+      setName("");
+      setEmail("");
+    } catch (error) {
+      const fields = fieldsOf(error);
+      setRefused(Object.keys(fields).length ? fields : { email: wordsOf(error) });
+    }
+    await queries.invalidateQueries({ queryKey: QUERY });
+    setBusy(false);
+  }
+  return (
+    <Box as="form" onSubmit={submit} maxW="46rem">
+      <Box display="grid" gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mb="4">
+        <TextField label="Name" value={name} change={setName} refused={refused.name} hint="As it stands under what they sign." maxLength={120} required />
+        <TextField label="Email" type="email" value={email} change={setEmail} refused={refused.email} maxLength={190} required />
+        <ChoiceField label="Role" value={role} choices={ROLES} change={(next) => setRole(next as Role)} />
+      </Box>
+      <Do type="submit" first busy={busy} disabled={!name.trim() || !email.trim()}>
+        Invite
+      </Do>
+    </Box>
+  );
+}
