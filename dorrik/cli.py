@@ -11,6 +11,9 @@ from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
 from dorrik.core.judgement_text import as_text
 
+#: Commands about what is kept rather than about an inspection.
+HOUSEHOLD = ("firm", "person", "backup", "restore", "verify")
+
 
 def main(arguments: list[str] | None = None) -> None:
     """Run one command; ends the program with its exit code."""
@@ -29,7 +32,7 @@ def main(arguments: list[str] | None = None) -> None:
     commands.add_parser("openapi", help="print the API's contract")
     if arguments is None:
         arguments = sys.argv[1:]
-    if arguments[:1] and arguments[0] in ("firm", "person", "-h", "--help"):
+    if arguments[:1] and arguments[0] in (*HOUSEHOLD, "-h", "--help"):
         # Known only where they are asked for: judging a document needs no database.
         from dorrik import household
 
@@ -39,7 +42,7 @@ def main(arguments: list[str] | None = None) -> None:
         sys.exit(_judge(given.file, text=given.text))
     if given.command == "openapi":
         return _openapi()
-    if given.command in ("firm", "person"):
+    if given.command in HOUSEHOLD:
         from dorrik import household
 
         sys.exit(household.run(given))

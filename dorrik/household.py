@@ -1,4 +1,4 @@
-"""Firms and people from the command line: `firm add`, `person add | reset | list`."""
+"""From the command line: `firm add`, `person add | reset | list`, `backup`, `restore`, `verify`."""
 
 import argparse
 import os
@@ -35,9 +35,44 @@ def add_commands(commands: Any) -> None:
     again.add_argument("--second-factor-off", action="store_true", help="device and recovery codes are lost")
     persons.add_parser("list", help="everybody, firm by firm")
 
+    for name, told in (
+        ("backup", "everything into FILE (a path or an address such as s3://…), while the server runs"),
+        ("restore", "everything from FILE into an empty database"),
+        ("verify", "restore FILE into a database of its own and check every digest"),
+    ):
+        command = commands.add_parser(name, help=told)
+        command.add_argument("file", metavar="FILE")
+        if name == "restore":
+            command.add_argument("--replace", action="store_true", help="let go of what is in the database now")
+
+
+def _backup(given: argparse.Namespace) -> int:
+    from dorrik.store import backup
+
+    photos = serving.photos()
+    try:
+        if given.command == "verify":
+            found = backup.verify(given.file)
+        else:
+            with serving.database() as url:
+                if given.command == "backup":
+                    found = backup.make(url, photos, given.file)
+                else:
+                    found = backup.restore(url, photos, given.file, replace=given.replace)
+    except backup.BackupError as error:
+        print(error, file=sys.stderr)
+        return 1
+    told = f"{sum(found.tables.values())} lines in {len(found.tables)} tables, {found.photos} photos"
+    if given.command != "backup":
+        told += f", {found.reports} reports, each as it was issued"
+    print(f"{given.file}, made {found.made_at}: {told}.")
+    return 0
+
 
 def run(given: argparse.Namespace) -> int:
     """Do what was asked; returns the exit code."""
+    if given.command in ("backup", "restore", "verify"):
+        return _backup(given)
     do = {("firm", "add"): _add_firm, ("person", "add"): _add, ("person", "reset"): _reset, ("person", "list"): _list}
     with serving.prepared() as url:
         engine = make_engine(url)

@@ -1,7 +1,9 @@
 """Serving the application: the database first, then one process or several, each made by `application`."""
 
 import contextlib
+import logging
 import os
+import shutil
 import signal
 import socket
 import sys
@@ -59,13 +61,23 @@ def prepared() -> Iterator[str]:
         yield url
 
 
+def photos() -> str:
+    """Where photos are kept."""
+    return os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos")
+
+
 def application() -> FastAPI:
     """The application as each process makes it, from what the environment says."""
     from dorrik.api.app import create_app
     from dorrik.store.engine import make_engine
 
+    if os.environ.get("DORRIK_ACCESS_LOG"):
+        access = logging.getLogger("dorrik.access")
+        access.addHandler(logging.StreamHandler(sys.stdout))
+        access.setLevel(logging.INFO)
+        access.propagate = False
     engine = make_engine(os.environ["DORRIK_DATABASE_URL"])
-    return create_app(engine, photos=os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos"))
+    return create_app(engine, photos=photos())
 
 
 def free_port(host: str, port: int) -> int:
@@ -100,8 +112,12 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
                 _first_link(url)
             if not (WEB / "index.html").exists():
                 print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
+            stopped = _backups(url)
             print(f"\nOpen {os.environ['DORRIK_URL']}   (Ctrl-C stops the server and its database)\n", flush=True)
-            _run(host, port, workers)
+            try:
+                _run(host, port, workers)
+            finally:
+                stopped.set()
     except KeyboardInterrupt:
         pass
     except MariaDBError as error:
@@ -113,11 +129,37 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
     return 0
 
 
+def _backups(url: str) -> threading.Event:
+    """Backups by themselves, where DORRIK_BACKUP says where to; ended by setting what is returned."""
+    from datetime import timedelta
+
+    from dorrik.store import backup_schedule
+
+    stopped = threading.Event()
+    if folder := os.environ.get("DORRIK_BACKUP"):
+        every = timedelta(hours=float(os.environ.get("DORRIK_BACKUP_HOURS", "24")))
+        schedule = backup_schedule.Schedule(folder, every, max(1, int(os.environ.get("DORRIK_BACKUP_KEEP", "14"))))
+        arguments = (url, photos(), schedule, stopped)
+        threading.Thread(target=backup_schedule.keep_going, args=arguments, daemon=True).start()
+    return stopped
+
+
+def _counted(workers: int) -> None:
+    """Where several processes put their counts, so that each can tell those of all."""
+    if workers > 1:
+        folder = HOME / "counts"
+        shutil.rmtree(folder, ignore_errors=True)
+        folder.mkdir(parents=True)
+        os.environ["PROMETHEUS_MULTIPROC_DIR"] = str(folder)
+
+
 def _run(host: str, port: int, workers: int) -> None:
     import uvicorn
 
     from dorrik.api.patience import Patient
 
+    _counted(workers)
+    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
     uvicorn.run(
         "dorrik.serving:application",
         factory=True,

@@ -33,6 +33,15 @@ if [ ! -x .venv/bin/python ]; then
   "$python" -c 'import ensurepip' 2>/dev/null || want+=(python3-venv)
   "$python" -c 'import os, sys, sysconfig; sys.exit(not os.path.exists(os.path.join(sysconfig.get_paths()["include"], "Python.h")))' || want+=(python3-dev)
 fi
+# Letters for the world's scripts. Reports are made without them too: what has no letter is printed as its code.
+letters=()
+[ -e /usr/share/fonts/truetype/noto/NotoSans-Regular.ttf ] || letters+=(fonts-noto-core)
+[ -e /usr/share/fonts/opentype/noto/NotoSansCJK-Regular.ttc ] || letters+=(fonts-noto-cjk)
+if [ ${#letters[@]} -gt 0 ] && [ "$(id -u)" -eq 0 ]; then
+  want+=("${letters[@]}")
+elif [ ${#letters[@]} -gt 0 ]; then
+  say "letters of other scripts are missing in reports until root does: apt-get install -y ${letters[*]}"
+fi
 if [ "$mode" = test ]; then
   command -v chromium >/dev/null || want+=(chromium)
 fi
@@ -96,4 +105,12 @@ if [ ! -e "$build_stamp" ]; then
   say "building the front end"
   (cd web && npm run build --silent)
   touch "$build_stamp"
+fi
+
+# 5. The fonts of reports.
+font_stamp=var/fonts/.dorrik-$( (cat scripts/fonts.py web/package-lock.json; ls /usr/share/fonts/*/noto 2>/dev/null) | sha256sum | cut -c1-16)
+if [ ! -e "$font_stamp" ]; then
+  say "gathering the fonts of reports"
+  .venv/bin/python -m scripts.fonts
+  touch "$font_stamp"
 fi

@@ -18,6 +18,7 @@ from dorrik.api import (
     health,
     inspections,
     job_letters,
+    observed,
     papers,
     people,
     pictures,
@@ -51,9 +52,10 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
     app.state.costly = Pool()
     app.add_middleware(Guard)
+    app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
-        health, sign_in, accounts, people, inspections, reports, papers, pictures, book, job_letters, firm, rates,
+        health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, book, job_letters, firm, rates,
         reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)

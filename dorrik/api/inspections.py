@@ -8,6 +8,7 @@ from pydantic_core import to_json
 from sqlalchemy import Connection
 from sqlalchemy.exc import IntegrityError
 
+from dorrik.api.observed import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import (
@@ -137,6 +138,8 @@ def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         applied, names, judgement = _apply(request, inspection_id, [replace(change, based_on=0) for change in sound])
     if applied is None:
         raise not_found()
+    for result in applied.results:
+        CHANGES.labels(result.state).inc()
     fates = iter(applied.results)
     results = [_refused(one) if isinstance(one, Malformed) else _result(next(fates), names) for one in batch.changes]
     return _answer({"seq": applied.kept.seq, "results": results, "judgement": judgement})

@@ -7,6 +7,7 @@ from sqlalchemy import Engine
 
 from dorrik.api import accounts
 from dorrik.api.account_types import Me, SignIn
+from dorrik.api.observed import FAILED_SIGN_INS
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
@@ -74,6 +75,7 @@ def _sign_in(engine: Engine, given: SignIn, where: str, agent: str) -> str:
 
 
 def _failed(engine: Engine, row: Any, where: str, why: str) -> None:
+    FAILED_SIGN_INS.inc()
     if row is not None:
         with engine.begin() as connection:
             audit.note(connection, "sign-in failed", firm_id=row.firm_id, subject=row.email, source=where, why=why)

@@ -3,7 +3,8 @@
 #let ink = rgb("#17272b")
 #let quiet = rgb("#4f6065")
 #let rule-ink = rgb("#b9c2c0")
-#let mono(body) = text(font: ("Atkinson Hyperlegible Mono", "Noto Sans", "Noto Sans Math"), body)
+#let others = json(bytes(sys.inputs.fonts))
+#let mono(body) = text(font: ("Atkinson Hyperlegible Mono", ..others), body)
 
 #set document(
   title: data.title + " " + data.reference,
@@ -11,7 +12,7 @@
   description: data.title + " on " + data.property,
 )
 #set text(
-  font: ("Atkinson Hyperlegible Next", "Noto Sans", "Noto Sans Math"),
+  font: ("Atkinson Hyperlegible Next", ..others),
   size: 9.5pt, fill: ink, lang: "en", region: "GB",
 )
 #set par(leading: 0.58em, spacing: 0.9em)
@@ -64,7 +65,7 @@
     #set text(size: 9pt)
     *#data.firm.name* \
     #data.firm.address \
-    #data.firm.phone
+    #data.firm.phone#if data.firm.email != "" [ \ #data.firm.email]#if data.firm.line != "" [ \ #data.firm.line]
   ],
 )
 

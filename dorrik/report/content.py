@@ -28,6 +28,18 @@ class Issue:
     firm_phone: str
     replaces: int | None = None
     reason: str | None = None
+    firm_email: str = ""
+    firm_line: str = ""
+
+    def letterhead(self) -> dict[str, str]:
+        """What stands at the head of the paper."""
+        return {
+            "name": self.firm_name,
+            "address": self.firm_address,
+            "phone": self.firm_phone,
+            "email": self.firm_email,
+            "line": self.firm_line,
+        }
 
 
 def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
@@ -44,7 +56,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
             "replaces": issue.replaces,
             "reason": issue.reason,
         },
-        "firm": {"name": issue.firm_name, "address": issue.firm_address, "phone": issue.firm_phone},
+        "firm": issue.letterhead(),
         "title": judgement.rule_book.report,
         "reference": inspection.reference or "no reference",
         "property": ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p),

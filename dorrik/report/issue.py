@@ -12,7 +12,7 @@ from sqlalchemy import Connection, insert, select
 from dorrik.core import document
 from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Point, readiness
-from dorrik.report import pdf
+from dorrik.report import glyphs, pdf
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, content
 from dorrik.store.account_tables import person
@@ -63,6 +63,8 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
         firm_name=firm["name"],
         firm_address=firm["address"] or "",
         firm_phone=firm["phone"] or "",
+        firm_email=firm["email"] or "",
+        firm_line=firm["letter_line"] or "",
         **correction,
     )
 
@@ -71,7 +73,18 @@ def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[
     """What stands in the way of issuing, and the draft's pages as SVG."""
     inspection, judgement = judged(connection, kept)
     said = content(inspection, judgement, on_paper(connection, who, 0, now().date()))
-    return readiness(inspection, judgement), pdf.pages(said, {})
+    return (*readiness(inspection, judgement), *_letters(said)), pdf.pages(said, {})
+
+
+def _letters(said: dict[str, Any]) -> tuple[Point, ...]:
+    """What no font has a letter for is said before the report is issued with its code in that place."""
+    signs = glyphs.missing(said)
+    if not signs:
+        return ()
+    told = ", ".join(f"{sign} ({glyphs.code_point(sign)[1:-1]})" for sign in signs[:8])
+    more = f" and {len(signs) - 8} more" if len(signs) > 8 else ""
+    text = f"No font here has a letter for {told}{more}: the report prints the code in its place."
+    return (Point("look", "report", text),)
 
 
 def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None) -> Issued:

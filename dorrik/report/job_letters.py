@@ -12,7 +12,7 @@ Values = Mapping[str, Any]
 
 def _letter(issue: Issue, **said: Any) -> dict[str, Any]:
     return {
-        "firm": {"name": issue.firm_name, "address": issue.firm_address, "phone": issue.firm_phone},
+        "firm": issue.letterhead(),
         "on": day(issue.issued_on),
         "signed_by": issue.signed_by,
         "role": issue.role,

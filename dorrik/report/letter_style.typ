@@ -1,12 +1,13 @@
 // The firm's headed paper: letterhead, addressee, subject, closing. Letters bring their own words.
 #let ink = rgb("#17272b")
 #let quiet = rgb("#4f6065")
-#let mono(body) = text(font: ("Atkinson Hyperlegible Mono", "Noto Sans", "Noto Sans Math"), body)
+#let others = json(bytes(sys.inputs.fonts))
+#let mono(body) = text(font: ("Atkinson Hyperlegible Mono", ..others), body)
 
 #let letter(data, body) = {
   set document(title: data.subject, author: data.firm.name, description: data.subject)
   set text(
-    font: ("Atkinson Hyperlegible Next", "Noto Sans", "Noto Sans Math"),
+    font: ("Atkinson Hyperlegible Next", ..others),
     size: 10.5pt, fill: ink, lang: "en", region: "GB",
   )
   set par(leading: 0.62em, spacing: 1em)
@@ -14,7 +15,7 @@
   show heading: it => block(above: 6mm, below: 4mm, text(size: 13pt, weight: "bold", it.body))
   block(below: 12mm)[
     #text(size: 15pt, weight: "bold", data.firm.name) \
-    #text(fill: quiet)[#data.firm.address#if data.firm.phone != "" [ · #data.firm.phone]]
+    #text(fill: quiet)[#data.firm.address#if data.firm.phone != "" [ · #data.firm.phone]#if data.firm.email != "" [ · #data.firm.email]]#if data.firm.line != "" [ \ #text(size: 8.5pt, fill: quiet, data.firm.line)]
     #line(length: 100%, stroke: 0.8pt + ink)
   ]
   grid(columns: (1fr, auto), data.to, data.on)

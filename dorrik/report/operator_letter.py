@@ -38,7 +38,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
     )
     return {
         "subject": f"Earth of the supply at {inspection.property_address or 'the address below'}",
-        "firm": {"name": issue.firm_name, "address": issue.firm_address, "phone": issue.firm_phone},
+        "firm": issue.letterhead(),
         "to": "To the distribution network operator",
         "on": day(issue.issued_on),
         "signed_by": issue.signed_by,

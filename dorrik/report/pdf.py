@@ -1,17 +1,23 @@
 """Typesetting: a report as tagged PDF (PDF/A-3, PDF/UA-1) with its data inside or as pages to look at, and letters."""
 
 import json
+import re
+import unicodedata
+from collections.abc import Callable
 from datetime import date, datetime
 from functools import cache
 from pathlib import Path
 from threading import Lock
-from typing import Any
+from typing import Any, TypeVar
 
 import typst
+
+from dorrik.report import glyphs
 
 HERE = Path(__file__).parent
 TEMPLATE = HERE / "condition_report.typ"
 STANDARDS = ["a-3a", "ua-1"]
+T = TypeVar("T")
 
 #: One compiler serves all: it holds the fonts and what it has laid out before, but takes one call at a time.
 _lock = Lock()
@@ -19,38 +25,89 @@ _lock = Lock()
 
 @cache
 def _compiler(template: Path = TEMPLATE) -> typst.Compiler:
-    return typst.Compiler(str(template), root=str(HERE), font_paths=[str(HERE / "fonts")], ignore_system_fonts=True)
+    return typst.Compiler(str(template), root=str(HERE), font_paths=glyphs.folders(), ignore_system_fonts=True)
 
 
-def _inputs(content: dict[str, Any], document: dict[str, Any]) -> dict[str, str]:
+#: How often a text is made plainer before everything is.
+TRIES = 12
+_WITHOUT = re.compile(r'the text `"(.*?)"` could not be displayed', re.DOTALL)
+
+
+def _set(content: dict[str, Any], make: Callable[[dict[str, str]], T]) -> T:
+    """What `make` makes of the content, however its letters turn out.
+
+    The coverage of the fonts says what can be set one by one. Where signs together still find no font, the texts that
+    hold them are made plainer: first what joins and combines is printed by its code points, then all that is not plain.
+    """
+    said = glyphs.legible(content)
+    for _ in range(TRIES):
+        try:
+            return make(_inputs(said))
+        except typst.TypstError as error:
+            found = _WITHOUT.search(str(error))
+            if found is None:
+                raise
+            sign = re.sub(r"\\u\{([0-9a-f]+)\}", lambda m: chr(int(m[1], 16)), found[1])
+            plainer = _changed(said, lambda text, sign=sign: _plainer(text) if sign in text else text)
+            if plainer == said:
+                break
+            said = plainer
+    return make(_inputs(_changed(said, _plain)))
+
+
+def _changed(value: Any, change: Callable[[str], str]) -> Any:
+    if isinstance(value, str):
+        return change(value)
+    if isinstance(value, dict):
+        return {name: _changed(one, change) for name, one in value.items()}
+    return [_changed(one, change) for one in value] if isinstance(value, list | tuple) else value
+
+
+def _plainer(text: str) -> str:
+    alone = "".join(glyphs.code_point(s) if unicodedata.category(s) in ("Mn", "Mc", "Me", "Cf") else s for s in text)
+    return alone if alone != text else _plain(text)
+
+
+def _plain(text: str) -> str:
+    return "".join(sign if sign.isascii() or sign in "–’“”·×Ωµ²Δ≤≥°£€" else glyphs.code_point(sign) for sign in text)
+
+
+def _inputs(content: dict[str, Any]) -> dict[str, str]:
     return {
         "data": json.dumps(content, ensure_ascii=False),
-        "attachment": json.dumps(document, ensure_ascii=False, indent=1),
+        "fonts": json.dumps(glyphs.families(), ensure_ascii=False),
     }
 
 
 def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
     """The report as PDF. content: see `content.content`; document: attached as inspection.json; at: its date."""
-    with _lock:
+    attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
+
+    def make(inputs: dict[str, str]) -> bytes:
         return _compiler().compile(
-            sys_inputs=_inputs(content, document), format="pdf", pdf_standards=STANDARDS, timestamp=int(at.timestamp())
+            sys_inputs=inputs | attached, format="pdf", pdf_standards=STANDARDS, timestamp=int(at.timestamp())
         )
+
+    with _lock:
+        return _set(content, make)
 
 
 def pages(content: dict[str, Any], document: dict[str, Any]) -> list[str]:
     """The report's pages as SVG text, to look at before it is issued."""
+    attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
     with _lock:
-        found = _compiler().compile(sys_inputs=_inputs(content, document), format="svg")
+        found = _set(content, lambda inputs: _compiler().compile(sys_inputs=inputs | attached, format="svg"))
     return [page.decode() for page in (found if isinstance(found, list) else [found])]
 
 
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:
     """A letter on the firm's paper as PDF. name: of its template; content: its words; on: its date."""
     at = datetime(on.year, on.month, on.day)
-    with _lock:
+
+    def make(inputs: dict[str, str]) -> bytes:
         return _compiler(HERE / f"{name}.typ").compile(
-            sys_inputs={"data": json.dumps(content, ensure_ascii=False)},
-            format="pdf",
-            pdf_standards=["ua-1"],
-            timestamp=int(at.timestamp()),
+            sys_inputs=inputs, format="pdf", pdf_standards=["ua-1"], timestamp=int(at.timestamp())
         )
+
+    with _lock:
+        return _set(content, make)

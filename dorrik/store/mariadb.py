@@ -144,7 +144,7 @@ class PrivateMariaDB:
         with (self.folder / "log").open("ab") as log:
             self._process = subprocess.Popen(
                 [
-                    _program("mariadbd", "mysqld"),
+                    program("mariadbd", "mysqld"),
                     "--no-defaults",
                     f"--datadir={self.folder / 'data'}",
                     f"--pid-file={self.folder / 'pid'}",
@@ -229,7 +229,7 @@ class PrivateMariaDB:
             password.write_text(secrets.token_urlsafe(24))
         result = subprocess.run(
             [
-                _program("mariadb-install-db", "mysql_install_db"),
+                program("mariadb-install-db", "mysql_install_db"),
                 "--no-defaults",
                 f"--datadir={data}",
                 "--auth-root-authentication-method=normal",
@@ -289,7 +289,8 @@ class PrivateMariaDB:
         raise kind(f"MariaDB did not start; the end of {self.folder / 'log'} says:\n{tail}")
 
 
-def _program(*names: str) -> str:
+def program(*names: str) -> str:
+    """The path of one of Debian's programs, the first that is there. Raises MariaDBError."""
     for name in names:
         found = shutil.which(name) or shutil.which(name, path="/usr/sbin:/usr/local/sbin:/usr/bin")
         if found:

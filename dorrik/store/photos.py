@@ -65,6 +65,26 @@ class PhotoStore:
                 self._files.rm_file(part)
             raise
 
+    def names(self) -> list[str]:
+        """Where every whole photo of every firm is, below the root."""
+        if not self._files.exists(self._root):
+            return []
+        found = self._files.find(self._root)
+        root = self._root.rstrip("/") + "/"
+        below = (path[path.index(root) + len(root) :] if root in path else path for path in found)
+        return sorted(name for name in below if not name.endswith(".part"))
+
+    def read(self, name: str) -> bytes:
+        """The content of one of `names`."""
+        content: bytes = self._files.cat_file(f"{self._root}/{name}")
+        return content
+
+    def put(self, name: str, content: bytes) -> None:
+        """Put a photo back where it was."""
+        path = f"{self._root}/{name}"
+        self._files.makedirs(path.rsplit("/", 1)[0], exist_ok=True)
+        self._files.pipe_file(path, content)
+
     def remove(self, firm_id: str, sha256: str) -> None:
         """Take a photo away; nothing happens where there is none."""
         path = self._path(firm_id, sha256)
