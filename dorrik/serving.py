@@ -171,6 +171,7 @@ def _run(host: str, port: int, workers: int) -> None:
         log_level="warning",
         server_header=False,
         timeout_graceful_shutdown=GRACE_S,
+        timeout_keep_alive=75,
     )
 
 

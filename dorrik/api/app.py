@@ -34,6 +34,7 @@ from dorrik.api.guard import Guard, problem
 from dorrik.api.pages import Pages
 from dorrik.api.work import work
 from dorrik.store.photos import PhotoStore
+from dorrik.store.remembered import Remembered
 
 PHOTOS = Path(__file__).parents[2] / "var" / "photos"
 WEB = Path(__file__).parents[2] / "web" / "dist"
@@ -51,12 +52,13 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
     app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
     app.state.costly = Pool()
+    app.state.remembered = Remembered()
     app.add_middleware(Guard)
     app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
-        health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, book, job_letters, firm, rates,
-        reference, rules, audit_log, data_protection,
+        health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, book, job_letters, firm,
+        rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

@@ -13,7 +13,7 @@ from starlette.responses import JSONResponse, Response
 router = APIRouter(prefix="/api", tags=["health"])
 
 #: Less room than this (bytes) on the disk of database or photos is told.
-LITTLE_ROOM = 500_000_000
+LITTLE_ROOM = int(os.environ.get("DORRIK_LITTLE_ROOM", "500000000"))
 
 
 class Health(BaseModel):

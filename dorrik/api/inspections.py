@@ -1,6 +1,6 @@
 """Inspections: the list, one whole, its changes and their history."""
 
-from dataclasses import asdict, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from fastapi import Query, Request, Response
@@ -8,6 +8,7 @@ from pydantic_core import to_json
 from sqlalchemy import Connection
 from sqlalchemy.exc import IntegrityError
 
+from dorrik.api import health
 from dorrik.api.observed import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
@@ -25,16 +26,18 @@ from dorrik.api.schemas import (
     Receipt,
 )
 from dorrik.api.work import work
-from dorrik.core import workflow
+from dorrik.core import delta, workflow
+from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
 from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.journal import history
-from dorrik.journal.apply import Applied, apply
+from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store import firm_rules, inspections, judging, listing
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.listing import Line, Which, is_issued, latest_reference
 from dorrik.store.people import colleagues
+from dorrik.store.remembered import Memory, Remembered
 
 router = make_router("/api", "inspections", RESPONSES)
 
@@ -64,6 +67,7 @@ def home(request: Request) -> Home:
         issued=issued.lines,
         issued_count=issued.count,
         next_reference=following(latest, FIRST_REFERENCE),
+        trouble=_trouble(),
         beginning=Beginning(
             rule_book=book,
             house_rules=chosen,
@@ -77,6 +81,13 @@ def listed(request: Request, which: Which, start: int = Query(default=0, ge=0, l
     """More of the list: inspections in hand, or issued ones, from a line on."""
     with work(request) as (connection, me):
         return _page(connection, me.firm_id, which, start)
+
+
+def _trouble() -> str | None:
+    free = health.room()
+    if free >= health.LITTLE_ROOM:
+        return None
+    return f"The server's disk is nearly full: {free / 1e6:.0f} MB are left. Tell whoever looks after it."
 
 
 def _page(connection: Connection, firm_id: str, which: Which, start: int) -> InspectionPage:
@@ -125,39 +136,76 @@ def inspection(request: Request, inspection_id: str) -> Response:
 
 @router.post("/inspections/{inspection_id}/changes", response_model=Receipt)
 def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
-    """Apply a batch. Each change is kept, known already, or refused with a reason; the rest is kept all the same."""
+    """Apply a batch. Each change is kept, known already, or refused with a reason; the rest is kept all the same.
+
+    A device that says of which sequence number its judgement is gets what became different, where that is known here.
+    """
     sound = [
         Change(c.id, c.entity, c.entity_id, c.field, c.value, c.based_on, c.moment, c.device)
         for c in batch.changes
         if not isinstance(c, Malformed)
     ]
     try:
-        applied, names, judgement = _apply(request, inspection_id, sound)
+        done = _apply(request, inspection_id, sound)
     except IntegrityError:
-        # Only a resend that claims to have seen its own first sending gets here. It is taken at its word no longer.
-        applied, names, judgement = _apply(request, inspection_id, [replace(change, based_on=0) for change in sound])
-    if applied is None:
+        # A resend that claims to have seen its own first sending, or a number that somebody took in this moment. It is
+        # taken at its word no longer.
+        done = _apply(request, inspection_id, [replace(change, based_on=0) for change in sound])
+    if done is None:
         raise not_found()
-    for result in applied.results:
+    for result in done.results:
         CHANGES.labels(result.state).inc()
-    fates = iter(applied.results)
-    results = [_refused(one) if isinstance(one, Malformed) else _result(next(fates), names) for one in batch.changes]
-    return _answer({"seq": applied.kept.seq, "results": results, "judgement": judgement})
+    fates = iter(done.results)
+    results = [
+        _refused(one) if isinstance(one, Malformed) else _result(next(fates), done.names) for one in batch.changes
+    ]
+    receipt: dict[str, Any] = {"seq": done.seq, "results": results, "judgement": None, "change": None}
+    if done.before is not None and batch.judged == done.before_seq:
+        receipt["change"] = delta.difference(done.before, done.judgement)
+    else:
+        receipt["judgement"] = done.judgement
+    return _answer(receipt)
 
 
-def _apply(
-    request: Request, inspection_id: str, sound: list[Change]
-) -> tuple[Applied | None, dict[str, str], dict[str, Any]]:
+@dataclass(frozen=True, slots=True)
+class _Done:
+    """A batch that was applied and committed: the judgement after it and, where it is known, the one before."""
+
+    seq: int
+    results: tuple[Result, ...]
+    names: dict[str, str]
+    judgement: dict[str, Any]
+    before: dict[str, Any] | None
+    before_seq: int
+
+
+def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done | None:
     """The batch in its own transaction, with the names of colleagues where somebody was overtaken, and the verdicts."""
+    remembered: Remembered = request.app.state.remembered
+    memory = remembered.take(inspection_id)
+    found: list[Judgement] = []
+
+    def figures(kept: KeptInspection) -> dict[str, Any]:
+        found.append(judging.judged(connection, kept)[1])
+        return listing.as_columns(found[0], kept.seq)
+
     with work(request) as (connection, me):
-        applied = apply(connection, me.firm_id, Author(me.id, me.role), inspection_id, sound)
+        known = memory.kept if memory is not None else None
+        applied = apply(
+            connection, me.firm_id, Author(me.id, me.role), inspection_id, sound, known=known, figures=figures
+        )
         if applied is None:
-            return None, {}, {}
+            return None
+        if not found:
+            found.append(judging.judged(connection, applied.kept)[1])
         overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
-        _, judgement = judging.judged(connection, applied.kept)
-        listing.keep_figures(connection, applied.kept.id, applied.kept.seq, judgement)
-        return applied, names, as_json(judgement)
+    # Committed: what is remembered from here on is what the database has.
+    kept, judgement = applied.kept, as_json(found[0])
+    same = memory is not None and kept is memory.kept
+    before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
+    remembered.put(Memory(kept, judgement, kept.seq))
+    return _Done(kept.seq, applied.results, names, judgement, before, before_seq)
 
 
 def _refused(one: Malformed) -> dict[str, Any]:

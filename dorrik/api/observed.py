@@ -76,7 +76,7 @@ def _route(scope: Scope) -> str:
 
 @router.get("/metrics", include_in_schema=False)
 def metrics(request: Request) -> Response:
-    """Counts of all processes for Prometheus: for whoever has the token DORRIK_METRICS_TOKEN, or sits on the machine."""
+    """Counts of all processes for Prometheus: for whoever has DORRIK_METRICS_TOKEN, or else sits on the machine."""
     token = os.environ.get("DORRIK_METRICS_TOKEN")
     given = request.headers.get("authorization", "")
     local = request.client is not None and request.client.host in ("127.0.0.1", "::1")

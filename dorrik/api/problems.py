@@ -1,5 +1,6 @@
 """Errors in one shape, for programs and for people."""
 
+import errno
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -41,6 +42,12 @@ def install(app: FastAPI) -> None:
         wait = error.body.get("wait_s")
         return JSONResponse(error.body, error.status, headers={"Retry-After": str(wait)} if wait else None)
 
+    @app.exception_handler(OSError)
+    def disk(_: Request, error: OSError) -> JSONResponse:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG):
+            raise error
+        return _full()
+
     @app.exception_handler(HTTPException)
     def http(_: Request, error: HTTPException) -> JSONResponse:
         code = {404: "not-found", 405: "method", 408: "slow", 413: "too-large"}.get(error.status_code, "http")
@@ -61,6 +68,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(DBAPIError)
     def database(_: Request, error: DBAPIError) -> JSONResponse:
+        if _number(error) in FULL:
+            return _full()
         if not error.connection_invalidated and type(error).__name__ != "OperationalError":
             raise error
         message = "The database did not answer. Nothing that was acknowledged is lost; it will be tried again."

@@ -99,8 +99,9 @@ def _tolerant(value: Any, handler: ValidatorFunctionWrapHandler) -> ChangeIn | M
 
 
 class Batch(Strict):
-    """Changes in the order in which they were made."""
+    """Changes in the order in which they were made; judged: the sequence number that the device's judgement is of."""
 
+    judged: int | None = Field(default=None, ge=0, le=2**31 - 1)
     changes: list[Annotated[ChangeIn, WrapValidator(_tolerant)]] = Field(max_length=500)
 
 
@@ -120,12 +121,34 @@ class ResultOut(BaseModel):
     overtook: OvertakenOut | None
 
 
+class Run(BaseModel):
+    """A part of a list: a run of the list before (end not included), or new items."""
+
+    start: int | None = None
+    end: int | None = None
+    new: list[Any] | None = None
+
+
+class MapChange(BaseModel):
+    set: dict[str, Any]
+    gone: list[str]
+
+
+class JudgementChange(BaseModel):
+    """What became different in a judgement: values written whole, lists as runs, mappings by what is set and gone."""
+
+    set: dict[str, Any]
+    lists: dict[str, list[Run]]
+    maps: dict[str, MapChange]
+
+
 class Receipt(BaseModel):
-    """The answer to a batch: each change's fate, the new sequence number and the new verdicts."""
+    """The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change."""
 
     seq: int
     results: list[ResultOut]
-    judgement: JudgementOut
+    judgement: JudgementOut | None
+    change: JudgementChange | None
 
 
 class EntityOut(BaseModel):
@@ -220,13 +243,17 @@ class Beginning(BaseModel):
 
 
 class Home(BaseModel):
-    """What waits: the first inspections in hand, the first issued ones by when they are due again; how many in all."""
+    """What waits: the first inspections in hand, the first issued ones by when they are due again; how many in all.
+
+    trouble: what those who look after the server should know, such as a disk that is nearly full.
+    """
 
     in_hand: list[InspectionLine]
     in_hand_count: int
     issued: list[InspectionLine]
     issued_count: int
     next_reference: str
+    trouble: str | None
     beginning: Beginning
 
 

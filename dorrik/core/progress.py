@@ -150,7 +150,8 @@ def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | 
     """The live tests that apply to a circuit under the house rules; a device of the board has its own."""
     if circuit.spare:
         return ()
-    behind_device = board is not None and circuit.rcd_id in {rcd.id for rcd in board.rcds}
+    named = circuit.rcd_id
+    behind_device = board is not None and named is not None and any(rcd.id == named for rcd in board.rcds)
     if behind_device or not circuit.rcd_rated_ma:
         return ("zs_ohm",)
     half, five = _more_trips(house, circuit.rcd_rated_ma)

@@ -1,6 +1,6 @@
 """Applying a batch of changes: checked one by one, applied and appended in the caller's one transaction."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cache
@@ -35,17 +35,20 @@ class Applied:
 
 
 def apply(
-    connection: Connection, firm_id: str, author: Author, inspection_id: str, changes: Sequence[Change]
-) -> Applied | None:
+    connection: Connection, firm_id: str, author: Author, inspection_id: str, changes: Sequence[Change],
+    known: KeptInspection | None = None, figures: Callable[[KeptInspection], dict[str, Any]] | None = None,
+) -> Applied | None:  # fmt: skip
     """Apply a batch to an inspection of that firm, in the transaction that `connection` is in.
 
     The inspection itself is made by a change that sets its parent, the firm. Returns None where the firm has no
     inspection of that id and the batch does not make it. Nothing is raised for a change that cannot be
-    applied: it is refused with a reason and the rest is kept.
+    applied: it is refused with a reason and the rest is kept. known: see `inspections.load`; it is changed by this, and
+    not to be used again where the transaction is not committed. figures: what lists show of the inspection, asked for
+    once everything else is written.
     """
     if not is_id(inspection_id):
         return None
-    kept = inspections.load(connection, inspection_id, firm_id, lock=True)
+    kept = inspections.load(connection, inspection_id, firm_id, lock=True, known=known)
     made = False
     if kept is None:
         if not any(_makes(change, inspection_id, firm_id) for change in changes):
@@ -69,7 +72,7 @@ def apply(
     results = tuple(batch.take(change) for change in changes)
     if made:
         batch.by_the_firm()
-    batch.write()
+    batch.write(figures)
     return Applied(kept, results)
 
 
@@ -185,15 +188,19 @@ class _Batch:
         if change.field == kind.parent:
             if change.entity_id not in self._kept.entities:
                 entity = _new_entity(kind.name, change.entity_id, value)
+                self._kept.touched.add(change.entity_id)
                 self._kept.entities[change.entity_id] = self._new[change.entity_id] = entity
             elif (entity := self._kept.entities[change.entity_id]).parent_id != value:
                 before, entity.parent_id = entity.parent_id, value
+                # Both of what it left and what it came to are built anew.
+                self._kept.touched |= {before, change.entity_id}
                 if change.entity_id not in self._new:
                     self._touched.setdefault(change.entity_id, {})[f"{kind.parent}_id"] = value
         else:
             entity = self._kept.entities[change.entity_id]
             before = entity.values[change.field]
             entity.values[change.field] = value
+            self._kept.touched.add(change.entity_id)
             if change.entity_id not in self._new:
                 self._touched.setdefault(change.entity_id, {})[change.field] = value
         self._kept.seq += 1
@@ -230,7 +237,7 @@ class _Batch:
             return None
         return Overtaken(seq, author_id, earlier)
 
-    def write(self) -> None:
+    def write(self, figures: Callable[[KeptInspection], dict[str, Any]] | None) -> None:
         """Write entities, journal and the new sequence number. Parents stand before children in KINDS."""
         if not self._entries:
             return
@@ -240,18 +247,15 @@ class _Batch:
                 self._connection.execute(_INSERT[ENTITIES[kind.name]], rows)
         for entity_id, values in self._touched.items():
             table = ENTITIES[self._kept.entities[entity_id].kind]
-            key = {"key_id": entity_id}
             if table is not inspection:
-                key["key_inspection_id"] = self._kept.id
-            columns = {name: column_value(value) for name, value in values.items()}
-            if table is inspection:
-                columns |= self._head()
-            self._connection.execute(_update(table, frozenset(columns)), columns | key)
-        if self._kept.id not in self._touched:
-            head = self._head()
-            self._connection.execute(_update(inspection, frozenset(head)), head | {"key_id": self._kept.id})
+                columns = {name: column_value(value) for name, value in values.items()}
+                key = {"key_id": entity_id, "key_inspection_id": self._kept.id}
+                self._connection.execute(_update(table, frozenset(columns)), columns | key)
         self._connection.execute(_INSERT[journal], self._entries)
         self._find_by()
+        own = {name: column_value(value) for name, value in self._touched.get(self._kept.id, {}).items()}
+        own |= self._head() | (figures(self._kept) if figures is not None else {})
+        self._connection.execute(_update(inspection, frozenset(own)), own | {"key_id": self._kept.id})
 
     def _find_by(self) -> None:
         """What an inspection is found by has changed."""
@@ -265,7 +269,14 @@ class _Batch:
     def _head(self) -> dict[str, Any]:
         v = self._kept.entities[self._kept.id].values
         inspected_on = date.fromisoformat(v["inspected_on"]) if v["inspected_on"] else None
-        return {"seq": self._kept.seq, "changed_at": now(), "due_on": due(inspected_on, v["next_years"])}
+        self._kept.changed_at = now()
+        head = {
+            "seq": self._kept.seq,
+            "changed_at": self._kept.changed_at,
+            "due_on": due(inspected_on, v["next_years"]),
+        }
+        # What lists show of it is of the state before; whoever judges it next keeps it anew.
+        return head | {"judged_seq": None}
 
     def _row(self, entity: KeptEntity) -> dict[str, Any]:
         kind = KINDS[entity.kind]

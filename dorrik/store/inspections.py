@@ -31,6 +31,11 @@ class KeptInspection:
     firm_id: str
     seq: int
     entities: dict[str, KeptEntity] = field(default_factory=dict)
+    #: When it was last changed, as its row says.
+    changed_at: datetime | None = None
+    #: Entities as the rules see them, made for the last judgement; `touched` says which of them are out of date.
+    built: dict[str, Any] = field(default_factory=dict)
+    touched: set[str] = field(default_factory=set)
 
 
 def _instant(value: datetime) -> str:
@@ -67,15 +72,20 @@ def _entity(kind: str, row: Row[Any], parent_id: str) -> KeptEntity:
     return KeptEntity(kind, row.id, parent_id, values)
 
 
-def load(connection: Connection, inspection_id: str, firm_id: str, *, lock: bool = False) -> KeptInspection | None:
+def load(
+    connection: Connection, inspection_id: str, firm_id: str, *, lock: bool = False, known: KeptInspection | None = None
+) -> KeptInspection | None:
     """Load an inspection of that firm; None where the firm has none of that id.
 
-    lock: hold the inspection's row until the transaction ends, so that changes are applied one batch at a time.
+    lock: hold the inspection's row until the transaction ends, so that changes are applied one batch at a time; known:
+    the inspection as it was last seen, which is given back where nothing was written since.
     """
     head = _head(connection, inspection_id, firm_id, lock) if is_id(inspection_id) else None
     if head is None:
         return None
-    kept = KeptInspection(inspection_id, firm_id, head.seq)
+    if known is not None and (known.seq, known.changed_at, known.firm_id) == (head.seq, head.changed_at, firm_id):
+        return known
+    kept = KeptInspection(inspection_id, firm_id, head.seq, changed_at=head.changed_at)
     kept.entities[inspection_id] = _entity("inspection", head, firm_id)
     present = connection.execute(_PRESENT, {"inspection_id": inspection_id}).one()
     for kind in (kind for kind, there in zip(_CHILDREN, present, strict=True) if there):
@@ -107,7 +117,14 @@ _SELECT = {kind: _select(kind) for kind in _CHILDREN}
 
 
 def assemble(kept: KeptInspection) -> Inspection:
-    """The inspection as the rules judge it, without what was removed."""
+    """The inspection as the rules judge it, without what was removed.
+
+    What was built before and not touched since is taken as it is: a figure in one of many circuits builds that circuit,
+    its board and the inspection anew.
+    """
+    if not kept.built:
+        kept.touched = set(kept.entities)
+    stale = _with_parents(kept)
     by_parent: dict[tuple[str, str], list[Any]] = {}
     # Children first: a board is built with its circuits in hand.
     for kind in reversed(KINDS.values()):
@@ -115,13 +132,28 @@ def assemble(kept: KeptInspection) -> Inspection:
         for entity in kept.entities.values():
             if entity.kind != kind.name:
                 continue
-            lists = {child.plural: in_order(by_parent.get((child.name, entity.id), [])) for child in children}
-            built = build(kind, entity.id, entity.values, **lists)
-            if kind.name == "inspection":
-                found: Inspection = built
-                return found
-            by_parent.setdefault((kind.name, entity.parent_id), []).append(built)
-    raise LookupError("The inspection itself is missing among its entities.")
+            if entity.id in stale:
+                lists = {child.plural: in_order(by_parent.get((child.name, entity.id), [])) for child in children}
+                kept.built[entity.id] = build(kind, entity.id, entity.values, **lists)
+            if entity.parent_id in stale:
+                by_parent.setdefault((kind.name, entity.parent_id), []).append(kept.built[entity.id])
+    kept.touched = set()
+    found: Inspection | None = kept.built.get(kept.id)
+    if found is None:
+        raise LookupError("The inspection itself is missing among its entities.")
+    return found
+
+
+def _with_parents(kept: KeptInspection) -> set[str]:
+    """What was touched, with everything that it stands in."""
+    stale: set[str] = set()
+    for entity_id in kept.touched:
+        at: str | None = entity_id
+        while at is not None and at not in stale:
+            stale.add(at)
+            entity = kept.entities.get(at)
+            at = entity.parent_id if entity is not None and at != kept.id else None
+    return stale
 
 
 def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | None:

@@ -158,6 +158,8 @@ def erase(connection: Connection, firm_id: str, client_id: str, today: date) -> 
     for entity in KINDS.values():
         taken += _empty_entities(connection, entity, at)
         lines += _empty_journal(connection, entity, at)
+    # What a process remembers of them is void.
+    connection.execute(update(inspection).where(inspection.c.id.in_(at)).values(changed_at=now()))
     reports = _erase_reports(connection, firm_id, at, today)
     return Erased(taken, lines, reports, photos)
 

@@ -17,12 +17,15 @@ def _named(context: Context) -> Iterator[tuple[str, Circuit]]:
     there must not count for its namesake here."""
     plain = Counter(name_of(circuit) for _, circuit in context.circuits)
     taken: set[str] = set()
+    # Where to go on counting: thousands without a name are counted on, not counted through.
+    counted: dict[str, int] = {}
     for board, circuit in context.circuits:
         base = name_of(circuit)
         name = base = base if plain[base] == 1 else f"{board.name or 'Board'}, {base}"
-        repeat = 2
+        repeat = counted.get(base, 2)
         while name in taken:
             name, repeat = f"{base} ({repeat})", repeat + 1
+        counted[base] = repeat
         taken.add(name)
         yield name, circuit
 

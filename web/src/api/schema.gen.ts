@@ -412,6 +412,8 @@ export interface paths {
         /**
          * Changes
          * @description Apply a batch. Each change is kept, known already, or refused with a reason; the rest is kept all the same.
+         *
+         *     A device that says of which sequence number its judgement is gets what became different, where that is known here.
          */
         post: operations["changes_api_inspections__inspection_id__changes_post"];
         delete?: never;
@@ -1308,9 +1310,11 @@ export interface components {
         };
         /**
          * Batch
-         * @description Changes in the order in which they were made.
+         * @description Changes in the order in which they were made; judged: the sequence number that the device's judgement is of.
          */
         Batch: {
+            /** Judged */
+            judged?: number | null;
             /** Changes */
             changes: components["schemas"]["ChangeIn"][];
         };
@@ -1902,6 +1906,8 @@ export interface components {
         /**
          * Home
          * @description What waits: the first inspections in hand, the first issued ones by when they are due again; how many in all.
+         *
+         *     trouble: what those who look after the server should know, such as a disk that is nearly full.
          */
         Home: {
             /** In Hand */
@@ -1914,6 +1920,8 @@ export interface components {
             issued_count: number;
             /** Next Reference */
             next_reference: string;
+            /** Trouble */
+            trouble: string | null;
             beginning: components["schemas"]["Beginning"];
         };
         /** HouseRuleOut */
@@ -2073,6 +2081,24 @@ export interface components {
             instruments: components["schemas"]["InstrumentOut"][];
             /** Beginnings */
             beginnings: components["schemas"]["BeginningOut"][];
+        };
+        /**
+         * JudgementChange
+         * @description What became different in a judgement: values written whole, lists as runs, mappings by what is set and gone.
+         */
+        JudgementChange: {
+            /** Set */
+            set: {
+                [key: string]: unknown;
+            };
+            /** Lists */
+            lists: {
+                [key: string]: components["schemas"]["Run"][];
+            };
+            /** Maps */
+            maps: {
+                [key: string]: components["schemas"]["MapChange"];
+            };
         };
         /** JudgementOut */
         JudgementOut: {
@@ -2239,6 +2265,15 @@ export interface components {
             nations: string[];
             /** Rule Books */
             rule_books: components["schemas"]["RuleBookOut"][];
+        };
+        /** MapChange */
+        MapChange: {
+            /** Set */
+            set: {
+                [key: string]: unknown;
+            };
+            /** Gone */
+            gone: string[];
         };
         /**
          * Me
@@ -2611,14 +2646,15 @@ export interface components {
         };
         /**
          * Receipt
-         * @description The answer to a batch: each change's fate, the new sequence number and the new verdicts.
+         * @description The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
          */
         Receipt: {
             /** Seq */
             seq: number;
             /** Results */
             results: components["schemas"]["ResultOut"][];
-            judgement: components["schemas"]["JudgementOut"];
+            judgement: components["schemas"]["JudgementOut"] | null;
+            change: components["schemas"]["JudgementChange"] | null;
         };
         /**
          * RecoveryOut
@@ -2748,6 +2784,18 @@ export interface components {
             title: string;
             /** Text */
             text: string[];
+        };
+        /**
+         * Run
+         * @description A part of a list: a run of the list before (end not included), or new items.
+         */
+        Run: {
+            /** Start */
+            start?: number | null;
+            /** End */
+            end?: number | null;
+            /** New */
+            new?: unknown[] | null;
         };
         /**
          * SamplingOut

@@ -91,6 +91,11 @@ export default function Home({ me }: { me: Me }) {
           Sign out
         </Button>
       </Flex>
+      {home.data.trouble && (
+        <Box mb="4" p="3" borderWidth="1.5px" borderColor="ink" borderRadius="6px" role="alert">
+          {home.data.trouble}
+        </Box>
+      )}
       <SearchBox />
       <Flex as="nav" aria-label="The firm's book" gap="5" wrap="wrap" mb="4">
         {BOOK.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (

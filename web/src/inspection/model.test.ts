@@ -22,7 +22,7 @@ function cottage(): Model {
 
 function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
   const whole = results.map((r) => ({ id: "", state: "kept" as const, seq: null, reason: null, overtook: null, ...r }));
-  return { seq, results: whole, judgement: null as never };
+  return { seq, results: whole, judgement: null as never, change: null };
 }
 
 function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas["News"] {

@@ -15,6 +15,8 @@ export interface Model {
   seq: number;
   entities: Record<string, Entity>;
   judgement: Judgement | null;
+  /** The sequence number that the judgement is of; null where a change of it did not fit and the whole is asked for. */
+  judgedSeq: number | null;
   /** Waiting or refused, in the order in which they were made. */
   pending: Pending[];
   notices: Notice[];
@@ -30,13 +32,13 @@ export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model
   for (const e of found.entities) {
     entities[e.id] = { kind: e.kind as Kind, id: e.id, parentId: e.parent_id, values: { ...e.values } as Entity["values"] };
   }
-  const model: Model = { id: found.id, seq: found.seq, entities, judgement: found.judgement, pending, notices: [], may: found.may };
+  const model: Model = { id: found.id, seq: found.seq, entities, judgement: found.judgement, judgedSeq: found.seq, pending, notices: [], may: found.may };
   return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
 }
 
 /** An inspection that so far is only on this device. */
 export function blank(id: string, pending: Pending[]): Model {
-  const model: Model = { id, seq: 0, entities: {}, judgement: null, pending, notices: [], may: null };
+  const model: Model = { id, seq: 0, entities: {}, judgement: null, judgedSeq: null, pending, notices: [], may: null };
   return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
 }
 
@@ -71,8 +73,34 @@ export function write(model: Model, pending: Pending): Model {
   return { ...model, entities: lay(model.entities, change), pending: [...others, pending] };
 }
 
-/** The server's answer to a batch. */
-export function receive(model: Model, receipt: Schemas["Receipt"], sent: Change[]): { model: Model; gap: boolean } {
+type JudgementChange = Schemas["JudgementChange"];
+
+/** A judgement with what the server says became different in it. */
+export function changed(before: Judgement, change: JudgementChange): Judgement {
+  const old = before as unknown as Record<string, unknown>;
+  const now: Record<string, unknown> = { ...old, ...change.set };
+  for (const [name, runs] of Object.entries(change.lists)) {
+    const list = old[name] as unknown[];
+    now[name] = runs.flatMap((run) => run.new ?? list.slice(run.start ?? 0, run.end ?? 0));
+  }
+  for (const [name, part] of Object.entries(change.maps)) {
+    const kept = Object.entries(old[name] as object).filter(([key]) => !part.gone.includes(key));
+    now[name] = { ...Object.fromEntries(kept), ...part.set };
+  }
+  return now as unknown as Judgement;
+}
+
+/** The judgement after a receipt. Where its change is of another one than stands here, the whole has to be asked for. */
+function judgedBy(model: Model, receipt: Schemas["Receipt"], judged: number | null): Pick<Model, "judgement" | "judgedSeq"> {
+  if (receipt.judgement) return { judgement: receipt.judgement, judgedSeq: receipt.seq };
+  if (receipt.change && model.judgement && judged !== null && judged === model.judgedSeq) {
+    return { judgement: changed(model.judgement, receipt.change), judgedSeq: receipt.seq };
+  }
+  return { judgement: model.judgement, judgedSeq: null };
+}
+
+/** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
+export function receive(model: Model, receipt: Schemas["Receipt"], sent: Change[], judged: number | null = null): { model: Model; gap: boolean } {
   const fates = new Map(receipt.results.map((r) => [r.id, r]));
   const kept = receipt.results.filter((r) => r.state === "kept").length;
   const pending = model.pending.flatMap((p) => {
@@ -87,12 +115,13 @@ export function receive(model: Model, receipt: Schemas["Receipt"], sent: Change[
     const undo = { kind: change.entity, id: change.entity_id, field: change.field, value: r.overtook.value as Value };
     return [{ id: r.id, text, undo }];
   });
-  const gap = receipt.seq !== model.seq + kept;
+  const verdicts = judgedBy(model, receipt, judged);
+  const gap = receipt.seq !== model.seq + kept || verdicts.judgedSeq === null;
   return {
     model: {
       ...model,
       seq: gap ? model.seq : receipt.seq,
-      judgement: receipt.judgement,
+      ...verdicts,
       pending,
       notices: [...model.notices, ...came],
     },
@@ -126,7 +155,7 @@ export function hear(model: Model, news: Schemas["News"], me: string, title: (e:
     entities,
     notices,
     seq: Math.max(model.seq, news.seq),
-    judgement: news.judgement ?? model.judgement,
+    ...(news.judgement && { judgement: news.judgement, judgedSeq: news.seq }),
   };
 }
 

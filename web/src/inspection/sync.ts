@@ -201,10 +201,10 @@ function batch(waiting: Pending[], most: number): Pending[] {
   return waiting.slice(0, fits < 0 ? most : Math.max(1, fits));
 }
 
-async function post(id: string, sent: Pending[]) {
+async function post(id: string, sent: Pending[], judged: number | null) {
   const changes = sent.map((p) => p.change);
   const params = { path: { inspection_id: id } };
-  const receipt = await answer(api.POST("/api/inspections/{inspection_id}/changes", { params, body: { changes } }));
+  const receipt = await answer(api.POST("/api/inspections/{inspection_id}/changes", { params, body: { changes, judged } }));
   await settle(sent, new Map(receipt.results.map((r) => [r.id, r])));
   return receipt;
 }
@@ -216,12 +216,12 @@ async function send(): Promise<void> {
   sending = true;
   clearTimeout(retry);
   try {
-    const receipt = await post(current.id, sent);
+    const receipt = await post(current.id, sent, current.judgedSeq);
     attempts = failures = 0;
     atOnce = BATCH.changes;
     const now = get().model;
     if (now?.id === current.id) {
-      const { model: next, gap } = model.receive(now, receipt, sent.map((p) => p.change));
+      const { model: next, gap } = model.receive(now, receipt, sent.map((p) => p.change), current.judgedSeq);
       set({ model: next, line: "ok", keptAt: Date.now(), error: null });
       if (gap) await listen();
     }
@@ -245,6 +245,9 @@ async function failed(error: Refused | null, sent: Pending[]): Promise<void> {
       failures = 0;
       await setAside(first, "The server fails on this entry: it is kept on this device. The rest goes on.");
     }
+  } else if (error && status === 507) {
+    // Said as it is, and tried again: somebody makes room.
+    set({ error: error.message });
   } else if (error && status < 500 && status !== 429) {
     // Not to be had at all, as with an inspection of another firm: kept here, and said.
     return set({ error: `${error.message} What you typed is kept on this device.`, line: "offline" });
@@ -284,7 +287,8 @@ async function listen(): Promise<void> {
   try {
     const news = await answer(
       api.GET("/api/inspections/{inspection_id}/changes", {
-        params: { path: { inspection_id: current.id }, query: { since: current.seq } },
+        // Where the verdicts here are not known to be the latest, one entry more brings them.
+        params: { path: { inspection_id: current.id }, query: { since: current.judgedSeq === null ? Math.max(0, current.seq - 1) : current.seq } },
       }),
     );
     const now = get().model;
@@ -318,7 +322,7 @@ export async function flushAll(author: string): Promise<void> {
     for (let left = mine.filter((p) => p.inspectionId === id); left.length; ) {
       const part = batch(left, BATCH.changes);
       try {
-        await post(id, part);
+        await post(id, part, null);
       } catch {
         break;
       }
