@@ -34,6 +34,20 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 }
 
 
+#: What MariaDB says where there is no room: a table or a temporary file that cannot grow, a write that failed.
+FULL = frozenset((1021, 1026, 1114))
+
+
+def _number(error: DBAPIError) -> int | None:
+    found = getattr(error.orig, "args", ())
+    return found[0] if found and isinstance(found[0], int) else None
+
+
+def _full() -> JSONResponse:
+    message = "The server's disk is full. Nothing that was acknowledged is lost; what you type is kept on this device."
+    return JSONResponse({"code": "disk-full", "message": message, "fields": []}, 507)
+
+
 def install(app: FastAPI) -> None:
     """Turn every error into a Problem."""
 

@@ -20,9 +20,11 @@ function cottage(): Model {
   return open({ id: "i", seq: 10, state: "in hand", may: ["write"], entities, judgement: null as never }, []);
 }
 
+const WHOLE = { outcome: "satisfactory", notes: [] } as unknown as Schemas["JudgementOut"];
+
 function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
   const whole = results.map((r) => ({ id: "", state: "kept" as const, seq: null, reason: null, overtook: null, ...r }));
-  return { seq, results: whole, judgement: null as never, change: null };
+  return { seq, results: whole, judgement: WHOLE, change: null };
 }
 
 function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas["News"] {
@@ -92,6 +94,33 @@ describe("the server's answer", () => {
     expect(after.seq).toBe(11);
     expect(after.pending.map((p) => p.refused)).toEqual(["not a reading"]);
     expect(after.entities.c2?.values.zs_ohm).toBe("abc");
+  });
+
+  it("takes what became different into the judgement that it is a change of", () => {
+    const note = (id: string, status: string) => ({ id, status });
+    const before = { notes: [note("a", "pass"), note("b", "pass"), note("c", "pass")], sums: { a: "1", b: "2" }, outcome: "satisfactory" };
+    const start = { ...cottage(), judgement: before as never, judgedSeq: 10 };
+    const mine = pending("circuit", "c1", "zs_ohm", "9.4");
+    const change = {
+      set: { outcome: "unsatisfactory" },
+      lists: { notes: [{ start: 0, end: 1 }, { new: [note("b", "fail")] }, { start: 2, end: 3 }] },
+      maps: { sums: { set: { c: "3" }, gone: ["a"] } },
+    };
+    const answer = { ...receipt(11, [{ id: mine.change.id, seq: 11 }]), judgement: null, change: change as never };
+    const { model, gap } = receive(write(start, mine), answer, [mine.change], 10);
+    expect(gap).toBe(false);
+    expect(model.judgement).toEqual({ notes: [note("a", "pass"), note("b", "fail"), note("c", "pass")], sums: { b: "2", c: "3" }, outcome: "unsatisfactory" });
+    expect(model.judgedSeq).toBe(11);
+  });
+
+  it("asks for the whole where a change is of another judgement than stands here", () => {
+    const start = { ...cottage(), judgement: WHOLE, judgedSeq: 12 };
+    const mine = pending("circuit", "c1", "zs_ohm", "9.4");
+    const answer = { ...receipt(11, [{ id: mine.change.id, seq: 11 }]), judgement: null, change: { set: {}, lists: {}, maps: {} } };
+    const { model, gap } = receive(write(start, mine), answer, [mine.change], 10);
+    expect(gap).toBe(true);
+    expect(model.judgement).toBe(WHOLE);
+    expect(model.judgedSeq).toBeNull();
   });
 
   it("notices that somebody else wrote in between", () => {
