@@ -35,17 +35,19 @@ def engine(mariadb: PrivateMariaDB) -> Iterator[Engine]:
 
 
 class Firm:
-    """A firm of its own for one test, with two people."""
+    """A firm of its own for one test, with somebody in each role."""
 
     def __init__(self, engine: Engine) -> None:
         tag = uuid.uuid4().hex[:8]
         self.inspector_email = f"inspector-{tag}@test.example"
         self.supervisor_email = f"supervisor-{tag}@test.example"
+        self.office_email = f"office-{tag}@test.example"
         with engine.begin() as connection:
             self.id = people.add_firm(connection, f"Firm {tag}", "1 Test Quay", "0")
             for name, email, role in (
                 ("Ines Pector", self.inspector_email, "inspector"),
                 ("Sol Visor", self.supervisor_email, "supervisor"),
+                ("Otis Desk", self.office_email, "office"),
             ):
                 people.add_person(connection, self.id, name, email, role, PASSWORD_HASH)
 

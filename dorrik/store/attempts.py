@@ -52,8 +52,8 @@ def source_of(host: str) -> str:
         found = ipaddress.ip_address(host)
     except ValueError:
         return host[:60]
-    if isinstance(found, ipaddress.IPv6Address) and found.ipv4_mapped is None:
-        return str(ipaddress.ip_network((found, 64), strict=False))
+    if isinstance(found, ipaddress.IPv6Address):
+        return str(found.ipv4_mapped or ipaddress.ip_network((found, 64), strict=False))
     return str(found)
 
 

@@ -50,7 +50,7 @@ class Terms:
         return [
             asdict(one.correction)
             for one in reversed(self.kept)
-            if (one.withdrawn_at is None if at is None else one.made_at <= at < (one.withdrawn_at or datetime.max))
+            if (one.withdrawn_at is None if at is None else one.made_at <= at <= (one.withdrawn_at or datetime.max))
         ]
 
 

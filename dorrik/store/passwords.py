@@ -26,7 +26,7 @@ def fit(password: str, *others: str) -> str:
         raise Unfit("password", f"A password has at least {SHORTEST} characters; four or five words make a good one.")
     if len(password) > LONGEST:
         raise Unfit("password", f"A password has at most {LONGEST} characters.")
-    if password.casefold() in {other.casefold() for other in others} or len(set(password)) < 4:
+    if password.strip().casefold() in {other.strip().casefold() for other in others} or len(set(password)) < 4:
         raise Unfit("password", "That password is the first that somebody would try.")
     return password
 

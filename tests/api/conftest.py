@@ -86,6 +86,11 @@ def supervisor(app: FastAPI, firm: Firm) -> Inspector:
 
 
 @pytest.fixture
+def office(app: FastAPI, firm: Firm) -> Inspector:
+    return Inspector(app, firm.office_email, "front desk")
+
+
+@pytest.fixture
 def stranger(app: FastAPI, other_firm: Firm) -> Inspector:
     return Inspector(app, other_firm.inspector_email)
 

@@ -1,0 +1,53 @@
+"""Who may what: the table against the words of the house."""
+
+import pytest
+
+from dorrik.core import workflow
+from dorrik.core.inspection import KINDS
+from dorrik.core.workflow import ROLES, STATES, action_of, allowed, may, state_of, why_not
+
+
+def test_every_role_reads_and_writes_in_every_state():
+    assert all(may(role, action, state) for role in ROLES for state in STATES for action in ("read", "write"))
+
+
+@pytest.mark.parametrize(
+    ("action", "roles"),
+    [
+        ("decide", {"inspector", "supervisor"}),
+        ("issue", {"inspector", "supervisor"}),
+        ("settle rules of an inspection", {"supervisor"}),
+        ("settle house rules", {"supervisor"}),
+        ("settle rates", {"supervisor", "office"}),
+        ("manage people", {"supervisor"}),
+        ("read the audit log", {"supervisor"}),
+        ("erase data", {"supervisor"}),
+    ],
+)
+def test_the_office_decides_nothing_and_an_inspector_settles_nothing(action, roles):
+    assert {role for role in ROLES if may(role, action)} == roles
+
+
+def test_nothing_is_issued_while_it_is_on_hold():
+    assert not may("supervisor", "issue", "on hold")
+    assert "on hold" in why_not("supervisor", "issue", "on hold")
+    assert why_not("inspector", "issue", "in hand") is None
+
+
+def test_a_role_that_nobody_knows_may_nothing():
+    assert not any(may("owner", action) for action in workflow.allowed("supervisor"))
+    assert allowed("") == []
+
+
+def test_what_settles_how_an_inspection_is_judged_is_told_apart_from_what_is_typed():
+    rules = {f for f in KINDS["inspection"].fields if action_of("inspection", f) == "settle rules of an inspection"}
+    assert rules == {"rule_book", "house_rules", "table_corrections"}
+    assert action_of("inspection", "declared_outcome") == action_of("observation", "code") == "decide"
+    assert action_of("overruling", "reason") == action_of("isolation", "proved_at") == "decide"
+    assert action_of("circuit", "zs_ohm") == action_of("inspection", "client_name") == "write"
+
+
+def test_the_state_of_an_inspection():
+    assert state_of(held=False, issued=False) == "in hand"
+    assert state_of(held=False, issued=True) == "issued"
+    assert state_of(held=True, issued=True) == "on hold"
