@@ -163,12 +163,17 @@ def _beginning(
     installation = None if part is None else part.values | {"id": part.id}
     begun = from_job(*values, installation, firm_book)
     inspection_id = book.beginning_id(connection, owner.parent_id, job.id, part and part.id)
+    common = book.derived_id(inspection_id, "limitations")
     return BeginningOut(
         inspection_id=inspection_id,
         installation_id=part and part.id,
         name=str((installation or {}).get("name") or ""),
         fields=begun.fields,
-        limitations=[{"id": book.derived_id(inspection_id, at), **one} for at, one in enumerate(begun.limitations)],
+        limitations=[
+            # In the order in which they were agreed: ids sort as they are made.
+            {"id": f"{common[:-4]}{at:04x}", **one}
+            for at, one in enumerate(begun.limitations)
+        ],
     )
 
 

@@ -75,7 +75,7 @@ def kept(request: Request, client_id: str) -> KeptOut:
 
 @router.get("/clients/{client_id}/export.zip", response_class=Response, responses=_ZIP)
 def export_client(request: Request, client_id: str) -> Response:
-    """Everything of a client: the register and inspections with their histories as JSON, and every report issued."""
+    """Everything of a client: register and inspections with their histories as JSON, photos, every report issued."""
     with work(request, "export data") as (connection, me):
         found = _client(connection, me.firm_id, client_id)
         data = exporting.of_client(connection, me.firm_id, client_id)
@@ -83,6 +83,10 @@ def export_client(request: Request, client_id: str) -> Response:
         with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
             packed.writestr("data.json", _json(data))
             for one in data["inspections"]:
+                for sha256 in one["photos"]:
+                    photo = request.app.state.photos.get(me.firm_id, sha256)
+                    if photo is not None:
+                        packed.writestr(f"photos/{sha256}", photo, zipfile.ZIP_STORED)
                 for report in one["reports"]:
                     frozen = issue.frozen_pdf(connection, report["id"], me.firm_id)
                     if frozen is not None:

@@ -34,6 +34,7 @@ from dorrik.journal import history
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store import firm_rules, inspections, judging, listing
+from dorrik.store.engine import again_after_deadlock
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.listing import Line, Which, is_issued, latest_reference
 from dorrik.store.people import colleagues
@@ -146,11 +147,12 @@ def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         if not isinstance(c, Malformed)
     ]
     try:
-        done = _apply(request, inspection_id, sound)
+        done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))
     except IntegrityError:
         # A resend that claims to have seen its own first sending, or a number that somebody took in this moment. It is
         # taken at its word no longer.
-        done = _apply(request, inspection_id, [replace(change, based_on=0) for change in sound])
+        sound = [replace(change, based_on=0) for change in sound]
+        done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))
     if done is None:
         raise not_found()
     for result in done.results:

@@ -16,7 +16,7 @@ ASK_AGAIN = "no-cache"
 #: Endings of packed files beside the plain one, the smallest first, by the name of the encoding.
 PACKED = (("br", ".br"), ("gzip", ".gz"))
 #: Screens have short addresses of plain letters; everything else is no address of ours.
-SCREEN = re.compile(r"[A-Za-z0-9/_.~-]{0,300}")
+SCREEN = re.compile(r"(?!.*\.\.)[A-Za-z0-9/_.~-]{0,300}")
 
 mimetypes.add_type("application/manifest+json", ".webmanifest")
 mimetypes.add_type("font/woff2", ".woff2")

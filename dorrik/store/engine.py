@@ -1,12 +1,18 @@
 """The database engine, and the times and identifiers that the store writes."""
 
 import os
+import random
 import re
 import time
 import uuid
+from collections.abc import Callable
 from datetime import UTC, datetime
+from typing import TypeVar
 
 from sqlalchemy import Engine, create_engine
+from sqlalchemy.exc import OperationalError
+
+T = TypeVar("T")
 
 #: Strict: nothing is cut short or bent to fit without an error.
 SQL_MODE = "STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION"
@@ -22,6 +28,24 @@ def make_engine(url: str) -> Engine:
         isolation_level="READ COMMITTED",
         connect_args={"charset": "utf8mb4", "sql_mode": SQL_MODE, "connect_timeout": 5},
     )
+
+
+#: Another transaction had what this one needs, and the server ended this one: nothing of it was kept.
+_ENDED = frozenset((1020, 1205, 1213))
+TRIES = 5
+
+
+def again_after_deadlock(do: Callable[[], T]) -> T:
+    """What `do` returns; done again, whole, where its transaction was ended in favour of another's."""
+    for left in reversed(range(TRIES)):
+        try:
+            return do()
+        except OperationalError as error:
+            number = getattr(error.orig, "args", (None,))[0]
+            if number not in _ENDED or not left:
+                raise
+            time.sleep(random.uniform(0.005, 0.03))
+    raise AssertionError
 
 
 def now() -> datetime:
@@ -41,8 +65,8 @@ def is_id(text: str) -> bool:
 def new_id() -> str:
     """A new UUIDv7 (RFC 9562): milliseconds since 1970, then random, so that ids sort by when they were made."""
     milliseconds = time.time_ns() // 1_000_000
-    random = int.from_bytes(os.urandom(10), "big")
-    value = milliseconds << 80 | random
+    noise = int.from_bytes(os.urandom(10), "big")
+    value = milliseconds << 80 | noise
     value = value & ~(0xF << 76) | 0x7 << 76
     value = value & ~(0x3 << 62) | 0x2 << 62
     return str(uuid.UUID(int=value))

@@ -7,7 +7,7 @@ from sqlalchemy import Connection, select
 
 from dorrik.store import book, retention, sessions
 from dorrik.store.account_tables import audit_entry, person
-from dorrik.store.tables import ENTRIES, book_change, inspection, issued_report
+from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report
 from dorrik.store.tables import change as journal
 
 
@@ -61,9 +61,14 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
     issued = connection.execute(
         select(r.id, r.number, r.issued_at, r.sha256).where(r.inspection_id == inspection_id).order_by(r.number)
     )
+    photo = ENTITIES["photo"].c
+    photos = connection.execute(
+        select(photo.sha256).where(photo.inspection_id == inspection_id, photo.sha256.is_not(None)).distinct()
+    )
     return {
         "id": inspection_id,
         "reference": reference,
+        "photos": sorted(photos.scalars()),
         "journal": [{"entity": row.entity, "id": row.entity_id, **_line(row)} for row in connection.execute(query)],
         "reports": [
             {"id": row.id, "number": row.number, "issued_at": row.issued_at.isoformat() + "Z", "sha256": row.sha256}

@@ -69,8 +69,8 @@ def test_a_verdict_seen_otherwise_keeps_both_views(signed_in):
     expect(page.get_by_text("Loop impedance above", exact=False)).to_have_count(0)
 
 
-def test_the_irish_rule_book_speaks_its_own_words(signed_in):
-    page = signed_in()
+def test_the_irish_rule_book_speaks_its_own_words(signed_in, firm):
+    page = signed_in(firm.supervisor_email)
     begin(page)
     choose(page, "rule_book", "Ireland: I.S. 10101:2020")
     board(page, "Ring sockets")

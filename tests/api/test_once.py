@@ -1,0 +1,185 @@
+"""Asked twice, done once: at once from several devices, after a broken line, and with a key of the device's own."""
+
+from concurrent.futures import ThreadPoolExecutor
+from email import message_from_bytes
+
+import pytest
+
+from dorrik.demo.mail_catcher import catch
+from dorrik.store.engine import new_id
+from tests.api.conftest import Inspector
+from tests.serving import free_port
+
+AT_ONCE = 4
+
+
+@pytest.fixture
+def devices(app, firm):
+    """The same inspector on several devices."""
+    return [Inspector(app, firm.inspector_email, f"device {n}") for n in range(AT_ONCE)]
+
+
+def at_once(devices, ask):
+    with ThreadPoolExecutor(len(devices)) as pool:
+        return list(pool.map(ask, devices))
+
+
+def test_a_report_is_issued_once_from_several_devices(devices, ready, inspector):
+    inspection = ready()
+    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
+    path = f"/api/inspections/{inspection}/reports"
+    answers = at_once(devices, lambda one: one.http.post(path, json={"seen_seq": seq}))
+    assert {a.status_code for a in answers} == {201}
+    assert len({a.json()["id"] for a in answers}) == 1
+    assert len(inspector.http.get(path).json()) == 1
+
+
+def test_a_correction_of_what_has_not_changed_needs_its_own_reason(inspector, ready):
+    inspection = ready()
+    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
+    path = f"/api/inspections/{inspection}/reports"
+    first = inspector.http.post(path, json={"seen_seq": seq}).json()
+    assert inspector.http.post(path, json={"seen_seq": seq}).json() == first
+    second = inspector.http.post(path, json={"seen_seq": seq, "reason": "Our address was wrong."}).json()
+    assert second["number"] == 2
+    assert inspector.http.post(path, json={"seen_seq": seq, "reason": "Our address was wrong."}).json() == second
+
+
+@pytest.fixture
+def job(inspector):
+    def add(kind, parent, **values):
+        return inspector.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+
+    client = add("client", inspector.me["firm_id"], name="Harbour Trust")
+    home = add("property", client, address="5 Lookout Row")
+    return add("job", home, number=f"J-{new_id()[-6:]}", state="asked", leave_out="Loft\nGarage")
+
+
+@pytest.fixture
+def caught(tmp_path, monkeypatch):
+    port = free_port()
+    catcher = catch(tmp_path, port)
+    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{port}")
+    yield lambda: [message_from_bytes(path.read_bytes()) for path in sorted(tmp_path.glob("*.eml"))]
+    catcher.stop()
+
+
+def test_a_letter_leaves_once_and_everybody_gets_the_same_answer(devices, job, caught):
+    path = f"/api/jobs/{job}/confirmation"
+    answers = at_once(devices, lambda one: one.http.post(path, json={"to": "a@b.example"}))
+    assert {a.status_code for a in answers} == {200}
+    assert len({a.text for a in answers}) == 1
+    assert len(caught()) == 1
+    # To somebody else it is another letter.
+    assert devices[0].http.post(path, json={"to": "c@d.example"}).status_code == 200
+    assert len(caught()) == 2
+
+
+def test_what_the_register_would_refuse_is_told_before_the_letter_leaves(inspector, job, caught):
+    """An address as long as there can be one, and the day: it fits, and the answer agrees with what was sent."""
+    to = "a" * 60 + "@" + ".".join(["b" * 60, "c" * 50]) + ".example"
+    answer = inspector.http.post(f"/api/jobs/{job}/confirmation", json={"to": to})
+    assert (answer.status_code, len(caught())) == (200, 1)
+    assert answer.json()["values"]["confirmation_sent"].startswith(to)
+
+
+def test_a_letter_that_failed_can_be_sent_again_at_once(inspector, job, caught, monkeypatch):
+    working = __import__("os").environ["DORRIK_SMTP"]
+    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{free_port()}")
+    path = f"/api/jobs/{job}/confirmation"
+    assert inspector.http.post(path, json={"to": "a@b.example"}).status_code == 409
+    assert inspector.http.get(f"/api/jobs/{job}").json()["job"]["values"].get("confirmation_sent") is None
+    monkeypatch.setenv("DORRIK_SMTP", working)
+    assert inspector.http.post(path, json={"to": "a@b.example"}).status_code == 200
+
+
+def test_a_firm_sends_so_many_letters_an_hour(inspector, job, caught, monkeypatch):
+    from dorrik.api import limits
+
+    monkeypatch.setattr(limits, "MAILS_AN_HOUR", 2)
+    path = f"/api/jobs/{job}/confirmation"
+    codes = [inspector.http.post(path, json={"to": f"a{n}@b.example"}).status_code for n in range(3)]
+    assert codes == [200, 200, 429]
+
+
+ROWS = [["Way", "Circuit", "Rating"], ["1", "Cooker", "B32"], ["2", "Lights", "B6"]]
+CHART = {"rows": ROWS, "columns": ["way", "designation", "device"], "first": 1}
+
+
+def test_boards_are_carried_over_once_from_several_devices(devices, inspector):
+    inspection = inspector.begin()
+    path = f"/api/inspections/{inspection}/carry-over"
+    answers = at_once(devices, lambda one: one.http.post(path, json={"chart": CHART}))
+    assert {a.status_code for a in answers} == {201}, answers[0].text
+    assert len({a.text for a in answers}) == 1
+    kinds = [e["kind"] for e in inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]]
+    assert kinds.count("circuit") == 2
+
+
+def test_a_key_of_the_device_s_own_stands_for_one_thing(inspector):
+    inspection = inspector.begin()
+    path = f"/api/inspections/{inspection}/carry-over"
+    key = {"Idempotency-Key": new_id()}
+    first = inspector.http.post(path, json={"chart": CHART}, headers=key)
+    assert inspector.http.post(path, json={"chart": CHART}, headers=key).text == first.text
+    other = inspector.http.post(path, json={"chart": CHART | {"first": 2}}, headers=key)
+    assert (other.status_code, other.json()["code"]) == (409, "other-content")
+
+
+def test_begun_from_a_job_on_two_devices_it_is_one_inspection(devices, job, inspector):
+    begun = [one.http.get(f"/api/jobs/{job}").json()["beginnings"][0] for one in devices]
+    assert len({b["inspection_id"] for b in begun}) == 1
+    (identity,) = {b["inspection_id"] for b in begun}
+
+    def begin(one):
+        changes = [one.change("inspection", identity, "firm", one.me["firm_id"])]
+        changes += [one.change("inspection", identity, f, v) for f, v in begun[0]["fields"].items()]
+        for limitation in begun[0]["limitations"]:
+            changes.append(one.change("limitation", limitation["id"], "inspection", identity))
+            changes.append(one.change("limitation", limitation["id"], "what", limitation["what"]))
+        return one.send(identity, *changes)["results"]
+
+    for results in at_once(devices, begin):
+        assert {r["state"] for r in results} == {"kept"}
+    found = inspector.http.get(f"/api/jobs/{job}").json()
+    assert [one["id"] for one in found["inspections"]] == [identity]
+    entities = inspector.http.get(f"/api/inspections/{identity}").json()["entities"]
+    assert [e["values"]["what"] for e in entities if e["kind"] == "limitation"] == ["Loft", "Garage"]
+    # A second one for the same job, begun on purpose, is another.
+    assert found["beginnings"][0]["inspection_id"] != identity
+
+
+def test_numbers_given_at_once_stand_for_one_job_and_one_inspection_each(devices, inspector):
+    def add(kind, parent, **values):
+        return inspector.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+
+    home = add("property", add("client", inspector.me["firm_id"], name="x"), address="x")
+
+    def job(one):
+        return one.http.post("/api/book/job", json={"parent_id": home, "values": {"number": "J-0500"}})
+
+    answers = at_once(devices, job)
+    assert sorted(a.status_code for a in answers) == [201] + [422] * (AT_ONCE - 1)
+    told = {a.json()["fields"][0]["message"] for a in answers if a.status_code == 422}
+    assert told == {"J-0500 is already in the book; J-0501 is free."}
+
+    def begin(one):
+        inspection = new_id()
+        made = one.change("inspection", inspection, "firm", one.me["firm_id"])
+        named = one.change("inspection", inspection, "reference", "K-0900")
+        return one.send(inspection, made, named)["results"][1]
+
+    results = at_once(devices, begin)
+    assert sorted(r["state"] for r in results) == ["kept"] + ["refused"] * (AT_ONCE - 1)
+    assert all("K-0901 is free" in r["reason"] for r in results if r["state"] == "refused")
+
+
+def test_the_same_photo_from_several_devices_at_once(devices, inspector):
+    import hashlib
+
+    inspection = inspector.begin()
+    photo = b"\xff\xd8\xff" + new_id().encode() * 2000
+    path = f"/api/inspections/{inspection}/photos/{hashlib.sha256(photo).hexdigest()}"
+    answers = at_once(devices, lambda one: one.http.put(path, content=photo))
+    assert {a.status_code for a in answers} == {204}
+    assert inspector.http.get(path).content == photo
