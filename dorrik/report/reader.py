@@ -10,7 +10,7 @@ import sys
 from typing import Any
 
 #: Processor time, time on the clock (s) and memory (bytes) that one file may take.
-PROCESSOR_S, CLOCK_S, MEMORY = 20, 40, 768 * 1024 * 1024
+PROCESSOR_S, CLOCK_S, MEMORY = 20, 40, 448 * 1024 * 1024
 
 
 def _limit() -> None:
