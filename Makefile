@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 PY := .venv/bin/python
 .DEFAULT_GOAL := help
-.PHONY: help setup demo serve test check bench accuracy lock openapi screenshots clean
+.PHONY: help setup demo serve test check bench fuzz accuracy lock openapi screenshots clean
 
 help: ## this list
 	@grep -hE '^[a-z]+:.*##' Makefile | sed 's/:.*##/\t/' | expand -t 14
@@ -13,7 +13,7 @@ setup: ## install and build what is needed to run (again only where something ch
 demo: setup ## start the demo on http://127.0.0.1:8080 (PORT=… for another); Ctrl-C stops it and its database
 	@exec $(PY) -m dorrik demo --port $(or $(PORT),8080)
 
-serve: setup ## the same without demo data
+serve: setup ## for a firm of your own: prints a link to set it up (docs/operating.md)
 	@exec $(PY) -m dorrik serve --port $(or $(PORT),8080)
 
 test: ## every test: core, API on a real MariaDB, the front end's model, end to end in Chromium
@@ -36,6 +36,10 @@ check: ## lint and types
 bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test
 	$(PY) -m benchmarks
+
+fuzz: ## what takes minutes: every operation under requests made from its schema, fifty kills (FUZZ_EXAMPLES=…)
+	@scripts/setup.sh test
+	$(PY) -m pytest fuzz -n 2 -s
 
 accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings and whole homes (six minutes)
 	@scripts/setup.sh test

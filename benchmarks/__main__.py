@@ -2,7 +2,18 @@
 
 import sys
 
-from benchmarks import homes_a_second, judging, page_weight, round_trip, searching, starting, typesetting
+from benchmarks import (
+    home,
+    homes_a_second,
+    judging,
+    large,
+    load,
+    page_weight,
+    round_trip,
+    searching,
+    starting,
+    typesetting,
+)
 
 ALL = {
     "judging": judging,
@@ -12,6 +23,9 @@ ALL = {
     "page-weight": page_weight,
     "round-trip": round_trip,
     "searching": searching,
+    "home": home,
+    "large": large,
+    "load": load,
 }
 
 for name in sys.argv[1:] or ALL:

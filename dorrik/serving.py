@@ -2,6 +2,7 @@
 
 import contextlib
 import logging
+import multiprocessing
 import os
 import shutil
 import signal
@@ -66,6 +67,14 @@ def photos() -> str:
     return os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos")
 
 
+def _end_with_parent() -> None:
+    """A process that serves ends when the one that made it is gone, however that came about."""
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        parent.join()
+        os.kill(os.getpid(), signal.SIGTERM)
+
+
 def application() -> FastAPI:
     """The application as each process makes it, from what the environment says."""
     from dorrik.api.app import create_app
@@ -76,6 +85,7 @@ def application() -> FastAPI:
         access.addHandler(logging.StreamHandler(sys.stdout))
         access.setLevel(logging.INFO)
         access.propagate = False
+    threading.Thread(target=_end_with_parent, daemon=True).start()
     engine = make_engine(os.environ["DORRIK_DATABASE_URL"])
     return create_app(engine, photos=photos())
 

@@ -106,6 +106,9 @@ def _take_all(browser: Browser, base: str) -> None:
     supervisor.page.get_by_role("link", name="House rules and rates").click()
     supervisor.page.get_by_text("Every table is read as printed.").wait_for()
     supervisor.take("house-rules")
+    supervisor.page.goto(f"{base}/people")
+    supervisor.page.get_by_role("list", name="People").wait_for()
+    supervisor.take("people")
     _earlier_papers(Camera(browser, base))
     dim = Camera(browser, base, dim=True)
     dim.open("3 Lookout Row", "dead")
@@ -155,7 +158,7 @@ def main() -> None:
         engine = make_engine(database.url)
         load.load(engine)
         engine.dispose()
-        server = Server(database.url, free_port())
+        server = Server(database.url, free_port(), "demo")
         try:
             with sync_playwright() as playwright:
                 browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)

@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from dorrik.api.schemas import Moment, Plain, Strict
+from dorrik.api.schemas import Moment, Plain, Strict, Words
 
 Kind = Literal["client", "property", "installation", "job", "instrument", "leads"]
 
@@ -257,7 +257,7 @@ class CarryIn(Strict):
     inspection_id: str | None = Field(default=None, max_length=36)
     chart: ChartIn | None = None
     measured_on: str | None = Field(default=None, max_length=10)
-    source: str = Field(default="", max_length=120)
+    source: Words = Field(default="", max_length=120)
 
 
 class CarriedOut(BaseModel):

@@ -25,7 +25,7 @@ from dorrik.api.schemas import (
     News,
     Receipt,
 )
-from dorrik.api.work import work
+from dorrik.api.work import note, work
 from dorrik.core import delta, workflow
 from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
@@ -37,7 +37,7 @@ from dorrik.store import firm_rules, inspections, judging, listing
 from dorrik.store.engine import again_after_deadlock
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.listing import Line, Which, is_issued, latest_reference
-from dorrik.store.people import colleagues
+from dorrik.store.people import Person, colleagues
 from dorrik.store.remembered import Memory, Remembered
 
 router = make_router("/api", "inspections", RESPONSES)
@@ -200,6 +200,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
             return None
         if not found:
             found.append(judging.judged(connection, applied.kept)[1])
+        _note_rules(request, connection, me, inspection_id, sound, applied.results)
         overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
     # Committed: what is remembered from here on is what the database has.
@@ -208,6 +209,17 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
     remembered.put(Memory(kept, judgement, kept.seq))
     return _Done(kept.seq, applied.results, names, judgement, before, before_seq)
+
+
+def _note_rules(
+    request: Request, connection: Connection, me: Person, inspection_id: str, sound: list[Change],
+    results: tuple[Result, ...],
+) -> None:  # fmt: skip
+    """By what rules an inspection is judged is settled under somebody's name."""
+    kept = {result.id for result in results if result.state == "kept"}
+    settled = [c.field for c in sound if c.id in kept and c.entity == "inspection" and c.field in workflow.RULES]
+    if settled and me.role == "supervisor":
+        note(request, connection, me, "inspection rules changed", inspection_id, fields=settled)
 
 
 def _refused(one: Malformed) -> dict[str, Any]:

@@ -5,6 +5,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import (
+    AfterValidator,
     BaseModel,
     BeforeValidator,
     ConfigDict,
@@ -17,7 +18,7 @@ from pydantic import (
 
 from dorrik.api.judgement_types import JudgementOut
 from dorrik.api.stages import Stage
-from dorrik.core.text import shown
+from dorrik.core.text import shown, tidy
 from dorrik.core.workflow import Action, State
 from dorrik.store.engine import now
 
@@ -36,6 +37,8 @@ def _sane(value: Any) -> Any:
     return value
 
 
+#: A text that a person wrote, as it is kept (`core.text`).
+Words = Annotated[str, AfterValidator(tidy)]
 #: A value of whichever kind a field takes; what it may be is the field's to say.
 Plain = Annotated[Any, BeforeValidator(_sane)]
 
@@ -230,8 +233,8 @@ class CorrectionIn(Strict):
     table: str = Field(max_length=40)
     row: str = Field(max_length=200)
     column: str = Field(max_length=40)
-    value: str = Field(max_length=100)
-    why: str = Field(max_length=500)
+    value: Words = Field(max_length=100)
+    why: Words = Field(max_length=500)
 
 
 class Beginning(BaseModel):
@@ -360,8 +363,8 @@ class Preview(BaseModel):
 class IssueIn(Strict):
     """seen_seq: what the person looked at; reason: needed for a correction."""
 
-    seen_seq: int
-    reason: str | None = Field(default=None, max_length=500)
+    seen_seq: int = Field(ge=0, le=2**31 - 1)
+    reason: Words | None = Field(default=None, max_length=500)
 
 
 class IssuedOut(BaseModel):

@@ -65,7 +65,7 @@ def _name(item: Any) -> Any:
 
 def applied(old: Mapping[str, Any], change: Mapping[str, Any]) -> dict[str, Any]:
     """The new judgement, from the old one and what became different."""
-    new = dict(old) | change["set"]
+    new: dict[str, Any] = dict(old) | change["set"]
     for name, parts in change["lists"].items():
         found: list[Any] = []
         for part in parts:

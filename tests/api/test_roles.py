@@ -128,6 +128,8 @@ def test_a_supervisor_settles_the_rules_of_an_inspection(supervisor, long_loop):
     inspection, _ = long_loop
     receipt = supervisor.send(inspection, supervisor.change("inspection", inspection, "house_rules", {"zs_basis": 1.0}))
     assert receipt["results"][0]["state"] == "kept"
+    (line,) = supervisor.http.get("/api/audit", params={"action": "inspection rules changed"}).json()["lines"]
+    assert (line["subject"], line["detail"]) == (inspection, {"fields": ["house_rules"]})
 
 
 def test_what_the_firm_settled_goes_with_a_new_inspection_and_can_be_taken_over_again(inspector, supervisor):

@@ -28,6 +28,7 @@ class Served:
         port = free_port()
         self.base = f"http://127.0.0.1:{port}"
         without = {k: v for k, v in os.environ.items() if not k.startswith("DORRIK_")}
+        self.home = home
         self.log = home / "said"
         home.mkdir()
         with self.log.open("w") as log:
@@ -100,6 +101,10 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
     fay.get_by_role("button", name="Set up and sign in").click()
     expect(fay.get_by_role("heading", name="In hand")).to_be_visible()
 
+    # Whatever the server writes is for its own user alone.
+    for folder in ("mariadb", "mariadb/data", "counts"):
+        assert (served.home / folder).stat().st_mode & 0o077 == 0, folder
+
     # Two people are invited; without mail their links are shown, once.
     fay.get_by_role("link", name="People").click()
     links = {}
@@ -137,8 +142,9 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
     assert violations(ira) == []
     type_into(ira, Code_it_shows_now=pyotp.TOTP(secret).now())
     ira.get_by_role("button", name="Confirm").click()
-    codes = ira.get_by_role("list", name="Recovery codes").get_by_role("listitem").all_inner_texts()
-    assert len(codes) == 10
+    shown = ira.get_by_role("list", name="Recovery codes").get_by_role("listitem")
+    expect(shown).to_have_count(10)
+    codes = shown.all_inner_texts()
     ira.goto(served.base)
     ira.get_by_role("button", name="Sign out").click()
     sign_in(ira, "inspector@tide.example", PASSWORD)

@@ -1165,7 +1165,7 @@ export interface paths {
         };
         /**
          * Export Client
-         * @description Everything of a client: the register and inspections with their histories as JSON, and every report issued.
+         * @description Everything of a client: register and inspections with their histories as JSON, photos, every report issued.
          */
         get: operations["export_client_api_clients__client_id__export_zip_get"];
         put?: never;
