@@ -11,6 +11,7 @@ from sqlalchemy import Engine
 from dorrik.store import migrate, people
 from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
+from tests.serving import Server, free_port
 
 PASSWORD = "a long test password"
 #: Hashed once for the whole run and at the least cost there is: hashing is slow on purpose, and a hash says itself what
@@ -71,3 +72,10 @@ def built_web() -> Path:
 
     assert (WEB / "index.html").exists(), "The front end is not built: scripts/setup.sh run"
     return WEB
+
+
+@pytest.fixture(scope="session")
+def server(mariadb: PrivateMariaDB, built_web: Path) -> Iterator[Server]:
+    server = Server(mariadb.url, free_port())
+    yield server
+    server.kill()

@@ -20,12 +20,12 @@ def free_port():
 class Server:
     """The application in a process of its own."""
 
-    def __init__(self, url, port, what="serve", workers=1):
+    def __init__(self, url, port, what="serve"):
         self.port = port
         self.base = f"http://127.0.0.1:{port}"
         self.photos = tempfile.TemporaryDirectory(prefix="dorrik-photos-")
         given = {"DORRIK_DATABASE_URL": url, "DORRIK_PHOTOS": self.photos.name}
-        command = [sys.executable, "-m", "dorrik", what, "--port", str(port), "--workers", str(workers)]
+        command = [sys.executable, "-m", "dorrik", what, "--port", str(port), "--workers", "1"]
         self.process = subprocess.Popen(
             command,
             env=os.environ | given,

@@ -30,6 +30,7 @@ from dorrik.core import delta, workflow
 from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
 from dorrik.core.numbering import FIRST_REFERENCE, following
+from dorrik.core.workflow import Action
 from dorrik.journal import history
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
@@ -161,7 +162,9 @@ def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
     results = [
         _refused(one) if isinstance(one, Malformed) else _result(next(fates), done.names) for one in batch.changes
     ]
-    receipt: dict[str, Any] = {"seq": done.seq, "results": results, "judgement": None, "change": None}
+    receipt: dict[str, Any] = {
+        "seq": done.seq, "results": results, "may": done.may, "judgement": None, "change": None,
+    }  # fmt: skip
     if done.before is not None and batch.judged == done.before_seq:
         receipt["change"] = delta.difference(done.before, done.judgement)
     else:
@@ -176,6 +179,7 @@ class _Done:
     seq: int
     results: tuple[Result, ...]
     names: dict[str, str]
+    may: list[Action]
     judgement: dict[str, Any]
     before: dict[str, Any] | None
     before_seq: int
@@ -208,7 +212,10 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
     remembered.put(Memory(kept, judgement, kept.seq))
-    return _Done(kept.seq, applied.results, names, judgement, before, before_seq)
+    held = kept.entities[kept.id].values["held_at"] is not None
+    # Whether a report was issued opens and closes nothing: it is not asked for at every keystroke.
+    may = workflow.allowed(me.role, workflow.state_of(held=held, issued=False))
+    return _Done(kept.seq, applied.results, names, may, judgement, before, before_seq)
 
 
 def _note_rules(

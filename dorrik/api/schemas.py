@@ -146,10 +146,14 @@ class JudgementChange(BaseModel):
 
 
 class Receipt(BaseModel):
-    """The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change."""
+    """The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
+
+    may: what the person may do with the inspection as it is now.
+    """
 
     seq: int
     results: list[ResultOut]
+    may: list[Action]
     judgement: JudgementOut | None
     change: JudgementChange | None
 

@@ -15,7 +15,6 @@ from dorrik.api import guard, routing
 from dorrik.api.costly import Pool
 from dorrik.api.problems import ProblemError
 from tests.conftest import PASSWORD
-from tests.serving import Server, free_port
 
 
 def chunks(size, part=100_000):
@@ -159,16 +158,9 @@ def test_costly_work_of_strangers_waits_in_a_short_queue():
     assert {r.status for r in results if isinstance(r, ProblemError)} == {429}
 
 
-@pytest.fixture(scope="module")
-def serving(mariadb):
-    server = Server(mariadb.url, free_port())
-    yield server
-    server.kill()
-
-
-def test_heads_that_do_not_come_to_an_end_are_cut_off(serving):
+def test_heads_that_do_not_come_to_an_end_are_cut_off(server):
     """Too large a head at once; what is only slow is closed after a while (dorrik/api/patience.py)."""
-    with socket.create_connection(("127.0.0.1", serving.port), timeout=10) as line:
+    with socket.create_connection(("127.0.0.1", server.port), timeout=10) as line:
         line.sendall(b"GET / HTTP/1.1\r\nHost: x\r\n")
         try:
             for n in range(3000):
@@ -177,16 +169,16 @@ def test_heads_that_do_not_come_to_an_end_are_cut_off(serving):
             assert line.recv(100) == b""
         except (ConnectionResetError, BrokenPipeError):
             pass
-    assert httpx.get(f"{serving.base}/api/health").status_code == 200
+    assert httpx.get(f"{server.base}/api/health").status_code == 200
 
 
-def test_the_owner_of_a_session_is_served_while_strangers_sign_in_in_crowds(serving, firm):
-    http = httpx.Client(base_url=serving.base)
+def test_the_owner_of_a_session_is_served_while_strangers_sign_in_in_crowds(server, firm):
+    http = httpx.Client(base_url=server.base)
     assert http.post("/api/session", json={"email": firm.inspector_email, "password": PASSWORD}).status_code == 200
 
     def stranger(n):
         body = {"email": f"nobody{n}@test.example", "password": "guess"}
-        return httpx.post(f"{serving.base}/api/session", json=body, timeout=30).status_code
+        return httpx.post(f"{server.base}/api/session", json=body, timeout=30).status_code
 
     with ThreadPoolExecutor(40) as pool:
         crowd = [pool.submit(stranger, n) for n in range(40)]

@@ -133,17 +133,3 @@ def test_killing_mariadb_loses_nothing_that_was_acknowledged(tmp_path, database)
     finally:
         server.kill()
     check_all_there(database, inspection, acknowledged)
-
-
-def test_processes_that_serve_end_with_the_one_that_made_them(database):
-    """Nothing goes on listening on the port of a server that was killed."""
-    server = Server(database.url, free_port(), workers=2)
-    server.kill()
-    end = time.monotonic() + 15
-    while time.monotonic() < end:
-        try:
-            httpx.get(f"{server.base}/api/health", timeout=1)
-        except httpx.HTTPError:
-            return
-        time.sleep(0.1)
-    raise AssertionError("Somebody still answers there.")

@@ -34,6 +34,11 @@ def test_nothing_is_issued_while_it_is_on_hold():
     assert why_not("inspector", "issue", "in hand") is None
 
 
+def test_whether_a_report_was_issued_opens_and_closes_nothing():
+    """The answer to a change does not ask for it."""
+    assert all(allowed(role, "in hand") == allowed(role, "issued") for role in ROLES)
+
+
 def test_a_role_that_nobody_knows_may_nothing():
     assert not any(may("owner", action) for action in workflow.allowed("supervisor"))
     assert allowed("") == []

@@ -2,14 +2,12 @@
 
 import shutil
 from collections.abc import Callable, Iterator
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
-from dorrik.store.mariadb import PrivateMariaDB
 from tests.conftest import PASSWORD, Firm
-from tests.serving import Server, free_port
+from tests.serving import Server
 
 #: Chromium as root needs the first; the others keep it from asking for hosts that cannot be reached.
 FLAGS = [
@@ -32,13 +30,6 @@ def browser() -> Iterator[Browser]:
         browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
         yield browser
         browser.close()
-
-
-@pytest.fixture(scope="session")
-def server(mariadb: PrivateMariaDB, built_web: Path) -> Iterator[Server]:
-    server = Server(mariadb.url, free_port())
-    yield server
-    server.kill()
 
 
 @pytest.fixture

@@ -9,10 +9,12 @@ import time
 from collections.abc import Iterator
 from pathlib import Path
 
+import httpx
 import pyotp
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from dorrik.store.mariadb import PrivateMariaDB
 from tests.e2e.test_accessibility import violations
 from tests.e2e.walk import begin, stage
 from tests.serving import free_port
@@ -43,16 +45,30 @@ class Served:
             time.sleep(0.1)
         self.link = found[0]
 
-    def stop(self) -> None:
-        self.process.send_signal(signal.SIGTERM)
+    def kill(self) -> None:
+        """As the machine would: nothing that it made goes on listening. Its database is picked up, and stopped."""
+        self.process.send_signal(signal.SIGKILL)
         self.process.wait(30)
+        end = time.monotonic() + 15
+        while self._answers():
+            assert time.monotonic() < end, "Somebody still answers there."
+            time.sleep(0.1)
+        with PrivateMariaDB(self.home / "mariadb"):
+            pass
+
+    def _answers(self) -> bool:
+        try:
+            httpx.get(f"{self.base}/api/health", timeout=1)
+        except httpx.HTTPError:
+            return False
+        return True
 
 
 @pytest.fixture
 def served(tmp_path: Path, built_web: Path) -> Iterator[Served]:
     found = Served(tmp_path / "home")
     yield found
-    found.stop()
+    found.kill()
 
 
 @pytest.fixture

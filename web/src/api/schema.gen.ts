@@ -2647,12 +2647,16 @@ export interface components {
         /**
          * Receipt
          * @description The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
+         *
+         *     may: what the person may do with the inspection as it is now.
          */
         Receipt: {
             /** Seq */
             seq: number;
             /** Results */
             results: components["schemas"]["ResultOut"][];
+            /** May */
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             judgement: components["schemas"]["JudgementOut"] | null;
             change: components["schemas"]["JudgementChange"] | null;
         };

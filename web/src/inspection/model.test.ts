@@ -24,7 +24,7 @@ const WHOLE = { outcome: "satisfactory", notes: [] } as unknown as Schemas["Judg
 
 function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
   const whole = results.map((r) => ({ id: "", state: "kept" as const, seq: null, reason: null, overtook: null, ...r }));
-  return { seq, results: whole, judgement: WHOLE, change: null };
+  return { seq, results: whole, may: [], judgement: WHOLE, change: null };
 }
 
 function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas["News"] {

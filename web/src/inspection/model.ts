@@ -122,6 +122,7 @@ export function receive(model: Model, receipt: Schemas["Receipt"], sent: Change[
       ...model,
       seq: gap ? model.seq : receipt.seq,
       ...verdicts,
+      may: receipt.may,
       pending,
       notices: [...model.notices, ...came],
     },
