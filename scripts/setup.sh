@@ -80,7 +80,8 @@ install() {
   fi
   # A mirror that pip was told of serves the installer too.
   if [ -n "${PIP_INDEX_URL:-}" ]; then export UV_DEFAULT_INDEX="${UV_DEFAULT_INDEX:-$PIP_INDEX_URL}"; fi
-  .venv/bin/uv pip install --quiet --no-config --python .venv/bin/python --require-hashes \
+  # Compiled once here: where the environment forbids Python to keep what it compiles, every start would do it again.
+  .venv/bin/uv pip install --quiet --no-config --compile-bytecode --python .venv/bin/python --require-hashes \
     --build-constraints requirements-build.txt -r "$1"
 }
 if [ "$mode" = test ] && [ ! -e "$dev_stamp" ]; then
@@ -92,6 +93,8 @@ elif [ ! -e "$run_stamp" ]; then
   install requirements.txt
   touch "$run_stamp"
 fi
+
+.venv/bin/python -m compileall -q dorrik
 
 # 4. The front end.
 npm_stamp=web/node_modules/.dorrik-$(digest web/package-lock.json)

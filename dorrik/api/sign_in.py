@@ -33,24 +33,25 @@ async def sign_in(request: Request, response: Response, given: SignIn) -> Me:
 
 def _sign_in(engine: Engine, given: SignIn, where: str, agent: str) -> str:
     """A new session's token."""
+    with engine.connect() as connection:
+        row = people.by_address(connection, given.email)
+    known = row is not None and row.ended_at is None
+    with_code = bool(given.code) and known and second_factor.is_asked(row)
     try:
-        attempt = attempts.begin(engine, given.email, where, second_factor=bool(given.code))
+        attempt = attempts.begin(engine, given.email, where, second_factor=with_code)
     except attempts.Wait as error:
         seconds = max(1, round(error.seconds))
         told = f"{seconds} seconds" if seconds < 90 else f"{round(seconds / 60)} minutes"
         message = f"Too many attempts. Try again in {told}, or ask for a link by mail."
         raise ProblemError(429, "wait", message, wait_s=seconds) from None
-    with engine.connect() as connection:
-        row = people.by_address(connection, given.email)
-    known = row is not None and row.ended_at is None
     if not passwords.matches(row.password_hash if known else None, given.password):
         _failed(engine, row, where, "wrong password" if known else "unknown or ended")
         raise ProblemError(401, "wrong", "That address and password do not belong together.")
     with engine.begin() as connection:
         if second_factor.is_asked(row):
             if not given.code:
-                # The password was right: that is no failure, and it does not tell whether a code would be.
-                attempts.right(engine, attempt, given.email, where)
+                # The password was right: that is no failure. Codes that were guessed before still count.
+                attempts.withdraw(engine, attempt)
                 raise ProblemError(401, "code", "Type the code that your device shows, or a recovery code.")
             before = second_factor.left(connection, row.id)
             if not second_factor.check(connection, row.id, given.code):

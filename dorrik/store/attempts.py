@@ -72,7 +72,8 @@ def delay_s(failures: int, limit: Limit) -> float:
 def begin(engine: Engine, email: str, source: str, *, second_factor: bool) -> int:
     """Write a try down, before its password is looked at; returns its number. Raises Wait, and then it does not count.
 
-    second_factor: a code comes with it; it does not wait for what others do to the address from elsewhere.
+    second_factor: a code comes with it, and one is asked of that person; it does not wait for what others do to the
+    address from elsewhere.
     """
     c = sign_in_failure.c
     by_address, by_source = c.email_hash == _digest(address_key(email)), c.source_hash == _digest(source.encode())
@@ -120,6 +121,12 @@ def right(engine: Engine, number: int, email: str, source: str) -> None:
                 | ((c.email_hash == _digest(address_key(email))) & (c.source_hash == _digest(source.encode())))
             )
         )
+
+
+def withdraw(engine: Engine, number: int) -> None:
+    """One try is taken back: its password was right, and a code is still asked for. Those before it stand."""
+    with engine.begin() as connection:
+        connection.execute(delete(sign_in_failure).where(sign_in_failure.c.id == number))
 
 
 def forget(engine: Engine, email: str) -> None:
