@@ -47,7 +47,14 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     address that fsspec knows; DORRIK_PHOTOS or var/photos where none is given. url: where people reach it, for links in
     mails; DORRIK_URL or http://127.0.0.1:8080 where none is given. It is never taken from a request.
     """
-    app = FastAPI(title="Dorrik", version=__version__, docs_url=None, redoc_url=None, openapi_url=None)
+    app = FastAPI(
+        title="Dorrik",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url=None,
+        responses=problems.EVERYWHERE,
+    )
     app.state.engine = engine
     app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
     app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")

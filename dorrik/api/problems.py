@@ -27,6 +27,18 @@ def not_found(what: str = "inspection") -> ProblemError:
     return ProblemError(404, "not-found", f"There is no such {what}.")
 
 
+#: What any route can answer: before it is asked at all, or where the machine lacks something.
+EVERYWHERE: dict[int | str, dict[str, Any]] = {
+    400: {"model": Problem, "description": "Not a request that can be read"},
+    403: {"model": Problem, "description": "Not for this role, or sent by another site's page"},
+    408: {"model": Problem, "description": "Came in too slowly"},
+    413: {"model": Problem, "description": "Too large, too deep or too many things"},
+    422: {"model": Problem, "description": "Fields that cannot be kept, each with its reason"},
+    429: {"model": Problem, "description": "Too many at once or too often"},
+    503: {"model": Problem, "description": "The database did not answer"},
+    507: {"model": Problem, "description": "The disk is full"},
+}
+
 #: For `responses=` of the routers.
 RESPONSES: dict[int | str, dict[str, Any]] = {
     401: {"model": Problem, "description": "Not signed in"},

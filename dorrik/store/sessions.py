@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 from sqlalchemy import Connection, bindparam, delete, insert, select, update
 
 from dorrik.store.account_tables import firm, person, session
-from dorrik.store.engine import new_id, now
+from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.people import Person
 
 #: How long a session lasts.
@@ -88,7 +88,8 @@ def sign_out(connection: Connection, token: str) -> None:
 def end(connection: Connection, person_id: str, session_id: str) -> bool:
     """End one session of somebody; False where they have none of that id."""
     c = session.c
-    return bool(connection.execute(delete(session).where(c.person_id == person_id, c.id == session_id)).rowcount)
+    here = (c.person_id == person_id, c.id == session_id)
+    return is_id(session_id) and bool(connection.execute(delete(session).where(*here)).rowcount)
 
 
 def end_all(connection: Connection, person_id: str) -> int:
