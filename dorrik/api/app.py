@@ -58,7 +58,8 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     app.state.engine = engine
     app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
     app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
-    app.state.costly = Pool()
+    app.state.costly = Pool(told="Many people are signing in at this moment. Try again in a few seconds.")
+    app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
     app.add_middleware(Guard)
     app.add_middleware(observed.Observed)

@@ -1,4 +1,4 @@
-"""Work that anybody can ask for and that costs: done by a few at a time, with a short queue and a no beyond it."""
+"""Work that costs: done by a few at a time, with a queue and a no beyond it."""
 
 import asyncio
 from collections.abc import Callable
@@ -13,18 +13,20 @@ T = TypeVar("T")
 class Pool:
     """A few threads of their own; others are served meanwhile.
 
-    at_once: how many do such work at a time (a password takes 64 MB and some 50 ms); queue: how many may wait.
+    at_once: how many do such work at a time (a password takes 64 MB and some 50 ms); queue: how many may wait; told:
+    what whoever comes after them is told.
     """
 
-    def __init__(self, at_once: int = 2, queue: int = 24) -> None:
+    def __init__(self, at_once: int = 2, queue: int = 24, told: str = "Try again in a few seconds.") -> None:
         self._threads = ThreadPoolExecutor(at_once, thread_name_prefix="costly")
         self._most = at_once + queue
+        self._told = told
         self._in = 0
 
     async def run(self, do: Callable[[], T]) -> T:
         """Do it as soon as its turn comes. Raises ProblemError (429) where too many wait."""
         if self._in >= self._most:
-            raise ProblemError(429, "busy", "Many people are signing in at this moment. Try again in a few seconds.")
+            raise ProblemError(429, "busy", self._told)
         self._in += 1
         try:
             return await asyncio.get_running_loop().run_in_executor(self._threads, do)

@@ -9,6 +9,7 @@ from sqlalchemy import Connection
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.api import health
+from dorrik.api.costly import Pool
 from dorrik.api.observed import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
@@ -137,11 +138,18 @@ def inspection(request: Request, inspection_id: str) -> Response:
 
 
 @router.post("/inspections/{inspection_id}/changes", response_model=Receipt)
-def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
+async def changes(request: Request, inspection_id: str, batch: Batch) -> Response:
     """Apply a batch. Each change is kept, known already, or refused with a reason; the rest is kept all the same.
 
     A device that says of which sequence number its judgement is gets what became different, where that is known here.
     """
+    # In turn, by few threads: many that judge at once in one process only take the interpreter from each other, and all
+    # of them answer late.
+    pool: Pool = request.app.state.changing
+    return await pool.run(lambda: _changes(request, inspection_id, batch))
+
+
+def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
     sound = [
         Change(c.id, c.entity, c.entity_id, c.field, c.value, c.based_on, c.moment, c.device)
         for c in batch.changes

@@ -80,11 +80,16 @@ def load(
     lock: hold the inspection's row until the transaction ends, so that changes are applied one batch at a time; known:
     the inspection as it was last seen, which is given back where nothing was written since.
     """
-    head = _head(connection, inspection_id, firm_id, lock) if is_id(inspection_id) else None
+    if not is_id(inspection_id):
+        return None
+    if known is not None:
+        mark = _MARK_LOCKED if lock else _MARK
+        row = connection.execute(mark, {"inspection_id": inspection_id, "firm_id": firm_id}).one_or_none()
+        if row is not None and (known.seq, known.changed_at, known.firm_id) == (*row, firm_id):
+            return known
+    head = _head(connection, inspection_id, firm_id, lock)
     if head is None:
         return None
-    if known is not None and (known.seq, known.changed_at, known.firm_id) == (head.seq, head.changed_at, firm_id):
-        return known
     kept = KeptInspection(inspection_id, firm_id, head.seq, changed_at=head.changed_at)
     kept.entities[inspection_id] = _entity("inspection", head, firm_id)
     present = connection.execute(_PRESENT, {"inspection_id": inspection_id}).one()
@@ -111,6 +116,11 @@ _HEAD = select(inspection).where(
     inspection.c.id == bindparam("inspection_id"), inspection.c.firm_id == bindparam("firm_id")
 )
 _HEAD_LOCKED = _HEAD.with_for_update()
+#: What says whether an inspection is as it was last seen.
+_MARK = select(inspection.c.seq, inspection.c.changed_at).where(
+    inspection.c.id == bindparam("inspection_id"), inspection.c.firm_id == bindparam("firm_id")
+)
+_MARK_LOCKED = _MARK.with_for_update()
 #: Which kinds an inspection has at all: most have few, and one question is cheaper than a fetch of nothing for each.
 _PRESENT = select(*(exists().where(ENTITIES[kind].c.inspection_id == bindparam("inspection_id")) for kind in _CHILDREN))
 _SELECT = {kind: _select(kind) for kind in _CHILDREN}
