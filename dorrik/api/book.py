@@ -38,7 +38,7 @@ from dorrik.core.instruments import judge_calibration
 from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.store import book, lead_sets, search
 from dorrik.store.book import Entry
-from dorrik.store.engine import now
+from dorrik.store.engine import again_after_deadlock, now
 from dorrik.store.firm_rules import rules
 
 router = make_router("/api", "book", {**RESPONSES, 422: {"model": Problem}})
@@ -201,17 +201,25 @@ def instruments(request: Request) -> InstrumentsOut:
 @router.post("/book/{kind}", status_code=201)
 def add(request: Request, kind: Kind, given: BookEntryIn) -> BookEntry:
     """Add an entry. The same id sent twice makes one entry."""
-    with work(request) as (connection, me), _refusals():
-        made = book.add(connection, me.firm_id, me.id, kind, given.parent_id, given.values, given.id)
-        return _shown(_there(made, "place for it"))
+
+    def do() -> BookEntry:
+        with work(request) as (connection, me), _refusals():
+            made = book.add(connection, me.firm_id, me.id, kind, given.parent_id, given.values, given.id)
+            return _shown(_there(made, "place for it"))
+
+    return again_after_deadlock(do)
 
 
 @router.patch("/book/{kind}/{entry_id}")
 def change(request: Request, kind: Kind, entry_id: str, given: FieldsIn) -> BookEntry:
     """Change fields of an entry, all or none."""
-    with work(request) as (connection, me), _refusals():
-        found = book.change(connection, me.firm_id, me.id, kind, entry_id, given.values)
-        return _shown(_there(found, kind))
+
+    def do() -> BookEntry:
+        with work(request) as (connection, me), _refusals():
+            found = book.change(connection, me.firm_id, me.id, kind, entry_id, given.values)
+            return _shown(_there(found, kind))
+
+    return again_after_deadlock(do)
 
 
 @router.get("/book/{kind}/{entry_id}/history")

@@ -91,6 +91,8 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
     look("job")
     page.goto(f"{server.base}/instruments")
     page.get_by_role("button", name="Add an instrument").click()
+    # What was added moves the next button down.
+    expect(page.get_by_label("Serial number")).to_be_visible()
     page.get_by_role("button", name="Add a lead set").click()
     page.get_by_text("no null yet").wait_for()
     look("instruments")

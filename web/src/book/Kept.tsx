@@ -9,7 +9,7 @@ import { Do } from "../ui/Do";
 import { Told } from "../ui/Told";
 import { shownDay } from "./entry";
 
-const many = (count: number, one: string, several = `${one}s`) => `${count} ${count === 1 ? one : several}`;
+const many = (count: number, one: string, several = `${one}s`) => count > 0 && `${count} ${count === 1 ? one : several}`;
 
 export function Kept({ id, me }: { id: string; me: Me }) {
   const navigate = useNavigate();
@@ -34,7 +34,7 @@ export function Kept({ id, me }: { id: string; me: Me }) {
     <section>
       <h2>What is kept of this client</h2>
       <Text mb="3" maxW="46rem">
-        {[many(k.properties, "property", "properties"), many(k.jobs, "job"), many(k.inspections, "inspection"), many(k.reports, "issued report"), many(k.photos, "photo")].join(", ")}
+        {[many(k.properties, "property", "properties"), many(k.jobs, "job"), many(k.inspections, "inspection"), many(k.reports, "issued report"), many(k.photos, "photo")].filter(Boolean).join(", ") || "What stands above"}
         {k.last_work && `; last work on ${shownDay(k.last_work)}`}.{" "}
         {over ? "The time for keeping is over." : `Kept until ${shownDay(k.erasable_from)}${k.reports_until ? `, issued reports until ${shownDay(k.reports_until)}` : ""}.`}
       </Text>

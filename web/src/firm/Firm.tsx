@@ -50,7 +50,6 @@ export default function FirmScreen() {
           {trouble}
         </p>
       )}
-      <Letterhead firm={found} take={take} />
       <section>
         <h2>Rule book</h2>
         <div className={css.books} role="group" aria-label="Rule book">
@@ -74,6 +73,7 @@ export default function FirmScreen() {
       </section>
       <Rates />
       <Corrections firm={found} take={take} />
+      <Letterhead firm={found} take={take} />
       <Retention firm={found} take={take} />
       <p className={css.foot}>{reference.caution}</p>
     </main>
