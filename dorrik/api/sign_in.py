@@ -22,17 +22,13 @@ async def sign_in(request: Request, response: Response, given: SignIn) -> Me:
     """Sign in; sets the session cookie. Answered with the code `code` where the second factor is asked for."""
     engine: Engine = request.app.state.engine
     where, agent = source(request), request.headers.get("user-agent", "")
-    token = await request.app.state.costly.run(lambda: _sign_in(engine, given, where, agent))
+    token, me = await request.app.state.costly.run(lambda: _sign_in(engine, given, where, agent))
     set_cookie(request, response, token)
-    with engine.begin() as connection:
-        person = sessions.who(connection, token)
-        if person is None:
-            raise ProblemError(401, "wrong", "That address and password do not belong together.")
-        return accounts.me(connection, person)
+    return me
 
 
-def _sign_in(engine: Engine, given: SignIn, where: str, agent: str) -> str:
-    """A new session's token."""
+def _sign_in(engine: Engine, given: SignIn, where: str, agent: str) -> tuple[str, Me]:
+    """A new session's token, and whose it is."""
     with engine.connect() as connection:
         row = people.by_address(connection, given.email)
     known = row is not None and row.ended_at is None
@@ -71,8 +67,12 @@ def _sign_in(engine: Engine, given: SignIn, where: str, agent: str) -> str:
                 )
         token = sessions.open_one(connection, row.id, agent, where)
         audit.note(connection, "signed in", firm_id=row.firm_id, person_id=row.id, source=where, agent=agent[:200])
+        person = sessions.who(connection, token)
+        if person is None:
+            raise ProblemError(401, "wrong", "That address and password do not belong together.")
+        me = accounts.me(connection, person)
     attempts.right(engine, attempt, given.email, where)
-    return token
+    return token, me
 
 
 def _failed(engine: Engine, row: Any, where: str, why: str) -> None:
