@@ -3,6 +3,8 @@
 import re
 import time
 from datetime import timedelta
+from email import message_from_bytes
+from email.policy import default
 
 import pyotp
 import pytest
@@ -10,6 +12,7 @@ from sqlalchemy import update
 from starlette.testclient import TestClient
 
 from dorrik.demo import load
+from dorrik.demo.mail_catcher import catch
 from dorrik.demo.people import PASSWORD as PUBLISHED
 from dorrik.demo.people import PEOPLE
 from dorrik.store import household, links, migrate
@@ -18,6 +21,7 @@ from dorrik.store.engine import make_engine, new_id, now
 from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.sessions import digest
 from tests.conftest import PASSWORD
+from tests.serving import free_port
 
 NEW = "five plain words in a row"
 FIRM = {"name": "Tide Testing", "address": "2 Slip Road", "phone": "01632 960 101", "nation": "Ireland"}
@@ -257,3 +261,40 @@ def test_turning_it_off_takes_the_password(inspector, device):
     assert inspector.http.post(stop, json={"password": "guessed at it"}).status_code == 422
     assert inspector.http.post(stop, json={"password": PASSWORD}).status_code == 204
     assert not inspector.http.get("/api/account").json()["second_factor"]
+
+
+@pytest.fixture
+def caught(tmp_path, monkeypatch):
+    """Mails that left, as text."""
+    port = free_port()
+    catcher = catch(tmp_path, port)
+    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{port}")
+
+    def texts():
+        mails = (message_from_bytes(path.read_bytes(), policy=default) for path in sorted(tmp_path.glob("*.eml")))
+        return [(mail["To"], mail.get_content()) for mail in mails]
+
+    yield texts
+    catcher.stop()
+
+
+def test_where_mail_is_set_up_links_are_mailed_and_not_shown(supervisor, http, caught):
+    invited, email = invite(supervisor)
+    assert (invited["mailed"], invited["link"]) == (True, None)
+    ((to, text),) = caught()
+    assert to == email
+    assert use(http, re.search(r"/welcome#(\S+)", text)[1]).status_code == 200
+
+
+def test_a_forgotten_password_is_mailed_to_its_owner_and_nobody_learns_whether_there_is_one(http, firm, caught):
+    answers = [
+        http.post("/api/account/forgotten", json={"email": email}, headers={"Host": "evil.example"})
+        for email in (firm.inspector_email, "nobody@test.example")
+    ]
+    assert {(a.status_code, a.text) for a in answers} == {(202, '{"mail":true}')}
+    ((to, text),) = caught()
+    assert to == firm.inspector_email
+    # Where a request says that it was sent to is never where a link leads.
+    assert "evil.example" not in text
+    assert use(http, re.search(r"/welcome#(\S+)", text)[1]).status_code == 200
+    assert sign_in(http, firm.inspector_email).status_code == 200
