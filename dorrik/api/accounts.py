@@ -23,7 +23,7 @@ from dorrik.api.account_types import (
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem, RuleBookOut
-from dorrik.api.work import note, source, work
+from dorrik.api.work import note, set_cookie, source, work
 from dorrik.core import workflow
 from dorrik.core.inspection import NATIONS
 from dorrik.core.rule_book import keys, of_nation, rule_book
@@ -102,8 +102,6 @@ def end_session(request: Request, session_id: str) -> None:
 @router.put("/account/password", responses=RESPONSES)
 async def change_password(request: Request, response: Response, given: PasswordIn) -> Me:
     """Change one's own password. Every session ends; this one begins anew."""
-    from dorrik.api.sign_in import set_cookie
-
     agent = request.headers.get("user-agent", "")
 
     def change() -> tuple[str, Me]:
@@ -257,8 +255,6 @@ def _link(row: Any) -> Any:
 @router.post("/links/use", responses={404: {"model": Problem}})
 async def use(request: Request, response: Response, given: UseLink) -> Me:
     """Choose a password, and where the link sets a firm up, say which; signs in. The link is spent."""
-    from dorrik.api.sign_in import set_cookie
-
     agent, where = request.headers.get("user-agent", ""), source(request)
 
     def take() -> tuple[str, Me]:

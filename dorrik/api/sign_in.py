@@ -11,7 +11,7 @@ from dorrik.api.observed import FAILED_SIGN_INS
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
-from dorrik.api.work import COOKIE, note, source
+from dorrik.api.work import COOKIE, note, set_cookie, source
 from dorrik.store import attempts, audit, passwords, people, second_factor, sessions
 
 router = make_router("/api/session", "session")
@@ -80,19 +80,6 @@ def _failed(engine: Engine, row: Any, where: str, why: str) -> None:
     if row is not None:
         with engine.begin() as connection:
             audit.note(connection, "sign-in failed", firm_id=row.firm_id, subject=row.email, source=where, why=why)
-
-
-def set_cookie(request: Request, response: Response, token: str) -> None:
-    """Give the browser its session."""
-    response.set_cookie(
-        COOKIE,
-        token,
-        max_age=int(sessions.LASTS.total_seconds()),
-        httponly=True,
-        samesite="strict",
-        secure=request.url.scheme == "https",
-        path="/",
-    )
 
 
 @router.get("")

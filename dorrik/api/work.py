@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-from fastapi import Request
+from fastapi import Request, Response
 from sqlalchemy import Connection
 
 from dorrik.api.problems import ProblemError
@@ -12,7 +12,7 @@ from dorrik.core.workflow import Action, State
 from dorrik.store import audit
 from dorrik.store.attempts import source_of
 from dorrik.store.people import Person
-from dorrik.store.sessions import who
+from dorrik.store.sessions import LASTS, who
 
 COOKIE = "dorrik_session"
 
@@ -51,4 +51,17 @@ def note(
     """Write into the firm's audit log that somebody did something."""
     audit.note(
         connection, action, firm_id=me.firm_id, person_id=me.id, subject=subject, source=source(request), **detail
+    )
+
+
+def set_cookie(request: Request, response: Response, token: str) -> None:
+    """Give the browser its session."""
+    response.set_cookie(
+        COOKIE,
+        token,
+        max_age=int(LASTS.total_seconds()),
+        httponly=True,
+        samesite="strict",
+        secure=request.url.scheme == "https",
+        path="/",
     )
