@@ -13,7 +13,7 @@ from typing import Any
 
 from sqlalchemy import Connection, insert
 
-from dorrik.store import book, migrate, people, search
+from dorrik.store import migrate, people, register, search
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.tables import ENTRIES
@@ -63,7 +63,7 @@ def run() -> None:
             firm = people.add_firm(connection, "Breakwater Inspections", "4 Rope Walk", "0")
             homes = _fill(connection, firm, draw)
         with engine.connect() as connection:
-            read = _median_ms(lambda: book.get(connection, firm, "property", draw.choice(homes)[0]))
+            read = _median_ms(lambda: register.get(connection, firm, "property", draw.choice(homes)[0]))
             print(f"search, {PROPERTIES} properties: primary-key read {read:.2f} ms")
 
             def asked(make: Callable[[str], str]) -> Callable[[], Any]:

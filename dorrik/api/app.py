@@ -12,19 +12,20 @@ from dorrik import __version__
 from dorrik.api import (
     accounts,
     audit_log,
-    book,
     data_protection,
     firm,
     health,
     inspections,
     job_letters,
     observed,
+    office,
     papers,
     people,
     pictures,
     problems,
     rates,
     reference,
+    register,
     reports,
     rules,
     sign_in,
@@ -65,8 +66,8 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
-        health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, book, job_letters, firm,
-        rates, reference, rules, audit_log, data_protection,
+        health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, register, office,
+        job_letters, firm, rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

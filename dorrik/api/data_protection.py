@@ -15,7 +15,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
 from dorrik.report import issue
-from dorrik.store import book, exporting, people, retention
+from dorrik.store import exporting, people, register, retention
 from dorrik.store.engine import now
 
 router = make_router("/api", "data protection", {**RESPONSES, 403: {"model": Problem}})
@@ -44,8 +44,8 @@ class ErasedOut(BaseModel):
     photos: int
 
 
-def _client(connection: Connection, firm_id: str, client_id: str) -> book.Entry:
-    found = book.get(connection, firm_id, "client", client_id)
+def _client(connection: Connection, firm_id: str, client_id: str) -> register.Entry:
+    found = register.get(connection, firm_id, "client", client_id)
     if found is None:
         raise not_found("client")
     return found

@@ -7,7 +7,9 @@ from fastapi import Query, Request
 from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
-from dorrik.api.book_types import (
+from dorrik.api.once import do_once
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.register_types import (
     CarriedOut,
     CarryIn,
     ChartIn,
@@ -18,8 +20,6 @@ from dorrik.api.book_types import (
     PaperTable,
     TargetOut,
 )
-from dorrik.api.once import do_once
-from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
 from dorrik.api.work import work

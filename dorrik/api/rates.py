@@ -1,21 +1,19 @@
-"""House rates: how long things take and what they cost, and the estimate of a job by them (rule 16.1)."""
+"""House rates: how long things take and what they cost (rule 16.1)."""
 
-from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
 from fastapi import Request
 from sqlalchemy import Connection
 
-from dorrik.api.book_types import EstimateOut, PartOut, RateOut, RatesIn, RatesOut
 from dorrik.api.problems import RESPONSES, ProblemError
+from dorrik.api.register_types import RateOut, RatesIn, RatesOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
-from dorrik.core import planning, workflow
-from dorrik.core.planning import Prices, Rates, Size
-from dorrik.store import book, house_rates
-from dorrik.store.book import Entry
+from dorrik.core import workflow
+from dorrik.core.planning import Prices, Rates
+from dorrik.store import house_rates
 
 router = make_router("/api/firm", "firm", {**RESPONSES, 422: {"model": Problem}})
 
@@ -34,8 +32,6 @@ _LABELS = {
     "travel_per_km": "Travel, a kilometre",
     "return_visit": "Return visit",
 }
-#: An inspector's day (minutes).
-DAY_MIN = 450
 
 
 @router.get("/rates")
@@ -78,34 +74,4 @@ def _rates(connection: Connection, firm_id: str, may: bool) -> RatesOut:
         currency=currency,
         rates=shown(minutes, Rates(), "min"),
         prices=shown(prices, Prices(), currency),
-    )
-
-
-def size_of(job: Mapping[str, Any]) -> Size:
-    """How large a job looks, by its fields."""
-    return Size(
-        boards=job.get("boards", 1),
-        rings=job.get("rings", 0),
-        radials=job.get("radials", 0),
-        points_opened=job.get("points_opened", 0),
-        points_tested=job.get("points_tested", 0),
-    )
-
-
-def estimate_of(connection: Connection, firm_id: str, entry: Entry) -> EstimateOut:
-    """Time and price of a job, part by part. Return visits that came about count beside those that were planned."""
-    minutes, prices, currency = house_rates.of(connection, firm_id)
-    job = entry.values
-    size = size_of(job)
-    returns = max(job.get("return_visits", 0), book.return_visits(connection, firm_id, entry.id))
-    time = planning.parts_min(size, minutes)
-    money = planning.price_parts(size, prices, job.get("travel_km", 0.0), returns)
-    total = sum(time.values())
-    return EstimateOut(
-        minutes=total,
-        time=[PartOut(name=name, value=value, how="") for name, value in time.items()],
-        price=sum(part.value for part in money),
-        parts=[PartOut(name=part.name, value=part.value, how=part.how) for part in money],
-        too_much_for_a_day=total > DAY_MIN,
-        currency=currency,
     )

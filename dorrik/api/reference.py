@@ -11,12 +11,12 @@ from dorrik.api.schemas import BoardCheckOut, CatalogueOut, DeviceOut, FieldOut,
 from dorrik.api.work import work
 from dorrik.core import catalogue, house_rules, workflow
 from dorrik.core.board_checks import items as checks
-from dorrik.core.book import BOOK
 from dorrik.core.devices import devices
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.progress import stage_of
+from dorrik.core.register import REGISTER
 from dorrik.core.rule_book import keys, rule_book
 
 router = make_router("/api", "reference", RESPONSES)
@@ -37,7 +37,7 @@ def _reference() -> Reference:
     return Reference(
         fields={
             kind.name: {name: _field(kind.name, name, spec) for name, spec in kind.fields.items()}
-            for kind in (*KINDS.values(), *BOOK.values())
+            for kind in (*KINDS.values(), *REGISTER.values())
         },
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
         catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],

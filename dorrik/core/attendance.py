@@ -20,10 +20,10 @@ class Attendance:
 
 @record(kw_only=True)
 class Meter:
-    """An instrument used at this inspection, as the firm's book had it on the day."""
+    """An instrument used at this inspection, as the firm's register had it on the day."""
 
     id: str
-    register_id: str | None = f.text("Entry in the book", 36)
+    register_id: str | None = f.text("Entry in the register", 36)
     name: str | None = f.text("Instrument", 80)
     sort: str | None = f.text("Kind", 40)
     serial: str | None = f.text("Serial number", 60)
@@ -44,7 +44,7 @@ class LeadNull:
     """One null of the leads: which set, what it should read, what it read, and when (rule 1.4)."""
 
     id: str
-    leads_id: str | None = f.text("Entry in the book", 36)
+    leads_id: str | None = f.text("Entry in the register", 36)
     name: str | None = f.text("Lead set", 80)
     known_ohm: float | None = f.number("Known resistance", "Ω", 0, 5)
     reading_ohm: Reading | None = f.reading("Null", "Ω", "continuity")

@@ -143,7 +143,7 @@ def _date(spec: FieldSpec, value: object) -> str:
     except ValueError:
         raise FieldError(f"{spec.label} takes a date, year-month-day.") from None
     if found < EARLIEST:
-        raise FieldError(f"{spec.label}: {found.year} is before any report this book can hold ({EARLIEST.year}).")
+        raise FieldError(f"{spec.label}: {found.year} is before any report this register can hold ({EARLIEST.year}).")
     if found > datetime.now(UTC).date() + timedelta(days=spec.ahead_days):
         raise FieldError(f"{spec.label}: that date is still to come.")
     return found.isoformat()

@@ -16,8 +16,11 @@ WARNING_DAYS = 30
 def judge_calibration(due: str | None, on: str | None) -> Verdict:
     """Hold the day on which calibration is due against the day of use (both year-month-day)."""
     if due is None:
-        return Verdict(status="unknown", reason="No calibration date is in the book.", source=SOURCE)
-    left = (date.fromisoformat(due) - (date.fromisoformat(on) if on else date.today())).days
+        return Verdict(status="unknown", reason="No calibration date is in the register.", source=SOURCE)
+    if on is None:
+        reason = f"Calibration is due on {date.fromisoformat(due):%-d %B %Y}; the day of the inspection is not given."
+        return Verdict(status="unknown", reason=reason, source=SOURCE, next_step="Give the day of the inspection.")
+    left = (date.fromisoformat(due) - date.fromisoformat(on)).days
     if left < 0:
         return Verdict(
             status="fail",

@@ -2,7 +2,7 @@
 
 from sqlalchemy import Engine, func, select, update
 
-from dorrik.demo import book, homes
+from dorrik.demo import homes, register
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
@@ -31,12 +31,12 @@ def load(engine: Engine) -> bool:
             for one in PEOPLE
         }
         ruth = who[PEOPLE[0].email]
-        keeper = book.BookKeeper(connection, ruth.firm_id, ruth.id)
-        book.load(keeper)
+        keeper = register.Registrar(connection, ruth.firm_id, ruth.id)
+        register.load(keeper)
     for home in homes.ISSUED:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
-        _of_the_book(scribe, keeper)
+        _of_the_register(scribe, keeper)
         scribe.send()
         _issue(engine, scribe, ruth, None)
         if home is homes.net_loft_flat_2:
@@ -46,7 +46,7 @@ def load(engine: Engine) -> bool:
     for home in homes.IN_HAND:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
-        _of_the_book(scribe, keeper)
+        _of_the_register(scribe, keeper)
         scribe.send()
     return True
 
@@ -69,8 +69,8 @@ def open_doors(engine: Engine) -> bool:
         return bool(firms)
 
 
-def _of_the_book(scribe: Scribe, keeper: book.BookKeeper) -> None:
-    """Say which property of the book the inspection is of."""
+def _of_the_register(scribe: Scribe, keeper: register.Registrar) -> None:
+    """Say which property of the register the inspection is of."""
     property_id, installation_id = keeper.properties[scribe.address]
     scribe.origin(property_id=property_id, installation_id=installation_id, nation="England")
 

@@ -5,7 +5,7 @@ from typing import Any
 
 from sqlalchemy import Connection, select
 
-from dorrik.store import book, retention, sessions
+from dorrik.store import register, retention, sessions
 from dorrik.store.account_tables import audit_entry, person
 from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report
 from dorrik.store.tables import change as journal
@@ -27,7 +27,7 @@ def of_client(connection: Connection, firm_id: str, client_id: str) -> dict[str,
 
 
 def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> dict[str, Any]:
-    found = book.get(connection, firm_id, kind, entry_id)
+    found = register.get(connection, firm_id, kind, entry_id)
     c = book_change.c
     query = (
         select(c.field, c.value, c.before, c.made_at, person.c.name)

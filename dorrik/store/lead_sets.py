@@ -1,5 +1,8 @@
 """What a lead set should read: the mean of its accepted nulls over all inspections of the firm (rule 1.4)."""
 
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
 from sqlalchemy import Connection, select
 
 from dorrik.core.inspection import LeadNull
@@ -11,8 +14,17 @@ from dorrik.store.tables import ENTITIES, inspection
 LATEST = 500
 
 
-def known(connection: Connection, firm_id: str) -> dict[str, tuple[float, int]]:
-    """By lead set, its mean (Ω) and from how many accepted nulls."""
+@dataclass(frozen=True, slots=True)
+class KeptNull:
+    """A null of a lead set: when (ISO 8601, UTC), what it read (Ω), and whether it was accepted."""
+
+    at: str
+    ohm: float
+    accepted: bool
+
+
+def log(connection: Connection, firm_id: str) -> Mapping[str, Sequence[KeptNull]]:
+    """By lead set, its latest nulls, the oldest first."""
     c = ENTITIES["lead_null"].c
     query = (
         select(c.id, c.leads_id, c.known_ohm, c.reading_ohm, c.nulled_at)
@@ -22,7 +34,7 @@ def known(connection: Connection, firm_id: str) -> dict[str, tuple[float, int]]:
         .order_by(c.nulled_at.desc())
         .limit(LATEST)
     )
-    log = [
+    kept = [
         LeadNull(
             id=row.id,
             leads_id=row.leads_id,
@@ -32,9 +44,16 @@ def known(connection: Connection, firm_id: str) -> dict[str, tuple[float, int]]:
         )
         for row in connection.execute(query)
     ]
-    accepted: dict[str, list[float]] = {}
-    for one in nulls(log):
+    found: dict[str, list[KeptNull]] = {}
+    for one in nulls(kept):
         reading = one.null.reading_ohm
-        if one.doubtful is None and reading is not None and reading.value is not None and one.null.leads_id:
-            accepted.setdefault(one.null.leads_id, []).append(reading.value)
-    return {leads: (sum(values) / len(values), len(values)) for leads, values in accepted.items()}
+        if reading is not None and reading.value is not None and one.null.leads_id:
+            null = KeptNull(one.null.nulled_at or "", reading.value, one.doubtful is None)
+            found.setdefault(one.null.leads_id, []).append(null)
+    return {leads: sorted(sets, key=lambda null: null.at) for leads, sets in found.items()}
+
+
+def mean(kept: Sequence[KeptNull]) -> tuple[float, int] | None:
+    """The mean (Ω) of the accepted ones and how many they are; None without one."""
+    accepted = [null.ohm for null in kept if null.accepted]
+    return (sum(accepted) / len(accepted), len(accepted)) if accepted else None

@@ -13,8 +13,8 @@ from typing import Any
 
 from sqlalchemy import Connection, func, or_, select, update
 
-from dorrik.core.book import BOOK
 from dorrik.core.inspection import KINDS, EntityKind
+from dorrik.core.register import REGISTER
 from dorrik.store import search
 from dorrik.store.account_tables import firm
 from dorrik.store.engine import now
@@ -151,8 +151,8 @@ def erase(connection: Connection, firm_id: str, client_id: str, today: date) -> 
     taken = lines = 0
     for kind, ids in ({"client": [client_id], "property": homes} | below).items():
         search.forget(connection, firm_id, kind, ids)
-        taken += _empty_entries(connection, firm_id, BOOK[kind], ids)
-        lines += _empty_lines(connection, firm_id, BOOK[kind], ids)
+        taken += _empty_entries(connection, firm_id, REGISTER[kind], ids)
+        lines += _empty_lines(connection, firm_id, REGISTER[kind], ids)
     search.forget(connection, firm_id, "inspection", at)
     photos = _photos(connection, firm_id, at)
     for entity in KINDS.values():

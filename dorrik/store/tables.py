@@ -1,7 +1,7 @@
-"""The tables of the work: inspections, their journal and reports, the firm's book, and what a search finds.
+"""The tables of the work: inspections, their journal and reports, the firm's register, and what a search finds.
 
 Columns of entities follow from the fields that the core declares. Every entity below an inspection has the key
-(inspection, id), every entry of the book the key (firm, id) in its kind's table: an identifier is no secret and means
+(inspection, id), every entry of the register the key (firm, id) in its kind's table: an id is no secret and means
 nothing outside its own inspection or firm, so that nobody reaches another's by knowing it.
 """
 
@@ -25,10 +25,10 @@ from sqlalchemy import (
 )
 from sqlalchemy.dialects.mysql import CHAR, DATETIME, LONGBLOB, LONGTEXT
 
-from dorrik.core.book import BOOK
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS, EntityKind
 from dorrik.core.readings import MAX_LENGTH
+from dorrik.core.register import REGISTER
 from dorrik.store.metadata import OPTIONS, identifier, metadata
 
 #: Longest text that is kept in the row itself; longer fields become TEXT.
@@ -150,7 +150,7 @@ issued_report = Table(
 
 
 def _book(kind: EntityKind) -> Table:
-    """The table of a kind of the firm's book; `parent_id` where it belongs to another entry."""
+    """The table of a kind of the firm's register; `parent_id` where it belongs to another entry."""
     parts: list[Any] = [
         Column("firm_id", identifier(), ForeignKey("firm.id"), primary_key=True),
         Column("id", identifier(), primary_key=True),
@@ -163,11 +163,11 @@ def _book(kind: EntityKind) -> Table:
     return Table(kind.name, metadata, *parts, *_fields(kind), **OPTIONS)
 
 
-#: The tables of the firm's book by the kind's name.
-ENTRIES: dict[str, Table] = {name: _book(kind) for name, kind in BOOK.items()}
+#: The tables of the firm's register by the kind's name.
+ENTRIES: dict[str, Table] = {name: _book(kind) for name, kind in REGISTER.items()}
 Index("uq_job_firm_id_number", ENTRIES["job"].c.firm_id, ENTRIES["job"].c.number, unique=True)
 
-#: Who changed what in the book, from what. Where the firm erased somebody's data the values are gone, the line stays.
+#: Who changed what in the register. Where the firm erased somebody's data the values are gone, the line stays.
 book_change = Table(
     "book_change",
     metadata,

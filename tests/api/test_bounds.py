@@ -22,7 +22,7 @@ def chunks(size, part=100_000):
         yield b"x" * part
 
 
-@pytest.mark.parametrize("path", ["/api/session", "/api/papers?name=x", "/api/book/client", "/api/links/use"])
+@pytest.mark.parametrize("path", ["/api/session", "/api/papers?name=x", "/api/register/client", "/api/links/use"])
 def test_a_body_without_a_length_ends_at_its_limit(inspector, path):
     answer = inspector.http.post(path, content=chunks(30_000_000), headers={"Content-Type": "application/json"})
     assert answer.status_code == 413
@@ -76,7 +76,7 @@ def test_a_body_that_trickles_is_given_up(monkeypatch):
 )
 def test_json_is_bounded_before_anything_is_built(inspector, body):
     began = time.perf_counter()
-    answer = inspector.http.post("/api/book/client", content=body, headers={"Content-Type": "application/json"})
+    answer = inspector.http.post("/api/register/client", content=body, headers={"Content-Type": "application/json"})
     assert answer.status_code == 413
     assert time.perf_counter() - began < 5
 

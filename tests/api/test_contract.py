@@ -4,8 +4,8 @@ import json
 from pathlib import Path
 
 from dorrik.api.schemas import InspectionOut, Receipt
-from dorrik.core.book import BOOK
 from dorrik.core.inspection import KINDS
+from dorrik.core.register import REGISTER
 from dorrik.store.tables import ENTITIES
 
 ROOT = Path(__file__).parents[2]
@@ -34,7 +34,7 @@ def test_answers_written_without_pydantic_have_the_shape_of_their_models(inspect
 def test_reference_data_tells_every_field(inspector):
     fields = inspector.http.get("/api/reference").json()["fields"]
     assert {kind: set(names) for kind, names in fields.items()} == {
-        k: set(v.fields) for k, v in ({**KINDS, **BOOK}).items()
+        k: set(v.fields) for k, v in ({**KINDS, **REGISTER}).items()
     }
 
 

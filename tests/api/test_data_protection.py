@@ -23,14 +23,14 @@ def client(inspector, supervisor, ready):
     name = f"Merryn T{new_id()[-10:]}"
 
     def add(kind, parent, **values):
-        answer = inspector.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values})
+        answer = inspector.http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values})
         assert answer.status_code == 201, answer.text
         return answer.json()["id"]
 
     found = add("client", inspector.me["firm_id"], name=name, email="m@t.example", notes=f"Call {name}")
     home = add("property", found, address=f"{name}'s House", occupier_name=name, key_place="under the pot")
     add("job", home, number=f"J-{new_id()[-8:]}", agreed_with=name, extent="All of it")
-    inspector.http.patch(f"/api/book/client/{found}", json={"values": {"name": f"{name} and Son"}})
+    inspector.http.patch(f"/api/register/client/{found}", json={"values": {"name": f"{name} and Son"}})
     inspection = ready()
     names = {
         "client_name": name,
@@ -108,7 +108,7 @@ def test_erased_nothing_of_somebody_is_left_but_that_there_was_something(client,
     inspection = client["inspection"]
     assert supervisor.http.get(f"/api/inspections/{inspection}/photos/{client['photo']}").status_code == 404
     assert supervisor.http.get(f"/api/reports/{client['report']}.pdf").status_code == 200
-    history = supervisor.http.get(f"/api/book/client/{client['id']}/history", params={"field": "name"}).json()
+    history = supervisor.http.get(f"/api/register/client/{client['id']}/history", params={"field": "name"}).json()
     assert [(line["value"], line["before"], line["author"]) for line in history] == [(None, None, "Ines Pector")] * 2
     assert supervisor.http.get("/api/search", params={"text": client["name"]}).json() == []
     # What was measured stays: it tells of nobody.
@@ -126,8 +126,8 @@ def test_reports_go_when_their_own_time_is_over_and_their_digest_stays(client, s
 
 
 def test_a_removed_client_s_earlier_values_are_for_those_who_answer_for_keeping_them(client, supervisor, inspector):
-    inspector.http.patch(f"/api/book/client/{client['id']}", json={"values": {"removed": True}})
-    path = f"/api/book/client/{client['id']}/history"
+    inspector.http.patch(f"/api/register/client/{client['id']}", json={"values": {"removed": True}})
+    path = f"/api/register/client/{client['id']}/history"
     assert inspector.http.get(path, params={"field": "name"}).status_code == 404
     assert client["name"] in supervisor.http.get(path, params={"field": "name"}).text
 

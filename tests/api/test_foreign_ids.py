@@ -30,7 +30,7 @@ class Theirs:
         self.ids["board"], self.ids["circuit"] = who.board(inspection)
 
     def entry(self, kind, parent, **values):
-        answer = self.who.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values})
+        answer = self.who.http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values})
         assert answer.status_code == 201, answer.text
         return answer.json()["id"]
 
@@ -51,8 +51,8 @@ def attacker(app, other_firm):
 
 #: What each route takes, with `{id}` where it takes an id; of the others nothing, or what the first line says.
 BODIES = {
-    "/api/book/{kind}": {"parent_id": "{id}", "values": {"name": "x"}},
-    "/api/book/{kind}/{entry_id}": {"values": {"notes": "x"}},
+    "/api/register/{kind}": {"parent_id": "{id}", "values": {"name": "x"}},
+    "/api/register/{kind}/{entry_id}": {"values": {"notes": "x"}},
     "/api/inspections/{inspection_id}/reports": {"seen_seq": 1},
     "/api/inspections/{inspection_id}/carry-over": {"inspection_id": "{id}"},
     "/api/inspections/{inspection_id}/changes": {"changes": []},
@@ -102,13 +102,13 @@ def test_an_entry_of_another_kind_made_under_a_known_id_opens_nothing(theirs, at
     known = theirs.ids["property"]
     found = theirs.found()
     made = attacker.http.post(
-        f"/api/book/{kind}", json={"id": known, "parent_id": attacker.me["firm_id"], "values": {"name": "mine"}}
+        f"/api/register/{kind}", json={"id": known, "parent_id": attacker.me["firm_id"], "values": {"name": "mine"}}
     )
     assert made.status_code == 201
     for field in ("occupier_name", "access", "key_place", "address", "name"):
-        answer = attacker.http.get(f"/api/book/{kind}/{known}/history", params={"field": field})
+        answer = attacker.http.get(f"/api/register/{kind}/{known}/history", params={"field": field})
         assert SECRET not in answer.text
-    attacker.http.patch(f"/api/book/{kind}/{known}", json={"values": {"removed": True}})
+    attacker.http.patch(f"/api/register/{kind}/{known}", json={"values": {"removed": True}})
     assert theirs.found() == found
     assert theirs.who.http.get(f"/api/properties/{known}").json()["property"]["values"]["address"] == SECRET
 
@@ -117,12 +117,12 @@ def test_one_s_own_kinds_are_told_apart_too(theirs):
     """The same id under two kinds of one firm: two entries, two histories, two things to be found."""
     known = theirs.ids["property"]
     theirs.who.http.post(
-        "/api/book/client", json={"id": known, "parent_id": theirs.ids["firm"], "values": {"name": SECRET + " too"}}
+        "/api/register/client", json={"id": known, "parent_id": theirs.ids["firm"], "values": {"name": SECRET + " too"}}
     )
-    history = theirs.who.http.get(f"/api/book/client/{known}/history", params={"field": "address"}).json()
+    history = theirs.who.http.get(f"/api/register/client/{known}/history", params={"field": "address"}).json()
     assert history == []
     assert {("client", known), ("property", known)} <= set(theirs.found())
-    theirs.who.http.patch(f"/api/book/client/{known}", json={"values": {"removed": True}})
+    theirs.who.http.patch(f"/api/register/client/{known}", json={"values": {"removed": True}})
     assert ("property", known) in theirs.found() and ("client", known) not in theirs.found()
 
 

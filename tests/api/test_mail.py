@@ -23,7 +23,7 @@ def caught(tmp_path, monkeypatch):
 @pytest.fixture
 def job(inspector):
     def add(kind, parent, **values):
-        return inspector.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+        return inspector.http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
 
     client = add("client", inspector.me["firm_id"], name="Harbour Trust")
     home = add("property", client, address='5 Lookout Row, "Kelder Haven"')

@@ -48,7 +48,7 @@ def test_a_correction_of_what_has_not_changed_needs_its_own_reason(inspector, re
 @pytest.fixture
 def job(inspector):
     def add(kind, parent, **values):
-        return inspector.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+        return inspector.http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
 
     client = add("client", inspector.me["firm_id"], name="Harbour Trust")
     home = add("property", client, address="5 Lookout Row")
@@ -151,17 +151,17 @@ def test_begun_from_a_job_on_two_devices_it_is_one_inspection(devices, job, insp
 
 def test_numbers_given_at_once_stand_for_one_job_and_one_inspection_each(devices, inspector):
     def add(kind, parent, **values):
-        return inspector.http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+        return inspector.http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
 
     home = add("property", add("client", inspector.me["firm_id"], name="x"), address="x")
 
     def job(one):
-        return one.http.post("/api/book/job", json={"parent_id": home, "values": {"number": "J-0500"}})
+        return one.http.post("/api/register/job", json={"parent_id": home, "values": {"number": "J-0500"}})
 
     answers = at_once(devices, job)
     assert sorted(a.status_code for a in answers) == [201] + [422] * (AT_ONCE - 1)
     told = {a.json()["fields"][0]["message"] for a in answers if a.status_code == 422}
-    assert told == {"J-0500 is already in the book; J-0501 is free."}
+    assert told == {"J-0500 is already in the register; J-0501 is free."}
 
     def begin(one):
         inspection = new_id()

@@ -123,7 +123,7 @@ def test_what_an_inspection_takes_from_its_job_is_served_with_the_job(inspector)
     http, firm = inspector.http, inspector.me["firm_id"]
 
     def add(kind, parent, **values):
-        return http.post(f"/api/book/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+        return http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
 
     client = add("client", firm, name="Kelder Haven Harbour Trust")
     place = add("property", client, address="5 Capstan Lane", tenure="let dwelling", nation="Ireland")

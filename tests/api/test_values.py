@@ -6,8 +6,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from dorrik.core.book import BOOK
 from dorrik.core.inspection import KINDS
+from dorrik.core.register import REGISTER
 from dorrik.store.engine import new_id
 
 MOMENTS = ["0001-01-01T00:00:00+14:00", "0001-01-01T00:00:00-14:00", "9999-12-31T23:59:59-14:00", "9999-12-31"]
@@ -59,14 +59,14 @@ def begun(app, engine):
 
 
 @settings(max_examples=60, **QUICK)
-@given(st.sampled_from([(kind, field) for kind in BOOK for field in BOOK[kind].fields]), anything)
+@given(st.sampled_from([(kind, field) for kind in REGISTER for field in REGISTER[kind].fields]), anything)
 def test_fields_of_the_register(begun, place, value):
     inspector, _, _ = begun
     kind, field = place
-    if BOOK[kind].parent != "firm":
+    if REGISTER[kind].parent != "firm":
         return
     entry = {"parent_id": inspector.me["firm_id"], "values": {field: value}}
-    answer = post(inspector.http, f"/api/book/{kind}", entry)
+    answer = post(inspector.http, f"/api/register/{kind}", entry)
     assert answer.status_code in (201, 422), answer.text
     assert answer.status_code == 201 or answer.json()["fields"]
 

@@ -23,7 +23,7 @@ def test_nothing_is_cut_off_sideways(signed_in, width, height):
 
 
 @pytest.mark.parametrize("width", [1280, 390])
-def test_screens_of_the_book_are_not_cut_off_sideways(signed_in, width):
+def test_screens_of_the_register_are_not_cut_off_sideways(signed_in, width):
     page = signed_in(width=width, height=844)
 
     def fits(name):

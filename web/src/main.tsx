@@ -1,6 +1,6 @@
 import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { startTransition, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
@@ -9,14 +9,19 @@ import { system } from "./theme/system";
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 
-createRoot(document.getElementById("root")!).render(
-  <StrictMode>
-    <ChakraProvider value={system}>
-      <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
-      </QueryClientProvider>
-    </ChakraProvider>
-  </StrictMode>,
+const root = createRoot(document.getElementById("root")!);
+
+// In slices: a slow tablet answers to taps while the first screen is drawn.
+startTransition(() =>
+  root.render(
+    <StrictMode>
+      <ChakraProvider value={system}>
+        <QueryClientProvider client={queries}>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </QueryClientProvider>
+      </ChakraProvider>
+    </StrictMode>,
+  ),
 );

@@ -3,31 +3,34 @@ import { Box, Flex, Image, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, answer, type Me, type Schemas } from "../api/client";
-import { fieldsOf, wordsOf } from "../api/words";
+import { explain, fieldErrors } from "../api/errors";
 import { program } from "../ui/agent";
-import { Do } from "../ui/Do";
-import { Page } from "../ui/Page";
-import { Loading, Trouble } from "../ui/States";
+import { Button } from "../ui/Button";
+import { Page, Section } from "../ui/Page";
+import { Loading, Told, Trouble } from "../ui/States";
 import { TextField } from "../ui/TextField";
-import { Told } from "../ui/Told";
+import { moment } from "../ui/when";
 
 const QUERY = ["account"];
 
 export default function Account({ me }: { me: Me }) {
   const found = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/account")), staleTime: 0 });
   if (found.isPending) return <Loading what="your account" />;
-  if (found.isError) return <Trouble message={wordsOf(found.error)} again={() => found.refetch()} />;
+  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
   return (
     <Page title={me.name}>
       <Text color="quiet" mb="2">
         {me.email} · {me.role}, {me.firm_name}
       </Text>
-      <h2>Second factor</h2>
-      <SecondFactor account={found.data} />
-      <h2>Where you are signed in</h2>
-      <Sessions sessions={found.data.sessions} />
-      <h2>Password</h2>
-      <Password />
+      <Section title="Second factor">
+        <SecondFactor account={found.data} />
+      </Section>
+      <Section title="Where you are signed in">
+        <Sessions sessions={found.data.sessions} />
+      </Section>
+      <Section title="Password">
+        <Password />
+      </Section>
     </Page>
   );
 }
@@ -49,18 +52,35 @@ function Password() {
       setRefused({});
       setTold("The new password is kept. You are signed out everywhere else.");
     } catch (error) {
-      const fields = fieldsOf(error);
-      setRefused(Object.keys(fields).length ? fields : { old: wordsOf(error) });
+      const fields = fieldErrors(error);
+      setRefused(Object.keys(fields).length ? fields : { old: explain(error) });
     }
   }
   return (
     <Box as="form" onSubmit={submit} maxW="24rem">
       <Flex direction="column" gap="4" align="flex-start">
-        <TextField label="Password now" type="password" autoComplete="current-password" value={old} change={setOld} refused={refused.old} required />
-        <TextField label="New password" type="password" autoComplete="new-password" value={next} change={setNext} refused={refused.new} hint="Ten characters or more; four or five words make a good one." required />
-        <Do type="submit" disabled={!old || !next}>
+        <TextField
+          label="Password now"
+          type="password"
+          autoComplete="current-password"
+          value={old}
+          change={setOld}
+          refused={refused.old}
+          required
+        />
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          value={next}
+          change={setNext}
+          refused={refused.new}
+          hint="Ten characters or more; four or five words make a good one."
+          required
+        />
+        <Button type="submit" disabled={!old || !next}>
           Change the password
-        </Do>
+        </Button>
       </Flex>
       {told && <Told>{told}</Told>}
     </Box>
@@ -79,7 +99,7 @@ function SecondFactor({ account }: { account: Schemas["AccountOut"] }) {
     try {
       await what();
     } catch (error) {
-      setRefused(wordsOf(error));
+      setRefused(explain(error));
     }
   };
   const begin = () =>
@@ -104,7 +124,13 @@ function SecondFactor({ account }: { account: Schemas["AccountOut"] }) {
   if (begun) {
     return (
       <Flex as="section" aria-label="Set up the second factor" gap="8" wrap="wrap" align="flex-start">
-        <Image src={`data:image/svg+xml;utf8,${encodeURIComponent(begun.drawing)}`} alt="The secret as a drawing for your device's camera" bg="white" w="220px" h="220px" />
+        <Image
+          src={`data:image/svg+xml;utf8,${encodeURIComponent(begun.drawing)}`}
+          alt="The secret as a drawing for your device's camera"
+          bg="white"
+          w="220px"
+          h="220px"
+        />
         <Flex direction="column" gap="4" align="flex-start" maxW="24rem">
           <Text>Point your authenticator at the drawing, or type this into it:</Text>
           <Text fontFamily="mono" fontSize="lg" overflowWrap="anywhere">
@@ -117,10 +143,20 @@ function SecondFactor({ account }: { account: Schemas["AccountOut"] }) {
             }}
           >
             <Flex direction="column" gap="4" align="flex-start">
-              <TextField label="Code it shows now" inputMode="numeric" autoComplete="one-time-code" mono value={code} change={setCode} refused={refused} maxLength={8} autoFocus />
-              <Do type="submit" first disabled={code.trim().length < 6}>
+              <TextField
+                label="Code it shows now"
+                inputMode="numeric"
+                autoComplete="one-time-code"
+                figure
+                value={code}
+                change={setCode}
+                refused={refused}
+                maxLength={8}
+                autoFocus
+              />
+              <Button type="submit" variant="action" disabled={code.trim().length < 6}>
                 Confirm
-              </Do>
+              </Button>
             </Flex>
           </form>
         </Flex>
@@ -132,9 +168,19 @@ function SecondFactor({ account }: { account: Schemas["AccountOut"] }) {
       {codes.length > 0 && (
         <Told>
           <Text fontWeight="700" mb="2">
-            The second factor is on. Write these down: each lets you in once without the device. They are not shown again.
+            The second factor is on. Write these down: each lets you in once without the device. They are not shown
+            again.
           </Text>
-          <Box as="ul" listStyleType="none" display="grid" gridTemplateColumns="repeat(auto-fill, minmax(9rem, 1fr))" gap="1" fontFamily="mono" fontSize="lg" aria-label="Recovery codes">
+          <Box
+            as="ul"
+            listStyleType="none"
+            display="grid"
+            gridTemplateColumns="repeat(auto-fill, minmax(9rem, 1fr))"
+            gap="1"
+            fontFamily="mono"
+            fontSize="lg"
+            aria-label="Recovery codes"
+          >
             {codes.map((one) => (
               <li key={one}>{one}</li>
             ))}
@@ -154,18 +200,23 @@ function SecondFactor({ account }: { account: Schemas["AccountOut"] }) {
       >
         <Flex gap="4" align="flex-end" wrap="wrap">
           <Box flex="0 1 24rem">
-            <TextField label="Your password, once more" type="password" autoComplete="current-password" value={password} change={setPassword} refused={refused} />
+            <TextField
+              label="Your password, once more"
+              type="password"
+              autoComplete="current-password"
+              value={password}
+              change={setPassword}
+              refused={refused}
+            />
           </Box>
-          <Do type="submit" disabled={!password}>
+          <Button type="submit" disabled={!password}>
             {account.second_factor ? "Take it off" : "Set it up"}
-          </Do>
+          </Button>
         </Flex>
       </form>
     </Box>
   );
 }
-
-const moment = (at: string) => new Date(at).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 function Sessions({ sessions }: { sessions: Schemas["SessionOut"][] }) {
   const queries = useQueryClient();
@@ -175,7 +226,7 @@ function Sessions({ sessions }: { sessions: Schemas["SessionOut"][] }) {
       await answer(api.DELETE("/api/account/sessions/{session_id}", { params: { path: { session_id: id } } }));
       setTrouble("");
     } catch (error) {
-      setTrouble(wordsOf(error));
+      setTrouble(explain(error));
     }
     await queries.invalidateQueries({ queryKey: QUERY });
   };
@@ -194,9 +245,12 @@ function Sessions({ sessions }: { sessions: Schemas["SessionOut"][] }) {
             </Text>
           </Box>
           {!one.this && (
-            <Do onClick={() => end(one.id)} label={`End the session of ${program(one.agent)} since ${moment(one.made_at)}`}>
+            <Button
+              onClick={() => end(one.id)}
+              label={`End the session of ${program(one.agent)} since ${moment(one.made_at)}`}
+            >
               End
-            </Do>
+            </Button>
           )}
         </Flex>
       ))}

@@ -24,9 +24,18 @@ export class Refused extends Error {
   }
 }
 
-/** The data of an answer, or a Refused with the server's own words; a failed connection throws as fetch does. */
+/** No answer came: no connection, or nobody at the other end. */
+export class Unreachable extends Error {
+  constructor(cause?: unknown) {
+    super("The server cannot be reached.", { cause });
+  }
+}
+
+/** The data of an answer. Throws Refused with the server's own words, and Unreachable where none came. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
-  const { data, error, response } = await call;
+  const { data, error, response } = await call.catch((cause: unknown) => {
+    throw new Unreachable(cause);
+  });
   if (response.ok) return data as T;
   const message = (error as { message?: string } | undefined)?.message;
   throw new Refused(response.status, message ?? "The server did not answer as expected.", error);

@@ -652,26 +652,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/booked": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Booked
-         * @description Jobs that are booked for the coming week, and those whose day has gone by.
-         */
-        get: operations["booked_api_booked_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/clients": {
         parameters: {
             query?: never;
@@ -772,7 +752,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/book/{kind}": {
+    "/api/register/{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -785,14 +765,14 @@ export interface paths {
          * Add
          * @description Add an entry. The same id sent twice makes one entry.
          */
-        post: operations["add_api_book__kind__post"];
+        post: operations["add_api_register__kind__post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/book/{kind}/{entry_id}": {
+    "/api/register/{kind}/{entry_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -809,10 +789,10 @@ export interface paths {
          * Change
          * @description Change fields of an entry, all or none.
          */
-        patch: operations["change_api_book__kind___entry_id__patch"];
+        patch: operations["change_api_register__kind___entry_id__patch"];
         trace?: never;
     };
-    "/api/book/{kind}/{entry_id}/history": {
+    "/api/register/{kind}/{entry_id}/history": {
         parameters: {
             query?: never;
             header?: never;
@@ -823,7 +803,47 @@ export interface paths {
          * Entry History
          * @description Who changed one field of an entry from what to what, newest first.
          */
-        get: operations["entry_history_api_book__kind___entry_id__history_get"];
+        get: operations["entry_history_api_register__kind___entry_id__history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/agenda": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Now
+         * @description Visits of the coming days, what waits for the person, what is due soon, and what was not sent yet.
+         */
+        get: operations["what_now_api_agenda_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/properties/{entry_id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Of Property
+         * @description A property over the years: its reports with their codes, and the readings of each circuit from then to now.
+         */
+        get: operations["of_property_api_properties__entry_id__story_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1256,6 +1276,28 @@ export interface components {
             key: string;
         };
         /**
+         * AgendaOut
+         * @description What now: by day and hour, then by kind. due_count: how many are due soon, of which the first are listed.
+         */
+        AgendaOut: {
+            /** Today */
+            today: string;
+            /** Visits */
+            visits: components["schemas"]["VisitOut"][];
+            /** Ready */
+            ready: components["schemas"]["WaitingOut"][];
+            /** Returns */
+            returns: components["schemas"]["WaitingOut"][];
+            /** Due */
+            due: components["schemas"]["WaitingOut"][];
+            /** Due Count */
+            due_count: number;
+            /** Unsent */
+            unsent: components["schemas"]["UnsentOut"][];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentTroubleOut"][];
+        };
+        /**
          * AskedOut
          * @description The tests that apply to one entity in a stage, in the order of the work, and how many are done; more: what
          *     may be entered beside them.
@@ -1412,47 +1454,9 @@ export interface components {
             because_of: components["schemas"]["FigureOut"] | null;
         };
         /**
-         * BookEntry
-         * @description One entry of the book with its fields; parent_id: the firm's or another entry's.
+         * CalibrationOut
+         * @description Whether an instrument is in calibration on the day, why, and for how many days more (below 0: so long over).
          */
-        BookEntry: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
-            /** Id */
-            id: string;
-            /** Parent Id */
-            parent_id: string;
-            /** Values */
-            values: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * BookEntryIn
-         * @description A new entry. id: made by the device, so that sending it twice makes it once.
-         */
-        BookEntryIn: {
-            /** Id */
-            id?: string | null;
-            /** Parent Id */
-            parent_id: string;
-            /**
-             * Values
-             * @default {}
-             */
-            values: {
-                [key: string]: unknown;
-            };
-        };
-        /** BookedOut */
-        BookedOut: {
-            job: components["schemas"]["BookEntry"];
-            property: components["schemas"]["BookEntry"];
-        };
-        /** CalibrationOut */
         CalibrationOut: {
             /**
              * Status
@@ -1461,6 +1465,8 @@ export interface components {
             status: "pass" | "attention" | "fail" | "unknown";
             /** Reason */
             reason: string;
+            /** Days Left */
+            days_left: number | null;
         };
         /** CarriedOut */
         CarriedOut: {
@@ -1571,13 +1577,33 @@ export interface components {
             sound: number;
         };
         /**
+         * CircuitStoryOut
+         * @description A circuit with its followed figures over the years, by field, the oldest first.
+         */
+        CircuitStoryOut: {
+            /** Inspection Id */
+            inspection_id: string;
+            /** Circuit Id */
+            circuit_id: string;
+            /** Board */
+            board: string;
+            /** Way */
+            way: string | null;
+            /** Name */
+            name: string | null;
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["StoryPointOut"][];
+            };
+        };
+        /**
          * ClientOut
          * @description A client with a page of their properties; count: of all of them.
          */
         ClientOut: {
-            client: components["schemas"]["BookEntry"];
+            client: components["schemas"]["RegisterEntry"];
             /** Properties */
-            properties: components["schemas"]["BookEntry"][];
+            properties: components["schemas"]["RegisterEntry"][];
             /** Count */
             count: number;
         };
@@ -1707,7 +1733,7 @@ export interface components {
          */
         EntryPage: {
             /** Entries */
-            entries: components["schemas"]["BookEntry"][];
+            entries: components["schemas"]["RegisterEntry"][];
             /** Count */
             count: number;
         };
@@ -1742,6 +1768,33 @@ export interface components {
             too_much_for_a_day: boolean;
             /** Currency */
             currency: string;
+        };
+        /**
+         * EventOut
+         * @description Something that happened to a home, or is due; on: a day (`2026-11-25`) or a year (`1994`).
+         */
+        EventOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "built" | "rewired" | "inspection" | "due";
+            /** On */
+            on: string;
+            /** Inspection Id */
+            inspection_id: string | null;
+            /** Reference */
+            reference: string | null;
+            /** Installation */
+            installation: string | null;
+            /** Outcome */
+            outcome: string | null;
+            /** Issued */
+            issued: boolean;
+            /** Codes */
+            codes: {
+                [key: string]: number;
+            };
         };
         /** ExpectedOut */
         ExpectedOut: {
@@ -1998,8 +2051,20 @@ export interface components {
         };
         /** InstrumentOut */
         InstrumentOut: {
-            entry: components["schemas"]["BookEntry"];
+            entry: components["schemas"]["RegisterEntry"];
             calibration: components["schemas"]["CalibrationOut"];
+        };
+        /**
+         * InstrumentTroubleOut
+         * @description An instrument that is out of calibration, or soon will be.
+         */
+        InstrumentTroubleOut: {
+            /** Name */
+            name: string;
+            /** Serial */
+            serial: string | null;
+            /** Reason */
+            reason: string;
         };
         /** InstrumentsOut */
         InstrumentsOut: {
@@ -2064,11 +2129,11 @@ export interface components {
         };
         /** JobOut */
         JobOut: {
-            job: components["schemas"]["BookEntry"];
-            property: components["schemas"]["BookEntry"];
-            client: components["schemas"]["BookEntry"];
+            job: components["schemas"]["RegisterEntry"];
+            property: components["schemas"]["RegisterEntry"];
+            client: components["schemas"]["RegisterEntry"];
             /** Installations */
-            installations: components["schemas"]["BookEntry"][];
+            installations: components["schemas"]["RegisterEntry"][];
             /** Inspections */
             inspections: components["schemas"]["PastOut"][];
             estimate: components["schemas"]["EstimateOut"];
@@ -2173,14 +2238,16 @@ export interface components {
         };
         /**
          * LeadSetOut
-         * @description A lead set with what its null should read now (Ω), and how many accepted nulls that comes from.
+         * @description A lead set with what its null should read now (Ω), how many accepted nulls that comes from, and the latest ones.
          */
         LeadSetOut: {
-            entry: components["schemas"]["BookEntry"];
+            entry: components["schemas"]["RegisterEntry"];
             /** Known Ohm */
             known_ohm: number | null;
             /** Nulls */
             nulls: number;
+            /** Log */
+            log: components["schemas"]["NullOut"][];
         };
         /**
          * Letterhead
@@ -2373,6 +2440,18 @@ export interface components {
             /** On Record */
             on_record: boolean;
             overruled: components["schemas"]["OverruledOut"] | null;
+        };
+        /**
+         * NullOut
+         * @description A null of a lead set: when, what it read (Ω), and whether it was accepted (rule 1.4).
+         */
+        NullOut: {
+            /** At */
+            at: string;
+            /** Ohm */
+            ohm: number;
+            /** Accepted */
+            accepted: boolean;
         };
         /**
          * OverruledOut
@@ -2576,12 +2655,12 @@ export interface components {
         };
         /** PropertyOut */
         PropertyOut: {
-            property: components["schemas"]["BookEntry"];
-            client: components["schemas"]["BookEntry"];
+            property: components["schemas"]["RegisterEntry"];
+            client: components["schemas"]["RegisterEntry"];
             /** Installations */
-            installations: components["schemas"]["BookEntry"][];
+            installations: components["schemas"]["RegisterEntry"][];
             /** Jobs */
-            jobs: components["schemas"]["BookEntry"][];
+            jobs: components["schemas"]["RegisterEntry"][];
             /** Inspections */
             inspections: components["schemas"]["PastOut"][];
             /** Next Number */
@@ -2694,6 +2773,42 @@ export interface components {
             rule_book: string;
             /** Caution */
             caution: string;
+        };
+        /**
+         * RegisterEntry
+         * @description One entry of the register with its fields; parent_id: the firm's or another entry's.
+         */
+        RegisterEntry: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+            /** Id */
+            id: string;
+            /** Parent Id */
+            parent_id: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * RegisterEntryIn
+         * @description A new entry. id: made by the device, so that sending it twice makes it once.
+         */
+        RegisterEntryIn: {
+            /** Id */
+            id?: string | null;
+            /** Parent Id */
+            parent_id: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: unknown;
+            };
         };
         /**
          * ResultOut
@@ -2885,6 +3000,62 @@ export interface components {
             left_names: string[];
         };
         /**
+         * StoryNoteOut
+         * @description What the rules say of a circuit's figure over the years (rules 15.1 to 15.3).
+         */
+        StoryNoteOut: {
+            /** Inspection Id */
+            inspection_id: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /** Circuit Id */
+            circuit_id: string;
+            /** Field */
+            field: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "pass" | "attention" | "fail" | "unknown";
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * StoryOut
+         * @description The story of a property: events by date, circuits with their readings, remarks, and when it is due again.
+         */
+        StoryOut: {
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Circuits */
+            circuits: components["schemas"]["CircuitStoryOut"][];
+            /** Notes */
+            notes: components["schemas"]["StoryNoteOut"][];
+            /** Due On */
+            due_on: string | null;
+            /** Followed */
+            followed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * StoryPointOut
+         * @description A reading on a day as it was written, and its figure where it has one.
+         */
+        StoryPointOut: {
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
          * SuggestionOut
          * @description An observation that the verdicts would raise; recorded: the id of one that says it already; moved: what moved its
          *     code from the school's own; questions: what else would; touches: ids of all that it is about.
@@ -2946,6 +3117,20 @@ export interface components {
             label: string;
         };
         /**
+         * UnsentOut
+         * @description A job whose confirmation was not mailed.
+         */
+        UnsentOut: {
+            /** Job Id */
+            job_id: string;
+            /** Number */
+            number: string | null;
+            /** Property Address */
+            property_address: string | null;
+            /** On */
+            on: string | null;
+        };
+        /**
          * UseLink
          * @description What a link is used with: a password, and where a firm is set up the firm, its rule book and who sets it up.
          */
@@ -2961,6 +3146,39 @@ export interface components {
             name?: string | null;
             /** Email */
             email?: string | null;
+        };
+        /**
+         * VisitOut
+         * @description A booked visit: how long it takes by the firm's rates (minutes), how far it is (km); when: relative to today.
+         */
+        VisitOut: {
+            job: components["schemas"]["RegisterEntry"];
+            property: components["schemas"]["RegisterEntry"];
+            /** Minutes */
+            minutes: number;
+            /** Travel Km */
+            travel_km: number | null;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "today" | "later";
+        };
+        /**
+         * WaitingOut
+         * @description An inspection that waits: for a signature, a return visit, or the next time it is due.
+         */
+        WaitingOut: {
+            /** Id */
+            id: string;
+            /** Reference */
+            reference: string | null;
+            /** Property Address */
+            property_address: string | null;
+            /** On */
+            on: string | null;
+            /** Reason */
+            reason: string | null;
         };
         /** WrittenOut */
         WrittenOut: {
@@ -7117,116 +7335,6 @@ export interface operations {
             };
         };
     };
-    booked_api_booked_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BookedOut"][];
-                };
-            };
-            /** @description Not a request that can be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not signed in */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not for this role, or sent by another site's page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description No such thing in your firm */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Came in too slowly */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large, too deep or too many things */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too many at once or too often */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database did not answer */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     clients_api_clients_get: {
         parameters: {
             query?: {
@@ -7787,7 +7895,7 @@ export interface operations {
             };
         };
     };
-    add_api_book__kind__post: {
+    add_api_register__kind__post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7798,7 +7906,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BookEntryIn"];
+                "application/json": components["schemas"]["RegisterEntryIn"];
             };
         };
         responses: {
@@ -7808,7 +7916,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BookEntry"];
+                    "application/json": components["schemas"]["RegisterEntry"];
                 };
             };
             /** @description Not a request that can be read */
@@ -7903,7 +8011,7 @@ export interface operations {
             };
         };
     };
-    change_api_book__kind___entry_id__patch: {
+    change_api_register__kind___entry_id__patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -7925,7 +8033,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BookEntry"];
+                    "application/json": components["schemas"]["RegisterEntry"];
                 };
             };
             /** @description Not a request that can be read */
@@ -8020,7 +8128,7 @@ export interface operations {
             };
         };
     };
-    entry_history_api_book__kind___entry_id__history_get: {
+    entry_history_api_register__kind___entry_id__history_get: {
         parameters: {
             query: {
                 field: string;
@@ -8098,6 +8206,228 @@ export interface operations {
                 };
             };
             /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_now_api_agenda_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgendaOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    of_property_api_properties__entry_id__story_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8380,7 +8710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BookEntry"];
+                    "application/json": components["schemas"]["RegisterEntry"];
                 };
             };
             /** @description Not a request that can be read */

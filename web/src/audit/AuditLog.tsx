@@ -1,17 +1,17 @@
 /** The audit log: what was done about rights, settings, exports and issues, and who came in or did not. */
-import { Box, Flex, Link, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer } from "../api/client";
-import { wordsOf } from "../api/words";
+import { explain } from "../api/errors";
 import { program } from "../ui/agent";
-import { Do } from "../ui/Do";
+import { Button, LinkButton } from "../ui/Button";
 import { Page } from "../ui/Page";
 import { Loading, Trouble } from "../ui/States";
-import { ChoiceField } from "../ui/TextField";
+import { SelectField } from "../ui/ChoiceField";
+import { localeOf, moment } from "../ui/when";
 
-const moment = (at: string) =>
-  new Date(at).toLocaleString("en-GB", { day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit", second: "2-digit" });
+const toTheSecond = (at: string) => moment(at, { dateStyle: "medium", timeStyle: "medium" });
 
 /** One detail in words. */
 function said(name: string, value: unknown): string {
@@ -29,34 +29,48 @@ export default function AuditLog() {
   const [action, setAction] = useState("");
   const found = useInfiniteQuery({
     queryKey: ["audit", action],
-    queryFn: ({ pageParam }) => answer(api.GET("/api/audit", { params: { query: { before: pageParam, action: action || null } } })),
+    queryFn: ({ pageParam }) =>
+      answer(api.GET("/api/audit", { params: { query: { before: pageParam, action: action || null } } })),
     initialPageParam: null as number | null,
     getNextPageParam: (last) => last.lines.at(-1)?.id,
     staleTime: 0,
   });
   if (found.isPending) return <Loading what="the audit log" />;
-  if (found.isError) return <Trouble message={wordsOf(found.error)} again={() => found.refetch()} />;
+  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
   const lines = found.data.pages.flatMap((page) => page.lines);
   const [first] = found.data.pages;
   return (
     <Page title="Audit log">
       <Flex gap="4" align="flex-end" wrap="wrap" mb="4">
         <Box w="18rem">
-          <ChoiceField label="Show" value={action} choices={[["", "everything"], ...(first?.actions ?? []).map((one) => [one, one] as const)]} change={setAction} />
+          <SelectField
+            label="Show"
+            value={action}
+            choices={[["", "everything"], ...(first?.actions ?? []).map((one) => [one, one] as const)]}
+            change={setAction}
+          />
         </Box>
         <Text color="quiet" flex="1">
-          {first?.count.toLocaleString("en-GB")} lines in all
+          {first?.count.toLocaleString(localeOf())} lines in all
         </Text>
-        <Link href="/api/audit.csv" download textDecoration="underline" minH="44px" display="inline-grid" placeItems="center" fontWeight="700">
+        <LinkButton file variant="quiet" to="/api/audit.csv">
           Take it along as a table (CSV)
-        </Link>
+        </LinkButton>
       </Flex>
       {lines.length === 0 && <Text color="quiet">Nothing of that kind yet.</Text>}
       <Box as="ol" listStyleType="none" aria-label="What was done">
         {lines.map((line) => (
-          <Flex as="li" key={line.id} borderTopWidth="1px" borderColor="line" py="2" gap={{ base: "1", md: "5" }} direction={{ base: "column", md: "row" }}>
+          <Flex
+            as="li"
+            key={line.id}
+            borderTopWidth="1px"
+            borderColor="line"
+            py="2"
+            gap={{ base: "1", md: "5" }}
+            direction={{ base: "column", md: "row" }}
+          >
             <Text fontFamily="mono" fontSize="sm" color="quiet" w="13rem" flex="none">
-              {moment(line.at)}
+              {toTheSecond(line.at)}
             </Text>
             <Box flex="1" minW="0">
               <Text>
@@ -64,7 +78,9 @@ export default function AuditLog() {
                 {line.subject && ` · ${line.subject}`}
               </Text>
               <Text fontSize="sm" color="quiet" overflowWrap="anywhere">
-                {[line.person || "nobody signed in", line.source && `from ${line.source}`, shown(line.detail)].filter(Boolean).join(" · ")}
+                {[line.person || "nobody signed in", line.source && `from ${line.source}`, shown(line.detail)]
+                  .filter(Boolean)
+                  .join(" · ")}
               </Text>
             </Box>
           </Flex>
@@ -72,9 +88,9 @@ export default function AuditLog() {
       </Box>
       {(first?.lines.length ?? 0) >= 100 && found.hasNextPage && (
         <Box py="4">
-          <Do onClick={() => found.fetchNextPage()} busy={found.isFetchingNextPage}>
+          <Button onClick={() => found.fetchNextPage()} busy={found.isFetchingNextPage}>
             Earlier ones
-          </Do>
+          </Button>
         </Box>
       )}
     </Page>

@@ -1,10 +1,12 @@
 /** What is looked at on a board: a tap each, and from "not good" straight to its observation. */
+import { Box, Flex } from "@chakra-ui/react";
 import { useReference } from "../api/reference";
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
-import css from "./Boards.module.css";
+import { Button } from "../ui/Button";
+import { Section } from "../ui/Page";
 
 const STATES = ["good", "not good", "LIM", "N/A"] as const;
 
@@ -22,42 +24,72 @@ export function BoardChecks({ board }: { board: Entity }) {
   };
   const left = items.filter((item) => !stateOf(item.key)?.values.state);
   return (
-    <section className={css.checks} aria-label="Looked at">
-      <h2>
-        Looked at <span>{left.length ? `${left.length} left` : "all of it"}</span>
-        {left.length > 1 && (
-          <button type="button" className={css.more} onClick={() => left.forEach((item) => set(item.key, "good"))}>
-            the rest is good
-          </button>
-        )}
-      </h2>
-      <ul>
-        {items.map((item) => {
-          const check = stateOf(item.key);
-          const state = check?.values.state;
-          const said = notes.some((note) => note.id === check?.id && note.on_record);
-          return (
-            <li key={item.key}>
-              <span>{item.label}</span>
-              <div role="group" aria-label={item.label}>
-                {STATES.map((one) => (
-                  <button key={one} type="button" aria-pressed={state === one} onClick={() => set(item.key, one)}>
-                    {one}
-                  </button>
-                ))}
-              </div>
-              {state === "not good" &&
-                (said ? (
-                  <em>observation recorded</em>
-                ) : (
-                  <button type="button" className={css.raise} onClick={() => observe({ kind: "check", id: check?.id ?? board.id, raise: item.observation || null })}>
-                    Observation
-                  </button>
-                ))}
-            </li>
-          );
-        })}
-      </ul>
-    </section>
+    <Box px="4" pb="7">
+      <Section
+        title="Looked at"
+        tools={
+          <Flex align="center" gap="3">
+            <Box as="span" color="quiet">
+              {left.length ? `${left.length} left` : "all of it"}
+            </Box>
+            {left.length > 1 && (
+              <Button variant="quiet" onClick={() => left.forEach((item) => set(item.key, "good"))}>
+                the rest is good
+              </Button>
+            )}
+          </Flex>
+        }
+      >
+        <Box
+          as="ul"
+          listStyleType="none"
+          display="grid"
+          gridTemplateColumns="repeat(auto-fill, minmax(min(24rem, 100%), 1fr))"
+          columnGap="7"
+        >
+          {items.map((item) => {
+            const check = stateOf(item.key);
+            const state = check?.values.state;
+            const recorded = notes.some((note) => note.id === check?.id && note.on_record);
+            const raise = () => observe({ kind: "check", id: check?.id ?? board.id, raise: item.observation || null });
+            return (
+              <Flex
+                as="li"
+                key={item.key}
+                wrap="wrap"
+                align="center"
+                columnGap="2.5"
+                rowGap="1"
+                py="1"
+                borderBottomWidth="1px"
+                borderColor="line"
+              >
+                <Box as="span" flex="1 1 8rem">
+                  {item.label}
+                </Box>
+                <Flex role="group" aria-label={item.label} gap="1">
+                  {STATES.map((one) => (
+                    <Button key={one} variant="choice" pressed={state === one} onClick={() => set(item.key, one)}>
+                      {one}
+                    </Button>
+                  ))}
+                </Flex>
+                {state === "not good" && (
+                  <Flex flexBasis="100%" justify="flex-end">
+                    {recorded ? (
+                      <Box as="span" color="quiet">
+                        observation recorded
+                      </Box>
+                    ) : (
+                      <Button onClick={raise}>Observation</Button>
+                    )}
+                  </Flex>
+                )}
+              </Flex>
+            );
+          })}
+        </Box>
+      </Section>
+    </Box>
   );
 }

@@ -1,20 +1,25 @@
 /** Boards: how they hang together, what stands in front of the circuits, and what was looked at. */
+import { Box } from "@chakra-ui/react";
 import { useState } from "react";
+import { BoardDrawing } from "../drawings/BoardDrawing";
+import { tree } from "../drawings/ways";
+import { Fields } from "../fields/Fields";
 import { children, type Model, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { EarlierPapers } from "../papers/EarlierPapers";
-import { FieldInput } from "../ui/FieldInput";
-import form from "../ui/Form.module.css";
 import { Photos } from "../photos/Photos";
-import { StageHead } from "../ui/StageHead";
+import { Banner } from "../ui/Banner";
+import { Button } from "../ui/Button";
+import { type Choice, SelectField } from "../ui/ChoiceField";
+import { Fold } from "../ui/Fold";
+import { Section } from "../ui/Page";
+import { StageBody, StageHead } from "../ui/StageHead";
+import { Empty } from "../ui/States";
 import { BoardChecks } from "./BoardChecks";
-import { BoardDrawing } from "./BoardDrawing";
 import { Circuits } from "./CircuitTable";
-import css from "./Boards.module.css";
 import { Rcds } from "./Rcds";
-import { tree } from "./ways";
 
 export default function Boards() {
   const model = useInspection((s) => s.model);
@@ -31,54 +36,66 @@ export default function Boards() {
     return (
       <>
         <StageHead title="Boards" />
-        <div className={form.form}>
-          <p style={{ marginBottom: 14 }}>Begin with the board that the tails go to; its circuits follow way by way.</p>
-          <button type="button" className={`${form.button} ${form.primary}`} onClick={addBoard}>
-            Add the first board
-          </button>
-          <h2 style={{ marginTop: 26 }}>Or take it from earlier papers</h2>
-          <EarlierPapers />
-        </div>
+        <StageBody>
+          <Empty
+            title="No board yet"
+            act={
+              <Button variant="action" onClick={addBoard}>
+                Add the first board
+              </Button>
+            }
+          >
+            Begin with the board that the tails go to; its circuits follow way by way.
+          </Empty>
+          <Section title="Or take it from earlier papers">
+            <EarlierPapers />
+          </Section>
+        </StageBody>
       </>
     );
   }
-  const at = (field: string) => ({ kind: "board" as const, id: board.id, field });
   return (
     <>
       <StageHead title={nameOf(board)} line={String(board.values.location ?? "")}>
-        <button type="button" className={form.quiet} onClick={addBoard}>
+        <Button variant="quiet" onClick={addBoard}>
           Another board
-        </button>
+        </Button>
       </StageHead>
       {boards.length > 1 && <BoardTree chosen={board.id} choose={choose} />}
       <Unconfirmed board={board} />
       <BoardDrawing board={board} movable chosen={circuit ?? undefined} choose={(one) => chooseCircuit(one.id)} />
       <Photos key={`photos-${board.id}`} kind="board" id={board.id} shows="circuit chart" label="Photo of the chart" />
-      <div className={css.head}>
-        <FieldInput place={at("name")} label="Name" />
-        <FieldInput place={at("location")} />
-        <FieldInput place={at("ways")} />
-        <FieldInput place={at("main_switch_a")} />
-        <FieldInput place={at("conditional_ka")} label="Conditional rating" />
-        <div className={form.wide}>
-          <FieldInput place={at("main_switch_kind")} />
-        </div>
-      </div>
+      <Box px="4">
+        <Fields
+          kind="board"
+          id={board.id}
+          fields={[
+            { field: "name", label: "Name" },
+            "location",
+            "ways",
+            "main_switch_a",
+            { field: "conditional_ka", label: "Conditional rating" },
+            { field: "main_switch_kind", wide: true },
+          ]}
+        />
+      </Box>
       <Circuits key={board.id} board={board} chosen={circuit} />
       <Rcds key={`rcds-${board.id}`} board={board} />
-      <details key={`feed-${board.id}`} className={`${form.details} ${css.inset}`}>
-        <summary>{feedOf(board, model)}</summary>
-        <Feed board={board} />
-      </details>
-      <div className={css.surge}>
-        <FieldInput place={at("spd_state")} />
-        {board.values.spd_state != null && board.values.spd_state !== "none" && (
-          <>
-            <FieldInput place={at("spd_uc_v")} />
-            <FieldInput place={at("spd_u_dc_v")} hint="Not required; module out of the board." />
-          </>
-        )}
-      </div>
+      <Box px="4">
+        <Fold key={`feed-${board.id}`} title={feedOf(board, model)}>
+          <Feed board={board} />
+        </Fold>
+        <Fields
+          kind="board"
+          id={board.id}
+          fields={[
+            "spd_state",
+            ...(board.values.spd_state == null || board.values.spd_state === "none"
+              ? []
+              : ["spd_uc_v", { field: "spd_u_dc_v", hint: "Not required; module out of the board." }]),
+          ]}
+        />
+      </Box>
       <BoardChecks board={board} />
     </>
   );
@@ -89,19 +106,29 @@ function BoardTree({ chosen, choose }: { chosen: string; choose: (id: string) =>
   const model = useInspection((s) => s.model);
   if (!model) return null;
   return (
-    <ul className={css.tree} aria-label="Boards">
+    <Box as="ul" listStyleType="none" px="4" pb="2.5" aria-label="Boards">
       {tree(model).map(({ board, depth, feeding }) => {
         const circuits = children(model, "circuit", board.id);
+        const here = board.id === chosen;
         return (
-          <li key={board.id} style={{ paddingLeft: depth * 22 }}>
-            <button type="button" aria-pressed={board.id === chosen} onClick={() => choose(board.id)}>
+          <Box
+            as="li"
+            key={board.id}
+            pl={`${depth * 22}px`}
+            borderRadius="md"
+            {...(here && { bg: "half", boxShadow: "inset 4px 0 0 {colors.ink}" })}
+          >
+            <Button variant="plain" pressed={here} onClick={() => choose(board.id)}>
               {depth > 0 && <span aria-hidden="true">└ </span>}
-              <b>{nameOf(board)}</b> <span>{[feeding && `from way ${nameOf(feeding)}`, `${circuits.length} circuits`].filter(Boolean).join(" · ")}</span>
-            </button>
-          </li>
+              <b>{nameOf(board)}</b>{" "}
+              <Box as="span" color="quiet">
+                {[feeding && `from way ${nameOf(feeding)}`, `${circuits.length} circuits`].filter(Boolean).join(" · ")}
+              </Box>
+            </Button>
+          </Box>
         );
       })}
-    </ul>
+    </Box>
   );
 }
 
@@ -119,45 +146,43 @@ function Feed({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
   const refused = useInspection((s) => (s.model ? refusal(s.model, board.id, "fed_by") : undefined));
   if (!model) return null;
-  const at = (field: string) => ({ kind: "board" as const, id: board.id, field });
   const others = children(model, "board", model.id).filter((one) => one.id !== board.id);
+  const ways = others.flatMap((other) =>
+    children(model, "circuit", other.id).map((one): Choice => [one.id, `${nameOf(other)}: ${nameOf(one)}`]),
+  );
+  const own = board.values.earthing === "own electrode";
   return (
-    <div className={form.group}>
+    <>
       {others.length > 0 && (
-        <label className={css.pick}>
-          <b>Fed from which way</b>
-          <select value={String(board.values.fed_by ?? "")} onChange={(e) => setField(at("fed_by"), e.target.value || null)} aria-invalid={!!refused}>
-            <option value="">the origin</option>
-            {others.map((other) => (
-              <optgroup key={other.id} label={nameOf(other)}>
-                {children(model, "circuit", other.id).map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {nameOf(one)}
-                  </option>
-                ))}
-              </optgroup>
-            ))}
-          </select>
-          {refused && <small role="alert">{refused}</small>}
-        </label>
+        <Box mb="4" maxW="24rem">
+          <SelectField
+            label="Fed from which way"
+            value={String(board.values.fed_by ?? "")}
+            choices={[["", "the origin"], ...ways]}
+            refused={refused}
+            change={(way) => setField({ kind: "board", id: board.id, field: "fed_by" }, way || null)}
+          />
+        </Box>
       )}
-      <FieldInput place={at("phases")} words={{ "1": "one", "3": "three" }} />
-      <FieldInput place={at("earthing")} />
-      {board.values.earthing === "own electrode" && (
-        <>
-          <FieldInput place={at("electrode_ohm")} hint="Measured with everything parallel taken off." />
-          <FieldInput place={at("electrode_alone")} hint="Bonds and pipes would help it." />
-        </>
-      )}
-      <FieldInput place={at("outbuilding")} />
-      {board.values.outbuilding === true && (
-        <div className={form.wide}>
-          <FieldInput place={at("extraneous")} hint="Water, gas or steel of its own there." />
-        </div>
-      )}
-      <FieldInput place={at("only_way_out")} />
-      <FieldInput place={at("no_cpc_notice")} hint="That lighting has no earth, and what must not be fitted." />
-    </div>
+      <Fields
+        kind="board"
+        id={board.id}
+        fields={[
+          { field: "phases", words: { "1": "one", "3": "three" } },
+          "earthing",
+          own && { field: "electrode_ohm", hint: "Measured with everything parallel taken off." },
+          own && { field: "electrode_alone", hint: "Bonds and pipes would help it." },
+          "outbuilding",
+          board.values.outbuilding === true && {
+            field: "extraneous",
+            hint: "Water, gas or steel of its own there.",
+            wide: true,
+          },
+          "only_way_out",
+          { field: "no_cpc_notice", hint: "That lighting has no earth, and what must not be fitted." },
+        ]}
+      />
+    </>
   );
 }
 
@@ -174,14 +199,21 @@ function Unconfirmed({ board }: { board: Entity }) {
   };
   const from = model?.entities[model.id]?.values.carried_from;
   return (
-    <div className={form.care} role="note">
-      <p>
-        <b>{circuits.length ? `${circuits.length} ${circuits.length === 1 ? "circuit" : "circuits"} not confirmed yet.` : "This board is not confirmed yet."}</b>{" "}
-        {from ? `Carried over from ${String(from)}.` : "Carried over."} Dashed ways were not seen on site yet; confirm each, or the board.
-      </p>
-      <button type="button" className={`${form.button} ${form.primary}`} onClick={confirm}>
-        All of it stands as drawn
-      </button>
-    </div>
+    <Banner
+      role="note"
+      acts={
+        <Button variant="action" onClick={confirm}>
+          All of it stands as drawn
+        </Button>
+      }
+    >
+      <b>
+        {circuits.length
+          ? `${circuits.length} ${circuits.length === 1 ? "circuit" : "circuits"} not confirmed yet.`
+          : "This board is not confirmed yet."}
+      </b>{" "}
+      {from ? `Carried over from ${String(from)}.` : "Carried over."} Dashed ways were not seen on site yet; confirm
+      each, or the board.
+    </Banner>
   );
 }

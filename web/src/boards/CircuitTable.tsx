@@ -1,16 +1,22 @@
 /** The circuits of a board way by way, with the builder under them. Alt and an arrow key move a circuit to the next way. */
+import { Box, Flex, Table, VisuallyHidden } from "@chakra-ui/react";
 import { useState } from "react";
 import { useReference } from "../api/reference";
 import { children, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity, Value } from "../inspection/types";
 import { nameOf } from "../inspection/words";
-import css from "./Boards.module.css";
+import { movedTo, nextWay } from "../drawings/ways";
+import { Button, IconButton, LinkButton } from "../ui/Button";
+import { ChosenCell, TypedCell } from "../ui/Cell";
+import type { Choice } from "../ui/ChoiceField";
+import { Empty } from "../ui/States";
+import { tell } from "../ui/toaster";
+import css from "./CircuitTable.module.css";
 import { CircuitDetails } from "./CircuitDetails";
 import { PRESETS, type Preset } from "./presets";
 import { carriedOn } from "./quick";
 import { QuickAdd } from "./QuickAdd";
-import { movedTo, nextWay } from "./ways";
 
 export function Circuits({ board, chosen }: { board: Entity; chosen: string | null }) {
   const model = useInspection((s) => s.model);
@@ -22,56 +28,68 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
     return add("circuit", board.id, { position: way, way: String(way), ...fields, ...carriedOn(before, fields) });
   };
   return (
-    <div className={css.wrap}>
-      <table className={css.table}>
-        <thead>
-          <tr>
-            <th>Way</th>
-            <th>Circuit</th>
-            <th>Form</th>
-            <th>Points</th>
-            <th>
-              Cable
-              <br />
-              mm²
-            </th>
-            <th>Device</th>
-            <th>Rating A</th>
-            <th>RCD mA</th>
-            <th>
-              <span className={css.spoken}>Take out</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
+    <Box position="relative" px="4" pb="6" overflowX="auto">
+      <Table.Root className={css.table}>
+        <Table.Header>
+          <Table.Row>
+            {HEADS.map((head) => (
+              <Table.ColumnHeader key={head}>{head}</Table.ColumnHeader>
+            ))}
+            <Table.ColumnHeader>
+              <VisuallyHidden>Take out</VisuallyHidden>
+            </Table.ColumnHeader>
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
           {circuits.map((circuit) => (
-            <CircuitRow key={circuit.id} circuit={circuit} circuits={circuits} fresh={circuit.id === added} chosen={circuit.id === chosen} />
+            <CircuitRow
+              key={circuit.id}
+              circuit={circuit}
+              circuits={circuits}
+              fresh={circuit.id === added}
+              chosen={circuit.id === chosen}
+            />
           ))}
-        </tbody>
-      </table>
+        </Table.Body>
+      </Table.Root>
       {circuits.length > 0 && (
-        <p className={css.export}>
-          <a href={`/api/inspections/${model?.id}/circuits.csv`} download>
+        <Box textAlign="end">
+          <LinkButton file variant="quiet" size="sm" to={`/api/inspections/${model?.id}/circuits.csv`}>
             All circuits as CSV
-          </a>
-        </p>
+          </LinkButton>
+        </Box>
       )}
-      {circuits.length === 0 && <p className={css.none}>No circuits yet. Type them from the first way on; usual ones come with their cable and breaker.</p>}
+      {circuits.length === 0 && (
+        <Empty title="No circuits yet">
+          Type them from the first way on; usual ones come with their cable and breaker.
+        </Empty>
+      )}
       <QuickAdd way={nextWay(circuits)} put={put} />
-      <div className={css.presets} role="group" aria-label="Add a circuit">
+      <Flex wrap="wrap" gap="2" pt="3.5" role="group" aria-label="Add a circuit">
         {PRESETS.map((preset: Preset) => (
-          <button key={preset.name} type="button" onClick={() => setAdded(put(preset.fields))}>
+          <Button key={preset.name} variant="choice" onClick={() => setAdded(put(preset.fields))}>
             + {preset.name}
-          </button>
+          </Button>
         ))}
-      </div>
-    </div>
+      </Flex>
+    </Box>
   );
 }
 
+const HEADS = ["Way", "Circuit", "Form", "Points", "Cable mm²", "Device", "Rating A", "RCD mA"];
+const EMPTY: Choice = ["", ""];
+const same = (text: string): Choice => [text, text];
+const FORMS = [EMPTY, same("ring"), same("radial")];
 const CABLES = ["1/1", "1.5/1", "1.5/1.5", "2.5/1", "2.5/1.5", "4/1.5", "6/2.5", "10/4", "16/6"];
 
-function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; circuits: Entity[]; fresh: boolean; chosen: boolean }) {
+interface RowProps {
+  circuit: Entity;
+  circuits: Entity[];
+  fresh: boolean;
+  chosen: boolean;
+}
+
+function CircuitRow({ circuit, circuits, fresh, chosen }: RowProps) {
   const reference = useReference();
   const model = useInspection((s) => s.model);
   const v = circuit.values;
@@ -86,6 +104,10 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; cir
   const rcd = v.rcd_id ? model?.entities[String(v.rcd_id)] : undefined;
   const behind = rcd && !rcd.values.removed && rcd.parentId === circuit.parentId ? rcd : null;
   const [opened, setOpened] = useState(false);
+  const takeOut = () => {
+    keep("removed", true);
+    tell(`${name} is taken out.`, () => keep("removed", null));
+  };
   const moveBy = (step: number) => {
     const way = (Number.parseInt(String(v.way ?? ""), 10) || 0) + step;
     if (way < 1) return;
@@ -96,10 +118,31 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; cir
     event.preventDefault();
     moveBy(event.key === "ArrowUp" ? -1 : 1);
   };
+  const text = (field: string) => String(v[field] ?? "");
+  const figure = (field: string, label: string, width: string) => (
+    <TypedCell
+      figure
+      value={text(field)}
+      keep={(typed) => keep(field, typed)}
+      label={`${label} of ${name}`}
+      width={width}
+    />
+  );
+  const chooseCable = (chosenCable: string) => {
+    const [line, cpc] = chosenCable.split("/").map(Number);
+    keep("line_csa_mm2", line || null);
+    keep("cpc_csa_mm2", cpc || null);
+  };
+  const chooseDevice = (chosenDevice: string) => {
+    const at = chosenDevice.lastIndexOf(" ");
+    keep("device_standard", chosenDevice.slice(0, at) || null);
+    keep("device_type", chosenDevice.slice(at + 1) || null);
+  };
+  const cables = CABLES.includes(cable) || !cable ? CABLES : [...CABLES, cable];
   return (
     <>
-      <tr
-        ref={(element) => {
+      <Table.Row
+        ref={(element: HTMLTableRowElement | null) => {
           if (chosen) element?.scrollIntoView({ block: "nearest" });
         }}
         data-spare={v.spare ? true : undefined}
@@ -107,140 +150,94 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: { circuit: Entity; cir
         data-chosen={chosen || undefined}
         onKeyDown={keys}
       >
-        <td>
-          <Cell value={v.way} keep={(t) => keep("way", t)} label={`Way of ${name}`} width="2.4rem" />
-        </td>
-        <td>
-          <Cell value={v.designation} keep={(t) => keep("designation", t)} label={`Name of circuit ${v.way ?? ""}`} focus={fresh} />
-        </td>
+        <Table.Cell>
+          <TypedCell value={text("way")} keep={(typed) => keep("way", typed)} label={`Way of ${name}`} width="2.4rem" />
+        </Table.Cell>
+        <Table.Cell>
+          <TypedCell
+            value={text("designation")}
+            keep={(typed) => keep("designation", typed)}
+            label={`Name of circuit ${text("way")}`}
+            focus={fresh}
+          />
+        </Table.Cell>
         {v.spare ? (
-          <td colSpan={6} className={css.spare}>
+          <Table.Cell colSpan={6} color="quiet">
             spare way
-          </td>
+          </Table.Cell>
         ) : (
           <>
-            <td data-label="Form">
-              <select aria-label={`Form of ${name}`} value={String(v.form ?? "")} onChange={(e) => keep("form", e.target.value || null)}>
-                <option value="" />
-                <option>ring</option>
-                <option>radial</option>
-              </select>
-            </td>
-            <td data-label="Points">
-              <Cell value={v.points} keep={(t) => keep("points", t)} label={`Points of ${name}`} width="2.6rem" numeric />
-            </td>
-            <td data-label="Cable mm²">
-              <select
-                aria-label={`Cable of ${name}`}
+            <Table.Cell data-label="Form">
+              <ChosenCell
+                label={`Form of ${name}`}
+                value={text("form")}
+                choices={FORMS}
+                change={(form) => keep("form", form || null)}
+              />
+            </Table.Cell>
+            <Table.Cell data-label="Points">{figure("points", "Points", "2.6rem")}</Table.Cell>
+            <Table.Cell data-label="Cable mm²">
+              <ChosenCell
+                label={`Cable of ${name}`}
                 value={cable}
-                onChange={(e) => {
-                  const [line, cpc] = e.target.value.split("/").map(Number);
-                  keep("line_csa_mm2", line || null);
-                  keep("cpc_csa_mm2", cpc || null);
-                }}
-              >
-                <option value="" />
-                {(CABLES.includes(cable) || !cable ? CABLES : [...CABLES, cable]).map((c) => (
-                  <option key={c}>{c}</option>
-                ))}
-              </select>
-            </td>
-            <td data-label="Device">
-              <select
-                aria-label={`Device of ${name}`}
+                choices={[EMPTY, ...cables.map(same)]}
+                change={chooseCable}
+              />
+            </Table.Cell>
+            <Table.Cell data-label="Device">
+              <ChosenCell
+                label={`Device of ${name}`}
                 value={device}
-                onChange={(e) => {
-                  const at = e.target.value.lastIndexOf(" ");
-                  keep("device_standard", e.target.value.slice(0, at) || null);
-                  keep("device_type", e.target.value.slice(at + 1) || null);
-                }}
-              >
-                <option value="" />
-                {devices.map((d) => (
-                  <option key={d}>{d}</option>
-                ))}
-              </select>
-            </td>
-            <td data-label="Rating A">
-              <Cell value={v.device_rating_a} keep={(t) => keep("device_rating_a", t)} label={`Rating of ${name}`} width="3rem" numeric />
-            </td>
-            <td data-label="RCD mA">
+                choices={[EMPTY, ...devices.map(same)]}
+                change={chooseDevice}
+              />
+            </Table.Cell>
+            <Table.Cell data-label="Rating A">{figure("device_rating_a", "Rating", "3rem")}</Table.Cell>
+            <Table.Cell data-label="RCD mA">
               {behind ? (
-                <span className={css.behind} title={nameOf(behind)}>
+                <Box as="span" display="block" px="1" maxW="5.5rem" truncate fontSize="sm" title={nameOf(behind)}>
                   {nameOf(behind)}
-                </span>
+                </Box>
               ) : (
-                <Cell value={v.rcd_rated_ma} keep={(t) => keep("rcd_rated_ma", t)} label={`RCD of ${name}`} width="3rem" numeric />
+                figure("rcd_rated_ma", "RCD", "3rem")
               )}
-            </td>
+            </Table.Cell>
           </>
         )}
-        <td className={css.hands}>
+        <Table.Cell className={css.hands}>
           {!!v.unconfirmed && (
-            <button type="button" className={css.confirm} aria-label={`Confirm ${name}`} onClick={() => keep("unconfirmed", null)}>
+            <Button size="sm" label={`Confirm ${name}`} onClick={() => keep("unconfirmed", null)}>
               confirm
-            </button>
+            </Button>
           )}
           {!v.spare && (
-            <button type="button" className={css.more} aria-expanded={opened} aria-label={`${opened ? "less" : "more"} about ${name}`} onClick={() => setOpened(!opened)}>
+            <Button
+              variant="quiet"
+              size="sm"
+              expanded={opened}
+              label={`${opened ? "less" : "more"} about ${name}`}
+              onClick={() => setOpened(!opened)}
+            >
               {opened ? "less" : "more"}
-            </button>
+            </Button>
           )}
-          <button type="button" className={css.out} aria-label={`Take ${name} out`} onClick={() => keep("removed", true)}>
-            ×
-          </button>
-        </td>
-      </tr>
+          <IconButton icon="close" size="sm" label={`Take ${name} out`} onClick={takeOut} />
+        </Table.Cell>
+      </Table.Row>
       {opened && (
-        <tr className={css.details}>
-          <td colSpan={9}>
+        <Table.Row className={css.details}>
+          <Table.Cell colSpan={9}>
             <CircuitDetails circuit={circuit} moveBy={moveBy} />
-          </td>
-        </tr>
+          </Table.Cell>
+        </Table.Row>
       )}
       {refused.length > 0 && (
-        <tr>
-          <td colSpan={9} role="alert" className={css.refused}>
+        <Table.Row>
+          <Table.Cell colSpan={9} role="alert" fontWeight="bold" borderLeftWidth="4px" borderColor="ink">
             {refused.join(" ")}
-          </td>
-        </tr>
+          </Table.Cell>
+        </Table.Row>
       )}
     </>
-  );
-}
-
-interface CellProps {
-  value: Value | undefined;
-  keep: (text: string | null) => void;
-  label: string;
-  width?: string;
-  numeric?: boolean;
-  focus?: boolean;
-}
-
-function Cell({ value, keep, label, width, numeric, focus }: CellProps) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const leave = () => {
-    if (draft !== null) keep(draft.trim() || null);
-    setDraft(null);
-  };
-  return (
-    <input
-      ref={(element) => {
-        if (focus && element && !element.dataset.met) {
-          element.dataset.met = "yes";
-          element.focus();
-          element.select();
-        }
-      }}
-      aria-label={label}
-      inputMode={numeric ? "decimal" : "text"}
-      autoComplete="off"
-      style={{ width: width ?? "100%", textAlign: numeric ? "right" : "left", fontFamily: numeric ? "var(--d-fonts-mono)" : undefined }}
-      value={draft ?? String(value ?? "")}
-      onChange={(e) => setDraft(e.target.value)}
-      onBlur={leave}
-      onKeyDown={(e) => e.key === "Enter" && leave()}
-    />
   );
 }

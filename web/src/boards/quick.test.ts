@@ -5,7 +5,10 @@ const first = (text: string) => offers(text, null)[0];
 
 describe("the board builder's short form", () => {
   it("knows a usual circuit by a few letters", () => {
-    expect(first("kit")).toMatchObject({ name: "Kitchen ring", fields: { form: "ring", line_csa_mm2: 2.5, device_rating_a: 32 } });
+    expect(first("kit")).toMatchObject({
+      name: "Kitchen ring",
+      fields: { form: "ring", line_csa_mm2: 2.5, device_rating_a: 32 },
+    });
     expect(first("so u")?.name).toBe("Sockets up");
     expect(first("sp")).toMatchObject({ fields: { spare: true } });
   });
@@ -25,8 +28,13 @@ describe("the board builder's short form", () => {
 
   it("offers a name of one's own last, with the cable of what it speaks of", () => {
     const found = offers("lights net loft", null).at(-1);
-    expect(found).toMatchObject({ name: "Lights net loft", fields: { designation: "Lights net loft", line_csa_mm2: 1.5, device_rating_a: 6 } });
-    expect(offers("capstan motor", null)).toEqual([{ name: "Capstan motor", fields: { designation: "Capstan motor" } }]);
+    expect(found).toMatchObject({
+      name: "Lights net loft",
+      fields: { designation: "Lights net loft", line_csa_mm2: 1.5, device_rating_a: 6 },
+    });
+    expect(offers("capstan motor", null)).toEqual([
+      { name: "Capstan motor", fields: { designation: "Capstan motor" } },
+    ]);
   });
 
   it("repeats the last, and has nothing to repeat at first", () => {

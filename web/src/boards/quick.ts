@@ -25,7 +25,12 @@ function particulars(text: string): { words: string; fields: Record<string, Valu
     const residual = /^(\d{1,4})ma$/i.exec(word);
     const points = /^(\d{1,3})p$/i.exec(word);
     if (cable) Object.assign(fields, { line_csa_mm2: number(cable[1]), cpc_csa_mm2: number(cable[2]) });
-    else if (device) Object.assign(fields, { device_type: device[1]?.toUpperCase() ?? null, device_rating_a: Number(device[2]), device_standard: "BS EN 60898" });
+    else if (device)
+      Object.assign(fields, {
+        device_type: device[1]?.toUpperCase() ?? null,
+        device_rating_a: Number(device[2]),
+        device_standard: "BS EN 60898",
+      });
     else if (residual) fields.rcd_rated_ma = Number(residual[1]);
     else if (points) fields.points = Number(points[1]);
     else if (/^(ring|radial)$/i.test(word) && rest.length) fields.form = word.toLowerCase();
@@ -36,11 +41,12 @@ function particulars(text: string): { words: string; fields: Record<string, Valu
 
 const number = (text: string | undefined) => Number((text ?? "").replace(",", "."));
 
-/** How well a preset answers to what was typed; 0 for not at all. Every word typed begins one of its words. */
+/** How well a preset answers to what was typed; 0 for not at all. Every word typed begins one of its words, or another word for it. */
 function fits(preset: Preset, words: string): number {
   const typed = words.toLowerCase().split(" ").filter(Boolean);
   const own = preset.name.toLowerCase().split(" ");
-  if (!typed.length || !typed.every((word) => own.some((one) => one.startsWith(word)))) return 0;
+  const known = [...own, ...(preset.also ?? [])];
+  if (!typed.length || !typed.every((word) => known.some((one) => one.startsWith(word)))) return 0;
   return own[0]?.startsWith(typed[0] ?? "") ? 2 : 1;
 }
 
@@ -62,13 +68,20 @@ export function offers(text: string, last: Offer | null): Offer[] {
 /** Cable and breaker of the usual circuit that a name of one's own speaks of: `Lights in the net loft` are lights. */
 function like(words: string): Record<string, Value> {
   const typed = words.toLowerCase().split(" ");
-  const usual = USUAL.find((preset) => typed.some((word) => word.length > 3 && preset.name.toLowerCase().split(" ").includes(word)));
+  const usual = USUAL.find((preset) =>
+    typed.some((word) => word.length > 3 && preset.name.toLowerCase().split(" ").includes(word)),
+  );
   if (!usual) return {};
   return Object.fromEntries(Object.entries(usual.fields).filter(([field]) => field !== "designation"));
 }
 
 /** RCD protection is usually the same all over a board: carried on from the circuit before. */
-export function carriedOn(before: Record<string, Value | undefined> | undefined, fields: Record<string, Value>): Record<string, Value> {
+export function carriedOn(
+  before: Record<string, Value | undefined> | undefined,
+  fields: Record<string, Value>,
+): Record<string, Value> {
   if (!before || fields.spare) return {};
-  return Object.fromEntries(RCD.flatMap((field) => (before[field] != null && !(field in fields) ? [[field, before[field] as Value]] : [])));
+  return Object.fromEntries(
+    RCD.flatMap((field) => (before[field] != null && !(field in fields) ? [[field, before[field] as Value]] : [])),
+  );
 }

@@ -1,69 +1,86 @@
 /** The brief: who asked and why, where, how far, and what was agreed to be left out. */
+import { Box } from "@chakra-ui/react";
 import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
+import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
 import { add, setField, useInspection, useMay } from "../inspection/sync";
 import { EarlierPapers } from "../papers/EarlierPapers";
-import { FieldInput } from "../ui/FieldInput";
-import form from "../ui/Form.module.css";
-import { type Chosen, HouseRules } from "../ui/HouseRules";
-import { StageHead } from "../ui/StageHead";
+import { type Chosen, HouseRules } from "../rules/HouseRules";
+import { Button } from "../ui/Button";
+import { Fold } from "../ui/Fold";
+import { Lines, Section } from "../ui/Page";
+import { StageBody, StageHead } from "../ui/StageHead";
 import { Instruments } from "./Instruments";
 import { Hold, OnSite } from "./OnSite";
 
 export default function Brief({ me }: { me: Me }) {
   const id = useInspection((s) => s.model?.id) ?? "";
-  const at = (field: string) => ({ kind: "inspection" as const, id, field });
   return (
     <>
       <StageHead title="Brief" line="each field is kept as you leave it" />
-      <div className={form.form}>
-        <h2>The job</h2>
-        <div className={form.group}>
-          <FieldInput place={at("reference")} />
-          <FieldInput place={at("inspected_on")} />
-          <div className={form.wide}>
-            <FieldInput place={at("property_address")} label="Property" hint="Street first: it names the inspection on every screen." />
-          </div>
-          <FieldInput place={at("client_name")} />
-          <FieldInput place={at("client_address")} />
-          <FieldInput place={at("occupier_name")} />
-          <FieldInput place={at("installation_name")} hint="House, or an outbuilding with its own earthing." />
-          <div className={form.wide}>
-            <FieldInput place={at("tenure")} />
-          </div>
-          <div className={form.wide}>
-            <FieldInput place={at("purpose")} />
-          </div>
-          <div className={form.wide}>
-            <FieldInput place={at("nation")} />
-          </div>
-        </div>
+      <StageBody>
+        <Section title="The job" first>
+          <Fields
+            kind="inspection"
+            id={id}
+            fields={[
+              "reference",
+              "inspected_on",
+              {
+                field: "property_address",
+                label: "Property",
+                hint: "Street first: it names the inspection on every screen.",
+                wide: true,
+              },
+              "client_name",
+              "client_address",
+              "occupier_name",
+              { field: "installation_name", hint: "House, or an outbuilding with its own earthing." },
+              { field: "tenure", wide: true },
+              { field: "purpose", wide: true },
+              { field: "nation", wide: true },
+            ]}
+          />
+        </Section>
         <OnSite inspection={id} me={me} />
         <Hold inspection={id} me={me} />
-        <h2>Take over from earlier papers</h2>
-        <EarlierPapers />
-        <h2>What was agreed</h2>
-        <div className={form.group}>
-          <div className={form.wide}>
-            <FieldInput place={at("extent")} rows={3} hint="What is in, how many points are opened, which boards and buildings." />
-          </div>
-          <FieldInput place={at("power_off")} hint="From when to when, as agreed with the occupier." />
-          <FieldInput place={at("must_stay_on")} hint="Medical equipment, freezer, fish." />
-          <div className={form.wide}>
-            <FieldInput place={at("access")} />
-          </div>
-        </div>
-        <h2>How much will be opened</h2>
-        <div className={form.group}>
-          <FieldInput place={at("records")} hint="Earlier reports and certificates, and how far they can be relied on." />
-          <FieldInput place={at("condition_on_sight")} />
-        </div>
+        <Section title="Take over from earlier papers">
+          <EarlierPapers />
+        </Section>
+        <Section title="What was agreed">
+          <Fields
+            kind="inspection"
+            id={id}
+            fields={[
+              {
+                field: "extent",
+                rows: 3,
+                hint: "What is in, how many points are opened, which boards and buildings.",
+                wide: true,
+              },
+              { field: "power_off", hint: "From when to when, as agreed with the occupier." },
+              { field: "must_stay_on", hint: "Medical equipment, freezer, fish." },
+              { field: "access", wide: true },
+            ]}
+          />
+        </Section>
+        <Section title="How much will be opened">
+          <Fields
+            kind="inspection"
+            id={id}
+            fields={[
+              { field: "records", hint: "Earlier reports and certificates, and how far they can be relied on." },
+              "condition_on_sight",
+            ]}
+          />
+        </Section>
         <Limitations inspection={id} />
         <Instruments inspection={id} />
-        <h2>Rules for this inspection</h2>
-        <Rules inspection={id} />
-      </div>
+        <Section title="Rules for this inspection">
+          <Rules inspection={id} />
+        </Section>
+      </StageBody>
     </>
   );
 }
@@ -71,31 +88,25 @@ export default function Brief({ me }: { me: Me }) {
 function Limitations({ inspection }: { inspection: string }) {
   const model = useInspection((s) => s.model);
   const found = model ? children(model, "limitation", inspection) : [];
+  const takeOut = (id: string) => setField({ kind: "limitation", id, field: "removed" }, true);
   return (
-    <>
-      <h2>Agreed limitations</h2>
-      <ul className={form.rows}>
-        {found.map((limitation) => {
-          const at = (field: string) => ({ kind: "limitation" as const, id: limitation.id, field });
-          return (
-            <li key={limitation.id}>
-              <div className={form.group} style={{ marginBottom: 4 }}>
-                <FieldInput place={at("what")} label="Left out" />
-                <FieldInput place={at("reason")} />
-                <FieldInput place={at("agreed_with")} />
-                <FieldInput place={at("agreed_on")} />
-              </div>
-              <button type="button" className={form.quiet} onClick={() => setField(at("removed"), true)}>
-                Take this limitation out
-              </button>
-            </li>
-          );
-        })}
-      </ul>
-      <button type="button" className={form.button} style={{ marginBottom: 26 }} onClick={() => add("limitation", inspection, {})}>
-        Add a limitation
-      </button>
-    </>
+    <Section title="Agreed limitations">
+      <Lines>
+        {found.map(({ id }) => (
+          <Box as="li" key={id} borderTopWidth="1px" borderColor="line" py="3">
+            <Fields
+              kind="limitation"
+              id={id}
+              fields={[{ field: "what", label: "Left out" }, "reason", "agreed_with", "agreed_on"]}
+            />
+            <Button variant="quiet" onClick={() => takeOut(id)}>
+              Take this limitation out
+            </Button>
+          </Box>
+        ))}
+      </Lines>
+      <Button onClick={() => add("limitation", inspection, {})}>Add a limitation</Button>
+    </Section>
   );
 }
 
@@ -104,22 +115,36 @@ function Rules({ inspection }: { inspection: string }) {
   const chosen = (useInspection((s) => s.model?.entities[inspection]?.values.house_rules) ?? {}) as Chosen;
   const differing = Object.keys(chosen).length;
   const settles = useMay("settle rules of an inspection");
-  const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
+  const choose = (next: Chosen) =>
+    setField({ kind: "inspection", id: inspection, field: "house_rules" }, Object.keys(next).length ? next : null);
   return (
     <>
-      <div className={form.group}>
-        <FieldInput place={at("rule_book")} hint="Where nothing is chosen, the first." words={Object.fromEntries(books.map((book) => [book.key, `${book.nation}: ${book.name}`]))} />
-        {chosen.lead_method === "subtracted" && (
-          <FieldInput place={at("leads_ohm")} hint="Taken off every continuity reading of this inspection." />
+      <Fields
+        kind="inspection"
+        id={inspection}
+        fields={[
+          {
+            field: "rule_book",
+            hint: "Where nothing is chosen, the first.",
+            words: Object.fromEntries(books.map((book) => [book.key, `${book.nation}: ${book.name}`])),
+            wide: true,
+          },
+          chosen.lead_method === "subtracted" && {
+            field: "leads_ohm",
+            hint: "Taken off every continuity reading of this inspection.",
+          },
+        ]}
+      />
+      <Fold
+        title={`House rules: ${differing === 0 ? "all as usual" : `${differing} ${differing === 1 ? "differs" : "differ"} from the usual`}`}
+      >
+        {!settles && (
+          <Box color="quiet" mb="3">
+            They come from the firm; a supervisor changes them.
+          </Box>
         )}
-      </div>
-      <details className={form.details}>
-        <summary>
-          House rules: {differing === 0 ? "all as usual" : `${differing} ${differing === 1 ? "differs" : "differ"} from the usual`}
-        </summary>
-        {!settles && <p className={form.lead}>They come from the firm; a supervisor changes them.</p>}
-        <HouseRules chosen={chosen} disabled={!settles} choose={(next) => setField(at("house_rules"), Object.keys(next).length ? next : null)} />
-      </details>
+        <HouseRules chosen={chosen} disabled={!settles} choose={choose} />
+      </Fold>
     </>
   );
 }

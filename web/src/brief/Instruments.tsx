@@ -1,65 +1,73 @@
-/** Instruments of this inspection, taken from the firm's book as it is today; their numbers go into the report. */
+/** Instruments of this inspection, taken from the firm's register as it is today; their numbers go into the report. */
+import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { api, answer } from "../api/client";
+import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Value } from "../inspection/types";
-import form from "../ui/Form.module.css";
-import { Mark } from "../ui/Mark";
+import { Button, LinkButton } from "../ui/Button";
+import { Line, Lines, Section } from "../ui/Page";
+import { Empty } from "../ui/States";
 
-const ACCURACY = ["continuity", "insulation", "loop", "trip"].flatMap((one) => [`${one}_percent`, `${one}_digits`]);
+const ACCURACY = ["continuity", "insulation", "loop", "trip"].flatMap((test) => [`${test}_percent`, `${test}_digits`]);
 const TAKEN = ["name", "sort", "serial", "calibration_due", ...ACCURACY];
 
 export function Instruments({ inspection }: { inspection: string }) {
   const model = useInspection((s) => s.model);
-  const book = useQuery({ queryKey: ["instruments"], queryFn: () => answer(api.GET("/api/instruments")), retry: false });
+  const register = useQuery({
+    queryKey: ["instruments"],
+    queryFn: () => answer(api.GET("/api/instruments")),
+    retry: false,
+  });
   if (!model) return null;
   const used = children(model, "meter", inspection);
   const notes = model.judgement?.notes ?? [];
-  const others = (book.data?.instruments ?? []).filter(({ entry }) => !entry.values.retired && !used.some((one) => one.values.register_id === entry.id));
+  const others = (register.data?.instruments ?? []).filter(
+    ({ entry }) => !entry.values.retired && !used.some((one) => one.values.register_id === entry.id),
+  );
   const take = (entry: (typeof others)[number]["entry"]) => {
     const fields: Record<string, Value> = { register_id: entry.id };
     for (const field of TAKEN) if (entry.values[field]) fields[field] = entry.values[field] as Value;
     add("meter", inspection, fields);
   };
+  const takeOut = (id: string) => setField({ kind: "meter", id, field: "removed" }, true);
   return (
-    <>
-      <h2>Instruments</h2>
-      <ul className={form.rows}>
+    <Section title="Instruments">
+      <Lines label="Instruments of this inspection">
         {used.map((one) => {
           const note = notes.find((n) => n.id === one.id);
           return (
-            <li key={one.id} className={form.title} style={{ marginBottom: 0 }}>
-              <span>
+            <Line key={one.id}>
+              <Box flex="1 1 16rem">
                 <b>{String(one.values.name ?? "Instrument")}</b> {String(one.values.serial ?? "")}{" "}
                 {note && (
                   <>
                     <Mark status={note.status} /> {note.reason}
                   </>
                 )}
-              </span>
-              <button type="button" className={form.quiet} onClick={() => setField({ kind: "meter", id: one.id, field: "removed" }, true)}>
+              </Box>
+              <Button variant="quiet" onClick={() => takeOut(one.id)}>
                 Take out
-              </button>
-            </li>
+              </Button>
+            </Line>
           );
         })}
-      </ul>
-      <div className={form.offers}>
+      </Lines>
+      <Flex wrap="wrap" gap="2">
         {others.map(({ entry, calibration }) => (
-          <button key={entry.id} type="button" className={form.button} onClick={() => take(entry)}>
-            + {String(entry.values.name ?? "Instrument")} {String(entry.values.serial ?? "")}{" "}
+          <Button key={entry.id} onClick={() => take(entry)}>
+            + {String(entry.values.name ?? "Instrument")} {String(entry.values.serial ?? "")}
             {calibration.status !== "pass" && <Mark status={calibration.status} />}
-          </button>
+          </Button>
         ))}
-        {book.data && book.data.instruments.length === 0 && (
-          <p className={form.lead}>
-            No instrument in the book yet: <Link to="/instruments" style={{ textDecoration: "underline" }}>enter them once</Link>, then take them with a tap.
-          </p>
-        )}
-        {book.isError && <p className={form.lead}>The book cannot be reached now; instruments can be added later.</p>}
-      </div>
-    </>
+      </Flex>
+      {register.data && register.data.instruments.length === 0 && (
+        <Empty act={<LinkButton to="/instruments">Enter them once</LinkButton>}>
+          No instrument in the register yet. Once entered, they are taken with a tap.
+        </Empty>
+      )}
+      {register.isError && <Box color="quiet">The register cannot be reached now; instruments can be added later.</Box>}
+    </Section>
   );
 }

@@ -1,14 +1,18 @@
 /** On site: who came when and left when, and putting the job on hold until a return visit. */
+import { Box, Flex } from "@chakra-ui/react";
 import type { Me } from "../api/client";
+import { Fields } from "../fields/Fields";
+import { GoOn } from "../fields/GoOn";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity } from "../inspection/types";
-import { FieldInput } from "../ui/FieldInput";
-import form from "../ui/Form.module.css";
-import css from "./OnSite.module.css";
+import { Button } from "../ui/Button";
+import { Fold } from "../ui/Fold";
+import { Lines, Section } from "../ui/Page";
+import { moment } from "../ui/when";
 
 const shown = (iso: unknown) =>
-  iso ? new Date(String(iso)).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }) : "";
+  iso ? moment(String(iso), { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }) : "";
 
 const now = () => new Date().toISOString();
 
@@ -19,101 +23,101 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
   const here = visits.find((one) => one.values.who === me.name && !one.values.left_at);
   const others = visits.some((one) => one.values.who !== me.name && !one.values.left_at);
   const arrive = () =>
-    add("attendance", inspection, { who: me.name, purpose: others ? "second inspector" : visits.length ? "return visit" : "inspection", arrived_at: now() });
+    add("attendance", inspection, {
+      who: me.name,
+      purpose: others ? "second inspector" : visits.length ? "return visit" : "inspection",
+      arrived_at: now(),
+    });
+  const leave = () => here && setField({ kind: "attendance", id: here.id, field: "left_at" }, now());
   return (
-    <>
-      <h2>On site</h2>
-      <ul className={form.rows}>
+    <Section title="On site">
+      <Lines label="Visits">
         {visits.map((one) => (
           <Visit key={one.id} visit={one} />
         ))}
-      </ul>
-      <div className={form.offers}>
+      </Lines>
+      <Flex wrap="wrap" gap="2">
         {here ? (
-          <button type="button" className={`${form.button} ${form.primary}`} onClick={() => setField({ kind: "attendance", id: here.id, field: "left_at" }, now())}>
+          <Button variant="action" onClick={leave}>
             I leave now
-          </button>
+          </Button>
         ) : (
-          <button type="button" className={`${form.button} ${form.primary}`} onClick={arrive}>
+          <Button variant="action" onClick={arrive}>
             I arrive now
-          </button>
+          </Button>
         )}
-        <button type="button" className={form.button} onClick={() => add("attendance", inspection, { arrived_at: now() })}>
-          Somebody else arrives
-        </button>
-      </div>
-    </>
+        <Button onClick={() => add("attendance", inspection, { arrived_at: now() })}>Somebody else arrives</Button>
+      </Flex>
+    </Section>
   );
 }
 
 function Visit({ visit }: { visit: Entity }) {
-  const at = (field: string) => ({ kind: "attendance" as const, id: visit.id, field });
+  const set = (field: string, value: string | true) => setField({ kind: "attendance", id: visit.id, field }, value);
   const v = visit.values;
   return (
-    <li>
-      <div className={css.times}>
+    <Box as="li" borderTopWidth="1px" borderColor="line" py="2">
+      <Flex wrap="wrap" columnGap="3" rowGap="1" align="baseline">
         <b>{String(v.who ?? "Who?")}</b>
-        <span className={css.time}>{shown(v.arrived_at) || "–"}</span>
+        <Box as="span" fontFamily="mono" fontSize="lg">
+          {shown(v.arrived_at) || "–"}
+        </Box>
         <span>to</span>
-        <span className={css.time}>{shown(v.left_at) || "still here"}</span>
+        <Box as="span" fontFamily="mono" fontSize="lg">
+          {shown(v.left_at) || "still here"}
+        </Box>
         {!v.left_at && (
-          <button type="button" className={form.quiet} onClick={() => setField(at("left_at"), now())}>
+          <Button variant="quiet" onClick={() => set("left_at", now())}>
             leaves now
-          </button>
+          </Button>
         )}
-        <button type="button" className={form.quiet} onClick={() => setField(at("removed"), true)}>
+        <Button variant="quiet" onClick={() => set("removed", true)}>
           Take out
-        </button>
-      </div>
-      <details className={css.more}>
-        <summary>{String(v.purpose ?? "What for?")}</summary>
-        <div className={form.group} style={{ marginBottom: 4 }}>
-          <FieldInput place={at("who")} />
-          <FieldInput place={at("note")} />
-          <div className={form.wide}>
-            <FieldInput place={at("purpose")} />
-          </div>
-        </div>
-      </details>
-    </li>
+        </Button>
+      </Flex>
+      <Fold small title={String(v.purpose ?? "What for?")}>
+        <Fields kind="attendance" id={visit.id} fields={["who", "note", { field: "purpose", wide: true }]} />
+      </Fold>
+    </Box>
   );
 }
 
 /** On hold: why, and when somebody comes back. Dead tests and notes stay open. */
 export function Hold({ inspection, me }: { inspection: string; me: Me }) {
   const values = useInspection((s) => s.model?.entities[inspection]?.values);
-  const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
   if (!values?.held_at) {
     return (
-      <button type="button" className={form.button} style={{ marginBottom: 26 }} onClick={() => setField(at("held_at"), now())}>
-        Put on hold …
-      </button>
+      <Box mb="6">
+        <Button onClick={() => setField({ kind: "inspection", id: inspection, field: "held_at" }, now())}>
+          Put on hold …
+        </Button>
+      </Box>
     );
   }
   return (
-    <section className={css.hold} aria-label="On hold">
-      <b>On hold since {shown(values.held_at)}</b>
-      <div className={form.group} style={{ margin: "8px 0" }}>
-        <div className={form.wide}>
-          <FieldInput place={at("held_reason")} label="Because" rows={2} />
-        </div>
-        <FieldInput place={at("return_on")} hint="A return visit is charged by the house rates." />
-      </div>
+    <Box
+      as="section"
+      aria-label="On hold"
+      px="4"
+      py="3"
+      mb="6"
+      borderWidth="2px"
+      borderColor="ink"
+      borderRadius="lg"
+      bg="lampWash"
+    >
+      <Box fontWeight="bold" mb="2">
+        On hold since {shown(values.held_at)}
+      </Box>
+      <Fields
+        kind="inspection"
+        id={inspection}
+        fields={[
+          { field: "held_reason", label: "Because", rows: 2, wide: true },
+          { field: "return_on", hint: "A return visit is charged by the house rates." },
+        ]}
+      />
       <GoOn inspection={inspection} me={me} />
-    </section>
-  );
-}
-
-export function GoOn({ inspection, me }: { inspection: string; me: Me }) {
-  const back = () => {
-    const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
-    add("attendance", inspection, { who: me.name, purpose: "return visit", arrived_at: now() });
-    setField(at("held_at"), null);
-    setField(at("return_on"), null);
-  };
-  return (
-    <button type="button" className={`${form.button} ${form.primary}`} onClick={back}>
-      Back on site: go on
-    </button>
+    </Box>
   );
 }

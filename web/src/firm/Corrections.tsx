@@ -1,9 +1,15 @@
 /** Reference tables as printed, and the cells that the firm reads otherwise, each with its reason and its history. */
+import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, answer, Refused, type Schemas } from "../api/client";
-import form from "../ui/Form.module.css";
-import css from "./Firm.module.css";
+import { type FormEvent, useState } from "react";
+import { api, answer, type Schemas } from "../api/client";
+import { explain } from "../api/errors";
+import { Button } from "../ui/Button";
+import { SelectField } from "../ui/ChoiceField";
+import { Fold } from "../ui/Fold";
+import { FieldGrid, Line, Lines, Section, Wide } from "../ui/Page";
+import { TextField } from "../ui/TextField";
+import { day } from "../ui/when";
 
 type Firm = Schemas["FirmOut"];
 type Correction = Schemas["CorrectionOut"];
@@ -41,8 +47,6 @@ const CELLS: Record<string, string> = {
 };
 const cellName = (column: string) => CELLS[column] ?? column.replace(/^iz_(.+)$/, "Capacity, method $1 (A)");
 const rowName = (row: string) => row.split(" | ").join(" · ");
-const day = (moment: string) => new Date(moment).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
-
 export function Corrections({ firm, take }: Props) {
   const tables = useQuery({
     queryKey: ["tables"],
@@ -54,138 +58,123 @@ export function Corrections({ firm, take }: Props) {
   const withdraw = async (one: Correction) =>
     take(await answer(api.DELETE("/api/firm/corrections/{identity}", { params: { path: { identity: one.id } } })));
   return (
-    <section>
-      <h2>Reference tables</h2>
-      <p className={css.lead}>Where your own copy of a standard says otherwise, correct the cell. What is printed stays beside it.</p>
-      <ul className={form.rows}>
+    <Section
+      first
+      title="Reference tables"
+      lead="Where your own copy of a standard says otherwise, correct the cell. What is printed stays beside it."
+    >
+      {inForce.length === 0 && <Box mb="4">Every table is read as printed.</Box>}
+      <Lines label="Corrections in force">
         {inForce.map((one) => (
-          <li key={one.id} className={css.correction}>
+          <Line key={one.id}>
             <Said one={one} />
-            {firm.may_settle && (
-              <button type="button" className={form.button} onClick={() => withdraw(one)}>
-                Read as printed
-              </button>
-            )}
-          </li>
+            {firm.may_settle && <Button onClick={() => withdraw(one)}>Read as printed</Button>}
+          </Line>
         ))}
-        {inForce.length === 0 && <li>Every table is read as printed.</li>}
-      </ul>
+      </Lines>
       {firm.may_settle && tables && <Correct tables={tables} take={take} />}
       {former.length > 0 && (
-        <details className={form.details}>
-          <summary>Earlier corrections ({former.length})</summary>
-          <ul className={form.rows}>
+        <Fold title={`Earlier corrections (${former.length})`}>
+          <Lines>
             {former.map((one) => (
-              <li key={one.id}>
+              <Line key={one.id}>
                 <Said one={one} />
-              </li>
+              </Line>
             ))}
-          </ul>
-        </details>
+          </Lines>
+        </Fold>
       )}
-    </section>
+    </Section>
   );
 }
 
 function Said({ one }: { one: Correction }) {
   return (
-    <div>
+    <Box flex="1 1 20rem">
       <b>
         {TITLES[one.table] ?? one.table}, {rowName(one.row)}
       </b>
       <p>
-        {cellName(one.column)}: <s>{one.printed || "empty"}</s> <b className={css.figure}>{one.value || "empty"}</b>
+        {cellName(one.column)}: <s>{one.printed || "empty"}</s>{" "}
+        <Box as="b" fontFamily="mono">
+          {one.value || "empty"}
+        </Box>
       </p>
-      <p className={css.quiet}>
-        {one.why} · {one.author}, {day(one.made_at)}
-        {one.withdrawn_at && `, withdrawn ${day(one.withdrawn_at)}`}
-      </p>
-    </div>
+      <Box color="quiet" fontSize="sm">
+        {one.why} · {one.author}, {day(one.made_at.slice(0, 10))}
+        {one.withdrawn_at && `, withdrawn ${day(one.withdrawn_at.slice(0, 10))}`}
+      </Box>
+    </Box>
   );
 }
 
 const NOTHING = { table: "", row: "", column: "", value: "", why: "" };
+const CHOOSE = ["", "choose"] as const;
 
 function Correct({ tables, take }: { tables: Schemas["TableOut"][]; take: (next: Firm) => void }) {
   const [typed, setTyped] = useState(NOTHING);
-  const [refused, setRefused] = useState<string | null>(null);
+  const [refused, setRefused] = useState("");
   const table = tables.find((one) => one.name === typed.table);
   const printed = table?.rows.find((one) => one.row === typed.row)?.cells[typed.column];
   const type = (part: Partial<typeof NOTHING>) => setTyped((before) => ({ ...before, ...part }));
-  const send = async () => {
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
     try {
       take(await answer(api.POST("/api/firm/corrections", { body: typed })));
       setTyped(NOTHING);
-      setRefused(null);
+      setRefused("");
     } catch (error) {
-      setRefused(error instanceof Refused ? error.message : "The server cannot be reached; what you typed stands here.");
+      setRefused(explain(error, "What you typed still stands here."));
     }
   };
   return (
-    <form
-      className={form.group}
-      onSubmit={(e) => {
-        e.preventDefault();
-        void send();
-      }}
-    >
-      <label className={css.part}>
-        <b>Table</b>
-        <select aria-label="Table" value={typed.table} onChange={(e) => type({ ...NOTHING, table: e.target.value })}>
-          <option value="">choose</option>
-          {tables.map((one) => (
-            <option key={one.name} value={one.name}>
-              {TITLES[one.name] ?? one.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      {table && (
-        <>
-          <label className={css.part}>
-            <b>Row</b>
-            <select aria-label="Row" value={typed.row} onChange={(e) => type({ row: e.target.value })}>
-              <option value="">choose</option>
-              {table.rows.map((one) => (
-                <option key={one.row} value={one.row}>
-                  {rowName(one.row)}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className={css.part}>
-            <b>Cell</b>
-            <select aria-label="Cell" value={typed.column} onChange={(e) => type({ column: e.target.value })}>
-              <option value="">choose</option>
-              {table.columns.map((one) => (
-                <option key={one} value={one}>
-                  {cellName(one)}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className={css.part}>
-            <b>Read as</b>
-            <input aria-label="Read as" value={typed.value} aria-invalid={refused !== null} maxLength={100} onChange={(e) => type({ value: e.target.value })} />
-            <small>{printed !== undefined && `printed: ${printed || "empty"}`}</small>
-          </label>
-          <label className={`${css.part} ${form.wide}`}>
-            <b>Why, and on whose word</b>
-            <input aria-label="Why, and on whose word" value={typed.why} maxLength={500} onChange={(e) => type({ why: e.target.value })} />
-            <small>{table.source}</small>
-          </label>
-          <div className={form.wide}>
-            {refused && (
-              <p role="alert" className={css.trouble}>
-                {refused}
-              </p>
-            )}
-            <button type="submit" className={`${form.button} ${form.primary}`} disabled={!typed.row || !typed.column}>
-              Correct this cell
-            </button>
-          </div>
-        </>
-      )}
+    <form onSubmit={send}>
+      <FieldGrid>
+        <SelectField
+          label="Table"
+          value={typed.table}
+          choices={[CHOOSE, ...tables.map((one) => [one.name, TITLES[one.name] ?? one.name] as const)]}
+          change={(name) => type({ ...NOTHING, table: name })}
+        />
+        {table && (
+          <>
+            <SelectField
+              label="Row"
+              value={typed.row}
+              choices={[CHOOSE, ...table.rows.map((one) => [one.row, rowName(one.row)] as const)]}
+              change={(row) => type({ row })}
+            />
+            <SelectField
+              label="Cell"
+              value={typed.column}
+              choices={[CHOOSE, ...table.columns.map((one) => [one, cellName(one)] as const)]}
+              change={(column) => type({ column })}
+            />
+            <TextField
+              label="Read as"
+              value={typed.value}
+              change={(value) => type({ value })}
+              refused={refused}
+              hint={printed !== undefined && `printed: ${printed || "empty"}`}
+              maxLength={100}
+            />
+            <Wide>
+              <TextField
+                label="Why, and on whose word"
+                value={typed.why}
+                change={(why) => type({ why })}
+                hint={table.source}
+                maxLength={500}
+              />
+            </Wide>
+            <Wide>
+              <Button type="submit" variant="action" disabled={!typed.row || !typed.column}>
+                Correct this cell
+              </Button>
+            </Wide>
+          </>
+        )}
+      </FieldGrid>
     </form>
   );
 }

@@ -1,12 +1,14 @@
 /** What stands on the firm's paper, and how long the firm keeps what. */
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
 import { useReference } from "../api/reference";
-import { fieldsOf, wordsOf } from "../api/words";
-import { Do } from "../ui/Do";
-import { ChoiceField, TextField } from "../ui/TextField";
-import { Told } from "../ui/Told";
+import { explain, fieldErrors } from "../api/errors";
+import { Button } from "../ui/Button";
+import { Told } from "../ui/States";
+import { Section } from "../ui/Page";
+import { SelectField } from "../ui/ChoiceField";
+import { TextField } from "../ui/TextField";
 
 type Firm = Schemas["FirmOut"];
 type Paper = Schemas["Letterhead"];
@@ -25,8 +27,8 @@ export function Letterhead({ firm, take }: { firm: Firm; take: (next: Firm) => v
       take(await answer(api.PUT("/api/firm/letterhead", { body: typed })));
       setTold("Kept. Reports and letters carry it from now on; what was issued stays as it was.");
     } catch (error) {
-      const fields = fieldsOf(error);
-      setRefused(Object.keys(fields).length ? fields : { name: wordsOf(error) });
+      const fields = fieldErrors(error);
+      setRefused(Object.keys(fields).length ? fields : { name: explain(error) });
     }
   };
   const of = (field: keyof Paper) => ({
@@ -36,25 +38,32 @@ export function Letterhead({ firm, take }: { firm: Firm; take: (next: Firm) => v
     disabled,
   });
   return (
-    <section>
-      <h2>Letterhead</h2>
+    <Section title="Letterhead" first>
       <Box display="grid" gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mb="4">
         <TextField label="Firm" maxLength={120} {...of("name")} />
         <TextField label="Phone" maxLength={40} {...of("phone")} />
         <TextField label="Address" maxLength={300} {...of("address")} />
         <TextField label="Email of the firm" type="email" maxLength={190} {...of("email")} />
         <TextField label="Line under the letterhead" maxLength={200} {...of("letter_line")} />
-        <ChoiceField label="Nation" choices={[["", "not said"], ...nations.map((one) => [one, one] as const)]} {...of("nation")} />
+        <SelectField
+          label="Nation"
+          choices={[["", "not said"], ...nations.map((one) => [one, one] as const)]}
+          {...of("nation")}
+        />
       </Box>
       {!disabled && (
-        <Do onClick={keep} disabled={!changed}>
+        <Button onClick={keep} disabled={!changed}>
           Keep the letterhead
-        </Do>
+        </Button>
       )}
       {told && <Told>{told}</Told>}
-    </section>
+    </Section>
   );
 }
+
+const LEAD =
+  "Years after the last work for somebody. Then a supervisor can erase what is kept of them, on the client's page; " +
+  "that there was a change stays, what it said goes. Law and contracts may ask for more: check yours.";
 
 export function Retention({ firm, take }: { firm: Firm; take: (next: Firm) => void }) {
   const [data, setData] = useState(String(firm.keep_years));
@@ -65,32 +74,48 @@ export function Retention({ firm, take }: { firm: Firm; take: (next: Firm) => vo
   const keep = async () => {
     setRefused({});
     try {
-      take(await answer(api.PUT("/api/firm/retention", { body: { keep_years: whole(data), keep_reports_years: whole(reports) } })));
+      take(
+        await answer(
+          api.PUT("/api/firm/retention", { body: { keep_years: whole(data), keep_reports_years: whole(reports) } }),
+        ),
+      );
     } catch (error) {
-      const fields = fieldsOf(error);
-      setRefused(Object.keys(fields).length ? fields : { keep_years: wordsOf(error) });
+      const fields = fieldErrors(error);
+      setRefused(Object.keys(fields).length ? fields : { keep_years: explain(error) });
     }
   };
   const changed = whole(data) !== firm.keep_years || whole(reports) !== firm.keep_reports_years;
   return (
-    <section>
-      <h2>How long what is kept</h2>
-      <Text color="quiet" mb="3" maxW="46rem">
-        Years after the last work for somebody. Then a supervisor can erase what is kept of them, on the client's page; that there was a change stays, what it said goes. Law and contracts may ask for more: check yours.
-      </Text>
+    <Section title="How long what is kept" lead={LEAD} first>
       <Flex gap="4" align="flex-end" wrap="wrap">
         <Box w="16rem">
-          <TextField label="Clients, homes, histories (years)" inputMode="numeric" value={data} change={setData} refused={refused.keep_years} disabled={disabled} mono />
+          <TextField
+            label="Clients, homes, histories (years)"
+            inputMode="numeric"
+            value={data}
+            change={setData}
+            refused={refused.keep_years}
+            disabled={disabled}
+            figure
+          />
         </Box>
         <Box w="16rem">
-          <TextField label="Issued reports (years)" inputMode="numeric" value={reports} change={setReports} refused={refused.keep_reports_years} disabled={disabled} mono />
+          <TextField
+            label="Issued reports (years)"
+            inputMode="numeric"
+            value={reports}
+            change={setReports}
+            refused={refused.keep_reports_years}
+            disabled={disabled}
+            figure
+          />
         </Box>
         {!disabled && (
-          <Do onClick={keep} disabled={!changed}>
+          <Button onClick={keep} disabled={!changed}>
             Settle
-          </Do>
+          </Button>
         )}
       </Flex>
-    </section>
+    </Section>
   );
 }

@@ -1,13 +1,19 @@
 /** House rates: how long things take and what they cost, with the usual beside each. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, answer, Refused, type Schemas } from "../api/client";
-import form from "../ui/Form.module.css";
-import css from "./Firm.module.css";
+import { api, answer, type Schemas } from "../api/client";
+import { explain } from "../api/errors";
+import { Segments } from "../ui/ChoiceField";
+import { FieldGrid, Section } from "../ui/Page";
+import { NumberField } from "../ui/TextField";
 
 type Rates = Schemas["RatesOut"];
+type Rate = Rates["rates"][number];
 
-const CURRENCIES = ["£", "€"];
+const CURRENCIES = [
+  ["£", "£"],
+  ["€", "€"],
+] as const;
 
 export function Rates() {
   const queries = useQueryClient();
@@ -16,7 +22,7 @@ export function Rates() {
   if (!found.data) return null;
   const { rates, prices, currency, may_settle } = found.data;
   const settle = async (name: string, value: number | string) => {
-    const now = (list: Rates["rates"]) => Object.fromEntries(list.map((one) => [one.name, one.value]));
+    const now = (list: readonly Rate[]) => Object.fromEntries(list.map((one) => [one.name, one.value]));
     const body: Schemas["RatesIn"] = { rates: now(rates), prices: { ...now(prices), currency } };
     if (name in body.rates) body.rates[name] = value as number;
     else body.prices[name] = value;
@@ -24,34 +30,54 @@ export function Rates() {
       queries.setQueryData(["rates"], await answer(api.PUT("/api/firm/rates", { body })));
       setTrouble({});
     } catch (error) {
-      setTrouble({ [name]: error instanceof Refused ? error.message : "The server cannot be reached; that was not settled." });
+      setTrouble({ [name]: explain(error, "What you typed still stands here.") });
     }
   };
-  const shown = (list: Rates["rates"]) => (
-    <div className={form.group}>
-      {list.map((one) => (
-        <Rate key={one.name + one.value} rate={one} disabled={!may_settle} settle={settle} trouble={trouble[one.name]} />
+  const shown = (list: readonly Rate[]) => (
+    <FieldGrid>
+      {list.map((rate) => (
+        <RateField
+          key={rate.name + rate.value}
+          rate={rate}
+          disabled={!may_settle}
+          settle={settle}
+          refused={trouble[rate.name]}
+        />
       ))}
-    </div>
+    </FieldGrid>
   );
   return (
-    <section>
-      <h2>Rates and prices</h2>
-      <p className={css.lead}>What a job takes and costs is worked out by these (rule 16.1).</p>
-      {shown(rates)}
-      <div className={css.books} role="group" aria-label="Currency">
-        {CURRENCIES.map((sign) => (
-          <button key={sign} type="button" className={form.button} disabled={!may_settle} aria-pressed={currency === sign} onClick={() => settle("currency", sign)}>
-            {sign}
-          </button>
-        ))}
-      </div>
-      {shown(prices)}
-    </section>
+    <>
+      <Section title="How long things take" lead="What a job takes and costs is worked out by these (rule 16.1)." first>
+        {shown(rates)}
+      </Section>
+      <Section
+        title="Prices"
+        tools={
+          may_settle && (
+            <Segments
+              label="Currency"
+              value={currency}
+              choices={CURRENCIES}
+              change={(sign) => settle("currency", sign)}
+            />
+          )
+        }
+      >
+        {shown(prices)}
+      </Section>
+    </>
   );
 }
 
-function Rate({ rate, disabled, settle, trouble }: { rate: Rates["rates"][number]; disabled: boolean; settle: (name: string, value: number) => void; trouble?: string }) {
+interface RateProps {
+  rate: Rate;
+  disabled: boolean;
+  settle: (name: string, value: number) => void;
+  refused?: string;
+}
+
+function RateField({ rate, disabled, settle, refused }: RateProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const leave = () => {
     if (typed === null) return;
@@ -60,12 +86,15 @@ function Rate({ rate, disabled, settle, trouble }: { rate: Rates["rates"][number
     else setTyped(null);
   };
   return (
-    <label className={css.part}>
-      <b>
-        {rate.label} ({rate.unit})
-      </b>
-      <input inputMode="decimal" disabled={disabled} value={typed ?? String(rate.value)} aria-invalid={!!trouble} onChange={(e) => setTyped(e.target.value)} onBlur={leave} onKeyDown={(e) => e.key === "Enter" && leave()} />
-      {trouble ? <small role="alert" className={css.trouble}>{trouble}</small> : rate.value !== rate.usual && <small>usual: {rate.usual}</small>}
-    </label>
+    <NumberField
+      label={rate.label}
+      unit={rate.unit}
+      disabled={disabled}
+      refused={refused}
+      hint={rate.value === rate.usual ? undefined : `usual: ${rate.usual}`}
+      value={typed ?? String(rate.value)}
+      change={setTyped}
+      leave={leave}
+    />
   );
 }

@@ -1,18 +1,24 @@
-/** Home: what is in hand, what has been issued and when it is due again. */
-import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+/** Home: what now. Today's visits, what waits for one, what is due and unsent; then what is in hand and what was issued. */
+import { Box, Flex, Grid, Heading, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, answer, type Me, Refused, type Schemas } from "../api/client";
+import { api, answer, type Me } from "../api/client";
+import { explain } from "../api/errors";
 import { begin, flushAll, waitingElsewhere } from "../inspection/sync";
-import { SearchBox } from "./SearchBox";
-import { Wordmark } from "../signin/SignIn";
-import { useTheme } from "../theme/useTheme";
-import { Mark } from "../ui/Mark";
-import { Pages } from "../ui/Pages";
-import { Loading, Trouble } from "../ui/States";
+import { SearchBox } from "../search/SearchBox";
+import { Banner } from "../ui/Banner";
+import { Button } from "../ui/Button";
+import { Menu } from "../ui/Menu";
+import { Section } from "../ui/Page";
+import { Empty, Loading, Trouble } from "../ui/States";
+import { ThemeButton } from "../ui/ThemeButton";
+import { today } from "../ui/when";
+import { Wordmark } from "../ui/Wordmark";
+import { Agenda } from "./Agenda";
+import { InHand, InspectionLines, Issued } from "./InspectionLines";
 
-const BOOK = [
+const PLACES = [
   ["/clients", "Clients", null],
   ["/instruments", "Instruments", null],
   ["/firm", "House rules and rates", null],
@@ -20,15 +26,8 @@ const BOOK = [
   ["/audit", "Audit log", "read the audit log"],
 ] as const;
 
-type Line = Schemas["InspectionLine"];
-
-const day = (iso: string | null) =>
-  iso ? new Date(`${iso}T12:00:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" }) : "";
-
 export default function Home({ me }: { me: Me }) {
   const navigate = useNavigate();
-  const queries = useQueryClient();
-  const [dim, toggle] = useTheme();
   const [waiting, setWaiting] = useState(0);
   const home = useQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
   const refetch = home.refetch;
@@ -43,20 +42,11 @@ export default function Home({ me }: { me: Me }) {
     })();
   }, [refetch, me.id]);
 
-  async function signOut() {
-    await api.DELETE("/api/session");
-    queries.clear();
-    navigate("/");
-    window.location.reload();
-  }
-
   function start() {
-    // The date on the inspector's own clock, in the form that a date field takes.
-    const today = new Date().toLocaleDateString("sv-SE");
     const { rule_book, house_rules, table_corrections } = home.data?.beginning ?? {};
     const id = begin(me, {
       reference: home.data?.next_reference ?? null,
-      inspected_on: today,
+      inspected_on: today(),
       purpose: "periodic",
       // What the firm has settled goes with the inspection: it is judged by it even if the firm settles anew.
       ...(rule_book && { rule_book }),
@@ -68,194 +58,105 @@ export default function Home({ me }: { me: Me }) {
 
   if (home.isPending) return <Loading what="your inspections" />;
   if (home.isError) {
-    const said = home.error instanceof Refused ? home.error.message : "The server cannot be reached. What waits on this device is safe.";
+    const said = explain(home.error, "What waits on this device is safe.");
     return <Trouble message={said} again={() => home.refetch()} />;
   }
+  const { in_hand, in_hand_count, issued, issued_count, trouble } = home.data;
   return (
-    <Box maxW="64rem" mx="auto" px={{ base: "4", md: "8" }} pb="16">
-      <Flex as="header" h="3.4rem" align="center" gap="4" mb="6">
-        <Wordmark />
-        <Box flex="1" />
-        <Link to="/account" style={{ minHeight: 44, display: "inline-grid", placeItems: "center", fontSize: 14 }} aria-label={`Your account: ${me.name}, ${me.firm_name}`}>
-          <Text as="span" color="quiet" textDecoration="underline" lineClamp={1}>
-            {me.name}
-            <Text as="span" display={{ base: "none", md: "inline" }}>
-              , {me.firm_name}
-            </Text>
-          </Text>
-        </Link>
-        <Button size="sm" variant="outline" borderColor="line" onClick={toggle}>
-          {dim ? "Day" : "Dim"}
-        </Button>
-        <Button size="sm" variant="ghost" onClick={signOut}>
-          Sign out
-        </Button>
-      </Flex>
-      {home.data.trouble && (
-        <Box mb="4" p="3" borderWidth="1.5px" borderColor="ink" borderRadius="6px" role="alert">
-          {home.data.trouble}
-        </Box>
-      )}
-      <SearchBox />
-      <Flex as="nav" aria-label="The firm's book" gap="5" wrap="wrap" mb="4">
-        {BOOK.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (
-          <Link key={to} to={to} style={{ minHeight: 36, display: "inline-grid", placeItems: "center", textDecoration: "underline" }}>
-            {name}
-          </Link>
-        ))}
-      </Flex>
+    <Box maxW="76rem" mx="auto" px={{ base: "4", md: "8" }} pb="16">
+      <Head me={me} />
+      {trouble && <Banner role="alert">{trouble}</Banner>}
       {waiting > 0 && (
-        <Box mb="4" p="3" borderWidth="1.5px" borderColor="ink" borderRadius="6px" role="status">
-          {waiting} {waiting === 1 ? "entry waits" : "entries wait"} on this device and will be sent when the server can be reached.
-        </Box>
+        <Banner role="status">
+          {waiting} {waiting === 1 ? "entry waits" : "entries wait"} on this device and will be sent when the server can
+          be reached.
+        </Banner>
       )}
-      <Flex align="center" gap="4" mb="4" wrap="wrap">
-        <Heading as="h1" fontSize="2xl" flex="1" minW="12rem">
-          In hand
-        </Heading>
-        <Button size="lg" bg="sea" color="onSea" onClick={start} px="6">
-          New inspection
-        </Button>
-      </Flex>
-      <Booked />
-      {home.data.in_hand.length === 0 ? (
-        <Text color="quiet" py="6">
-          Nothing in hand. Begin with <b>New inspection</b>: the address and the agreed extent come first.
-        </Text>
-      ) : (
-        <Lines which="in hand" what="inspections in hand" first={home.data.in_hand} count={home.data.in_hand_count} Shown={InHand} />
-      )}
-      <Heading as="h2" fontSize="xl" mt="10" mb="3">
-        Issued, next due first
-      </Heading>
-      {home.data.issued.length === 0 ? (
-        <Text color="quiet">Reports that you issue stand here with the date when the next inspection is due.</Text>
-      ) : (
-        <Lines which="issued" what="issued" first={home.data.issued} count={home.data.issued_count} Shown={Issued} />
-      )}
-    </Box>
-  );
-}
-
-interface ListProps {
-  which: "in hand" | "issued";
-  what: string;
-  first: Line[];
-  count: number;
-  Shown: (props: { line: Line }) => React.ReactNode;
-}
-
-/** A list of inspections: its first page, and more of it when asked for. */
-function Lines({ which, what, first, count, Shown }: ListProps) {
-  const [more, setMore] = useState<Line[]>([]);
-  const [busy, setBusy] = useState(false);
-  const known = new Set(first.map((line) => line.id));
-  const lines = [...first, ...more.filter((line) => !known.has(line.id))];
-  const next = async () => {
-    setBusy(true);
-    const page = await answer(api.GET("/api/inspections", { params: { query: { which, start: lines.length } } })).catch(() => null);
-    if (page) setMore([...more, ...page.lines]);
-    setBusy(false);
-  };
-  return (
-    <>
-      <Box as="ul" listStyleType="none">
-        {lines.map((line) => (
-          <Shown key={line.id} line={line} />
-        ))}
-      </Box>
-      <Pages shown={lines.length} count={count} what={what} more={next} busy={busy} />
-    </>
-  );
-}
-
-/** Visits of the coming days. */
-function Booked() {
-  const booked = useQuery({ queryKey: ["booked"], queryFn: () => answer(api.GET("/api/booked")), staleTime: 0 });
-  if (!booked.data?.length) return null;
-  return (
-    <Box as="ul" listStyleType="none" mb="6" aria-label="Booked visits">
-      {booked.data.map(({ job, property }) => (
-        <Box as="li" key={job.id} borderTopWidth="1px" borderColor="line">
-          <Link to={`/job/${job.id}`} style={{ display: "block" }}>
-            <Flex align="center" gap={{ base: "3", md: "6" }} py="2" px="2" minH="3.4rem" _hover={{ bg: "lampWash" }}>
-              <Text fontFamily="mono" color="quiet" w="4.5rem" flex="none">
-                {String(job.values.number ?? "job")}
-              </Text>
-              <Text flex="1" minW="0" lineClamp={2}>
-                {String(property.values.address ?? "No address yet")}
-              </Text>
-              <Text flex="none" fontWeight="600">
-                visit {day(job.values.booked_on as string)} {String(job.values.booked_at ?? "")}
-              </Text>
-            </Flex>
-          </Link>
-        </Box>
-      ))}
-    </Box>
-  );
-}
-
-function Row({ line, stage, children }: { line: Line; stage: string; children: React.ReactNode }) {
-  return (
-    <Box as="li" borderTopWidth="1px" borderColor="line" _last={{ borderBottomWidth: "1px" }}>
-      <Link to={`/inspection/${line.id}/${stage}`} style={{ display: "block" }}>
-        <Flex align="center" gap={{ base: "3", md: "6" }} py="3" px="2" minH="4rem" _hover={{ bg: "lampWash" }}>
-          <Text fontFamily="mono" color="quiet" w="4.5rem" flex="none">
-            {line.reference ?? "no ref."}
-          </Text>
-          <Box flex="1" minW="0">
-            <Text fontWeight="600" lineClamp={2}>
-              {line.property_address ?? "No address yet"}
-            </Text>
-            <Text color="quiet" fontSize="sm" truncate>
-              {line.client_name ?? "No client yet"}
-              {line.inspected_on && ` · ${day(line.inspected_on)}`}
-            </Text>
+      <Box as="main">
+        <SearchBox />
+        <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 21rem" }} columnGap="10" rowGap="6">
+          <Box gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / 3" }}>
+            <Agenda part="waiting" />
           </Box>
-          {children}
-        </Flex>
-      </Link>
+          <Box>
+            <Flex align="center" gap="4" mb="3" wrap="wrap">
+              <Heading as="h1" flex="1" minW="10rem">
+                What now
+              </Heading>
+              <Button variant="action" size="lg" onClick={start}>
+                New inspection
+              </Button>
+            </Flex>
+            <Agenda part="visits" />
+            <Section title="In hand">
+              {in_hand.length === 0 ? (
+                <Empty title="Nothing in hand">
+                  Begin with <b>New inspection</b>: the address and the agreed extent come first.
+                </Empty>
+              ) : (
+                <InspectionLines
+                  which="in hand"
+                  what="inspections in hand"
+                  first={in_hand}
+                  count={in_hand_count}
+                  Line={InHand}
+                />
+              )}
+            </Section>
+            <Section title="Issued, next due first">
+              {issued.length === 0 ? (
+                <Text color="quiet">
+                  Reports that you issue stand here with the date when the next inspection is due.
+                </Text>
+              ) : (
+                <InspectionLines which="issued" what="issued" first={issued} count={issued_count} Line={Issued} />
+              )}
+            </Section>
+          </Box>
+        </Grid>
+      </Box>
     </Box>
   );
 }
 
-function InHand({ line }: { line: Line }) {
+/** The line across the top: where else to go, who is signed in, and the theme. */
+function Head({ me }: { me: Me }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  async function signOut() {
+    await api.DELETE("/api/session");
+    queries.clear();
+    navigate("/");
+    window.location.reload();
+  }
   return (
-    <Row line={line} stage={line.held_reason ? "brief" : "dead"}>
-      {line.held_reason && (
-        <Text fontSize="sm" maxW="16rem" borderLeftWidth="3px" borderColor="ink" pl="2">
-          <b>On hold{line.return_on ? `, return ${day(line.return_on)}` : ""}</b>
-          <br />
-          {line.held_reason}
-        </Text>
-      )}
-      <Flex direction="column" align="flex-end" flex="none" gap="0.5">
-        <Text>
-          <b style={{ fontSize: "1.35rem", fontFamily: "var(--d-fonts-mono)" }}>{line.left}</b> left
-        </Text>
-        {!!line.failing && (
-          <Flex align="center" gap="1.5" fontSize="sm">
-            <Mark status="fail" /> {line.failing} failing
-          </Flex>
-        )}
+    <Flex as="header" minH="14" align="center" columnGap="5" wrap="wrap" mb="4">
+      <Wordmark />
+      <Flex as="nav" aria-label="The firm" columnGap="5" wrap="wrap" flex="1" order={{ base: "1", md: "0" }}>
+        {PLACES.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (
+          <ChakraLink key={to} asChild minH="9" display="inline-grid" placeItems="center">
+            <Link to={to}>{name}</Link>
+          </ChakraLink>
+        ))}
       </Flex>
-    </Row>
-  );
-}
-
-function Issued({ line }: { line: Line }) {
-  return (
-    <Row line={line} stage="report">
-      <Flex direction="column" align="flex-end" flex="none" gap="0.5">
-        <Flex align="center" gap="1.5" fontWeight="600">
-          <Mark status={line.outcome === "satisfactory" ? "pass" : "fail"} /> {line.outcome}
-        </Flex>
-        <Text fontSize="sm" color="quiet">
-          issue {line.issued}
-          {line.next_due && ` · due ${day(line.next_due)}`}
-        </Text>
+      <Flex align="center" gap="2" ml="auto">
+        <Menu
+          label="Your account"
+          trigger={
+            <Button variant="plain" label={`Your account: ${me.name}, ${me.firm_name}`}>
+              {me.name}
+              <Box as="span" display={{ base: "none", md: "inline" }} color="quiet">
+                {me.firm_name}
+              </Box>
+            </Button>
+          }
+          acts={[
+            { name: "Account and sign-in", act: () => navigate("/account") },
+            { name: "Sign out", act: () => void signOut() },
+          ]}
+        />
+        <ThemeButton />
       </Flex>
-    </Row>
+    </Flex>
   );
 }

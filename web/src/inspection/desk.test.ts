@@ -6,7 +6,10 @@ import type { Place } from "./types";
 
 // Nothing answers here: what is entered waits on the device, which is all that the desk needs.
 const kept = new Map<string, string>();
-vi.stubGlobal("localStorage", { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => kept.set(key, value) });
+vi.stubGlobal("localStorage", {
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: (key: string, value: string) => kept.set(key, value),
+});
 vi.stubGlobal("fetch", () => new Promise(() => undefined));
 
 let circuit: string;

@@ -23,11 +23,23 @@ interface Desk {
   /** The figures of the open screen in the order of the work. */
   order: Place[];
   observing: About | null;
+  /** Figures that were filled in and left, the last one first: the margin speaks of them. */
+  left: Place[];
+  /** Notes that were waved on for now, as they read then. */
+  waved: Record<string, true>;
   /** Safety reminders that were answered on this visit. */
   answered: Record<string, true>;
 }
 
-export const useDesk = create<Desk>(() => ({ focus: null, draft: null, order: [], observing: null, answered: {} }));
+export const useDesk = create<Desk>(() => ({
+  focus: null,
+  draft: null,
+  order: [],
+  observing: null,
+  left: [],
+  waved: {},
+  answered: {},
+}));
 
 const { getState: get, setState: set } = useDesk;
 
@@ -65,6 +77,20 @@ export function commit(): void {
   if (!focus || typed === null) return;
   set({ draft: null });
   setField(focus, typed.trim() === "" ? null : typed.trim());
+  leftBehind(focus);
+}
+
+/** So many figures are remembered as left; what is older stands with the rest. */
+const REMEMBERED = 12;
+
+/** A figure was filled in and left. */
+export function leftBehind(place: Place): void {
+  set({ left: [place, ...get().left.filter((one) => !same(one, place))].slice(0, REMEMBERED) });
+}
+
+/** Not now: the note goes back among the rest until its figure changes. */
+export function waveOn(key: string): void {
+  set({ waved: { ...get().waved, [key]: true } });
 }
 
 export function setOrder(order: Place[]): void {

@@ -6,7 +6,16 @@ import type { Change, Kind, Pending, Value } from "./types";
 let n = 0;
 
 function pending(entity: Kind, id: string, field: string, value: Value, refused?: string): Pending {
-  const change: Change = { id: `change-${++n}`, entity, entity_id: id, field, value, based_on: 0, made_at: "", device: "d" };
+  const change: Change = {
+    id: `change-${++n}`,
+    entity,
+    entity_id: id,
+    field,
+    value,
+    based_on: 0,
+    made_at: "",
+    device: "d",
+  };
   return { inspectionId: "i", author: "ruth", change, refused };
 }
 
@@ -88,7 +97,10 @@ describe("the server's answer", () => {
     const good = pending("circuit", "c1", "zs_ohm", "0.4");
     const bad = pending("circuit", "c2", "zs_ohm", "abc");
     const model = write(write(cottage(), good), bad);
-    const answer = receipt(11, [{ id: good.change.id, seq: 11 }, { id: bad.change.id, state: "refused", reason: "not a reading" }]);
+    const answer = receipt(11, [
+      { id: good.change.id, seq: 11 },
+      { id: bad.change.id, state: "refused", reason: "not a reading" },
+    ]);
     const { model: after, gap } = receive(model, answer, [good.change, bad.change]);
     expect(gap).toBe(false);
     expect(after.seq).toBe(11);
@@ -98,7 +110,11 @@ describe("the server's answer", () => {
 
   it("takes what became different into the judgement that it is a change of", () => {
     const note = (id: string, status: string) => ({ id, status });
-    const before = { notes: [note("a", "pass"), note("b", "pass"), note("c", "pass")], sums: { a: "1", b: "2" }, outcome: "satisfactory" };
+    const before = {
+      notes: [note("a", "pass"), note("b", "pass"), note("c", "pass")],
+      sums: { a: "1", b: "2" },
+      outcome: "satisfactory",
+    };
     const start = { ...cottage(), judgement: before as never, judgedSeq: 10 };
     const mine = pending("circuit", "c1", "zs_ohm", "9.4");
     const change = {
@@ -109,14 +125,22 @@ describe("the server's answer", () => {
     const answer = { ...receipt(11, [{ id: mine.change.id, seq: 11 }]), judgement: null, change: change as never };
     const { model, gap } = receive(write(start, mine), answer, [mine.change], 10);
     expect(gap).toBe(false);
-    expect(model.judgement).toEqual({ notes: [note("a", "pass"), note("b", "fail"), note("c", "pass")], sums: { b: "2", c: "3" }, outcome: "unsatisfactory" });
+    expect(model.judgement).toEqual({
+      notes: [note("a", "pass"), note("b", "fail"), note("c", "pass")],
+      sums: { b: "2", c: "3" },
+      outcome: "unsatisfactory",
+    });
     expect(model.judgedSeq).toBe(11);
   });
 
   it("asks for the whole where a change is of another judgement than stands here", () => {
     const start = { ...cottage(), judgement: WHOLE, judgedSeq: 12 };
     const mine = pending("circuit", "c1", "zs_ohm", "9.4");
-    const answer = { ...receipt(11, [{ id: mine.change.id, seq: 11 }]), judgement: null, change: { set: {}, lists: {}, maps: {} } };
+    const answer = {
+      ...receipt(11, [{ id: mine.change.id, seq: 11 }]),
+      judgement: null,
+      change: { set: {}, lists: {}, maps: {} },
+    };
     const { model, gap } = receive(write(start, mine), answer, [mine.change], 10);
     expect(gap).toBe(true);
     expect(model.judgement).toBe(WHOLE);
@@ -125,7 +149,9 @@ describe("the server's answer", () => {
 
   it("notices that somebody else wrote in between", () => {
     const mine = pending("circuit", "c1", "zs_ohm", "0.4");
-    const { model, gap } = receive(write(cottage(), mine), receipt(13, [{ id: mine.change.id, seq: 13 }]), [mine.change]);
+    const { model, gap } = receive(write(cottage(), mine), receipt(13, [{ id: mine.change.id, seq: 13 }]), [
+      mine.change,
+    ]);
     expect(gap).toBe(true);
     expect(model.seq).toBe(10);
   });

@@ -30,9 +30,23 @@ type Entry = Schemas["EntryOut"];
 export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model {
   const entities: Record<string, Entity> = {};
   for (const e of found.entities) {
-    entities[e.id] = { kind: e.kind as Kind, id: e.id, parentId: e.parent_id, values: { ...e.values } as Entity["values"] };
+    entities[e.id] = {
+      kind: e.kind as Kind,
+      id: e.id,
+      parentId: e.parent_id,
+      values: { ...e.values } as Entity["values"],
+    };
   }
-  const model: Model = { id: found.id, seq: found.seq, entities, judgement: found.judgement, judgedSeq: found.seq, pending, notices: [], may: found.may };
+  const model: Model = {
+    id: found.id,
+    seq: found.seq,
+    entities,
+    judgement: found.judgement,
+    judgedSeq: found.seq,
+    pending,
+    notices: [],
+    may: found.may,
+  };
   return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
 }
 
@@ -57,7 +71,8 @@ function lay(entities: Record<string, Entity>, change: Written): Record<string, 
   const parentField = kind === "inspection" ? "firm" : PARENT[kind];
   if (change.field === parentField) {
     // A circuit can go to another board; everything else stays where it was made.
-    if (found) return kind === "inspection" ? entities : { ...entities, [found.id]: { ...found, parentId: String(value) } };
+    if (found)
+      return kind === "inspection" ? entities : { ...entities, [found.id]: { ...found, parentId: String(value) } };
     const made: Entity = { kind, id: change.entity_id, parentId: String(value), values: {} };
     return { ...entities, [made.id]: made };
   }
@@ -91,7 +106,11 @@ export function changed(before: Judgement, change: JudgementChange): Judgement {
 }
 
 /** The judgement after a receipt. Where its change is of another one than stands here, the whole has to be asked for. */
-function judgedBy(model: Model, receipt: Schemas["Receipt"], judged: number | null): Pick<Model, "judgement" | "judgedSeq"> {
+function judgedBy(
+  model: Model,
+  receipt: Schemas["Receipt"],
+  judged: number | null,
+): Pick<Model, "judgement" | "judgedSeq"> {
   if (receipt.judgement) return { judgement: receipt.judgement, judgedSeq: receipt.seq };
   if (receipt.change && model.judgement && judged !== null && judged === model.judgedSeq) {
     return { judgement: changed(model.judgement, receipt.change), judgedSeq: receipt.seq };
@@ -100,7 +119,12 @@ function judgedBy(model: Model, receipt: Schemas["Receipt"], judged: number | nu
 }
 
 /** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
-export function receive(model: Model, receipt: Schemas["Receipt"], sent: Change[], judged: number | null = null): { model: Model; gap: boolean } {
+export function receive(
+  model: Model,
+  receipt: Schemas["Receipt"],
+  sent: Change[],
+  judged: number | null = null,
+): { model: Model; gap: boolean } {
   const fates = new Map(receipt.results.map((r) => [r.id, r]));
   const kept = receipt.results.filter((r) => r.state === "kept").length;
   const pending = model.pending.flatMap((p) => {

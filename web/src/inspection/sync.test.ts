@@ -15,7 +15,8 @@ class FakeServer {
   fetch = async (request: Request): Promise<Response> => {
     if (this.down) throw new TypeError("Failed to fetch");
     const answer = (body: unknown, status = 200) => Response.json(body, { status });
-    if (request.method === "GET" && request.url.includes("/changes")) return answer({ seq: this.kept.length, entries: [], judgement: null });
+    if (request.method === "GET" && request.url.includes("/changes"))
+      return answer({ seq: this.kept.length, entries: [], judgement: null });
     if (request.method === "GET") return this.whole(answer);
     const { changes } = (await request.json()) as { changes: Change[] };
     const status = typeof this.status === "function" ? this.status(changes) : this.status;
@@ -26,16 +27,28 @@ class FakeServer {
       const again = this.kept.findIndex((k) => k.id === c.id);
       if (!refused && again < 0) this.kept.push(c);
       const state = refused ? "refused" : again < 0 ? "kept" : "already";
-      return { id: c.id, state, seq: refused ? null : (again < 0 ? this.kept.length : again + 1), reason: refused ? "No figure." : null, overtook: null };
+      return {
+        id: c.id,
+        state,
+        seq: refused ? null : again < 0 ? this.kept.length : again + 1,
+        reason: refused ? "No figure." : null,
+        overtook: null,
+      };
     });
     return answer({ seq: this.kept.length, results, judgement: null });
   };
 
   private whole(answer: (body: unknown, status?: number) => Response): Response {
-    if (!this.kept.length) return answer({ code: "not-found", message: "There is no such inspection.", fields: [] }, 404);
+    if (!this.kept.length)
+      return answer({ code: "not-found", message: "There is no such inspection.", fields: [] }, 404);
     const values = Object.fromEntries(this.kept.filter((c) => c.field !== "firm").map((c) => [c.field, c.value]));
     const id = this.kept[0]?.entity_id;
-    return answer({ id, seq: this.kept.length, entities: [{ kind: "inspection", id, parent_id: "firm", values }], judgement: null });
+    return answer({
+      id,
+      seq: this.kept.length,
+      entities: [{ kind: "inspection", id, parent_id: "firm", values }],
+      judgement: null,
+    });
   }
 }
 
@@ -61,18 +74,25 @@ const place = (field: string) => ({ kind: "inspection" as const, id: model().id,
 /** Wait until it holds; a busy machine may take a while. */
 const soon = (holds: () => unknown) => vi.waitFor(holds, { timeout: 4000 });
 const onDevice = () => device.device.pending.toArray();
-const settled = () => vi.waitFor(() => expect(model().pending.filter((p) => !p.refused)).toEqual([]), { timeout: 4000 });
+const settled = () =>
+  vi.waitFor(() => expect(model().pending.filter((p) => !p.refused)).toEqual([]), { timeout: 4000 });
 
 beforeEach(async () => {
   const store = new Map<string, string>();
-  vi.stubGlobal("localStorage", { getItem: (k: string) => store.get(k) ?? null, setItem: (k: string, v: string) => store.set(k, v) });
+  vi.stubGlobal("localStorage", {
+    getItem: (k: string) => store.get(k) ?? null,
+    setItem: (k: string, v: string) => store.set(k, v),
+  });
   vi.stubGlobal("document", { visibilityState: "hidden" });
   server = new FakeServer();
-  vi.stubGlobal("Request", class extends Request {
-    constructor(input: string | URL | Request, init?: RequestInit) {
-      super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
-    }
-  });
+  vi.stubGlobal(
+    "Request",
+    class extends Request {
+      constructor(input: string | URL | Request, init?: RequestInit) {
+        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
+      }
+    },
+  );
   await start();
   await device.device.pending.clear();
 });

@@ -60,10 +60,15 @@ export function useMay(action: NonNullable<model.Model["may"]>[number]): boolean
 export async function load(id: string, who: { id: string; firm_id: string }): Promise<void> {
   me = who;
   if (get().model?.id !== id) set({ model: null, error: null, undoable: [] });
-  const left = await device.pending.where({ inspectionId: id }).sortBy("n").catch(() => []);
+  const left = await device.pending
+    .where({ inspectionId: id })
+    .sortBy("n")
+    .catch(() => []);
   const pending = left.filter((p) => p.author === who.id);
   try {
-    const found = await answer(api.GET("/api/inspections/{inspection_id}", { params: { path: { inspection_id: id } } }));
+    const found = await answer(
+      api.GET("/api/inspections/{inspection_id}", { params: { path: { inspection_id: id } } }),
+    );
     // What was typed while this was on its way is in memory already, and may not be on the device yet.
     const here = get().model;
     set({ model: model.open(found, here?.id === id ? here.pending : pending), line: "ok", error: null });
@@ -72,7 +77,11 @@ export async function load(id: string, who: { id: string; firm_id: string }): Pr
     if (status === 401) set({ line: "signed-out" });
     else if (get().model?.id === id) set({ line: status === 404 ? "ok" : "offline" });
     else if (status === 404 && pending.length) set({ model: model.blank(id, pending) });
-    else set({ error: error instanceof Refused ? error.message : "The server cannot be reached. What waits on this device is safe." });
+    else
+      set({
+        error:
+          error instanceof Refused ? error.message : "The server cannot be reached. What waits on this device is safe.",
+      });
   }
   flush();
   clearInterval(poll);
@@ -99,14 +108,23 @@ export function setField(place: Place, value: Value, remember = true): void {
 }
 
 /** Make an entity in its parent, with its first fields; returns its id. */
-export function add(kind: Exclude<Kind, "inspection">, parentId: string, fields: Record<string, Value>, id: string = uuidv7()): string {
+export function add(
+  kind: Exclude<Kind, "inspection">,
+  parentId: string,
+  fields: Record<string, Value>,
+  id: string = uuidv7(),
+): string {
   append(kind, id, PARENT[kind], parentId);
   for (const [field, value] of Object.entries(fields)) append(kind, id, field, value);
   return id;
 }
 
 /** Begin a new inspection on this device; returns its id. id: the one that the server named, so that two devices begin one. */
-export function begin(who: { id: string; firm_id: string }, fields: Record<string, Value>, id: string = uuidv7()): string {
+export function begin(
+  who: { id: string; firm_id: string },
+  fields: Record<string, Value>,
+  id: string = uuidv7(),
+): string {
   me = who;
   set({ model: model.blank(id, []), undoable: [], error: null });
   append("inspection", id, "firm", who.firm_id);
@@ -164,7 +182,8 @@ function append(kind: Kind, id: string, field: string, value: Value): void {
   };
   const pending: Pending = { inspectionId: current.id, author: me.id, change };
   const { length } = JSON.stringify(value);
-  if (length > LONGEST) pending.refused = `That is ${length} characters long: it is kept on this device, but cannot be sent.`;
+  if (length > LONGEST)
+    pending.refused = `That is ${length} characters long: it is kept on this device, but cannot be sent.`;
   const replaced = current.pending.filter(
     (p) => p.refused && keyOf(p.change.entity_id, p.change.field) === keyOf(id, field),
   );
@@ -204,7 +223,9 @@ function batch(waiting: Pending[], most: number): Pending[] {
 async function post(id: string, sent: Pending[], judged: number | null) {
   const changes = sent.map((p) => p.change);
   const params = { path: { inspection_id: id } };
-  const receipt = await answer(api.POST("/api/inspections/{inspection_id}/changes", { params, body: { changes, judged } }));
+  const receipt = await answer(
+    api.POST("/api/inspections/{inspection_id}/changes", { params, body: { changes, judged } }),
+  );
   await settle(sent, new Map(receipt.results.map((r) => [r.id, r])));
   return receipt;
 }
@@ -221,7 +242,12 @@ async function send(): Promise<void> {
     atOnce = BATCH.changes;
     const now = get().model;
     if (now?.id === current.id) {
-      const { model: next, gap } = model.receive(now, receipt, sent.map((p) => p.change), current.judgedSeq);
+      const { model: next, gap } = model.receive(
+        now,
+        receipt,
+        sent.map((p) => p.change),
+        current.judgedSeq,
+      );
       set({ model: next, line: "ok", keptAt: Date.now(), error: null });
       if (gap) await listen();
     }
@@ -288,7 +314,10 @@ async function listen(): Promise<void> {
     const news = await answer(
       api.GET("/api/inspections/{inspection_id}/changes", {
         // Where the verdicts here are not known to be the latest, one entry more brings them.
-        params: { path: { inspection_id: current.id }, query: { since: current.judgedSeq === null ? Math.max(0, current.seq - 1) : current.seq } },
+        params: {
+          path: { inspection_id: current.id },
+          query: { since: current.judgedSeq === null ? Math.max(0, current.seq - 1) : current.seq },
+        },
       }),
     );
     const now = get().model;
@@ -311,15 +340,21 @@ async function listen(): Promise<void> {
 
 /** How many of a person's changes wait on this device, over all inspections. */
 export async function waitingElsewhere(author: string): Promise<number> {
-  return device.pending.filter((p) => !p.refused && p.author === author).count().catch(() => 0);
+  return device.pending
+    .filter((p) => !p.refused && p.author === author)
+    .count()
+    .catch(() => 0);
 }
 
 /** Send what this person left waiting on this device, when the home screen opens. */
 export async function flushAll(author: string): Promise<void> {
-  const all = await device.pending.orderBy("n").toArray().catch(() => []);
+  const all = await device.pending
+    .orderBy("n")
+    .toArray()
+    .catch(() => []);
   const mine = all.filter((p) => p.author === author && !p.refused);
   for (const id of new Set(mine.map((p) => p.inspectionId))) {
-    for (let left = mine.filter((p) => p.inspectionId === id); left.length; ) {
+    for (let left = mine.filter((p) => p.inspectionId === id); left.length;) {
       const part = batch(left, BATCH.changes);
       try {
         await post(id, part, null);

@@ -15,7 +15,10 @@ export function say(text: string, words: Record<string, string>): string {
   for (const [word, meant] of Object.entries(words)) {
     if (word === meant) continue;
     // As written, or with a capital at the start: r1+r2, a ring's ends, is not R1+R2.
-    for (const [was, is] of [[word, meant], [capital(word), capital(meant)]] as const) {
+    for (const [was, is] of [
+      [word, meant],
+      [capital(word), capital(meant)],
+    ] as const) {
       said = said.replace(new RegExp(`(?<!\\w)${was.replace(/[+]/g, "\\$&")}(?!\\w)`, "g"), is);
     }
   }

@@ -1,17 +1,23 @@
 /** Safe isolation: each board guided step by step, every step with its time, until it is restored. */
-import { useState } from "react";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { type ReactNode, useState } from "react";
 import type { Me, Schemas } from "../api/client";
+import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
-import { FieldInput } from "../ui/FieldInput";
-import form from "../ui/Form.module.css";
-import { StageHead } from "../ui/StageHead";
-import css from "./Isolation.module.css";
+import { Button } from "../ui/Button";
+import { Section } from "../ui/Page";
+import { StageBody, StageHead } from "../ui/StageHead";
+import { Empty } from "../ui/States";
+import { clock, moment } from "../ui/when";
+import { Pairings } from "./Pairings";
+import { nameOfPairing } from "./pairings";
 
-const time = (iso: unknown) => new Date(String(iso)).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-const day = (iso: unknown) => new Date(String(iso)).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+const time = (iso: unknown) => clock(String(iso));
+const dayOf = (iso: unknown) => moment(String(iso), { day: "numeric", month: "short" });
+const now = () => new Date().toISOString();
 
 export default function Isolation({ me }: { me: Me }) {
   const model = useInspection((s) => s.model);
@@ -22,16 +28,18 @@ export default function Isolation({ me }: { me: Me }) {
   return (
     <>
       <StageHead title="Isolation" line="proved dead before covers and conductors are touched" />
-      <div className={form.form}>
-        <p className={form.lead}>
+      <StageBody>
+        <Text color="quiet" mb="3">
           Agree the power-off with the occupier first: medical equipment, freezer, fish.
           {agreed ? ` Agreed: ${String(agreed)}.` : ""} {stay ? <b>Must stay on: {String(stay)}.</b> : null}
-        </p>
-        {boards.length === 0 && <p>No board yet: add one under Boards, then record its isolation here.</p>}
+        </Text>
+        {boards.length === 0 && (
+          <Empty title="No board yet">Add one under Boards, then record its isolation here.</Empty>
+        )}
         {boards.map((board) => (
           <OfBoard key={board.id} board={board} me={me} />
         ))}
-      </div>
+      </StageBody>
     </>
   );
 }
@@ -41,43 +49,41 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
   if (!model) return null;
   const made = children(model, "isolation", board.id);
   const open = made.find((one) => !one.values.restored_at);
-  const begin = () => add("isolation", board.id, { by: me.name, proved_at: new Date().toISOString() });
   // Which pairings there are to prove comes with the judgement, way by way.
   const wanted = model.judgement?.boards.find((one) => one.board_id === board.id)?.pairings ?? [];
+  const begin = !open && (
+    <Button variant="action" onClick={() => add("isolation", board.id, { by: me.name, proved_at: now() })}>
+      {made.length ? "Isolate again: tester proved now" : "Begin: tester proved now"}
+    </Button>
+  );
   return (
-    <section className={css.board} aria-label={`Isolation of ${nameOf(board)}`}>
-      <div className={form.title}>
-        <h2>{nameOf(board)}</h2>
-        {!open && (
-          <button type="button" className={`${form.button} ${form.primary}`} onClick={begin}>
-            {made.length ? "Isolate again: tester proved now" : "Begin: tester proved now"}
-          </button>
-        )}
-      </div>
+    <Section title={`Isolation of ${nameOf(board)}`} tools={begin} first>
       {!open && made.length === 0 && board.values.isolated_at != null && (
         <p>
-          Proved dead {time(board.values.isolated_at)}, {day(board.values.isolated_at)}
+          Proved dead {time(board.values.isolated_at)}, {dayOf(board.values.isolated_at)}
           {board.values.isolated_lock ? `, ${String(board.values.isolated_lock)}` : ""}.
         </p>
       )}
-      {!open && made.length === 0 && board.values.isolated_at == null && <p className={form.lead}>Nothing recorded yet.</p>}
-      {made.map((one) => (one === open ? <Steps key={one.id} isolation={one} wanted={wanted} /> : <Done key={one.id} isolation={one} />))}
-    </section>
+      {!open && made.length === 0 && board.values.isolated_at == null && (
+        <Text color="quiet">Nothing recorded yet.</Text>
+      )}
+      {made.map((one) =>
+        one === open ? <Steps key={one.id} isolation={one} wanted={wanted} /> : <Done key={one.id} isolation={one} />,
+      )}
+    </Section>
   );
 }
-
-/** What a record calls a pairing: `busbar L–N`, `way 3 L1–E`. */
-const nameOfPairing = (at: string, between: string) => `${at} ${between}`;
 
 function Done({ isolation }: { isolation: Entity }) {
   const v = isolation.values;
   return (
-    <p className={css.done}>
+    <Box py="2.5" borderTopWidth="1px" borderColor="line">
       <b>
-        {v.proved_again_at ? `Proved dead ${time(v.proved_again_at)}` : "Begun"}, restored {time(v.restored_at)}, {day(v.restored_at)}
+        {v.proved_again_at ? `Proved dead ${time(v.proved_again_at)}` : "Begun"}, restored {time(v.restored_at)},{" "}
+        {dayOf(v.restored_at)}
       </b>{" "}
       {[v.by, v.lock, v.isolated_where].filter(Boolean).join(" · ")}
-    </p>
+    </Box>
   );
 }
 
@@ -94,71 +100,85 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
     const next = Object.fromEntries(state ? [...others, ...names.map((name) => [name, state])] : others);
     setField(at("pairings"), Object.keys(next).length ? next : null);
   };
-  const now = (field: string) => setField(at(field), v[field] ? null : new Date().toISOString());
+  const stamp = (field: string) => setField(at(field), v[field] ? null : now());
+  const proved = left
+    ? `Every pairing dead: ${left} of ${all.length} left`
+    : live.length
+      ? "Not dead"
+      : `All ${all.length} pairings dead`;
   return (
-    <ol className={css.steps}>
-      <Step n={1} title="Tester proved on a known source" when={v.proved_at} act="Proved now" onAct={() => now("proved_at")}>
-        <FieldInput place={at("source")} hint="Proving unit, or a socket known to be live." />
-        <FieldInput place={at("by")} />
+    <Box as="ol" listStyleType="none" borderTopWidth="2px" borderColor="ink">
+      <Step
+        n={1}
+        title="Tester proved on a known source"
+        when={v.proved_at}
+        act="Proved now"
+        onAct={() => stamp("proved_at")}
+      >
+        <Fields
+          kind="isolation"
+          id={isolation.id}
+          fields={[{ field: "source", hint: "Proving unit, or a socket known to be live." }, "by"]}
+        />
       </Step>
-      <Step n={2} title="Isolated, locked off, tagged; key on you" when={v.isolated_at} act="Isolated now" onAct={() => now("isolated_at")}>
-        <FieldInput place={at("isolated_where")} hint="Main switch, switch-fuse, or the way that feeds it." />
-        <FieldInput place={at("lock")} hint="Which lock, where." />
-        <FieldInput place={at("key_with")} />
+      <Step
+        n={2}
+        title="Isolated, locked off, tagged; key on you"
+        when={v.isolated_at}
+        act="Isolated now"
+        onAct={() => stamp("isolated_at")}
+      >
+        <Fields
+          kind="isolation"
+          id={isolation.id}
+          fields={[
+            { field: "isolated_where", hint: "Main switch, switch-fuse, or the way that feeds it." },
+            { field: "lock", hint: "Which lock, where." },
+            "key_with",
+          ]}
+        />
       </Step>
-      <Step n={3} title={left ? `Every pairing dead: ${left} of ${all.length} left` : live.length ? "Not dead" : `All ${all.length} pairings dead`} done={left === 0 && !live.length} bad={live.length > 0}>
+      <Step n={3} title={proved} done={left === 0 && !live.length} bad={live.length > 0}>
         {live.length > 0 && (
-          <p role="alert" className={css.stop}>
-            Voltage at {live.join(", ")}. Keep off. Find the second supply or the wrong switch, isolate it, and begin again.
-          </p>
+          <Box role="alert" px="4" py="2.5" borderWidth="3px" borderColor="ink" borderRadius="lg" fontWeight="bold">
+            Voltage at {live.join(", ")}. Keep off. Find the second supply or the wrong switch, isolate it, and begin
+            again.
+          </Box>
         )}
         {wanted.length === 0 && <p>Which pairings there are to prove is listed as soon as the server has answered.</p>}
-        <div className={css.pairings}>
-          {wanted.map((row) => {
-            const names = row.between.map((between) => nameOfPairing(row.at, between));
-            const whole = names.every((name) => found[name] === "dead");
-            return (
-              <div key={row.at} className={css.row} role="group" aria-label={row.at}>
-                <b>{row.at}</b>
-                {row.between.map((pairing) => {
-                  const name = nameOfPairing(row.at, pairing);
-                  const next = { dead: "live", live: null }[found[name] ?? ""] as string | null | undefined;
-                  return (
-                    <button key={pairing} type="button" data-state={found[name]} onClick={() => put([name], next === undefined ? "dead" : next)}>
-                      <em>{row.at} </em>
-                      {pairing} <span>{found[name] ?? "–"}</span>
-                    </button>
-                  );
-                })}
-                <button type="button" className={css.whole} disabled={whole} aria-label={`${row.at}: all dead`} onClick={() => put(names, "dead")}>
-                  all dead
-                </button>
-              </div>
-            );
-          })}
-        </div>
-        <p className={form.lead}>A tap: dead. A second tap: live. A third: not tested.</p>
+        <Pairings wanted={wanted} found={found} put={put} />
       </Step>
-      <Step n={4} title="Tester proved again" when={v.proved_again_at} act="Proved again now" onAct={() => now("proved_again_at")} />
-      <Step n={5} title="Restored: conductors back, lock off, power on" when={v.restored_at} act={restoring ? "" : "Restore …"} later={!v.proved_again_at} onAct={() => setRestoring(true)}>
+      <Step
+        n={4}
+        title="Tester proved again"
+        when={v.proved_again_at}
+        act="Proved again now"
+        onAct={() => stamp("proved_again_at")}
+      />
+      <Step
+        n={5}
+        title="Restored: conductors back, lock off, power on"
+        when={v.restored_at}
+        act={restoring ? "" : "Restore …"}
+        later={!v.proved_again_at}
+        onAct={() => setRestoring(true)}
+      >
         {restoring && (
-          <div className={form.offers} style={{ marginBottom: 0 }}>
+          <Flex wrap="wrap" gap="2" align="center">
             <p>Every conductor and bond back and checked, covers on, nobody at work?</p>
-            <button type="button" className={`${form.button} ${form.primary}`} onClick={() => now("restored_at")}>
+            <Button variant="action" onClick={() => stamp("restored_at")}>
               Yes, restored now
-            </button>
-            <button type="button" className={form.button} onClick={() => setRestoring(false)}>
-              Not yet
-            </button>
-          </div>
+            </Button>
+            <Button onClick={() => setRestoring(false)}>Not yet</Button>
+          </Flex>
         )}
       </Step>
-      <li className={css.away}>
-        <button type="button" className={form.quiet} onClick={() => setField(at("removed"), true)}>
+      <li>
+        <Button variant="quiet" onClick={() => setField(at("removed"), true)}>
           Take this record out
-        </button>
+        </Button>
       </li>
-    </ol>
+    </Box>
   );
 }
 
@@ -172,23 +192,54 @@ interface StepProps {
   /** Its turn has not come: the button stands back. */
   later?: boolean;
   onAct?: () => void;
-  children?: React.ReactNode;
+  children?: ReactNode;
 }
 
 function Step({ n, title, when, done, bad, act, later, onAct, children: inside }: StepProps) {
+  const inked = !!when || !!done;
   return (
-    <li data-done={!!when || done || undefined} data-bad={bad || undefined}>
-      <div className={css.head}>
-        <span className={css.n}>{n}</span>
-        <b>{title}</b>
-        {when ? <span className={css.when}>{time(when)}</span> : null}
+    <Box
+      as="li"
+      py="2.5"
+      borderBottomWidth="1px"
+      borderColor="line"
+      {...(bad && { pl: "3.5", boxShadow: "inset 6px 0 0 {colors.ink}" })}
+    >
+      <Flex wrap="wrap" columnGap="3" rowGap="1.5" align="center">
+        <Box
+          as="span"
+          display="grid"
+          placeItems="center"
+          width="30px"
+          height="30px"
+          borderWidth="2px"
+          borderColor="ink"
+          borderRadius="full"
+          fontWeight="bold"
+          bg={inked ? "ink" : undefined}
+          color={inked ? "onInk" : undefined}
+        >
+          {n}
+        </Box>
+        <Box as="b" flex="1 1 12rem" fontSize="lg">
+          {title}
+        </Box>
+        {when ? (
+          <Box as="span" fontFamily="mono" fontSize="2xl" fontWeight="bold">
+            {time(when)}
+          </Box>
+        ) : null}
         {onAct && act && (
-          <button type="button" className={when ? form.quiet : later ? form.button : `${form.button} ${form.primary}`} onClick={onAct}>
+          <Button variant={when ? "quiet" : later ? "outline" : "action"} onClick={onAct}>
             {when ? "take back" : act}
-          </button>
+          </Button>
         )}
-      </div>
-      {inside && <div className={css.inside}>{inside}</div>}
-    </li>
+      </Flex>
+      {inside && (
+        <Box pl={{ base: "0", md: "42px" }} pt="2.5">
+          {inside}
+        </Box>
+      )}
+    </Box>
   );
 }

@@ -1,9 +1,14 @@
 /** Matching the columns of a table with what they are, with every row as it would be taken over and every mistake in it. */
+import { Box, Flex, Table } from "@chakra-ui/react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, answer, Refused, type Schemas } from "../api/client";
-import form from "../ui/Form.module.css";
-import css from "./EarlierPapers.module.css";
+import { api, answer, type Schemas } from "../api/client";
+import { explain } from "../api/errors";
+import { Button } from "../ui/Button";
+import { type Choice, SelectField } from "../ui/ChoiceField";
+import { DateField } from "../ui/DateField";
+import { Told } from "../ui/States";
+import { TextField } from "../ui/TextField";
 
 type Paper = Schemas["PaperOut"];
 
@@ -21,7 +26,7 @@ export function ChartMatch({ paper, busy, carry }: Props) {
   const table = paper.tables[sheet] ?? paper.tables[0]!;
   const [matched, setMatched] = useState<Record<number, (string | null)[]>>({});
   const [heads, setHeads] = useState<Record<number, number>>({});
-  const [day, setDay] = useState("");
+  const [measuredOn, setMeasuredOn] = useState("");
   const columns = matched[sheet] ?? table.columns;
   const head = heads[sheet] ?? table.head;
   const chart = { rows: table.rows, columns, first: head + 1 };
@@ -33,89 +38,111 @@ export function ChartMatch({ paper, busy, carry }: Props) {
   });
   const lines = preview.isError ? [] : (preview.data?.lines ?? []);
   const wrong = lines.filter((line) => line.wrong.length);
-  const match = (column: number, key: string | null) => setMatched({ ...matched, [sheet]: columns.map((one, i) => (i === column ? key : one)) });
+  const match = (column: number, key: string | null) =>
+    setMatched({ ...matched, [sheet]: columns.map((one, i) => (i === column ? key : one)) });
+  const startAt = (row: string) => {
+    const at = (Number.parseInt(row, 10) || 1) - 1;
+    setHeads({ ...heads, [sheet]: Math.min(Math.max(at, 0), table.rows.length - 1) });
+  };
   const left = columns.filter((key, i) => !key && table.rows.some((row) => row[i])).length;
+  const targets: Choice[] = [["", "left out"], ...paper.targets.map((one): Choice => [one.key, one.label])];
   return (
-    <div className={css.match}>
+    <Box mt="4">
       {paper.tables.length > 1 && (
-        <div className={form.offers} role="group" aria-label="Sheet">
+        <Flex wrap="wrap" gap="2" mb="3" role="group" aria-label="Sheet">
           {paper.tables.map((one, i) => (
-            <button key={one.sheet} type="button" className={form.button} aria-pressed={i === sheet} onClick={() => setSheet(i)}>
+            <Button key={one.sheet} variant="choice" pressed={i === sheet} onClick={() => setSheet(i)}>
               {one.sheet || `Table ${i + 1}`}
-            </button>
+            </Button>
           ))}
-        </div>
+        </Flex>
       )}
-      <p>
-        Say what each column is. {left > 0 && <b>{left} not matched: left out.</b>} Heads are taken from row{" "}
-        <input
-          className={css.number}
-          inputMode="numeric"
-          aria-label="Row with the heads"
-          value={head + 1}
-          onChange={(event) => setHeads({ ...heads, [sheet]: Math.min(Math.max((Number.parseInt(event.target.value, 10) || 1) - 1, 0), table.rows.length - 1) })}
-        />
-        .
-      </p>
-      {preview.isError && (
-        <p role="alert" className={css.trouble}>
-          {preview.error instanceof Refused ? preview.error.message : "The server cannot be reached. Nothing was carried over."}
-        </p>
-      )}
-      <div className={css.sheet}>
-        <table>
-          <thead>
-            <tr>
-              <th>Row</th>
+      <Flex wrap="wrap" align="flex-end" gap="4" mb="3">
+        <Box width="9rem">
+          <TextField label="Row with the heads" figure value={String(head + 1)} change={startAt} />
+        </Box>
+        <Box flex="1 1 16rem">Say what each column is. {left > 0 && <b>{left} not matched: left out.</b>}</Box>
+      </Flex>
+      {preview.isError && <Told trouble>{explain(preview.error)}</Told>}
+      <Box overflow="auto" maxH="26rem" borderWidth="1.5px" borderColor="line" borderRadius="lg" fontSize="sm">
+        <Table.Root>
+          <Table.Header>
+            <Table.Row>
+              <Table.ColumnHeader {...STUCK}>Row</Table.ColumnHeader>
               {columns.map((key, i) => (
-                <th key={i} data-left={key ? undefined : true}>
-                  <span>{table.rows[head]?.[i] || `column ${i + 1}`}</span>
-                  <select aria-label={`What column ${i + 1} is`} value={key ?? ""} onChange={(event) => match(i, event.target.value || null)}>
-                    <option value="">left out</option>
-                    {paper.targets.map((target) => (
-                      <option key={target.key} value={target.key}>
-                        {target.label}
-                      </option>
-                    ))}
-                  </select>
-                </th>
+                <Table.ColumnHeader key={i} {...STUCK} minW="10rem" color={key ? "ink" : "quiet"}>
+                  {table.rows[head]?.[i] || `column ${i + 1}`}
+                  <SelectField
+                    quiet
+                    label={`What column ${i + 1} is`}
+                    value={key ?? ""}
+                    choices={targets}
+                    change={(chosen) => match(i, chosen || null)}
+                  />
+                </Table.ColumnHeader>
               ))}
-            </tr>
-          </thead>
-          <tbody>
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
             {lines.slice(0, SHOWN).map((line) => (
-              <tr key={line.row} data-wrong={line.wrong.length > 0 || undefined}>
-                <td>{line.row}</td>
+              <Table.Row key={line.row} data-wrong={line.wrong.length > 0 || undefined}>
+                <Table.Cell>{line.row}</Table.Cell>
                 {columns.map((key, i) => {
                   const mistake = line.wrong.find((one) => one.column === i);
                   return (
-                    <td key={i} data-left={key ? undefined : true} data-wrong={mistake ? true : undefined}>
+                    <Table.Cell
+                      key={i}
+                      color={key ? "ink" : "quiet"}
+                      whiteSpace="nowrap"
+                      data-wrong={mistake ? true : undefined}
+                      {...(mistake && WRONG)}
+                    >
                       {table.rows[line.row - 1]?.[i]}
-                      {mistake && <small>{mistake.reason}</small>}
-                    </td>
+                      {mistake && (
+                        <Box as="small" display="block" fontWeight="normal">
+                          {mistake.reason}
+                        </Box>
+                      )}
+                    </Table.Cell>
                   );
                 })}
-              </tr>
+              </Table.Row>
             ))}
-          </tbody>
-        </table>
-      </div>
+          </Table.Body>
+        </Table.Root>
+      </Box>
       {lines.length > SHOWN && <p>and {lines.length - SHOWN} rows more</p>}
       {wrong.length > 0 && (
-        <p className={css.trouble}>
-          {wrong.length} {wrong.length === 1 ? "row holds" : "rows hold"} a mistake and would be left out (row {wrong.slice(0, 6).map((line) => line.row).join(", ")}
+        <Told trouble>
+          {wrong.length} {wrong.length === 1 ? "row holds" : "rows hold"} a mistake and would be left out (row{" "}
+          {wrong
+            .slice(0, 6)
+            .map((line) => line.row)
+            .join(", ")}
           {wrong.length > 6 ? " …" : ""}). Mend the file, or match the column otherwise.
-        </p>
+        </Told>
       )}
-      <div className={css.go}>
-        <label>
-          <span>Day of its figures, for comparison</span>
-          <input type="date" value={day} onChange={(event) => setDay(event.target.value)} />
-        </label>
-        <button type="button" className={`${form.button} ${form.primary}`} disabled={busy || !lines.some((line) => !line.wrong.length)} onClick={() => carry({ chart, measured_on: day || null, source: paper.name.slice(0, 120) })}>
+      <Flex wrap="wrap" gap="4" align="flex-end" mt="3">
+        <Box width="14rem">
+          <DateField label="Day of its figures, for comparison" value={measuredOn} change={setMeasuredOn} />
+        </Box>
+        <Button
+          variant="action"
+          disabled={busy || !lines.some((line) => !line.wrong.length)}
+          onClick={() => carry({ chart, measured_on: measuredOn || null, source: paper.name.slice(0, 120) })}
+        >
           Carry {lines.length - wrong.length} circuits over
-        </button>
-      </div>
-    </div>
+        </Button>
+      </Flex>
+    </Box>
   );
 }
+
+const STUCK = { position: "sticky", top: "0", bg: "sand", zIndex: "1" } as const;
+const WRONG = {
+  whiteSpace: "normal",
+  minWidth: "12rem",
+  borderLeftWidth: "4px",
+  borderColor: "ink",
+  fontWeight: "bold",
+} as const;

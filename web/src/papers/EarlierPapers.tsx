@@ -1,16 +1,28 @@
 /** Earlier papers: a report, an inspection, or a table from elsewhere, looked over and carried into this inspection. */
+import { Box, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, answer, Refused, type Schemas } from "../api/client";
+import { api, answer, type Schemas, Unreachable } from "../api/client";
+import { explain } from "../api/errors";
 import { refresh, settled, useInspection } from "../inspection/sync";
-import form from "../ui/Form.module.css";
+import { Button } from "../ui/Button";
+import { FileDrop } from "../ui/FileDrop";
+import { Line, Lines } from "../ui/Page";
+import { Told } from "../ui/States";
+import { day } from "../ui/when";
 import { ChartMatch } from "./ChartMatch";
-import css from "./EarlierPapers.module.css";
 
 type Paper = Schemas["PaperOut"];
 type Carry = Schemas["CarryIn"];
 
-const said = (error: unknown) => (error instanceof Refused ? error.message : "The server cannot be reached. Nothing was carried over.");
+const KINDS = {
+  "application/pdf": [".pdf"],
+  "application/json": [".json"],
+  "text/csv": [".csv"],
+  "text/plain": [".txt", ".csv"],
+  "application/vnd.ms-excel": [".csv"],
+  "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": [".xlsx"],
+};
 
 export function EarlierPapers() {
   const id = useInspection((s) => s.model?.id) ?? "";
@@ -21,116 +33,145 @@ export function EarlierPapers() {
   const [trouble, setTrouble] = useState("");
   const [done, setDone] = useState("");
 
-  const take = async (file: File | undefined) => {
-    if (!file) return;
+  const attempt = async (what: string, work: () => Promise<void>) => {
     setTrouble("");
     setDone("");
-    setPaper(null);
-    setBusy(`Reading ${file.name} …`);
+    setBusy(what);
     try {
+      await work();
+    } catch (error) {
+      setTrouble(explain(error));
+    }
+    setBusy("");
+  };
+  const read = (file: File) =>
+    attempt(`Reading ${file.name} …`, async () => {
+      setPaper(null);
       setPaper(
         await answer(
-          api.POST("/api/papers", { params: { query: { name: file.name.slice(0, 200) } }, body: file as never, bodySerializer: (body: unknown) => body as never, headers: { "Content-Type": "application/octet-stream" } }),
+          api.POST("/api/papers", {
+            params: { query: { name: file.name.slice(0, 200) } },
+            body: file as never,
+            bodySerializer: (body: unknown) => body as never,
+            headers: { "Content-Type": "application/octet-stream" },
+          }),
         ),
       );
-    } catch (error) {
-      setTrouble(said(error));
-    }
-    setBusy("");
-  };
-  const carry = async (what: Carry) => {
-    setTrouble("");
-    setBusy("Carrying over …");
-    try {
+    });
+  const carry = (what: Carry) =>
+    attempt("Carrying over …", async () => {
       // The inspection itself has to be on the server before anything is carried into it.
-      if (!(await settled())) throw new Error("offline");
-      const made = await answer(api.POST("/api/inspections/{inspection_id}/carry-over", { params: { path: { inspection_id: id } }, body: what }));
+      if (!(await settled())) throw new Unreachable();
+      const params = { path: { inspection_id: id } };
+      const made = await answer(api.POST("/api/inspections/{inspection_id}/carry-over", { params, body: what }));
       await refresh();
       setPaper(null);
-      setDone(`${count(made.circuits, "circuit")} on ${count(made.boards, "board")} carried over, not confirmed yet: confirm them under Boards as you see them.`);
-    } catch (error) {
-      setTrouble(said(error));
-    }
-    setBusy("");
-  };
+      setDone(
+        `${count(made.circuits, "circuit")} on ${count(made.boards, "board")} carried over, not confirmed yet: ` +
+          "confirm them under Boards as you see them.",
+      );
+    });
 
   return (
-    <div className={css.papers}>
-      <label
-        className={css.drop}
-        onDragOver={(event) => event.preventDefault()}
-        onDrop={(event) => {
-          event.preventDefault();
-          void take(event.dataTransfer.files[0]);
-        }}
-      >
+    <Box mb="6">
+      <FileDrop label="File to take over" accept={KINDS} take={([file]) => file && read(file)}>
         <b>Choose a file, or drop it here</b>
-        <span>a report issued here (PDF), an inspection (JSON), a circuit chart (CSV, XLSX)</span>
-        <input type="file" accept=".pdf,.json,.csv,.txt,.xlsx,application/pdf,application/json,text/csv" aria-label="File to take over" onChange={(event) => take(event.target.files?.[0])} />
-      </label>
+        <Text color="quiet" fontSize="sm">
+          a report issued here (PDF), an inspection (JSON), a circuit chart (CSV, XLSX)
+        </Text>
+      </FileDrop>
       {busy && <p role="status">{busy}</p>}
-      {trouble && (
-        <p role="alert" className={css.trouble}>
-          {trouble}
-        </p>
+      {trouble && <Told trouble>{trouble}</Told>}
+      {done && <Told>{done}</Told>}
+      {paper?.found && (
+        <Found
+          found={paper.found}
+          name={paper.name}
+          busy={!!busy}
+          carry={() => carry({ document: paper.document, source: "" })}
+        />
       )}
-      {done && (
-        <p role="status" className={css.done}>
-          {done}
-        </p>
-      )}
-      {paper?.found && <Found found={paper.found} name={paper.name} busy={!!busy} carry={() => carry({ document: paper.document, source: "" })} />}
       {paper && paper.cleaned > 0 && (
         <p role="status">
-          {paper.cleaned} {paper.cleaned === 1 ? "cell holds" : "cells hold"} a character that cannot be kept; &#xFFFD; stands in its place.
+          {paper.cleaned} {paper.cleaned === 1 ? "cell holds" : "cells hold"} a character that cannot be kept; &#xFFFD;
+          stands in its place.
         </p>
       )}
       {paper && paper.tables.length > 0 && <ChartMatch paper={paper} busy={!!busy} carry={carry} />}
-      {!paper && property != null && <Before property={String(property)} installation={installation ? String(installation) : null} here={id} busy={!!busy} carry={(one) => carry({ inspection_id: one, source: "" })} />}
-    </div>
+      {!paper && property != null && (
+        <Before
+          property={String(property)}
+          installation={installation ? String(installation) : null}
+          here={id}
+          busy={!!busy}
+          carry={(one) => carry({ inspection_id: one, source: "" })}
+        />
+      )}
+    </Box>
   );
 }
 
 const count = (n: number, word: string) => `${n} ${word}${n === 1 ? "" : "s"}`;
 
-function Found({ found, name, busy, carry }: { found: Schemas["FoundOut"]; name: string; busy: boolean; carry: () => void }) {
+interface FoundProps {
+  found: Schemas["FoundOut"];
+  name: string;
+  busy: boolean;
+  carry: () => void;
+}
+
+function Found({ found, name, busy, carry }: FoundProps) {
   return (
-    <div className={css.found}>
+    <Box mt="3" px="4" py="3" borderWidth="1.5px" borderColor="ink" borderRadius="lg">
       <p>
-        <b>{found.reference ?? name}</b> {[found.property_address, found.inspected_on].filter(Boolean).join(" · ")}
+        <b>{found.reference ?? name}</b> {[found.property_address, day(found.inspected_on)].filter(Boolean).join(" · ")}
       </p>
-      <p className={css.figure}>
-        {count(found.circuits, "circuit")} on {found.boards.join(", ") || "no board"}, {count(found.readings, "reading")} to compare with
-      </p>
-      <button type="button" className={`${form.button} ${form.primary}`} disabled={busy || !found.circuits} onClick={carry}>
+      <Text fontSize="lg" fontWeight="bold" my="2">
+        {count(found.circuits, "circuit")} on {found.boards.join(", ") || "no board"},{" "}
+        {count(found.readings, "reading")} to compare with
+      </Text>
+      <Button variant="action" disabled={busy || !found.circuits} onClick={carry}>
         Carry it over
-      </button>
-    </div>
+      </Button>
+    </Box>
   );
 }
 
+interface BeforeProps {
+  property: string;
+  installation: string | null;
+  here: string;
+  busy: boolean;
+  carry: (id: string) => void;
+}
+
 /** Inspections that this property had before, in Dorrik itself. */
-function Before({ property, installation, here, busy, carry }: { property: string; installation: string | null; here: string; busy: boolean; carry: (id: string) => void }) {
+function Before({ property, installation, here, busy, carry }: BeforeProps) {
   const found = useQuery({
     queryKey: ["property", property],
     queryFn: () => answer(api.GET("/api/properties/{entry_id}", { params: { path: { entry_id: property } } })),
     retry: false,
   });
   const name = found.data?.installations.find((one) => one.id === installation)?.values.name;
-  const before = (found.data?.inspections ?? []).filter((one) => one.id !== here && (!name || !one.installation || one.installation === name));
+  const before = (found.data?.inspections ?? []).filter(
+    (one) => one.id !== here && (!name || !one.installation || one.installation === name),
+  );
   if (!before.length) return null;
   return (
-    <ul className={css.before} aria-label="Earlier inspections here">
-      {before.map((one) => (
-        <li key={one.id}>
-          <span>
-            <b>{one.reference}</b> {[one.installation, one.inspected_on, one.outcome].filter(Boolean).join(" · ")}
-          </span>
-          <button type="button" className={form.button} disabled={busy} onClick={() => carry(one.id)}>
-            Carry {one.reference} over
-          </button>
-        </li>
-      ))}
-    </ul>
+    <Box mt="3">
+      <Lines label="Earlier inspections here">
+        {before.map((one) => (
+          <Line key={one.id}>
+            <Box flex="1 1 14rem">
+              <b>{one.reference}</b>{" "}
+              {[one.installation, day(one.inspected_on), one.outcome].filter(Boolean).join(" · ")}
+            </Box>
+            <Button disabled={busy} onClick={() => carry(one.id)}>
+              Carry {one.reference} over
+            </Button>
+          </Line>
+        ))}
+      </Lines>
+    </Box>
   );
 }

@@ -3,12 +3,12 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, answer, type Me, type Schemas } from "../api/client";
-import { fieldsOf, wordsOf } from "../api/words";
-import { Do } from "../ui/Do";
-import { Page } from "../ui/Page";
-import { Loading, Trouble } from "../ui/States";
-import { ChoiceField, TextField } from "../ui/TextField";
-import { Told } from "../ui/Told";
+import { explain, fieldErrors } from "../api/errors";
+import { Button } from "../ui/Button";
+import { Page, Section } from "../ui/Page";
+import { Loading, Told, Trouble } from "../ui/States";
+import { SelectField } from "../ui/ChoiceField";
+import { TextField } from "../ui/TextField";
 
 type Person = Schemas["PersonOut"];
 type Invited = Schemas["InvitedOut"];
@@ -20,7 +20,10 @@ const ROLES: readonly (readonly [Role, string])[] = [
   ["supervisor", "Supervisor: that, and settles rules and people"],
   ["office", "Office: register, diary, rates; decides nothing"],
 ];
-const SHORT: readonly (readonly [Role, string])[] = ROLES.map(([role]) => [role, role[0]!.toUpperCase() + role.slice(1)]);
+const SHORT: readonly (readonly [Role, string])[] = ROLES.map(([role]) => [
+  role,
+  role[0]!.toUpperCase() + role.slice(1),
+]);
 
 export default function People({ me }: { me: Me }) {
   const queries = useQueryClient();
@@ -28,7 +31,7 @@ export default function People({ me }: { me: Me }) {
   const [handed, setHanded] = useState<Invited | null>(null);
   const [trouble, setTrouble] = useState("");
   if (people.isPending) return <Loading what="the firm's people" />;
-  if (people.isError) return <Trouble message={wordsOf(people.error)} again={() => people.refetch()} />;
+  if (people.isError) return <Trouble message={explain(people.error)} again={() => people.refetch()} />;
   /** Do something, show the list anew, and the link where there is one. */
   const run = async (what: () => Promise<Person | Invited>) => {
     setTrouble("");
@@ -37,7 +40,7 @@ export default function People({ me }: { me: Me }) {
       const found = await what();
       if ("link" in found) setHanded(found);
     } catch (error) {
-      setTrouble(wordsOf(error));
+      setTrouble(explain(error));
     }
     await queries.invalidateQueries({ queryKey: QUERY });
   };
@@ -52,36 +55,64 @@ export default function People({ me }: { me: Me }) {
           <Row key={one.id} person={one} self={one.id === me.id} run={run} />
         ))}
       </Box>
-      <h2>Invite somebody</h2>
-      <Invite done={setHanded} />
+      <Section title="Invite somebody">
+        <Invite done={setHanded} />
+      </Section>
       {ended.length > 0 && (
-        <>
-          <h2>Who has left</h2>
-          <Text color="quiet" mb="3">
-            What they entered and signed stays under their name.
-          </Text>
+        <Section title="Who has left" lead="What they entered and signed stays under their name.">
           <Box as="ul" listStyleType="none" aria-label="Who has left">
             {ended.map((one) => (
-              <Flex as="li" key={one.id} borderTopWidth="1px" borderColor="line" py="2" gap="4" align="center" wrap="wrap">
+              <Flex
+                as="li"
+                key={one.id}
+                borderTopWidth="1px"
+                borderColor="line"
+                py="2"
+                gap="4"
+                align="center"
+                wrap="wrap"
+              >
                 <Box flex="1 1 16rem">
-                  <b>{one.name}</b> <Text as="span" color="quiet">{one.email}</Text>
+                  <b>{one.name}</b>{" "}
+                  <Text as="span" color="quiet">
+                    {one.email}
+                  </Text>
                 </Box>
-                <Do label={`Take ${one.name} back`} onClick={() => run(() => answer(api.POST("/api/people/{person_id}/resume", { params: { path: { person_id: one.id } } })))}>
+                <Button
+                  label={`Take ${one.name} back`}
+                  onClick={() =>
+                    run(() =>
+                      answer(api.POST("/api/people/{person_id}/resume", { params: { path: { person_id: one.id } } })),
+                    )
+                  }
+                >
                   Take back
-                </Do>
+                </Button>
               </Flex>
             ))}
           </Box>
-        </>
+        </Section>
       )}
     </Page>
   );
 }
 
-function Row({ person, self, run }: { person: Person; self: boolean; run: (what: () => Promise<Person | Invited>) => Promise<void> }) {
+function Row({
+  person,
+  self,
+  run,
+}: {
+  person: Person;
+  self: boolean;
+  run: (what: () => Promise<Person | Invited>) => Promise<void>;
+}) {
   const [asked, setAsked] = useState(false);
   const params = { path: { person_id: person.id } };
-  const state = [person.state === "invited" && "invited, not yet here", person.second_factor && "second factor on", self && "you"].filter(Boolean);
+  const state = [
+    person.state === "invited" && "invited, not yet here",
+    person.second_factor && "second factor on",
+    self && "you",
+  ].filter(Boolean);
   return (
     <Flex as="li" borderTopWidth="1px" borderColor="line" py="3" gap="4" align="center" wrap="wrap">
       <Box flex="1 1 16rem" minW="0">
@@ -93,28 +124,45 @@ function Row({ person, self, run }: { person: Person; self: boolean; run: (what:
         </Text>
       </Box>
       <Box w="11rem">
-        <ChoiceField quiet label={`Role of ${person.name}`} value={person.role} choices={SHORT} change={(role) => run(() => answer(api.PATCH("/api/people/{person_id}", { params, body: { role: role as Role } })))} />
+        <SelectField
+          quiet
+          label={`Role of ${person.name}`}
+          value={person.role}
+          choices={SHORT}
+          change={(role) =>
+            run(() => answer(api.PATCH("/api/people/{person_id}", { params, body: { role: role as Role } })))
+          }
+        />
       </Box>
       <Flex gap="2" wrap="wrap" minW={{ md: "13rem" }}>
-        <Do label={`New link for ${person.name}`} onClick={() => run(() => answer(api.POST("/api/people/{person_id}/link", { params })))}>
+        <Button
+          label={`New link for ${person.name}`}
+          onClick={() => run(() => answer(api.POST("/api/people/{person_id}/link", { params })))}
+        >
           New link
-        </Do>
+        </Button>
         {person.second_factor && !self && (
-          <Do label={`Take the second factor off ${person.name}`} onClick={() => run(() => answer(api.POST("/api/people/{person_id}/second-factor-off", { params })))}>
+          <Button
+            label={`Take the second factor off ${person.name}`}
+            onClick={() => run(() => answer(api.POST("/api/people/{person_id}/second-factor-off", { params })))}
+          >
             Device lost
-          </Do>
+          </Button>
         )}
         {!self && !asked && (
-          <Do label={`${person.name} leaves`} onClick={() => setAsked(true)}>
+          <Button label={`${person.name} leaves`} onClick={() => setAsked(true)}>
             Leaves
-          </Do>
+          </Button>
         )}
         {asked && (
           <>
-            <Do first onClick={() => run(() => answer(api.POST("/api/people/{person_id}/end", { params })))}>
+            <Button
+              variant="action"
+              onClick={() => run(() => answer(api.POST("/api/people/{person_id}/end", { params })))}
+            >
               Yes, {person.name.split(" ")[0]} has left
-            </Do>
-            <Do onClick={() => setAsked(false)}>No</Do>
+            </Button>
+            <Button onClick={() => setAsked(false)}>No</Button>
           </>
         )}
       </Flex>
@@ -133,14 +181,14 @@ function Handed({ handed }: { handed: Invited }) {
       <Text fontFamily="mono" my="2" overflowWrap="anywhere" data-link>
         {link}
       </Text>
-      <Do
+      <Button
         onClick={async () => {
           await navigator.clipboard?.writeText(link ?? "");
           setCopied(true);
         }}
       >
         {copied ? "Copied" : "Copy"}
-      </Do>
+      </Button>
     </Told>
   );
 }
@@ -161,8 +209,8 @@ function Invite({ done }: { done: (handed: Invited) => void }) {
       setName("");
       setEmail("");
     } catch (error) {
-      const fields = fieldsOf(error);
-      setRefused(Object.keys(fields).length ? fields : { email: wordsOf(error) });
+      const fields = fieldErrors(error);
+      setRefused(Object.keys(fields).length ? fields : { email: explain(error) });
     }
     await queries.invalidateQueries({ queryKey: QUERY });
     setBusy(false);
@@ -170,13 +218,29 @@ function Invite({ done }: { done: (handed: Invited) => void }) {
   return (
     <Box as="form" onSubmit={submit} maxW="46rem">
       <Box display="grid" gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mb="4">
-        <TextField label="Name" value={name} change={setName} refused={refused.name} hint="As it stands under what they sign." maxLength={120} required />
-        <TextField label="Email" type="email" value={email} change={setEmail} refused={refused.email} maxLength={190} required />
-        <ChoiceField label="Role" value={role} choices={ROLES} change={(next) => setRole(next as Role)} />
+        <TextField
+          label="Name"
+          value={name}
+          change={setName}
+          refused={refused.name}
+          hint="As it stands under what they sign."
+          maxLength={120}
+          required
+        />
+        <TextField
+          label="Email"
+          type="email"
+          value={email}
+          change={setEmail}
+          refused={refused.email}
+          maxLength={190}
+          required
+        />
+        <SelectField label="Role" value={role} choices={ROLES} change={(next) => setRole(next as Role)} />
       </Box>
-      <Do type="submit" first busy={busy} disabled={!name.trim() || !email.trim()}>
+      <Button type="submit" variant="action" busy={busy} disabled={!name.trim() || !email.trim()}>
         Invite
-      </Do>
+      </Button>
     </Box>
   );
 }

@@ -1,10 +1,13 @@
 /** Photos of one thing: taken or chosen, shown small, opened large beside the work. */
+import { Box, Flex, Image } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
 import type { Entity, Kind } from "../inspection/types";
-import form from "../ui/Form.module.css";
-import css from "./Photos.module.css";
+import { Button } from "../ui/Button";
+import { FileButton } from "../ui/FileDrop";
+import { Told } from "../ui/States";
+import { tell } from "../ui/toaster";
 import { keep, send, shrink, source, Unusable } from "./photos";
 
 interface Props {
@@ -29,13 +32,14 @@ export function Photos({ kind, id, shows, label, inline }: Props) {
   }, [inspection, keptAt]);
   if (!model) return null;
   const found = children(model, "photo", inspection).filter((one) => one.values.about_id === id);
-  const take = async (files: FileList | null) => {
+  const take = async (files: File[]) => {
     setTrouble("");
     setBusy(true);
-    for (const file of [...(files ?? [])]) {
+    for (const file of files) {
       try {
         const sha256 = await keep(inspection, await shrink(file));
-        add("photo", inspection, { about_entity: kind, about_id: id, shows, sha256, taken_at: new Date().toISOString() });
+        const taken_at = new Date().toISOString();
+        add("photo", inspection, { about_entity: kind, about_id: id, shows, sha256, taken_at });
       } catch (error) {
         setTrouble(error instanceof Unusable ? error.message : "This device has no room to keep the photo.");
       }
@@ -43,35 +47,49 @@ export function Photos({ kind, id, shows, label, inline }: Props) {
     setBusy(false);
   };
   const large = found.find((one) => one.id === open);
+  const takeOut = (photo: Entity) => {
+    const removed = { kind: "photo" as const, id: photo.id, field: "removed" };
+    setField(removed, true);
+    tell("The photo is taken out.", () => setField(removed, null));
+  };
   return (
-    <div className={css.photos} data-inline={inline || undefined}>
+    <Flex wrap="wrap" gap="2" align="center" px={inline ? "0" : "4"} pt={inline ? "0.5" : "0"} pb={inline ? "0" : "3"}>
       {found.map((one) => (
-        <button key={one.id} type="button" className={css.small} aria-label={`Open ${label.toLowerCase()}`} aria-pressed={one.id === open} onClick={() => setOpen(one.id === open ? null : one.id)}>
-          <Picture photo={one} inspection={inspection} alt={String(one.values.caption ?? label)} />
-        </button>
+        <Button
+          key={one.id}
+          variant="plain"
+          size="bare"
+          label={`Open ${label.toLowerCase()}`}
+          pressed={one.id === open}
+          onClick={() => setOpen(one.id === open ? null : one.id)}
+        >
+          <Picture photo={one} inspection={inspection} alt={String(one.values.caption ?? label)} small />
+        </Button>
       ))}
-      <label className={`${inline ? form.quiet : form.button} ${css.add}`}>
-        {busy ? "Shrinking …" : `+ ${label}`}
-        <input type="file" accept="image/*" multiple aria-label={label} onChange={(event) => take(event.target.files)} />
-      </label>
-      {trouble && (
-        <p role="alert" className={css.trouble}>
-          {trouble}
-        </p>
-      )}
+      <FileButton label={label} accept={["image/*"]} several take={take}>
+        <Button variant={inline ? "quiet" : "outline"}>{busy ? "Shrinking …" : `+ ${label}`}</Button>
+      </FileButton>
+      {trouble && <Told trouble>{trouble}</Told>}
       {large && (
-        <figure className={css.large}>
+        <Box as="figure" flexBasis="100%">
           <Picture photo={large} inspection={inspection} alt={label} />
-          <button type="button" className={form.quiet} onClick={() => setField({ kind: "photo", id: large.id, field: "removed" }, true)}>
+          <Button variant="quiet" onClick={() => takeOut(large)}>
             Take this photo out
-          </button>
-        </figure>
+          </Button>
+        </Box>
       )}
-    </div>
+    </Flex>
   );
 }
 
-function Picture({ photo, inspection, alt }: { photo: Entity; inspection: string; alt: string }) {
+interface PictureProps {
+  photo: Entity;
+  inspection: string;
+  alt: string;
+  small?: boolean;
+}
+
+function Picture({ photo, inspection, alt, small }: PictureProps) {
   const sha256 = String(photo.values.sha256 ?? "");
   const [src, setSrc] = useState<string>();
   useEffect(() => {
@@ -84,5 +102,9 @@ function Picture({ photo, inspection, alt }: { photo: Entity; inspection: string
       if (made?.startsWith("blob:")) URL.revokeObjectURL(made);
     };
   }, [inspection, sha256]);
-  return src ? <img src={src} alt={alt} loading="lazy" /> : null;
+  if (!src) return null;
+  const size = small
+    ? ({ width: "16", height: "12", objectFit: "cover" } as const)
+    : ({ maxWidth: "100%", maxHeight: "70dvh" } as const);
+  return <Image src={src} alt={alt} loading="lazy" display="block" borderRadius="md" {...size} />;
 }

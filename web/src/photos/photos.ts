@@ -11,13 +11,18 @@ export class Unusable extends Error {}
 
 /** A photo from the camera or a file, as it is kept. Throws Unusable with the words to show. */
 export async function shrink(file: File): Promise<Blob> {
-  if (file.size > LARGEST_FILE) throw new Unusable(`${file.name} has ${Math.round(file.size / 1e6)} MB: that is no photo a tablet can open.`);
+  if (file.size > LARGEST_FILE)
+    throw new Unusable(`${file.name} has ${Math.round(file.size / 1e6)} MB: that is no photo a tablet can open.`);
   let image: ImageBitmap;
   try {
     image = await createImageBitmap(file, { imageOrientation: "from-image" });
   } catch {
     const heic = /\.hei[cf]$/i.test(file.name) || /hei[cf]/.test(file.type);
-    throw new Unusable(heic ? `${file.name} is an HEIC photo, which this browser cannot open: set the camera to JPEG.` : `${file.name} cannot be opened as a photo.`);
+    throw new Unusable(
+      heic
+        ? `${file.name} is an HEIC photo, which this browser cannot open: set the camera to JPEG.`
+        : `${file.name} cannot be opened as a photo.`,
+    );
   }
   const scale = Math.min(1, LONGEST / Math.max(image.width, image.height));
   const canvas = document.createElement("canvas");
@@ -68,5 +73,7 @@ export async function send(inspectionId: string): Promise<void> {
 /** Where to show a photo from: this device while it waits, then the server. */
 export async function source(inspectionId: string, sha256: string): Promise<string> {
   const here = await device.photos.get(sha256).catch(() => undefined);
-  return here ? URL.createObjectURL(new Blob([here.content], { type: "image/jpeg" })) : `/api/inspections/${inspectionId}/photos/${sha256}`;
+  return here
+    ? URL.createObjectURL(new Blob([here.content], { type: "image/jpeg" }))
+    : `/api/inspections/${inspectionId}/photos/${sha256}`;
 }

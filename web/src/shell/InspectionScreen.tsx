@@ -1,31 +1,34 @@
 /** The inspection: run sheet, work and margin, with the pad under them where figures are entered. */
-import { Box, Button } from "@chakra-ui/react";
+import { Box, Grid, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useReference } from "../api/reference";
-import { commit, focusOn, observe, setOrder, useDesk } from "../inspection/desk";
+import { closeObservation, commit, focusOn, observe, setOrder, useDesk } from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/sync";
-import { GoOn } from "../brief/OnSite";
-import { SignInForm } from "../signin/SignIn";
+import { GoOn } from "../fields/GoOn";
+import { SignInForm } from "../session/SignInForm";
+import { Banner } from "../ui/Banner";
+import { Boundary } from "../ui/Boundary";
+import { Button } from "../ui/Button";
+import { Dialog } from "../ui/Dialog";
 import { Loading, Trouble } from "../ui/States";
-import css from "./InspectionScreen.module.css";
+import { day } from "../ui/when";
 import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
-import { RunSheet, STAGES } from "./RunSheet";
+import { RunSheet } from "./RunSheet";
+import { STAGES, WITH_PAD } from "./stages";
 import { TopBar } from "./TopBar";
 
 const Brief = lazy(() => import("../brief/Brief"));
 const Intake = lazy(() => import("../intake/Intake"));
 const Isolation = lazy(() => import("../isolation/Isolation"));
 const Boards = lazy(() => import("../boards/Boards"));
-const TestGrid = lazy(() => import("../tests/TestGrid"));
+const TestGrid = lazy(() => import("../measurements/TestGrid"));
 const Observations = lazy(() => import("../observations/Observations"));
 const ObservationDialog = lazy(() => import("../observations/ObservationDialog"));
 const Report = lazy(() => import("../report/Report"));
-
-const WITH_PAD: Stage[] = ["intake", "dead", "live"];
 
 export default function InspectionScreen({ me }: { me: Me }) {
   const { id = "", stage = "brief" } = useParams();
@@ -73,36 +76,59 @@ export default function InspectionScreen({ me }: { me: Me }) {
   if (error && !model) return <Trouble message={error} again={() => load(id, me)} />;
   if (signedOut && !model) return <EndedSession me={me} />;
   if (!model || model.id !== id || !reference) return <Loading what="the inspection" />;
+  const pad = WITH_PAD.includes(current);
   return (
-    <div className={css.screen}>
+    <Grid
+      height="100dvh"
+      templateColumns={{ base: "minmax(0, 1fr)", md: "132px minmax(0, 1fr) 230px", xl: "168px minmax(0, 1fr) 286px" }}
+      templateRows={{ base: "46px auto minmax(0, 1fr) auto auto", md: "46px minmax(0, 1fr) auto" }}
+      templateAreas={{
+        base: '"top" "run" "work" "margin" "pad"',
+        md: '"top top top" "run work margin" "pad pad pad"',
+      }}
+    >
       <TopBar />
       <RunSheet stage={current} />
-      <main className={css.work} id="work">
+      <Box
+        as="main"
+        id="work"
+        gridArea="work"
+        overflow="auto"
+        bg="sheet"
+        borderInlineWidth={{ base: "0", md: "1px" }}
+        borderColor="line"
+      >
         <Notices />
         <OnHold me={me} />
-        <Suspense fallback={<Loading what="this stage" />}>
-          {current === "brief" && <Brief me={me} />}
-          {current === "intake" && <Intake />}
-          {current === "isolation" && <Isolation me={me} />}
-          {current === "boards" && <Boards />}
-          {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
-          {current === "observations" && <Observations />}
-          {current === "report" && <Report />}
-        </Suspense>
-      </main>
-      <Margin stage={current} />
-      {WITH_PAD.includes(current) && (
-        <div className={css.pad}>
+        <Boundary key={current} what={`${STAGES.find((s) => s.stage === current)?.name ?? "The stage"}`}>
+          <Suspense fallback={<Loading what="this stage" />}>
+            {current === "brief" && <Brief me={me} />}
+            {current === "intake" && <Intake />}
+            {current === "isolation" && <Isolation me={me} />}
+            {current === "boards" && <Boards />}
+            {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
+            {current === "observations" && <Observations />}
+            {current === "report" && <Report />}
+          </Suspense>
+        </Boundary>
+      </Box>
+      <Boundary what="The margin" area="margin">
+        <Margin stage={current} />
+      </Boundary>
+      {pad && (
+        <Box gridArea="pad">
           <ReadingPad />
-        </div>
+        </Box>
       )}
       {observing && (
-        <Suspense fallback={null}>
-          <ObservationDialog about={observing} />
-        </Suspense>
+        <Boundary what="The observation" close={closeObservation}>
+          <Suspense fallback={null}>
+            <ObservationDialog about={observing} />
+          </Suspense>
+        </Boundary>
       )}
       {signedOut && <EndedSession me={me} />}
-    </div>
+    </Grid>
   );
 }
 
@@ -112,32 +138,38 @@ function Notices() {
   return (
     <>
       {error && (
-        <div className={css.notice} role="alert">
+        <Banner edge role="alert">
           {error}
-        </div>
+        </Banner>
       )}
-      {notices.map((notice) => (
-        <div key={notice.id} className={css.notice} role="status">
-          <span>{notice.text}</span>
-          {notice.undo && (
-            <Button
-              size="sm"
-              variant="outline"
-              borderColor="ink"
-              onClick={() => {
-                const back = notice.undo!;
-                setField({ kind: back.kind, id: back.id, field: back.field }, back.value);
-                dismiss(notice.id);
-              }}
-            >
-              Put the earlier one back
-            </Button>
-          )}
-          <Button size="sm" variant="ghost" onClick={() => dismiss(notice.id)}>
-            Seen
-          </Button>
-        </div>
-      ))}
+      {notices.map((notice) => {
+        const { undo: back } = notice;
+        const putBack = () => {
+          if (back) setField({ kind: back.kind, id: back.id, field: back.field }, back.value);
+          dismiss(notice.id);
+        };
+        return (
+          <Banner
+            key={notice.id}
+            edge
+            role="status"
+            acts={
+              <>
+                {back && (
+                  <Button size="sm" onClick={putBack}>
+                    Put the earlier one back
+                  </Button>
+                )}
+                <Button size="sm" variant="quiet" onClick={() => dismiss(notice.id)}>
+                  Seen
+                </Button>
+              </>
+            }
+          >
+            {notice.text}
+          </Banner>
+        );
+      })}
     </>
   );
 }
@@ -147,34 +179,31 @@ function OnHold({ me }: { me: Me }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const values = useInspection((s) => s.model?.entities[id]?.values);
   if (!values?.held_at) return null;
-  const back = values.return_on ? new Date(`${String(values.return_on)}T12:00:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "short" }) : null;
+  const back = values.return_on ? day(String(values.return_on), { day: "numeric", month: "short" }) : null;
   return (
-    <div className={css.notice} role="note">
-      <span>
-        <b>On hold{back ? `, return visit ${back}` : ""}.</b> {values.held_reason ? String(values.held_reason) : "Say why under Brief."} Dead tests and notes stay open.
-      </span>
-      <GoOn inspection={id} me={me} />
-    </div>
+    <Banner edge role="note" acts={<GoOn inspection={id} me={me} />}>
+      <b>On hold{back ? `, return visit ${back}` : ""}.</b>{" "}
+      {values.held_reason ? String(values.held_reason) : "Say why under Brief."} Dead tests and notes stay open.
+    </Banner>
   );
 }
 
 function EndedSession({ me: { id: known, email } }: { me: Me }) {
   const queries = useQueryClient();
   return (
-    <Box position="fixed" inset="0" bg="rgba(10,14,16,0.72)" display="grid" placeItems="center" p="4" zIndex="20" role="dialog" aria-label="Sign in again" aria-modal="true">
-      <Box bg="paper" p="6" borderRadius="10px" w="full" maxW="24rem">
-        <b>Your session has ended.</b>
-        <p style={{ margin: "4px 0 16px" }}>Nothing you typed is lost: it is kept on this device and is sent as soon as you have signed in.</p>
-        <SignInForm
-          email={email}
-          done={(me) => {
-            // Somebody else: their entries go under their own name, so the inspection is opened anew.
-            if (me.id !== known) return window.location.reload();
-            queries.setQueryData(["session"], me);
-            resume();
-          }}
-        />
-      </Box>
-    </Box>
+    <Dialog title="Your session has ended." label="Sign in again" width="26rem">
+      <Text mb="4">
+        Nothing you typed is lost: it is kept on this device and is sent as soon as you have signed in.
+      </Text>
+      <SignInForm
+        email={email}
+        done={(me) => {
+          // Somebody else: their entries go under their own name, so the inspection is opened anew.
+          if (me.id !== known) return window.location.reload();
+          queries.setQueryData(["session"], me);
+          resume();
+        }}
+      />
+    </Dialog>
   );
 }

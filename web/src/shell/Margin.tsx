@@ -1,103 +1,226 @@
 /** The margin: what an experienced colleague would pencil beside the figures. Quiet when all is well. */
-import { useState } from "react";
-import type { Judgement, Note, Schemas, Stage, Status } from "../api/client";
+import { Box, Flex, Text, VisuallyHidden } from "@chakra-ui/react";
+import { useMemo, useState } from "react";
+import type { Judgement, Note, Schemas, Stage } from "../api/client";
 import { useReference } from "../api/reference";
+import { Mark } from "../drawings/Mark";
+import { arrange, type Arrangement, URGENCY, type Urgency, waveKey } from "../inspection/arrange";
 import { observe, useDesk } from "../inspection/desk";
+import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/sync";
-import { Mark } from "../ui/Mark";
+import { keyOf, type Place } from "../inspection/types";
+import { whereOf } from "../inspection/words";
+import { SourceLine } from "../rules/SourceLine";
+import { Button } from "../ui/Button";
+import { Fold } from "../ui/Fold";
 import { useNarrow } from "../ui/layout";
-import css from "./Margin.module.css";
-import { NoteCard, SourceLine } from "./NoteCard";
+import { NoteCard, NoteFrame, NoteGroup } from "./NoteCard";
 
-const WEIGHT: Record<Status, number> = { fail: 0, attention: 1, unknown: 2, pass: 3 };
 const TESTS: Stage[] = ["dead", "live"];
-
-/** Figures as keys, so that what follows from one is found at it. */
-const keyOf = (figure: { id: string; field: string }) => `${figure.id}.${figure.field}`;
 
 /** What follows from each figure: notes and board sums that are folded under it. */
 function consequences(judgement: Judgement): Map<string, string[]> {
   const found = new Map<string, string[]>();
   for (const one of [...judgement.notes, ...judgement.board_sums]) {
     if (!one.because_of) continue;
-    const key = keyOf(one.because_of);
+    const key = keyOf(one.because_of.id, one.because_of.field);
     found.set(key, [...(found.get(key) ?? []), one.title]);
   }
   return found;
 }
 
-/** A board that fails is told first; one that is sound, or not measured whole yet, last. */
-const grave = (sum: Schemas["BoardSumOut"]) => sum.status === "fail" || sum.status === "attention";
-
 export function Margin({ stage }: { stage: Stage }) {
   const judgement = useInspection((s) => s.model?.judgement);
   const focus = useDesk((s) => s.focus);
-  const reference = useReference();
+  const left = useDesk((s) => s.left);
+  const waved = useDesk((s) => s.waved);
   const narrow = useNarrow();
   const [opened, setOpened] = useState(false);
-  if (!judgement) return <aside className={css.margin} aria-label="Margin" />;
-
-  const follows = consequences(judgement);
-  const speaksOf = (n: Note) => !!focus && ((n.id === focus.id && n.field === focus.field) || (n.field === focus.field && n.touches.includes(focus.id)));
-  const focused = judgement.notes.filter(speaksOf);
-  const others = judgement.notes
-    .filter((n) => (n.stage === stage || stage === "report") && n.standing !== "pass" && !n.because_of && !focused.includes(n))
-    .sort((a, b) => WEIGHT[a.standing] - WEIGHT[b.standing]);
+  const arranged = useMemo(
+    () => judgement && arrange(judgement, { stage, focus, left, waved }),
+    [judgement, stage, focus, left, waved],
+  );
+  if (!judgement || !arranged) return <Frame narrow={narrow}>{null}</Frame>;
   const sums = stage === "dead" ? judgement.board_sums.filter((s) => !s.because_of) : [];
-  const pressing = [...focused, ...others].filter((n) => n.standing !== "pass").length + sums.filter((s) => s.status !== "pass").length;
-  const quiet = pressing === 0;
-
+  const pressing = arranged.pressing + sums.filter((s) => s.status !== "pass").length;
   if (narrow && !opened) {
     return (
-      <aside className={css.margin} aria-label="Margin">
-        <button type="button" className={css.opener} onClick={() => setOpened(true)} aria-expanded="false">
-          {quiet ? "Margin: nothing to point out" : <b>Margin: {pressing} to look at</b>}
-        </button>
-      </aside>
+      <Frame narrow>
+        <Verdict arranged={arranged} />
+        <Button variant="plain" wide expanded={false} onClick={() => setOpened(true)}>
+          <Opener arranged={arranged} pressing={pressing} />
+        </Button>
+      </Frame>
     );
   }
+  return (
+    <Frame narrow={narrow}>
+      <Flex justify="space-between" align="center" mb="2" color="quiet">
+        <b>In the margin</b>
+        {narrow && (
+          <Button variant="quiet" size="sm" onClick={() => setOpened(false)}>
+            close
+          </Button>
+        )}
+      </Flex>
+      <Verdict arranged={arranged} />
+      <Notes stage={stage} judgement={judgement} arranged={arranged} sums={sums} />
+    </Frame>
+  );
+}
+
+function Frame({ narrow, children }: { narrow: boolean; children: React.ReactNode }) {
+  return (
+    <Box
+      as="aside"
+      aria-label="Margin"
+      gridArea="margin"
+      overflow="auto"
+      px={narrow ? "3" : "3.5"}
+      py={narrow ? "0" : "3"}
+      maxH={narrow ? "46dvh" : undefined}
+      borderTopWidth={narrow ? "1px" : undefined}
+      borderColor="line"
+      fontSize="sm"
+    >
+      {children}
+    </Box>
+  );
+}
+
+/** On a phone: the verdict on what was just left, or how much there is to look at. */
+function Opener({ arranged, pressing }: { arranged: Arrangement; pressing: number }) {
+  const [verdict] = arranged.left;
+  if (verdict && verdict.standing !== "pass") {
+    return (
+      <Box as="span" flex="1" textAlign="start" truncate>
+        <Mark status={verdict.standing} /> <b>{verdict.title}</b>
+      </Box>
+    );
+  }
+  return (
+    <Box as="span" flex="1" textAlign="start">
+      {pressing === 0 ? "Margin: nothing to point out" : <b>Margin: {pressing} to look at</b>}
+    </Box>
+  );
+}
+
+const SAID = { pass: "Passes", attention: "Look at this", fail: "Fails", unknown: "Cannot be judged yet" };
+
+/** The verdict on what was just left, for who hears rather than sees it. */
+function Verdict({ arranged }: { arranged: Arrangement }) {
+  const text = arranged.left.map((note) => `${SAID[note.standing]}: ${note.title}. ${note.reason}`).join(" ");
+  return (
+    <VisuallyHidden role="status" aria-live="polite">
+      {text}
+    </VisuallyHidden>
+  );
+}
+
+interface NotesProps {
+  stage: Stage;
+  judgement: Judgement;
+  arranged: Arrangement;
+  sums: Schemas["BoardSumOut"][];
+}
+
+const HEADS: Record<Urgency, string> = { fail: "fail", attention: "to look at", unknown: "cannot be judged yet" };
+
+function Notes({ stage, judgement, arranged, sums }: NotesProps) {
+  const reference = useReference();
+  const last = useDesk((s) => s.left[0]);
+  const testing = TESTS.includes(stage);
+  const follows = consequences(judgement);
   // What follows from a figure is told once, with the first note of that figure.
   const told = new Set<string>();
-  const followed = (n: Note): string[] => {
-    const key = keyOf(n);
-    if (n.because_of || n.standing === "pass" || told.has(key)) return [];
+  const followed = (note: Note): string[] => {
+    const key = keyOf(note.id, note.field);
+    if (note.because_of || note.standing === "pass" || told.has(key)) return [];
     told.add(key);
     return follows.get(key) ?? [];
   };
+  const cards = (notes: Note[], how: { lit?: boolean; held?: boolean }) =>
+    notes.map((note) => <NoteCard key={waveKey(note)} note={note} {...how} follows={followed(note)} />);
+  const { left, unanswered, focused, rest, pressing } = arranged;
+  const sumsOf = (urgency: Urgency) => sums.filter((sum) => sum.status === urgency);
+  const sound = sums.filter((sum) => sum.status === "pass");
   return (
-    <aside className={css.margin} aria-label="Margin" data-narrow={narrow || undefined}>
-      <div className={css.head}>
-        In the margin
-        {narrow && (
-          <button type="button" onClick={() => setOpened(false)}>
-            close
-          </button>
-        )}
-      </div>
-      {focused.map((n, i) => (
-        <NoteCard key={`f${i}`} note={n} here follows={followed(n)} />
-      ))}
-      {sums.filter(grave).map((s) => (
-        <SumCard key={s.board_id + s.field} sum={s} />
-      ))}
-      {others.map((n, i) => (
-        <NoteCard key={i} note={n} follows={followed(n)} />
-      ))}
-      {sums.filter((s) => !grave(s)).map((s) => (
-        <SumCard key={s.board_id + s.field} sum={s} />
+    <>
+      {last && (
+        <Box minH="6.5rem">
+          <JustLeft place={last} judged={left.length > 0} />
+          {cards(left, { lit: true, held: true })}
+        </Box>
+      )}
+      {cards(unanswered, { held: true })}
+      {cards(focused, { lit: true })}
+      {URGENCY.map((urgency) => {
+        const groups = rest[urgency];
+        const ofBoard = sumsOf(urgency);
+        const count = groups.reduce((sum, notes) => sum + notes.length, ofBoard.length);
+        if (!count) return null;
+        return (
+          <Fold key={urgency} title={`${count} ${HEADS[urgency]}`} opened={urgency === "fail" || !last}>
+            {ofBoard.map((sum) => (
+              <SumCard key={sum.board_id + sum.field} sum={sum} />
+            ))}
+            {groups.map((notes) => (
+              <NoteGroup key={notes.map(waveKey).join()} notes={notes} follows={followed} />
+            ))}
+          </Fold>
+        );
+      })}
+      {sound.map((sum) => (
+        <SumCard key={sum.board_id + sum.field} sum={sum} />
       ))}
       {stage === "intake" && judgement.prospective_fault_ka && (
-        <p className={css.aside}>
-          Prospective fault current recorded: <b>{judgement.prospective_fault_ka} kA</b>, the higher of the two (rule 3.4).
-        </p>
+        <Text color="quiet" mb="3">
+          Prospective fault current recorded: <b>{judgement.prospective_fault_ka} kA</b>, the higher of the two (rule
+          3.4).
+        </Text>
       )}
-      {!TESTS.includes(stage) && <Left stage={stage} />}
-      {quiet && TESTS.includes(stage) && <p className={css.aside}>Nothing to point out{focus ? "." : ": notes appear here as you leave each figure."}</p>}
-      {stage === "dead" && judgement.limited_warning && <p className={css.aside}>{judgement.limited_warning}</p>}
-      <p className={css.foot}>
+      {!testing && <Left stage={stage} />}
+      {pressing === 0 && !last && testing && (
+        <Text color="quiet" mb="3">
+          Nothing to point out: notes appear here as you leave each figure.
+        </Text>
+      )}
+      {stage === "dead" && judgement.limited_warning && (
+        <Text color="quiet" mb="3">
+          {judgement.limited_warning}
+        </Text>
+      )}
+      <Text mt="4" pt="2" borderTopWidth="1px" borderColor="line" fontSize="xs" color="quiet">
         {judgement.rule_book}. {reference?.caution}
-      </p>
-    </aside>
+      </Text>
+    </>
+  );
+}
+
+/** What was just left, while nothing is said of it: on its way, refused, or without a verdict of its own. */
+function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
+  const entity = useInspection((s) => s.model?.entities[place.id]);
+  const waits = useInspection((s) =>
+    s.model?.pending.some((p) => !p.refused && p.change.entity_id === place.id && p.change.field === place.field),
+  );
+  const refused = useInspection((s) => s.model && refusal(s.model, place.id, place.field));
+  const offline = useInspection((s) => s.line !== "ok");
+  if (judged && !waits && !refused) return null;
+  const value = String(entity?.values[place.field] ?? "nothing");
+  const says = refused
+    ? refused
+    : waits
+      ? offline
+        ? "Kept on this device; it is judged when the server can be reached."
+        : "being judged …"
+      : "Kept. No verdict speaks of this figure alone.";
+  return (
+    <Box pl="2.5" borderLeftWidth="3px" borderColor="lamp" mb="2">
+      <b>
+        {whereOf(entity)}: {value}
+      </b>
+      <Text color="quiet">{says}</Text>
+    </Box>
   );
 }
 
@@ -106,35 +229,35 @@ function Left({ stage }: { stage: Stage }) {
   if (!progress?.left) return null;
   const more = progress.left - progress.left_names.length;
   return (
-    <div className={css.note}>
+    <Box pl="2.5" borderLeftWidth="3px" borderColor="line" mb="3.5">
       <b>{progress.left} left here</b>
-      <ul className={css.left}>
+      <Box as="ul" listStyleType="disc" ml="4" color="quiet">
         {progress.left_names.map((name, i) => (
           <li key={i}>{name}</li>
         ))}
         {more > 0 && <li>and {more} more</li>}
-      </ul>
-    </div>
+      </Box>
+    </Box>
   );
 }
 
 function SumCard({ sum }: { sum: Schemas["BoardSumOut"] }) {
+  const open = sum.status !== "pass";
+  const { observation } = sum;
   return (
-    <div className={css.note} data-status={sum.status}>
-      <b className={css.title}>
-        <Mark status={sum.status} /> {sum.title}
-        {sum.status === "fail" ? "" : `: ${sum.combined} MΩ`}
-      </b>
-      {sum.status !== "pass" && <p>{sum.reason}</p>}
-      {sum.status !== "pass" && sum.next_step && <p className={css.step}>{sum.next_step}</p>}
-      {sum.status === "fail" && sum.observation && (
-        <div className={css.offers}>
-          <button type="button" onClick={() => observe({ kind: "board", id: sum.board_id, raise: sum.observation })}>
-            Observation
-          </button>
-        </div>
+    <NoteFrame status={sum.status} title={sum.status === "fail" ? sum.title : `${sum.title}: ${sum.combined} MΩ`}>
+      {open && (
+        <Text color="quiet" mt="0.5">
+          {sum.reason}
+        </Text>
       )}
-      {sum.status !== "pass" && <SourceLine source={sum.source} />}
-    </div>
+      {open && sum.next_step && <p>{sum.next_step}</p>}
+      {sum.status === "fail" && observation && (
+        <Button size="sm" onClick={() => observe({ kind: "board", id: sum.board_id, raise: observation })}>
+          Observation
+        </Button>
+      )}
+      {open && <SourceLine source={sum.source} />}
+    </NoteFrame>
   );
 }

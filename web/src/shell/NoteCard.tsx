@@ -1,29 +1,70 @@
 /** One note of the margin: verdict, reason, next step, what follows from it, and its offers in one tap. */
-import { useState } from "react";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
-import type { Note, Schemas } from "../api/client";
-import { focusOn, observe } from "../inspection/desk";
-import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
-import type { Kind, Value } from "../inspection/types";
-import { Mark } from "../ui/Mark";
-import { RuleDialog } from "../ui/RuleDialog";
-import css from "./Margin.module.css";
+import type { Note, Status } from "../api/client";
+import { Mark } from "../drawings/Mark";
+import { waveKey, wordsOf } from "../inspection/arrange";
+import { focusOn, waveOn } from "../inspection/desk";
+import { carryOut } from "../inspection/offers";
+import { useInspection } from "../inspection/sync";
+import type { Kind } from "../inspection/types";
+import { SourceLine } from "../rules/SourceLine";
+import { Button, LinkButton } from "../ui/Button";
+import { Fold } from "../ui/Fold";
+import { OwnView } from "./OwnView";
+
+interface FrameProps {
+  status: Status;
+  title: ReactNode;
+  /** The hands are at what it speaks of: lit. */
+  lit?: boolean;
+  children?: ReactNode;
+}
+
+/** A note's frame: a line of ink at its side, as heavy as it is urgent. */
+export function NoteFrame({ status, title, lit, children }: FrameProps) {
+  const heavy = status === "fail" || status === "attention";
+  return (
+    <Box
+      borderLeftWidth="3px"
+      borderColor={lit ? "lamp" : heavy ? "ink" : "line"}
+      bg={lit ? "lampWash" : undefined}
+      pl="2.5"
+      pr={lit ? "2" : "0"}
+      py={lit ? "1.5" : "0"}
+      mb="3.5"
+      data-status={status}
+    >
+      <Box as="b" display="block">
+        <Mark status={status} /> {title}
+      </Box>
+      {children}
+    </Box>
+  );
+}
 
 interface Props {
   note: Note;
-  /** The figure in focus is what it speaks of. */
-  here?: boolean;
+  /** It speaks of the figure in focus, or of one that was just left. */
+  lit?: boolean;
+  /** It stays on top until it is answered: it can be waved on. */
+  held?: boolean;
   /** Titles of what is folded under it. */
   follows: string[];
 }
 
-export function NoteCard({ note, here = false, follows }: Props) {
+const TESTS = ["dead", "live"];
+
+export function NoteCard({ note, lit = false, held = false, follows }: Props) {
   const navigate = useNavigate();
-  const inspection = useInspection((s) => s.model?.id);
+  const inspection = useInspection((s) => s.model?.id) ?? "";
+  const onHold = useInspection((s) => !!s.model?.entities[s.model.id]?.values.held_at);
   const cause = useInspection((s) => {
     const of = note.because_of;
-    return of ? s.model?.judgement?.notes.find((n) => n.id === of.id && n.field === of.field && !n.because_of)?.title : undefined;
+    return of
+      ? s.model?.judgement?.notes.find((n) => n.id === of.id && n.field === of.field && !n.because_of)?.title
+      : undefined;
   });
   const kind = note.entity as Kind;
   const retest = () => {
@@ -31,164 +72,93 @@ export function NoteCard({ note, here = false, follows }: Props) {
     // The stage sets its own order and focus as it opens; the figure is taken up once it stands.
     setTimeout(() => focusOn({ kind, id: note.id, field: note.field }), 60);
   };
-  const testable = (kind === "circuit" || kind === "rcd") && (note.stage === "dead" || note.stage === "live");
+  const testable = (kind === "circuit" || kind === "rcd") && TESTS.includes(note.stage);
+  const open = note.status !== "pass";
   return (
-    <div className={css.note} data-status={note.because_of ? "unknown" : note.standing} data-here={here || undefined}>
-      <b className={css.title}>
-        <Mark status={note.status} /> {note.title}
-      </b>
-      <p>{note.reason}</p>
-      {cause && <p className={css.step}>Follows from: {cause}</p>}
+    <NoteFrame status={note.because_of ? "unknown" : note.standing} title={note.title} lit={lit}>
+      <Text color="quiet" mt="0.5">
+        {note.reason}
+      </Text>
+      {cause && <p>Follows from: {cause}</p>}
       {note.overruled && (
-        <p className={css.step}>
+        <p>
           <Mark status={note.overruled.status} /> Your view: {note.overruled.reason}
         </p>
       )}
-      {note.next_step && !note.because_of && <p className={css.step}>{note.next_step}</p>}
+      {note.next_step && !note.because_of && <p>{note.next_step}</p>}
       {follows.length > 0 && (
-        <details className={css.follows}>
-          <summary>
-            {follows.length} {follows.length === 1 ? "figure follows" : "figures follow"} from it
-          </summary>
-          <ul className={css.left}>
+        <Fold small title={`${follows.length} ${follows.length === 1 ? "figure follows" : "figures follow"} from it`}>
+          <Box as="ul" listStyleType="disc" ml="4" color="quiet">
             {follows.map((title, i) => (
               <li key={i}>{title}</li>
             ))}
-          </ul>
-        </details>
+          </Box>
+        </Fold>
       )}
-      <div className={css.offers}>
-        {note.actions.map((action, i) => (
-          <Offer key={i} action={action} note={note} />
-        ))}
+      <Flex wrap="wrap" gap="1.5" mt="1.5" align="center" _empty={{ display: "none" }}>
+        {note.actions.map((offer, i) => {
+          if (offer.kind === "hold" && onHold) return <span key={i}>on hold</span>;
+          if (offer.kind === "letter") {
+            const to = carryOut(offer, note, inspection);
+            return (
+              to &&
+              "file" in to && (
+                <LinkButton key={i} size="sm" file to={to.file}>
+                  {offer.label}
+                </LinkButton>
+              )
+            );
+          }
+          return (
+            <Button
+              key={i}
+              size="sm"
+              onClick={() => {
+                const to = carryOut(offer, note, inspection);
+                if (to && "stage" in to) navigate(`/inspection/${inspection}/${to.stage}`);
+              }}
+            >
+              {offer.label}
+            </Button>
+          );
+        })}
         {note.on_record && <span>observation recorded</span>}
-        {here && note.status !== "pass" && <Overrule note={note} />}
-        {!here && testable && note.status !== "pass" && (
-          <button type="button" onClick={retest}>
+        {(lit || held) && open && <OwnView note={note} />}
+        {!lit && testable && open && (
+          <Button size="sm" onClick={retest}>
             Retest
-          </button>
+          </Button>
         )}
-      </div>
+        {held && open && !note.on_record && !note.overruled && (
+          <Button size="sm" variant="quiet" label={`Later: ${note.title}`} onClick={() => waveOn(waveKey(note))}>
+            later
+          </Button>
+        )}
+      </Flex>
       <SourceLine source={note.source} />
-    </div>
+    </NoteFrame>
   );
 }
 
-/** Everything that a note can offer is carried out here. */
-function Offer({ action, note }: { action: Schemas["ActionOut"]; note: Note }) {
-  const inspection = useInspection((s) => s.model?.id) ?? "";
-  switch (action.kind) {
-    case "observe":
-      return (
-        <button type="button" onClick={() => observe({ kind: note.entity as Kind, id: note.id, field: note.field, raise: action.key })}>
-          {action.label}
-        </button>
-      );
-    case "set":
-      return (
-        <button type="button" onClick={() => setField({ kind: action.entity as Kind, id: action.id, field: action.field }, action.value as Value)}>
-          {action.label}
-        </button>
-      );
-    case "letter":
-      return (
-        <a className={css.link} href={`/api/inspections/${inspection}/operator-letter.pdf`} download>
-          {action.label}
-        </a>
-      );
-    case "hold":
-      return <HoldOffer inspection={inspection} label={action.label} reason={note.reason} />;
-  }
-}
-
-/** Live tests cannot go on: the job waits for the operator and a return visit. */
-function HoldOffer({ inspection, label, reason }: { inspection: string; label: string; reason: string }) {
-  const held = useInspection((s) => s.model?.entities[inspection]?.values.held_at);
-  const navigate = useNavigate();
-  if (held) return <span>on hold</span>;
-  const hold = () => {
-    const at = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
-    setField(at("held_at"), new Date().toISOString());
-    setField(at("held_reason"), `${reason} Live tests stopped, the network operator was called.`.slice(0, 500));
-    navigate(`/inspection/${inspection}/brief`);
-  };
+/** Equal notes as one: what they say once, whom they speak of, and each with its own figures when it is opened. */
+export function NoteGroup({ notes, follows }: { notes: Note[]; follows: (note: Note) => string[] }) {
+  const [first] = notes;
+  if (!first) return null;
+  if (notes.length === 1) return <NoteCard note={first} follows={follows(first)} />;
+  const names = notes.map((note) => note.title.split(": ")[0]);
   return (
-    <button type="button" onClick={hold}>
-      {label}
-    </button>
-  );
-}
-
-/** Clause and rule; each rule opens in our own words with its formula and limits. */
-export function SourceLine({ source }: { source: string }) {
-  const [rule, setRule] = useState<string | null>(null);
-  const at = source.search(/rules? \d/);
-  const clause = at < 0 ? source : source.slice(0, at);
-  const parts = at < 0 ? [] : source.slice(at).split(/(\d+(?:\.\d+)?)/);
-  return (
-    <p className={css.source}>
-      {clause}
-      {parts.map((part, i) =>
-        /^\d/.test(part) ? (
-          <button key={i} type="button" className={css.rule} aria-label={`Rule ${part}`} onClick={() => setRule(part)}>
-            {part}
-          </button>
-        ) : (
-          part
-        ),
-      )}
-      {rule && <RuleDialog number={rule} close={() => setRule(null)} />}
-    </p>
-  );
-}
-
-const VIEWS = ["pass", "attention", "fail"] as const;
-
-/** The inspector sees a figure otherwise: taken for what, and why. The verdict stays beside it, here and in the report. */
-function Overrule({ note }: { note: Note }) {
-  const [opened, setOpened] = useState(false);
-  const [view, setView] = useState<string>("pass");
-  const [reason, setReason] = useState("");
-  const inspection = useInspection((s) => s.model?.id) ?? "";
-  const own = useInspection((s) =>
-    s.model && children(s.model, "overruling", s.model.id).find((o) => o.values.about_id === note.id && o.values.field === note.field),
-  );
-  if (own) {
-    return (
-      <button type="button" onClick={() => setField({ kind: "overruling", id: own.id, field: "removed" }, true)}>
-        Take my view back
-      </button>
-    );
-  }
-  if (!opened) {
-    return (
-      <button type="button" onClick={() => setOpened(true)}>
-        I see it otherwise
-      </button>
-    );
-  }
-  const keep = () => {
-    add("overruling", inspection, { about_id: note.id, field: note.field, status: view, reason: reason.trim() });
-    setOpened(false);
-  };
-  return (
-    <div className={css.overrule}>
-      <div role="group" aria-label="Taken for">
-        {VIEWS.map((one) => (
-          <button key={one} type="button" aria-pressed={view === one} onClick={() => setView(one)}>
-            {one}
-          </button>
-        ))}
-      </div>
-      <textarea rows={2} aria-label="Why you see it otherwise" placeholder="Why" value={reason} maxLength={500} onChange={(e) => setReason(e.target.value)} />
-      <div>
-        <button type="button" disabled={!reason.trim()} onClick={keep}>
-          Keep my view
-        </button>
-        <button type="button" onClick={() => setOpened(false)}>
-          Leave it
-        </button>
-      </div>
-    </div>
+    <NoteFrame status={first.standing} title={`${wordsOf(first)}: ${notes.length}`}>
+      <Text color="quiet" mt="0.5">
+        {names.join(", ")}
+      </Text>
+      {first.next_step && <p>{first.next_step}</p>}
+      <Fold small title="each of them">
+        <Box pt="2">
+          {notes.map((note) => (
+            <NoteCard key={waveKey(note)} note={note} follows={follows(note)} />
+          ))}
+        </Box>
+      </Fold>
+    </NoteFrame>
   );
 }

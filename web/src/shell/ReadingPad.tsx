@@ -1,12 +1,22 @@
 /** The reading pad: docked under the work, never over it. Keys of 48 px; a keyboard does all of it too. */
-import { useState } from "react";
 import { useFieldSpec } from "../api/reference";
-import { backspace, commit, draft as setDraft, focusOn, move, neighbour, placeKey, same, type as typeKey, useDesk } from "../inspection/desk";
+import {
+  backspace,
+  commit,
+  draft as setDraft,
+  focusOn,
+  move,
+  neighbour,
+  placeKey,
+  same,
+  type as typeKey,
+  useDesk,
+} from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { setField, undo, useInspection } from "../inspection/sync";
 import type { Place } from "../inspection/types";
 import { useSay, whereOf } from "../inspection/words";
-import { HistoryList } from "./History";
+import { HistoryButton } from "../fields/History";
 import css from "./ReadingPad.module.css";
 
 const REASONS = ["no access", "behind fixed furniture", "equipment cannot be unplugged", "not agreed"];
@@ -27,7 +37,6 @@ export function ReadingPad() {
 }
 
 function Readout({ place }: { place: Place | null }) {
-  const [history, setHistory] = useState(false);
   const say = useSay();
   const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
   const typed = useDesk((s) => s.draft);
@@ -44,9 +53,7 @@ function Readout({ place }: { place: Place | null }) {
     <div className={css.readout}>
       <div className={css.title}>
         {whereOf(entity)} · {say(spec.label)}
-        <button type="button" className={css.small} onClick={() => setHistory(!history)} aria-expanded={history}>
-          history
-        </button>
+        <HistoryButton place={place} label={`History of ${say(spec.label)}`} />
       </div>
       <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
         {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
@@ -58,7 +65,6 @@ function Readout({ place }: { place: Place | null }) {
       ) : (
         <div className={css.expected}>{expected ?? ""}</div>
       )}
-      {history && <HistoryList place={place} close={() => setHistory(false)} />}
     </div>
   );
 }
@@ -69,7 +75,9 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   const typed = useDesk((s) => s.draft);
   const nextSpec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
   const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
-  const nextSaid = next ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ") : "the last one here";
+  const nextSaid = next
+    ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ")
+    : "the last one here";
   const reasoning = typed?.toUpperCase().startsWith("LIM");
   // Why there is no loop test is chosen from a list, and not guessed from words.
   const noZs = useFieldSpec("circuit", "zs_not_possible");
@@ -110,9 +118,20 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
     </button>
   );
   const clear = (
-    <button type="button" className={css.word} data-key="rub" onClick={backspace} aria-label="rub out the last character">
+    <button
+      type="button"
+      className={css.word}
+      data-key="rub"
+      onClick={backspace}
+      aria-label="rub out the last character"
+    >
       <svg width="26" height="18" viewBox="0 0 26 18" aria-hidden="true">
-        <path d="M9 1.5 H24.5 V16.5 H9 L1.5 9 Z M13 6 L19 12 M19 6 L13 12" fill="none" stroke="currentColor" strokeWidth="2" />
+        <path
+          d="M9 1.5 H24.5 V16.5 H9 L1.5 9 Z M13 6 L19 12 M19 6 L13 12"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="2"
+        />
       </svg>
     </button>
   );
@@ -162,11 +181,12 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
             {reason}
           </button>
         ))}
-        {!listed.length && REASONS.map((reason) => (
-          <button key={reason} type="button" className={css.choice} onClick={() => choose(`LIM ${reason}`)}>
-            {reason}
-          </button>
-        ))}
+        {!listed.length &&
+          REASONS.map((reason) => (
+            <button key={reason} type="button" className={css.choice} onClick={() => choose(`LIM ${reason}`)}>
+              {reason}
+            </button>
+          ))}
         {clear}
         {back}
         {nextKey}

@@ -1,35 +1,41 @@
 /** The line across the top: where this is, whether everything is kept, and the theme. */
+import { Box, Flex } from "@chakra-ui/react";
 import { Link } from "react-router";
 import { useInspection } from "../inspection/sync";
-import { Wordmark } from "../signin/SignIn";
-import { useTheme } from "../theme/useTheme";
-import css from "./TopBar.module.css";
+import { ThemeButton } from "../ui/ThemeButton";
+import { clock } from "../ui/when";
+import { Wordmark } from "../ui/Wordmark";
 
 export function TopBar() {
-  const values = useInspection((s) => s.model?.entities[s.model.id]?.values);
-  const [dim, toggle] = useTheme();
-  const [first, ...rest] = String(values?.property_address ?? "New inspection").split(",");
+  const address = useInspection((s) => s.model?.entities[s.model.id]?.values.property_address);
+  const reference = useInspection((s) => s.model?.entities[s.model.id]?.values.reference);
+  const [first, ...rest] = String(address ?? "New inspection").split(",");
   return (
-    <header className={css.bar}>
+    <Flex
+      as="header"
+      gridArea="top"
+      align="center"
+      gap={{ base: "2.5", md: "4" }}
+      px={{ base: "2.5", md: "4" }}
+      borderBottomWidth="1px"
+      borderColor="line"
+      minW="0"
+    >
       <Link to="/" aria-label="Dorrik, home">
         <Wordmark />
       </Link>
-      <div className={css.where}>
+      <Box flex="1" minW="0" truncate>
         <b>{first}</b>
-        <span>
+        <Box as="span" color="quiet" display={{ base: "none", md: "inline" }}>
           {rest.length > 0 && ` · ${rest.join(",").trim()}`}
-          {values?.reference ? ` · ${values.reference}` : ""}
-        </span>
-      </div>
+          {reference ? ` · ${String(reference)}` : ""}
+        </Box>
+      </Box>
       <KeptLine />
-      <button type="button" className={css.theme} onClick={toggle}>
-        {dim ? "Day" : "Dim"}
-      </button>
-    </header>
+      <ThemeButton />
+    </Flex>
   );
 }
-
-const time = (at: number) => new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 function KeptLine() {
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
@@ -37,15 +43,32 @@ function KeptLine() {
   const line = useInspection((s) => s.line);
   const keptAt = useInspection((s) => s.keptAt);
   const deviceFailed = useInspection((s) => s.deviceFailed);
-  const parts: React.ReactNode[] = [];
-  if (waiting) parts.push(<b key="w">{waiting} waiting</b>, deviceFailed ? " in memory only" : " on this device");
-  else parts.push(<b key="k">All kept</b>, keptAt ? ` on the server · ${time(keptAt)}` : " on the server");
-  if (refused) parts.push(<b key="r">{` · ${refused} to mend`}</b>);
-  if (line === "offline") parts.push(" · no connection");
-  if (line === "signed-out") parts.push(" · signed out");
   return (
-    <div className={css.kept} role="status" data-waiting={waiting || undefined} data-refused={refused || undefined}>
-      {parts}
-    </div>
+    <Box
+      role="status"
+      data-waiting={waiting || undefined}
+      data-refused={refused || undefined}
+      flex="none"
+      maxW={{ base: "34vw", md: "none" }}
+      truncate
+      color="quiet"
+      fontSize={{ base: "xs", md: "sm" }}
+      css={{ "& b": { color: "sea" } }}
+    >
+      {waiting ? (
+        <>
+          <b>{waiting} waiting</b>
+          {deviceFailed ? " in memory only" : " on this device"}
+        </>
+      ) : (
+        <>
+          <b>All kept</b>
+          {keptAt ? ` on the server · ${clock(keptAt)}` : " on the server"}
+        </>
+      )}
+      {refused > 0 && <b>{` · ${refused} to mend`}</b>}
+      {line === "offline" && " · no connection"}
+      {line === "signed-out" && " · signed out"}
+    </Box>
   );
 }

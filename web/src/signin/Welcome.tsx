@@ -3,26 +3,35 @@ import { Box, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, answer, type Me, Refused, type Schemas } from "../api/client";
-import { fieldsOf, wordsOf } from "../api/words";
-import { Do } from "../ui/Do";
-import { Loading, Trouble } from "../ui/States";
-import { ChoiceField, TextField } from "../ui/TextField";
-import { Told } from "../ui/Told";
-import { Wordmark } from "./SignIn";
+import { explain, fieldErrors } from "../api/errors";
+import { Button } from "../ui/Button";
+import { Loading, Told, Trouble } from "../ui/States";
+import { SelectField } from "../ui/ChoiceField";
+import { TextField } from "../ui/TextField";
+import { Wordmark } from "../ui/Wordmark";
 
 type Link = Schemas["LinkOut"];
 
 export default function Welcome({ done }: { done: (me: Me) => void }) {
   // The token stands behind the '#': no server, proxy or log on the way gets to see it.
   const [token] = useState(() => window.location.hash.slice(1));
-  const link = useQuery({ queryKey: ["link", token], queryFn: () => answer(api.POST("/api/links/look", { body: { token } })), retry: false, staleTime: Number.POSITIVE_INFINITY });
+  const link = useQuery({
+    queryKey: ["link", token],
+    queryFn: () => answer(api.POST("/api/links/look", { body: { token } })),
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
   if (link.isPending) return <Loading what="your link" />;
-  if (link.isError) return <Trouble message={wordsOf(link.error)} again={() => window.location.assign("/")} />;
+  if (link.isError) return <Trouble message={explain(link.error)} again={() => window.location.assign("/")} />;
   return (
-    <Box minH="100dvh" display="grid" placeItems="center" p="5">
+    <Box as="main" minH="100dvh" display="grid" placeItems="center" p="5">
       <Box w="full" maxW={link.data.purpose === "set-up" ? "44rem" : "24rem"}>
         <Wordmark large />
-        {link.data.purpose === "set-up" ? <SetUp token={token} link={link.data} done={done} /> : <Choose token={token} link={link.data} done={done} />}
+        {link.data.purpose === "set-up" ? (
+          <SetUp token={token} link={link.data} done={done} />
+        ) : (
+          <Choose token={token} link={link.data} done={done} />
+        )}
       </Box>
     </Box>
   );
@@ -41,9 +50,9 @@ function useLink(token: string, done: (me: Me) => void) {
     try {
       done(await answer(api.POST("/api/links/use", { body: { token, ...body } })));
     } catch (error) {
-      const fields = fieldsOf(error);
+      const fields = fieldErrors(error);
       setRefused(fields);
-      if (!Object.keys(fields).length) setTrouble(wordsOf(error));
+      if (!Object.keys(fields).length) setTrouble(explain(error));
       // The password is kept, and the device's code is asked for where everybody signs in.
       if (error instanceof Refused && error.status === 401) setTimeout(() => window.location.assign("/"), 3000);
     }
@@ -67,19 +76,36 @@ function Choose({ token, link, done }: { token: string; link: Link; done: (me: M
       <Text color="quiet" mb="5">
         {link.name}, {link.email}
       </Text>
-      <TextField label="Password" type="password" autoComplete="new-password" value={password} change={setPassword} refused={refused.password} hint={HINT} required autoFocus />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="new-password"
+        value={password}
+        change={setPassword}
+        refused={refused.password}
+        hint={HINT}
+        required
+        autoFocus
+      />
       {trouble && <Told trouble>{trouble}</Told>}
       <Box mt="5">
-        <Do type="submit" first busy={busy} disabled={!password}>
+        <Button type="submit" variant="action" busy={busy} disabled={!password}>
           {link.purpose === "invite" ? "Join" : "Keep it and sign in"}
-        </Do>
+        </Button>
       </Box>
     </form>
   );
 }
 
 function SetUp({ token, link, done }: { token: string; link: Link; done: (me: Me) => void }) {
-  const [firm, setFirm] = useState({ name: "", address: "", phone: "", email: "", letter_line: "", nation: link.nations[0] ?? "" });
+  const [firm, setFirm] = useState({
+    name: "",
+    address: "",
+    phone: "",
+    email: "",
+    letter_line: "",
+    nation: link.nations[0] ?? "",
+  });
   const [book, setBook] = useState("");
   const [name, setName] = useState("");
   const [email, setEmail] = useState("");
@@ -100,20 +126,29 @@ function SetUp({ token, link, done }: { token: string; link: Link; done: (me: Me
         Set up your firm
       </Heading>
       <Text color="quiet" mb="6">
-        What stands on the firm's paper, the rules you mostly work by, and you, its first supervisor. You invite the others afterwards; all of it can be changed later.
+        What stands on the firm's paper, the rules you mostly work by, and you, its first supervisor. You invite the
+        others afterwards; all of it can be changed later.
       </Text>
       <Box display="grid" gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
         <TextField label="Firm" maxLength={120} required autoFocus {...of("name")} />
         <TextField label="Phone" maxLength={40} autoComplete="tel" {...of("phone")} />
         <TextField label="Address" maxLength={300} {...of("address")} />
         <TextField label="Email of the firm" type="email" maxLength={190} {...of("email")} />
-        <TextField label="Line under the letterhead" maxLength={200} hint="A registration or membership, where you want it on every page." {...of("letter_line")} />
-        <ChoiceField label="Nation" choices={link.nations.map((one) => [one, one] as const)} {...of("nation")} />
-        <ChoiceField
+        <TextField
+          label="Line under the letterhead"
+          maxLength={200}
+          hint="A registration or membership, where you want it on every page."
+          {...of("letter_line")}
+        />
+        <SelectField label="Nation" choices={link.nations.map((one) => [one, one] as const)} {...of("nation")} />
+        <SelectField
           label="Rule book"
           value={book}
           refused={refused.rule_book}
-          choices={[["", "the one of the nation"], ...link.rule_books.map((one) => [one.key, `${one.nation}: ${one.name}`] as const)]}
+          choices={[
+            ["", "the one of the nation"],
+            ...link.rule_books.map((one) => [one.key, `${one.nation}: ${one.name}`] as const),
+          ]}
           change={setBook}
         />
       </Box>
@@ -121,15 +156,47 @@ function SetUp({ token, link, done }: { token: string; link: Link; done: (me: Me
         You
       </Heading>
       <Box display="grid" gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
-        <TextField label="Your name" value={name} change={setName} refused={refused.name} maxLength={120} autoComplete="name" hint="As it stands under what you sign." required />
-        <TextField label="Your email" type="email" value={email} change={setEmail} refused={refused.email} maxLength={190} autoComplete="username" required />
-        <TextField label="Password" type="password" value={password} change={setPassword} refused={refused.password} autoComplete="new-password" hint={HINT} required />
+        <TextField
+          label="Your name"
+          value={name}
+          change={setName}
+          refused={refused.name}
+          maxLength={120}
+          autoComplete="name"
+          hint="As it stands under what you sign."
+          required
+        />
+        <TextField
+          label="Your email"
+          type="email"
+          value={email}
+          change={setEmail}
+          refused={refused.email}
+          maxLength={190}
+          autoComplete="username"
+          required
+        />
+        <TextField
+          label="Password"
+          type="password"
+          value={password}
+          change={setPassword}
+          refused={refused.password}
+          autoComplete="new-password"
+          hint={HINT}
+          required
+        />
       </Box>
       {trouble && <Told trouble>{trouble}</Told>}
       <Box mt="6">
-        <Do type="submit" first busy={busy} disabled={!firm.name.trim() || !name.trim() || !email.trim() || !password}>
+        <Button
+          type="submit"
+          variant="action"
+          busy={busy}
+          disabled={!firm.name.trim() || !name.trim() || !email.trim() || !password}
+        >
           Set up and sign in
-        </Do>
+        </Button>
       </Box>
     </form>
   );

@@ -1,43 +1,43 @@
-/** Dorrik's look: paper and ink by day, a dim low-glare ground in cupboards, lamp yellow for focus, sea green for action. */
-import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+/** Dorrik's look: paper and ink by day, a dim low-glare ground in cupboards, lamp yellow for focus, sea green for action.
+ *
+ * Built on the bare base of the component library: what it brings of tokens and recipes is not sent to a tablet.
+ */
+import { createSystem, defaultBaseConfig, defineConfig } from "@chakra-ui/react";
+import * as controls from "./recipes/controls";
+import * as surfaces from "./recipes/surfaces";
+import { semanticTokens, tokens } from "./tokens";
 
-const pair = (day: string, dim: string) => ({ value: { base: day, _dark: dim } });
+const { button, input, textarea, ...controlSlots } = controls;
+const { skeleton, spinner, heading, link, kbd, ...surfaceSlots } = surfaces;
 
 export const system = createSystem(
-  defaultConfig,
+  defaultBaseConfig,
   defineConfig({
     cssVarsPrefix: "d",
+    preflight: true,
     globalCss: {
+      "*": {
+        "--global-font-body": "fonts.body",
+        "--global-font-mono": "fonts.mono",
+        "--global-color-border": "colors.line",
+      },
       "html, body": { bg: "paper", color: "ink", fontFamily: "body", fontSize: "15px", lineHeight: "1.4" },
       "*:focus-visible": { outline: "3px solid var(--d-colors-lamp)", outlineOffset: "1px" },
+      "*, *::before, *::after": {
+        "@media (prefers-reduced-motion: reduce)": { animationDuration: "0s!", transitionDuration: "0s!" },
+      },
     },
     theme: {
-      tokens: {
-        fonts: {
-          body: { value: "'Atkinson Hyperlegible Next', 'Dorrik Signs', system-ui, sans-serif" },
-          heading: { value: "'Atkinson Hyperlegible Next', 'Dorrik Signs', system-ui, sans-serif" },
-          mono: { value: "'Atkinson Hyperlegible Mono', 'Dorrik Signs', ui-monospace, monospace" },
-        },
+      breakpoints: { sm: "30rem", md: "48rem", lg: "64rem", xl: "80rem" },
+      keyframes: {
+        "d-appear": { from: { opacity: "0", translate: "0 6px" }, to: { opacity: "1", translate: "0 0" } },
+        "d-breathe": { from: { opacity: "1" }, to: { opacity: "0.5" } },
+        "d-turn": { to: { transform: "rotate(360deg)" } },
       },
-      semanticTokens: {
-        colors: {
-          paper: pair("#f3efe4", "#14171a"),
-          sheet: pair("#fffef9", "#1a1e21"),
-          sand: pair("#e9e2d2", "#101315"),
-          key: pair("#fffef9", "#23292c"),
-          ink: pair("#17272b", "#d3ccbb"),
-          onInk: pair("#fffef9", "#14171a"),
-          quiet: pair("#4c5d62", "#9aa09a"),
-          line: pair("#d9d0bc", "#343b3e"),
-          faint: pair("#a49d8d", "#62696a"),
-          half: pair("#dfe6e2", "#2a3436"),
-          lamp: pair("#ffc94d", "#c9973a"),
-          lampWash: pair("#fff8e6", "#2a2519"),
-          onLamp: pair("#17272b", "#14110a"),
-          sea: pair("#0d5a61", "#4d9a9b"),
-          onSea: pair("#fffef9", "#0d1416"),
-        },
-      },
+      tokens,
+      semanticTokens,
+      recipes: { button, input, textarea, skeleton, spinner, heading, link, kbd },
+      slotRecipes: { ...controlSlots, ...surfaceSlots },
     },
   }),
 );

@@ -1,6 +1,7 @@
 /** How much of a long list is shown, and the rest of it. */
 import { Flex, Text } from "@chakra-ui/react";
-import { Do } from "./Do";
+import { Button } from "./Button";
+import { localeOf } from "./when";
 
 interface Props {
   shown: number;
@@ -15,11 +16,11 @@ export function Pages({ shown, count, what, more, busy }: Props) {
   return (
     <Flex align="center" gap="4" py="3" wrap="wrap">
       <Text color="quiet">
-        {shown} of {count.toLocaleString("en-GB")} {what}
+        {shown} of {count.toLocaleString(localeOf())} {what}
       </Text>
-      <Do onClick={more} busy={busy}>
+      <Button onClick={more} busy={busy}>
         Show more
-      </Do>
+      </Button>
     </Flex>
   );
 }

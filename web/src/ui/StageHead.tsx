@@ -1,25 +1,28 @@
-/** The head of a stage: its name, a line about it, and what can be switched. */
+/** The head of a stage of an inspection: its name, a line about it, and what can be switched; and what stands under it. */
+import { Box, Flex, Heading } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import css from "./StageHead.module.css";
 
 export function StageHead({ title, line, children }: { title: string; line?: ReactNode; children?: ReactNode }) {
   return (
-    <div className={css.head}>
-      <h1>{title}</h1>
-      <span className={css.line}>{line}</span>
-      <div className={css.tools}>{children}</div>
-    </div>
+    <Flex align="center" wrap="wrap" columnGap="3.5" rowGap="1" px="4" pt="2.5" pb="2">
+      <Heading as="h1" size="lg">
+        {title}
+      </Heading>
+      <Box as="span" flex="1" color="quiet">
+        {line}
+      </Box>
+      <Flex gap="2.5" wrap="wrap">
+        {children}
+      </Flex>
+    </Flex>
   );
 }
 
-export function Switch({ options, chosen, choose, label }: { options: [string, string][]; chosen: string; choose: (value: string) => void; label: string }) {
+/** What stands under the head of a stage. */
+export function StageBody({ children, wide }: { children: ReactNode; wide?: boolean }) {
   return (
-    <div className={css.switch} role="group" aria-label={label}>
-      {options.map(([value, said]) => (
-        <button key={value} type="button" aria-pressed={value === chosen} onClick={() => choose(value)}>
-          {said}
-        </button>
-      ))}
-    </div>
+    <Box px="4" pt="1" pb="7" maxW={wide ? undefined : "54rem"}>
+      {children}
+    </Box>
   );
 }

@@ -1,70 +1,55 @@
-/** A line to type into: its words above, why it was refused or a hint below. */
-import { Field, Input, NativeSelect } from "@chakra-ui/react";
-import type { ComponentProps } from "react";
+/** A line or some lines to type into; a figure is kept as it was written. */
+import { Input, Textarea } from "@chakra-ui/react";
+import type { ComponentProps, KeyboardEvent } from "react";
+import { Field, type Words } from "./Field";
 
-interface Words {
-  label: string;
-  hint?: string;
-  refused?: string;
-}
+type Native = Pick<
+  ComponentProps<"input">,
+  "id" | "type" | "autoComplete" | "inputMode" | "maxLength" | "autoFocus" | "placeholder" | "spellCheck"
+>;
 
-interface TextProps extends Words, Pick<ComponentProps<"input">, "type" | "autoComplete" | "inputMode" | "maxLength" | "required" | "autoFocus"> {
+interface Props extends Words, Native {
   value: string;
   change: (value: string) => void;
-  mono?: boolean;
-  disabled?: boolean;
+  /** It was left, or confirmed by Enter. */
   leave?: () => void;
+  enter?: () => void;
+  /** So many lines instead of one. */
+  rows?: number;
+  figure?: boolean;
 }
 
-export function TextField({ label, hint, refused, value, change, mono, leave, required, disabled, ...input }: TextProps) {
+export function TextField({ value, change, leave, enter, rows, figure, autoComplete = "off", ...rest }: Props) {
+  const { label, unit, hint, refused, required, disabled, quiet, history, ...native } = rest;
+  const key = (event: KeyboardEvent) => event.key === "Enter" && !event.nativeEvent.isComposing && (enter ?? leave)?.();
+  const shared = { value, onBlur: leave, autoComplete };
   return (
-    <Field.Root invalid={!!refused} required={required} disabled={disabled}>
-      <Field.Label fontWeight="600">{label}</Field.Label>
-      <Input
-        {...input}
-        size="lg"
-        bg="sheet"
-        borderColor="ink"
-        fontFamily={mono ? "mono" : undefined}
-        value={value}
-        onChange={(e) => change(e.target.value)}
-        onBlur={leave}
-      />
-      <Field.ErrorText color="ink" fontWeight="600" borderLeftWidth="4px" borderColor="ink" pl="2">
-        {refused}
-      </Field.ErrorText>
-      {hint && !refused && <Field.HelperText color="quiet">{hint}</Field.HelperText>}
-    </Field.Root>
+    <Field {...{ label, unit, hint, refused, required, disabled, quiet, history }}>
+      {rows ? (
+        <Textarea
+          id={native.id}
+          rows={rows}
+          maxLength={native.maxLength}
+          placeholder={native.placeholder}
+          {...shared}
+          onChange={(event) => change(event.target.value)}
+        />
+      ) : (
+        <Input
+          {...native}
+          {...shared}
+          {...(figure && FIGURE)}
+          onChange={(event) => change(event.target.value)}
+          onKeyDown={leave || enter ? key : undefined}
+        />
+      )}
+    </Field>
   );
 }
 
-interface ChoiceProps extends Words {
-  value: string;
-  choices: readonly (readonly [value: string, words: string])[];
-  change: (value: string) => void;
-  disabled?: boolean;
-  /** The words are for a screen reader alone: the place says what is chosen. */
-  quiet?: boolean;
-}
+const FIGURE = { inputMode: "decimal", fontFamily: "mono", fontVariantNumeric: "tabular-nums" } as const;
 
-export function ChoiceField({ label, hint, refused, value, choices, change, disabled, quiet }: ChoiceProps) {
-  return (
-    <Field.Root invalid={!!refused} disabled={disabled}>
-      {!quiet && <Field.Label fontWeight="600">{label}</Field.Label>}
-      <NativeSelect.Root size="lg" disabled={disabled}>
-        <NativeSelect.Field aria-label={quiet ? label : undefined} bg="sheet" borderColor="ink" value={value} onChange={(e) => change(e.target.value)}>
-          {choices.map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
-      <Field.ErrorText color="ink" fontWeight="600">
-        {refused}
-      </Field.ErrorText>
-      {hint && !refused && <Field.HelperText color="quiet">{hint}</Field.HelperText>}
-    </Field.Root>
-  );
+/** A figure: typed with the point or the comma, kept as it was written, its unit beside its name. */
+export function NumberField(props: Omit<Props, "rows" | "figure" | "type">) {
+  return <TextField figure {...props} />;
 }

@@ -1,0 +1,132 @@
+"""The office: what now, and what a property tells."""
+
+from fastapi import Request
+
+from dorrik.api.office_types import (
+    AgendaOut,
+    CircuitStoryOut,
+    EventOut,
+    InstrumentTroubleOut,
+    StoryNoteOut,
+    StoryOut,
+    StoryPointOut,
+    UnsentOut,
+    VisitOut,
+    WaitingOut,
+)
+from dorrik.api.problems import RESPONSES, not_found
+from dorrik.api.register_types import RegisterEntry
+from dorrik.api.routing import router as make_router
+from dorrik.api.work import work
+from dorrik.core.inspection import KINDS
+from dorrik.core.progress import stage_of
+from dorrik.office import agenda, story
+from dorrik.office.agenda import Agenda, Visit
+from dorrik.office.story import CircuitStory, Story
+from dorrik.store import register
+from dorrik.store.agenda import Waiting
+from dorrik.store.engine import now
+
+router = make_router("/api", "office", RESPONSES)
+
+
+@router.get("/agenda")
+def what_now(request: Request) -> AgendaOut:
+    """Visits of the coming days, what waits for the person, what is due soon, and what was not sent yet."""
+    with work(request) as (connection, me):
+        found = agenda.of_day(connection, me, now().date())
+    return AgendaOut(
+        today=found.today.isoformat(),
+        visits=[_visit(one, found) for one in found.visits],
+        ready=[_waiting(one) for one in found.ready],
+        returns=[_waiting(one) for one in found.returns],
+        due=[_waiting(one) for one in found.due],
+        due_count=found.due_count,
+        unsent=[
+            UnsentOut(
+                job_id=one.id,
+                number=one.number,
+                property_address=one.property_address,
+                on=one.on.isoformat() if one.on else None,
+            )
+            for one in found.unsent
+        ],
+        instruments=[
+            InstrumentTroubleOut(
+                name=entry.values.get("name") or "Instrument", serial=entry.values.get("serial"), reason=reason
+            )
+            for entry, reason in found.instruments
+        ],
+    )
+
+
+def _visit(one: Visit, found: Agenda) -> VisitOut:
+    on, today = one.job.values.get("booked_on") or "", found.today.isoformat()
+    return VisitOut(
+        job=RegisterEntry.model_validate(one.job, from_attributes=True),
+        property=RegisterEntry.model_validate(one.home, from_attributes=True),
+        minutes=one.minutes,
+        travel_km=one.travel_km,
+        when="before" if on < today else "today" if on == today else "later",
+    )
+
+
+def _waiting(one: Waiting) -> WaitingOut:
+    return WaitingOut(
+        id=one.id,
+        reference=one.reference,
+        property_address=one.property_address,
+        on=one.on.isoformat() if one.on else None,
+        reason=one.reason,
+    )
+
+
+@router.get("/properties/{entry_id}/story")
+def of_property(request: Request, entry_id: str) -> StoryOut:
+    """A property over the years: its reports with their codes, and the readings of each circuit from then to now."""
+    with work(request) as (connection, me):
+        home = register.get(connection, me.firm_id, "property", entry_id)
+        if home is None:
+            raise not_found("property")
+        found = story.story(connection, me.firm_id, home)
+    return StoryOut(
+        events=[EventOut.model_validate(one, from_attributes=True) for one in found.events],
+        circuits=[_circuit(one) for one in found.circuits],
+        notes=_notes(found),
+        due_on=found.due_on.isoformat() if found.due_on else None,
+        followed={name: _named(name) for name in story.FIGURES},
+    )
+
+
+def _named(field: str) -> str:
+    spec = KINDS["circuit"].fields[field]
+    return f"{spec.label}, {spec.unit}"
+
+
+def _circuit(one: CircuitStory) -> CircuitStoryOut:
+    return CircuitStoryOut(
+        inspection_id=one.inspection_id,
+        circuit_id=one.circuit_id,
+        board=one.board,
+        way=one.way,
+        name=one.name,
+        figures={
+            name: [StoryPointOut.model_validate(point, from_attributes=True) for point in points]
+            for name, points in one.figures.items()
+        },
+    )
+
+
+def _notes(found: Story) -> list[StoryNoteOut]:
+    return [
+        StoryNoteOut(
+            inspection_id=inspection_id,
+            stage=stage_of(note.entity, note.field),
+            circuit_id=note.entity_id,
+            field=note.field,
+            status=note.status,
+            title=note.title,
+            reason=note.verdict.reason,
+        )
+        for inspection_id, note in found.notes
+    ]

@@ -1,0 +1,75 @@
+"""What now: the visits of the coming days, what waits for a person, what is due again, and what was not sent yet."""
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from sqlalchemy import Connection
+
+from dorrik.core import planning, workflow
+from dorrik.core.instruments import judge_calibration
+from dorrik.office.estimates import size_of
+from dorrik.store import agenda, house_rates, register
+from dorrik.store.agenda import OpenJob, Waiting
+from dorrik.store.people import Person
+from dorrik.store.register import Entry
+
+#: Booked visits of the coming days stand on the home screen, and return visits.
+SOON = timedelta(days=7)
+#: So long before it is due, an inspection is spoken of: time enough to ask and to book.
+DUE_SOON = timedelta(days=60)
+
+
+@dataclass(frozen=True, slots=True)
+class Visit:
+    """A booked visit: its job and property, how long it takes by the firm's rates (minutes), and how far it is (km)."""
+
+    job: Entry
+    home: Entry
+    minutes: float
+    travel_km: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Agenda:
+    """The day as the person finds it; visits by day and hour, those gone by first."""
+
+    today: date
+    visits: list[Visit]
+    ready: list[Waiting]
+    returns: list[Waiting]
+    due: list[Waiting]
+    due_count: int
+    unsent: list[OpenJob]
+    instruments: list[tuple[Entry, str]]
+
+
+def of_day(connection: Connection, me: Person, today: date) -> Agenda:
+    """The agenda of a day for somebody of the firm: what their role cannot do does not wait for them."""
+    rates, _, _ = house_rates.of(connection, me.firm_id)
+    visits = [
+        Visit(job, home, planning.estimate_min(size_of(job.values), rates), job.values.get("travel_km"))
+        for job, home in register.booked(connection, me.firm_id, today + SOON)
+    ]
+    due, count = agenda.due(connection, me.firm_id, today + DUE_SOON)
+    signs = workflow.may(me.role, "issue")
+    return Agenda(
+        today=today,
+        visits=visits,
+        ready=agenda.ready(connection, me.firm_id) if signs else [],
+        returns=agenda.returns(connection, me.firm_id, today + SOON),
+        due=due,
+        due_count=count,
+        unsent=agenda.unconfirmed(connection, me.firm_id),
+        instruments=list(_out_of_calibration(connection, me.firm_id, today)),
+    )
+
+
+def _out_of_calibration(connection: Connection, firm_id: str, today: date) -> list[tuple[Entry, str]]:
+    found = []
+    for entry in register.entries(connection, firm_id, "instrument"):
+        if entry.values.get("retired"):
+            continue
+        verdict = judge_calibration(entry.values.get("calibration_due"), today.isoformat())
+        if verdict.status in ("fail", "attention"):
+            found.append((entry, verdict.reason))
+    return found

@@ -1,0 +1,101 @@
+"""A job with where and for whom it is: what its inspections begin with, and what its letters say."""
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from sqlalchemy import Connection
+
+from dorrik.core.beginning import from_job
+from dorrik.office.estimates import Estimate, estimate
+from dorrik.report import job_letters
+from dorrik.report.content import Issue
+from dorrik.report.issue import on_paper
+from dorrik.store import register
+from dorrik.store.engine import now
+from dorrik.store.firm_rules import rules
+from dorrik.store.people import Person
+from dorrik.store.register import Entry
+
+Which = Literal["confirmation", "power-off"]
+
+
+@dataclass(frozen=True, slots=True)
+class JobFile:
+    """A job with its property, client and installations."""
+
+    job: Entry
+    home: Entry
+    client: Entry
+    installations: tuple[Entry, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Start:
+    """What an inspection of one installation begins with; inspection_id is the same on every device that begins it."""
+
+    inspection_id: str
+    installation_id: str | None
+    name: str
+    fields: dict[str, Any]
+    limitations: tuple[dict[str, Any], ...]
+
+
+def open_file(connection: Connection, firm_id: str, job_id: str) -> JobFile | None:
+    """The job of that id with what belongs to it; None where the firm has none."""
+    job = register.get(connection, firm_id, "job", job_id)
+    home = register.get(connection, firm_id, "property", job.parent_id) if job else None
+    client = register.get(connection, firm_id, "client", home.parent_id) if home else None
+    if job is None or home is None or client is None:
+        return None
+    return JobFile(job, home, client, tuple(register.entries(connection, firm_id, "installation", home.id)))
+
+
+def starts(connection: Connection, firm_id: str, file: JobFile) -> list[Start]:
+    """One for each installation, or one for the whole where none is registered."""
+    rule_book, _ = rules(connection, firm_id)
+    parts: tuple[Entry | None, ...] = file.installations or (None,)
+    return [_start(connection, firm_id, file, part, rule_book) for part in parts]
+
+
+def _start(connection: Connection, firm_id: str, file: JobFile, part: Entry | None, rule_book: str | None) -> Start:
+    job, home, client = (one.values | {"id": one.id} for one in (file.job, file.home, file.client))
+    installation = None if part is None else part.values | {"id": part.id}
+    begun = from_job(job, home, client, installation, rule_book)
+    inspection_id = register.beginning_id(connection, firm_id, file.job.id, part and part.id)
+    common = register.derived_id(inspection_id, "limitations")
+    # In the order in which they were agreed: ids sort as they are made.
+    limitations = tuple({"id": f"{common[:-4]}{at:04x}", **one} for at, one in enumerate(begun.limitations))
+    name = str((installation or {}).get("name") or "")
+    return Start(inspection_id, part and part.id, name, begun.fields, limitations)
+
+
+@dataclass(frozen=True, slots=True)
+class Letters:
+    """The letters of a job: the client's confirmation and the occupier's notice, in words and set."""
+
+    file: JobFile
+    estimate: Estimate
+    paper: Issue
+
+    def words(self, which: Which) -> dict[str, Any]:
+        """What a letter says, by part."""
+        job, home = self.file.job.values, self.file.home.values
+        if which == "power-off":
+            return job_letters.power_off_notice(home, job, self.paper)
+        price = f"{self.estimate.currency}{self.estimate.price:,.2f}"
+        installations = [one.values for one in self.file.installations]
+        return job_letters.confirmation(
+            self.file.client.values, home, job, installations, price, self.estimate.minutes, self.paper
+        )
+
+    def pdf(self, which: Which) -> bytes:
+        """A letter as a tagged PDF."""
+        return job_letters.letter(self.words(which), self.paper)
+
+
+def letters(connection: Connection, me: Person, job_id: str) -> Letters | None:
+    """The letters of a job of the person's firm, as of today; None where there is no such job."""
+    file = open_file(connection, me.firm_id, job_id)
+    if file is None:
+        return None
+    return Letters(file, estimate(connection, me.firm_id, file.job), on_paper(connection, me, 0, now().date()))

@@ -1,0 +1,182 @@
+"""What a property tells: its visits and reports over the years, and the readings of each circuit from then to now."""
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from datetime import date
+from typing import Literal
+
+from sqlalchemy import Connection
+
+from dorrik.core.inspection import Circuit, Inspection
+from dorrik.core.judgement import is_open
+from dorrik.core.readings import Reading
+from dorrik.core.topics import earlier
+from dorrik.core.topics.context import Note
+from dorrik.store import inspections, judging, listing, register
+from dorrik.store.register import Entry
+
+#: Figures that are followed over the years, each with the name of its field.
+FIGURES = ("insulation_lne_mohm", "r1_r2_ohm", "zs_ohm")
+#: So many of the latest inspections are looked into; a home has one in five years.
+MOST = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened, or is due: on is a day (`2026-11-25`) or a year (`1994`); codes: open ones, counted."""
+
+    kind: Literal["built", "rewired", "inspection", "due"]
+    on: str
+    inspection_id: str | None = None
+    reference: str | None = None
+    installation: str | None = None
+    outcome: str | None = None
+    issued: bool = False
+    codes: Mapping[str, int] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """A reading on a day, as it was written; value where it is a figure, also behind `>` or `<`."""
+
+    on: str
+    text: str
+    value: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class CircuitStory:
+    """A circuit of the latest inspection with the readings of its followed figures, the oldest first."""
+
+    inspection_id: str
+    circuit_id: str
+    board: str
+    way: str | None
+    name: str | None
+    figures: Mapping[str, tuple[Point, ...]]
+
+
+@dataclass(frozen=True, slots=True)
+class Story:
+    """Events by date; circuits of the latest inspection of each installation; what the rules say of the years."""
+
+    events: tuple[Event, ...]
+    circuits: tuple[CircuitStory, ...]
+    notes: tuple[tuple[str, Note], ...]
+    due_on: date | None
+
+
+@dataclass(frozen=True, slots=True)
+class _Visit:
+    id: str
+    inspection: Inspection
+    notes: tuple[Note, ...]
+    issued: bool
+    due_on: date | None
+
+    @property
+    def on(self) -> str:
+        return self.inspection.inspected_on or ""
+
+
+def story(connection: Connection, firm_id: str, home: Entry) -> Story:
+    """The story of a property of the firm."""
+    visits = [visit for row in _rows(connection, firm_id, home) if (visit := _visit(connection, firm_id, row))]
+    latest: dict[str | None, _Visit] = {}
+    for visit in visits:
+        latest.setdefault(visit.inspection.installation_name, visit)
+    dues = [visit.due_on for visit in _latest_issued(visits) if visit.due_on is not None]
+    due_on = min(dues, default=None)
+    events = [*_of_the_home(home), *map(_event, reversed(visits))]
+    if due_on is not None:
+        events.append(Event("due", due_on.isoformat()))
+    return Story(
+        tuple(sorted(events, key=lambda event: event.on)),
+        tuple(one for visit in latest.values() for one in _circuits(visit, visits)),
+        tuple((visit.id, note) for visit in latest.values() for note in visit.notes),
+        due_on,
+    )
+
+
+def _rows(connection: Connection, firm_id: str, home: Entry) -> list[str]:
+    return [row.id for row in register.inspections_of(connection, firm_id, home.id)[:MOST]]
+
+
+def _visit(connection: Connection, firm_id: str, inspection_id: str) -> _Visit | None:
+    kept = inspections.load(connection, inspection_id, firm_id)
+    if kept is None:
+        return None
+    found, judgement = judging.judged(connection, kept)
+    notes = tuple(note for note in judgement.notes if note.verdict.source == earlier.SOURCE and note.status != "pass")
+    day = date.fromisoformat(found.inspected_on) if found.inspected_on else None
+    due_on = listing.due(day, found.next_years)
+    return _Visit(inspection_id, found, notes, listing.is_issued(connection, inspection_id), due_on)
+
+
+def _latest_issued(visits: Iterable[_Visit]) -> Iterable[_Visit]:
+    """The latest issued one of each installation; visits come latest first."""
+    found: dict[str | None, _Visit] = {}
+    for visit in visits:
+        if visit.issued:
+            found.setdefault(visit.inspection.installation_name, visit)
+    return found.values()
+
+
+def _of_the_home(home: Entry) -> Iterable[Event]:
+    for kind, name in (("built", "built_year"), ("rewired", "rewired_year")):
+        if (year := home.values.get(name)) is not None:
+            yield Event("built" if kind == "built" else "rewired", str(year))
+
+
+def _event(visit: _Visit) -> Event:
+    found = visit.inspection
+    codes = Counter(one.code for one in found.observations if one.code and is_open(one))
+    return Event(
+        "inspection", visit.on, visit.id, found.reference, found.installation_name, found.declared_outcome,
+        visit.issued, dict(codes),
+    )  # fmt: skip
+
+
+def _circuits(visit: _Visit, visits: list[_Visit]) -> Iterable[CircuitStory]:
+    before = [
+        one for one in visits
+        if one.id != visit.id and one.inspection.installation_name == visit.inspection.installation_name
+    ]  # fmt: skip
+    for board in visit.inspection.boards:
+        for circuit in board.circuits:
+            if circuit.spare:
+                continue
+            known = [(one.on, found) for one in before if (found := _same(one.inspection, board.name, circuit))]
+            figures = {name: _points(name, circuit, visit.on, known) for name in FIGURES}
+            yield CircuitStory(
+                visit.id, circuit.id, board.name or "Board", circuit.way, circuit.designation, figures
+            )  # fmt: skip
+
+
+def _same(found: Inspection, board: str | None, circuit: Circuit) -> Circuit | None:
+    """The circuit of an earlier inspection on the same board and way with the same name."""
+    for one in found.boards:
+        if one.name != board:
+            continue
+        for other in one.circuits:
+            if (other.way, _plain(other.designation)) == (circuit.way, _plain(circuit.designation)):
+                return other
+    return None
+
+
+def _plain(name: str | None) -> str:
+    return " ".join((name or "").lower().split())
+
+
+def _points(name: str, circuit: Circuit, on: str, known: list[tuple[str, Circuit]]) -> tuple[Point, ...]:
+    """Each day once: what was carried over from earlier papers, what earlier inspections have, and today's."""
+    found: dict[str, Reading] = {}
+    for one in circuit.earlier:
+        if one.figure == name and one.measured_on and one.reading is not None:
+            found[one.measured_on] = one.reading
+    for day, other in [*known, (on, circuit)]:
+        reading: Reading | None = getattr(other, name)
+        if day and reading is not None:
+            found[day] = reading
+    return tuple(Point(day, str(reading), reading.value) for day, reading in sorted(found.items()))

@@ -1,0 +1,83 @@
+"""What stands out among a firm's inspections and jobs on a day: lines for the home screen, few and quick."""
+
+from dataclasses import dataclass
+from datetime import date
+
+from sqlalchemy import Connection, func, select
+
+from dorrik.store.tables import ENTRIES, inspection
+
+#: Lines of each kind that are shown; more of them stand in their lists.
+MOST = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Waiting:
+    """An inspection that waits for somebody: its id, reference and address, the day that counts, and why."""
+
+    id: str
+    reference: str | None
+    property_address: str | None
+    on: date | None
+    reason: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class OpenJob:
+    """A job without what comes next: its id and number, the property's address, and the day it is booked for."""
+
+    id: str
+    number: str | None
+    property_address: str | None
+    on: date | None
+
+
+def ready(connection: Connection, firm_id: str) -> list[Waiting]:
+    """Inspections in hand with nothing left to do, the one changed last first."""
+    i = inspection.c
+    query = (
+        select(i.id, i.reference, i.property_address, i.inspected_on)
+        .where(i.firm_id == firm_id, i.issued_number.is_(None), i.held_at.is_(None))
+        .where(i.judged_seq == i.seq, i.left_count == 0)
+        .order_by(i.changed_at.desc())
+        .limit(MOST)
+    )
+    return [Waiting(*row, None) for row in connection.execute(query)]
+
+
+def returns(connection: Connection, firm_id: str, until: date) -> list[Waiting]:
+    """Inspections on hold whose return visit is on that day or before, or on no day yet."""
+    i = inspection.c
+    query = (
+        select(i.id, i.reference, i.property_address, i.return_on, i.held_reason)
+        .where(i.firm_id == firm_id, i.issued_number.is_(None), i.held_at.is_not(None))
+        .where(i.return_on.is_(None) | (i.return_on <= until))
+        .order_by(i.return_on.is_(None), i.return_on, i.id)
+        .limit(MOST)
+    )
+    return [Waiting(*row) for row in connection.execute(query)]
+
+
+def due(connection: Connection, firm_id: str, until: date) -> tuple[list[Waiting], int]:
+    """Issued inspections that are due again on that day or before, the first ones of them, and how many there are."""
+    i = inspection.c
+    here = (i.firm_id == firm_id, i.issued_number.is_not(None), i.due_on.is_not(None), i.due_on <= until)
+    query = select(i.id, i.reference, i.property_address, i.due_on, i.client_name).where(*here)
+    found = connection.execute(query.order_by(i.due_on, i.id).limit(MOST))
+    count = connection.execute(select(func.count()).select_from(inspection).where(*here)).scalar_one()
+    return [Waiting(*row) for row in found], count
+
+
+def unconfirmed(connection: Connection, firm_id: str) -> list[OpenJob]:
+    """Jobs that are asked for or booked and whose confirmation was not mailed, those with a day first."""
+    j, p = ENTRIES["job"].c, ENTRIES["property"].c
+    query = (
+        select(j.id, j.number, p.address, j.booked_on)
+        .select_from(ENTRIES["job"])
+        .join(ENTRIES["property"], (p.firm_id == j.firm_id) & (p.id == j.parent_id))
+        .where(j.firm_id == firm_id, j.removed.isnot(True))
+        .where(j.state.in_(("asked", "booked")), j.confirmation_sent.is_(None))
+        .order_by(j.booked_on.is_(None), j.booked_on, j.id)
+        .limit(MOST)
+    )
+    return [OpenJob(*row) for row in connection.execute(query)]

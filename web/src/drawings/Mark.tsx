@@ -1,0 +1,70 @@
+/** Marks by weight of ink: a disc that fills up with urgency, and a code in a box of solid, half, dashed or plain line. */
+import { Box } from "@chakra-ui/react";
+import type { Status } from "../api/client";
+
+const SAID: Record<Status, string> = {
+  pass: "passes",
+  attention: "look at this",
+  fail: "fails",
+  unknown: "cannot be judged yet",
+};
+
+export function Mark({ status, size = 11 }: { status: Status; size?: number }) {
+  const r = 4.6;
+  return (
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 12 12"
+      role="img"
+      aria-label={SAID[status]}
+      style={{ flex: "none", display: "inline-block", verticalAlign: "-1px" }}
+    >
+      {status === "fail" && <circle cx="6" cy="6" r="5.4" fill="currentColor" />}
+      {status === "attention" && (
+        <>
+          <circle cx="6" cy="6" r={r} fill="none" stroke="currentColor" strokeWidth="1.5" />
+          <path d="M1.4 6 A4.6 4.6 0 0 0 10.6 6 Z" fill="currentColor" />
+        </>
+      )}
+      {status === "pass" && <circle cx="6" cy="6" r={r} fill="none" stroke="currentColor" strokeWidth="1.3" />}
+      {status === "unknown" && (
+        <circle cx="6" cy="6" r={r} fill="none" stroke="currentColor" strokeWidth="1.3" strokeDasharray="2 1.8" />
+      )}
+    </svg>
+  );
+}
+
+export function Tick({ size = 14 }: { size?: number }) {
+  return (
+    <svg width={size} height={size} viewBox="0 0 14 14" aria-hidden style={{ display: "inline-block" }}>
+      <path d="M2 7.6 L5.6 11 L12 3" fill="none" stroke="currentColor" strokeWidth="2" />
+    </svg>
+  );
+}
+
+export function CodeMark({ code, large = false }: { code: string; large?: boolean }) {
+  const solid = code === "C1";
+  return (
+    <Box
+      as="span"
+      display="inline-flex"
+      alignItems="center"
+      justifyContent="center"
+      flex="none"
+      minW={large ? "3.2rem" : "2.4rem"}
+      h={large ? "2.4rem" : "1.5rem"}
+      px="1.5"
+      borderRadius="4px"
+      fontWeight="700"
+      fontSize={large ? "md" : "sm"}
+      bg={solid ? "ink" : code === "C2" ? "half" : "transparent"}
+      color={solid ? "onInk" : "ink"}
+      borderWidth={code === "C2" ? "2px" : "1.5px"}
+      borderStyle={code === "FI" ? "dashed" : "solid"}
+      borderColor={code === "note" ? "line" : "ink"}
+    >
+      {code}
+    </Box>
+  );
+}

@@ -1,0 +1,70 @@
+/** One field of an inspection, drawn by its kind, kept as it is left, with its refusal and its history. */
+import { Box } from "@chakra-ui/react";
+import { useId } from "react";
+import { useFieldSpec } from "../api/reference";
+import { leftBehind } from "../inspection/desk";
+import { refusal } from "../inspection/model";
+import { setField, useInspection, useMay } from "../inspection/sync";
+import type { Place, Value } from "../inspection/types";
+import { useSay } from "../inspection/words";
+import { Field } from "../ui/Field";
+import { HistoryButton } from "./History";
+import { ReadingCell } from "./ReadingCell";
+import { SpecField } from "./SpecField";
+
+/** Who does what this person may not. */
+const NOT_YOURS: Record<string, string> = {
+  decide: "An inspector or a supervisor decides this.",
+  "settle rules of an inspection": "Comes from the firm; a supervisor changes it.",
+};
+
+interface Props {
+  place: Place;
+  label?: string;
+  hint?: string;
+  rows?: number;
+  /** Words for choices where the kept word is too short. */
+  words?: Record<string, string>;
+}
+
+export function FieldInput({ place, label, hint, rows, words }: Props) {
+  const id = useId();
+  const say = useSay();
+  const spec = useFieldSpec(place.kind, place.field);
+  const value = useInspection((s) => s.model?.entities[place.id]?.values[place.field] ?? null) as Value;
+  const refused = useInspection((s) => (s.model ? refusal(s.model, place.id, place.field) : undefined));
+  const may = useMay(spec?.action ?? "write");
+  if (!spec) return null;
+  const frame = {
+    label: label ?? say(spec.label),
+    unit: spec.unit ?? undefined,
+    hint: may ? hint : NOT_YOURS[spec.action],
+    refused,
+    disabled: !may,
+  };
+  if (spec.kind === "reading") {
+    // A figure has its history at the reading pad.
+    return (
+      <Box data-field={place.field}>
+        <Field {...frame} controlId={id}>
+          <ReadingCell id={id} place={place} label={spec.label} boxed />
+        </Field>
+      </Box>
+    );
+  }
+  return (
+    <SpecField
+      {...frame}
+      spec={spec}
+      field={place.field}
+      value={value}
+      keep={(next) => {
+        setField(place, next);
+        leftBehind(place);
+      }}
+      rows={rows}
+      choiceWords={words}
+      history={value !== null && <HistoryButton place={place} label={`History of ${frame.label}`} />}
+    />
+  );
+}

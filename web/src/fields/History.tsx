@@ -1,0 +1,92 @@
+/** Who changed one figure from what to what, and when; any of it can be put back. */
+import { Box, Flex } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { api, answer } from "../api/client";
+import { explain } from "../api/errors";
+import { useReference } from "../api/reference";
+import { shown } from "../inspection/model";
+import { setField, useInspection } from "../inspection/sync";
+import type { Place, Value } from "../inspection/types";
+import { Button } from "../ui/Button";
+import { Popover } from "../ui/Menu";
+import { moment } from "../ui/when";
+
+/** One field, or the whole entity where no field is named. */
+type About = Omit<Place, "field"> & { field?: string };
+
+/** Opens the history at the place where it is asked for. */
+export function HistoryButton({ place, label, words = "history" }: { place: About; label: string; words?: string }) {
+  return (
+    <Popover
+      label={place.field ? "History of this figure" : "History of all its fields"}
+      trigger={
+        <Button variant="quiet" size="bare" label={label}>
+          {words}
+        </Button>
+      }
+    >
+      {(close) => <History place={place} close={close} />}
+    </Popover>
+  );
+}
+
+function History({ place, close }: { place: About; close: () => void }) {
+  const specs = useReference()?.fields[place.kind];
+  const id = useInspection((s) => s.model?.id) ?? "";
+  const seq = useInspection((s) => s.model?.seq);
+  const history = useQuery({
+    queryKey: ["history", id, place.id, place.field, seq],
+    queryFn: () =>
+      answer(
+        api.GET("/api/inspections/{inspection_id}/history", {
+          params: {
+            path: { inspection_id: id },
+            query: { entity_id: place.id, ...(place.field && { field: place.field }) },
+          },
+        }),
+      ),
+  });
+  return (
+    <Box fontSize="sm">
+      {history.isPending && "Asking the server …"}
+      {history.isError && explain(history.error)}
+      {history.data?.length === 0 && "Nothing was written here yet."}
+      <Box as="ol" listStyleType="none">
+        {history.data?.map((entry) => {
+          const spec = specs?.[entry.field];
+          return (
+            <Flex
+              as="li"
+              key={entry.id}
+              justify="space-between"
+              gap="3"
+              py="1.5"
+              borderTopWidth="1px"
+              borderColor="line"
+              _first={{ borderTopWidth: "0" }}
+            >
+              <span>
+                {!place.field && `${spec?.label ?? "Made, or moved"}: `}
+                <b>{spec ? shown(entry.value) : "here"}</b> before {spec ? shown(entry.before) : "elsewhere"}
+                <br />
+                {entry.author}, {moment(entry.made_at)}
+              </span>
+              {spec && (
+                <Button
+                  variant="quiet"
+                  size="sm"
+                  onClick={() => {
+                    setField({ kind: place.kind, id: place.id, field: entry.field }, (entry.before ?? null) as Value);
+                    close();
+                  }}
+                >
+                  put {shown(entry.before)} back
+                </Button>
+              )}
+            </Flex>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}

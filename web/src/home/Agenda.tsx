@@ -1,0 +1,191 @@
+/** What now: the day's visits as a strip, the coming ones below; beside them what waits, is due, or was not sent. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import { api, answer, type Schemas } from "../api/client";
+import { DayStrip, minutesOf } from "../drawings/DayStrip";
+import { Mark } from "../drawings/Mark";
+import { Line, Lines } from "../ui/Page";
+import { Tag } from "../ui/Tag";
+import { day, hours } from "../ui/when";
+
+type Found = Schemas["AgendaOut"];
+type Visit = Schemas["VisitOut"];
+
+/** part: the visits, or what waits; both come in one answer. */
+export function Agenda({ part }: { part: "visits" | "waiting" }) {
+  const found = useQuery({ queryKey: ["agenda"], queryFn: () => answer(api.GET("/api/agenda")), staleTime: 5000 });
+  if (!found.data) return null;
+  return part === "visits" ? <Visits agenda={found.data} /> : <Waiting agenda={found.data} />;
+}
+
+const text = (entry: Visit["job"], field: string) => String(entry.values[field] ?? "");
+
+function Visits({ agenda }: { agenda: Found }) {
+  const today = agenda.visits.filter((visit) => visit.when === "today");
+  const others = agenda.visits.filter((visit) => visit.when !== "today");
+  const strip = today.map((visit) => ({
+    key: visit.job.id,
+    at: text(visit.job, "booked_at"),
+    minutes: visit.minutes,
+    km: visit.travel_km ?? 0,
+    name: text(visit.property, "address").split(",")[0] ?? "",
+  }));
+  return (
+    <Box mb="6">
+      <Text fontSize="lg" mb="2">
+        <b>{day(agenda.today, { weekday: "long", day: "numeric", month: "long" })}</b>
+        <Box as="span" color="quiet">
+          {today.length === 0
+            ? " · no visit today"
+            : ` · ${today.length} ${today.length === 1 ? "visit" : "visits"}, ${hours(today.reduce((sum, visit) => sum + visit.minutes, 0))}`}
+        </Box>
+      </Text>
+      {today.length > 0 && <DayStrip parts={strip} label={`Visits of today: ${strip.map(spoken).join("; ")}`} />}
+      <Lines label="Booked visits">
+        {[...today, ...others].map((visit) => (
+          <VisitLine key={visit.job.id} visit={visit} />
+        ))}
+      </Lines>
+    </Box>
+  );
+}
+
+const spoken = (part: { at: string; minutes: number; name: string }) =>
+  `${part.name}${minutesOf(part.at) === null ? "" : ` at ${part.at}`}, ${hours(part.minutes)}`;
+
+function VisitLine({ visit }: { visit: Visit }) {
+  const { job, property } = visit;
+  const at = text(job, "booked_at");
+  const when = visit.when === "today" ? at || "today" : `${day(text(job, "booked_on"), SHORT)} ${at}`;
+  return (
+    <Line to={`/job/${job.id}`}>
+      <Box as="b" width="7.5rem" flex="none" fontVariantNumeric="tabular-nums">
+        {when}
+      </Box>
+      <Box flex="1 1 12rem" minW="0">
+        {text(property, "address") || "No address yet"}
+        <Text color="quiet" fontSize="sm">
+          {[
+            text(job, "number") || "job",
+            hours(visit.minutes),
+            visit.travel_km !== null && `${visit.travel_km} km`,
+            text(property, "key_place"),
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </Text>
+      </Box>
+      {visit.when === "before" && <Tag>its day has gone by</Tag>}
+    </Line>
+  );
+}
+
+const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
+
+function Waiting({ agenda }: { agenda: Found }) {
+  const { ready, returns, due, due_count, unsent, instruments } = agenda;
+  const quiet = !ready.length && !returns.length && !due.length && !unsent.length && !instruments.length;
+  return (
+    <Box
+      as="aside"
+      aria-label="Waiting"
+      bg="sheet"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="lg"
+      px="4"
+      py="3"
+    >
+      {quiet && <Text color="quiet">Nothing waits: no signature, no return visit, nothing due within two months.</Text>}
+      <Group title="To be signed">
+        {ready.map((one) => (
+          <Waits key={one.id} to={`/inspection/${one.id}/report`} name={one.property_address} more={one.reference} />
+        ))}
+      </Group>
+      <Group title="Return visits">
+        {returns.map((one) => (
+          <Waits
+            key={one.id}
+            to={`/inspection/${one.id}/brief`}
+            name={one.property_address}
+            more={`${one.on ? day(one.on) : "no day yet"}${one.reason ? ` · ${one.reason}` : ""}`}
+          />
+        ))}
+      </Group>
+      <Group title={due_count > due.length ? `Due soon, ${due_count} in all` : "Due soon"}>
+        {due.map((one) => (
+          <Waits
+            key={one.id}
+            to={`/inspection/${one.id}/report`}
+            name={one.property_address}
+            more={`${day(one.on)}${one.on && one.on < agenda.today ? ", overdue" : ""}`}
+          />
+        ))}
+      </Group>
+      <Group title="Confirmation not sent">
+        {unsent.map((one) => (
+          <Waits
+            key={one.job_id}
+            to={`/job/${one.job_id}`}
+            name={one.property_address}
+            more={[one.number, one.on ? `visit ${day(one.on)}` : "no day yet"].filter(Boolean).join(" · ")}
+          />
+        ))}
+      </Group>
+      <Group title="Instruments">
+        {instruments.map((one) => (
+          <Waits
+            key={one.name + one.serial}
+            to="/instruments"
+            name={`${one.name} ${one.serial ?? ""}`}
+            more={one.reason}
+            mark
+          />
+        ))}
+      </Group>
+    </Box>
+  );
+}
+
+function Group({ title, children }: { title: string; children: ReactNode[] }) {
+  if (children.length === 0) return null;
+  return (
+    <Box as="section" aria-label={title} mb="3">
+      <Text as="h2" fontWeight="bold" mb="1">
+        {title}{" "}
+        <Box as="span" color="quiet" fontWeight="normal">
+          {children.length}
+        </Box>
+      </Text>
+      <ul style={{ listStyle: "none" }}>{children}</ul>
+    </Box>
+  );
+}
+
+interface WaitsProps {
+  to: string;
+  name: string | null;
+  more: string | null;
+  mark?: boolean;
+}
+
+function Waits({ to, name, more, mark }: WaitsProps) {
+  return (
+    <Box as="li" borderTopWidth="1px" borderColor="line">
+      <Link to={to} style={{ display: "block" }}>
+        <Flex direction="column" justify="center" minH="12" py="1" px="1" _hover={{ bg: "lampWash" }}>
+          <Box lineClamp={1}>
+            {mark && <Mark status="attention" />} {name ?? "No address yet"}
+          </Box>
+          {more && (
+            <Text color="quiet" fontSize="sm" lineClamp={2}>
+              {more}
+            </Text>
+          )}
+        </Flex>
+      </Link>
+    </Box>
+  );
+}

@@ -1,0 +1,31 @@
+/** What a note of the margin offers, carried out in one place: whatever draws a note calls this. */
+import type { Note, Schemas } from "../api/client";
+import { observe } from "./desk";
+import { setField } from "./sync";
+import type { Kind, Value } from "./types";
+
+export type Offer = Schemas["ActionOut"];
+
+/** Where to go after an offer was carried out: a stage of the inspection, a file of the server, or nowhere. */
+export type Destination = { stage: string } | { file: string } | null;
+
+export function carryOut(offer: Offer, note: Note, inspectionId: string): Destination {
+  switch (offer.kind) {
+    case "observe":
+      observe({ kind: note.entity as Kind, id: note.id, field: note.field, raise: offer.key });
+      return null;
+    case "set":
+      setField({ kind: offer.entity as Kind, id: offer.id, field: offer.field }, offer.value as Value);
+      return null;
+    case "letter":
+      return { file: `/api/inspections/${inspectionId}/operator-letter.pdf` };
+    case "hold": {
+      // Live tests cannot go on: the job waits for the operator and a return visit.
+      const at = (field: string) => ({ kind: "inspection" as const, id: inspectionId, field });
+      setField(at("held_at"), new Date().toISOString());
+      const reason = `${note.reason} Live tests stopped, the network operator was called.`;
+      setField(at("held_reason"), reason.slice(0, 500));
+      return { stage: "brief" };
+    }
+  }
+}

@@ -1,0 +1,101 @@
+/** The leads in use: their last null, whether it is what they should read, and a new one. */
+import { Box, Flex } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, answer } from "../api/client";
+import { Mark } from "../drawings/Mark";
+import { children } from "../inspection/model";
+import { add, useInspection } from "../inspection/sync";
+import { Button } from "../ui/Button";
+import { SelectField } from "../ui/ChoiceField";
+import { NumberField } from "../ui/TextField";
+import { clock } from "../ui/when";
+
+export function NullBar() {
+  const model = useInspection((s) => s.model);
+  const [opened, setOpened] = useState(false);
+  const [leads, setLeads] = useState<string | null>(null);
+  const [typed, setTyped] = useState("");
+  const register = useQuery({
+    queryKey: ["instruments"],
+    queryFn: () => answer(api.GET("/api/instruments")),
+    retry: false,
+    staleTime: 60_000,
+  });
+  if (!model) return null;
+  const log = children(model, "lead_null", model.id);
+  const last = log.at(-1);
+  const note = model.judgement?.notes.find((one) => one.id === last?.id);
+  const sets = (register.data?.lead_sets ?? []).filter(({ entry }) => !entry.values.retired);
+  const chosen = sets.find(({ entry }) => entry.id === (leads ?? last?.values.leads_id)) ?? sets[0];
+  const keep = (event: FormEvent) => {
+    event.preventDefault();
+    if (!typed.trim()) return;
+    add("lead_null", model.id, {
+      name: chosen ? String(chosen.entry.values.name ?? "Leads") : "Leads",
+      ...(chosen && { leads_id: chosen.entry.id }),
+      ...(chosen?.known_ohm != null && { known_ohm: Math.round(chosen.known_ohm * 1000) / 1000 }),
+      reading_ohm: typed.trim(),
+      nulled_at: new Date().toISOString(),
+    });
+    setTyped("");
+    setOpened(false);
+  };
+  return (
+    <Flex wrap="wrap" columnGap="3.5" rowGap="1" align="center" justify="space-between" px="4" pb="1.5" fontSize="sm">
+      <span>
+        {last ? (
+          <>
+            <Mark status={note?.status ?? "pass"} /> <b>{String(last.values.name ?? "Leads")}</b> nulled{" "}
+            {clock(String(last.values.nulled_at))},{" "}
+            <Box as="b" fontFamily="mono">
+              {String(last.values.reading_ohm ?? "")} Ω
+            </Box>
+            {note && <b> {note.reason}</b>}
+          </>
+        ) : (
+          "Leads not nulled yet on this visit."
+        )}
+      </span>
+      {opened ? (
+        <form onSubmit={keep}>
+          <Flex wrap="wrap" gap="1.5" align="flex-end">
+            {sets.length > 0 && (
+              <Box width="14rem">
+                <SelectField
+                  quiet
+                  label="Lead set"
+                  value={chosen?.entry.id ?? ""}
+                  choices={sets.map(({ entry, known_ohm: known }) => [
+                    entry.id,
+                    `${String(entry.values.name ?? "Leads")} ${known == null ? "" : `(reads ${known.toFixed(2)} Ω)`}`,
+                  ])}
+                  change={setLeads}
+                />
+              </Box>
+            )}
+            <Box width="6rem">
+              <NumberField
+                quiet
+                label="Null reading, Ω"
+                placeholder="Ω"
+                // Opened on purpose: the figure is what comes next.
+                autoFocus
+                value={typed}
+                change={setTyped}
+              />
+            </Box>
+            <Button type="submit" disabled={!typed.trim()}>
+              Keep
+            </Button>
+            <Button onClick={() => setOpened(false)}>Leave it</Button>
+          </Flex>
+        </form>
+      ) : (
+        <Button size="sm" onClick={() => setOpened(true)}>
+          Null the leads
+        </Button>
+      )}
+    </Flex>
+  );
+}

@@ -1,0 +1,220 @@
+/** A job: the day it makes as one picture, with time and price; where it begins; how far it goes; and its letters. */
+import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, answer, type Me, type Schemas } from "../api/client";
+import { explain, explainField } from "../api/errors";
+import { DayStrip } from "../drawings/DayStrip";
+import { Mark } from "../drawings/Mark";
+import { add, begin } from "../inspection/sync";
+import type { Value } from "../inspection/types";
+import { Button, LinkButton } from "../ui/Button";
+import { Lines, Page, Section } from "../ui/Page";
+import { Loading, Told, Trouble } from "../ui/States";
+import { TextField } from "../ui/TextField";
+import { day, hours, today } from "../ui/when";
+import { changeEntry, type Entry, EntryFields, textOf } from "./entry";
+import { Estimate } from "./Estimate";
+import { PastLines } from "./PastLines";
+
+type Found = Schemas["JobOut"];
+
+export default function Job({ me }: { me: Me }) {
+  const { id = "" } = useParams();
+  const query = ["job", id];
+  const found = useQuery({
+    queryKey: query,
+    queryFn: () => answer(api.GET("/api/jobs/{entry_id}", { params: { path: { entry_id: id } } })),
+    staleTime: 0,
+  });
+  if (found.isPending) return <Loading what="the job" />;
+  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
+  const { job, property, client, estimate } = found.data;
+  return (
+    <Page
+      wide
+      title={`Job ${textOf(job, "number")}`}
+      trail={[
+        [`/client/${client.id}`, textOf(client, "name") || "Client"],
+        [`/property/${property.id}`, textOf(property, "address") || "Property"],
+      ]}
+      tools={
+        <Box fontFamily="mono" fontSize="2xl" fontWeight="bold" data-figure="estimate">
+          {hours(estimate.minutes)} · {estimate.currency}
+          {estimate.price.toFixed(2)}
+        </Box>
+      }
+    >
+      <TheDay found={found.data} />
+      <Begin me={me} found={found.data} />
+      <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 22rem" }} columnGap="8">
+        <Box>
+          <Section title="When">
+            <EntryFields
+              entry={job}
+              query={query}
+              fields={["number", "booked_on", "booked_at", "power_off", "state", "purpose"]}
+              wide={["state", "purpose"]}
+            />
+          </Section>
+          <Section title="Scope">
+            <EntryFields
+              entry={job}
+              query={query}
+              fields={["extent", "leave_out", "leave_out_reason", "agreed_with", "agreed_on"]}
+              wide={["extent", "leave_out"]}
+            />
+          </Section>
+        </Box>
+        <Box>
+          <Section title="Size">
+            <EntryFields
+              entry={job}
+              query={query}
+              fields={["boards", "rings", "radials", "points_opened", "points_tested", "travel_km", "return_visits"]}
+            />
+          </Section>
+        </Box>
+      </Grid>
+      <Section title="Time and price">
+        <Estimate estimate={estimate} />
+      </Section>
+      <Section title="Letters">
+        <Flex wrap="wrap" gap="2" mb="3.5">
+          <LinkButton file to={`/api/jobs/${job.id}/confirmation.pdf`}>
+            Confirmation for the client
+          </LinkButton>
+          <LinkButton file to={`/api/jobs/${job.id}/power-off.pdf`}>
+            Power-off notice for the occupier
+          </LinkButton>
+        </Flex>
+        <Mail job={job} to={textOf(client, "email")} query={query} />
+      </Section>
+    </Page>
+  );
+}
+
+/** Scope, time and hour as one picture of the day. */
+function TheDay({ found }: { found: Found }) {
+  const { job, property, estimate } = found;
+  const bookedOn = textOf(job, "booked_on");
+  const part = {
+    key: job.id,
+    at: textOf(job, "booked_at"),
+    minutes: estimate.minutes,
+    km: Number(job.values.travel_km ?? 0),
+    name: textOf(property, "address").split(",")[0] ?? "",
+  };
+  const count = (field: string, one: string) => {
+    const n = Number(job.values[field] ?? 0);
+    return n > 0 && `${n} ${n === 1 ? one : `${one}s`}`;
+  };
+  const scope = [
+    count("boards", "board"),
+    count("rings", "ring"),
+    count("radials", "radial"),
+    count("points_tested", "point"),
+  ];
+  return (
+    <Box mb="4">
+      <Text fontSize="lg" mb="1.5">
+        <b>
+          {bookedOn ? day(bookedOn, { weekday: "long", day: "numeric", month: "long", year: "numeric" }) : "No day yet"}
+        </b>{" "}
+        <Box as="span" color="quiet">
+          {[...scope, part.km > 0 && `${part.km} km`].filter(Boolean).join(" · ")}
+        </Box>
+      </Text>
+      <DayStrip parts={[part]} label={`${part.name}, ${part.at || "no hour agreed"}, ${hours(part.minutes)}`} />
+    </Box>
+  );
+}
+
+/** The confirmation by mail, with the notice to hand on. */
+function Mail({ job, to, query }: { job: Entry; to: string; query: string[] }) {
+  const queries = useQueryClient();
+  const [address, setAddress] = useState(to);
+  const [trouble, setTrouble] = useState("");
+  const [busy, setBusy] = useState(false);
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setTrouble("");
+    try {
+      const params = { path: { entry_id: job.id } };
+      await answer(api.POST("/api/jobs/{entry_id}/confirmation", { params, body: { to: address } }));
+      await queries.invalidateQueries({ queryKey: query });
+    } catch (error) {
+      setTrouble(explainField(error, "to"));
+    }
+    setBusy(false);
+  };
+  return (
+    <form onSubmit={send}>
+      <Flex wrap="wrap" gap="3" align="flex-end">
+        <Box flex="0 1 24rem">
+          <TextField label="Mail both to" type="email" value={address} change={setAddress} refused={trouble} />
+        </Box>
+        <Button type="submit" busy={busy} disabled={!address.trim()}>
+          Send
+        </Button>
+        {!!job.values.confirmation_sent && !trouble && <p role="status">Sent to {textOf(job, "confirmation_sent")}</p>}
+      </Flex>
+    </form>
+  );
+}
+
+function Begin({ me, found }: { me: Me; found: Found }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [told, setTold] = useState("");
+  const { job, beginnings, inspections, instruments } = found;
+  const inUse = instruments.filter((one) => !one.entry.values.retired);
+  const trouble = inUse.filter((one) => one.calibration.status === "fail" || one.calibration.status === "attention");
+  // What is taken over from the job comes with it.
+  const start = async (beginning: Found["beginnings"][number]) => {
+    setTold("");
+    const home = await queries
+      .fetchQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 })
+      .catch((error: unknown) => setTold(explain(error)));
+    if (!home) return;
+    const { house_rules, table_corrections } = home.beginning;
+    const values = {
+      reference: home.next_reference,
+      inspected_on: today(),
+      ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
+      ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
+      ...(beginning.fields as Record<string, Value>),
+    };
+    // The server names what is begun: pressed on two devices, it is one inspection.
+    const id = begin(me, values, beginning.inspection_id);
+    for (const { id: limitation, ...fields } of beginning.limitations)
+      add("limitation", id, fields as Record<string, Value>, String(limitation));
+    if (job.values.state === "booked" || job.values.state === "confirmed" || job.values.state === "asked") {
+      void changeEntry(job, { state: "booked" });
+    }
+    navigate(`/inspection/${id}/brief`);
+  };
+  return (
+    <Box mb="4">
+      {told && <Told trouble>{told}</Told>}
+      {trouble.map((one) => (
+        <Text key={one.entry.id} mb="2">
+          <Mark status={one.calibration.status} /> {textOf(one.entry, "name")} {textOf(one.entry, "serial")}:{" "}
+          {one.calibration.reason}
+        </Text>
+      ))}
+      <Lines label="Begun for this job">
+        <PastLines inspections={inspections} stage="brief" />
+      </Lines>
+      <Flex wrap="wrap" gap="2">
+        {beginnings.map((beginning) => (
+          <Button key={beginning.installation_id ?? "whole"} variant="action" onClick={() => start(beginning)}>
+            Begin the inspection{beginning.name ? ` of ${beginning.name}` : ""}
+          </Button>
+        ))}
+      </Flex>
+    </Box>
+  );
+}

@@ -1,0 +1,27 @@
+/** Clause and rule of a verdict; each rule opens in our own words with its formula and limits. */
+import { Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { Button } from "../ui/Button";
+import { RuleDialog } from "./RuleDialog";
+
+export function SourceLine({ source }: { source: string }) {
+  const [rule, setRule] = useState<string | null>(null);
+  const at = source.search(/rules? \d/);
+  const clause = at < 0 ? source : source.slice(0, at);
+  const parts = at < 0 ? [] : source.slice(at).split(/(\d+(?:\.\d+)?)/);
+  return (
+    <Text fontFamily="mono" fontSize="xs" color="quiet" mt="1">
+      {clause}
+      {parts.map((part, i) =>
+        /^\d/.test(part) ? (
+          <Button key={i} variant="quiet" size="bare" label={`Rule ${part}`} onClick={() => setRule(part)}>
+            {part}
+          </Button>
+        ) : (
+          part
+        ),
+      )}
+      {rule && <RuleDialog number={rule} close={() => setRule(null)} />}
+    </Text>
+  );
+}

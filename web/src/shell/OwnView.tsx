@@ -1,0 +1,70 @@
+/** The inspector sees a figure otherwise: taken for what, and why. The verdict stays beside it, here and in the report. */
+import { Box, Flex } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Note } from "../api/client";
+import { children } from "../inspection/model";
+import { add, setField, useInspection } from "../inspection/sync";
+import { Button } from "../ui/Button";
+import { Segments } from "../ui/ChoiceField";
+import { TextField } from "../ui/TextField";
+
+const VIEWS = [
+  ["pass", "pass"],
+  ["attention", "attention"],
+  ["fail", "fail"],
+] as const;
+
+export function OwnView({ note }: { note: Note }) {
+  const [opened, setOpened] = useState(false);
+  const [view, setView] = useState<string>("pass");
+  const [reason, setReason] = useState("");
+  const inspection = useInspection((s) => s.model?.id) ?? "";
+  const own = useInspection(
+    (s) =>
+      s.model &&
+      children(s.model, "overruling", s.model.id).find(
+        (o) => o.values.about_id === note.id && o.values.field === note.field,
+      ),
+  );
+  if (own) {
+    const takeBack = () => setField({ kind: "overruling", id: own.id, field: "removed" }, true);
+    return (
+      <Button size="sm" onClick={takeBack}>
+        Take my view back
+      </Button>
+    );
+  }
+  if (!opened) {
+    return (
+      <Button size="sm" onClick={() => setOpened(true)}>
+        I see it otherwise
+      </Button>
+    );
+  }
+  const keep = () => {
+    add("overruling", inspection, { about_id: note.id, field: note.field, status: view, reason: reason.trim() });
+    setOpened(false);
+  };
+  return (
+    <Box flexBasis="100%" display="grid" gap="1.5">
+      <Segments label="Taken for" value={view} choices={VIEWS} change={setView} />
+      <TextField
+        quiet
+        rows={2}
+        label="Why you see it otherwise"
+        placeholder="Why"
+        value={reason}
+        change={setReason}
+        maxLength={500}
+      />
+      <Flex gap="1.5">
+        <Button size="sm" disabled={!reason.trim()} onClick={keep}>
+          Keep my view
+        </Button>
+        <Button size="sm" onClick={() => setOpened(false)}>
+          Leave it
+        </Button>
+      </Flex>
+    </Box>
+  );
+}

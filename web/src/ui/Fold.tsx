@@ -1,0 +1,28 @@
+/** What is seldom wanted, folded under its title. */
+import { chakra } from "@chakra-ui/react";
+import { type ReactNode, useState } from "react";
+
+interface Props {
+  title: ReactNode;
+  children: ReactNode;
+  small?: boolean;
+  /** Unfolded when it first appears; from then on the person folds it. */
+  opened?: boolean;
+}
+
+export function Fold({ title, children, small, opened }: Props) {
+  const [open] = useState(opened);
+  return (
+    <chakra.details open={open} mb={small ? "0" : "6"}>
+      <chakra.summary
+        cursor="pointer"
+        fontWeight={small ? "semibold" : "bold"}
+        minH={small ? "7" : "touch"}
+        py={small ? "0.5" : "2.5"}
+      >
+        {title}
+      </chakra.summary>
+      {children}
+    </chakra.details>
+  );
+}

@@ -1,0 +1,29 @@
+/** What was just done, told in passing, with a way to take it back. */
+import { createToaster, Portal, Toast, Toaster as ChakraToaster } from "@chakra-ui/react";
+
+const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, max: 3 });
+
+/** Tell it; with `undo`, it can be taken back for as long as it stands (eight seconds, longer while it is read). */
+export function tell(said: string, undo?: () => void): void {
+  toaster.create({
+    title: said,
+    type: "info",
+    duration: undo ? 8000 : 5000,
+    action: undo && { label: "Undo", onClick: undo },
+  });
+}
+
+export function Toaster() {
+  return (
+    <Portal>
+      <ChakraToaster toaster={toaster} insetInline={{ mdDown: "4" }}>
+        {(toast) => (
+          <Toast.Root width={{ md: "sm" }}>
+            <Toast.Title>{toast.title}</Toast.Title>
+            {toast.action && <Toast.ActionTrigger>{toast.action.label}</Toast.ActionTrigger>}
+          </Toast.Root>
+        )}
+      </ChakraToaster>
+    </Portal>
+  );
+}
