@@ -10,6 +10,7 @@ def test_rules_settled_by_a_supervisor_reach_the_next_inspection(signed_in, firm
     page = signed_in(firm.supervisor_email)
     page.get_by_role("link", name="House rules").click()
     page.get_by_label("RCDs are timed at", exact=True).select_option(label="½, 1 and 5 × IΔn")
+    page.get_by_role("tab", name="Reference tables").click()
     page.get_by_label("Table", exact=True).select_option(label="Devices: operating currents")
     page.get_by_label("Row", exact=True).select_option(label="BS 3036 · rewirable · 30")
     page.get_by_label("Cell", exact=True).select_option(label="Operating current at 0.4 s (A)")
@@ -33,8 +34,10 @@ def test_rules_settled_by_a_supervisor_reach_the_next_inspection(signed_in, firm
     page.get_by_role("button", name="Read as printed").click()
     expect(page.get_by_text("Every table is read as printed.")).to_be_visible()
     expect(page.get_by_text("Earlier corrections (1)")).to_be_visible()
+    page.get_by_role("tab", name="Rules", exact=True).click()
+    expect(page.locator("[data-other]")).to_have_count(1)
     page.get_by_label("RCDs are timed at", exact=True).select_option(label="1 × IΔn (usual)")
-    expect(page.locator("label[data-other]")).to_have_count(0)
+    expect(page.locator("[data-other]")).to_have_count(0)
 
 
 def test_an_inspector_reads_the_rules_and_cannot_settle_them(signed_in):
@@ -42,6 +45,8 @@ def test_an_inspector_reads_the_rules_and_cannot_settle_them(signed_in):
     page.get_by_role("link", name="House rules").click()
     expect(page.get_by_label("Zs held against")).to_be_disabled()
     expect(page.get_by_text("A supervisor of your firm settles them.")).to_be_visible()
+    page.get_by_role("tab", name="Reference tables").click()
+    expect(page.get_by_text("Every table is read as printed.")).to_be_visible()
     expect(page.get_by_role("button", name="Correct this cell")).to_have_count(0)
 
 

@@ -28,7 +28,7 @@ def test_high_ze_letter_hold_and_return(signed_in):
     all_kept(page)
     page.get_by_role("link", name="Dorrik, home").click()
     expect(page.get_by_text("On hold, return 3 Dec 2026")).to_be_visible()
-    page.get_by_text("7 Lookout Row").click()
+    page.get_by_role("region", name="In hand").get_by_text("7 Lookout Row").click()
     # Dead tests stay open while it is on hold.
     stage(page, "Dead tests")
     page.get_by_role("button", name="Not now").click()
@@ -37,7 +37,7 @@ def test_high_ze_letter_hold_and_return(signed_in):
     page.keyboard.press("Enter")
     all_kept(page)
     page.get_by_role("button", name="Back on site: go on").click()
-    expect(page.get_by_text("On hold")).to_have_count(0)
+    expect(page.get_by_role("note").get_by_text("On hold")).to_have_count(0)
     stage(page, "Brief")
     expect(page.get_by_text("still here")).to_have_count(1)
     expect(page.locator("summary", has_text="return visit")).to_be_visible()

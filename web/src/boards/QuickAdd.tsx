@@ -33,6 +33,7 @@ export function QuickAdd({ way, put }: { way: number; put: (fields: Record<strin
       <ComboboxField
         quiet
         label="Type a circuit"
+        list="Usual circuits"
         placeholder="kit, lights up, sho 10/4 b40 30ma 1p, sp for spare, = for the last again"
         text={text}
         type={setText}

@@ -143,8 +143,8 @@ function Head({ me }: { me: Me }) {
         <Menu
           label="Your account"
           trigger={
-            <Button variant="plain" label={`Your account: ${me.name}, ${me.firm_name}`}>
-              {me.name}
+            <Button variant="plain" label={`${me.name} ${me.firm_name}: your account`}>
+              {me.name}{" "}
               <Box as="span" display={{ base: "none", md: "inline" }} color="quiet">
                 {me.firm_name}
               </Box>

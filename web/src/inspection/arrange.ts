@@ -34,7 +34,8 @@ interface Hands {
 /** A note as it reads now: another figure makes it another note, which is not waved on yet. */
 export const waveKey = (note: Note): string => `${keyOf(note.id, note.field)} ${note.standing} ${note.title}`;
 
-const speaksOf = (note: Note, { id, field }: Place) =>
+/** Does a note speak of that figure, alone or among others? */
+export const speaksOf = (note: Note, { id, field }: Place): boolean =>
   note.field === field && (note.id === id || note.touches.includes(id));
 
 const answered = (note: Note) => note.standing === "pass" || note.on_record || !!note.overruled || !!note.because_of;

@@ -126,7 +126,7 @@ export default function ObservationDialog({ about }: { about: About }) {
     </>
   );
   return (
-    <Dialog title="Observation" label="Observation" close={close} first={box} width="40rem" footer={footer}>
+    <Dialog title="Observation" close={close} first={box} width="40rem" footer={footer}>
       <Flex direction="column" gap="3" onKeyDown={(event) => event.key === "Enter" && event.ctrlKey && save()}>
         <TextField label="Where" value={place} change={setPlace} maxLength={200} />
         <FilterList

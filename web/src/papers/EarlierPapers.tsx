@@ -74,12 +74,13 @@ export function EarlierPapers() {
 
   return (
     <Box mb="6">
-      <FileDrop label="File to take over" accept={KINDS} take={([file]) => file && read(file)}>
-        <b>Choose a file, or drop it here</b>
-        <Text color="quiet" fontSize="sm">
-          a report issued here (PDF), an inspection (JSON), a circuit chart (CSV, XLSX)
-        </Text>
-      </FileDrop>
+      <FileDrop
+        label="File to take over"
+        title="Choose a file, or drop it here"
+        line="a report issued here (PDF), an inspection (JSON), a circuit chart (CSV, XLSX)"
+        accept={KINDS}
+        take={([file]) => file && read(file)}
+      />
       {busy && <p role="status">{busy}</p>}
       {trouble && <Told trouble>{trouble}</Told>}
       {done && <Told>{done}</Told>}

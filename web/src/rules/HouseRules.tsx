@@ -28,6 +28,7 @@ export function HouseRules({ chosen, choose, disabled }: Props) {
         return (
           <Box
             key={option.name}
+            data-other={now === option.default ? undefined : true}
             pl="2.5"
             borderLeftWidth="3px"
             borderColor={now === option.default ? "transparent" : "ink"}

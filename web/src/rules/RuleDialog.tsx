@@ -17,8 +17,7 @@ export function RuleDialog({ number, close }: { number: string; close: () => voi
   const [only] = found;
   return (
     <Dialog
-      title={found.length === 1 && only ? `${only.number} ${only.title}` : `Rule ${number}`}
-      label={`Rule ${number}`}
+      title={found.length === 1 && only ? `Rule ${only.number}: ${only.title}` : `Rule ${number}`}
       close={close}
       width="36rem"
     >

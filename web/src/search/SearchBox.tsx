@@ -58,6 +58,7 @@ export function SearchBox() {
         ref={box}
         quiet
         label="Find"
+        list="Found"
         placeholder="Find an address, a client, a job number"
         text={text}
         type={setText}

@@ -18,6 +18,7 @@ import { day } from "../ui/when";
 import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
 import { RunSheet } from "./RunSheet";
+import { SpokenVerdict } from "./SpokenVerdict";
 import { STAGES, WITH_PAD } from "./stages";
 import { TopBar } from "./TopBar";
 
@@ -115,6 +116,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
       <Boundary what="The margin" area="margin">
         <Margin stage={current} />
       </Boundary>
+      <SpokenVerdict />
       {pad && (
         <Box gridArea="pad">
           <ReadingPad />
@@ -191,9 +193,10 @@ function OnHold({ me }: { me: Me }) {
 function EndedSession({ me: { id: known, email } }: { me: Me }) {
   const queries = useQueryClient();
   return (
-    <Dialog title="Your session has ended." label="Sign in again" width="26rem">
+    <Dialog title="Sign in again" width="26rem">
       <Text mb="4">
-        Nothing you typed is lost: it is kept on this device and is sent as soon as you have signed in.
+        <b>Your session has ended.</b> Nothing you typed is lost: it is kept on this device and is sent as soon as you
+        have signed in.
       </Text>
       <SignInForm
         email={email}

@@ -1,8 +1,8 @@
 /** The margin: what an experienced colleague would pencil beside the figures. Quiet when all is well. */
-import { Box, Flex, Text, VisuallyHidden } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import type { Judgement, Note, Schemas, Stage } from "../api/client";
-import { useReference } from "../api/reference";
+import { useFieldSpec, useReference } from "../api/reference";
 import { Mark } from "../drawings/Mark";
 import { arrange, type Arrangement, URGENCY, type Urgency, waveKey } from "../inspection/arrange";
 import { observe, useDesk } from "../inspection/desk";
@@ -46,7 +46,6 @@ export function Margin({ stage }: { stage: Stage }) {
   if (narrow && !opened) {
     return (
       <Frame narrow>
-        <Verdict arranged={arranged} />
         <Button variant="plain" wide expanded={false} onClick={() => setOpened(true)}>
           <Opener arranged={arranged} pressing={pressing} />
         </Button>
@@ -63,7 +62,6 @@ export function Margin({ stage }: { stage: Stage }) {
           </Button>
         )}
       </Flex>
-      <Verdict arranged={arranged} />
       <Notes stage={stage} judgement={judgement} arranged={arranged} sums={sums} />
     </Frame>
   );
@@ -102,18 +100,6 @@ function Opener({ arranged, pressing }: { arranged: Arrangement; pressing: numbe
     <Box as="span" flex="1" textAlign="start">
       {pressing === 0 ? "Margin: nothing to point out" : <b>Margin: {pressing} to look at</b>}
     </Box>
-  );
-}
-
-const SAID = { pass: "Passes", attention: "Look at this", fail: "Fails", unknown: "Cannot be judged yet" };
-
-/** The verdict on what was just left, for who hears rather than sees it. */
-function Verdict({ arranged }: { arranged: Arrangement }) {
-  const text = arranged.left.map((note) => `${SAID[note.standing]}: ${note.title}. ${note.reason}`).join(" ");
-  return (
-    <VisuallyHidden role="status" aria-live="polite">
-      {text}
-    </VisuallyHidden>
   );
 }
 
@@ -160,7 +146,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
         const count = groups.reduce((sum, notes) => sum + notes.length, ofBoard.length);
         if (!count) return null;
         return (
-          <Fold key={urgency} title={`${count} ${HEADS[urgency]}`} opened={urgency === "fail" || !last}>
+          <Fold key={urgency} title={`${count} ${HEADS[urgency]}`} opened={urgency !== "unknown"}>
             {ofBoard.map((sum) => (
               <SumCard key={sum.board_id + sum.field} sum={sum} />
             ))}
@@ -197,15 +183,18 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
   );
 }
 
-/** What was just left, while nothing is said of it: on its way, refused, or without a verdict of its own. */
+const FIGURES = ["reading", "number", "integer"];
+
+/** A figure that was just left, while nothing is said of it: on its way, refused, or without a verdict of its own. */
 function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
+  const spec = useFieldSpec(place.kind, place.field);
   const entity = useInspection((s) => s.model?.entities[place.id]);
   const waits = useInspection((s) =>
     s.model?.pending.some((p) => !p.refused && p.change.entity_id === place.id && p.change.field === place.field),
   );
   const refused = useInspection((s) => s.model && refusal(s.model, place.id, place.field));
   const offline = useInspection((s) => s.line !== "ok");
-  if (judged && !waits && !refused) return null;
+  if (!FIGURES.includes(spec?.kind ?? "") || (judged && !waits && !refused)) return null;
   const value = String(entity?.values[place.field] ?? "nothing");
   const says = refused
     ? refused

@@ -22,6 +22,8 @@ interface Props extends Words {
   /** Enter while nothing is chosen from the list: the words themselves. */
   enter?: (text: string) => void;
   placeholder?: string;
+  /** What the list is called. */
+  list: string;
   /** What to say where nothing fits. */
   empty?: ReactNode;
   maxLength?: number;
@@ -29,7 +31,7 @@ interface Props extends Words {
 }
 
 export const ComboboxField = forwardRef<HTMLInputElement, Props>(function ComboboxField(
-  { text, type, options, choose, enter, placeholder, empty, maxLength, autoFocus, ...words },
+  { text, type, options, choose, enter, list, placeholder, empty, maxLength, autoFocus, ...words },
   ref,
 ) {
   const collection = useMemo(
@@ -74,7 +76,7 @@ export const ComboboxField = forwardRef<HTMLInputElement, Props>(function Combob
         <Portal>
           <Combobox.Positioner>
             {(options.length > 0 || empty) && (
-              <Combobox.Content>
+              <Combobox.Content aria-label={list} aria-labelledby="">
                 {empty && <Combobox.Empty>{empty}</Combobox.Empty>}
                 {options.map((option) => (
                   <Combobox.Item key={option.key} item={option}>

@@ -29,7 +29,7 @@ export function DateField({ value, change, id, ...words }: Props) {
           <DatePicker.Control>
             <Input id={id} {...typing.input} paddingInlineEnd="12" placeholder="day month year" />
             <DatePicker.IndicatorGroup>
-              <DatePicker.Trigger aria-label={`Pick ${words.label.toLowerCase()} from a calendar`}>
+              <DatePicker.Trigger aria-label="Calendar">
                 <Icon name="calendar" />
               </DatePicker.Trigger>
             </DatePicker.IndicatorGroup>

@@ -1,12 +1,21 @@
 /** What opens over the work and holds the focus until it is answered or left. */
 import { Dialog as ChakraDialog, Drawer as ChakraDrawer, Portal } from "@chakra-ui/react";
-import type { ReactNode, RefObject } from "react";
+import { type ReactNode, type RefObject, useLayoutEffect } from "react";
 import { IconButton } from "./Button";
+
+/** What lies behind can be neither reached nor read while something is open over it. */
+function useAlone(): void {
+  useLayoutEffect(() => {
+    const behind = document.getElementById("root");
+    behind?.toggleAttribute("inert", true);
+    return () => {
+      behind?.toggleAttribute("inert", false);
+    };
+  }, []);
+}
 
 interface Props {
   title: ReactNode;
-  /** What a screen reader calls it, where the title alone does not tell. */
-  label?: string;
   /** Left out where it has to be answered. */
   close?: () => void;
   children: ReactNode;
@@ -17,7 +26,8 @@ interface Props {
 }
 
 /** In the middle: a question to answer, something to write down. */
-export function Dialog({ title, label, close, children, footer, first, width }: Props) {
+export function Dialog({ title, close, children, footer, first, width }: Props) {
+  useAlone();
   return (
     <ChakraDialog.Root
       open
@@ -30,7 +40,7 @@ export function Dialog({ title, label, close, children, footer, first, width }: 
       <Portal>
         <ChakraDialog.Backdrop />
         <ChakraDialog.Positioner>
-          <ChakraDialog.Content aria-label={label} maxWidth={width}>
+          <ChakraDialog.Content maxWidth={width}>
             <ChakraDialog.Header>
               <ChakraDialog.Title>{title}</ChakraDialog.Title>
               {close && (
@@ -49,13 +59,14 @@ export function Dialog({ title, label, close, children, footer, first, width }: 
 }
 
 /** At the side: facts that go with what stays in sight. */
-export function Drawer({ title, label, close, children, footer }: Props) {
+export function Drawer({ title, close, children, footer }: Props) {
+  useAlone();
   return (
     <ChakraDrawer.Root open lazyMount onOpenChange={({ open }) => !open && close?.()}>
       <Portal>
         <ChakraDrawer.Backdrop />
         <ChakraDrawer.Positioner>
-          <ChakraDrawer.Content aria-label={label}>
+          <ChakraDrawer.Content>
             <ChakraDrawer.Header>
               <ChakraDrawer.Title>{title}</ChakraDrawer.Title>
               <ChakraDrawer.CloseTrigger asChild>

@@ -1,6 +1,6 @@
 /** Files from the device or its camera: dropped, chosen or taken. */
-import { FileUpload } from "@chakra-ui/react";
-import { type ReactElement, type ReactNode, useState } from "react";
+import { Box, FileUpload } from "@chakra-ui/react";
+import { type ReactElement, useState } from "react";
 
 interface Props {
   label: string;
@@ -11,23 +11,38 @@ interface Props {
   disabled?: boolean;
 }
 
+/** What was taken is the caller's: the control itself keeps nothing, so that the same file can be taken again. */
+const NONE: File[] = [];
+
 const UNFIT = "That is not a file of the kind that is asked for here.";
 
+interface DropProps extends Props {
+  title: string;
+  /** What kinds of files. */
+  line: string;
+}
+
 /** A place to drop files on, as wide as the page; a tap opens what the device has. */
-export function FileDrop({ label, accept, take, several, disabled, children }: Props & { children: ReactNode }) {
+export function FileDrop({ label, accept, take, several, disabled, title, line }: DropProps) {
   const [trouble, setTrouble] = useState("");
   return (
     <FileUpload.Root
       accept={accept}
       maxFiles={several ? 100 : 1}
+      acceptedFiles={NONE}
       disabled={disabled}
       onFileChange={() => setTrouble("")}
       onFileAccept={({ files }) => files.length > 0 && take(files)}
       onFileReject={({ files }) => files.length > 0 && setTrouble(UNFIT)}
     >
       <FileUpload.HiddenInput aria-label={label} />
-      <FileUpload.Dropzone aria-label={label}>
-        <FileUpload.DropzoneContent>{children}</FileUpload.DropzoneContent>
+      <FileUpload.Dropzone aria-label={`${title} ${line}`}>
+        <FileUpload.DropzoneContent>
+          <b>{title}</b>{" "}
+          <Box as="span" color="quiet" fontSize="sm">
+            {line}
+          </Box>
+        </FileUpload.DropzoneContent>
       </FileUpload.Dropzone>
       {trouble && <p role="alert">{trouble}</p>}
     </FileUpload.Root>
@@ -40,6 +55,7 @@ export function FileButton({ label, accept, take, several, disabled, children }:
     <FileUpload.Root
       accept={accept}
       maxFiles={several ? 100 : 1}
+      acceptedFiles={NONE}
       disabled={disabled}
       width="auto"
       onFileAccept={({ files }) => files.length > 0 && take(files)}

@@ -1,6 +1,6 @@
 /** A list that stands in the page and grows shorter as one types; chosen by tap, or by arrows and Enter. */
 import { createListCollection, Input, Listbox } from "@chakra-ui/react";
-import { type KeyboardEvent, type RefObject, useMemo } from "react";
+import { type KeyboardEvent, type RefObject, useMemo, useState } from "react";
 import type { Option } from "./ComboboxField";
 import { Field, type Words } from "./Field";
 
@@ -32,21 +32,25 @@ export function FilterList(props: Props) {
       }),
     [options],
   );
+  const [moved, setMoved] = useState<string | null>(null);
+  const lit = options.find((option) => option.key === moved) ?? options[0];
   const key = (event: KeyboardEvent) => {
     if (event.key !== "Enter" || event.nativeEvent.isComposing) return;
-    const highlighted = event.currentTarget.getAttribute("aria-activedescendant");
-    if (!closed && options.length > 0 && highlighted && !event.ctrlKey) return;
     event.preventDefault();
-    enter();
+    event.stopPropagation();
+    if (!closed && lit && !event.ctrlKey) choose(lit.key);
+    else enter();
   };
   return (
     <Listbox.Root
       collection={collection}
       value={[]}
+      highlightedValue={lit?.key ?? null}
+      onHighlightChange={({ highlightedValue }) => setMoved(highlightedValue)}
       onValueChange={({ value: [chosen] }) => chosen !== undefined && choose(chosen)}
     >
       <Field {...words}>
-        <Listbox.Input autoHighlight asChild onKeyDown={key}>
+        <Listbox.Input asChild onKeyDownCapture={key}>
           <Input
             ref={box}
             role="combobox"
@@ -55,7 +59,10 @@ export function FilterList(props: Props) {
             placeholder={placeholder}
             maxLength={maxLength}
             value={text}
-            onChange={(event) => type(event.target.value)}
+            onChange={(event) => {
+              setMoved(null);
+              type(event.target.value);
+            }}
           />
         </Listbox.Input>
       </Field>

@@ -57,7 +57,11 @@ export function Empty({ title, children, act }: { title?: string; children: Reac
   return (
     <EmptyState.Root>
       <EmptyState.Content>
-        {title && <EmptyState.Title>{title}</EmptyState.Title>}
+        {title && (
+          <EmptyState.Title asChild>
+            <p>{title}</p>
+          </EmptyState.Title>
+        )}
         <EmptyState.Description>{children}</EmptyState.Description>
         {act}
       </EmptyState.Content>

@@ -49,6 +49,7 @@ export const button = defineRecipe({
     justifyContent: "center",
     gap: "2",
     flexShrink: "0",
+    maxWidth: "full",
     position: "relative",
     appearance: "none",
     cursor: "pointer",
