@@ -31,7 +31,7 @@ check: ## lint and types
 	.venv/bin/lint-imports
 	$(PY) -m dorrik openapi | diff -q - docs/openapi.json || (echo "docs/openapi.json is out of date: make openapi" && exit 1)
 	cd web && npx openapi-typescript ../docs/openapi.json -o /tmp/dorrik-schema.gen.ts >/dev/null && diff -q /tmp/dorrik-schema.gen.ts src/api/schema.gen.ts
-	cd web && npx tsc --noEmit && npx eslint src
+	cd web && npx tsc --noEmit && npx eslint src && npx prettier --check --log-level warn src *.ts *.js *.mjs
 
 bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test

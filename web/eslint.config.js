@@ -11,7 +11,7 @@ const LAYERS = [
   ["fields", "rules", "photos", "search", "session"],
   ["papers"],
   // Screens of the firm, and the stages of an inspection.
-  ["home", "register", "firm", "account", "people", "audit", "signin"],
+  ["home", "register", "firm", "account", "people", "audit", "signin", "kit"],
   ["brief", "intake", "isolation", "boards", "measurements", "observations", "report"],
   ["shell"],
 ];

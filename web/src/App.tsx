@@ -19,6 +19,7 @@ const Instruments = lazy(() => import("./register/Instruments"));
 const FirmScreen = lazy(() => import("./firm/Firm"));
 const Account = lazy(() => import("./account/Account"));
 const People = lazy(() => import("./people/People"));
+const Kit = lazy(() => import("./kit/Kit"));
 const AuditLog = lazy(() => import("./audit/AuditLog"));
 const InspectionScreen = lazy(() => import("./shell/InspectionScreen"));
 // Not needed for the first picture: what was just done is told later.
@@ -73,6 +74,7 @@ function Screens({ me }: { me: Me }) {
       <Route path="/job/:id" element={<Job me={me} />} />
       <Route path="/instruments" element={<Instruments me={me} />} />
       <Route path="/firm/:part?" element={<FirmScreen />} />
+      <Route path="/kit" element={<Kit />} />
       <Route path="/account" element={<Account me={me} />} />
       {me.may.includes("manage people") && <Route path="/people" element={<People me={me} />} />}
       {me.may.includes("read the audit log") && <Route path="/audit" element={<AuditLog />} />}

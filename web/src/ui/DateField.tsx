@@ -26,8 +26,9 @@ export function DateField({ value, change, id, ...words }: Props) {
           onValueChange={({ value: [picked] }) => picked && typing.pick(picked.toString())}
           positioning={{ placement: "bottom-end" }}
         >
+          {/* Beside the picker's own parts, not among them: it would write into the box as the browser likes days. */}
+          <Input id={id} {...typing.input} paddingInlineEnd="12" placeholder="day month year" />
           <DatePicker.Control>
-            <Input id={id} {...typing.input} paddingInlineEnd="12" placeholder="day month year" />
             <DatePicker.IndicatorGroup>
               <DatePicker.Trigger aria-label="Calendar">
                 <Icon name="calendar" />

@@ -1,6 +1,7 @@
 /** The frame of everything that is filled in: words, unit and history above, why it was refused or a hint below. */
 import { Box, Field as ChakraField, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { type ReactNode, useId } from "react";
+import { FIELD_FRAME as FRAME } from "../theme/recipes/frame";
 
 /** What every control of the kit takes. */
 export interface Words {
@@ -39,16 +40,39 @@ export function Field({
 }: Props) {
   const id = useId();
   const said = unit ? `${label} (${unit})` : label;
-  const words = (
-    <Flex width="full" align="baseline" justify="space-between" gap="2">
-      {group ? (
+  const past = history && <span data-history="">{history}</span>;
+  const row = { width: "full", align: "baseline", justify: "space-between", gap: "2" } as const;
+  if (group) {
+    // Not a field of the component library: each control of a group would take the group's words for its own.
+    const words = (
+      <Flex {...row}>
         <Box as="span" id={id} fontWeight="semibold">
           {said}
         </Box>
-      ) : (
-        <ChakraField.Label>{said}</ChakraField.Label>
-      )}
-      {history && <span data-history="">{history}</span>}
+        {past}
+      </Flex>
+    );
+    return (
+      <Box role="group" aria-labelledby={id} css={FRAME} aria-describedby={refused ? `${id}-refused` : undefined}>
+        {quiet ? <VisuallyHidden>{words}</VisuallyHidden> : words}
+        {children}
+        {refused && (
+          <Box id={`${id}-refused`} role="alert" fontWeight="semibold" borderLeftWidth="4px" borderColor="ink" pl="2">
+            {refused}
+          </Box>
+        )}
+        {hint && !refused && (
+          <Box color="quiet" fontSize="sm">
+            {hint}
+          </Box>
+        )}
+      </Box>
+    );
+  }
+  const words = (
+    <Flex {...row}>
+      <ChakraField.Label>{said}</ChakraField.Label>
+      {past}
     </Flex>
   );
   return (
@@ -57,7 +81,6 @@ export function Field({
       invalid={!!refused}
       required={required}
       disabled={disabled}
-      {...(group && { role: "group", "aria-labelledby": id })}
     >
       {quiet ? <VisuallyHidden>{words}</VisuallyHidden> : words}
       {children}

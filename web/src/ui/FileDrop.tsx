@@ -31,8 +31,11 @@ export function FileDrop({ label, accept, take, several, disabled, title, line }
       maxFiles={several ? 100 : 1}
       acceptedFiles={NONE}
       disabled={disabled}
-      onFileChange={() => setTrouble("")}
-      onFileAccept={({ files }) => files.length > 0 && take(files)}
+      onFileAccept={({ files }) => {
+        if (files.length === 0) return;
+        setTrouble("");
+        take(files);
+      }}
       onFileReject={({ files }) => files.length > 0 && setTrouble(UNFIT)}
     >
       <FileUpload.HiddenInput aria-label={label} />

@@ -11,7 +11,7 @@ interface Props {
 
 export function Tabs({ label, chosen, choose, parts }: Props) {
   return (
-    <ChakraTabs.Root value={chosen} onValueChange={({ value }) => choose(value)} lazyMount activationMode="manual">
+    <ChakraTabs.Root value={chosen} onValueChange={({ value }) => choose(value)} lazyMount>
       <ChakraTabs.List aria-label={label}>
         {parts.map((part) => (
           <ChakraTabs.Trigger key={part.key} value={part.key}>

@@ -10,6 +10,7 @@ import {
   nativeSelectAnatomy,
   segmentGroupAnatomy,
 } from "@chakra-ui/react/anatomy";
+import { FIELD_FRAME } from "./frame";
 
 const box = {
   width: "full",
@@ -116,18 +117,7 @@ export const field = defineSlotRecipe({
   className: "d-field",
   slots: fieldAnatomy.keys(),
   base: {
-    root: {
-      display: "flex",
-      flexDirection: "column",
-      alignItems: "flex-start",
-      gap: "1",
-      width: "full",
-      minWidth: "0",
-      position: "relative",
-      // What it was before is asked for at the field itself: it stands back until the hand is there.
-      "& [data-history]": { opacity: "0" },
-      "&:is(:hover, :focus-within) [data-history], & [data-history]:has([aria-expanded=true])": { opacity: "1" },
-    },
+    root: FIELD_FRAME,
     label: { display: "flex", alignItems: "baseline", gap: "1", fontWeight: "semibold", textAlign: "start" },
     requiredIndicator: { color: "quiet" },
     helperText: { color: "quiet", fontSize: "sm" },
@@ -267,10 +257,8 @@ export const datePicker = defineSlotRecipe({
   className: "d-date",
   slots: datePickerAnatomy.keys(),
   base: {
-    root: { display: "flex", flexDirection: "column", gap: "1", width: "full" },
-    control: { display: "flex", position: "relative", width: "full" },
-    input: { ...box, pe: "12", fontVariantNumeric: "tabular-nums" },
-    indicatorGroup: { position: "absolute", insetEnd: "0", top: "0" },
+    root: { position: "relative", width: "full" },
+    control: { position: "absolute", insetEnd: "0", top: "0" },
     trigger: { ...turn, color: "quiet" },
     content: { ...floating, p: "3", width: "max-content" },
     view: { display: "flex", flexDirection: "column", gap: "2" },
