@@ -58,7 +58,7 @@ const OWN = [
 
 const kit = {
   files: ["src/**/*.tsx"],
-  ignores: ["src/ui/**", ...OWN],
+  ignores: ["src/ui/**", "src/**/*.test.tsx", ...OWN],
   rules: {
     "no-restricted-syntax": [
       "error",

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Model } from "../inspection/model";
+import { open } from "../inspection/model";
 import type { Entity, Kind } from "../inspection/types";
 import { front, movedTo, nextWay, tree } from "./ways";
 
@@ -74,7 +74,11 @@ describe("the tree of boards", () => {
       entity("board", "b", "i", { name: "House", position: 2 }),
       circuit("c", "9"),
     ];
-    const model = { id: "i", entities: Object.fromEntries(entities.map((one) => [one.id, one])) } as unknown as Model;
+    const found = entities.map((one) => ({ kind: one.kind, id: one.id, parent_id: one.parentId, values: one.values }));
+    const model = open(
+      { id: "i", seq: 1, state: "in hand", may: [], entities: found as never, judgement: null as never },
+      [],
+    );
     expect(tree(model).map(({ board: one, depth, feeding }) => [one.id, depth, feeding?.id ?? null])).toEqual([
       ["b", 0, null],
       ["shed", 1, "c"],

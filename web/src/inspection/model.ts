@@ -14,6 +14,8 @@ export interface Model {
   /** The last sequence number up to which everything is known here. */
   seq: number;
   entities: Record<string, Entity>;
+  /** Ids of what stands in each entity, by `childrenKey`, removed ones too: nothing has to look through everything. */
+  index: Record<string, readonly string[]>;
   judgement: Judgement | null;
   /** The sequence number that the judgement is of; null where a change of it did not fit and the whole is asked for. */
   judgedSeq: number | null;
@@ -25,6 +27,15 @@ export interface Model {
 }
 
 type Entry = Schemas["EntryOut"];
+type Content = Pick<Model, "entities" | "index">;
+
+const childrenKey = (kind: Kind, parentId: string) => `${parentId}/${kind}`;
+
+function indexed(entities: Record<string, Entity>): Record<string, readonly string[]> {
+  const index: Record<string, string[]> = {};
+  for (const { kind, id, parentId } of Object.values(entities)) (index[childrenKey(kind, parentId)] ??= []).push(id);
+  return index;
+}
 
 /** An inspection as the server has it, with what this device still has to send laid on top. */
 export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model {
@@ -41,19 +52,30 @@ export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model
     id: found.id,
     seq: found.seq,
     entities,
+    index: indexed(entities),
     judgement: found.judgement,
     judgedSeq: found.seq,
     pending,
     notices: [],
     may: found.may,
   };
-  return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
+  return pending.reduce((m, p) => ({ ...m, ...set(m, p.change) }), model);
 }
 
 /** An inspection that so far is only on this device. */
 export function blank(id: string, pending: Pending[]): Model {
-  const model: Model = { id, seq: 0, entities: {}, judgement: null, judgedSeq: null, pending, notices: [], may: null };
-  return pending.reduce((m, p) => ({ ...m, entities: lay(m.entities, p.change) }), model);
+  const model: Model = {
+    id,
+    seq: 0,
+    entities: {},
+    index: {},
+    judgement: null,
+    judgedSeq: null,
+    pending,
+    notices: [],
+    may: null,
+  };
+  return pending.reduce((m, p) => ({ ...m, ...set(m, p.change) }), model);
 }
 
 interface Written {
@@ -64,20 +86,28 @@ interface Written {
 }
 
 /** Entities with one field set; a parent's field makes the entity. */
-function lay(entities: Record<string, Entity>, change: Written): Record<string, Entity> {
+function set({ entities, index }: Content, change: Written): Content {
   const kind = change.entity as Kind;
   const value = (change.value ?? null) as Value;
   const found = entities[change.entity_id];
   const parentField = kind === "inspection" ? "firm" : PARENT[kind];
-  if (change.field === parentField) {
-    // A circuit can go to another board; everything else stays where it was made.
-    if (found)
-      return kind === "inspection" ? entities : { ...entities, [found.id]: { ...found, parentId: String(value) } };
-    const made: Entity = { kind, id: change.entity_id, parentId: String(value), values: {} };
-    return { ...entities, [made.id]: made };
+  if (change.field !== parentField) {
+    if (!found) return { entities, index };
+    const changed = { ...found, values: { ...found.values, [change.field]: value } };
+    return { entities: { ...entities, [found.id]: changed }, index };
   }
-  if (!found) return entities;
-  return { ...entities, [found.id]: { ...found, values: { ...found.values, [change.field]: value } } };
+  // A circuit can go to another board; everything else stays where it was made.
+  if (found && kind === "inspection") return { entities, index };
+  const parentId = String(value);
+  const placed: Entity = found ? { ...found, parentId } : { kind, id: change.entity_id, parentId, values: {} };
+  const moved = { ...index };
+  if (found) {
+    const before = childrenKey(kind, found.parentId);
+    moved[before] = (moved[before] ?? []).filter((id) => id !== found.id);
+  }
+  const key = childrenKey(kind, parentId);
+  moved[key] = [...(moved[key] ?? []), placed.id];
+  return { entities: { ...entities, [placed.id]: placed }, index: moved };
 }
 
 /** A field as it is left: shown at once, waiting to be sent. A refused change of the same field gives way to it. */
@@ -85,7 +115,7 @@ export function write(model: Model, pending: Pending): Model {
   const { change } = pending;
   const key = keyOf(change.entity_id, change.field);
   const others = model.pending.filter((p) => !p.refused || keyOf(p.change.entity_id, p.change.field) !== key);
-  return { ...model, entities: lay(model.entities, change), pending: [...others, pending] };
+  return { ...model, ...set(model, change), pending: [...others, pending] };
 }
 
 type JudgementChange = Schemas["JudgementChange"];
@@ -157,11 +187,11 @@ export function receive(
 /** What others have written meanwhile. A field that waits here to be sent keeps what was typed here. */
 export function hear(model: Model, news: Schemas["News"], me: string, title: (e: Entry) => string): Model {
   const mine = new Set(model.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
-  let entities = model.entities;
+  let content: Content = model;
   const notices = [...model.notices];
   for (const entry of news.entries) {
     if (entry.seq <= model.seq) continue;
-    if (!mine.has(keyOf(entry.entity_id, entry.field))) entities = lay(entities, entry);
+    if (!mine.has(keyOf(entry.entity_id, entry.field))) content = set(content, entry);
     if (entry.overtook_author_id === me && entry.author_id !== me) {
       notices.push({
         id: entry.id,
@@ -177,7 +207,8 @@ export function hear(model: Model, news: Schemas["News"], me: string, title: (e:
   }
   return {
     ...model,
-    entities,
+    entities: content.entities,
+    index: content.index,
     notices,
     seq: Math.max(model.seq, news.seq),
     ...(news.judgement && { judgement: news.judgement, judgedSeq: news.seq }),
@@ -190,10 +221,11 @@ export function refusal(model: Model, id: string, field: string): string | undef
 }
 
 /** Children of an entity in their order, without removed ones. */
-export function children(model: Model, kind: Kind, parentId: string): Entity[] {
+export function children(model: Pick<Model, "entities" | "index">, kind: Kind, parentId: string): Entity[] {
   const position = (e: Entity) => Number(e.values.position ?? 0);
-  return Object.values(model.entities)
-    .filter((e) => e.kind === kind && e.parentId === parentId && !e.values.removed)
+  return (model.index[childrenKey(kind, parentId)] ?? [])
+    .flatMap((id) => model.entities[id] ?? [])
+    .filter((e) => !e.values.removed)
     .sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
 }
 

@@ -1,36 +1,25 @@
 /** The residual current devices of a board: tested once, each for all circuits behind it. */
-import { useMemo } from "react";
-import type { Status } from "../api/client";
-import type { Entity, Place } from "../inspection/types";
+import { useChildren } from "../inspection/select";
+import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
-import { ReadingCell } from "../fields/ReadingCell";
-import { applies, type Asked, type Column } from "./columns";
+import type { Column } from "./columns";
 import css from "./Devices.module.css";
+import { Figure } from "./Figure";
+import { useApplying } from "./GridRow";
 
 interface Props {
-  devices: Entity[];
-  circuits: Entity[];
-  columns: Column[];
-  asked: Map<string, Asked>;
-  marks: Record<string, Status>;
+  boardId: string;
+  columns: readonly Column[];
 }
 
-export function Devices({ devices, circuits, columns, asked, marks }: Props) {
+export function Devices({ boardId, columns }: Props) {
+  const devices = useChildren("rcd", boardId);
+  const circuits = useChildren("circuit", boardId);
+  if (devices.length === 0) return null;
   return (
     <section className={css.devices} aria-label="Residual current devices">
       {devices.map((device) => (
-        <div key={device.id} className={css.device}>
-          <div className={css.name}>
-            <b>{nameOf(device)}</b>{" "}
-            <span>{device.values.rated_ma != null ? `${String(device.values.rated_ma)} mA` : "rating missing"}</span>
-            <small>{behind(device, circuits)}</small>
-          </div>
-          {columns
-            .filter((column) => applies(column, device, asked))
-            .map((column) => (
-              <Test key={column.field} device={device} column={column} status={marks[`${device.id}.${column.field}`]} />
-            ))}
-        </div>
+        <Device key={device.id} device={device} behind={behind(device, circuits)} columns={columns} />
       ))}
     </section>
   );
@@ -44,14 +33,30 @@ function behind(device: Entity, circuits: Entity[]): string {
   return ways.length ? `ways ${ways.join(", ")}` : "nothing behind it yet";
 }
 
-function Test({ device, column, status }: { device: Entity; column: Column; status?: Status }) {
-  const { id } = device;
-  const place = useMemo<Place>(() => ({ kind: "rcd", id, field: column.field }), [id, column.field]);
-  const label = `${nameOf(device)}, ${column.head.join(" ")}`.trim();
+interface DeviceProps {
+  device: Entity;
+  behind: string;
+  columns: readonly Column[];
+}
+
+function Device({ device, behind: where, columns }: DeviceProps) {
+  const applying = useApplying(device.id, columns, "live");
+  const name = nameOf(device);
+  const rated = device.values.rated_ma;
   return (
-    <div className={css.test} style={{ width: column.width }}>
-      <span>{column.head.join(" ").trim()}</span>
-      <ReadingCell place={place} label={label} check={column.check} status={status} boxed />
+    <div className={css.device}>
+      <div className={css.name}>
+        <b>{name}</b> <span>{rated == null ? "rating missing" : `${String(rated)} mA`}</span>
+        <small>{where}</small>
+      </div>
+      {columns
+        .filter((column) => applying.includes(column.field))
+        .map((column) => (
+          <div key={column.field} className={css.test} style={{ width: column.width }}>
+            <span>{column.head.join(" ").trim()}</span>
+            <Figure kind="rcd" id={device.id} column={column} of={name} boxed />
+          </div>
+        ))}
     </div>
   );
 }

@@ -1,36 +1,29 @@
 /** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
-import { useEffect, useMemo, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { Judgement, Status } from "../api/client";
 import { BoardDrawing } from "../drawings/BoardDrawing";
-import { answerReminder, focusOn, setOrder, useDesk } from "../inspection/desk";
-import { children } from "../inspection/model";
+import { ReadingCell } from "../fields/ReadingCell";
+import { answerReminder, focusOn, useDesk } from "../inspection/desk";
+import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/sync";
 import type { Entity, Place } from "../inspection/types";
-import { cableAndDevice, nameOf, useSay } from "../inspection/words";
-import { ReadingCell } from "../fields/ReadingCell";
+import { nameOf, useSay } from "../inspection/words";
 import { Banner } from "../ui/Banner";
 import { Button, LinkButton } from "../ui/Button";
 import { type Choice, Segments } from "../ui/ChoiceField";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
-import { clock } from "../ui/when";
 import { useNarrow } from "../ui/layout";
-import { applies, type Asked, askedIn, type Column, COLUMNS, columnsFor, DEVICE_COLUMNS, order } from "./columns";
+import { clock } from "../ui/when";
+import { Cards } from "./Cards";
 import { Devices } from "./Devices";
+import { GridRow } from "./GridRow";
 import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
+import { type Layout, type Tests, useLayout, type Whole } from "./useLayout";
+import { markAt } from "./verdicts";
 
-const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
-
-/** Figures of the board as a whole: field, label, unit, what to mind. Which of them are asked comes with the judgement. */
-const WHOLE: [string, string, string, string][] = [
-  ["zdb_ohm", "Zdb at this board", "Ω", "with every bond reconnected"],
-  ["insulation_ln_mohm", "Insulation of the board, L–N", "MΩ", "every circuit on, every load out"],
-  ["insulation_lne_mohm", "Insulation of the board, L+N–E", "MΩ", "measure the circuits apart where it is low"],
-];
-
-const KINDS: readonly Choice[] = [
+const TESTS: readonly Choice[] = [
   ["dead", "Dead"],
   ["live", "Live"],
 ];
@@ -39,62 +32,25 @@ const ORDERS: readonly Choice[] = [
   ["test", "by test"],
 ];
 
-type Marks = Record<string, Status>;
-
-function marksOf(judgement: Judgement | null | undefined): Marks {
-  const marks: Marks = {};
-  for (const note of judgement?.notes ?? []) {
-    // A statement about several circuits marks the figure at each of them.
-    for (const id of new Set([note.id, ...note.touches])) {
-      const key = `${id}.${note.field}`;
-      if (WEIGHT[note.standing] >= WEIGHT[marks[key] ?? "pass"]) marks[key] = note.standing;
-    }
-  }
-  return marks;
-}
-
 export default function TestGrid({ live }: { live: boolean }) {
   const navigate = useNavigate();
   const narrow = useNarrow();
-  const model = useInspection((s) => s.model);
-  const focusId = useDesk((s) => s.focus?.id);
+  const inspection = useInspection((s) => s.model?.id) ?? "";
   const [chosen, choose] = useState<string | null>(null);
   const [byTest, setByTest] = useState(false);
-  const boards = model ? children(model, "board", model.id) : [];
+  const boards = useChildren("board", inspection);
   const board = boards.find((b) => b.id === chosen) ?? boards[0];
-  const circuits = model && board ? children(model, "circuit", board.id) : [];
-  const devices = model && board && live ? children(model, "rcd", board.id) : [];
-  const say = useSay();
-  const judgement = model?.judgement;
-  const kind = live ? "live" : "dead";
-  const asked = useMemo(() => askedIn(judgement, kind), [judgement, kind]);
-  const columns = columnsFor(COLUMNS[kind], circuits, asked);
-  const deviceColumns = columnsFor(DEVICE_COLUMNS, devices, asked);
-  const marks = useMemo(() => marksOf(judgement), [judgement]);
-  const ofBoard = board ? asked.get(board.id) : undefined;
-  const whole = WHOLE.filter(([field]) => ofBoard?.fields.includes(field) || ofBoard?.more.includes(field));
-  const first: Place[] = board ? whole.map(([field]) => ({ kind: "board", id: board.id, field })) : [];
-  const places = [
-    ...first,
-    ...order("rcd", deviceColumns, devices, asked, byTest),
-    ...order("circuit", columns, circuits, asked, byTest),
-  ];
-  const signature = places.map((p) => p.id + p.field).join();
-
-  useEffect(() => {
-    setOrder(places);
-    // The places are the same as long as their signature is; a new array alone changes nothing.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [signature]);
-
-  if (!model || !board) {
+  const circuits = useChildIds("circuit", board?.id);
+  const tests: Tests = live ? "live" : "dead";
+  const layout = useLayout(board?.id, tests, byTest);
+  if (!board) {
     return (
       <>
         <StageHead title={live ? "Live tests" : "Dead tests"} />
         <StageBody>
           <Empty
             title="No board yet"
-            act={<LinkButton to={`/inspection/${model?.id}/boards`}>Add the first board</LinkButton>}
+            act={<LinkButton to={`/inspection/${inspection}/boards`}>Add the first board</LinkButton>}
           >
             Tests stand on circuits, circuits on a board.
           </Empty>
@@ -102,22 +58,20 @@ export default function TestGrid({ live }: { live: boolean }) {
       </>
     );
   }
-  const expected = (id: string, field: string) => judgement?.expected.find((e) => e.id === id && e.field === field);
-  const state = judgement?.boards.find((one) => one.board_id === board.id);
-  const isolated = state?.proved_at
-    ? `${state.restored ? "restored after" : "isolated"} ${clock(state.proved_at)}${state.lock ? `, ${state.lock.toLowerCase()}` : ""}`
-    : "no isolation recorded";
-  const place = [board.values.location, `${circuits.length} circuits`, live ? null : isolated]
-    .filter(Boolean)
-    .join(" · ");
-  const stage = (to: string) => navigate(`/inspection/${model.id}/${to}`);
   return (
     <div className={css.screen}>
-      <StageHead title={nameOf(board)} line={place}>
+      <StageHead title={nameOf(board)} line={<Where board={board} circuits={circuits.length} live={live} />}>
         {boards.length > 1 && (
           <Segments label="Board" choices={boards.map((b) => [b.id, nameOf(b)])} value={board.id} change={choose} />
         )}
-        {!narrow && <Segments label="Tests" choices={KINDS} value={kind} change={stage} />}
+        {!narrow && (
+          <Segments
+            label="Tests"
+            choices={TESTS}
+            value={tests}
+            change={(to) => navigate(`/inspection/${inspection}/${to}`)}
+          />
+        )}
         <Segments
           label="Order of next"
           choices={ORDERS}
@@ -127,159 +81,84 @@ export default function TestGrid({ live }: { live: boolean }) {
       </StageHead>
       <Reminder live={live} board={board} />
       {!live && <NullBar />}
-      {!narrow && (
-        <BoardDrawing
-          board={board}
-          chosen={focusId}
-          choose={(circuit) => {
-            const first =
-              places.find((p) => p.id === circuit.id && circuit.values[p.field] == null) ??
-              places.find((p) => p.id === circuit.id);
-            if (first) focusOn(first);
-          }}
-        />
-      )}
-      {whole.map(([field, label, unit, hint]) => (
-        <div key={field} className={css.zdb}>
-          <b>{label}</b>
-          <span>
-            <ReadingCell
-              place={{ kind: "board", id: board.id, field }}
-              label={label}
-              status={marks[`${board.id}.${field}`]}
-              boxed
-            />
-          </span>
-          {unit} <small>{hint}</small>
-        </div>
+      {!narrow && <Front board={board} layout={layout} />}
+      {layout.whole.map((one) => (
+        <OfBoard key={one[0]} boardId={board.id} one={one} />
       ))}
-      {devices.length > 0 && (
-        <Devices devices={devices} circuits={circuits} columns={deviceColumns} asked={asked} marks={marks} />
-      )}
+      {live && <Devices boardId={board.id} columns={layout.deviceColumns} />}
       {narrow ? (
-        <Cards columns={columns} circuits={circuits} asked={asked} marks={marks} expected={expected} />
+        <Cards ids={circuits} columns={layout.columns} tests={tests} />
       ) : (
-        <table className={css.grid} data-dense={circuits.length > 10 || undefined}>
-          <thead>
-            <tr>
-              <th className={css.way}>#</th>
-              <th className={css.circuit}>Circuit</th>
-              {live && <th className={css.info}>Zs at most</th>}
-              {live && <th className={css.info}>Zdb + {say("R1+R2")}</th>}
-              {columns.map((column) => (
-                <th key={column.field} style={{ width: column.width }}>
-                  {say(column.head[0])}
-                  <br />
-                  {column.head[1]}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {circuits.map((circuit) => (
-              <tr key={circuit.id} data-here={circuit.id === focusId || undefined}>
-                <td className={css.way}>{String(circuit.values.way ?? "")}</td>
-                <th scope="row" className={css.circuit} title={nameOf(circuit)}>
-                  {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
-                </th>
-                {live && <td className={css.info}>{limitOf(expected(circuit.id, "zs_ohm")?.greatest)}</td>}
-                {live && <td className={css.info}>{judgement?.sums[circuit.id] ?? "–"}</td>}
-                {columns.map((column) => (
-                  <GridCell
-                    key={column.field}
-                    column={column}
-                    circuit={circuit}
-                    asked={asked}
-                    status={marks[`${circuit.id}.${column.field}`]}
-                    ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)}
-                  />
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Grid ids={circuits} layout={layout} tests={tests} />
       )}
       {circuits.length === 0 && (
         <p className={css.none}>
-          This board has no circuits yet. <Link to={`/inspection/${model.id}/boards`}>Add them under Boards.</Link>
+          This board has no circuits yet. <Link to={`/inspection/${inspection}/boards`}>Add them under Boards.</Link>
         </p>
       )}
     </div>
   );
 }
 
-const limitOf = (greatest: number | null | undefined) =>
-  greatest == null ? "–" : greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2);
-
-/** Only what a ring's ends lead to is shown before it is measured: a limit is no expectation. */
-function ghostOf(column: Column, greatest: number | null | undefined): string | undefined {
-  return column.field === "r1_r2_ohm" && greatest != null ? `≤ ${greatest.toFixed(2)}` : undefined;
+/** Where the board is, how many circuits it has, and whether it is isolated. */
+function Where({ board, circuits, live }: { board: Entity; circuits: number; live: boolean }) {
+  const state = useInspection((s) => s.model?.judgement?.boards.find((one) => one.board_id === board.id));
+  const isolated = state?.proved_at
+    ? `${state.restored ? "restored after" : "isolated"} ${clock(state.proved_at)}${state.lock ? `, ${state.lock.toLowerCase()}` : ""}`
+    : "no isolation recorded";
+  return [board.values.location, `${circuits} circuits`, live ? null : isolated].filter(Boolean).join(" · ");
 }
 
-interface CellProps {
-  column: Column;
-  circuit: Entity;
-  status?: Status;
-  ghost?: string;
+/** The board's front: a tap goes to the circuit's first figure that is still empty. */
+function Front({ board, layout }: { board: Entity; layout: Layout }) {
+  const focusId = useDesk((s) => s.focus?.id);
+  const go = (circuit: Entity) => {
+    const own = layout.places.filter((place) => place.id === circuit.id);
+    const first = own.find((place) => circuit.values[place.field] == null) ?? own[0];
+    if (first) focusOn(first);
+  };
+  return <BoardDrawing board={board} chosen={focusId} choose={go} />;
 }
 
-function GridCell({ column, circuit, asked, status, ghost }: CellProps & { asked: Map<string, Asked> }) {
-  if (!applies(column, circuit, asked)) return <td className={css.none}>–</td>;
+function OfBoard({ boardId, one: [field, label, unit, hint] }: { boardId: string; one: Whole }) {
+  const status = useInspection((s) => markAt(s.model?.judgement, boardId, field));
+  const place: Place = { kind: "board", id: boardId, field };
   return (
-    <td className={css.figure}>
-      <Figure column={column} circuit={circuit} status={status} ghost={ghost} />
-    </td>
+    <div className={css.zdb}>
+      <b>{label}</b>
+      <span>
+        <ReadingCell place={place} label={label} status={status} boxed />
+      </span>
+      {unit} <small>{hint}</small>
+    </div>
   );
 }
 
-function Figure({ column, circuit, status, ghost, boxed }: CellProps & { boxed?: boolean }) {
-  const { id } = circuit;
-  const place = useMemo<Place>(() => ({ kind: "circuit", id, field: column.field }), [id, column.field]);
-  const label = `${nameOf(circuit)}, ${column.head.join(" ")}`.trim();
-  return <ReadingCell place={place} label={label} check={column.check} status={status} ghost={ghost} boxed={boxed} />;
-}
-
-/** On a phone: one circuit under another, each test with its name beside its figure. */
-function Cards({
-  columns,
-  circuits,
-  asked,
-  marks,
-  expected,
-}: {
-  columns: Column[];
-  circuits: Entity[];
-  asked: Map<string, Asked>;
-  marks: Marks;
-  expected: (id: string, field: string) => { greatest: number | null } | undefined;
-}) {
+function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; tests: Tests }) {
   const say = useSay();
   return (
-    <ul className={css.cards}>
-      {circuits
-        .filter((circuit) => !circuit.values.spare)
-        .map((circuit) => (
-          <li key={circuit.id}>
-            <b>{nameOf(circuit)}</b> <small>{cableAndDevice(circuit.values)}</small>
-            <div className={css.card}>
-              {columns
-                .filter((column) => applies(column, circuit, asked))
-                .map((column) => (
-                  <div key={column.field}>
-                    <span>{`${say(column.head[0])} ${column.head[1]}`.trim()}</span>
-                    <Figure
-                      column={column}
-                      circuit={circuit}
-                      status={marks[`${circuit.id}.${column.field}`]}
-                      ghost={ghostOf(column, expected(circuit.id, column.field)?.greatest)}
-                      boxed
-                    />
-                  </div>
-                ))}
-            </div>
-          </li>
+    <table className={css.grid} data-dense={ids.length > 10 || undefined}>
+      <thead>
+        <tr>
+          <th className={css.way}>#</th>
+          <th className={css.circuit}>Circuit</th>
+          {tests === "live" && <th className={css.info}>Zs at most</th>}
+          {tests === "live" && <th className={css.info}>Zdb + {say("R1+R2")}</th>}
+          {layout.columns.map((column) => (
+            <th key={column.field} style={{ width: column.width }}>
+              {say(column.head[0])}
+              <br />
+              {column.head[1]}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {ids.map((id) => (
+          <GridRow key={id} id={id} columns={layout.columns} tests={tests} />
         ))}
-    </ul>
+      </tbody>
+    </table>
   );
 }
 

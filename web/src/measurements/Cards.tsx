@@ -1,0 +1,48 @@
+/** The grid on a phone: one circuit under another, each test with its name beside its figure. */
+import { memo } from "react";
+import { useEntity } from "../inspection/select";
+import { cableAndDevice, nameOf, useSay } from "../inspection/words";
+import type { Column } from "./columns";
+import { Figure } from "./Figure";
+import { useApplying } from "./GridRow";
+import css from "./TestGrid.module.css";
+import type { Tests } from "./useLayout";
+
+interface Props {
+  ids: readonly string[];
+  columns: readonly Column[];
+  tests: Tests;
+}
+
+export function Cards({ ids, columns, tests }: Props) {
+  return (
+    <ul className={css.cards}>
+      {ids.map((id) => (
+        <Card key={id} id={id} columns={columns} tests={tests} />
+      ))}
+    </ul>
+  );
+}
+
+const Card = memo(function Card({ id, columns, tests }: Omit<Props, "ids"> & { id: string }) {
+  const say = useSay();
+  const circuit = useEntity(id);
+  const applying = useApplying(id, columns, tests);
+  if (!circuit || circuit.values.spare) return null;
+  const name = nameOf(circuit);
+  return (
+    <li>
+      <b>{name}</b> <small>{cableAndDevice(circuit.values)}</small>
+      <div className={css.card}>
+        {columns
+          .filter((column) => applying.includes(column.field))
+          .map((column) => (
+            <div key={column.field}>
+              <span>{`${say(column.head[0])} ${column.head[1]}`.trim()}</span>
+              <Figure kind="circuit" id={id} column={column} of={name} boxed />
+            </div>
+          ))}
+      </div>
+    </li>
+  );
+});

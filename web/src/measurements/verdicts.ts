@@ -1,0 +1,57 @@
+/** The verdicts as the grid looks them up: by figure, worked out once for each judgement. */
+import type { Judgement, Schemas, Stage, Status } from "../api/client";
+import { keyOf } from "../inspection/types";
+import { type Asked, askedIn } from "./columns";
+
+type Expected = Schemas["ExpectedOut"];
+
+interface Verdicts {
+  marks: Map<string, Status>;
+  expected: Map<string, Expected>;
+  asked: Partial<Record<Stage, Map<string, Asked>>>;
+}
+
+const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
+const known = new WeakMap<Judgement, Verdicts>();
+const NONE: Verdicts = { marks: new Map(), expected: new Map(), asked: {} };
+
+function of(judgement: Judgement | null | undefined): Verdicts {
+  if (!judgement) return NONE;
+  const before = known.get(judgement);
+  if (before) return before;
+  const made: Verdicts = {
+    marks: marksOf(judgement),
+    expected: new Map(judgement.expected.map((one) => [keyOf(one.id, one.field), one])),
+    asked: {},
+  };
+  known.set(judgement, made);
+  return made;
+}
+
+function marksOf(judgement: Judgement): Map<string, Status> {
+  const marks = new Map<string, Status>();
+  for (const note of judgement.notes) {
+    // A statement about several circuits marks the figure at each of them.
+    for (const id of new Set([note.id, ...note.touches])) {
+      const key = keyOf(id, note.field);
+      if (WEIGHT[note.standing] >= WEIGHT[marks.get(key) ?? "pass"]) marks.set(key, note.standing);
+    }
+  }
+  return marks;
+}
+
+type Given = Judgement | null | undefined;
+
+/** The worst standing of a figure's notes; nothing where none speaks of it. */
+export const markAt = (judgement: Given, id: string, field: string): Status | undefined =>
+  of(judgement).marks.get(keyOf(id, field));
+
+/** The greatest value that is expected or allowed at a figure. */
+export const greatestAt = (judgement: Given, id: string, field: string): number | null | undefined =>
+  of(judgement).expected.get(keyOf(id, field))?.greatest;
+
+/** What is asked in a stage, by entity. */
+export function askedOf(judgement: Given, stage: Stage): Map<string, Asked> {
+  const verdicts = of(judgement);
+  return (verdicts.asked[stage] ??= askedIn(judgement, stage));
+}
