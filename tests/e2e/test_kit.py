@@ -120,6 +120,8 @@ def test_every_part_is_worked_by_keyboard_alone(browser, server, firm):
     page.get_by_role("button", name="Undo").focus()
     keys.press("Enter")
     _now(page, "undone", "back")
+    # With the message the focus goes back to where it was.
+    expect(page.get_by_text("The boat is taken out.")).to_have_count(0)
     page.get_by_label("Papers", exact=True).set_input_files(
         {"name": "log.txt", "mimeType": "text/plain", "buffer": b"x"}
     )
