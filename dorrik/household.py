@@ -9,10 +9,11 @@ from sqlalchemy import Connection, Engine, select
 
 from dorrik import serving
 from dorrik.core.rule_book import of_nation
+from dorrik.core.workflow import ROLES
 from dorrik.store import audit, firm_rules, links, people
 from dorrik.store.account_tables import firm, person
 from dorrik.store.engine import make_engine
-from dorrik.store.people import ROLES, Unfit
+from dorrik.store.people import Unfit
 
 
 def add_commands(commands: Any) -> None:

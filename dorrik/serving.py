@@ -11,10 +11,14 @@ import sys
 import threading
 from collections.abc import Iterator
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from fastapi import FastAPI
 
 from dorrik.store.mariadb import PrivateMariaDB
+
+if TYPE_CHECKING:
+    from aiosmtpd.controller import Controller
 
 HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
 #: How long requests that are being answered have when the server stops (s).
@@ -185,7 +189,7 @@ def _run(host: str, port: int, workers: int) -> None:
     )
 
 
-def _demo(url: str, host: str) -> "contextlib.AbstractContextManager[object] | None":
+def _demo(url: str, host: str) -> "Controller | None":
     from dorrik.demo import load, mail_catcher, people
     from dorrik.store.engine import make_engine
 

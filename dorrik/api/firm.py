@@ -7,7 +7,7 @@ from sqlalchemy import Connection
 
 from dorrik.api.account_types import Letterhead
 from dorrik.api.accounts import at_field
-from dorrik.api.firm_types import CorrectionOut, FirmOut, FirmRules, RetentionIn, TableOut
+from dorrik.api.firm_types import CorrectionOut, FirmOut, FirmRules, RetentionIn, TableOut, TableRowOut
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.schemas import CorrectionIn
@@ -104,7 +104,7 @@ def tables(request: Request) -> list[TableOut]:
                 source=reference.source(name),
                 keys=list(key),
                 columns=[column for column in reference.printed(name)[0] if column not in key],
-                rows=[{"row": reference.row_key(name, row), "cells": row} for row in reference.printed(name)],
+                rows=[TableRowOut(row=reference.row_key(name, row), cells=row) for row in reference.printed(name)],
             )
             for name, key in reference.KEYS.items()
         ]

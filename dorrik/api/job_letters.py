@@ -21,7 +21,7 @@ from dorrik.store.engine import now
 from dorrik.store.people import Person
 
 router = make_router("/api", "register", RESPONSES)
-_PDF = {200: {"content": {"application/pdf": {}}}}
+_PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}
 
 
 @router.get("/jobs/{entry_id}/confirmation.pdf", response_class=Response, responses=_PDF)

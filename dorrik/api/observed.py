@@ -85,5 +85,5 @@ def metrics(request: Request) -> Response:
     registry = OWN
     if os.environ.get("PROMETHEUS_MULTIPROC_DIR"):
         registry = CollectorRegistry()
-        multiprocess.MultiProcessCollector(registry)
+        multiprocess.MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
     return Response(generate_latest(registry), media_type="text/plain; version=0.0.4")

@@ -7,6 +7,7 @@ from sqlalchemy import Engine
 
 from dorrik.api import accounts
 from dorrik.api.account_types import Me, SignIn
+from dorrik.api.costly import Pool
 from dorrik.api.observed import FAILED_SIGN_INS
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
@@ -22,7 +23,8 @@ async def sign_in(request: Request, response: Response, given: SignIn) -> Me:
     """Sign in; sets the session cookie. Answered with the code `code` where the second factor is asked for."""
     engine: Engine = request.app.state.engine
     where, agent = source(request), request.headers.get("user-agent", "")
-    token, me = await request.app.state.costly.run(lambda: _sign_in(engine, given, where, agent))
+    pool: Pool = request.app.state.costly
+    token, me = await pool.run(lambda: _sign_in(engine, given, where, agent))
     set_cookie(request, response, token)
     return me
 

@@ -2,5 +2,8 @@
 
 from typing import Literal
 
+from dorrik.core.progress import Stage
+
+__all__ = ["Stage", "Status"]
+
 Status = Literal["pass", "attention", "fail", "unknown"]
-Stage = Literal["brief", "intake", "isolation", "boards", "dead", "live", "observations", "report"]

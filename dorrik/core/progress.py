@@ -1,7 +1,7 @@
 """What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
 
 from collections.abc import Iterator, Mapping
-from typing import Any
+from typing import Any, Literal
 
 from dorrik.core.circuit import NO_ZS
 from dorrik.core.house_rules import HouseRules
@@ -10,7 +10,8 @@ from dorrik.core.insulation import LOW_MOHM
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 
-STAGES = ("brief", "intake", "isolation", "boards", "dead", "live", "observations", "report")
+Stage = Literal["brief", "intake", "isolation", "boards", "dead", "live", "observations", "report"]
+STAGES: tuple[Stage, ...] = ("brief", "intake", "isolation", "boards", "dead", "live", "observations", "report")
 
 #: How many of the things left are named.
 NAMED = 20
@@ -86,7 +87,7 @@ _LIVE = frozenset(
 _DEAD = ("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined")
 _POINT_LIVE = ("line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
 _RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
-_STAGE_OF_KIND = {
+_STAGE_OF_KIND: Mapping[str, Stage] = {
     "isolation": "isolation",
     "check": "boards",
     "meter": "brief",
@@ -101,7 +102,7 @@ _BRIEF_TOO = frozenset(
 )
 
 
-def stage_of(kind: str, field: str) -> str:
+def stage_of(kind: str, field: str) -> Stage:
     """The stage where a field is entered, and where what is said of it stands."""
     if kind in _STAGE_OF_KIND:
         return _STAGE_OF_KIND[kind]
@@ -191,7 +192,7 @@ def _words(kind: str, entity: Any, field: str) -> str:
     return label
 
 
-def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[str, str, Any, tuple[str, ...]]]:
+def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
     """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field."""
     yield "brief", "inspection", inspection, _BRIEF
     yield "intake", "inspection", inspection, _INTAKE
@@ -238,7 +239,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
     """
     done = dict.fromkeys(STAGES, 0)
     left = dict.fromkeys(STAGES, 0)
-    names: dict[str, list[str]] = {stage: [] for stage in STAGES}
+    names: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
     asked: list[Asked] = []
     tests = limited = 0
     for stage, kind, entity, fields in _asked(inspection, house):

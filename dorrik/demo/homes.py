@@ -9,13 +9,13 @@ from dorrik.store.engine import now
 Circuit = dict[str, Any]
 
 
-def _day(ago: int) -> str:
+def day(ago: int) -> str:
     """A date some days ago: the demo is always of this month."""
     return (now().date() - timedelta(days=ago)).isoformat()
 
 
 def _at(ago: int, time: str) -> str:
-    return f"{_day(ago)}T{time}Z"
+    return f"{day(ago)}T{time}Z"
 
 
 #: Columns of the tables below, in the order of the test grid.
@@ -39,7 +39,7 @@ _COLUMNS = (
     "rcd_trip_ms",
     "rcd_button",
 )
-_ = None
+_: None = None
 OK = "correct"
 
 
@@ -71,7 +71,7 @@ def lookout_row_1(scribe: Scribe) -> None:
         reference="K-0144",
         property_address="1 Lookout Row, Kelder Haven",
         occupier_name="Wynn Tarrant",
-        inspected_on=_day(20),
+        inspected_on=day(20),
         extent="The whole fixed installation of the cottage; one socket and one switch in each room opened.",
         earthing="TN-C-S",
         phases="1",
@@ -137,13 +137,31 @@ def lookout_row_1(scribe: Scribe) -> None:
     )
 
 
+_TEN_YEARS_AGO = (
+    ("240", "0.16", "0.54"),
+    ("320", "0.24", "0.61"),
+    ("190", "0.42", "0.80"),
+    ("140", "1.02", "1.41"),
+    ("64", "1.33", "1.58"),
+    (_, "0.11", "0.49"),
+)
+_FIVE_YEARS_AGO = (
+    ("225", "0.16", "0.55"),
+    ("180", "0.25", "0.62"),
+    ("185", "0.41", "0.81"),
+    ("130", "1.02", "1.42"),
+    ("9.5", "1.34", "1.66"),
+    (">500", "0.11", "0.50"),
+)
+
+
 def net_loft_flat_2(scribe: Scribe) -> None:
     """A flat in the old net loft: unsatisfactory, with faults of several families."""
     scribe.origin(
         reference="K-0145",
         property_address="Flat 2, The Net Loft, Capstan Lane, Kelder Haven",
         occupier_name="Davy Marlin",
-        inspected_on=_day(13),
+        inspected_on=day(13),
         extent="The whole fixed installation of the flat; half of the points opened.",
         earthing="TN-S",
         phases="1",
@@ -197,17 +215,20 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         at_clamp_ohm="0.02",
         at_pipe_ohm="0.02",
     )
-    # Outside lights over ten years: the insulation of one old cable on its way down.
-    for years, insulation in ((10, "64"), (5, "9.5")):
-        scribe.add(
-            "earlier",
-            "circuit",
-            ids[4],
-            measured_on=_day(13 + round(365.25 * years)),
-            figure="insulation_lne_mohm",
-            reading=insulation,
-            source="Report of that year",
-        )
+    # Ten years by the reports of the time: sound cables stay as they were, the one outdoors is on its way down.
+    for years, readings in ((10, _TEN_YEARS_AGO), (5, _FIVE_YEARS_AGO)):
+        for circuit_id, figures in zip(ids, readings, strict=True):
+            for figure, reading in zip(("insulation_lne_mohm", "r1_r2_ohm", "zs_ohm"), figures, strict=True):
+                if reading is not _:
+                    scribe.add(
+                        "earlier",
+                        "circuit",
+                        circuit_id,
+                        measured_on=day(13 + round(365.25 * years)),
+                        figure=figure,
+                        reading=reading,
+                        source="Report of that year",
+                    )
 
     def found(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> None:
         scribe.add(
@@ -276,7 +297,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         reference="K-0147",
         property_address="3 Lookout Row, Kelder Haven",
         occupier_name="Hester Vane",
-        inspected_on=_day(0),
+        inspected_on=day(0),
         extent="The whole fixed installation of the cottage and its pump shed; a quarter of the points opened.",
         earthing="TN-C-S",
         phases="1",
@@ -398,7 +419,7 @@ def keepers_house(scribe: Scribe) -> None:
         client_address="Lifeboat Keeper's House, Slip Road, Kelder Haven",
         tenure="owner-occupied dwelling",
         purpose="purchase",
-        inspected_on=_day(0),
+        inspected_on=day(0),
         extent="The house without the boat shed; every point that can be reached.",
         earthing="TT",
         phases="1",
@@ -417,3 +438,15 @@ def keepers_house(scribe: Scribe) -> None:
 
 IN_HAND = (keepers_house, lookout_row_3)
 ISSUED = (lookout_row_1, net_loft_flat_2)
+#: Nulls of the leads by the address of the visit: which set, days ago, when, and what it read.
+NULLS = {
+    "1 Lookout Row, Kelder Haven": (
+        ("Blue pouch, probes", 20, "09:18:00", "0.06"),
+        ("Blue pouch, probes", 20, "13:04:00", "0.05"),
+    ),
+    "Flat 2, The Net Loft, Capstan Lane, Kelder Haven": (
+        ("Blue pouch, probes", 13, "09:31:00", "0.06"),
+        ("Blue pouch, probes", 13, "11:47:00", "0.07"),
+        ("Blue pouch, probes", 13, "13:22:00", "0.06"),
+    ),
+}

@@ -37,6 +37,7 @@ def load(engine: Engine) -> bool:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
         _of_the_register(scribe, keeper)
+        _nulled(scribe, keeper)
         scribe.send()
         _issue(engine, scribe, ruth, None)
         if home is homes.net_loft_flat_2:
@@ -73,6 +74,16 @@ def _of_the_register(scribe: Scribe, keeper: register.Registrar) -> None:
     """Say which property of the register the inspection is of."""
     property_id, installation_id = keeper.properties[scribe.address]
     scribe.origin(property_id=property_id, installation_id=installation_id, nation="England")
+
+
+def _nulled(scribe: Scribe, keeper: register.Registrar) -> None:
+    """The leads were nulled on the day of the visit, morning and afternoon."""
+    for name, ago, time, reading in homes.NULLS.get(scribe.address, ()):
+        scribe.add(
+            "lead_null", "inspection", scribe.inspection,
+            name=name, leads_id=keeper.leads[name], known_ohm=0.06, reading_ohm=reading,
+            nulled_at=f"{homes.day(ago)}T{time}Z",
+        )  # fmt: skip
 
 
 def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None) -> None:

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from dorrik.core.workflow import Role
+
 PASSWORD = "harbour-light-7"
 
 
@@ -20,7 +22,7 @@ class DemoPerson:
 
     name: str
     email: str
-    role: str
+    role: Role
     firm: str
 
 

@@ -25,6 +25,8 @@ class Registrar:
         self._author_id = author_id
         #: Properties by address, and the first installation of each.
         self.properties: dict[str, tuple[str, str]] = {}
+        #: Lead sets by name.
+        self.leads: dict[str, str] = {}
 
     def add(self, kind: str, parent: str | None = None, **values: Any) -> str:
         """Add an entry; returns its id."""
@@ -91,5 +93,5 @@ def load(keeper: Registrar) -> None:
         "instrument", name="Leakage clamp", sort="clamp", serial="LC-0313", bought_on="2023-05-12",
         calibrated_on=_day(-350), calibration_due=_day(15),
     )  # fmt: skip
-    keeper.add("leads", name="Blue pouch, probes", known_ohm=0.06)
-    keeper.add("leads", name="Long lead, 25 m", known_ohm=0.34)
+    for name, known_ohm in (("Blue pouch, probes", 0.06), ("Long lead, 25 m", 0.34)):
+        keeper.leads[name] = keeper.add("leads", name=name, known_ohm=known_ohm)

@@ -33,7 +33,7 @@ class Entry:
 
 
 def _entries(rows: Iterable[Row[Any]]) -> list[Entry]:
-    return [Entry(*row) for row in rows]
+    return [Entry(*tuple(row)) for row in rows]
 
 
 _c = journal.c

@@ -60,13 +60,14 @@ def starts(connection: Connection, firm_id: str, file: JobFile) -> list[Start]:
 def _start(connection: Connection, firm_id: str, file: JobFile, part: Entry | None, rule_book: str | None) -> Start:
     job, home, client = (one.values | {"id": one.id} for one in (file.job, file.home, file.client))
     installation = None if part is None else part.values | {"id": part.id}
+    part_id = None if part is None else part.id
     begun = from_job(job, home, client, installation, rule_book)
-    inspection_id = register.beginning_id(connection, firm_id, file.job.id, part and part.id)
+    inspection_id = register.beginning_id(connection, firm_id, file.job.id, part_id)
     common = register.derived_id(inspection_id, "limitations")
     # In the order in which they were agreed: ids sort as they are made.
     limitations = tuple({"id": f"{common[:-4]}{at:04x}", **one} for at, one in enumerate(begun.limitations))
     name = str((installation or {}).get("name") or "")
-    return Start(inspection_id, part and part.id, name, begun.fields, limitations)
+    return Start(inspection_id, part_id, name, begun.fields, limitations)
 
 
 @dataclass(frozen=True, slots=True)

@@ -125,10 +125,11 @@ def _circuit(given: Mapping[str, Any], where: str) -> Circuit:
 
 
 def _fault(given: Mapping[str, Any], name: str) -> Fault:
-    kind = given.get("kind")
+    kind = str(given.get("kind"))
     if kind not in FAULTS:
         raise DescriptionError(f"{name}: {kind!r} is not a fault known here ({', '.join(FAULTS)}).")
-    return _made(FAULTS[kind], {k: v for k, v in given.items() if k != "kind"}, f"{name}, {kind}")
+    made: Fault = _made(FAULTS[kind], {k: v for k, v in given.items() if k != "kind"}, f"{name}, {kind}")
+    return made
 
 
 def _link(given: Mapping[str, Any]) -> Link:

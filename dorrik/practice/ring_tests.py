@@ -19,12 +19,12 @@ def measure(
     """
     meter.null()
     net = circuit.network()
-    ends = [Reading.parse(meter.low_ohms(net, (c, "a"), (c, "b"))) for c in CONDUCTORS]
+    line, neutral_ends, cpc_ends = (Reading.parse(meter.low_ohms(net, (c, "a"), (c, "b"))) for c in CONDUCTORS)
     names = [f"point {n}" for n in range(len(circuit.walk))]
     neutral = _points(joined(net, "neutral", same_ends), "neutral", len(names), meter)
     cpc = _points(joined(net, "cpc", same_ends), "cpc", len(names), meter)
     points = tuple(RingPoint(*row) for row in zip(names, neutral, cpc, strict=True))
-    return RingTest(*ends, circuit.line_csa_mm2, cpc_csa_mm2, points)
+    return RingTest(line, neutral_ends, cpc_ends, circuit.line_csa_mm2, cpc_csa_mm2, points)
 
 
 def joined(net: Network, other: Conductor, same_ends: bool = False) -> Network:

@@ -316,7 +316,7 @@ class Site:
             if linked is None or not linked <= self._out:
                 circuits = None
                 break
-            circuits |= linked
+            circuits = (circuits or set()) | linked
         key = None if circuits is None else frozenset(circuits)
         if key not in self._now.networks:
             self._now.networks[key] = self._build(key)

@@ -233,7 +233,7 @@ def _missing_rcds(draft: Draft) -> None:
         return
     order = ("rcd-missing-outdoor", "rcd-missing-bathroom", "rcd-missing-sockets", "rcd-missing-hidden")
     key = min(needs, key=order.index)
-    context = ("supplementary bonding proved",) if proved else ()
+    context: tuple[str, ...] = ("supplementary bonding proved",) if proved else ()
     context += ("upper floor flat",) if flat else ()
     places = {"b", *(draft.id_of(c) for c in bare)}
     evidence = tuple((draft.id_of(c), "device_standard") for c in bare if _need(c) is not None)

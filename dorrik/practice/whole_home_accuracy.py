@@ -198,7 +198,8 @@ def _count_all(homes: int, workers: int | None) -> tuple[Count, tuple[int, list[
     firsts = range(FIRST_SEED, FIRST_SEED + homes, step)
     lasts = [min(first + step, FIRST_SEED + homes) for first in firsts]
     counted = Count()
-    old, told = 0, []
+    old = 0
+    told: list[str] = []
     with ProcessPoolExecutor(workers) as pool:
         for part in pool.map(count_homes, firsts, lasts):
             counted.add(part)

@@ -136,18 +136,20 @@ def rcd(draft: Draft) -> bool:
     behind = [c for c in draft.home.circuits if c.rcd == "RCD 1"]
     places = {"b-r0", "b-r1", *(draft.id_of(c) for c in behind)}
     fields = {"slow": "trip_ms", "dead": "trip_ms", "button": "trip_ms", "eager": "half", "leakage": "leakage_ma"}
-    evidence = [(place, name) for place in places for name in (fields[kind], f"rcd_{fields[kind]}")]
+    names = (fields[kind], f"rcd_{fields[kind]}")
+    evidence = [(place, name) for place in places for name in names]
     if kind == "leakage":
         circuit = behind[0]
         draft.change(circuit, leakage_ma=draft.chance.uniform(11, 13.5))
         draft.add("leaking equipment", "leakage-high", places, *evidence)
         return True
-    changes: dict[str, Any] = {
+    each: dict[str, dict[str, Any]] = {
         "slow": {"trip_ms": draft.chance.uniform(330, 900)},
         "dead": {"stuck": True, "button": False},
         "button": {"button": False},
         "eager": {"trips_at": draft.chance.uniform(0.2, 0.45)},
-    }[kind]
+    }
+    changes = each[kind]
     key = {"slow": "rcd-slow", "dead": "rcd-no-trip", "button": "rcd-button-fails", "eager": "rcd-trips-on-test"}[kind]
     draft.home = replace(draft.home, rcds=draft.home.rcds | {"RCD 1": replace(device, **changes)})
     draft.add(f"RCD {kind}", key, places, *evidence)

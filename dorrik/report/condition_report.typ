@@ -124,8 +124,9 @@
 == Extent and limitations
 *Agreed extent.* #data.extent
 
-#if data.limitations.len() == 0 [No limitations were recorded.] else [
-  #list(..data.limitations.map(l => [
+#let limits = data.limitations + data.limited
+#if limits.len() == 0 [No limitations were recorded.] else [
+  #list(..limits.map(l => [
     #l.what#if l.reason != "" [. Reason: #l.reason]#if l.agreed_with != "" [. Agreed with #l.agreed_with]
   ]))
 ]
@@ -171,7 +172,14 @@
 ]
 
 == Rules in use
-#data.rule_book. Tests in this order: #data.heads.order.join(", "). House rules: #data.house_rules.map(h => [#h.label #mono(h.value)]).join([; ]).
+#data.rule_book. Tests in this order: #data.heads.order.join(", "). 
+#if data.house_rules.len() == 0 [House rules: all as usual.] else [
+  #table(
+    columns: (1fr, auto, auto), stroke: none, inset: (x: 1mm, y: 1.2mm),
+    table.header(..([House rules that differ from the usual], [Here], [Usual]).map(h => text(size: 8pt, fill: quiet, h))),
+    ..data.house_rules.map(h => ([#h.label], mono(h.value), mono(h.usual))).flatten(),
+  )
+]
 #if data.corrections.len() > 0 [Tables read otherwise than printed: #data.corrections.join("; ").]
 The readings and verdicts of this inspection are attached to this file as data (inspection.json).
 

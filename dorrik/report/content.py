@@ -11,6 +11,7 @@ from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading
 from dorrik.core.topics.interval import DutyDue
+from dorrik.report.limited import limited
 
 _ORDER = {code: place for place, code in enumerate(ORDER)}
 
@@ -78,6 +79,7 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
             }
             for one in inspection.limitations
         ],
+        "limited": limited(inspection, judgement.rule_book),
         "visits": [_visit(one) for one in inspection.attendances],
         "instruments": [_instrument(one) for one in inspection.meters],
         "unconfirmed": _unconfirmed(inspection),
@@ -97,8 +99,13 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "rule_book": judgement.rule_book.name,
         "caution": judgement.rule_book.caution,
         "house_rules": [
-            {"label": option["label"], "value": f"{house_rules.shown(getattr(judgement.house_rules, name))}"}
+            {
+                "label": option["label"],
+                "value": house_rules.shown(chosen),
+                "usual": house_rules.shown(option["default"]),
+            }
             for name, option in house_rules.options().items()
+            if (chosen := getattr(judgement.house_rules, name)) != option["default"]
         ],
     }
 

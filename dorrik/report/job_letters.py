@@ -1,6 +1,6 @@
 """Letters before a job: confirmation for the client (scope, access, price), power-off notice for the occupier."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from dorrik.core.rule_book import rule_book
@@ -32,7 +32,7 @@ def _when(job: Values) -> str:
 
 
 def confirmation(
-    client: Values, home: Values, job: Values, installations: list[Values], price: str, minutes: float, issue: Issue
+    client: Values, home: Values, job: Values, installations: Sequence[Values], price: str, minutes: float, issue: Issue
 ) -> dict[str, Any]:
     """What the client is asked to confirm. price: with its currency; minutes: how long the visit takes."""
     names = ", ".join(one["name"] for one in installations if one.get("name"))

@@ -5,7 +5,7 @@ import re
 import unicodedata
 from collections.abc import Callable
 from datetime import date, datetime
-from functools import cache
+from functools import cache, partial
 from pathlib import Path
 from threading import Lock
 from typing import Any, TypeVar
@@ -16,7 +16,8 @@ from dorrik.report import glyphs
 
 HERE = Path(__file__).parent
 TEMPLATE = HERE / "condition_report.typ"
-STANDARDS = ["a-3a", "ua-1"]
+#: Archival with attachments, and accessible.
+STANDARDS: Any = ["a-3a", "ua-1"]
 T = TypeVar("T")
 
 #: One compiler serves all: it holds the fonts and what it has laid out before, but takes one call at a time.
@@ -48,11 +49,18 @@ def _set(content: dict[str, Any], make: Callable[[dict[str, str]], T]) -> T:
             if found is None:
                 raise
             sign = re.sub(r"\\u\{([0-9a-f]+)\}", lambda m: chr(int(m[1], 16)), found[1])
-            plainer = _changed(said, lambda text, sign=sign: _plainer(text) if sign in text else text)
+            plainer = _changed(said, partial(_without, sign))
             if plainer == said:
                 break
             said = plainer
     return make(_inputs(_changed(said, _plain)))
+
+
+def _whole(made: bytes | list[bytes] | None) -> bytes:
+    """A document in one piece, as it is where no file is named and the format has no pages of its own."""
+    if not isinstance(made, bytes):
+        raise TypeError("The typesetter gave no document.")
+    return made
 
 
 def _changed(value: Any, change: Callable[[str], str]) -> Any:
@@ -61,6 +69,10 @@ def _changed(value: Any, change: Callable[[str], str]) -> Any:
     if isinstance(value, dict):
         return {name: _changed(one, change) for name, one in value.items()}
     return [_changed(one, change) for one in value] if isinstance(value, list | tuple) else value
+
+
+def _without(sign: str, text: str) -> str:
+    return _plainer(text) if sign in text else text
 
 
 def _plainer(text: str) -> str:
@@ -84,8 +96,10 @@ def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> byte
     attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
 
     def make(inputs: dict[str, str]) -> bytes:
-        return _compiler().compile(
-            sys_inputs=inputs | attached, format="pdf", pdf_standards=STANDARDS, timestamp=int(at.timestamp())
+        return _whole(
+            _compiler().compile(
+                sys_inputs=inputs | attached, format="pdf", pdf_standards=STANDARDS, timestamp=int(at.timestamp())
+            )
         )
 
     with _lock:
@@ -97,7 +111,7 @@ def pages(content: dict[str, Any], document: dict[str, Any]) -> list[str]:
     attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
     with _lock:
         found = _set(content, lambda inputs: _compiler().compile(sys_inputs=inputs | attached, format="svg"))
-    return [page.decode() for page in (found if isinstance(found, list) else [found])]
+    return [page.decode() for page in (found if isinstance(found, list) else [_whole(found)])]
 
 
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:
@@ -105,8 +119,10 @@ def letter(name: str, content: dict[str, Any], on: date) -> bytes:
     at = datetime(on.year, on.month, on.day)
 
     def make(inputs: dict[str, str]) -> bytes:
-        return _compiler(HERE / f"{name}.typ").compile(
-            sys_inputs=inputs, format="pdf", pdf_standards=["ua-1"], timestamp=int(at.timestamp())
+        return _whole(
+            _compiler(HERE / f"{name}.typ").compile(
+                sys_inputs=inputs, format="pdf", pdf_standards=["ua-1"], timestamp=int(at.timestamp())
+            )
         )
 
     with _lock:

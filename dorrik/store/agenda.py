@@ -42,7 +42,10 @@ def ready(connection: Connection, firm_id: str) -> list[Waiting]:
         .order_by(i.changed_at.desc())
         .limit(MOST)
     )
-    return [Waiting(*row, None) for row in connection.execute(query)]
+    return [
+        Waiting(row.id, row.reference, row.property_address, row.inspected_on, None)
+        for row in connection.execute(query)
+    ]
 
 
 def returns(connection: Connection, firm_id: str, until: date) -> list[Waiting]:

@@ -64,7 +64,7 @@ _TURNED: Mapping[str, tuple[tuple[str, Callable[[Any], str]], ...]] = {
 }
 
 
-def _entity(kind: str, row: Row[Any], parent_id: str) -> KeptEntity:
+def _entity(kind: str, row: Any, parent_id: str) -> KeptEntity:
     values = dict(zip(_NAMES[kind], row[_FIRST[kind] :], strict=True))
     for name, turn in _TURNED[kind]:
         if values[name] is not None:
@@ -137,7 +137,7 @@ def assemble(kept: KeptInspection) -> Inspection:
     stale = _with_parents(kept)
     by_parent: dict[tuple[str, str], list[Any]] = {}
     # Children first: a board is built with its circuits in hand.
-    for kind in reversed(KINDS.values()):
+    for kind in reversed(list(KINDS.values())):
         children = [child for child in KINDS.values() if child.parent == kind.name]
         for entity in kept.entities.values():
             if entity.kind != kind.name:

@@ -1,5 +1,7 @@
 """What every table shares: the naming of its keys, its engine and alphabet, and how an identifier is kept."""
 
+from typing import Any
+
 from sqlalchemy import MetaData
 from sqlalchemy.dialects.mysql import CHAR
 
@@ -12,7 +14,7 @@ metadata = MetaData(
     }
 )
 
-OPTIONS = {"mysql_engine": "InnoDB", "mysql_charset": "utf8mb4"}
+OPTIONS: dict[str, Any] = {"mysql_engine": "InnoDB", "mysql_charset": "utf8mb4"}
 
 
 def identifier() -> CHAR:

@@ -2,18 +2,17 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any, Literal, get_args
+from typing import Any, Literal
 
 from email_validator import EmailNotValidError, validate_email
 from sqlalchemy import Connection, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.text import tidy
+from dorrik.core.workflow import ROLES, Role
 from dorrik.store.account_tables import firm, person, session
 from dorrik.store.engine import is_id, new_id, now
 
-Role = Literal["inspector", "supervisor", "office"]
-ROLES: tuple[Role, ...] = get_args(Role)
 LONGEST_ADDRESS = 190
 
 
@@ -26,7 +25,7 @@ class Person:
     firm_name: str
     name: str
     email: str
-    role: str
+    role: Role
     session: str = ""
 
 
@@ -37,7 +36,7 @@ class Colleague:
     id: str
     name: str
     email: str
-    role: str
+    role: Role
     state: Literal["invited", "active", "ended"]
     second_factor: bool
     ended_at: datetime | None

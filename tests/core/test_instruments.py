@@ -88,3 +88,8 @@ def test_an_instrument_out_of_calibration_is_said():
     home = {"id": "h", "inspected_on": "2026-11-03", "meters": meters}
     notes = judge(parse({"format": "dorrik-inspection", "version": 1, "inspection": home})).notes
     assert [(note.entity, note.status, note.title) for note in notes] == [("meter", "fail", "Tester T-1")]
+
+
+def test_without_the_day_of_the_inspection_nothing_is_said_of_calibration():
+    verdict = instruments.judge_calibration("2026-11-30", None)
+    assert verdict.status == "unknown" and "30 November 2026" in verdict.reason

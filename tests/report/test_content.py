@@ -95,7 +95,26 @@ def test_supply_and_house_rules():
     supply = {fact["label"]: fact["value"] for fact in data["supply"]}
     assert supply["Prospective fault current recorded"] == "1.24 kA"
     assert (supply["Service fuse"], supply["Main bonding to"]) == ("80 A", "–")
-    assert {"label": "Zs held against", "value": "1"} in data["house_rules"]
+    # Only what differs from the usual is told, with the usual beside it.
+    assert data["house_rules"] == [{"label": "Zs held against", "value": "1", "usual": "0.8"}]
+    assert said(cottage())["house_rules"] == []
+
+
+def test_what_could_not_be_measured_is_a_limitation_with_its_reason():
+    home = cottage()
+    board = home["inspection"]["boards"][0]
+    names = [" ".join((one["way"], one["designation"])) for one in board["circuits"]]
+    board["circuits"][0]["zs_ohm"] = "LIM RCD trips on test"
+    board["circuits"][1]["zs_ohm"] = "LIM RCD trips on test"
+    board["circuits"][2]["insulation_lne_mohm"] = "N/V"
+    board["circuits"][2]["zs_ohm"] = "LIM"
+    found = {one["what"]: one["reason"] for one in said(home)["limited"]}
+    assert found == {
+        f"Zs: {names[0]}, {names[1]}": "RCD trips on test",
+        f"Zs: {names[2]}": "No reason was given",
+        f"Insulation L+N–E: {names[2]}": "Not verified",
+    }
+    assert said(cottage())["limited"] == []
 
 
 @pytest.mark.parametrize(

@@ -2238,7 +2238,7 @@ export interface components {
         };
         /**
          * LeadSetOut
-         * @description A lead set with what its null should read now (Ω), how many accepted nulls that comes from, and the latest ones.
+         * @description A lead set with what its null should read now (Ω), from how many accepted nulls, and the latest nulls.
          */
         LeadSetOut: {
             entry: components["schemas"]["RegisterEntry"];

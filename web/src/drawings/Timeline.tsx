@@ -6,11 +6,11 @@ import { day } from "../ui/when";
 type Event = Schemas["EventOut"];
 
 const WIDTH = 1000;
-const HEIGHT = 116;
+const HEIGHT = 122;
 const LINE = 62;
-const EDGE = 70;
+const EDGE = 86;
 /** Words of two events stand no nearer than this. */
-const APART = 150;
+const APART = 190;
 
 const yearOf = (on: string) => {
   const [year = "0", month = "1", dayOfMonth = "1"] = on.split("-");
@@ -83,11 +83,11 @@ function EventMark({ event, x, named, open }: { event: Event; x: number } & Pick
     <g
       onClick={id ? () => open(id) : undefined}
       style={{ cursor: id ? "pointer" : undefined }}
-      fontSize="15"
+      fontSize="18"
       textAnchor="middle"
       fill="currentColor"
     >
-      <text x={x} y={LINE - 22} fontWeight={strong}>
+      <text x={x} y={LINE - 24} fontWeight={strong}>
         {above}
       </text>
       <circle
@@ -101,11 +101,11 @@ function EventMark({ event, x, named, open }: { event: Event; x: number } & Pick
           event.kind === "due" ? "3 3" : event.kind === "inspection" && !event.issued ? "4 3" : undefined
         }
       />
-      <text x={x} y={LINE + 31} fontWeight={strong}>
+      <text x={x} y={LINE + 34} fontWeight={strong}>
         {below}
       </text>
       {named && event.installation && (
-        <text x={x} y={LINE + 49} fontSize="13">
+        <text x={x} y={LINE + 54} fontSize="15">
           {event.installation}
         </text>
       )}

@@ -9,6 +9,7 @@ import { begin, flushAll, waitingElsewhere } from "../inspection/sync";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
 import { Button } from "../ui/Button";
+import { useNarrow } from "../ui/layout";
 import { Menu } from "../ui/Menu";
 import { Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
@@ -28,6 +29,7 @@ const PLACES = [
 
 export default function Home({ me }: { me: Me }) {
   const navigate = useNavigate();
+  const narrow = useNarrow();
   const [waiting, setWaiting] = useState(0);
   const home = useQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
   const refetch = home.refetch;
@@ -75,9 +77,11 @@ export default function Home({ me }: { me: Me }) {
       <Box as="main">
         <SearchBox />
         <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 21rem" }} columnGap="10" rowGap="6">
-          <Box gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / 3" }}>
-            <Agenda part="waiting" />
-          </Box>
+          {!narrow && (
+            <Box gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / 3" }}>
+              <Agenda part="waiting" />
+            </Box>
+          )}
           <Box>
             <Flex align="center" gap="4" mb="3" wrap="wrap">
               <Heading as="h1" flex="1" minW="10rem">
@@ -88,6 +92,7 @@ export default function Home({ me }: { me: Me }) {
               </Button>
             </Flex>
             <Agenda part="visits" />
+            {narrow && <Agenda part="waiting" />}
             <Section title="In hand">
               {in_hand.length === 0 ? (
                 <Empty title="Nothing in hand">
@@ -132,7 +137,7 @@ function Head({ me }: { me: Me }) {
   return (
     <Flex as="header" minH="14" align="center" columnGap="5" wrap="wrap" mb="4">
       <Wordmark />
-      <Flex as="nav" aria-label="The firm" columnGap="5" wrap="wrap" flex="1" order={{ base: "1", md: "0" }}>
+      <Flex as="nav" aria-label="The firm" columnGap="5" wrap="wrap" flex={{ base: "1 0 100%", md: "1" }} order={{ base: "1", md: "0" }}>
         {PLACES.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (
           <ChakraLink key={to} asChild minH="9" display="inline-grid" placeItems="center">
             <Link to={to}>{name}</Link>

@@ -13,7 +13,7 @@ interface Props {
   mean: number | null;
 }
 
-const label = (time: number) => day(new Date(time).toISOString().slice(0, 10), { month: "short", year: "2-digit" });
+const label = (time: number) => day(new Date(time).toISOString().slice(0, 10), { day: "numeric", month: "short" });
 
 export default function NullChart({ log, mean }: Props) {
   const data = log.map((null_) => ({ at: Date.parse(null_.at), ohm: null_.ohm, accepted: null_.accepted }));
