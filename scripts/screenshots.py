@@ -44,7 +44,7 @@ class Camera:
     def open(self, address: str, stage: str) -> None:
         """Open a stage of the inspection at that address."""
         self.page.goto(self.base)
-        self.page.get_by_text(address).click()
+        self.page.get_by_role("listitem").filter(has_text="K-01").get_by_text(address).click()
         self.page.get_by_role("heading", level=1).wait_for()
         self.page.goto(self.page.url.rsplit("/", 1)[0] + f"/{stage}")
         self.page.get_by_role("heading", level=1).wait_for()
@@ -63,18 +63,20 @@ class Camera:
 def _take_all(browser: Browser, base: str) -> None:
     day = Camera(browser, base)
     day.take("home")
-    day.page.get_by_text("J-0209").click()
+    day.page.get_by_text("J-0209").first.click()
     day.page.get_by_role("heading", name="Scope").wait_for()
     day.take("job")
-    day.page.get_by_role("link", name="The Pilot's House").click()
-    day.page.get_by_role("heading", name="Installations").wait_for()
+    day.page.goto(base)
+    day.page.get_by_label("Find").fill("Flat 2")
+    day.page.get_by_role("option").filter(has_text="property").first.click()
+    day.page.get_by_role("region", name="Circuits over the years").wait_for()
     day.take("property")
     day.page.goto(f"{base}/instruments")
-    day.page.get_by_role("heading", name="Lead sets").wait_for()
+    day.page.get_by_text("mean of 5 accepted nulls").wait_for()
     day.take("instruments")
     day.open("3 Lookout Row", "brief")
     day.take("brief")
-    day.open("Lifeboat Keeper", "intake")
+    day.open("Flat 2", "intake")
     day.focus("Ze")
     day.take("intake")
     day.open("3 Lookout Row", "isolation")
@@ -104,7 +106,7 @@ def _take_all(browser: Browser, base: str) -> None:
     day.take("report")
     supervisor = Camera(browser, base, person=PEOPLE[1])
     supervisor.page.get_by_role("link", name="House rules and rates").click()
-    supervisor.page.get_by_text("Every table is read as printed.").wait_for()
+    supervisor.page.get_by_label("Zs held against").wait_for()
     supervisor.take("house-rules")
     supervisor.page.goto(f"{base}/people")
     supervisor.page.get_by_role("list", name="People").wait_for()
@@ -132,7 +134,7 @@ CHART = """Way;Circuit;Cable;Device;RCD;R1+R2;Zs;Colour
 def _earlier_papers(day: Camera) -> None:
     """A chart from elsewhere, matched and then carried over."""
     page = day.page
-    page.get_by_text("J-0209").click()
+    page.get_by_text("J-0209").first.click()
     page.get_by_role("button", name="Begin the inspection of House").click()
     page.get_by_text("All kept").wait_for()
     page.get_by_label("File to take over").set_input_files(

@@ -36,6 +36,7 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
         page.keyboard.press("Enter")
     choose(page, "ze_parallel_removed", "Yes")
     choose(page, "supply_polarity", "correct")
+    page.get_by_label("The way of the supply").get_by_role("button", name="Service head").click()
     fill(page, "Service fuse (A)", "80")
     fill(page, "Tails (mm²)", "25")
     margin = page.get_by_label("Margin", exact=True)

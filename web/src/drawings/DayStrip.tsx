@@ -71,7 +71,13 @@ export function DayStrip({ parts, label }: { parts: readonly DayPart[]; label: s
               rx="6"
               fill="currentColor"
             />
-            <text x={x(part.begins) + 12} y="31" fill="var(--d-colors-on-ink)" fontSize="17" fontWeight="700">
+            <text
+              x={x(part.begins) + 12}
+              y="31"
+              fill="var(--d-colors-on-ink)"
+              fontSize="17"
+              style={{ fontWeight: 700 }}
+            >
               {part.name}
             </text>
           </g>

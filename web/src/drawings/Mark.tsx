@@ -35,6 +35,26 @@ export function Mark({ status, size = 11 }: { status: Status; size?: number }) {
   );
 }
 
+/** The same mark inside a drawing, around a point. */
+export function MarkShape({ status, x, y, inverse }: { status: Status; x: number; y: number; inverse?: boolean }) {
+  const ink = inverse ? "var(--d-colors-on-ink)" : "currentColor";
+  if (status === "pass") return null;
+  return (
+    <g>
+      <circle
+        cx={x}
+        cy={y}
+        r="8"
+        fill={status === "fail" ? ink : "none"}
+        stroke={ink}
+        strokeWidth="2"
+        strokeDasharray={status === "unknown" ? "3 3" : undefined}
+      />
+      {status === "attention" && <path d={`M${x - 8} ${y} A8 8 0 0 0 ${x + 8} ${y} Z`} fill={ink} />}
+    </g>
+  );
+}
+
 export function Tick({ size = 14 }: { size?: number }) {
   return (
     <svg width={size} height={size} viewBox="0 0 14 14" aria-hidden style={{ display: "inline-block" }}>

@@ -87,7 +87,7 @@ function EventMark({ event, x, named, open }: { event: Event; x: number } & Pick
       textAnchor="middle"
       fill="currentColor"
     >
-      <text x={x} y={LINE - 24} fontWeight={strong}>
+      <text x={x} y={LINE - 24} style={{ fontWeight: strong }}>
         {above}
       </text>
       <circle
@@ -101,7 +101,7 @@ function EventMark({ event, x, named, open }: { event: Event; x: number } & Pick
           event.kind === "due" ? "3 3" : event.kind === "inspection" && !event.issued ? "4 3" : undefined
         }
       />
-      <text x={x} y={LINE + 34} fontWeight={strong}>
+      <text x={x} y={LINE + 34} style={{ fontWeight: strong }}>
         {below}
       </text>
       {named && event.installation && (

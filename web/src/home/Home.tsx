@@ -137,7 +137,14 @@ function Head({ me }: { me: Me }) {
   return (
     <Flex as="header" minH="14" align="center" columnGap="5" wrap="wrap" mb="4">
       <Wordmark />
-      <Flex as="nav" aria-label="The firm" columnGap="5" wrap="wrap" flex={{ base: "1 0 100%", md: "1" }} order={{ base: "1", md: "0" }}>
+      <Flex
+        as="nav"
+        aria-label="The firm"
+        columnGap="5"
+        wrap="wrap"
+        flex={{ base: "1 0 100%", md: "1" }}
+        order={{ base: "1", md: "0" }}
+      >
         {PLACES.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (
           <ChakraLink key={to} asChild minH="9" display="inline-grid" placeItems="center">
             <Link to={to}>{name}</Link>

@@ -1,86 +1,106 @@
-/** The intake: what the network brings, and the earth and fault current measured at the origin. */
-import { useEffect } from "react";
-import { setOrder } from "../inspection/desk";
-import { children } from "../inspection/model";
-import { useInspection } from "../inspection/sync";
+/** The intake: the way of the supply as a drawing; a part is tapped, and its few figures are typed beside it. */
+import { Box, Flex } from "@chakra-ui/react";
+import { useEffect, useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { IntakeDrawing, type PartKey } from "../drawings/IntakeDrawing";
+import { Fields, type Named } from "../fields/Fields";
+import { setOrder, useDesk } from "../inspection/desk";
+import { useChildIds } from "../inspection/select";
+import { add, useInspection } from "../inspection/sync";
 import type { Place } from "../inspection/types";
-import { Fields } from "../fields/Fields";
+import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
-import { Bonds } from "./Bonds";
+import { Bond, SERVICES } from "./Bond";
+import { drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
 
 const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"];
 const AT = ["at_clamp_ohm", "at_pipe_ohm"];
 
+const TITLES: Record<PartKey, string> = {
+  supply: "Supply",
+  ze: "Supply",
+  head: "Service head",
+  tails: "Tails",
+  "switch-fuse": "Switch-fuse in front of the tails",
+  earth: "Earthing",
+};
+
 export default function Intake() {
-  const id = useInspection((s) => s.model?.id) ?? "";
-  const earthing = useInspection((s) => s.model?.entities[id]?.values.earthing);
-  const bonds = useInspection((s) =>
-    s.model
-      ? children(s.model, "bond", id)
-          .map((bond) => bond.id)
-          .join()
-      : "",
-  );
+  const navigate = useNavigate();
+  const model = useInspection((s) => s.model);
+  const id = model?.id ?? "";
+  const bonds = useChildIds("bond", id);
+  const [tapped, setTapped] = useState<string>("supply");
+  const focus = useDesk((s) => s.focus);
+  // The pad goes on to the next figure wherever it stands: its part comes with it.
+  const [followed, setFollowed] = useState(focus);
+  if (focus !== followed) {
+    setFollowed(focus);
+    const part = focus && partOf(focus);
+    if (part) setTapped(part);
+  }
+  const bondIds = bonds.join();
   useEffect(() => {
-    const figures: Place[] = FIGURES.map((field) => ({ kind: "inspection", id, field }));
-    const ofBonds = bonds.split(",").filter(Boolean);
+    const figures = FIGURES.map((field): Place => ({ kind: "inspection", id, field }));
+    const ofBonds = bondIds.split(",").filter(Boolean);
     setOrder([...figures, ...ofBonds.flatMap((bond) => AT.map((field): Place => ({ kind: "bond", id: bond, field })))]);
-  }, [id, bonds]);
+  }, [id, bondIds]);
+  const drawn = useMemo(
+    () => model && { parts: drawnParts(model), bonds: drawnBonds(model), boards: drawnBoards(model) },
+    [model],
+  );
+  if (!model || !drawn) return null;
+  const values = model.entities[id]?.values ?? {};
+  const choose = (key: string) => {
+    setTapped(key);
+    const first = key in FIELDS ? FIELDS[key as PartKey][0] : "csa_mm2";
+    requestAnimationFrame(() =>
+      document
+        .querySelector<HTMLElement>(`[data-part="${key}"] [data-field="${first}"] :is(input, button, select)`)
+        ?.focus(),
+    );
+  };
+  const addBond = (service: string) =>
+    choose(add("bond", id, { position: bonds.length + 1, service, state: "present" }));
+  const there = new Set(drawn.bonds.map((bond) => bond.service));
   return (
     <>
-      <StageHead title="Intake" line="supply, earthing, and what was measured at the origin" />
-      <StageBody>
-        <Fields
-          kind="inspection"
-          id={id}
-          fields={[
-            { field: "earthing", label: "Earthing arrangement" },
-            { field: "phases", words: { "1": "single phase", "3": "three phase" } },
-          ]}
+      <StageHead title="Intake" line="the way of the supply; tap a part to say what it is" />
+      <Box px="4">
+        <IntakeDrawing
+          {...drawn}
+          straight={values.tails_protected === false && values.switch_fuse_a == null}
+          electrode={values.earthing === "TT"}
+          chosen={tapped}
+          choose={choose}
+          openBoard={() => navigate(`/inspection/${id}/boards`)}
         />
-        <Section title="Measured at the origin">
-          <Fields
-            kind="inspection"
-            id={id}
-            fields={[
-              { field: "ze_ohm", label: earthing === "TT" ? "Ze, the electrode's RA" : "Ze" },
-              { field: "pscc_ka", label: "PSCC, line to neutral" },
-              { field: "pefc_ka", label: "PEFC, line to earth" },
-              {
-                field: "ze_parallel_removed",
-                label: "Was the earthing conductor off everything parallel when Ze was measured?",
-                hint: "Supply off, earthing conductor disconnected from bonding; reconnect it before anything is switched on.",
-                wide: true,
-              },
-              { field: "supply_polarity", label: "Polarity of the supply", wide: true },
-            ]}
-          />
-        </Section>
-        <Section title="Service and earth">
-          <Fields
-            kind="inspection"
-            id={id}
-            fields={[
-              { field: "service_fuse_standard", hint: "As marked, or “not verifiable”." },
-              "service_fuse_a",
-              "tails_mm2",
-              { field: "tails_length_m", hint: "From the meter to the board." },
-              "tails_protected",
-              "switch_fuse_a",
-              { field: "neutral_mm2", hint: "Where it is seen; otherwise the tails stand for it." },
-              "earthing_conductor_mm2",
-              { field: "earth_by", hint: "Where the earthing conductor goes.", wide: true },
-              "overhead_supply",
-              earthing === "TT" && {
-                field: "electrode",
-                hint: "Rod, plate or tape; where it is and how it is reached.",
-              },
-              { field: "leakage_ma", hint: "Clamp meter round the tails, everything on." },
-            ]}
-          />
-        </Section>
-        <Bonds inspection={id} />
+      </Box>
+      <StageBody wide>
+        <Flex wrap="wrap" gap="2" align="center" mb="4" role="group" aria-label="Add a bond">
+          <Box as="span" color="quiet">
+            Main bonds to
+          </Box>
+          {SERVICES.filter((service) => service === "other" || !there.has(service)).map((service) => (
+            <Button key={service} size="sm" onClick={() => addBond(service)}>
+              + {service}
+            </Button>
+          ))}
+        </Flex>
+        <Box
+          as="section"
+          aria-label="The part that was tapped"
+          data-part={tapped}
+          borderWidth="1.5px"
+          borderColor="ink"
+          borderRadius="lg"
+          px="4"
+          pt="3"
+          mb="6"
+        >
+          <Chosen part={tapped} id={id} tt={values.earthing === "TT"} />
+        </Box>
         <Section title="The home" lead="Moves the code of what depends on it.">
           <Fields kind="inspection" id={id} fields={[{ field: "storey", wide: true }, "flat_above"]} />
         </Section>
@@ -88,3 +108,51 @@ export default function Intake() {
     </>
   );
 }
+
+/** The few fields of the part that was tapped. Service head and tails go together: one reads them in one look. */
+function Chosen({ part, id, tt }: { part: string; id: string; tt: boolean }) {
+  if (!(part in FIELDS)) return <Bond key={part} id={part} />;
+  const key = part as PartKey;
+  const supply: Named[] = [
+    { field: "earthing", label: "Earthing arrangement" },
+    { field: "phases", words: { "1": "single phase", "3": "three phase" } },
+    { field: "ze_ohm", label: tt ? "Ze, the electrode's RA" : "Ze" },
+    { field: "pscc_ka", label: "PSCC, line to neutral" },
+    { field: "pefc_ka", label: "PEFC, line to earth" },
+    PARALLEL,
+    { field: "supply_polarity", label: "Polarity of the supply", wide: true },
+    { field: "leakage_ma", hint: "Clamp meter round the tails, everything on." },
+  ];
+  const fields: Record<PartKey, Named[]> = {
+    supply,
+    // The same fields: the figure at hand is lit in the drawing, and nothing moves under the hand.
+    ze: supply,
+    head: [
+      { field: "service_fuse_standard", hint: "As marked, or “not verifiable”." },
+      "service_fuse_a",
+      ...TAILS,
+      "overhead_supply",
+    ],
+    tails: [...TAILS, { field: "neutral_mm2", hint: "Where it is seen; otherwise the tails stand for it." }],
+    "switch-fuse": ["tails_protected", "switch_fuse_a"],
+    earth: [
+      "earthing_conductor_mm2",
+      { field: "earth_by", hint: "Where the earthing conductor goes.", wide: true },
+      ...(tt ? [{ field: "electrode", hint: "Rod, plate or tape; where it is and how it is reached." }] : []),
+    ],
+  };
+  return (
+    <Section title={TITLES[key]} first>
+      <Fields kind="inspection" id={id} fields={fields[key]} />
+    </Section>
+  );
+}
+
+const TAILS: Named[] = ["tails_mm2", { field: "tails_length_m", hint: "From the meter to the board." }];
+
+const PARALLEL: Named = {
+  field: "ze_parallel_removed",
+  label: "Was the earthing conductor off everything parallel when Ze was measured?",
+  hint: "Supply off, earthing conductor disconnected from bonding; reconnect it before anything is switched on.",
+  wide: true,
+};

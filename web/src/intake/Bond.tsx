@@ -1,0 +1,47 @@
+/** One main bond: what was found, its conductor, and its continuity at clamp and pipe. */
+import { Fields } from "../fields/Fields";
+import { useEntity } from "../inspection/select";
+import { setField } from "../inspection/sync";
+import { Button } from "../ui/Button";
+import { Section } from "../ui/Page";
+import { tell } from "../ui/toaster";
+
+/** What usually comes into a home as metal, the usual ones first. */
+export const SERVICES = ["water", "gas", "oil", "structural steel", "lightning protection", "other"];
+
+export function Bond({ id }: { id: string }) {
+  const bond = useEntity(id);
+  if (!bond || bond.values.removed) return null;
+  const service = String(bond.values.service ?? "service");
+  const found = bond.values.state !== "plastic service";
+  const takeOut = () => {
+    const removed = { kind: "bond" as const, id, field: "removed" };
+    setField(removed, true);
+    tell(`The bond to ${service} is taken out.`, () => setField(removed, null));
+  };
+  return (
+    <Section
+      first
+      title={service.charAt(0).toUpperCase() + service.slice(1)}
+      lead="One end off, supply isolated, leads nulled; reconnect every bond afterwards."
+      tools={
+        <Button variant="quiet" label={`Take the bond to ${service} out`} onClick={takeOut}>
+          Take out
+        </Button>
+      }
+    >
+      <Fields
+        kind="bond"
+        id={id}
+        fields={[
+          { field: "state", label: `Bond to ${service}`, wide: true },
+          found && { field: "place", label: "Where" },
+          found && "csa_mm2",
+          found && "length_m",
+          found && { field: "at_clamp_ohm", label: `At the clamp, ${service}` },
+          found && { field: "at_pipe_ohm", label: `At the pipe, ${service}` },
+        ]}
+      />
+    </Section>
+  );
+}
