@@ -41,7 +41,7 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
     def open_page(
         email: str = firm.inspector_email, width: int = 1280, height: int = 800, by_form: bool = False
     ) -> Page:
-        context = browser.new_context(viewport={"width": width, "height": height})
+        context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: errors.append(str(error)))

@@ -1,6 +1,6 @@
 /** The circuits of a board way by way, with the builder under them. Alt and an arrow key move a circuit to the next way. */
 import { Box, Flex, Table, VisuallyHidden } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { useReference } from "../api/reference";
 import { children, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/sync";
@@ -45,7 +45,6 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
             <CircuitRow
               key={circuit.id}
               circuit={circuit}
-              circuits={circuits}
               fresh={circuit.id === added}
               chosen={circuit.id === chosen}
             />
@@ -80,29 +79,33 @@ const HEADS = ["Way", "Circuit", "Form", "Points", "Cable mm²", "Device", "Rati
 const EMPTY: Choice = ["", ""];
 const same = (text: string): Choice => [text, text];
 const FORMS = [EMPTY, same("ring"), same("radial")];
+const TYPED = ["way", "designation", "points", "device_rating_a", "rcd_rated_ma"];
 const CABLES = ["1/1", "1.5/1", "1.5/1.5", "2.5/1", "2.5/1.5", "4/1.5", "6/2.5", "10/4", "16/6"];
 
 interface RowProps {
   circuit: Entity;
-  circuits: Entity[];
   fresh: boolean;
   chosen: boolean;
 }
 
-function CircuitRow({ circuit, circuits, fresh, chosen }: RowProps) {
+/** Drawn anew when its own circuit changed. */
+const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps) {
   const reference = useReference();
-  const model = useInspection((s) => s.model);
   const v = circuit.values;
   const keep = (field: string, value: Value) => setField({ kind: "circuit", id: circuit.id, field }, value);
-  const refused = ["way", "designation", "points", "device_rating_a", "rcd_rated_ma"]
-    .map((field) => (model ? refusal(model, circuit.id, field) : undefined))
-    .filter(Boolean);
+  const refused = useInspection((s) =>
+    TYPED.map((field) => (s.model ? refusal(s.model, circuit.id, field) : undefined))
+      .filter(Boolean)
+      .join(" "),
+  );
   const devices = [...new Set((reference?.devices ?? []).map((d) => `${d.standard} ${d.type}`))];
   const cable = v.line_csa_mm2 != null && v.cpc_csa_mm2 != null ? `${v.line_csa_mm2}/${v.cpc_csa_mm2}` : "";
   const device = v.device_standard && v.device_type ? `${v.device_standard} ${v.device_type}` : "";
   const name = nameOf(circuit);
-  const rcd = v.rcd_id ? model?.entities[String(v.rcd_id)] : undefined;
-  const behind = rcd && !rcd.values.removed && rcd.parentId === circuit.parentId ? rcd : null;
+  const behind = useInspection((s) => {
+    const rcd = v.rcd_id ? s.model?.entities[String(v.rcd_id)] : undefined;
+    return rcd && !rcd.values.removed && rcd.parentId === circuit.parentId ? rcd : null;
+  });
   const [opened, setOpened] = useState(false);
   const takeOut = () => {
     keep("removed", true);
@@ -111,6 +114,8 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: RowProps) {
   const moveBy = (step: number) => {
     const way = (Number.parseInt(String(v.way ?? ""), 10) || 0) + step;
     if (way < 1) return;
+    const { model } = useInspection.getState();
+    const circuits = model ? children(model, "circuit", circuit.parentId) : [];
     for (const { place, value } of movedTo(circuits, circuit, way)) setField(place, value);
   };
   const keys = (event: React.KeyboardEvent) => {
@@ -231,13 +236,13 @@ function CircuitRow({ circuit, circuits, fresh, chosen }: RowProps) {
           </Table.Cell>
         </Table.Row>
       )}
-      {refused.length > 0 && (
+      {refused && (
         <Table.Row>
           <Table.Cell colSpan={9} role="alert" fontWeight="bold" borderLeftWidth="4px" borderColor="ink">
-            {refused.join(" ")}
+            {refused}
           </Table.Cell>
         </Table.Row>
       )}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 /** One field of an inspection, drawn by its kind, kept as it is left, with its refusal and its history. */
 import { Box } from "@chakra-ui/react";
-import { useId } from "react";
+import { memo, useId } from "react";
 import { useFieldSpec } from "../api/reference";
 import { leftBehind } from "../inspection/desk";
 import { refusal } from "../inspection/model";
@@ -27,7 +27,12 @@ interface Props {
   words?: Record<string, string>;
 }
 
-export function FieldInput({ place, label, hint, rows, words }: Props) {
+/** Drawn anew when what it shows changed, not with the screen around it. */
+export const FieldInput = memo(FieldInputNow, (a, b) => written(a) === written(b));
+
+const written = (props: Props) => JSON.stringify(props);
+
+function FieldInputNow({ place, label, hint, rows, words }: Props) {
   const id = useId();
   const say = useSay();
   const spec = useFieldSpec(place.kind, place.field);

@@ -104,7 +104,7 @@ export function setField(place: Place, value: Value, remember = true): void {
   if (remember && current.entities[place.id]) {
     set({ undoable: [...get().undoable.slice(-99), { place, before: before as Value }] });
   }
-  append(place.kind, place.id, place.field, value);
+  append(place.kind, place.id, [[place.field, value]]);
 }
 
 /** Make an entity in its parent, with its first fields; returns its id. */
@@ -114,8 +114,7 @@ export function add(
   fields: Record<string, Value>,
   id: string = uuidv7(),
 ): string {
-  append(kind, id, PARENT[kind], parentId);
-  for (const [field, value] of Object.entries(fields)) append(kind, id, field, value);
+  append(kind, id, [[PARENT[kind], parentId], ...Object.entries(fields)]);
   return id;
 }
 
@@ -127,8 +126,7 @@ export function begin(
 ): string {
   me = who;
   set({ model: model.blank(id, []), undoable: [], error: null });
-  append("inspection", id, "firm", who.firm_id);
-  for (const [field, value] of Object.entries(fields)) append("inspection", id, field, value);
+  append("inspection", id, [["firm", who.firm_id], ...Object.entries(fields)]);
   return id;
 }
 
@@ -167,9 +165,24 @@ export function resume(): void {
   flush();
 }
 
-function append(kind: Kind, id: string, field: string, value: Value): void {
-  const current = get().model;
+/** Fields of one entity, shown together and kept one by one, in their order. */
+function append(kind: Kind, id: string, fields: readonly (readonly [field: string, value: Value])[]): void {
+  let current = get().model;
   if (!current) return;
+  const made: [Pending, Pending[]][] = [];
+  for (const [field, value] of fields) {
+    const pending = pendingOf(current, kind, id, field, value);
+    const replaced: Pending[] = current.pending.filter(
+      (p) => p.refused && keyOf(p.change.entity_id, p.change.field) === keyOf(id, field),
+    );
+    current = model.write(current, pending);
+    made.push([pending, replaced]);
+  }
+  set({ model: current });
+  for (const [pending, replaced] of made) void keep(pending, replaced);
+}
+
+function pendingOf(current: model.Model, kind: Kind, id: string, field: string, value: Value): Pending {
   const change = {
     id: uuidv7(),
     entity: kind,
@@ -180,15 +193,10 @@ function append(kind: Kind, id: string, field: string, value: Value): void {
     made_at: new Date().toISOString(),
     device: deviceId(),
   };
-  const pending: Pending = { inspectionId: current.id, author: me.id, change };
   const { length } = JSON.stringify(value);
-  if (length > LONGEST)
-    pending.refused = `That is ${length} characters long: it is kept on this device, but cannot be sent.`;
-  const replaced = current.pending.filter(
-    (p) => p.refused && keyOf(p.change.entity_id, p.change.field) === keyOf(id, field),
-  );
-  set({ model: model.write(current, pending) });
-  void keep(pending, replaced);
+  const refused =
+    length > LONGEST ? `That is ${length} characters long: it is kept on this device, but cannot be sent.` : undefined;
+  return { inspectionId: current.id, author: me.id, change, ...(refused && { refused }) };
 }
 
 async function keep(pending: Pending, replaced: Pending[]): Promise<void> {
