@@ -89,7 +89,7 @@ def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(signed_in):
     taps += 1
     for text in ("BS 1361", "80", "25", "2"):
         write(text, enter=False)
-    drawing.get_by_role("button", name="Earthing").click()
+    drawing.get_by_role("button", name="Earth").click()
     expect(page.get_by_label("Main earthing conductor (mm²)", exact=True)).to_be_focused()
     taps += 1
     write("16", enter=False)
@@ -106,7 +106,7 @@ def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(signed_in):
     expect(page.get_by_label("Margin", exact=True).get_by_text("left here")).to_have_count(0)
     assert strokes <= 70 and taps <= 12
     # The drawing says it all back, and a part of it brings its figures to hand.
-    for part in ("Service head, BS 1361, 80 A", "Tails, 25 mm² · 2 m", "Ze, 0.21 Ω", "Earthing, 16 mm²"):
+    for part in ("Service head, BS 1361, 80 A", "Tails, 25 mm² · 2 m", "Ze, 0.21 Ω", "Earth, 16 mm²"):
         expect(drawing.get_by_role("button", name=part)).to_be_visible()
     drawing.get_by_role("button", name="Bond to water, 10 mm² · 0.02 Ω").click()
     expect(page.get_by_role("button", name="Take the bond to water out")).to_be_visible()

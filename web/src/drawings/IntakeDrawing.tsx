@@ -134,7 +134,7 @@ export function IntakeDrawing(props: Props) {
             <Frame x={236} y={176} width={196} height={56} part={parts.ze} chosen={is("ze")} />
             <Words x={250} y={199} title="Ze" lines={parts.ze.lines} figure />
           </Part>
-          <Part label="Earthing" part={parts.earth} chosen={is("earth")} tap={() => choose("earth")}>
+          <Part label="Earth" part={parts.earth} chosen={is("earth")} tap={() => choose("earth")}>
             <Frame {...MET} part={parts.earth} chosen={is("earth")} />
             <text x={MET.x + 18} y={MET.y + 24} style={BOLD}>
               Earth
