@@ -71,7 +71,7 @@ export function IntakeDrawing(props: Props) {
           <EarthPath known={parts.earth.known} electrode={electrode} boards={boards.length > 0} middle={middle} />
 
           <Part label="Supply" part={parts.supply} chosen={is("supply")} tap={() => choose("supply")}>
-            <Frame x={14} y={8} width={330} height={56} part={parts.supply} chosen={is("supply")} />
+            <Frame x={14} y={8} width={392} height={56} part={parts.supply} chosen={is("supply")} />
             <Words x={28} y={30} title="Supply" lines={parts.supply.lines} />
           </Part>
           <Part label="Service head" part={parts.head} chosen={is("head")} tap={() => choose("head")}>

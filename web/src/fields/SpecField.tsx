@@ -1,12 +1,13 @@
 /** The control of a declared field, by its kind: buttons for few choices, a list for many, a box for what is typed. */
 import { Box } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { FieldSpec } from "../api/client";
 import type { Value } from "../inspection/types";
 import { ButtonsField, type Choice, SelectField, YesNoField } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
 import type { Words } from "../ui/Field";
 import { TextField } from "../ui/TextField";
+import { useLeave } from "../ui/useLeave";
 
 interface Props extends Words {
   spec: FieldSpec;
@@ -62,19 +63,7 @@ function Typed({ spec, value, keep, rows, autoFocus, ...words }: TypedProps) {
     keep(draft.trim() || null);
     setDraft(null);
   };
-  const latest = useRef(leave);
-  useEffect(() => {
-    latest.current = leave;
-  });
-  // What is typed when the screen goes away, or the tablet is put to sleep, is kept as if the field had been left.
-  useEffect(() => {
-    const save = () => latest.current();
-    window.addEventListener("pagehide", save);
-    return () => {
-      window.removeEventListener("pagehide", save);
-      save();
-    };
-  }, []);
+  useLeave(leave);
   const figure = spec.kind === "number" || spec.kind === "integer";
   return (
     <TextField

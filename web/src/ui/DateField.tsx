@@ -1,8 +1,9 @@
 /** A day, typed day first or picked from a calendar; and a time of day. */
 import { Box, DatePicker, Input, parseDate, Portal } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { Field, type Words } from "./Field";
 import { Icon } from "./Icon";
+import { useLeave } from "./useLeave";
 import { day, localeOf, readDay, readTime } from "./when";
 
 interface Props extends Words {
@@ -108,19 +109,7 @@ function Typed({ value, change, read, shown, example, what, children, ...words }
     setDraft(null);
     if (found !== value) change(found);
   };
-  const latest = useRef(leave);
-  useEffect(() => {
-    latest.current = leave;
-  });
-  // What is typed when the tablet is put to sleep or the screen goes away is kept as if the field had been left.
-  useEffect(() => {
-    const save = () => latest.current();
-    window.addEventListener("pagehide", save);
-    return () => {
-      window.removeEventListener("pagehide", save);
-      save();
-    };
-  }, []);
+  useLeave(leave);
   const refused = wrong ? `That is no ${what}: write it like ${example}.` : words.refused;
   return (
     <Field {...words} refused={refused}>
