@@ -1,8 +1,34 @@
 import react from "@vitejs/plugin-react";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
+/** The whole application on the device: what a screen needs is there when the server is not. */
+const onDevice = VitePWA({
+  strategies: "generateSW",
+  // We have a manifest, and register it after the first picture (main.tsx).
+  manifest: false,
+  injectRegister: false,
+  workbox: {
+    globPatterns: ["**/*.{js,css,html,svg,png,webmanifest}", "assets/atkinson*.woff2"],
+    // Pages come from the server, so that a new version is there at once; from here only where it cannot be reached.
+    navigateFallback: null,
+    runtimeCaching: [
+      {
+        urlPattern: ({ request, url }) => request.mode === "navigate" && !url.pathname.startsWith("/api/"),
+        handler: "NetworkOnly",
+        options: { precacheFallback: { fallbackURL: "/index.html" } },
+      },
+    ],
+    skipWaiting: true,
+    clientsClaim: true,
+    cleanupOutdatedCaches: true,
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+  },
+});
+
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), onDevice],
   build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 1200 },
   // The other tests may have both processors meanwhile.
   test: { testTimeout: 20_000 },

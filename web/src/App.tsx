@@ -1,6 +1,6 @@
 /** Who is signed in, and which screen is open. Screens beyond the first are loaded when they are opened. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense } from "react";
+import { lazy, type ReactNode, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { api, answer, type Me } from "./api/client";
 import { explain } from "./api/errors";
@@ -25,13 +25,24 @@ const InspectionScreen = lazy(() => import("./shell/InspectionScreen"));
 // Not needed for the first picture: what was just done is told later.
 const Toaster = lazy(() => import("./ui/toaster").then((m) => ({ default: m.Toaster })));
 
+// The first picture does not wait for what keeps things on the device.
+const device = () => import("./api/kept");
+
+/** Who is signed in; without a server, who was here last. */
+async function askSession(): Promise<Me | null> {
+  const asked = answer(api.GET("/api/session"));
+  asked.catch(() => undefined);
+  const { remembered } = await device();
+  return remembered("session", () => asked);
+}
+
 export function App() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const session = useQuery({
     queryKey: ["session"],
-    queryFn: () => answer(api.GET("/api/session")),
+    queryFn: askSession,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -42,6 +53,7 @@ export function App() {
   }
   const enter = (me: Me) => {
     queries.setQueryData(["session"], me);
+    void device().then((kept) => kept.keepAnswer("session", me));
     if (pathname === "/welcome") navigate("/", { replace: true });
   };
   const me = session.data;
@@ -65,6 +77,8 @@ function Screen({ children }: { children: ReactNode }) {
 }
 
 function Screens({ me }: { me: Me }) {
+  // What waits on this device goes, whichever screen is open.
+  useEffect(() => void import("./inspection/outbox").then((outbox) => outbox.open(me.id)), [me.id]);
   return (
     <Routes>
       <Route path="/" element={<Home me={me} />} />

@@ -7,7 +7,7 @@ import { App } from "./App";
 import "./theme/fonts.css";
 import { system } from "./theme/system";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
 
 const root = createRoot(document.getElementById("root")!);
 
@@ -25,3 +25,7 @@ startTransition(() =>
     </StrictMode>,
   ),
 );
+
+// Keeps the application on the device, so that a reload without a server shows it: after the first picture, in its own time.
+if (import.meta.env.PROD && "serviceWorker" in navigator)
+  window.addEventListener("load", () => setTimeout(() => void navigator.serviceWorker.register("/sw.js"), 3000));

@@ -1,11 +1,12 @@
 /** What the screens need to know before any inspection: fields, catalogue, devices, house rules. */
 import { useQuery } from "@tanstack/react-query";
 import { api, answer, type FieldSpec, type Schemas } from "./client";
+import { remembered } from "./kept";
 
 export function useReference(): Schemas["Reference"] | undefined {
   return useQuery({
     queryKey: ["reference"],
-    queryFn: () => answer(api.GET("/api/reference")),
+    queryFn: () => remembered("reference", () => answer(api.GET("/api/reference"))),
     staleTime: Number.POSITIVE_INFINITY,
   }).data;
 }

@@ -3,7 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useReference } from "../api/reference";
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";

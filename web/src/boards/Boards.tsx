@@ -5,7 +5,7 @@ import { BoardDrawing } from "../drawings/BoardDrawing";
 import { tree } from "../drawings/ways";
 import { Fields } from "../fields/Fields";
 import { children, type Model, refusal } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { EarlierPapers } from "../papers/EarlierPapers";

@@ -4,7 +4,7 @@ import { FieldInput } from "../fields/FieldInput";
 import { Fields } from "../fields/Fields";
 import { HistoryButton } from "../fields/History";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";

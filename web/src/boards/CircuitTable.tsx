@@ -3,7 +3,7 @@ import { Box, Flex, Table, VisuallyHidden } from "@chakra-ui/react";
 import { memo, useState } from "react";
 import { useReference } from "../api/reference";
 import { children, refusal } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Value } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { movedTo, nextWay } from "../drawings/ways";

@@ -2,7 +2,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";

@@ -4,7 +4,7 @@ import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
 import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
-import { add, setField, useInspection, useMay } from "../inspection/sync";
+import { add, setField, useInspection, useMay } from "../inspection/open";
 import { EarlierPapers } from "../papers/EarlierPapers";
 import { type Chosen, HouseRules } from "../rules/HouseRules";
 import { Button } from "../ui/Button";

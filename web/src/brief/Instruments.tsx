@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Value } from "../inspection/types";
 import { Button, LinkButton } from "../ui/Button";
 import { Line, Lines, Section } from "../ui/Page";

@@ -4,7 +4,7 @@ import type { Me } from "../api/client";
 import { Fields } from "../fields/Fields";
 import { GoOn } from "../fields/GoOn";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";

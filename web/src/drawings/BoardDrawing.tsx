@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { Schemas, Status } from "../api/client";
 import { children } from "../inspection/model";
-import { setField, useInspection } from "../inspection/sync";
+import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Mark } from "./Mark";

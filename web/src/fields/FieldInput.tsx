@@ -4,7 +4,7 @@ import { memo, useId } from "react";
 import { useFieldSpec } from "../api/reference";
 import { leftBehind } from "../inspection/desk";
 import { refusal } from "../inspection/model";
-import { setField, useInspection, useMay } from "../inspection/sync";
+import { setField, useInspection, useMay } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
 import { useSay } from "../inspection/words";
 import { Field } from "../ui/Field";

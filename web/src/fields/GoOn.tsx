@@ -1,6 +1,6 @@
 /** The job goes on after it was on hold: somebody is back on site. */
 import type { Me } from "../api/client";
-import { add, setField } from "../inspection/sync";
+import { add, setField } from "../inspection/open";
 import { Button } from "../ui/Button";
 
 export function GoOn({ inspection, me }: { inspection: string; me: Me }) {

@@ -5,7 +5,7 @@ import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { useReference } from "../api/reference";
 import { shown } from "../inspection/model";
-import { setField, useInspection } from "../inspection/sync";
+import { setField, useInspection } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Popover } from "../ui/Menu";

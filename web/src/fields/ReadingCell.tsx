@@ -4,7 +4,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Status } from "../api/client";
 import { backspace, commit, draft as setDraft, focusOn, move, observe, same, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Place } from "../inspection/types";
 import { Mark, Tick } from "../drawings/Mark";
 import css from "./ReadingCell.module.css";

@@ -1,11 +1,14 @@
 /** Home: what now. Today's visits, what waits for one, what is due and unsent; then what is in hand and what was issued. */
 import { Box, Flex, Grid, Heading, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, answer, type Me } from "../api/client";
 import { explain } from "../api/errors";
-import { begin, flushAll, waitingElsewhere } from "../inspection/sync";
+import { forgetAnswers } from "../api/kept";
+import { lastOpened } from "../inspection/lastOpened";
+import { begin } from "../inspection/open";
+import { close as closeOutbox, useOutbox, waiting as waitingHere } from "../inspection/outbox";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
 import { Button } from "../ui/Button";
@@ -14,7 +17,7 @@ import { Menu } from "../ui/Menu";
 import { Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
 import { ThemeButton } from "../ui/ThemeButton";
-import { today } from "../ui/when";
+import { clock, day, today } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
 import { Agenda } from "./Agenda";
 import { InHand, InspectionLines, Issued } from "./InspectionLines";
@@ -30,19 +33,16 @@ const PLACES = [
 export default function Home({ me }: { me: Me }) {
   const navigate = useNavigate();
   const narrow = useNarrow();
-  const [waiting, setWaiting] = useState(0);
+  const waiting = useOutbox(waitingHere);
   const home = useQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
   const refetch = home.refetch;
 
+  // What waited on this device is in the list once the server has it.
+  const waited = useRef(0);
   useEffect(() => {
-    // What another inspection left on this device goes first, then the list is asked for again.
-    void (async () => {
-      if (!(await waitingElsewhere(me.id))) return;
-      await flushAll(me.id);
-      setWaiting(await waitingElsewhere(me.id));
-      await refetch();
-    })();
-  }, [refetch, me.id]);
+    if (waited.current > 0 && waiting === 0) void refetch();
+    waited.current = waiting;
+  }, [refetch, waiting]);
 
   function start() {
     const { rule_book, house_rules, table_corrections } = home.data?.beginning ?? {};
@@ -61,7 +61,11 @@ export default function Home({ me }: { me: Me }) {
   if (home.isPending) return <Loading what="your inspections" />;
   if (home.isError) {
     const said = explain(home.error, "What waits on this device is safe.");
-    return <Trouble message={said} again={() => home.refetch()} />;
+    return (
+      <Trouble message={said} again={() => home.refetch()}>
+        <OnThisDevice me={me} />
+      </Trouble>
+    );
   }
   const { in_hand, in_hand_count, issued, issued_count, trouble } = home.data;
   return (
@@ -124,12 +128,37 @@ export default function Home({ me }: { me: Me }) {
   );
 }
 
+/** Without a server: what was open here last can be gone on with. */
+function OnThisDevice({ me }: { me: Me }) {
+  const { data } = useQuery({ queryKey: ["opened", me.id], queryFn: () => lastOpened(me.id), networkMode: "always" });
+  if (!data?.length) return null;
+  return (
+    <Section title="On this device">
+      <Box as="ul" listStyleType="none">
+        {data.map(({ id, title, at }) => (
+          <Box as="li" key={id} py="1.5" borderTopWidth="1px" borderColor="line">
+            <ChakraLink asChild fontWeight="700">
+              <Link to={`/inspection/${id}/brief`}>{title}</Link>
+            </ChakraLink>{" "}
+            <Box as="span" color="quiet">
+              as of {clock(at)}, {day(new Date(at).toISOString(), { day: "numeric", month: "short" })}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </Section>
+  );
+}
+
 /** The line across the top: where else to go, who is signed in, and the theme. */
 function Head({ me }: { me: Me }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   async function signOut() {
     await api.DELETE("/api/session");
+    // What waits to be sent stays; what could be looked at does not.
+    closeOutbox();
+    await forgetAnswers();
     queries.clear();
     navigate("/");
     window.location.reload();

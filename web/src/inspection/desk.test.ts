@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import * as desk from "./desk";
-import * as sync from "./sync";
+import * as sync from "./open";
 import type { Place } from "./types";
 
 // Nothing answers here: what is entered waits on the device, which is all that the desk needs.

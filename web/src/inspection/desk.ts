@@ -1,6 +1,6 @@
 /** What the hands are doing: which figure is in focus, what is being typed, and which figure comes next. */
 import { create } from "zustand";
-import { setField, useInspection } from "./sync";
+import { setField, useInspection } from "./open";
 import { keyOf, type Kind, type Place } from "./types";
 
 export interface About {

@@ -1,13 +1,17 @@
-/** What is kept on this device: changes and photos that the server does not have yet, and who this device is. */
+/** What is kept on this device: what the server does not have yet, and who this device is. */
 import Dexie, { type EntityTable } from "dexie";
 import { v7 as uuidv7 } from "uuid";
 import type { Pending } from "./types";
 
 /** A photo that the server does not have yet. */
-interface WaitingPhoto {
+export interface WaitingPhoto {
   sha256: string;
   inspectionId: string;
   content: ArrayBuffer;
+  /** Who took it: it is sent under no other name. Photos of before this was kept have none. */
+  author?: string;
+  /** Why the server will not have it. */
+  refused?: string;
 }
 
 class DeviceDatabase extends Dexie {

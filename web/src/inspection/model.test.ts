@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { blank, children, hear, type Model, open, receive, refusal, write } from "./model";
+import { blank, children, takeNews, type Model, open, receive, refusal, write } from "./model";
 import type { Change, Kind, Pending, Value } from "./types";
 
 let n = 0;
@@ -63,9 +63,9 @@ describe("moving a circuit to another board", () => {
     const moved = write(two, pending("circuit", "c1", "board", "b2"));
     expect(children(moved, "circuit", "b").map((c) => c.id)).toEqual(["c2"]);
     expect(children(moved, "circuit", "b2").map((c) => c.id)).toEqual(["c1"]);
-    const heard = hear(two, news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }), "ruth", () => "");
-    expect(children(heard, "circuit", "b2").map((c) => c.id)).toEqual(["c2"]);
-    expect(heard.entities.c2?.values.zs_ohm).toBe("0.31");
+    const takeNewsd = takeNews(two, news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }), "ruth", () => "");
+    expect(children(takeNewsd, "circuit", "b2").map((c) => c.id)).toEqual(["c2"]);
+    expect(takeNewsd.entities.c2?.values.zs_ohm).toBe("0.31");
   });
 });
 
@@ -167,7 +167,7 @@ describe("the server's answer", () => {
 
 describe("what others write", () => {
   it("is taken over", () => {
-    const model = hear(cottage(), news(11, { value: "0.52" }), "ruth", () => "2 Cooker Zs");
+    const model = takeNews(cottage(), news(11, { value: "0.52" }), "ruth", () => "2 Cooker Zs");
     expect(model.entities.c2?.values.zs_ohm).toBe("0.52");
     expect(model.seq).toBe(11);
     expect(model.notices).toEqual([]);
@@ -175,20 +175,20 @@ describe("what others write", () => {
 
   it("does not take away what is typed here and not yet sent", () => {
     const model = write(cottage(), pending("circuit", "c2", "zs_ohm", "0.44"));
-    expect(hear(model, news(11, { value: "0.52" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.44");
+    expect(takeNews(model, news(11, { value: "0.52" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.44");
   });
 
   it("tells the earlier author, with a way back", () => {
     const entry = { value: "0.52", before: "0.31", overtook: 9, overtook_author_id: "ruth" };
-    const model = hear(cottage(), news(11, entry), "ruth", () => "2 Cooker Zs");
+    const model = takeNews(cottage(), news(11, entry), "ruth", () => "2 Cooker Zs");
     expect(model.notices[0]?.text).toBe("Idris wrote 0.52 over your 0.31 at 2 Cooker Zs.");
     expect(model.notices[0]?.undo).toEqual({ kind: "circuit", id: "c2", field: "zs_ohm", value: "0.31" });
   });
 
-  it("is not heard twice", () => {
-    const once = hear(cottage(), news(11, { value: "0.52" }), "ruth", () => "");
+  it("is not takeNewsd twice", () => {
+    const once = takeNews(cottage(), news(11, { value: "0.52" }), "ruth", () => "");
     const changed = write(once, pending("circuit", "c1", "zs_ohm", "0.6"));
-    expect(hear(changed, news(11, { value: "0.31" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.52");
+    expect(takeNews(changed, news(11, { value: "0.31" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.52");
   });
 });
 

@@ -1,5 +1,6 @@
 /** The state of one inspection on the device, as plain functions: no React, no network, no clock. */
-import type { Judgement, Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
+import { fromServer, type Judged, type JudgementSource } from "./judgementSource";
 import { type Change, type Entity, keyOf, type Kind, PARENT, type Pending, type Value } from "./types";
 
 export interface Notice {
@@ -9,16 +10,16 @@ export interface Notice {
   undo?: { kind: Kind; id: string; field: string; value: Value };
 }
 
-export interface Model {
+/** An inspection as it comes from the server, or as it was kept on this device. */
+export type Found = Omit<Schemas["InspectionOut"], "state"> & Partial<Pick<Schemas["InspectionOut"], "state">>;
+
+export interface Model extends Judged {
   id: string;
   /** The last sequence number up to which everything is known here. */
   seq: number;
   entities: Record<string, Entity>;
   /** Ids of what stands in each entity, by `childrenKey`, removed ones too: nothing has to look through everything. */
   index: Record<string, readonly string[]>;
-  judgement: Judgement | null;
-  /** The sequence number that the judgement is of; null where a change of it did not fit and the whole is asked for. */
-  judgedSeq: number | null;
   /** Waiting or refused, in the order in which they were made. */
   pending: Pending[];
   notices: Notice[];
@@ -38,7 +39,7 @@ function indexed(entities: Record<string, Entity>): Record<string, readonly stri
 }
 
 /** An inspection as the server has it, with what this device still has to send laid on top. */
-export function open(found: Schemas["InspectionOut"], pending: Pending[]): Model {
+export function open(found: Found, pending: Pending[]): Model {
   const entities: Record<string, Entity> = {};
   for (const e of found.entities) {
     entities[e.id] = {
@@ -118,42 +119,13 @@ export function write(model: Model, pending: Pending): Model {
   return { ...model, ...set(model, change), pending: [...others, pending] };
 }
 
-type JudgementChange = Schemas["JudgementChange"];
-
-/** A judgement with what the server says became different in it. */
-export function changed(before: Judgement, change: JudgementChange): Judgement {
-  const old = before as unknown as Record<string, unknown>;
-  const now: Record<string, unknown> = { ...old, ...change.set };
-  for (const [name, runs] of Object.entries(change.lists)) {
-    const list = old[name] as unknown[];
-    now[name] = runs.flatMap((run) => run.new ?? list.slice(run.start ?? 0, run.end ?? 0));
-  }
-  for (const [name, part] of Object.entries(change.maps)) {
-    const kept = Object.entries(old[name] as object).filter(([key]) => !part.gone.includes(key));
-    now[name] = { ...Object.fromEntries(kept), ...part.set };
-  }
-  return now as unknown as Judgement;
-}
-
-/** The judgement after a receipt. Where its change is of another one than stands here, the whole has to be asked for. */
-function judgedBy(
-  model: Model,
-  receipt: Schemas["Receipt"],
-  judged: number | null,
-): Pick<Model, "judgement" | "judgedSeq"> {
-  if (receipt.judgement) return { judgement: receipt.judgement, judgedSeq: receipt.seq };
-  if (receipt.change && model.judgement && judged !== null && judged === model.judgedSeq) {
-    return { judgement: changed(model.judgement, receipt.change), judgedSeq: receipt.seq };
-  }
-  return { judgement: model.judgement, judgedSeq: null };
-}
-
 /** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
 export function receive(
   model: Model,
   receipt: Schemas["Receipt"],
   sent: Change[],
   judged: number | null = null,
+  source: JudgementSource = fromServer,
 ): { model: Model; gap: boolean } {
   const fates = new Map(receipt.results.map((r) => [r.id, r]));
   const kept = receipt.results.filter((r) => r.state === "kept").length;
@@ -169,7 +141,7 @@ export function receive(
     const undo = { kind: change.entity, id: change.entity_id, field: change.field, value: r.overtook.value as Value };
     return [{ id: r.id, text, undo }];
   });
-  const verdicts = judgedBy(model, receipt, judged);
+  const verdicts = source.afterReceipt(model, receipt, judged);
   const gap = receipt.seq !== model.seq + kept || verdicts.judgedSeq === null;
   return {
     model: {
@@ -185,7 +157,13 @@ export function receive(
 }
 
 /** What others have written meanwhile. A field that waits here to be sent keeps what was typed here. */
-export function hear(model: Model, news: Schemas["News"], me: string, title: (e: Entry) => string): Model {
+export function takeNews(
+  model: Model,
+  news: Schemas["News"],
+  me: string,
+  title: (e: Entry) => string,
+  source: JudgementSource = fromServer,
+): Model {
   const mine = new Set(model.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
   let content: Content = model;
   const notices = [...model.notices];
@@ -211,7 +189,7 @@ export function hear(model: Model, news: Schemas["News"], me: string, title: (e:
     index: content.index,
     notices,
     seq: Math.max(model.seq, news.seq),
-    ...(news.judgement && { judgement: news.judgement, judgedSeq: news.seq }),
+    ...source.afterNews(model, news),
   };
 }
 

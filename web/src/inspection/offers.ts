@@ -1,7 +1,7 @@
 /** What a note of the margin offers, carried out in one place: whatever draws a note calls this. */
 import type { Note, Schemas } from "../api/client";
 import { observe } from "./desk";
-import { setField } from "./sync";
+import { setField } from "./open";
 import type { Kind, Value } from "./types";
 
 export type Offer = Schemas["ActionOut"];

@@ -1,11 +1,26 @@
 /** Small views of the open inspection: what draws a thing is drawn anew when that thing changed, and not otherwise. */
 import { useShallow } from "zustand/react/shallow";
 import { children } from "./model";
-import { useInspection } from "./sync";
+import { useInspection } from "./open";
+import { useReach } from "./transport";
 import type { Entity, Kind } from "./types";
 
 export function useEntity(id: string): Entity | undefined {
   return useInspection((s) => s.model?.entities[id]);
+}
+
+/** How many entries here no verdict knows of yet, where the server that judges cannot be asked; else none. */
+export function useUnjudged(): number {
+  const asked = useReach((s) => s.reach === "ok");
+  return useInspection((s) => (asked ? 0 : (s.model?.pending.filter((p) => !p.refused).length ?? 0)));
+}
+
+/** Whether the verdict that stands at a figure is of what was there before, and stays so for now. */
+export function useOvertaken(id: string, field: string): boolean {
+  const asked = useReach((s) => s.reach === "ok");
+  return useInspection(
+    (s) => !asked && !!s.model?.pending.some((p) => p.change.entity_id === id && p.change.field === field),
+  );
 }
 
 /** What stands in an entity, in its order: anew where one of them changed. */

@@ -1,5 +1,5 @@
 /** Names for things, as people on site say them. */
-import { useInspection } from "./sync";
+import { useInspection } from "./open";
 import type { Entity } from "./types";
 
 const AS_WRITTEN: Record<string, string> = {};

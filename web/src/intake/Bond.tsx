@@ -1,7 +1,7 @@
 /** One main bond: what was found, its conductor, and its continuity at clamp and pipe. */
 import { Fields } from "../fields/Fields";
 import { useEntity } from "../inspection/select";
-import { setField } from "../inspection/sync";
+import { setField } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { tell } from "../ui/toaster";

@@ -6,7 +6,7 @@ import { IntakeDrawing, type PartKey } from "../drawings/IntakeDrawing";
 import { Fields, type Named } from "../fields/Fields";
 import { setOrder, useDesk } from "../inspection/desk";
 import { useChildIds } from "../inspection/select";
-import { add, useInspection } from "../inspection/sync";
+import { add, useInspection } from "../inspection/open";
 import type { Place } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";

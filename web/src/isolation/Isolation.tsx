@@ -4,7 +4,7 @@ import { type ReactNode, useState } from "react";
 import type { Me, Schemas } from "../api/client";
 import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";

@@ -1,7 +1,8 @@
 /** One figure of the grid: it watches its own verdict, so that another's changes nothing here. */
 import { memo, useMemo } from "react";
 import { ReadingCell } from "../fields/ReadingCell";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
+import { useOvertaken } from "../inspection/select";
 import type { Kind, Place } from "../inspection/types";
 import type { Column } from "./columns";
 import { greatestAt, markAt } from "./verdicts";
@@ -18,7 +19,8 @@ interface Props {
 export const Figure = memo(function Figure({ kind, id, column, of, boxed }: Props) {
   const { field } = column;
   const place = useMemo<Place>(() => ({ kind, id, field }), [kind, id, field]);
-  const status = useInspection((s) => markAt(s.model?.judgement, id, field));
+  const overtaken = useOvertaken(id, field);
+  const status = useInspection((s) => (overtaken ? undefined : markAt(s.model?.judgement, id, field)));
   // Only what a ring's ends lead to is shown before it is measured: a limit is no expectation.
   const greatest = useInspection((s) => (field === "r1_r2_ohm" ? greatestAt(s.model?.judgement, id, field) : null));
   return (

@@ -2,7 +2,7 @@
 import { memo } from "react";
 import { useDesk } from "../inspection/desk";
 import { useEntity } from "../inspection/select";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import { cableAndDevice, nameOf } from "../inspection/words";
 import { applies, type Column } from "./columns";
 import { Figure } from "./Figure";

@@ -5,7 +5,7 @@ import { type FormEvent, useState } from "react";
 import { api, answer } from "../api/client";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
-import { add, useInspection } from "../inspection/sync";
+import { add, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { NumberField } from "../ui/TextField";

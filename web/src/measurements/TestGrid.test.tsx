@@ -6,7 +6,7 @@ import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Judgement } from "../api/client";
 import { open, write } from "../inspection/model";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Pending } from "../inspection/types";
 import { system } from "../theme/system";
 import { GridRow } from "./GridRow";

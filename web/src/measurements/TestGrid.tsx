@@ -5,7 +5,7 @@ import { BoardDrawing } from "../drawings/BoardDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
 import { answerReminder, focusOn, useDesk } from "../inspection/desk";
 import { useChildIds, useChildren } from "../inspection/select";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf, useSay } from "../inspection/words";
 import { Banner } from "../ui/Banner";

@@ -2,7 +2,7 @@
 import { useEffect, useMemo } from "react";
 import { setOrder } from "../inspection/desk";
 import { children } from "../inspection/model";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Kind, Place } from "../inspection/types";
 import { type Column, COLUMNS, columnsFor, DEVICE_COLUMNS, order } from "./columns";
 import { askedOf } from "./verdicts";

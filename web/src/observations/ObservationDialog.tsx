@@ -5,7 +5,7 @@ import type { CatalogueEntry } from "../api/client";
 import { useReference } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { type About, closeObservation, focusOn } from "../inspection/desk";
-import { add, setField, useInspection, useMay } from "../inspection/sync";
+import { add, setField, useInspection, useMay } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
 import { whereOf } from "../inspection/words";
 import { Button } from "../ui/Button";

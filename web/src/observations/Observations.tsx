@@ -6,7 +6,7 @@ import { useReference } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Entity, Kind } from "../inspection/types";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";

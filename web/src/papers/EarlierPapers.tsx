@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Schemas, Unreachable } from "../api/client";
 import { explain } from "../api/errors";
-import { refresh, settled, useInspection } from "../inspection/sync";
+import { refresh, settled, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
 import { Line, Lines } from "../ui/Page";

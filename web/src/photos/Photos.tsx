@@ -2,13 +2,13 @@
 import { Box, Flex, Image } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Kind } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
 import { Told } from "../ui/States";
 import { tell } from "../ui/toaster";
-import { keep, send, shrink, source, Unusable } from "./photos";
+import { keep, shrink, source, Unusable } from "./photos";
 
 interface Props {
   kind: Kind;
@@ -22,14 +22,10 @@ interface Props {
 
 export function Photos({ kind, id, shows, label, inline }: Props) {
   const model = useInspection((s) => s.model);
-  const keptAt = useInspection((s) => s.keptAt);
   const [trouble, setTrouble] = useState("");
   const [busy, setBusy] = useState(false);
   const [open, setOpen] = useState<string | null>(null);
   const inspection = model?.id ?? "";
-  useEffect(() => {
-    if (inspection) void send(inspection);
-  }, [inspection, keptAt]);
   if (!model) return null;
   const found = children(model, "photo", inspection).filter((one) => one.values.about_id === id);
   const take = async (files: File[]) => {

@@ -1,5 +1,6 @@
 /** Photos on this device: shrunk, named by their content, kept here until the server has them. */
 import { device } from "../inspection/device";
+import { putPhoto } from "../inspection/outbox";
 
 /** Longest side and quality that a photo is shrunk to: small writing on a chart stays legible. */
 const LONGEST = 2000;
@@ -45,29 +46,8 @@ export async function keep(inspectionId: string, photo: Blob): Promise<string> {
   if (!globalThis.crypto?.subtle) throw new Unusable("Photos need a secure address (https).");
   const content = await photo.arrayBuffer();
   const sha256 = await digest(content);
-  await device.photos.put({ sha256, inspectionId, content });
+  await putPhoto({ sha256, inspectionId, content });
   return sha256;
-}
-
-let sending = false;
-
-/** Send what waits; what the server has leaves the device. */
-export async function send(inspectionId: string): Promise<void> {
-  if (sending) return;
-  sending = true;
-  try {
-    for (const photo of await device.photos.where({ inspectionId }).toArray()) {
-      const answer = await fetch(`/api/inspections/${inspectionId}/photos/${photo.sha256}`, {
-        method: "PUT",
-        headers: { "Content-Type": "application/octet-stream" },
-        body: photo.content,
-      });
-      if (answer.ok) await device.photos.delete(photo.sha256);
-    }
-  } catch {
-    // No connection: it waits here, and is tried again when the next entry has been sent.
-  }
-  sending = false;
 }
 
 /** Where to show a photo from: this device while it waits, then the server. */

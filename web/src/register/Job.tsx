@@ -7,7 +7,7 @@ import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
 import { DayStrip } from "../drawings/DayStrip";
 import { Mark } from "../drawings/Mark";
-import { add, begin } from "../inspection/sync";
+import { add, begin } from "../inspection/open";
 import type { Value } from "../inspection/types";
 import { Button, LinkButton } from "../ui/Button";
 import { Lines, Page, Section } from "../ui/Page";

@@ -6,7 +6,7 @@ import { Link } from "react-router";
 import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { Mark } from "../drawings/Mark";
-import { useInspection, useMay } from "../inspection/sync";
+import { useInspection, useMay } from "../inspection/open";
 import { Button, LinkButton } from "../ui/Button";
 import { Line, Lines, Section } from "../ui/Page";
 import { Told } from "../ui/States";

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
 import { api, answer } from "../api/client";
 import { FieldInput } from "../fields/FieldInput";
-import { setField, useInspection, useMay } from "../inspection/sync";
+import { setField, useInspection, useMay } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { FieldGrid, Section, Wide } from "../ui/Page";

@@ -6,7 +6,9 @@ import { useNavigate, useParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useReference } from "../api/reference";
 import { closeObservation, commit, focusOn, observe, setOrder, useDesk } from "../inspection/desk";
-import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/sync";
+import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
+import { useOutbox } from "../inspection/outbox";
+import { useReach } from "../inspection/transport";
 import { GoOn } from "../fields/GoOn";
 import { SignInForm } from "../session/SignInForm";
 import { Banner } from "../ui/Banner";
@@ -14,7 +16,7 @@ import { Boundary } from "../ui/Boundary";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Loading, Trouble } from "../ui/States";
-import { day } from "../ui/when";
+import { clock, day } from "../ui/when";
 import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
 import { RunSheet } from "./RunSheet";
@@ -37,7 +39,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const reference = useReference();
   const model = useInspection((s) => s.model);
   const error = useInspection((s) => s.error);
-  const signedOut = useInspection((s) => s.line === "signed-out");
+  const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
   const current = (STAGES.find((s) => s.stage === stage)?.stage ?? "brief") as Stage;
 
@@ -137,11 +139,21 @@ export default function InspectionScreen({ me }: { me: Me }) {
 function Notices() {
   const notices = useInspection((s) => s.model?.notices) ?? [];
   const error = useInspection((s) => s.error);
+  const id = useInspection((s) => s.model?.id ?? "");
+  const barred = useOutbox((s) => s.barred[id]);
+  const asOf = useInspection((s) => s.asOf);
   return (
     <>
-      {error && (
+      {(barred ?? error) && (
         <Banner edge role="alert">
-          {error}
+          {barred ?? error}
+        </Banner>
+      )}
+      {asOf !== null && (
+        <Banner edge role="status">
+          <b>The server cannot be reached.</b> This is the inspection as it stood on this device on{" "}
+          {day(new Date(asOf).toISOString(), { day: "numeric", month: "short" })} at {clock(asOf)}. Go on: what you enter
+          is kept here and sent later.
         </Banner>
       )}
       {notices.map((notice) => {

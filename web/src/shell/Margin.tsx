@@ -7,7 +7,9 @@ import { Mark } from "../drawings/Mark";
 import { arrange, type Arrangement, URGENCY, type Urgency, waveKey } from "../inspection/arrange";
 import { observe, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
+import { useUnjudged } from "../inspection/select";
+import { useReach } from "../inspection/transport";
 import { keyOf, type Place } from "../inspection/types";
 import { whereOf } from "../inspection/words";
 import { SourceLine } from "../rules/SourceLine";
@@ -116,6 +118,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
   const reference = useReference();
   const last = useDesk((s) => s.left[0]);
   const testing = TESTS.includes(stage);
+  const unjudged = useUnjudged();
   const follows = consequences(judgement);
   // What follows from a figure is told once, with the first note of that figure.
   const told = new Set<string>();
@@ -132,6 +135,12 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
   const sound = sums.filter((sum) => sum.status === "pass");
   return (
     <>
+      {unjudged > 0 && (
+        <Box role="note" pl="2.5" mb="3" borderLeftWidth="3px" borderColor="lamp">
+          <b>{unjudged === 1 ? "One entry is" : `${unjudged} entries are`} not judged yet.</b>
+          <Text color="quiet">What stands here is of what was there before; the server cannot be asked now.</Text>
+        </Box>
+      )}
       {last && (
         <Box minH="6.5rem">
           <JustLeft place={last} judged={left.length > 0} />
@@ -193,7 +202,7 @@ function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
     s.model?.pending.some((p) => !p.refused && p.change.entity_id === place.id && p.change.field === place.field),
   );
   const refused = useInspection((s) => s.model && refusal(s.model, place.id, place.field));
-  const offline = useInspection((s) => s.line !== "ok");
+  const offline = useReach((s) => s.reach !== "ok");
   if (!FIGURES.includes(spec?.kind ?? "") || (judged && !waits && !refused)) return null;
   const value = String(entity?.values[place.field] ?? "nothing");
   const says = refused

@@ -7,7 +7,7 @@ import { Mark } from "../drawings/Mark";
 import { waveKey, wordsOf } from "../inspection/arrange";
 import { focusOn, waveOn } from "../inspection/desk";
 import { carryOut } from "../inspection/offers";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Kind } from "../inspection/types";
 import { SourceLine } from "../rules/SourceLine";
 import { Button, LinkButton } from "../ui/Button";

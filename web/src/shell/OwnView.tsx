@@ -3,7 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Note } from "../api/client";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/sync";
+import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/ChoiceField";
 import { TextField } from "../ui/TextField";

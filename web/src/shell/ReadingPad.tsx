@@ -13,7 +13,7 @@ import {
   useDesk,
 } from "../inspection/desk";
 import { refusal } from "../inspection/model";
-import { setField, undo, useInspection } from "../inspection/sync";
+import { setField, undo, useInspection } from "../inspection/open";
 import type { Place } from "../inspection/types";
 import { useSay, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";

@@ -3,7 +3,7 @@ import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { NavLink } from "react-router";
 import type { Stage, Status } from "../api/client";
 import { observe, useDesk } from "../inspection/desk";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 import type { Kind } from "../inspection/types";
 import { Button } from "../ui/Button";
 import css from "./RunSheet.module.css";

@@ -2,7 +2,7 @@
 import { VisuallyHidden } from "@chakra-ui/react";
 import { useDesk } from "../inspection/desk";
 import { speaksOf } from "../inspection/arrange";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
 
 const WORDS = { pass: "Passes", attention: "Look at this", fail: "Fails", unknown: "Cannot be judged yet" };
 

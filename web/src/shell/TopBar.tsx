@@ -1,7 +1,9 @@
 /** The line across the top: where this is, whether everything is kept, and the theme. */
 import { Box, Flex } from "@chakra-ui/react";
 import { Link } from "react-router";
-import { useInspection } from "../inspection/sync";
+import { useInspection } from "../inspection/open";
+import { useOutbox } from "../inspection/outbox";
+import { useReach } from "../inspection/transport";
 import { ThemeButton } from "../ui/ThemeButton";
 import { clock } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
@@ -40,9 +42,10 @@ export function TopBar() {
 function KeptLine() {
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
   const refused = useInspection((s) => s.model?.pending.filter((p) => p.refused).length ?? 0);
-  const line = useInspection((s) => s.line);
-  const keptAt = useInspection((s) => s.keptAt);
-  const deviceFailed = useInspection((s) => s.deviceFailed);
+  const photos = useOutbox((s) => Object.values(s.photos).filter((refused) => !refused).length);
+  const reach = useReach((s) => s.reach);
+  const keptAt = useOutbox((s) => s.keptAt);
+  const deviceFailed = useOutbox((s) => s.deviceFailed);
   return (
     <Box
       role="status"
@@ -67,8 +70,10 @@ function KeptLine() {
         </>
       )}
       {refused > 0 && <b>{` · ${refused} to mend`}</b>}
-      {line === "offline" && " · no connection"}
-      {line === "signed-out" && " · signed out"}
+      {photos > 0 && ` · ${photos === 1 ? "a photo" : `${photos} photos`} to send`}
+      {reach === "unreachable" && " · no connection"}
+      {reach === "failing" && " · the server is in trouble"}
+      {reach === "signed-out" && " · signed out"}
     </Box>
   );
 }

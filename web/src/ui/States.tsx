@@ -28,7 +28,16 @@ export function Loading({ what, lines = 4 }: { what: string; lines?: number }) {
 }
 
 /** A whole screen that could not be opened. */
-export function Trouble({ message, again }: { message: string; again?: () => void }) {
+export function Trouble({
+  message,
+  again,
+  children,
+}: {
+  message: string;
+  again?: () => void;
+  /** What can be done all the same. */
+  children?: ReactNode;
+}) {
   return (
     <Center h="60dvh" p="6">
       <VStack maxW="28rem" gap="4" textAlign="center" role="alert">
@@ -38,6 +47,7 @@ export function Trouble({ message, again }: { message: string; again?: () => voi
             Try again
           </Button>
         )}
+        {children}
       </VStack>
     </Center>
   );

@@ -54,8 +54,10 @@ class FakeServer {
 
 let server: FakeServer;
 let tablet = { on: true };
-let sync: typeof import("./sync");
+let sync: typeof import("./open");
 let device: typeof import("./device");
+let outbox: typeof import("./outbox");
+let transport: typeof import("./transport");
 
 /** Switch the tablet on: fresh modules, the same device database. */
 async function start(): Promise<void> {
@@ -65,8 +67,10 @@ async function start(): Promise<void> {
   tablet = mine;
   vi.stubGlobal("fetch", (request: Request) => (mine.on ? server.fetch(request) : new Promise(() => undefined)));
   vi.resetModules();
-  sync = await import("./sync");
+  sync = await import("./open");
   device = await import("./device");
+  outbox = await import("./outbox");
+  transport = await import("./transport");
 }
 
 const model = () => sync.useInspection.getState().model!;
@@ -176,11 +180,11 @@ describe("trouble on the line", () => {
     await settled();
     server.down = true;
     sync.setField(place("condition"), "Worn");
-    await soon(() => expect(sync.useInspection.getState().line).toBe("offline"));
+    await soon(() => expect(transport.reach()).toBe("unreachable"));
     expect(model().pending).toHaveLength(1);
     server.down = false;
     await settled();
-    expect(sync.useInspection.getState().line).toBe("ok");
+    expect(transport.reach()).toBe("ok");
   });
 
   it("and a battery that dies meanwhile lose nothing", async () => {
@@ -217,7 +221,7 @@ describe("trouble on the line", () => {
     await settled();
     server.status = 401;
     sync.setField(place("condition"), "Worn");
-    await soon(() => expect(sync.useInspection.getState().line).toBe("signed-out"));
+    await soon(() => expect(transport.reach()).toBe("signed-out"));
     server.status = 200;
     sync.setField(place("extent"), "All");
     expect(server.kept).toHaveLength(1);
@@ -249,13 +253,13 @@ describe("a tablet in other hands", () => {
     await start();
     server.down = false;
     await sync.load(id, IDRIS);
-    await sync.flushAll(IDRIS.id);
     expect(model().pending).toEqual([]);
     expect(server.kept).toHaveLength(1);
-    expect(await sync.waitingElsewhere(RUTH.id)).toBe(1);
-    await sync.flushAll(RUTH.id);
-    expect(server.kept.at(-1)?.value).toBe("Ruth's");
-    expect(await sync.waitingElsewhere(RUTH.id)).toBe(0);
+    expect(await onDevice()).toHaveLength(1);
+    // Back in her hands it goes, whichever screen is open.
+    await outbox.open(RUTH.id);
+    await soon(() => expect(server.kept.at(-1)?.value).toBe("Ruth's"));
+    await soon(async () => expect(await onDevice()).toEqual([]));
   });
 });
 

@@ -1,0 +1,66 @@
+/** Answers of the server that are kept on this device, for when it cannot be reached. */
+import Dexie, { type EntityTable } from "dexie";
+import { Refused } from "./client";
+
+interface Kept {
+  name: string;
+  value: unknown;
+  /** When it was kept, milliseconds. */
+  at: number;
+}
+
+class AnswerDatabase extends Dexie {
+  answers!: EntityTable<Kept, "name">;
+
+  constructor() {
+    super("dorrik.answers");
+    this.version(1).stores({ answers: "name, at" });
+  }
+}
+
+const device = new AnswerDatabase();
+
+export async function keepAnswer(name: string, value: unknown): Promise<void> {
+  // Without room on the device there is nothing to fall back to; the work itself goes on.
+  await device.answers.put({ name, value, at: Date.now() }).catch(() => undefined);
+}
+
+export async function keptAnswer<T>(name: string): Promise<{ value: T; at: number } | undefined> {
+  return (await device.answers.get(name).catch(() => undefined)) as { value: T; at: number } | undefined;
+}
+
+/** What is kept under names with a beginning, the latest first. */
+export async function keptAnswers<T>(beginning: string): Promise<{ name: string; value: T; at: number }[]> {
+  const found = await device.answers
+    .where("name")
+    .startsWith(beginning)
+    .toArray()
+    .catch(() => []);
+  return (found as { name: string; value: T; at: number }[]).sort((a, b) => b.at - a.at);
+}
+
+export async function forgetAnswers(names?: string[]): Promise<void> {
+  await (names ? device.answers.bulkDelete(names) : device.answers.clear()).catch(() => undefined);
+}
+
+/** So long an answer may take where an earlier one is at hand, milliseconds. */
+const PATIENCE = 4000;
+
+/** What the server says, kept for the next time; what it said last where it cannot be reached, or not in good time. */
+export async function remembered<T>(name: string, ask: () => Promise<T>): Promise<T> {
+  const asked = ask().then((value) => {
+    void keepAnswer(name, value);
+    return value;
+  });
+  const kept = await keptAnswer<T>(name);
+  if (!kept) return asked;
+  let over: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<T>((done) => (over = setTimeout(() => done(kept.value), PATIENCE)));
+  return Promise.race([asked, late])
+    .catch((error: unknown) => {
+      // It answered, and it said no: that counts.
+      if (error instanceof Refused && error.status < 500) throw error;
+      return kept.value;
+    })
+    .finally(() => clearTimeout(over));
+}

@@ -1,0 +1,52 @@
+/** The inspections that were open last, as they stood with their verdicts: shown where the server cannot be reached. */
+import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers } from "../api/kept";
+import type { Found, Model } from "./model";
+
+/** So many are kept: a day's visits and the ones that wait for something. */
+const MOST = 8;
+const NAME = "inspection/";
+
+interface Opened {
+  /** Who had it open: shown to nobody else. */
+  person: string;
+  found: Found;
+}
+
+/** Keep what stands. What still waits to be sent is kept apart, in the outbox. */
+export async function keepOpened(person: string, model: Model): Promise<void> {
+  // Verdicts of another state than stands here would pass for verdicts of this one.
+  if (!model.judgement || !model.may || model.judgedSeq !== model.seq) return;
+  const found: Found = {
+    id: model.id,
+    seq: model.seq,
+    may: model.may,
+    entities: Object.values(model.entities).map(({ kind, id, parentId, values }) => ({
+      kind,
+      id,
+      parent_id: parentId,
+      values,
+    })) as Found["entities"],
+    judgement: model.judgement,
+  };
+  await keepAnswer(NAME + model.id, { person, found } satisfies Opened);
+  const all = await keptAnswers<Opened>(NAME);
+  await forgetAnswers(all.slice(MOST).map((one) => one.name));
+}
+
+/** An inspection as this person last had it open here, and when that was (milliseconds). */
+export async function opened(person: string, id: string): Promise<{ found: Opened["found"]; at: number } | undefined> {
+  const kept = await keptAnswer<Opened>(NAME + id);
+  return kept?.value.person === person ? { found: kept.value.found, at: kept.at } : undefined;
+}
+
+/** What can be opened without a server, the latest first. */
+export async function lastOpened(person: string): Promise<{ id: string; title: string; at: number }[]> {
+  const all = await keptAnswers<Opened>(NAME);
+  return all
+    .filter((one) => one.value.person === person)
+    .map(({ value: { found }, at }) => {
+      const own = found.entities.find((e) => e.id === found.id)?.values ?? {};
+      const title = [own.reference, own.property_address].filter(Boolean).map(String).join(" · ");
+      return { id: found.id, title: title || "Inspection", at };
+    });
+}

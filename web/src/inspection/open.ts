@@ -1,0 +1,232 @@
+/** The inspection that is open: what the screens read of it and write to it.
+ *
+ * What is written is shown at once and goes to the outbox; what the server says is taken in here.
+ */
+import { v7 as uuidv7 } from "uuid";
+import { create } from "zustand";
+import { explain } from "../api/errors";
+import { Refused, type Schemas } from "../api/client";
+import { deviceId } from "./device";
+import { keepOpened, opened } from "./lastOpened";
+import * as model from "./model";
+import * as outbox from "./outbox";
+import { fetchInspection, fetchNews, reach } from "./transport";
+import { type Kind, PARENT, type Pending, type Place, type Value } from "./types";
+
+interface State {
+  model: model.Model | null;
+  /** Where the server could not be asked: when what stands here was kept on this device, milliseconds. */
+  asOf: number | null;
+  error: string | null;
+  undoable: { place: Place; before: Value }[];
+}
+
+export const useInspection = create<State>(() => ({ model: null, asOf: null, error: null, undoable: [] }));
+
+/** An entry longer than this is kept here and not sent: it would never be taken. */
+const LONGEST = 100_000;
+const POLL = 3000;
+/** So long the server may take where what was open last is at hand, milliseconds. */
+const PATIENCE = 4000;
+/** So long after the last change what is open is kept on the device, milliseconds. */
+const CALM = 800;
+
+interface Person {
+  id: string;
+  firm_id: string;
+}
+
+const { getState: get, setState: set } = useInspection;
+let me: Person = { id: "", firm_id: "" };
+let poll: ReturnType<typeof setInterval> | undefined;
+let calm: ReturnType<typeof setTimeout> | undefined;
+
+outbox.readAlong({
+  judged: (id) => {
+    const current = get().model;
+    return current?.id === id ? current.judgedSeq : null;
+  },
+  async taken(id, receipt, sent, judged) {
+    const now = get().model;
+    if (now?.id !== id) return;
+    const changes = sent.map((p) => p.change);
+    const { model: next, gap } = model.receive(now, receipt, changes, judged);
+    set({ model: next, asOf: null, error: null });
+    if (gap) await listen();
+  },
+  refused(pending, reason) {
+    const now = get().model;
+    if (now?.id !== pending.inspectionId) return;
+    const marked = now.pending.map((p) => (p.change.id === pending.change.id ? { ...p, refused: reason } : p));
+    set({ model: { ...now, pending: marked } });
+  },
+});
+
+// What stands is kept on the device in a calm moment, so that a reload in a cellar shows it and goes on.
+useInspection.subscribe((now, before) => {
+  if (!now.model || now.model === before.model) return;
+  clearTimeout(calm);
+  calm = setTimeout(() => void keepNow(), CALM);
+});
+
+async function keepNow(): Promise<void> {
+  const { model: current } = get();
+  if (current && me.id) await keepOpened(me.id, current);
+}
+
+/** May this person do that with the open inspection? Where nothing is known yet, the server decides once it hears of it. */
+export function useMay(action: NonNullable<model.Model["may"]>[number]): boolean {
+  return useInspection((s) => s.model?.may?.includes(action) ?? true);
+}
+
+/** Open an inspection, or the one that so far is only on this device. Without a server: as it was open here last. */
+export async function load(id: string, who: Person): Promise<void> {
+  me = who;
+  if (get().model?.id !== id) set({ model: null, asOf: null, error: null, undoable: [] });
+  await outbox.open(who.id);
+  outbox.unbar(id);
+  const kept = get().model?.id === id ? undefined : await opened(who.id, id);
+  try {
+    take(await fetchInspection(id, kept && PATIENCE));
+  } catch (error) {
+    const status = error instanceof Refused ? error.status : 0;
+    const waiting = outbox.changesOf(id);
+    if (get().model?.id === id || status === 401) return listenOn();
+    if (status === 404 && waiting.length) set({ model: model.blank(id, waiting) });
+    else if (kept && (status === 0 || status >= 500)) set({ model: model.open(kept.found, waiting), asOf: kept.at });
+    else set({ error: explain(error, "What waits on this device is safe.") });
+  }
+  listenOn();
+}
+
+/** What the server has of it, with what waits here laid on top. */
+function take(found: Schemas["InspectionOut"]): void {
+  set({ model: model.open(found, outbox.changesOf(found.id)), asOf: null, error: null });
+}
+
+function listenOn(): void {
+  clearInterval(poll);
+  poll = setInterval(() => document.visibilityState === "visible" && listen(), POLL);
+}
+
+export function leave(): void {
+  clearInterval(poll);
+}
+
+/** Set one field; it is kept on the device, then sent. */
+export function setField(place: Place, value: Value, remember = true): void {
+  const current = get().model;
+  if (!current) return;
+  const entity = current.entities[place.id];
+  const isParent = place.kind !== "inspection" && place.field === PARENT[place.kind];
+  const before = (isParent ? entity?.parentId : entity?.values[place.field]) ?? null;
+  const refused = model.refusal(current, place.id, place.field);
+  if (before === value && !refused) return;
+  if (remember && current.entities[place.id]) {
+    set({ undoable: [...get().undoable.slice(-99), { place, before: before as Value }] });
+  }
+  append(place.kind, place.id, [[place.field, value]]);
+}
+
+/** Make an entity in its parent, with its first fields; returns its id. */
+export function add(
+  kind: Exclude<Kind, "inspection">,
+  parentId: string,
+  fields: Record<string, Value>,
+  id: string = uuidv7(),
+): string {
+  append(kind, id, [[PARENT[kind], parentId], ...Object.entries(fields)]);
+  return id;
+}
+
+/** Begin a new inspection on this device; returns its id. id: the one that the server named, so that two devices begin one. */
+export function begin(who: Person, fields: Record<string, Value>, id: string = uuidv7()): string {
+  me = who;
+  void outbox.open(who.id);
+  set({ model: model.blank(id, []), asOf: null, undoable: [], error: null });
+  append("inspection", id, [["firm", who.firm_id], ...Object.entries(fields)]);
+  return id;
+}
+
+/** Wait until the server has everything that was entered; false where it cannot be reached in time. */
+export async function settled(milliseconds?: number): Promise<boolean> {
+  const id = get().model?.id;
+  return !id || outbox.settled(id, milliseconds);
+}
+
+/** Take in what the server did to this inspection by itself. */
+export async function refresh(): Promise<void> {
+  await listen();
+}
+
+/** Put back what stood before the last entry. Returns the place, so that the eye can follow. */
+export function undo(): Place | null {
+  const last = get().undoable.at(-1);
+  if (!last) return null;
+  set({ undoable: get().undoable.slice(0, -1) });
+  setField(last.place, last.before, false);
+  return last.place;
+}
+
+export function dismiss(noticeId: string): void {
+  const current = get().model;
+  if (current) set({ model: { ...current, notices: current.notices.filter((n) => n.id !== noticeId) } });
+}
+
+/** Signed in again: send what waits, and hear what came. */
+export function resume(): void {
+  outbox.resume();
+  const current = get().model;
+  if (current) void listen();
+}
+
+/** Fields of one entity, shown together and kept one by one, in their order. */
+function append(kind: Kind, id: string, fields: readonly (readonly [field: string, value: Value])[]): void {
+  const current = get().model;
+  if (!current) return;
+  const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value));
+  set({ model: made.reduce(model.write, current) });
+  outbox.put(made);
+}
+
+function pendingOf(current: model.Model, kind: Kind, id: string, field: string, value: Value): Pending {
+  const change = {
+    id: uuidv7(),
+    entity: kind,
+    entity_id: id,
+    field,
+    value,
+    based_on: current.seq,
+    made_at: new Date().toISOString(),
+    device: deviceId(),
+  };
+  const { length } = JSON.stringify(value);
+  const refused =
+    length > LONGEST ? `That is ${length} characters long: it is kept on this device, but cannot be sent.` : undefined;
+  return { inspectionId: current.id, author: me.id, change, ...(refused && { refused }) };
+}
+
+async function listen(): Promise<void> {
+  const current = get().model;
+  if (!current || current.seq === 0) return;
+  const before = reach();
+  try {
+    // Where the verdicts here are not known to be the latest, one entry more brings them.
+    const since = current.judgedSeq === null ? Math.max(0, current.seq - 1) : current.seq;
+    const news = await fetchNews(current.id, since);
+    const now = get().model;
+    if (now?.id !== current.id) return;
+    if (news.entries.length) {
+      const title = (e: { entity_id: string; field: string }) => {
+        const values = now.entities[e.entity_id]?.values ?? {};
+        return [values.way, values.designation ?? values.name, e.field].filter(Boolean).join(" ");
+      };
+      set({ model: model.takeNews(now, news, me.id, title) });
+    }
+    if (get().asOf !== null) set({ asOf: null });
+    if (before !== "ok") outbox.wake();
+  } catch {
+    // How far the server can be reached is known to the transport; the next time comes by itself.
+  }
+}
+

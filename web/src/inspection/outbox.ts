@@ -1,0 +1,275 @@
+/** Everything that waits on this device: changes and photos, kept here first and sent whichever screen is open.
+ *
+ * A thing leaves the device only when the server has acknowledged it. A lost connection or an ended session stops
+ * nothing: what waits is sent when it can be, in the order in which it was made, under the name of who made it.
+ */
+import { create } from "zustand";
+import { Refused, type Schemas } from "../api/client";
+import { courier } from "./courier";
+import { device, type WaitingPhoto } from "./device";
+import { reach, sendChanges, sendPhoto, signedIn } from "./transport";
+import { keyOf, type Pending } from "./types";
+
+interface Outbox {
+  /** Changes on this device in the order in which they were made, whoever made them; refused ones stay until mended. */
+  changes: readonly Pending[];
+  /** Photos on this device, by the digest of their content: why the server will not have them, empty while they wait. */
+  photos: Readonly<Record<string, string>>;
+  /** When the server last acknowledged something, milliseconds. */
+  keptAt: number | null;
+  /** The device itself cannot keep anything (storage full or forbidden). */
+  deviceFailed: boolean;
+  /** Inspections that the server will take nothing for, and what it said. */
+  barred: Readonly<Record<string, string>>;
+}
+
+export const useOutbox = create<Outbox>(() => ({
+  changes: [],
+  photos: {},
+  keptAt: null,
+  deviceFailed: false,
+  barred: {},
+}));
+
+/** What an open inspection wants to know of its changes on their way. */
+interface Reader {
+  /** The sequence number that the verdicts shown of it are of. */
+  judged(inspectionId: string): number | null;
+  taken(inspectionId: string, receipt: Schemas["Receipt"], sent: Pending[], judged: number | null): Promise<void>;
+  refused(pending: Pending, reason: string): void;
+}
+
+/** The most that goes in one batch: changes, and characters of their values. */
+const BATCH = { changes: 200, characters: 400_000 };
+/** So often the server may fail on one entry alone before that is set aside and the rest goes on. */
+const FAILURES = 3;
+
+const { getState: get, setState: set } = useOutbox;
+let author = "";
+let reader: Reader | null = null;
+/** Fewer at a time after the server has failed on a batch, until it takes one again. */
+let atOnce = BATCH.changes;
+let failures = 0;
+/** When the device has each change, or has failed to keep it. */
+const stored = new Map<string, Promise<unknown>>();
+
+globalThis.addEventListener?.("online", () => wake());
+
+const changes = courier(sendNext);
+const photos = courier(sendNextPhoto);
+
+/** Who reads along, as the open inspection does. */
+export function readAlong(one: Reader): void {
+  reader = one;
+}
+
+/** Somebody is signed in: what they left waiting on this device goes, whichever screen is open. */
+export async function open(who: string): Promise<void> {
+  author = who;
+  set({ barred: {} });
+  const [left, pictures] = await Promise.all([
+    device.pending.orderBy("n").toArray(),
+    device.photos.toArray(),
+  ]).catch(() => [[], []] as [Pending[], WaitingPhoto[]]);
+  const here = new Set(get().changes.map((p) => p.change.id));
+  set({
+    changes: [...left.filter((p) => !here.has(p.change.id)), ...get().changes],
+    photos: Object.fromEntries(pictures.filter(mine).map((one) => [one.sha256, one.refused ?? ""])),
+  });
+  wake();
+}
+
+/** Nobody is signed in any more: what waits stays here, and nothing is sent. */
+export function close(): void {
+  author = "";
+}
+
+/** Try now: somebody is back, or the connection is. */
+export function wake(): void {
+  changes.wake();
+  photos.wake();
+}
+
+/** Signed in again. */
+export function resume(): void {
+  signedIn();
+  wake();
+}
+
+/** What of one inspection is on this device, by whoever is signed in. */
+export const changesOf = (inspectionId: string): Pending[] =>
+  get().changes.filter((p) => p.inspectionId === inspectionId && mine(p));
+
+/** The server may be asked for this one again. */
+export function unbar(inspectionId: string): void {
+  const { [inspectionId]: _, ...rest } = get().barred;
+  set({ barred: rest });
+  changes.wake();
+}
+
+/** Keep changes on the device, then send them. A refused change of the same field gives way to its correction. */
+export function put(made: readonly Pending[]): void {
+  let waiting = get().changes;
+  for (const pending of made) {
+    const key = keyOf(pending.change.entity_id, pending.change.field);
+    const givesWay = (p: Pending) => p.refused !== undefined && keyOf(p.change.entity_id, p.change.field) === key;
+    const replaced = waiting.filter(givesWay);
+    waiting = [...waiting.filter((p) => !givesWay(p)), pending];
+    stored.set(pending.change.id, store(pending, replaced));
+  }
+  set({ changes: waiting });
+}
+
+async function store(pending: Pending, replaced: Pending[]): Promise<void> {
+  try {
+    await device.transaction("rw", device.pending, async () => {
+      pending.n = (await device.pending.add({ ...pending } as never)) as number;
+      await device.pending.bulkDelete(replaced.flatMap((p) => (p.n === undefined ? [] : [p.n])));
+    });
+    if (get().deviceFailed) set({ deviceFailed: false });
+  } catch {
+    // Still in memory, and on its way to the server: said plainly in the kept line.
+    set({ deviceFailed: true });
+  }
+  changes.wake();
+}
+
+/** Keep a photo until the server has it. Throws where the device cannot. */
+export async function putPhoto(photo: { sha256: string; inspectionId: string; content: ArrayBuffer }): Promise<void> {
+  await device.photos.put({ ...photo, author });
+  set({ photos: { ...get().photos, [photo.sha256]: "" } });
+  photos.wake();
+}
+
+/** Wait until the server has every change of an inspection; false where that takes longer. */
+export async function settled(inspectionId: string, milliseconds = 10_000): Promise<boolean> {
+  const until = Date.now() + milliseconds;
+  const waits = () => changesOf(inspectionId).some((p) => !p.refused);
+  while (waits() && Date.now() < until) await new Promise((done) => setTimeout(done, 60));
+  return !waits();
+}
+
+/** What still waits on this device, of whoever is signed in: entries and photos. */
+export const waiting = ({ changes: all, photos: pictures }: Outbox): number =>
+  all.filter((p) => mine(p) && !p.refused).length + Object.values(pictures).filter((refused) => !refused).length;
+
+/** Photos of before authors were kept go under whoever is signed in. */
+const mine = (one: { author?: string }): boolean => author !== "" && (one.author ?? author) === author;
+
+/** What goes next: changes of one inspection, the oldest first, as many as fit. */
+function batch(most: number): Pending[] {
+  const ready = get().changes.filter((p) => !p.refused && mine(p) && !(p.inspectionId in get().barred));
+  const of = ready.filter((p) => p.inspectionId === ready[0]?.inspectionId);
+  let characters = 0;
+  const fits = of.slice(0, most).findIndex((p) => {
+    characters += JSON.stringify(p.change.value).length + 300;
+    return characters > BATCH.characters;
+  });
+  return of.slice(0, fits < 0 ? most : Math.max(1, fits));
+}
+
+async function sendNext(): Promise<"sent" | "nothing" | "later"> {
+  const sent = batch(atOnce);
+  const id = sent[0]?.inspectionId;
+  if (!id || reach() === "signed-out") return "nothing";
+  const judged = reader?.judged(id) ?? null;
+  try {
+    const receipt = await sendChanges(
+      id,
+      sent.map((p) => p.change),
+      judged,
+    );
+    failures = 0;
+    atOnce = BATCH.changes;
+    set({ keptAt: Date.now() });
+    // Shown before it is let go here: nothing is ever seen to vanish.
+    await reader?.taken(id, receipt, sent, judged);
+    await settle(sent, new Map(receipt.results.map((r) => [r.id, r])));
+    return "sent";
+  } catch (error) {
+    return await failed(error, sent, id);
+  }
+}
+
+/** The batch did not get through: wait and try again, in smaller parts where the server itself failed on it. */
+async function failed(error: unknown, sent: Pending[], id: string): Promise<"sent" | "nothing" | "later"> {
+  const status = error instanceof Refused ? error.status : 0;
+  if (status === 401) return "nothing";
+  if (status === 500 || status === 413) {
+    atOnce = 1;
+    const [first] = sent;
+    if (sent.length === 1 && first && ++failures >= FAILURES) {
+      failures = 0;
+      await setAside(first, "The server fails on this entry: it is kept on this device. The rest goes on.");
+    }
+  } else if (error instanceof Refused && status === 507) {
+    // Said as it is, and tried again: somebody makes room.
+    set({ barred: { ...get().barred, [id]: error.message } });
+    setTimeout(() => unbar(id), 5000);
+  } else if (error instanceof Refused && status < 500 && status !== 429) {
+    // Not to be had at all, as with an inspection of another firm: kept here, and said. The others go on.
+    set({ barred: { ...get().barred, [id]: `${error.message} What you typed is kept on this device.` } });
+    return "sent";
+  }
+  return "later";
+}
+
+async function setAside(pending: Pending, reason: string): Promise<void> {
+  reader?.refused(pending, reason);
+  await settle([pending], new Map([[pending.change.id, { state: "refused", reason }]]));
+}
+
+/** Let go of what the server has; write down why the rest was refused. */
+async function settle(sent: Pending[], fates: Map<string, { state: string; reason: string | null }>): Promise<void> {
+  const fateOf = (p: Pending) => fates.get(p.change.id);
+  // The device may still be at keeping it as the answer comes.
+  await Promise.all(sent.map((p) => stored.get(p.change.id)));
+  set({
+    changes: get().changes.flatMap((p) => {
+      const fate = fateOf(p);
+      if (!fate) return [p];
+      return fate.state === "refused" ? [{ ...p, refused: fate.reason ?? "It was refused." }] : [];
+    }),
+  });
+  try {
+    for (const p of sent) {
+      const fate = fateOf(p);
+      if (p.n === undefined || !fate) continue;
+      if (fate.state === "refused") await device.pending.update(p.n, { refused: fate.reason ?? "" });
+      else await device.pending.delete(p.n);
+      stored.delete(p.change.id);
+    }
+  } catch {
+    set({ deviceFailed: true });
+  }
+}
+
+/** One photo; changes do not wait for it. */
+async function sendNextPhoto(): Promise<"sent" | "nothing" | "later"> {
+  if (reach() === "signed-out") return "nothing";
+  const next = Object.entries(get().photos).find(([, refused]) => !refused)?.[0];
+  if (!next) return "nothing";
+  const photo = await device.photos.get(next).catch(() => undefined);
+  if (!photo) {
+    forget(next);
+    return "sent";
+  }
+  // The inspection itself may still be on its way.
+  if (changesOf(photo.inspectionId).some((p) => !p.refused)) return "later";
+  try {
+    await sendPhoto(photo.inspectionId, photo.sha256, photo.content);
+    await device.photos.delete(photo.sha256);
+    forget(next);
+    return "sent";
+  } catch (error) {
+    if (!(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status)) return "later";
+    await device.photos.update(next, { refused: error.message }).catch(() => 0);
+    set({ photos: { ...get().photos, [next]: error.message } });
+    return "sent";
+  }
+}
+
+function forget(sha256: string): void {
+  const { [sha256]: _, ...rest } = get().photos;
+  set({ photos: rest });
+}

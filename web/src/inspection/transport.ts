@@ -1,0 +1,77 @@
+/** The server as an inspection knows it: what is asked of it, and whether it answers this person at all. */
+import { create } from "zustand";
+import { api, answer, Refused, type Schemas } from "../api/client";
+import type { Change } from "./types";
+
+/** ok: it answers; failing: it answers that something is wrong with it; unreachable: it does not; signed-out: not to us. */
+export type Reach = "ok" | "failing" | "unreachable" | "signed-out";
+
+export const useReach = create<{ reach: Reach }>(() => ({ reach: "ok" }));
+
+export const reach = (): Reach => useReach.getState().reach;
+
+const reached = (now: Reach) => reach() !== now && useReach.setState({ reach: now });
+
+/** Signed in again: what was asked before may be asked once more. */
+export const signedIn = (): unknown => reached("ok");
+
+/** Whatever comes back says something of the server itself, too. */
+async function heard<T>(call: Promise<T>): Promise<T> {
+  try {
+    const found = await call;
+    reached("ok");
+    return found;
+  } catch (error) {
+    const status = error instanceof Refused ? error.status : 0;
+    if (status === 401) reached("signed-out");
+    else if (status === 0) reached("unreachable");
+    else if (status >= 500 || status === 429) reached("failing");
+    else reached("ok");
+    throw error;
+  }
+}
+
+/** An inspection whole. milliseconds: as long as the answer may take. */
+export const fetchInspection = (id: string, milliseconds?: number): Promise<Schemas["InspectionOut"]> =>
+  heard(
+    answer(
+      api.GET("/api/inspections/{inspection_id}", {
+        params: { path: { inspection_id: id } },
+        ...(milliseconds && { signal: AbortSignal.timeout(milliseconds) }),
+      }),
+    ),
+  );
+
+/** What was kept since a sequence number. */
+export const fetchNews = (id: string, since: number): Promise<Schemas["News"]> =>
+  heard(
+    answer(
+      api.GET("/api/inspections/{inspection_id}/changes", {
+        params: { path: { inspection_id: id }, query: { since } },
+      }),
+    ),
+  );
+
+/** A batch of changes. judged: the sequence number that the verdicts on this device are of, so that only what differs comes. */
+export const sendChanges = (id: string, changes: Change[], judged: number | null): Promise<Schemas["Receipt"]> =>
+  heard(
+    answer(
+      api.POST("/api/inspections/{inspection_id}/changes", {
+        params: { path: { inspection_id: id } },
+        body: { changes, judged },
+      }),
+    ),
+  );
+
+/** A photo, under the name of its content. */
+export const sendPhoto = (id: string, sha256: string, content: ArrayBuffer): Promise<unknown> =>
+  heard(
+    answer(
+      api.PUT("/api/inspections/{inspection_id}/photos/{sha256}", {
+        params: { path: { inspection_id: id, sha256 } },
+        body: content as never,
+        bodySerializer: (body: unknown) => body as ArrayBuffer,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  );
