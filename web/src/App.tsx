@@ -1,29 +1,32 @@
 /** Who is signed in, and which screen is open. Screens beyond the first are loaded when they are opened. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useEffect } from "react";
+import { type ComponentType, type ReactNode, useEffect } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { api, answer, type Me } from "./api/client";
 import { explain } from "./api/errors";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
+import { loaded } from "./ui/Loaded";
 import { Loading, Trouble } from "./ui/States";
 
-const SignIn = lazy(() => import("./signin/SignIn"));
-const Welcome = lazy(() => import("./signin/Welcome"));
-const Home = lazy(() => import("./home/Home"));
-const Clients = lazy(() => import("./register/Clients").then((m) => ({ default: m.Clients })));
-const Client = lazy(() => import("./register/Clients").then((m) => ({ default: m.Client })));
-const Property = lazy(() => import("./register/Property"));
-const Job = lazy(() => import("./register/Job"));
-const Instruments = lazy(() => import("./register/Instruments"));
-const FirmScreen = lazy(() => import("./firm/Firm"));
-const Account = lazy(() => import("./account/Account"));
-const People = lazy(() => import("./people/People"));
-const Kit = lazy(() => import("./kit/Kit"));
-const AuditLog = lazy(() => import("./audit/AuditLog"));
-const InspectionScreen = lazy(() => import("./shell/InspectionScreen"));
+const screen = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("the screen", load);
+
+const SignIn = screen(() => import("./signin/SignIn").then((m) => m.default));
+const Welcome = screen(() => import("./signin/Welcome").then((m) => m.default));
+const Home = screen(() => import("./home/Home").then((m) => m.default));
+const Clients = screen(() => import("./register/Clients").then((m) => m.Clients));
+const Client = screen(() => import("./register/Clients").then((m) => m.Client));
+const Property = screen(() => import("./register/Property").then((m) => m.default));
+const Job = screen(() => import("./register/Job").then((m) => m.default));
+const Instruments = screen(() => import("./register/Instruments").then((m) => m.default));
+const FirmScreen = screen(() => import("./firm/Firm").then((m) => m.default));
+const Account = screen(() => import("./account/Account").then((m) => m.default));
+const People = screen(() => import("./people/People").then((m) => m.default));
+const Kit = screen(() => import("./kit/Kit").then((m) => m.default));
+const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
+const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
 // Not needed for the first picture: what was just done is told later.
-const Toaster = lazy(() => import("./ui/toaster").then((m) => ({ default: m.Toaster })));
+const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster));
 
 // The first picture does not wait for what keeps things on the device.
 const device = () => import("./api/kept");
@@ -68,10 +71,8 @@ export function App() {
 function Screen({ children }: { children: ReactNode }) {
   return (
     <Boundary what="This screen">
-      <Suspense fallback={<Loading what="the screen" />}>{children}</Suspense>
-      <Suspense fallback={null}>
-        <Toaster />
-      </Suspense>
+      {children}
+      <Toaster />
     </Boundary>
   );
 }

@@ -7,7 +7,12 @@ import { App } from "./App";
 import "./theme/fonts.css";
 import { system } from "./theme/system";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
+});
 
 const root = createRoot(document.getElementById("root")!);
 

@@ -63,7 +63,12 @@ describe("moving a circuit to another board", () => {
     const moved = write(two, pending("circuit", "c1", "board", "b2"));
     expect(children(moved, "circuit", "b").map((c) => c.id)).toEqual(["c2"]);
     expect(children(moved, "circuit", "b2").map((c) => c.id)).toEqual(["c1"]);
-    const takeNewsd = takeNews(two, news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }), "ruth", () => "");
+    const takeNewsd = takeNews(
+      two,
+      news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }),
+      "ruth",
+      () => "",
+    );
     expect(children(takeNewsd, "circuit", "b2").map((c) => c.id)).toEqual(["c2"]);
     expect(takeNewsd.entities.c2?.values.zs_ohm).toBe("0.31");
   });

@@ -229,4 +229,3 @@ async function listen(): Promise<void> {
     // How far the server can be reached is known to the transport; the next time comes by itself.
   }
 }
-

@@ -67,10 +67,9 @@ export function readAlong(one: Reader): void {
 export async function open(who: string): Promise<void> {
   author = who;
   set({ barred: {} });
-  const [left, pictures] = await Promise.all([
-    device.pending.orderBy("n").toArray(),
-    device.photos.toArray(),
-  ]).catch(() => [[], []] as [Pending[], WaitingPhoto[]]);
+  const [left, pictures] = await Promise.all([device.pending.orderBy("n").toArray(), device.photos.toArray()]).catch(
+    () => [[], []] as [Pending[], WaitingPhoto[]],
+  );
   const here = new Set(get().changes.map((p) => p.change.id));
   set({
     changes: [...left.filter((p) => !here.has(p.change.id)), ...get().changes],
@@ -102,8 +101,7 @@ export const changesOf = (inspectionId: string): Pending[] =>
 
 /** The server may be asked for this one again. */
 export function unbar(inspectionId: string): void {
-  const { [inspectionId]: _, ...rest } = get().barred;
-  set({ barred: rest });
+  set({ barred: without(get().barred, inspectionId) });
   changes.wake();
 }
 
@@ -270,6 +268,8 @@ async function sendNextPhoto(): Promise<"sent" | "nothing" | "later"> {
 }
 
 function forget(sha256: string): void {
-  const { [sha256]: _, ...rest } = get().photos;
-  set({ photos: rest });
+  set({ photos: without(get().photos, sha256) });
 }
+
+const without = (all: Readonly<Record<string, string>>, key: string): Record<string, string> =>
+  Object.fromEntries(Object.entries(all).filter(([name]) => name !== key));

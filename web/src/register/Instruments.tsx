@@ -1,7 +1,7 @@
 /** Instruments as they stand on the shelf, with the calibration each has left; lead sets with their nulls over time. */
 import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { Mark } from "../drawings/Mark";
@@ -9,12 +9,13 @@ import type { Value } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Drawer } from "../ui/Dialog";
 import { Fold } from "../ui/Fold";
+import { loaded } from "../ui/Loaded";
 import { Page, Section } from "../ui/Page";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
 import { tell } from "../ui/toaster";
 import { addEntry, changeEntry, type Entry, EntryField, EntryFields, Quiet, textOf } from "./entry";
 
-const NullChart = lazy(() => import("./NullChart"));
+const NullChart = loaded(null, () => import("./NullChart").then((m) => m.default));
 
 const QUERY = ["instruments"];
 const ACCURACY = ["continuity", "insulation", "loop", "trip"].flatMap((test) => [`${test}_percent`, `${test}_digits`]);
@@ -228,9 +229,9 @@ function LeadSet({ one, open }: { one: Schemas["LeadSetOut"]; open: () => void }
         </Box>
       </Flex>
       {log.length > 0 && (
-        <Suspense fallback={<Box height="6rem" />}>
+        <Box minH="6rem">
           <NullChart log={log} mean={known_ohm} />
-        </Suspense>
+        </Box>
       )}
     </Card>
   );

@@ -1,7 +1,7 @@
 /** The inspection: run sheet, work and margin, with the pad under them where figures are entered. */
 import { Box, Grid, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect } from "react";
+import { type ComponentType, useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useReference } from "../api/reference";
@@ -15,6 +15,7 @@ import { Banner } from "../ui/Banner";
 import { Boundary } from "../ui/Boundary";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
+import { loaded } from "../ui/Loaded";
 import { Loading, Trouble } from "../ui/States";
 import { clock, day } from "../ui/when";
 import { Margin } from "./Margin";
@@ -24,29 +25,39 @@ import { SpokenVerdict } from "./SpokenVerdict";
 import { STAGES, WITH_PAD } from "./stages";
 import { TopBar } from "./TopBar";
 
-const Brief = lazy(() => import("../brief/Brief"));
-const Intake = lazy(() => import("../intake/Intake"));
-const Isolation = lazy(() => import("../isolation/Isolation"));
-const Boards = lazy(() => import("../boards/Boards"));
-const TestGrid = lazy(() => import("../measurements/TestGrid"));
-const Observations = lazy(() => import("../observations/Observations"));
-const ObservationDialog = lazy(() => import("../observations/ObservationDialog"));
-const Report = lazy(() => import("../report/Report"));
+const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", load);
+
+const Brief = stage(() => import("../brief/Brief").then((m) => m.default));
+const Intake = stage(() => import("../intake/Intake").then((m) => m.default));
+const Isolation = stage(() => import("../isolation/Isolation").then((m) => m.default));
+const Boards = stage(() => import("../boards/Boards").then((m) => m.default));
+const TestGrid = stage(() => import("../measurements/TestGrid").then((m) => m.default));
+const Observations = stage(() => import("../observations/Observations").then((m) => m.default));
+const Report = stage(() => import("../report/Report").then((m) => m.default));
+const ObservationDialog = loaded(null, () => import("../observations/ObservationDialog").then((m) => m.default));
+
+/** Fetched in a calm moment, so that going to another stage waits for nothing. */
+const SOON = [TestGrid, Boards, ObservationDialog, Observations, Intake, Isolation, Report, Brief];
 
 export default function InspectionScreen({ me }: { me: Me }) {
-  const { id = "", stage = "brief" } = useParams();
+  const { id = "", stage: named = "brief" } = useParams();
   const navigate = useNavigate();
   const reference = useReference();
   const model = useInspection((s) => s.model);
   const error = useInspection((s) => s.error);
   const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
-  const current = (STAGES.find((s) => s.stage === stage)?.stage ?? "brief") as Stage;
+  const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
 
   useEffect(() => {
     void load(id, me);
     return leave;
   }, [id, me]);
+
+  useEffect(() => {
+    const calm = setTimeout(() => void Promise.allSettled(SOON.map((one) => one.fetch())), 1500);
+    return () => clearTimeout(calm);
+  }, []);
 
   useEffect(() => {
     return () => {
@@ -104,15 +115,13 @@ export default function InspectionScreen({ me }: { me: Me }) {
         <Notices />
         <OnHold me={me} />
         <Boundary key={current} what={`${STAGES.find((s) => s.stage === current)?.name ?? "The stage"}`}>
-          <Suspense fallback={<Loading what="this stage" />}>
-            {current === "brief" && <Brief me={me} />}
-            {current === "intake" && <Intake />}
-            {current === "isolation" && <Isolation me={me} />}
-            {current === "boards" && <Boards />}
-            {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
-            {current === "observations" && <Observations />}
-            {current === "report" && <Report />}
-          </Suspense>
+          {current === "brief" && <Brief me={me} />}
+          {current === "intake" && <Intake />}
+          {current === "isolation" && <Isolation me={me} />}
+          {current === "boards" && <Boards />}
+          {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
+          {current === "observations" && <Observations />}
+          {current === "report" && <Report />}
         </Boundary>
       </Box>
       <Boundary what="The margin" area="margin">
@@ -126,9 +135,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
       )}
       {observing && (
         <Boundary what="The observation" close={closeObservation}>
-          <Suspense fallback={null}>
-            <ObservationDialog about={observing} />
-          </Suspense>
+          <ObservationDialog about={observing} />
         </Boundary>
       )}
       {signedOut && <EndedSession me={me} />}
@@ -152,8 +159,8 @@ function Notices() {
       {asOf !== null && (
         <Banner edge role="status">
           <b>The server cannot be reached.</b> This is the inspection as it stood on this device on{" "}
-          {day(new Date(asOf).toISOString(), { day: "numeric", month: "short" })} at {clock(asOf)}. Go on: what you enter
-          is kept here and sent later.
+          {day(new Date(asOf).toISOString(), { day: "numeric", month: "short" })} at {clock(asOf)}. Go on: what you
+          enter is kept here and sent later.
         </Banner>
       )}
       {notices.map((notice) => {

@@ -1,0 +1,35 @@
+/** A part of the application that is fetched when it is first shown, and drawn as soon as it is there. */
+import { type ComponentType, useEffect, useState } from "react";
+import { Loading } from "./States";
+
+/** React's own lazy() with Suspense holds back what follows a placeholder for 300 ms, on every screen: too long here.
+ *
+ * what: said while it comes; null where nothing is to be said. What cannot be fetched is thrown to the Boundary around.
+ */
+export function loaded<P extends object>(
+  what: string | null,
+  load: () => Promise<ComponentType<P>>,
+): ComponentType<P> & { fetch: () => Promise<void> } {
+  let Part: ComponentType<P> | undefined;
+  let coming: Promise<void> | undefined;
+  const fetch = () =>
+    (coming ??= load().then(
+      (found) => void (Part = found),
+      (error: unknown) => {
+        // Asked for again when somebody tries again.
+        coming = undefined;
+        throw error;
+      },
+    ));
+  function Loaded(props: P) {
+    const [, arrived] = useState(false);
+    const [error, failed] = useState<unknown>();
+    useEffect(() => {
+      if (!Part) fetch().then(() => arrived(true), failed);
+    }, []);
+    if (error) throw error;
+    if (Part) return <Part {...props} />;
+    return what === null ? null : <Loading what={what} />;
+  }
+  return Object.assign(Loaded, { fetch });
+}
