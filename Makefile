@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 PY := .venv/bin/python
 .DEFAULT_GOAL := help
-.PHONY: help setup demo serve test check bench fuzz accuracy lock openapi screenshots clean
+.PHONY: help setup demo serve test check bench wheel fuzz accuracy lock openapi screenshots clean
 
 help: ## this list
 	@grep -hE '^[a-z]+:.*##' Makefile | sed 's/:.*##/\t/' | expand -t 14
@@ -36,6 +36,10 @@ check: ## lint and types
 bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test
 	$(PY) -m benchmarks
+
+wheel: ## the rules alone as a wheel, in var/wheel: standard library only
+	@scripts/setup.sh test
+	.venv/bin/uv build --wheel --offline --no-build-isolation --python $(PY) --out-dir var/wheel
 
 fuzz: ## what takes minutes: every operation under requests made from its schema, fifty kills (FUZZ_EXAMPLES=…)
 	@scripts/setup.sh test

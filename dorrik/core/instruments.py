@@ -1,9 +1,9 @@
 """Instruments and leads at an inspection: calibration in date, and nulls as they should be (rules 1.3 and 1.4)."""
 
-from collections.abc import Iterable, Sequence
-from datetime import date
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import UTC, date, datetime
 
-from dorrik.core.inspection import LeadNull, Meter
+from dorrik.core.inspection import KINDS, LeadNull, Meter
 from dorrik.core.readings import UNCERTAINTY, Quantity, Reading, check_null
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
@@ -11,6 +11,15 @@ from dorrik.core.verdict import Verdict
 SOURCE = "calibration · BS 7671 643.1"
 #: Days before calibration runs out from which it is said.
 WARNING_DAYS = 30
+#: When readings were entered, by entity id and field: ISO 8601, UTC where no zone is given.
+MeasuredAt = Mapping[tuple[str, str], str]
+#: Fields of readings that the leads' own resistance is in.
+CONTINUITY_FIELDS = frozenset(
+    name
+    for kind, described in KINDS.items()
+    for name, spec in described.fields.items()
+    if spec.quantity == "continuity" and kind != "lead_null"
+)
 
 
 def judge_calibration(due: str | None, on: str | None) -> Verdict:
@@ -112,6 +121,31 @@ def nulls(log: Iterable[LeadNull]) -> tuple[Nulled, ...]:
                 Nulled(null, verdict, _doubtful(judged, at) if verdict.status in ("attention", "fail") else None)
             )
     return tuple(found)
+
+
+def doubtful(log: Iterable[LeadNull], measured_at: MeasuredAt) -> frozenset[tuple[str, str]]:
+    """Entity id and field of the continuity readings that were entered within a span that a bad null marks (rule 1.4).
+
+    A reading without a time is in no span: nothing is known of when it was taken.
+    """
+    spans = [
+        (_moment(since), None if until is None else _moment(until))
+        for since, until in (one.doubtful for one in nulls(log) if one.doubtful)
+    ]
+    if not spans:
+        return frozenset()
+    return frozenset(
+        figure
+        for figure, text in measured_at.items()
+        if figure[1] in CONTINUITY_FIELDS
+        for at in (_moment(text),)
+        if any(since <= at and (until is None or at < until) for since, until in spans)
+    )
+
+
+def _moment(text: str) -> datetime:
+    at = datetime.fromisoformat(text)
+    return at if at.tzinfo else at.replace(tzinfo=UTC)
 
 
 def _value(reading: Reading | None) -> float | None:

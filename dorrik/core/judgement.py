@@ -9,6 +9,7 @@ from dataclasses import replace
 from dorrik.core import instruments, loop, reference
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection, Observation
+from dorrik.core.instruments import MeasuredAt
 from dorrik.core.intervals import Proposal
 from dorrik.core.isolation import BoardState, state_of
 from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide, in_words
@@ -61,19 +62,19 @@ class Judgement:
     rule_book: RuleBook
 
 
-def judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]] = frozenset()) -> Judgement:
+def judge(inspection: Inspection, measured_at: MeasuredAt | None = None) -> Judgement:
     """Judge an inspection as it stands. Pure; never raises on an inspection that `document.parse` accepts.
 
-    doubtful: entity id and field of readings that were taken while leads were in doubt (rule 1.4); the times of
-    readings are in the journal, not in the document.
+    measured_at: when each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known: what
+    was taken while leads were in doubt is not leaned on (rule 1.4). Raises ValueError on a time that is none.
     """
     accuracy = instruments.accuracy(inspection.meters)
     with reference.corrected(inspection.table_corrections or ()), accurate(accuracy):
-        return _judge(inspection, doubtful)
+        return _judge(inspection, measured_at)
 
 
-def _judge(inspection: Inspection, doubtful: frozenset[tuple[str, str]]) -> Judgement:
-    context = Context(inspection, doubtful)
+def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
+    context = Context(inspection, measured_at)
     notes = fold(context, _overruled(inspection, (note for topic in TOPICS for note in topic(context))))
     sums = tuple(board_sums(context))
     suggested = suggest(context, notes, sums)

@@ -1,11 +1,12 @@
 """Records: frozen dataclasses with slots that start quickly.
 
-A dataclass compiles six methods of its own when its class is made; with some forty classes that was two thirds of the
-time in which the core starts, and the core also starts in a browser. Three of the six are shared here.
+A dataclass compiles six methods of its own when its class is made; with some seventy classes that was two thirds of the
+time in which the core starts, and the core also starts in a browser. Five of the six are shared here, and the sixth,
+`__init__`, is compiled when the first record of its class is made.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import MISSING, FrozenInstanceError, dataclass, field, fields
 from typing import Any, TypeVar, cast, dataclass_transform, overload
 
 _C = TypeVar("_C", bound=type)
@@ -26,6 +27,66 @@ def _hash(self: Any) -> int:
     return hash(tuple(getattr(self, name) for name in self.__dataclass_fields__))
 
 
+def _setattr(self: Any, name: str, value: object) -> None:
+    raise FrozenInstanceError(f"cannot assign to field {name!r}")
+
+
+def _delattr(self: Any, name: str) -> None:
+    raise FrozenInstanceError(f"cannot delete field {name!r}")
+
+
+def _getstate(self: Any) -> list[Any]:
+    return [getattr(self, name) for name in self.__dataclass_fields__]
+
+
+def _setstate(self: Any, state: list[Any]) -> None:
+    for name, value in zip(self.__dataclass_fields__, state, strict=True):
+        object.__setattr__(self, name, value)
+
+
+_SHARED: dict[str, Any] = {
+    "__repr__": _repr,
+    "__eq__": _eq,
+    "__hash__": _hash,
+    "__setattr__": _setattr,
+    "__delattr__": _delattr,
+    "__getstate__": _getstate,
+    "__setstate__": _setstate,
+}
+
+
+def _compiled(cls: type) -> Callable[..., None]:
+    """`__init__` of a record class: its fields as parameters, in their order, with their defaults."""
+    known: dict[str, Any] = {"_set": object.__setattr__, "_missing": MISSING}
+    parameters: list[str] = ["self"]
+    body: list[str] = []
+    for one in sorted(fields(cls), key=lambda one: one.kw_only is True):
+        taken = one.name
+        if one.kw_only is True and "*" not in parameters:
+            parameters.append("*")
+        if one.default is not MISSING:
+            known[f"_default_{one.name}"] = one.default
+            parameters.append(f"{one.name}=_default_{one.name}")
+        elif one.default_factory is not MISSING:
+            known[f"_make_{one.name}"] = one.default_factory
+            parameters.append(f"{one.name}=_missing")
+            taken = f"_make_{one.name}() if {one.name} is _missing else {one.name}"
+        else:
+            parameters.append(one.name)
+        body.append(f" _set(self, {one.name!r}, {taken})")
+    exec(f"def __init__({', '.join(parameters)}):\n" + "\n".join(body), known)
+    made: Callable[..., None] = known["__init__"]
+    made.__qualname__ = f"{cls.__qualname__}.__init__"
+    return made
+
+
+def _first(self: Any, *given: Any, **named: Any) -> None:
+    """`__init__` until the first record of a class is made."""
+    cls = type(self)
+    cls.__init__ = _compiled(cls)
+    cls.__init__(self, *given, **named)
+
+
 @overload
 def record(cls: _C, /) -> _C: ...
 @overload
@@ -40,10 +101,12 @@ def record(cls: _C | None = None, /, *, kw_only: bool = False) -> _C | Callable[
     """
 
     def make(found: _C) -> _C:
-        for name, method in (("__repr__", _repr), ("__eq__", _eq), ("__hash__", _hash)):
+        for name, method in _SHARED.items():
             if name not in vars(found):
                 setattr(found, name, method)
-        turn: Any = dataclass(frozen=True, slots=True, kw_only=kw_only, eq=False, repr=False)
-        return cast(_C, turn(found))
+        turn: Any = dataclass(slots=True, kw_only=kw_only, init=False, eq=False, repr=False)
+        made: Any = turn(found)
+        made.__init__ = _first
+        return cast(_C, made)
 
     return make if cls is None else make(cls)

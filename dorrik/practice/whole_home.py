@@ -49,6 +49,11 @@ class WholeHome:
     doubtful: frozenset[tuple[str, str]] = frozenset()
 
     @property
+    def measured_at(self) -> dict[tuple[str, str], str]:
+        """When readings were made: those in doubt after the bad null of the log, the others nobody knows."""
+        return dict.fromkeys(self.doubtful, "2026-11-03T10:00:00Z")
+
+    @property
     def detectable(self) -> tuple[Cause, ...]:
         """The causes that what was entered can show."""
         # A figure measured with the leads in doubt is to be measured again: it shows nothing yet.

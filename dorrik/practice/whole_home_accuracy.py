@@ -47,7 +47,7 @@ class Count:
 
 def count(home: WholeHome) -> Count:
     """Judge one home and hold the judgement against its truth."""
-    judgement = judge(parse(home.document), home.doubtful)
+    judgement = judge(parse(home.document), home.measured_at)
     found = Count(homes=1, causes=sum(c.key is not None for c in home.causes))
     offered = [one for one in judgement.suggested if one.recorded is None]
     matched: dict[int, list[Cause]] = {}

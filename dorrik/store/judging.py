@@ -1,14 +1,14 @@
-"""Judging an inspection as it is kept: the document from the tables, from the journal which readings are in doubt."""
+"""Judging an inspection as it is kept: the document from the tables, from the journal when readings were made."""
 
 from sqlalchemy import Connection
 
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement, judge
-from dorrik.store.doubtful import doubtful
 from dorrik.store.inspections import KeptInspection, assemble
+from dorrik.store.measured import measured_at
 
 
 def judged(connection: Connection, kept: KeptInspection) -> tuple[Inspection, Judgement]:
     """The inspection as the rules see it, and its judgement."""
     inspection = assemble(kept)
-    return inspection, judge(inspection, doubtful(connection, inspection))
+    return inspection, judge(inspection, measured_at(connection, inspection))

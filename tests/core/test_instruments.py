@@ -57,7 +57,8 @@ def test_readings_in_doubt_are_marked_and_open_leads_fail():
     nulls = [{"id": "n", "name": "Set A", "known_ohm": 0.05, "reading_ohm": "OL", "nulled_at": "2026-11-03T09:00:00Z"}]
     home = {"id": "h", "lead_nulls": nulls, "boards": [{"id": "b", "circuits": [circuit]}]}
     found = parse({"format": "dorrik-inspection", "version": 1, "inspection": home})
-    notes = judge(found, frozenset({("c", "r1_r2_ohm"), ("c", "zs_ohm")})).notes
+    entered = "2026-11-03T09:10:00+00:00"
+    notes = judge(found, {("c", "r1_r2_ohm"): entered, ("c", "zs_ohm"): entered}).notes
     said = {(note.entity, note.field): note for note in notes if note.status != "pass"}
     assert said["lead_null", "reading_ohm"].status == "fail"
     assert "last good null" in said["circuit", "r1_r2_ohm"].verdict.reason

@@ -114,12 +114,15 @@ def test_readings_taken_with_leads_in_doubt_follow_from_the_null():
         {"id": "n2", "leads_id": "l", "known_ohm": 0.08, "reading_ohm": "0.31", "nulled_at": "2026-11-03T09:30:00Z"},
     ]
     sockets = ring(1, r1_ohm="0.23", rn_ohm="0.23", r2_ohm="0.70", r1_r2_ohm="0.12", **RCD)
-    marked = frozenset({("c1", name) for name in ("r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm")})
-    judgement = judged(board(sockets), doubtful=marked, lead_nulls=nulls)
+    ends = [("c1", name) for name in ("r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm")]
+    judgement = judged(board(sockets), measured_at=dict.fromkeys(ends, "2026-11-03T09:12:00Z"), lead_nulls=nulls)
     # Without the doubt the cpc would seem to have a loose joint: 0.70 where 0.38 (0.56 if thinner) is expected.
     assert set(offered(judged(board(sockets)))) == {"ring-cpc-high"}
     assert offered(judgement) == {}
     assert folded(judgement, "n2", "reading_ohm")
+    # Before the last good null the leads were sound: what was read then stands.
+    before = judged(board(sockets), measured_at=dict.fromkeys(ends, "2026-11-03T08:59:59Z"), lead_nulls=nulls)
+    assert set(offered(before)) == {"ring-cpc-high"}
 
 
 def test_undersized_conductors_of_one_age_are_one_finding():

@@ -40,10 +40,10 @@ def board(*circuits: dict[str, Any], **fields: Any) -> dict[str, Any]:
     return {"id": "b", "name": "House", "circuits": list(circuits)} | fields
 
 
-def judged(*boards: dict[str, Any], doubtful: frozenset[tuple[str, str]] = frozenset(), **origin: Any) -> Judgement:
+def judged(*boards: dict[str, Any], measured_at: dict[tuple[str, str], str] | None = None, **origin: Any) -> Judgement:
     """The judgement of a home with these boards."""
     inspection = ORIGIN | {"boards": list(boards)} | origin
-    return judge(parse({"format": "dorrik-inspection", "version": 1, "inspection": inspection}), doubtful)
+    return judge(parse({"format": "dorrik-inspection", "version": 1, "inspection": inspection}), measured_at)
 
 
 def offered(judgement: Judgement) -> dict[str, str]:

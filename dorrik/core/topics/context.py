@@ -5,10 +5,11 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from dorrik.core import conductors, devices, overload, ring, supply
+from dorrik.core import conductors, devices, instruments, overload, ring, supply
 from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
+from dorrik.core.instruments import MeasuredAt
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
 from dorrik.core.rule_book import RuleBook, rule_book
@@ -24,9 +25,9 @@ NOMINAL_V = 230.0
 class Context:
     """An inspection and what is worked out of it once, for all topics."""
 
-    def __init__(self, inspection: Inspection, doubtful: frozenset[tuple[str, str]] = frozenset()) -> None:
+    def __init__(self, inspection: Inspection, measured_at: MeasuredAt | None = None) -> None:
         #: Entity and field of the readings that were taken with leads in doubt.
-        self.doubtful = doubtful
+        self.doubtful = instruments.doubtful(inspection.lead_nulls, measured_at or {})
         self.house = HouseRules.using(inspection.house_rules)
         self.book: RuleBook = rule_book(inspection.rule_book)
         self.inspection = self._less_leads(inspection)
