@@ -4,7 +4,8 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from dorrik.api.schemas import Moment, RuleBookOut, Strict
+from dorrik.api.common_types import Moment, Strict
+from dorrik.api.reference_types import RuleBookOut
 from dorrik.core.workflow import Action, Role
 
 Password = Field(min_length=1, max_length=400)

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from typing import Any, TypeVar
 
 from fastapi import BackgroundTasks, Request, Response
-from sqlalchemy import Connection, Engine, select, update
+from sqlalchemy import Connection, Engine
 
 from dorrik.api.account_types import (
     AccountOut,
@@ -20,16 +20,16 @@ from dorrik.api.account_types import (
     SessionOut,
     UseLink,
 )
+from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.reference_types import RuleBookOut
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem, RuleBookOut
 from dorrik.api.work import note, set_cookie, source, work
 from dorrik.core import workflow
 from dorrik.core.inspection import NATIONS
 from dorrik.core.rule_book import keys, of_nation, rule_book
 from dorrik.report import mail
 from dorrik.store import attempts, audit, firm_rules, links, passwords, people, second_factor, sessions
-from dorrik.store.account_tables import person as person_table
 from dorrik.store.people import Person, Unfit
 
 router = make_router("/api", "account", {422: {"model": Problem}})
@@ -38,7 +38,7 @@ T = TypeVar("T")
 
 def me(connection: Connection, person: Person) -> Me:
     """Who is signed in, and what of the firm's business they may."""
-    row = _row(connection, person.id)
+    row = people.account(connection, person.id)
     return Me(
         id=person.id,
         firm_id=person.firm_id,
@@ -57,17 +57,13 @@ def at_field(error: Unfit, prefix: str = "") -> ProblemError:
     return ProblemError(422, "invalid", str(error), fields=fields)
 
 
-def _row(connection: Connection, person_id: str) -> Any:
-    return connection.execute(select(person_table).where(person_table.c.id == person_id)).one()
-
-
 async def _costly(request: Request, do: Callable[[], T]) -> T:
     return await request.app.state.costly.run(do)  # type: ignore[no-any-return]
 
 
 def _proved(connection: Connection, who: Person, password: str, field: str = "password") -> None:
     """The password once more. Raises ProblemError."""
-    if not passwords.matches(_row(connection, who.id).password_hash, password):
+    if not passwords.matches(people.account(connection, who.id).password_hash, password):
         raise at_field(Unfit(field, "That is not your password."))
 
 
@@ -76,7 +72,7 @@ def account(request: Request) -> AccountOut:
     """One's own sessions and second factor."""
     with work(request) as (connection, who):
         found = sessions.of(connection, who.id)
-        asked = second_factor.is_asked(_row(connection, who.id))
+        asked = second_factor.is_asked(people.account(connection, who.id))
         left = second_factor.left(connection, who.id)
     return AccountOut(
         sessions=[
@@ -135,7 +131,7 @@ def _counted(request: Request, who: Person) -> int:
 def set_password(connection: Connection, person_id: str, password: str) -> None:
     """Give somebody a password; every session and every link of theirs ends."""
     found = passwords.hash_password(password)
-    connection.execute(update(person_table).where(person_table.c.id == person_id).values(password_hash=found))
+    people.set_password(connection, person_id, found)
     sessions.end_all(connection, person_id)
     links.end_all(connection, person_id)
 
@@ -149,7 +145,7 @@ async def begin_second_factor(request: Request, given: ProofIn) -> SecondFactorO
             attempt = _counted(request, who)
             _proved(connection, who, given.password)
             attempts.right(request.app.state.engine, attempt, who.email, source(request))
-            if second_factor.is_asked(_row(connection, who.id)):
+            if second_factor.is_asked(people.account(connection, who.id)):
                 raise at_field(Unfit("password", "A second factor is on already: take it off first."))
             secret, uri = second_factor.begin(connection, who.id)
             return SecondFactorOut(secret=secret, uri=uri, drawing=second_factor.drawing(uri))

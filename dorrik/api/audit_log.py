@@ -8,10 +8,10 @@ from typing import get_args
 from fastapi import Query, Request, Response
 
 from dorrik.api.account_types import AuditLine, AuditOut
+from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
 from dorrik.report.tables import as_text
 from dorrik.store import audit

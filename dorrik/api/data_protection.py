@@ -9,13 +9,12 @@ from fastapi import Request, Response
 from pydantic import BaseModel
 from sqlalchemy import Connection
 
+from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
-from dorrik.report import issue
-from dorrik.store import exporting, people, register, retention
+from dorrik.store import exporting, people, register, reports, retention
 from dorrik.store.engine import now
 
 router = make_router("/api", "data protection", {**RESPONSES, 403: {"model": Problem}})
@@ -88,7 +87,7 @@ def export_client(request: Request, client_id: str) -> Response:
                     if photo is not None:
                         packed.writestr(f"photos/{sha256}", photo, zipfile.ZIP_STORED)
                 for report in one["reports"]:
-                    frozen = issue.frozen_pdf(connection, report["id"], me.firm_id)
+                    frozen = reports.frozen_pdf(connection, report["id"], me.firm_id)
                     if frozen is not None:
                         packed.writestr(f"reports/{report['id']}.pdf", frozen[1])
         note(request, connection, me, "data exported", f"client {client_id}")

@@ -8,9 +8,9 @@ from sqlalchemy import Connection
 from dorrik.api.account_types import Letterhead
 from dorrik.api.accounts import at_field
 from dorrik.api.firm_types import CorrectionOut, FirmOut, FirmRules, RetentionIn, TableOut, TableRowOut
+from dorrik.api.inspection_types import CorrectionIn
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import CorrectionIn
 from dorrik.api.work import note, work
 from dorrik.core import house_rules, reference, workflow
 from dorrik.core.inspection import NATIONS

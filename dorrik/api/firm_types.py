@@ -5,7 +5,7 @@ from typing import Any
 from pydantic import BaseModel, Field
 
 from dorrik.api.account_types import Letterhead
-from dorrik.api.schemas import Moment, Plain, Strict
+from dorrik.api.common_types import Moment, Plain, Strict
 
 
 class CorrectionOut(BaseModel):

@@ -9,23 +9,12 @@ from sqlalchemy import Connection
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.api import health
+from dorrik.api.change_types import Batch, EntryOut, Malformed, News, Receipt
 from dorrik.api.costly import Pool
+from dorrik.api.inspection_types import Beginning, CorrectionIn, Home, InspectionLine, InspectionOut, InspectionPage
 from dorrik.api.observed import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import (
-    Batch,
-    Beginning,
-    CorrectionIn,
-    EntryOut,
-    Home,
-    InspectionLine,
-    InspectionOut,
-    InspectionPage,
-    Malformed,
-    News,
-    Receipt,
-)
 from dorrik.api.work import note, work
 from dorrik.core import delta, workflow
 from dorrik.core.judgement import Judgement

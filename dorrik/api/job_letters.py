@@ -6,12 +6,12 @@ from fastapi import Request, Response
 from sqlalchemy import Connection
 
 from dorrik.api import limits
+from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import RegisterEntry, SendIn
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
 from dorrik.office import jobs
 from dorrik.office.jobs import Letters, Which
@@ -47,7 +47,7 @@ def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
     words = made.words("confirmation")
     job = made.file.job.values
     state = {"state": "confirmed"} if job.get("state") == "asked" else {}
-    limits.spend(request, me, "mail")
+    limits.spend_a_mail(request, me)
 
     attached = [
         mail.Attachment("confirmation.pdf", made.pdf("confirmation")),

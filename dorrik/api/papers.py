@@ -7,6 +7,7 @@ from fastapi import Query, Request
 from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
+from dorrik.api.common_types import Problem
 from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import (
@@ -21,7 +22,6 @@ from dorrik.api.register_types import (
     TargetOut,
 )
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import work
 from dorrik.core import carry_over, chart, document
 from dorrik.core.carry_over import Draft

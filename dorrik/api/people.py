@@ -5,9 +5,9 @@ from sqlalchemy import Connection
 
 from dorrik.api.account_types import InvitedOut, PersonChange, PersonIn, PersonOut
 from dorrik.api.accounts import at_field, mail_link
+from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
 from dorrik.store import links, people, second_factor, sessions
 from dorrik.store.people import Colleague, Person, Unfit

@@ -3,9 +3,9 @@
 from fastapi import Path, Request, Response
 from starlette.concurrency import run_in_threadpool
 
+from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import work
 from dorrik.store import inspections, photos
 

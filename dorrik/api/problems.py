@@ -9,7 +9,7 @@ from fastapi.responses import JSONResponse
 from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
-from dorrik.api.schemas import Problem
+from dorrik.api.common_types import Problem
 from dorrik.core.text import shown
 
 

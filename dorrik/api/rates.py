@@ -6,10 +6,10 @@ from typing import Any
 from fastapi import Request
 from sqlalchemy import Connection
 
+from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError
 from dorrik.api.register_types import RateOut, RatesIn, RatesOut
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import note, work
 from dorrik.core import workflow
 from dorrik.core.planning import Prices, Rates

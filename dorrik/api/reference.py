@@ -6,10 +6,19 @@ from functools import cache
 from fastapi import Request
 
 from dorrik.api.problems import RESPONSES
+from dorrik.api.reference_types import (
+    BoardCheckOut,
+    CatalogueOut,
+    ColumnOut,
+    DeviceOut,
+    FieldOut,
+    HouseRuleOut,
+    Reference,
+    RuleBookOut,
+)
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import BoardCheckOut, CatalogueOut, DeviceOut, FieldOut, HouseRuleOut, Reference, RuleBookOut
 from dorrik.api.work import work
-from dorrik.core import catalogue, house_rules, workflow
+from dorrik.core import catalogue, circuit_columns, house_rules, workflow
 from dorrik.core.board_checks import items as checks
 from dorrik.core.devices import devices
 from dorrik.core.fields import FieldSpec
@@ -38,6 +47,10 @@ def _reference() -> Reference:
         fields={
             kind.name: {name: _field(kind.name, name, spec) for name, spec in kind.fields.items()}
             for kind in (*KINDS.values(), *REGISTER.values())
+        },
+        columns={
+            kind: [ColumnOut.model_validate(column) for column in columns if column.stage or kind == "board"]
+            for kind, columns in circuit_columns.BY_KIND.items()
         },
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
         catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],

@@ -7,6 +7,7 @@ from typing import Annotated
 from fastapi import Query, Request
 from sqlalchemy import Connection
 
+from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import (
     BeginningOut,
@@ -30,7 +31,6 @@ from dorrik.api.register_types import (
     WrittenOut,
 )
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import work
 from dorrik.core import workflow
 from dorrik.core.instruments import judge_calibration

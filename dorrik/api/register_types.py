@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from dorrik.api.schemas import Moment, Plain, Strict, Words
+from dorrik.api.common_types import Moment, Plain, Strict, Words
 
 Kind = Literal["client", "property", "installation", "job", "instrument", "leads"]
 

@@ -2,17 +2,17 @@
 
 from fastapi import Request, Response
 
+from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.report_types import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview, Problem
 from dorrik.api.work import must, note, work
-from dorrik.core.judgement import judge
 from dorrik.core.workflow import state_of
 from dorrik.report import circuit_chart
-from dorrik.report import issue as reports
+from dorrik.report import issue as issuing
 from dorrik.report import operator_letter as letters
-from dorrik.store import inspections
+from dorrik.store import inspections, judging, reports
 from dorrik.store.engine import now
 
 router = make_router("/api", "reports", RESPONSES)
@@ -25,7 +25,7 @@ def preview(request: Request, inspection_id: str) -> Preview:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        points, pages = reports.preview(connection, kept, me)
+        points, pages = issuing.preview(connection, kept, me)
     shown = [PointOut.model_validate(point, from_attributes=True) for point in points]
     return Preview(seq=kept.seq, points=shown, pages=pages)
 
@@ -55,12 +55,12 @@ def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
         held = kept.entities[kept.id].values["held_at"] is not None
         must(me, "issue", state_of(held=held, issued=False))
         try:
-            found = reports.issue(connection, kept, me, given.seen_seq, given.reason)
-        except reports.Moved:
+            found = issuing.issue(connection, kept, me, given.seen_seq, given.reason)
+        except issuing.Moved:
             raise ProblemError(
                 409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
             ) from None
-        except reports.NotReady as error:
+        except issuing.NotReady as error:
             points = [PointOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
             raise ProblemError(422, "not-ready", str(error), points=points) from None
         reference = kept.entities[kept.id].values["reference"] or kept.id
@@ -79,10 +79,10 @@ def operator_letter(request: Request, inspection_id: str) -> Response:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        paper = reports.on_paper(connection, me, 0, now().date())
-        inspection = inspections.assemble(kept)
+        paper = issuing.on_paper(connection, me, 0, now().date())
+        inspection, judgement = judging.judged(connection, kept)
     try:
-        letter = letters.letter(inspection, judge(inspection), paper, paper.issued_on)
+        letter = letters.letter(inspection, judgement, paper, paper.issued_on)
     except letters.NoCause as error:
         raise ProblemError(409, "no-cause", str(error)) from None
     return download(letter, f"operator-{inspection.reference or 'letter'}.pdf", "application/pdf")

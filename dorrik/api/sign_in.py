@@ -7,11 +7,11 @@ from sqlalchemy import Engine
 
 from dorrik.api import accounts
 from dorrik.api.account_types import Me, SignIn
+from dorrik.api.common_types import Problem
 from dorrik.api.costly import Pool
 from dorrik.api.observed import FAILED_SIGN_INS
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
-from dorrik.api.schemas import Problem
 from dorrik.api.work import COOKIE, note, set_cookie, source
 from dorrik.store import attempts, audit, passwords, people, second_factor, sessions
 

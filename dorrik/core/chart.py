@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import Any
 
 from dorrik.core.carry_over import Draft
+from dorrik.core.circuit_columns import Column, taken
 from dorrik.core.devices import devices
 from dorrik.core.fields import FieldError
 from dorrik.core.inspection import EARLIER, KINDS
@@ -20,48 +21,9 @@ MOST_ROWS = 600
 MOST_COLUMNS = 60
 
 
-@record
-class Target:
-    """Something a column can be: its key, what it is called, and words that its head may hold."""
-
-    key: str
-    label: str
-    heads: tuple[str, ...]
-
-
-TARGETS: tuple[Target, ...] = (
-    Target("board", "Board", ("board", "db", "distribution board", "consumer unit", "cu")),
-    Target("way", "Way", ("way", "cct", "cct no", "circuit no", "circuit number", "no", "nr", "number", "ref")),
-    Target(
-        "designation",
-        "Circuit",
-        ("designation", "circuit", "description", "circuit description", "circuit designation", "name", "serves"),
-    ),
-    Target("form", "Ring or radial", ("form", "ring or radial", "ring/radial", "type of circuit", "wiring")),
-    Target("points", "Points", ("points", "points served", "no of points", "number of points", "outlets")),
-    Target("cable", "Cable, line/cpc", ("cable", "cable size", "cable mm2", "conductors", "csa", "size", "live/cpc")),
-    Target("line_csa_mm2", "Line, mm²", ("line", "live", "line mm2", "live mm2", "line csa", "live csa", "l mm2")),
-    Target("cpc_csa_mm2", "Cpc, mm²", ("cpc", "cpc mm2", "cpc csa", "earth mm2")),
-    Target("cable_length_m", "Length, m", ("length", "length m", "cable length", "run")),
-    Target("device", "Device, such as B32", ("device", "breaker", "mcb", "rcbo", "fuse", "protection", "ocpd")),
-    Target("device_standard", "Device standard", ("standard", "bs en", "bs", "device standard", "bs (en)")),
-    Target("device_type", "Device type", ("type", "curve", "device type", "type no")),
-    Target("device_rating_a", "Rating, A", ("rating", "rating a", "in", "in a", "amps", "a")),
-    Target("rcd_rated_ma", "RCD, mA", ("rcd", "rcd ma", "rcd rating", "i delta n", "iδn", "residual", "ma")),
-    Target("r1_ohm", "r1, end to end", ("r1", "r1 ohm", "r1 line", "ring r1")),
-    Target("rn_ohm", "rn, end to end", ("rn", "rn ohm", "rn neutral")),
-    Target("r2_ohm", "r2, end to end", ("r2", "r2 ohm", "r2 cpc")),
-    Target("r1_r2_ohm", "R1+R2", ("r1+r2", "r1 + r2", "r1+r2 ohm", "(r1+r2)")),
-    Target("insulation_ln_mohm", "Insulation L–N", ("l-n", "ir l-n", "insulation l-n", "live-live", "ir live")),
-    Target(
-        "insulation_lne_mohm",
-        "Insulation L+N–E",
-        ("l+n-e", "ir l-e", "insulation l-e", "live-earth", "insulation", "ir", "insulation resistance"),
-    ),
-    Target("zs_ohm", "Zs", ("zs", "zs ohm", "measured zs", "max measured zs")),
-    Target("rcd_trip_ms", "RCD time", ("rcd time", "trip time", "rcd ms", "disconnection time", "ms")),
-)
-_BY_KEY: Mapping[str, Target] = {target.key: target for target in TARGETS}
+#: What a column can be.
+TARGETS: tuple[Column, ...] = taken()
+_BY_KEY: Mapping[str, Column] = {target.key: target for target in TARGETS}
 
 
 @record
@@ -101,7 +63,7 @@ def guess(heads: Sequence[str]) -> tuple[str | None, ...]:
         if not head:
             continue
         for target in TARGETS:
-            for word in target.heads:
+            for word in target.words:
                 word = _plain(word)
                 if head == word:
                     scored.append((3.0 + len(word) / 100, column, target.key))

@@ -3,24 +3,12 @@
 import csv
 import io
 
+from dorrik.core.circuit_columns import keys, written
 from dorrik.core.inspection import Board, Circuit, Inspection
 from dorrik.core.readings import Reading
 from dorrik.report.tables import as_text
 
-_FIGURES = (
-    ("r1_ohm", "r1"),
-    ("rn_ohm", "rn"),
-    ("r2_ohm", "r2"),
-    ("r1_r2_ohm", "R1+R2"),
-    ("insulation_ln_mohm", "Insulation L-N"),
-    ("insulation_lne_mohm", "Insulation L+N-E"),
-    ("zs_ohm", "Zs"),
-    ("rcd_trip_ms", "RCD time"),
-)
-HEAD = (
-    "Board", "Way", "Circuit", "Form", "Points", "Line mm2", "Cpc mm2", "Device standard", "Device type",
-    "Rating A", "RCD mA", *(name for _, name in _FIGURES),
-)  # fmt: skip
+HEAD = tuple(column.csv for column in written())
 
 
 def chart(inspection: Inspection) -> str:
@@ -35,11 +23,7 @@ def chart(inspection: Inspection) -> str:
 
 
 def _values(board: Board, circuit: Circuit) -> list[object]:
-    return [
-        board.name, circuit.way, circuit.designation, circuit.form, circuit.points, circuit.line_csa_mm2,
-        circuit.cpc_csa_mm2, circuit.device_standard, circuit.device_type, circuit.device_rating_a,
-        circuit.rcd_rated_ma, *(getattr(circuit, field) for field, _ in _FIGURES),
-    ]  # fmt: skip
+    return [board.name if key == "board" else getattr(circuit, key) for key in keys(written())]
 
 
 def _cell(value: object) -> str:

@@ -172,7 +172,7 @@
 ]
 
 == Rules in use
-#data.rule_book. Tests in this order: #data.heads.order.join(", "). 
+#data.rule_book. Tests in this order: #data.test_order.join(", "). 
 #if data.house_rules.len() == 0 [House rules: all as usual.] else [
   #table(
     columns: (1fr, auto, auto), stroke: none, inset: (x: 1mm, y: 1.2mm),
@@ -182,6 +182,15 @@
 ]
 #if data.corrections.len() > 0 [Tables read otherwise than printed: #data.corrections.join("; ").]
 The readings and verdicts of this inspection are attached to this file as data (inspection.json).
+
+// The table of circuits: how wide each column is, what is set in words, and what as figures.
+#let widths = (
+  way: 8mm, designation: 1fr, form: 12mm, points: 9mm, cable: 15mm, device: 31mm, rcd_rated_ma: 10mm,
+  r1_ohm: 11mm, rn_ohm: 11mm, r2_ohm: 11mm, r1_r2_ohm: 13mm, insulation_ln_mohm: 14mm, insulation_lne_mohm: 14mm,
+  polarity: 11mm, zs_ohm: 13mm, zs_limit: 13mm, rcd_trip_ms: 12mm, rcd_button: 12mm,
+)
+#let words = ("designation", "device")
+#let plain = ("designation", "form", "device", "polarity", "rcd_button")
 
 #set page(flipped: true, margin: (x: 14mm, top: 18mm, bottom: 16mm))
 #for (index, board) in data.boards.enumerate() {
@@ -194,23 +203,15 @@ The readings and verdicts of this inspection are attached to this file as data (
     #set text(size: 7.6pt)
     #let head(body) = text(weight: "bold", size: 7pt, body)
     #table(
-      columns: (8mm, 1fr, 12mm, 9mm, 15mm, 31mm, 10mm, 11mm, 11mm, 11mm, 13mm, 14mm, 14mm, 11mm, 13mm, 13mm, 12mm, 12mm),
-      align: (col, row) => if col in (1, 5) { left + horizon } else { center + horizon },
+      columns: data.columns.map(c => widths.at(c.key)),
+      align: (col, row) => if data.columns.at(col).key in words { left + horizon } else { center + horizon },
       stroke: (x, y) => (bottom: (if y == 0 { 0.9pt } else { 0.35pt }) + (if y == 0 { ink } else { rule-ink })),
       inset: (x: 0.8mm, y: 1.5mm),
-      table.header(
-        head[Way], head[Circuit], head[Form], head[Points], head[Cable mm²], head[Device], head[RCD mA],
-        head[r1 Ω], head[rn Ω], head[r2 Ω], head[#data.heads.r1_r2 Ω], head[L–N MΩ], head[L+N–E MΩ], head[Polarity],
-        head[Zs Ω], head[Zs at most Ω], head[Trip ms], head[Button],
-      ),
-      ..board.circuits.map(c => if c.spare != "" {
-        (mono(c.way), text(fill: quiet)[Spare way], ..range(16).map(_ => []))
+      table.header(..data.columns.map(c => head(c.head))),
+      ..board.circuits.map(c => if c.spare {
+        (mono(c.way), text(fill: quiet)[Spare way], ..range(data.columns.len() - 2).map(_ => []))
       } else {
-        (
-          mono(c.way), c.designation, c.form, mono(c.points), mono(c.cable), c.device, mono(c.rcd),
-          mono(c.r1), mono(c.rn), mono(c.r2), mono(c.r1_r2), mono(c.ir_ln), mono(c.ir_lne), c.polarity,
-          mono(c.zs), mono(c.zs_limit), mono(c.trip), c.button,
-        )
+        data.columns.zip(c.cells).map(((column, cell)) => if column.key in plain { cell } else { mono(cell) })
       }).flatten(),
     )
     #set text(size: 8.5pt)

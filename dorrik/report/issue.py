@@ -3,11 +3,10 @@
 import hashlib
 import json
 from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date
 from typing import Any
 
-from sqlalchemy import Connection, insert, select
+from sqlalchemy import Connection
 
 from dorrik.core import document
 from dorrik.core.judgement_json import as_json
@@ -15,14 +14,12 @@ from dorrik.core.readiness import Point, readiness
 from dorrik.report import glyphs, pdf
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, content
-from dorrik.store.account_tables import person
-from dorrik.store.engine import is_id, new_id, now
+from dorrik.store import reports
+from dorrik.store.engine import new_id, now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.judging import judged
-from dorrik.store.listing import keep_issue
 from dorrik.store.people import Person, firm_details
-from dorrik.store.tables import inspection as inspection_table
-from dorrik.store.tables import issued_report
+from dorrik.store.reports import Issued
 
 
 class NotReady(Exception):
@@ -35,21 +32,6 @@ class NotReady(Exception):
 
 class Moved(Exception):
     """The inspection has changed since the person looked at it."""
-
-
-@dataclass(frozen=True, slots=True)
-class Issued:
-    """One frozen issue, without its PDF."""
-
-    id: str
-    number: int
-    issued_at: datetime
-    issued_by: str
-    outcome: str
-    replaces: int | None
-    reason: str | None
-    sha256: str
-    seq: int
 
 
 def on_paper(connection: Connection, who: Person, number: int, on: date, **correction: Any) -> Issue:
@@ -96,7 +78,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
     if kept.seq != seen_seq:
         raise Moved
     inspection, judgement = judged(connection, kept)
-    earlier = issues(connection, kept.id)
+    earlier = reports.issues(connection, kept.id)
     if earlier and earlier[-1].seq == kept.seq and (reason or "").strip() in ("", earlier[-1].reason or ""):
         # Sent again after a broken line, or from two devices at once: that is this issue, not another.
         return earlier[-1]
@@ -129,48 +111,5 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
         sha256=hashlib.sha256(made).hexdigest(),
         seq=kept.seq,
     )
-    connection.execute(
-        insert(issued_report).values(
-            id=found.id,
-            inspection_id=kept.id,
-            number=number,
-            issued_at=at,
-            issued_by=who.id,
-            seq=kept.seq,
-            outcome=found.outcome,
-            replaces=replaces,
-            reason=found.reason,
-            document=json.dumps(frozen, ensure_ascii=False),
-            pdf=made,
-            sha256=found.sha256,
-        )
-    )
-    keep_issue(connection, kept.id, number, found.outcome)
+    reports.keep(connection, kept.id, who.id, found, json.dumps(frozen, ensure_ascii=False), made)
     return found
-
-
-def issues(connection: Connection, inspection_id: str) -> list[Issued]:
-    """Every issue of an inspection, oldest first. The caller has checked whose inspection it is."""
-    c = issued_report.c
-    query = (
-        select(c.id, c.number, c.issued_at, person.c.name, c.outcome, c.replaces, c.reason, c.sha256, c.seq)
-        .join(person, person.c.id == c.issued_by)
-        .where(c.inspection_id == inspection_id)
-        .order_by(c.number)
-    )
-    return [Issued(*row) for row in connection.execute(query)]
-
-
-def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:
-    """File name and bytes of an issue of that firm, exactly as it was frozen; None where the firm has none."""
-    if not is_id(report_id):
-        return None
-    c = issued_report.c
-    row = connection.execute(
-        select(c.pdf, c.number, inspection_table.c.reference)
-        .join(inspection_table, inspection_table.c.id == c.inspection_id)
-        .where(c.id == report_id, inspection_table.c.firm_id == firm_id, c.erased_at.is_(None))
-    ).one_or_none()
-    if row is None:
-        return None
-    return f"{row.reference or 'report'}-issue-{row.number}.pdf", row.pdf

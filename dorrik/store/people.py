@@ -250,3 +250,13 @@ def firm_details(connection: Connection, firm_id: str) -> dict[str, Any]:
 def firms(connection: Connection, *, demo: bool = False) -> list[Any]:
     """Id and name of every firm, those of the demo or the others."""
     return list(connection.execute(select(firm.c.id, firm.c.name).where(firm.c.demo == demo).order_by(firm.c.id)))
+
+
+def account(connection: Connection, person_id: str) -> Any:
+    """The row of somebody's account, with what it is proved by."""
+    return connection.execute(select(person).where(person.c.id == person_id)).one()
+
+
+def set_password(connection: Connection, person_id: str, password_hash: str) -> None:
+    """Keep the hash of a new password."""
+    connection.execute(update(person).where(person.c.id == person_id).values(password_hash=password_hash))

@@ -3,7 +3,8 @@
 import json
 from pathlib import Path
 
-from dorrik.api.schemas import InspectionOut, Receipt
+from dorrik.api.change_types import Receipt
+from dorrik.api.inspection_types import InspectionOut
 from dorrik.core.inspection import KINDS
 from dorrik.core.register import REGISTER
 from dorrik.store.tables import ENTITIES

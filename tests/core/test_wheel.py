@@ -22,8 +22,8 @@ judgement = judge(parse({"format": "dorrik-inspection", "version": 1, "inspectio
 (zs,) = [n.verdict for n in judgement.notes if n.field == "zs_ohm"]
 names = {name.partition(".")[0] for name in set(sys.modules) - before}
 foreign = sorted(names - set(sys.stdlib_module_names) - {"dorrik"})
-print(json.dumps({"status": zs.status, "limit": zs.limit, "foreign": foreign,
-                  "above": sorted(n for n in sys.modules if n.startswith("dorrik.") and not n.startswith("dorrik.core"))}))
+above = sorted(n for n in sys.modules if n.startswith("dorrik.") and not n.startswith("dorrik.core"))
+print(json.dumps({"status": zs.status, "limit": zs.limit, "foreign": foreign, "above": above}))
 """
 
 

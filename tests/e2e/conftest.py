@@ -39,22 +39,32 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
     errors: list[str] = []
 
     def open_page(
-        email: str = firm.inspector_email, width: int = 1280, height: int = 800, by_form: bool = False
+        email: str = firm.inspector_email,
+        width: int = 1280,
+        height: int = 800,
+        by_form: bool = False,
+        base: str = server.base,
+        on_device: bool = False,
     ) -> Page:
-        context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
+        """on_device: the application stays on the device, as it does for its users; else each page comes anew."""
+        context = browser.new_context(
+            viewport={"width": width, "height": height},
+            reduced_motion="reduce",
+            service_workers="allow" if on_device else "block",
+        )
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: errors.append(str(error)))
         if by_form:
-            page.goto(server.base)
+            page.goto(base)
             page.get_by_label("Email").fill(email)
             page.get_by_label("Password").fill(PASSWORD)
             page.get_by_role("button", name="Sign in").click()
         else:
             # As the form does it, without drawing it each time.
-            answer = context.request.post(f"{server.base}/api/session", data={"email": email, "password": PASSWORD})
+            answer = context.request.post(f"{base}/api/session", data={"email": email, "password": PASSWORD})
             assert answer.ok, answer.text()
-            page.goto(server.base)
+            page.goto(base)
         expect(page.get_by_role("heading", name="In hand")).to_be_visible()
         return page
 

@@ -18,6 +18,16 @@ def said(home, issue=ISSUE):
     return content(inspection, judge(inspection), issue)
 
 
+def heads(data):
+    """What stands over each column of the table of circuits."""
+    return {column["key"]: column["head"] for column in data["columns"]}
+
+
+def cells(data, index):
+    """A row of the first board's table, by column."""
+    return dict(zip(heads(data), data["boards"][0]["circuits"][index]["cells"], strict=True))
+
+
 def observed(*rows):
     names = ("code", "text", "catalogue_key", "mended")
     return spoilt(observations=[{"id": f"o{i}"} | dict(zip(names, row, strict=False)) for i, row in enumerate(rows)])
@@ -71,15 +81,15 @@ def test_another_outcome_than_the_codes_lead_to_is_said_with_its_reason():
 
 def test_readings_stand_as_they_were_written():
     data = said(spoilt("c2", zs_ohm="LIM no access", insulation_lne_mohm="> 200", r1_r2_ohm="0,12"))
-    row = data["boards"][0]["circuits"][1]
-    assert (row["zs"], row["ir_lne"], row["r1_r2"]) == ("LIM no access", "> 200", "0,12")
-    assert (row["r1"], row["polarity"], row["cable"]) == ("–", "yes", "6/2.5")
+    row = cells(data, 1)
+    assert (row["zs_ohm"], row["insulation_lne_mohm"], row["r1_r2_ohm"]) == ("LIM no access", "> 200", "0,12")
+    assert (row["r1_ohm"], row["polarity"], row["cable"]) == ("–", "yes", "6/2.5")
     assert row["zs_limit"] == "1.10"
 
 
 def test_spare_ways_and_wrong_polarity():
-    assert said(spoilt("c3", spare=True))["boards"][0]["circuits"][2]["designation"] == "Spare"
-    assert said(spoilt("c3", polarity="incorrect"))["boards"][0]["circuits"][2]["polarity"] == "NO"
+    assert said(spoilt("c3", spare=True))["boards"][0]["circuits"][2]["spare"]
+    assert cells(said(spoilt("c3", polarity="incorrect")), 2)["polarity"] == "NO"
 
 
 def test_the_board_as_a_whole():
@@ -153,9 +163,9 @@ def test_the_irish_report_speaks_its_own_words():
     home = spoilt("c2", r1_r2_ohm="OL")
     home["inspection"]["rule_book"] = "is10101-2020"
     data = said(home)
-    assert data["heads"]["r1_r2"] == "RP+RE"
+    assert heads(data)["r1_r2_ohm"] == "RP+RE Ω"
     assert data["title"].startswith("Periodic inspection report")
-    assert data["heads"]["order"][1] == "insulation resistance"
+    assert data["test_order"][1] == "insulation resistance"
 
 
 def test_who_was_there_with_what_and_what_nobody_confirmed():

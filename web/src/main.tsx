@@ -34,3 +34,11 @@ startTransition(() =>
 // Keeps the application on the device, so that a reload without a server shows it: after the first picture, in its own time.
 if (import.meta.env.PROD && "serviceWorker" in navigator)
   window.addEventListener("load", () => setTimeout(() => void navigator.serviceWorker.register("/sw.js"), 3000));
+
+// A screen of a version that the server no longer has: the page is loaded anew, once. What was entered is on the device.
+window.addEventListener("vite:preloadError", () => {
+  const last = Number(sessionStorage.getItem("dorrik.anew") ?? 0);
+  if (!navigator.onLine || Date.now() - last < 60_000) return;
+  sessionStorage.setItem("dorrik.anew", String(Date.now()));
+  window.location.reload();
+});

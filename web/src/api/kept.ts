@@ -52,6 +52,8 @@ export async function remembered<T>(name: string, ask: () => Promise<T>): Promis
     void keepAnswer(name, value);
     return value;
   });
+  // It may fail while the device is still looking; who waits for it hears of it below.
+  asked.catch(() => undefined);
   const kept = await keptAnswer<T>(name);
   if (!kept) return asked;
   let over: ReturnType<typeof setTimeout> | undefined;

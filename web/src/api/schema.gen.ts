@@ -1613,6 +1613,27 @@ export interface components {
             code: string;
         };
         /**
+         * ColumnOut
+         * @description A column of the tables of tests: the field in it, its words, and where it is measured.
+         */
+        ColumnOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Head */
+            head: string[];
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "" | "dead" | "live";
+            /** Check */
+            check: boolean;
+            /** Hint */
+            hint: string;
+        };
+        /**
          * CorrectionIn
          * @description One cell of a reference table read otherwise: why says on whose word.
          */
@@ -2384,11 +2405,8 @@ export interface components {
              * @default []
              */
             fields: components["schemas"]["FieldProblem"][];
-            /**
-             * Points
-             * @default []
-             */
-            points: components["schemas"]["PointOut"][];
+            /** Points */
+            points?: components["schemas"]["PointOut"][];
         };
         /**
          * NoteOut
@@ -2744,7 +2762,9 @@ export interface components {
         };
         /**
          * Reference
-         * @description What the screens need to know before any inspection: fields, catalogue, devices, house rules.
+         * @description What the screens need to know before any inspection.
+         *
+         *     columns: what is measured on circuits, their RCDs and boards, by kind, in the order of the work.
          */
         Reference: {
             /** Fields */
@@ -2752,6 +2772,10 @@ export interface components {
                 [key: string]: {
                     [key: string]: components["schemas"]["FieldOut"];
                 };
+            };
+            /** Columns */
+            columns: {
+                [key: string]: components["schemas"]["ColumnOut"][];
             };
             /** Board Checks */
             board_checks: components["schemas"]["BoardCheckOut"][];

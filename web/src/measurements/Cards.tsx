@@ -6,7 +6,7 @@ import type { Column } from "./columns";
 import { Figure } from "./Figure";
 import { useApplying } from "./GridRow";
 import css from "./TestGrid.module.css";
-import type { Tests } from "./useLayout";
+import type { Tests } from "./columns";
 
 interface Props {
   ids: readonly string[];

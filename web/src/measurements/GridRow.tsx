@@ -7,7 +7,7 @@ import { cableAndDevice, nameOf } from "../inspection/words";
 import { applies, type Column } from "./columns";
 import { Figure } from "./Figure";
 import css from "./TestGrid.module.css";
-import type { Tests } from "./useLayout";
+import type { Tests } from "./columns";
 import { askedOf, greatestAt } from "./verdicts";
 
 const limitOf = (greatest: number | null | undefined) =>

@@ -10,7 +10,8 @@ import { useInspection } from "../inspection/open";
 import type { Pending } from "../inspection/types";
 import { system } from "../theme/system";
 import { GridRow } from "./GridRow";
-import { COLUMNS } from "./columns";
+import { columnsOf } from "./columns";
+import { reference } from "./columns.fixture";
 
 const WAYS = 60;
 const drawn = new Map<string, number>();
@@ -21,6 +22,8 @@ vi.mock("../fields/ReadingCell", () => ({
     return <input aria-label={label} />;
   },
 }));
+
+const DEAD = columnsOf(reference, "circuit", "dead");
 
 const judgement = {
   notes: [],
@@ -64,7 +67,7 @@ it("a figure that is left on a board of sixty ways draws its own row anew, and n
           <tbody>
             {Array.from({ length: WAYS }, (_, at) => (
               <Profiler key={at} id={`row ${at + 1}`} onRender={() => rows++}>
-                <GridRow id={`c${at + 1}`} columns={COLUMNS.dead} tests="dead" />
+                <GridRow id={`c${at + 1}`} columns={DEAD} tests="dead" />
               </Profiler>
             ))}
           </tbody>
@@ -75,7 +78,7 @@ it("a figure that is left on a board of sixty ways draws its own row anew, and n
   expect(screen.getAllByRole("row")).toHaveLength(WAYS);
   expect(rows).toBe(WAYS);
   const figures = drawn.size;
-  expect(figures).toBe(WAYS * COLUMNS.dead.length);
+  expect(figures).toBe(WAYS * DEAD.length);
   drawn.clear();
   rows = 0;
   const { model } = useInspection.getState();

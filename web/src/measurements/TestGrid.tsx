@@ -1,6 +1,7 @@
 /** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
 import { answerReminder, focusOn, useDesk } from "../inspection/desk";
@@ -20,7 +21,8 @@ import { Devices } from "./Devices";
 import { GridRow } from "./GridRow";
 import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
-import { type Layout, type Tests, useLayout, type Whole } from "./useLayout";
+import type { Tests } from "./columns";
+import { type Layout, useLayout, type Whole } from "./useLayout";
 import { markAt } from "./verdicts";
 
 const TESTS: readonly Choice[] = [
@@ -83,7 +85,7 @@ export default function TestGrid({ live }: { live: boolean }) {
       {!live && <NullBar />}
       {!narrow && <Front board={board} layout={layout} />}
       {layout.whole.map((one) => (
-        <OfBoard key={one[0]} boardId={board.id} one={one} />
+        <OfBoard key={one.key} boardId={board.id} one={one} />
       ))}
       {live && <Devices boardId={board.id} columns={layout.deviceColumns} />}
       {narrow ? (
@@ -120,7 +122,8 @@ function Front({ board, layout }: { board: Entity; layout: Layout }) {
   return <BoardDrawing board={board} chosen={focusId} choose={go} />;
 }
 
-function OfBoard({ boardId, one: [field, label, unit, hint] }: { boardId: string; one: Whole }) {
+function OfBoard({ boardId, one: { key: field, label, hint } }: { boardId: string; one: Whole }) {
+  const unit = useFieldSpec("board", field)?.unit;
   const status = useInspection((s) => markAt(s.model?.judgement, boardId, field));
   const place: Place = { kind: "board", id: boardId, field };
   return (

@@ -1,7 +1,11 @@
 import { describe, expect, it } from "vitest";
 import type { Judgement } from "../api/client";
 import type { Entity } from "../inspection/types";
-import { applies, askedIn, COLUMNS, columnsFor, order } from "./columns";
+import { applies, askedIn, columnsFor, columnsOf, order } from "./columns";
+import { reference } from "./columns.fixture";
+
+const DEAD = columnsOf(reference, "circuit", "dead");
+const LIVE = columnsOf(reference, "circuit", "live");
 
 const circuit = (id: string, values: Entity["values"] = {}): Entity => ({ kind: "circuit", id, parentId: "b", values });
 const ring = circuit("ring");
@@ -35,7 +39,7 @@ const live = askedIn(judgement, "live");
 
 describe("which tests apply", () => {
   const fields = (entity: Entity) =>
-    COLUMNS.dead.filter((column) => applies(column, entity, dead)).map((column) => column.field);
+    DEAD.filter((column) => applies(column, entity, dead)).map((column) => column.field);
 
   it("is what the judgement asks, and what may stand beside it", () => {
     expect(fields(ring)).toContain("rn_ohm");
@@ -48,13 +52,13 @@ describe("which tests apply", () => {
   });
 
   it("is everything while the server has not answered", () => {
-    expect(fields(fresh)).toEqual(COLUMNS.dead.map((column) => column.field));
+    expect(fields(fresh)).toEqual(DEAD.map((column) => column.field));
   });
 });
 
 describe("the columns of a board", () => {
   it("are those that any of its circuits has a use for", () => {
-    const found = columnsFor(COLUMNS.dead, [ring, lights, spare], dead).map((column) => column.field);
+    const found = columnsFor(DEAD, [ring, lights, spare], dead).map((column) => column.field);
     expect(found).toEqual([
       "r1_ohm",
       "rn_ohm",
@@ -64,17 +68,17 @@ describe("the columns of a board", () => {
       "insulation_lne_mohm",
       "polarity",
     ]);
-    expect(columnsFor(COLUMNS.live, [lights], live).map((column) => column.field)).toEqual(["zs_ohm"]);
+    expect(columnsFor(LIVE, [lights], live).map((column) => column.field)).toEqual(["zs_ohm"]);
   });
 
   it("are not widened by a circuit that was added just now", () => {
-    expect(columnsFor(COLUMNS.live, [lights, fresh], live).map((column) => column.field)).toEqual(["zs_ohm"]);
+    expect(columnsFor(LIVE, [lights, fresh], live).map((column) => column.field)).toEqual(["zs_ohm"]);
   });
 });
 
 describe("the order of next", () => {
   const steps = (byTest: boolean) =>
-    order("circuit", COLUMNS.live, [ring, lights, spare], live, byTest).map((p) => `${p.id} ${p.field}`);
+    order("circuit", LIVE, [ring, lights, spare], live, byTest).map((p) => `${p.id} ${p.field}`);
 
   it("follows the circuit", () => {
     expect(steps(false)).toEqual(["ring zs_ohm", "ring rcd_trip_ms", "ring rcd_button", "lights zs_ohm"]);

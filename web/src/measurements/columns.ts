@@ -1,45 +1,36 @@
-/** How tests are laid out in the grid, in the order of the work. Which of them apply to what comes with the judgement. */
+/** How tests are laid out in the grid. What they are is served; which of them apply to what comes with the judgement. */
 import type { Judgement, Schemas, Stage } from "../api/client";
 import type { Entity, Kind, Place } from "../inspection/types";
 
+export type Tests = "dead" | "live";
+
 export interface Column {
   field: string;
-  head: [string, string];
-  check?: boolean;
+  head: readonly string[];
+  check: boolean;
   width: number;
 }
 
-/** Every test of a circuit that has a column, by stage. */
-export const COLUMNS: Record<"dead" | "live", Column[]> = {
-  dead: [
-    { field: "r1_ohm", head: ["Line", "end–end Ω"], width: 86 },
-    { field: "rn_ohm", head: ["Neutral", "end–end Ω"], width: 86 },
-    { field: "r2_ohm", head: ["Cpc", "end–end Ω"], width: 86 },
-    { field: "r1_r2_ohm", head: ["R1+R2", "Ω"], width: 86 },
-    { field: "long_lead_r2_ohm", head: ["R2", "long lead Ω"], width: 86 },
-    { field: "insulation_ln_mohm", head: ["L–N", "MΩ"], width: 86 },
-    { field: "insulation_lne_mohm", head: ["L+N–E", "MΩ"], width: 86 },
-    { field: "insulation_le_mohm", head: ["L–E", "MΩ"], width: 86 },
-    { field: "insulation_ne_mohm", head: ["N–E", "MΩ"], width: 86 },
-    { field: "polarity", head: ["Polarity", ""], check: true, width: 72 },
-  ],
-  live: [
-    { field: "zs_ohm", head: ["Zs", "Ω"], width: 110 },
-    { field: "rcd_trip_ms", head: ["RCD trip", "ms"], width: 110 },
-    { field: "rcd_half", head: ["Holds at", "½ × IΔn"], check: true, width: 92 },
-    { field: "rcd_five_ms", head: ["At 5 ×", "ms"], width: 96 },
-    { field: "rcd_button", head: ["RCD", "button"], check: true, width: 92 },
-  ],
-};
+/** How wide a column is drawn: a figure, and what is only correct or not. */
+const WIDTH = { dead: { figure: 86, check: 72 }, live: { figure: 104, check: 92 } };
 
-/** The tests of a residual current device. */
-export const DEVICE_COLUMNS: Column[] = [
-  { field: "trip_ms", head: ["Trip", "ms"], width: 110 },
-  { field: "half", head: ["Holds at", "½ × IΔn"], check: true, width: 92 },
-  { field: "five_ms", head: ["At 5 ×", "ms"], width: 96 },
-  { field: "button", head: ["Test", "button"], check: true, width: 92 },
-];
+const known = new WeakMap<Schemas["ColumnOut"][], Record<Tests, readonly Column[]>>();
 
+/** Every test of a kind that has a column in a stage, in the order of the work; the same list each time. */
+export function columnsOf(reference: Reference, kind: "circuit" | "rcd", tests: Tests): readonly Column[] {
+  const declared = reference.columns[kind] ?? [];
+  const before = known.get(declared);
+  if (before) return before[tests];
+  const inStage = (stage: Tests): Column[] =>
+    declared
+      .filter((one) => one.stage === stage)
+      .map(({ key, head, check }) => ({ field: key, head, check, width: WIDTH[stage][check ? "check" : "figure"] }));
+  const made = { dead: inStage("dead"), live: inStage("live") };
+  known.set(declared, made);
+  return made[tests];
+}
+
+type Reference = Pick<Schemas["Reference"], "columns">;
 export type Asked = Schemas["AskedOut"];
 
 /** What is asked in a stage, by entity. */
@@ -57,7 +48,11 @@ export function applies(column: Column, entity: Entity, asked: Map<string, Asked
 }
 
 /** The columns that any of the entities has a use for. */
-export function columnsFor(columns: Column[], entities: Entity[], asked: Map<string, Asked>): Column[] {
+export function columnsFor(
+  columns: readonly Column[],
+  entities: Entity[],
+  asked: Map<string, Asked>,
+): readonly Column[] {
   const known = entities.filter((entity) => asked.has(entity.id));
   return known.length ? columns.filter((column) => known.some((entity) => applies(column, entity, asked))) : columns;
 }
@@ -65,7 +60,7 @@ export function columnsFor(columns: Column[], entities: Entity[], asked: Map<str
 /** The figures in the order of the work: one after another, or test by test. */
 export function order(
   kind: Kind,
-  columns: Column[],
+  columns: readonly Column[],
   entities: Entity[],
   asked: Map<string, Asked>,
   byTest: boolean,

@@ -1,0 +1,135 @@
+"""Changes of an inspection over the line: what is sent, what became of it, and what others wrote."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field, ValidationError, ValidatorFunctionWrapHandler, WrapValidator
+
+from dorrik.api.common_types import Moment, Plain, Strict
+from dorrik.api.judgement_types import JudgementOut
+from dorrik.core.text import shown
+from dorrik.core.workflow import Action
+from dorrik.store.engine import now
+
+
+class ChangeIn(Strict):
+    """One field set to a value; see the journal."""
+
+    id: str = Field(max_length=36)
+    entity: str = Field(max_length=200)
+    entity_id: str = Field(max_length=36)
+    field: str = Field(max_length=200)
+    value: Plain = None
+    based_on: int = Field(ge=0, le=2**31 - 1)
+    made_at: datetime
+    device: str = Field(max_length=60)
+
+    @property
+    def moment(self) -> datetime:
+        """When it was made, in universal time without a zone; now, where the device's clock is plainly lost."""
+        if not 2020 <= self.made_at.year <= 2200:
+            return now()
+        return self.made_at.astimezone(UTC).replace(tzinfo=None) if self.made_at.tzinfo else self.made_at
+
+
+class Malformed(BaseModel):
+    """Stands in for a change whose shape is wrong, so that the rest of the batch is kept."""
+
+    id: str
+    reason: str
+
+
+def _tolerant(value: Any, handler: ValidatorFunctionWrapHandler) -> ChangeIn | Malformed:
+    given = value.get("id") if isinstance(value, dict) else None
+    identity = str(given or "")[:36].encode("ascii", "replace").decode()
+    try:
+        change: ChangeIn = handler(value)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = ".".join(shown(str(part)[:80]) for part in first["loc"])
+        return Malformed(id=identity, reason=f"The change cannot be read: {where} {shown(first['msg'])}.")
+    return change
+
+
+class Batch(Strict):
+    """Changes in the order in which they were made; judged: the sequence number that the device's judgement is of."""
+
+    judged: int | None = Field(default=None, ge=0, le=2**31 - 1)
+    changes: list[Annotated[ChangeIn, WrapValidator(_tolerant)]] = Field(max_length=500)
+
+
+class OvertakenOut(BaseModel):
+    seq: int
+    author: str
+    value: Any
+
+
+class ResultOut(BaseModel):
+    """What became of one change; reason stands where it was refused."""
+
+    id: str
+    state: Literal["kept", "already", "refused"]
+    seq: int | None
+    reason: str | None
+    overtook: OvertakenOut | None
+
+
+class Run(BaseModel):
+    """A part of a list: a run of the list before (end not included), or new items."""
+
+    start: int | None = None
+    end: int | None = None
+    new: list[Any] | None = None
+
+
+class MapChange(BaseModel):
+    set: dict[str, Any]
+    gone: list[str]
+
+
+class JudgementChange(BaseModel):
+    """What became different in a judgement: values written whole, lists as runs, mappings by what is set and gone."""
+
+    set: dict[str, Any]
+    lists: dict[str, list[Run]]
+    maps: dict[str, MapChange]
+
+
+class Receipt(BaseModel):
+    """The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
+
+    may: what the person may do with the inspection as it is now.
+    """
+
+    seq: int
+    results: list[ResultOut]
+    may: list[Action]
+    judgement: JudgementOut | None
+    change: JudgementChange | None
+
+
+class EntryOut(BaseModel):
+    """One kept change: who changed what from what, when."""
+
+    seq: int
+    id: str
+    entity: str
+    entity_id: str
+    field: str
+    value: Any
+    before: Any
+    overtook: int | None
+    overtook_author_id: str | None
+    made_at: Moment
+    kept_at: Moment
+    device: str
+    author_id: str
+    author: str
+
+
+class News(BaseModel):
+    """What was kept since a sequence number; `judgement` only where there is something."""
+
+    seq: int
+    entries: list[EntryOut]
+    judgement: JudgementOut | None

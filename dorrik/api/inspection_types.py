@@ -1,0 +1,88 @@
+"""An inspection over the line, whole and as a line of a list."""
+
+from typing import Any
+
+from pydantic import BaseModel, Field
+
+from dorrik.api.common_types import Moment, Strict, Words
+from dorrik.api.judgement_types import JudgementOut
+from dorrik.core.workflow import Action, State
+
+
+class EntityOut(BaseModel):
+    kind: str
+    id: str
+    parent_id: str
+    values: dict[str, Any]
+
+
+class InspectionOut(BaseModel):
+    """An inspection with everything in it, as it is kept; empty fields are left out.
+
+    state: where it stands; may: what the person who asks may do with it.
+    """
+
+    id: str
+    seq: int
+    state: State
+    may: list[Action]
+    entities: list[EntityOut]
+    judgement: JudgementOut
+
+
+class InspectionLine(BaseModel):
+    """An inspection in a list."""
+
+    id: str
+    reference: str | None
+    property_address: str | None
+    client_name: str | None
+    inspected_on: str | None
+    next_due: str | None
+    changed_at: Moment
+    issued: int | None
+    outcome: str | None
+    left: int | None
+    failing: int | None
+    held_reason: str | None = None
+    return_on: str | None = None
+
+
+class InspectionPage(BaseModel):
+    """Some lines of a list, and how many it has in all."""
+
+    lines: list[InspectionLine]
+    count: int
+
+
+class CorrectionIn(Strict):
+    """One cell of a reference table read otherwise: why says on whose word."""
+
+    table: str = Field(max_length=40)
+    row: str = Field(max_length=200)
+    column: str = Field(max_length=40)
+    value: Words = Field(max_length=100)
+    why: Words = Field(max_length=500)
+
+
+class Beginning(BaseModel):
+    """What a new inspection of this firm begins with."""
+
+    rule_book: str | None
+    house_rules: dict[str, Any]
+    table_corrections: list[CorrectionIn]
+
+
+class Home(BaseModel):
+    """What waits: the first inspections in hand, the first issued ones by when they are due again; how many in all.
+
+    trouble: what those who look after the server should know, such as a disk that is nearly full.
+    """
+
+    in_hand: list[InspectionLine]
+    in_hand_count: int
+    issued: list[InspectionLine]
+    issued_count: int
+    next_reference: str
+    trouble: str | None
+    beginning: Beginning

@@ -1,0 +1,108 @@
+"""What the screens need to know before any inspection, over the line."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from dorrik.core.workflow import Action
+
+
+class FieldOut(BaseModel):
+    """A declared field; stage: where it is entered, '' in the register; action: what a change of it is."""
+
+    stage: str
+    action: Action
+    kind: str
+    label: str
+    unit: str
+    choices: list[str]
+    max_length: int
+    low: float | None
+    high: float | None
+
+
+class FactOut(BaseModel, from_attributes=True):
+    """What moves an entry's code: where a yes leads, and the question."""
+
+    fact: str
+    code: str
+    says: str
+    ask: str
+
+
+class CatalogueOut(BaseModel):
+    key: str
+    group: str
+    title: str
+    look: str
+    code: str
+    why: str
+    strict: str
+    strict_why: str
+    mild: str
+    mild_why: str
+    moves: str
+    plain: str
+    remedy: str
+    rule: str
+    facts: list[FactOut]
+
+
+class DeviceOut(BaseModel):
+    standard: str
+    type: str
+    lowest_a: float
+    highest_a: float
+    current: bool
+
+
+class HouseRuleOut(BaseModel):
+    name: str
+    label: str
+    default: float | str
+    choices: list[float | str]
+    why: str
+
+
+class RuleBookOut(BaseModel):
+    key: str
+    name: str
+    nation: str
+
+
+class BoardCheckOut(BaseModel):
+    """Something to look at on every board, and the observation it would raise ('' for none)."""
+
+    key: str
+    label: str
+    observation: str
+
+
+class ColumnOut(BaseModel, from_attributes=True):
+    """A column of the tables of tests: the field in it, its words, and where it is measured."""
+
+    key: str
+    label: str
+    head: list[str]
+    stage: Literal["", "dead", "live"]
+    check: bool
+    hint: str
+
+
+class Reference(BaseModel):
+    """What the screens need to know before any inspection.
+
+    columns: what is measured on circuits, their RCDs and boards, by kind, in the order of the work.
+    """
+
+    fields: dict[str, dict[str, FieldOut]]
+    columns: dict[str, list[ColumnOut]]
+    board_checks: list[BoardCheckOut]
+    catalogue: list[CatalogueOut]
+    devices: list[DeviceOut]
+    house_rules: list[HouseRuleOut]
+    code_meanings: dict[str, str]
+    code_order: list[str]
+    rule_books: list[RuleBookOut]
+    rule_book: str
+    caution: str

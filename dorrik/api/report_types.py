@@ -1,0 +1,45 @@
+"""Reports over the line: the draft, what stands in its way, and what was issued."""
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from dorrik.api.common_types import Moment, Problem, Strict, Words
+from dorrik.api.stages import Stage
+
+
+class PointOut(BaseModel):
+    level: Literal["must", "look"]
+    stage: Stage
+    text: str
+
+
+class Preview(BaseModel):
+    """The draft's pages as SVG text, and what stands in the way of issuing."""
+
+    seq: int
+    points: list[PointOut]
+    pages: list[str]
+
+
+class IssueIn(Strict):
+    """seen_seq: what the person looked at; reason: needed for a correction."""
+
+    seen_seq: int = Field(ge=0, le=2**31 - 1)
+    reason: Words | None = Field(default=None, max_length=500)
+
+
+class IssuedOut(BaseModel):
+    id: str
+    number: int
+    issued_at: Moment
+    issued_by: str
+    outcome: str
+    replaces: int | None
+    reason: str | None
+    sha256: str
+    seq: int
+
+
+class NotReadyOut(Problem):
+    points: list[PointOut] = Field(default_factory=list)

@@ -1,0 +1,121 @@
+"""Boards: what they are, their residual current devices, and the table of circuits with its results."""
+
+from typing import Any
+
+from dorrik.core.circuit_columns import keys, printed
+from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
+from dorrik.core.judgement import Judgement
+from dorrik.core.rcd_devices import RcdDevice, devices_of
+from dorrik.report.content.words import facts, shown, tick
+
+
+def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
+    """The columns of the table of circuits, and every board with its own."""
+    say = judgement.rule_book.say
+    return {
+        "columns": [{"key": column.key, "head": say(column.printed)} for column in printed()],
+        "boards": [_board(inspection, judgement, index) for index in range(len(inspection.boards))],
+    }
+
+
+def _feed(inspection: Inspection, board: Board) -> str:
+    """Which way feeds a board, on which phases, and what earth it has."""
+    ways = {c.id: (b, c) for b in inspection.boards for c in b.circuits}
+    parts = []
+    if board.fed_by in ways:
+        above, circuit = ways[board.fed_by]
+        parts.append(f"Fed from {above.name or 'board'}, way {name_of(circuit)}")
+    if board.phases == "3":
+        parts.append("three phases")
+    if board.earthing == "own electrode":
+        parts.append(f"electrode of its own, RA {shown(board.electrode_ohm, 'Ω')}")
+    return ", ".join(parts)
+
+
+def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str, Any]:
+    board = inspection.boards[index]
+    limits = {one.entity_id: one for one in judgement.expected if one.field == "zs_ohm"}
+    sums = [one for one in judgement.board_sums if one.board_id == board.id]
+    devices = devices_of(board)
+    behind = {circuit.id: device for device in devices for circuit in device.circuits}
+    return {
+        "name": board.name or f"Board {index + 1}",
+        "feed": _feed(inspection, board),
+        "facts": facts(board, "location", "ways", "main_switch_a", "conditional_ka", "zdb_ohm", kind="board"),
+        "sums": [
+            {
+                "label": KINDS["circuit"].fields[one.field].label,
+                "value": f"{one.combined.text} MΩ",
+                "says": one.verdict.reason,
+            }
+            for one in sums
+        ],
+        "rcds": [_rcd(device) for device in devices],
+        "said": _said_of(board),
+        "circuits": [_circuit(circuit, limits.get(circuit.id), behind.get(circuit.id)) for circuit in board.circuits],
+    }
+
+
+def _rcd(device: RcdDevice) -> dict[str, str]:
+    """A device that stands for several circuits, or in front of the board, with its tests."""
+    ways = "the whole board" if device.whole_board else ", ".join(c.way or "?" for c in device.circuits)
+    return {
+        "name": device.name,
+        "behind": ways,
+        "standard": " ".join(part for part in (device.standard, device.kind and f"kind {device.kind}") if part) or "–",
+        "rated": shown(device.rated_ma, "mA"),
+        "trip": shown(device.trip_ms, "ms"),
+        "half": tick(device.half),
+        "five": shown(device.five_ms, "ms"),
+        "button": tick(device.button),
+    }
+
+
+def _said_of(board: Board) -> str:
+    """L–N may be left out where line and neutral were joined for the test to earth: that is said (rule 6.3)."""
+    joined = [c for c in board.circuits if c.insulation_lne_mohm is not None and c.insulation_ln_mohm is None]
+    if not joined or all(c.insulation_ln_mohm is not None for c in board.circuits if not c.spare):
+        return ""
+    count = f"{len(joined)} circuits" if len(joined) > 1 else "1 circuit"
+    return f"Line and neutral were joined for the insulation test to earth at {count}: L–N was not measured there."
+
+
+def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None) -> dict[str, Any]:
+    """A row of the table: a cell for each printed column."""
+    cable = (
+        f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
+        if circuit.line_csa_mm2 and circuit.cpc_csa_mm2
+        else shown(circuit.line_csa_mm2)
+    )
+    if circuit.imperial:
+        cable = circuit.imperial
+    rating = f"{circuit.device_rating_a:g}" if circuit.device_rating_a else ""
+    device = " ".join(part for part in (circuit.device_standard, circuit.device_type, rating) if part)
+    cells = {
+        "way": circuit.way or "",
+        "designation": circuit.designation or "",
+        "form": circuit.form or "–",
+        "points": shown(circuit.points),
+        "cable": cable,
+        "device": device or "–",
+        "rcd_rated_ma": shown(rcd.rated_ma if rcd else None),
+        "r1_r2_ohm": _continuity(circuit),
+        "polarity": tick(circuit.polarity),
+        "zs_ohm": shown(circuit.zs_ohm) if circuit.zs_ohm is not None or not circuit.zs_not_possible else "LIM",
+        "zs_limit": f"{limit.greatest:.2f}" if limit else "–",
+        "rcd_trip_ms": shown(rcd.trip_ms if rcd else None),
+        "rcd_button": tick(rcd.button if rcd else None),
+    }
+    columns = keys(printed())
+    return {
+        "spare": bool(circuit.spare),
+        "way": cells["way"],
+        "cells": [cells[key] if key in cells else shown(getattr(circuit, key)) for key in columns],
+    }
+
+
+def _continuity(circuit: Circuit) -> str:
+    """R1+R2, or R2 by long lead where that was the method, marked as such."""
+    if circuit.r1_r2_ohm is None and circuit.long_lead_r2_ohm is not None:
+        return f"R2 {shown(circuit.long_lead_r2_ohm)}"
+    return "no cpc" if circuit.no_cpc and circuit.r1_r2_ohm is None else shown(circuit.r1_r2_ohm)

@@ -1,0 +1,39 @@
+"""The job and the visits: what was agreed, who was there when, with which instruments."""
+
+from typing import Any
+
+from dorrik.core.inspection import Attendance, Inspection, Meter, name_of
+from dorrik.report.content.words import day, facts, moment
+
+#: Facts of the job that are printed.
+_FACTS = ("occupier_name", "tenure", "purpose")
+
+
+def section(inspection: Inspection) -> dict[str, Any]:
+    """Facts, visits, instruments, and what was carried over and not confirmed."""
+    return {
+        "facts": facts(inspection, *_FACTS),
+        "visits": [_visit(one) for one in inspection.attendances],
+        "instruments": [_instrument(one) for one in inspection.meters],
+        "unconfirmed": _unconfirmed(inspection),
+    }
+
+
+def _visit(one: Attendance) -> str:
+    said = f"{one.who or 'Somebody'}: {moment(one.arrived_at)} to {moment(one.left_at)}"
+    return said + (f" ({one.purpose})" if one.purpose else "")
+
+
+def _instrument(one: Meter) -> str:
+    said = " ".join(part for part in (one.name, one.serial) if part) or "Instrument"
+    return said + (f", calibration due {day(one.calibration_due)}" if one.calibration_due else "")
+
+
+def _unconfirmed(inspection: Inspection) -> list[str]:
+    """What was carried over from earlier papers and not confirmed on site: its reader has to know."""
+    return [
+        f"{board.name or 'Board'}, {name_of(circuit)}"
+        for board in inspection.boards
+        for circuit in board.circuits
+        if circuit.unconfirmed
+    ]

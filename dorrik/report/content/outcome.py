@@ -1,0 +1,85 @@
+"""The outcome and what it rests on: observations, next inspection, what the law asks of a landlord."""
+
+from datetime import date
+from typing import Any
+
+from dorrik.core import catalogue
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement, is_open
+from dorrik.core.outcome import MEANING, ORDER
+from dorrik.core.topics.interval import DutyDue
+from dorrik.report.content.words import day
+
+_ORDER = {code: place for place, code in enumerate(ORDER)}
+
+
+def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
+    """Outcome with its reasons, observations by the weight of their codes, and what comes next."""
+    declared = inspection.declared_outcome or judgement.outcome_says
+    return {
+        "outcome": declared,
+        "why": _why(inspection, judgement, declared),
+        "outcome_reason": inspection.outcome_reason if declared != judgement.outcome else None,
+        "duties": [_duty(one) for one in judgement.duties],
+        "next": _next(inspection),
+        "condition": inspection.condition,
+        "observations": _observations(inspection),
+        "meaning": [{"code": code, "means": MEANING[code]} for code in ("C1", "C2", "C3", "FI")],
+    }
+
+
+def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
+    because = [o for o in inspection.observations if o.id in set(judgement.outcome_because)]
+    if not because:
+        return (
+            "No observation with code C1, C2 or FI is open."
+            if declared == "satisfactory"
+            else "The inspector's own reason is given below."
+        )
+    counts = [(code, sum(o.code == code for o in because)) for code in ("C1", "C2", "FI")]
+    told = ", ".join(f"{count} × {code} ({MEANING[code]})" for code, count in counts if count)
+    return (
+        f"Open observations: {told}. Each has to be put right or looked into before the installation is satisfactory."
+    )
+
+
+def _next(inspection: Inspection) -> dict[str, str]:
+    if inspection.next_years is None or inspection.inspected_on is None:
+        return {"by": "", "reason": inspection.next_reason or ""}
+    start = date.fromisoformat(inspection.inspected_on)
+    try:
+        due = start.replace(year=start.year + inspection.next_years)
+    except ValueError:  # 29 February
+        due = start.replace(year=start.year + inspection.next_years, day=28)
+    years = f"{inspection.next_years} year" + ("s" if inspection.next_years > 1 else "")
+    return {"by": f"{day(due)} ({years})", "reason": inspection.next_reason or ""}
+
+
+def _duty(one: DutyDue) -> str:
+    """A duty with its last day, or what it is counted from."""
+    if one.due:
+        return f"{one.duty}: by {day(one.due)}"
+    if one.days:
+        return f"{one.duty}: within {one.days} days of {one.counted_from}"
+    return f"{one.duty} ({one.counted_from})" if one.counted_from else one.duty
+
+
+def _observations(inspection: Inspection) -> list[dict[str, Any]]:
+    rows = []
+    for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
+        entry = catalogue.entries().get(one.catalogue_key or "")
+        rows.append(
+            {
+                "code": one.code or "",
+                "means": MEANING.get(one.code or "", ""),
+                "place": one.place or "",
+                "text": one.text or "",
+                "plain": entry.plain if entry else "",
+                "remedy": entry.remedy if entry and not one.mended else "",
+                "mended": bool(one.mended),
+                "as_left": one.as_left or "",
+                "retest": one.retest or "",
+                "counts": is_open(one),
+            }
+        )
+    return rows

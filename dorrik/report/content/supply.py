@@ -1,0 +1,46 @@
+"""Supply, earthing and bonds."""
+
+from typing import Any
+
+from dorrik.core.inspection import Bond, Inspection
+from dorrik.core.judgement import Judgement
+from dorrik.report.content.words import facts, shown
+
+
+def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
+    """Facts of the supply, and every main bond."""
+    return {"supply": _supply(inspection, judgement), "bonds": [_bond(bond) for bond in inspection.bonds]}
+
+
+def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]]:
+    rows = facts(
+        inspection,
+        "earthing",
+        "phases",
+        "service_fuse_standard",
+        "service_fuse_a",
+        "tails_mm2",
+        "earthing_conductor_mm2",
+        "bonding_mm2",
+        "bonding_to",
+        "ze_ohm",
+        "pscc_ka",
+        "pefc_ka",
+        "supply_polarity",
+    )
+    rows.append({"label": "Prospective fault current recorded", "value": shown(judgement.prospective_fault_ka, "kA")})
+    if judgement.between_lines_ka is not None:
+        estimate = f"{shown(judgement.between_lines_ka, 'kA')} ({judgement.house_rules.three_phase_fault})"
+        rows.append({"label": "Between lines, estimated", "value": estimate})
+    return rows
+
+
+def _bond(bond: Bond) -> dict[str, str]:
+    size = f"{bond.csa_mm2:g} mm²" if bond.csa_mm2 else "–"
+    return {
+        "service": bond.service or "a service",
+        "state": bond.state or "–",
+        "size": size,
+        "at_clamp": shown(bond.at_clamp_ohm, "Ω"),
+        "at_pipe": shown(bond.at_pipe_ohm, "Ω"),
+    }

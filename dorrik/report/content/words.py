@@ -1,0 +1,45 @@
+"""How documents put values into words."""
+
+from datetime import date
+from typing import Any
+
+from dorrik.core.inspection import KINDS
+from dorrik.core.readings import Reading
+
+
+def day(given: date | str | None) -> str:
+    """A date in words, '' for none."""
+    if given is None:
+        return ""
+    found = date.fromisoformat(given) if isinstance(given, str) else given
+    return f"{found.day} {found:%B %Y}"
+
+
+def moment(at: str | None) -> str:
+    """A moment as the report prints it; universal time, as it is kept."""
+    return f"{day(at[:10])} {at[11:16]} UTC" if at else "–"
+
+
+def shown(value: Any, unit: str = "") -> str:
+    """A value as documents print it: readings as written, with their unit where they are figures."""
+    if value is None:
+        return "–"
+    if isinstance(value, Reading):
+        plain = value.value is not None
+        return f"{value.text} {unit}".strip() if plain else value.text
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float):
+        return f"{value:g} {unit}".strip()
+    return str(value)
+
+
+def tick(word: str | None) -> str:
+    """Correct or not, short enough for a column."""
+    return {"correct": "yes", "incorrect": "NO"}.get(word or "", word or "–")
+
+
+def facts(entity: Any, *names: str, kind: str = "inspection") -> list[dict[str, str]]:
+    """Fields of an entity, as label and value."""
+    specs = KINDS[kind].fields
+    return [{"label": specs[name].label, "value": shown(getattr(entity, name), specs[name].unit)} for name in names]

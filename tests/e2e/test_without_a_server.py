@@ -1,0 +1,149 @@
+"""The server goes away while somebody works: the page is loaded again and the work goes on; later all of it arrives."""
+
+import json
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.e2e.walk import all_kept, begin, board, cell, stage
+from tests.serving import Server, free_port
+
+
+class Place:
+    """One address whose server comes and goes."""
+
+    def __init__(self, url: str) -> None:
+        self._url, self.port = url, free_port()
+        self.base = f"http://127.0.0.1:{self.port}"
+        self._server: Server | None = None
+
+    def up(self) -> None:
+        self._server = Server(self._url, self.port)
+
+    def down(self) -> None:
+        if self._server:
+            self._server.kill()
+        self._server = None
+
+
+@pytest.fixture
+def place(mariadb, built_web: Path) -> Iterator[Place]:
+    place = Place(mariadb.url)
+    place.up()
+    yield place
+    place.down()
+
+
+ROWS = """async ([name, store]) => {
+    const open = indexedDB.open(name);
+    const db = await new Promise((done) => (open.onsuccess = () => done(open.result)));
+    const asked = db.transaction(store).objectStore(store).getAll();
+    const rows = await new Promise((done) => (asked.onsuccess = () => done(asked.result)));
+    db.close();
+    return rows;
+}"""
+
+
+def on_the_device(page: Page, database: str, store: str, enough: Callable[[list[dict[str, Any]]], bool]) -> None:
+    """Wait until the device itself has enough of something."""
+    end = time.monotonic() + 10
+    while not enough(page.evaluate(ROWS, [database, store])):
+        assert time.monotonic() < end, f"{database} does not have it"
+        page.wait_for_timeout(50)
+
+
+def kept_on_the_device(page: Page) -> None:
+    """Wait until the application itself, and what is open, are on the device."""
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    wanted = {"session", "reference", "inspection"}
+    on_the_device(page, "dorrik.answers", "answers", lambda rows: wanted <= {row["name"].split("/")[0] for row in rows})
+
+
+def test_a_reload_shows_what_was_open_and_the_work_goes_on(signed_in, place):
+    page = signed_in(base=place.base, on_device=True)
+    begin(page)
+    board(page, "Cooker")
+    stage(page, "Dead tests")
+    figure = cell(page, "1 Cooker, R1+R2 Ω")
+    figure.click()
+    page.keyboard.type("0.31")
+    page.keyboard.press("Enter")
+    all_kept(page)
+    kept_on_the_device(page)
+    on_the_device(page, "dorrik.answers", "answers", lambda rows: '"0.31"' in json.dumps(rows))
+
+    place.down()
+    figure.click()
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 waiting")).to_be_visible()
+    page.reload()
+    # As it stood, with its verdicts, with what was typed since, and with what is not known said.
+    expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
+    expect(figure).to_have_value("0.12")
+    expect(page.get_by_label("Margin").get_by_text("One entry is not judged yet.")).to_be_visible()
+    page.get_by_role("textbox", name="1 Cooker, L–N MΩ", exact=True).click()
+    page.keyboard.type(">500")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("2 waiting")).to_be_visible()
+    # Another stage, which was not open before, is on the device too.
+    stage(page, "Intake")
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    # From home the inspection is found again.
+    page.goto(place.base)
+    page.get_by_role("link", name="7 Lookout Row").click()
+    stage(page, "Dead tests")
+    expect(figure).to_have_value("0.12")
+
+    place.up()
+    all_kept(page)
+    expect(page.get_by_text("The server cannot be reached.")).to_have_count(0)
+    page.reload()
+    expect(figure).to_have_value("0.12")
+    expect(cell(page, "1 Cooker, L–N MΩ")).to_have_value(">500")
+
+
+def test_nobody_else_is_shown_what_was_open_after_signing_out(signed_in, place):
+    page = signed_in(base=place.base, on_device=True)
+    begin(page)
+    all_kept(page)
+    address = page.url
+    kept_on_the_device(page)
+    page.goto(place.base)
+    page.get_by_role("button", name="your account").click()
+    page.get_by_role("menuitem", name="Sign out").click()
+    expect(page.get_by_label("Password")).to_be_visible()
+    place.down()
+    page.goto(address)
+    expect(page.get_by_role("heading", name="Sign in to your firm")).to_be_visible()
+    expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
+
+
+def test_a_photo_taken_without_a_server_arrives_from_whichever_screen_is_open(signed_in, place):
+    page = signed_in(base=place.base, on_device=True)
+    begin(page)
+    board(page, "Cooker")
+    kept_on_the_device(page)
+    place.down()
+    picture = page.screenshot()
+    page.get_by_label("Photo of the chart").first.set_input_files(
+        {"name": "chart.png", "mimeType": "image/png", "buffer": picture}
+    )
+    expect(page.get_by_text("a photo to send")).to_be_visible()
+    on_the_device(page, "dorrik", "pending", lambda rows: any(row["change"]["field"] == "taken_at" for row in rows))
+    # The tab is closed; next time somebody looks at something else altogether.
+    page.close()
+    place.up()
+    again = page.context.new_page()
+    with again.expect_response(lambda answer: "/photos/" in answer.url and answer.request.method == "PUT") as sent:
+        again.goto(f"{place.base}/clients")
+    assert sent.value.ok
+    again.goto(place.base)
+    again.get_by_role("link", name="7 Lookout Row").first.click()
+    stage(again, "Boards")
+    expect(again.get_by_role("button", name="Open photo of the chart")).to_be_visible()
+    expect(again.get_by_text("a photo to send")).to_have_count(0)
