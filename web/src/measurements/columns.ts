@@ -6,7 +6,7 @@ export type Tests = "dead" | "live";
 
 export interface Column {
   field: string;
-  head: readonly string[];
+  head: readonly [string, string];
   check: boolean;
   width: number;
 }
@@ -24,7 +24,12 @@ export function columnsOf(reference: Reference, kind: "circuit" | "rcd", tests: 
   const inStage = (stage: Tests): Column[] =>
     declared
       .filter((one) => one.stage === stage)
-      .map(({ key, head, check }) => ({ field: key, head, check, width: WIDTH[stage][check ? "check" : "figure"] }));
+      .map(({ key, head, check }) => ({
+        field: key,
+        head: [head[0] ?? "", head[1] ?? ""] as const,
+        check,
+        width: WIDTH[stage][check ? "check" : "figure"],
+      }));
   const made = { dead: inStage("dead"), live: inStage("live") };
   known.set(declared, made);
   return made[tests];
