@@ -16,7 +16,7 @@ from dorrik.api.observed import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import delta, workflow
+from dorrik.core import delta, former_names, workflow
 from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
 from dorrik.core.numbering import FIRST_REFERENCE, following
@@ -140,9 +140,10 @@ async def changes(request: Request, inspection_id: str, batch: Batch) -> Respons
 
 def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
     sound = [
-        Change(c.id, c.entity, c.entity_id, c.field, c.value, c.based_on, c.moment, c.device)
+        Change(c.id, entity, c.entity_id, former_names.field(entity, c.field), c.value, c.based_on, c.moment, c.device)
         for c in batch.changes
         if not isinstance(c, Malformed)
+        for entity in (former_names.kind(c.entity),)
     ]
     try:
         done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))

@@ -19,13 +19,13 @@ class Attendance:
 
 
 @record(kw_only=True)
-class Meter:
+class InstrumentUsed:
     """An instrument used at this inspection, as the firm's register had it on the day."""
 
     id: str
     register_id: str | None = f.text("Entry in the register", 36)
     name: str | None = f.text("Instrument", 80)
-    sort: str | None = f.text("Kind", 40)
+    kind: str | None = f.text("Kind", 40)
     serial: str | None = f.text("Serial number", 60)
     calibration_due: str | None = f.day("Calibration due", ahead_days=3660)
     continuity_percent: float | None = f.number("Continuity ±", "%", 0, 50)

@@ -109,12 +109,12 @@ def _circuit(
     circuit: Circuit, board_id: str, circuit_id: str, new_id: Callable[[], str], on: str | None, source: str
 ) -> Iterator[Draft]:
     yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
-    for outlet in circuit.outlets:
+    for outlet in circuit.points:
         names = (
             "position",
             "name",
             "room",
-            "sort",
+            "kind",
             "at_end",
             "class_ii",
             "front",
@@ -129,7 +129,7 @@ def _circuit(
         yield Draft("earlier", circuit_id, new_id(), fields)
     for figure in EARLIER:
         reading = getattr(circuit, figure)
-        if reading is not None and reading.sort in ("number", "over-range"):
+        if reading is not None and reading.kind in ("number", "over-range"):
             fields = {"measured_on": on, "figure": figure, "reading": reading.text, "source": source[:120]}
             given = {name: value for name, value in fields.items() if value is not None}
             yield Draft("earlier", circuit_id, new_id(), given)

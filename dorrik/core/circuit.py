@@ -12,7 +12,7 @@ from dorrik.core.record import record
 PHASES = ("L1", "L2", "L3", "all three")
 _STANDARDS = tuple(dict.fromkeys(device.standard for device in devices()))
 _TYPES = tuple(dict.fromkeys(device.type for device in devices()))
-POINT_SORTS = (
+POINT_KINDS = (
     "socket",
     "light",
     "switch",
@@ -49,7 +49,7 @@ class Point:
     position: int | None = f.integer("Position", 0, 999)
     name: str | None = f.text("Point", 80)
     room: str | None = f.text("Room", 80)
-    sort: str | None = f.choice("Kind", *POINT_SORTS)
+    kind: str | None = f.choice("Kind", *POINT_KINDS)
     at_end: bool | None = f.flag("End of the line, or a defect before")
     opened: bool | None = f.flag("Opened")
     defect: str | None = f.text("Kind of defect", 60)
@@ -107,7 +107,7 @@ class Circuit:
     rcd_group: str | None = f.text("RCD group", 8)
     form: str | None = f.choice("Form", "ring", "radial")
     serves: str | None = f.choice("Serves", "sockets", "lighting", "fixed", "distribution")
-    points: int | None = f.integer("Points", 0, 200)
+    points_served: int | None = f.integer("Points", 0, 200)
     line_csa_mm2: float | None = f.number("Line", "mm²", 0.5, 120)
     cpc_csa_mm2: float | None = f.number("Cpc", "mm²", 0.5, 120)
     cable_method: str | None = f.choice("Installation method", *METHODS, NOT_KNOWN)
@@ -161,7 +161,7 @@ class Circuit:
     leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
     unconfirmed: bool | None = f.flag("Carried over, not yet seen")
     removed: bool | None = f.flag("Removed")
-    outlets: tuple[Point, ...] = ()
+    points: tuple[Point, ...] = ()
     earlier: tuple[Earlier, ...] = ()
 
 

@@ -58,7 +58,7 @@ DESCRIBED: tuple[Column, ...] = (
         words=("form", "ring or radial", "ring/radial", "type of circuit", "wiring"),
     ),
     Column(
-        "points",
+        "points_served",
         "Points",
         printed="Points",
         csv="Points",

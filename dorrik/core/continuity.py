@@ -159,7 +159,7 @@ def judge_recorded(recorded: Reading | None, highest: Reading) -> Verdict | None
             margin=-short,
             next_step="Record the highest, or test that point again.",
         )
-    if recorded is not None and recorded.sort != "empty":
+    if recorded is not None and recorded.kind != "empty":
         return None
     return Verdict(
         status="unknown",

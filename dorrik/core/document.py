@@ -1,18 +1,22 @@
 """The inspection as a JSON document: reading it, with the place of every mistake, and writing it.
 
-    {"format": "dorrik-inspection", "version": 1, "inspection": {…, "boards": [{…, "circuits": […]}], …}}
+    {"format": "dorrik-inspection", "version": 2, "inspection": {…, "boards": [{…, "circuits": […]}], …}}
 
-Values stand as they were kept: readings as text, dates as year-month-day.
+Values stand as they were kept: readings as text, dates as year-month-day. Version 1 had other names for a few parts
+(`former_names`); it is read as well.
 """
 
 from collections.abc import Mapping
 from typing import Any
 
+from dorrik.core import former_names
 from dorrik.core.fields import FieldError
 from dorrik.core.inspection import KINDS, EntityKind, Inspection, in_order
 
 FORMAT = "dorrik-inspection"
-VERSION = 1
+VERSION = 2
+#: What this program reads.
+READS = (1, 2)
 
 
 class DocumentError(ValueError):
@@ -30,8 +34,8 @@ def parse(document: object) -> Inspection:
         raise DocumentError("document", "is not an inspection document.")
     if document.get("format") != FORMAT:
         raise DocumentError("format", f"is not {FORMAT!r}.")
-    if document.get("version") != VERSION:
-        raise DocumentError("version", f"is not {VERSION}, the version this program reads.")
+    if document.get("version") not in READS:
+        raise DocumentError("version", f"is not {' or '.join(map(str, READS))}, the versions this program reads.")
     found: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {})
     return found
 
@@ -47,9 +51,12 @@ def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) ->
         raise DocumentError(f"{path}.id", f"stands already at {seen[identity]}.")
     seen[identity] = path
     values: dict[str, Any] = {"id": identity}
-    for name, value in given.items():
-        if name == "id":
+    for given_name, value in given.items():
+        if given_name == "id":
             continue
+        name = former_names.part(kind.name, given_name, value) if isinstance(given_name, str) else given_name
+        if name in values:
+            raise DocumentError(f"{path}.{given_name}", f"stands there a second time, as {name}.")
         if name in children:
             if not isinstance(value, list | tuple):
                 raise DocumentError(f"{path}.{name}", "is not a list.")

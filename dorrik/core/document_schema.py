@@ -3,7 +3,7 @@
 from typing import Any
 
 from dorrik.core import house_rules
-from dorrik.core.document import FORMAT, VERSION
+from dorrik.core.document import FORMAT, READS
 from dorrik.core.fields import DEAD, LIVE, MOST_PAIRINGS, FieldSpec
 from dorrik.core.inspection import KINDS, EntityKind
 
@@ -19,7 +19,7 @@ def schema() -> dict[str, Any]:
         "required": ["format", "version", "inspection"],
         "properties": {
             "format": {"const": FORMAT},
-            "version": {"const": VERSION},
+            "version": {"enum": list(READS)},
             "inspection": {"$ref": "#/$defs/inspection"},
         },
         "$defs": {kind.name: _entity(kind) for kind in KINDS.values()},

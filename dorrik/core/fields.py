@@ -126,7 +126,7 @@ def _reading(spec: FieldSpec, value: object) -> str | None:
         reading = Reading.parse(value if len(value) > MAX_LENGTH else _tidy(spec, value))
     except ReadingError as error:
         raise FieldError(str(error)) from None
-    return None if reading.sort == "empty" else reading.text
+    return None if reading.kind == "empty" else reading.text
 
 
 def _flag(spec: FieldSpec, value: object) -> bool:

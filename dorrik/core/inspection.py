@@ -12,7 +12,7 @@ from typing import Any
 
 from dorrik.core import fields as f
 from dorrik.core import rule_book
-from dorrik.core.attendance import Attendance, LeadNull, Meter
+from dorrik.core.attendance import Attendance, InstrumentUsed, LeadNull
 from dorrik.core.circuit import EARLIER, PHASES, Circuit, Earlier, Point, name_of
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Limitation, Observation, Overruling, Photo
@@ -39,10 +39,10 @@ __all__ = [
     "Earlier",
     "EntityKind",
     "Inspection",
+    "InstrumentUsed",
     "Isolation",
     "LeadNull",
     "Limitation",
-    "Meter",
     "Observation",
     "Overruling",
     "Photo",
@@ -225,6 +225,10 @@ class Inspection:
     neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240)
     electrode: str | None = f.text("Electrode", 120)
     earth_by: str | None = f.choice("Means of earthing", *EARTH_BY)
+    meter_number: str | None = f.text("Meter number", 40)
+    meter_seals: str | None = f.choice("Seals of head and meter", "whole", "broken", "none seen")
+    isolator: str | None = f.choice("Isolator after the meter", "present", "none")
+    isolator_a: float | None = f.number("Isolator", "A", 16, 630)
     overhead_supply: bool | None = f.flag("Overhead supply")
     storey: str | None = f.choice("Where the home lies", "house or ground floor", "upper floor flat")
     flat_above: bool | None = f.flag("Another dwelling above")
@@ -248,7 +252,7 @@ class Inspection:
     limitations: tuple[Limitation, ...] = ()
     overrulings: tuple[Overruling, ...] = ()
     attendances: tuple[Attendance, ...] = ()
-    meters: tuple[Meter, ...] = ()
+    instruments_used: tuple[InstrumentUsed, ...] = ()
     lead_nulls: tuple[LeadNull, ...] = ()
     photos: tuple[Photo, ...] = ()
 
@@ -293,7 +297,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("board", Board, "inspection", "boards"),
             EntityKind("rcd", Rcd, "board", "rcds"),
             EntityKind("circuit", Circuit, "board", "circuits"),
-            EntityKind("point", Point, "circuit", "outlets"),
+            EntityKind("point", Point, "circuit", "points"),
             EntityKind("earlier", Earlier, "circuit", "earlier"),
             EntityKind("observation", Observation, "inspection", "observations"),
             EntityKind("limitation", Limitation, "inspection", "limitations"),
@@ -301,7 +305,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("isolation", Isolation, "board", "isolations"),
             EntityKind("check", Check, "board", "checks"),
             EntityKind("attendance", Attendance, "inspection", "attendances"),
-            EntityKind("meter", Meter, "inspection", "meters"),
+            EntityKind("instrument_used", InstrumentUsed, "inspection", "instruments_used"),
             EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
             EntityKind("photo", Photo, "inspection", "photos"),
         )

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import UTC, date, datetime
 
-from dorrik.core.inspection import KINDS, LeadNull, Meter
+from dorrik.core.inspection import KINDS, InstrumentUsed, LeadNull
 from dorrik.core.readings import UNCERTAINTY, Quantity, Reading, check_null
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
@@ -59,7 +59,7 @@ _QUANTITIES: tuple[tuple[Quantity, str], ...] = (
 )
 
 
-def accuracy(meters: Iterable[Meter]) -> dict[Quantity, tuple[float, float]]:
+def accuracy(meters: Iterable[InstrumentUsed]) -> dict[Quantity, tuple[float, float]]:
     """By quantity, share of the reading and last digits of the instruments used, where one differs from the usual.
 
     Which of several instruments took a reading is not known: the widest of them is taken (rule 1.3).

@@ -48,7 +48,7 @@ def test_voltage_v(nominal_v: float) -> int:
 
 
 def _interval(reading: Reading, over_range_mohm: float) -> tuple[float, float] | None:
-    if reading.sort == "over-range":
+    if reading.kind == "over-range":
         return (over_range_mohm, inf)
     return reading.interval
 
@@ -130,7 +130,7 @@ def judge_circuit(
         observation="insulation-below-minimum",
         close_step=step,
     )
-    counted = reading if reading.sort != "over-range" else Reading(reading.text, "number", over_range_mohm, ">")
+    counted = reading if reading.kind != "over-range" else Reading(reading.text, "number", over_range_mohm, ">")
     verdict = judge(counted, minimum, "insulation", words, least=True)
     if verdict.status in ("fail", "unknown") or low >= max(attention_mohm, minimum):
         return verdict

@@ -68,7 +68,7 @@ def judge(inspection: Inspection, measured_at: MeasuredAt | None = None) -> Judg
     measured_at: when each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known: what
     was taken while leads were in doubt is not leaned on (rule 1.4). Raises ValueError on a time that is none.
     """
-    accuracy = instruments.accuracy(inspection.meters)
+    accuracy = instruments.accuracy(inspection.instruments_used)
     with reference.corrected(inspection.table_corrections or ()), accurate(accuracy):
         return _judge(inspection, measured_at)
 

@@ -27,7 +27,7 @@ def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> 
     measured: Zs (Ω); limit_ohm: limit at working temperature (Ω), see `devices.zs_limit_ohm`; basis: share
     of the limit that a cold reading may use, a house rule (0.8 or 1.0).
     """
-    if measured is not None and measured.sort == "over-range":
+    if measured is not None and measured.kind == "over-range":
         return _no_earth(measured, limit_ohm)
     share_ohm = basis * limit_ohm
     share = f"{basis:g} × {limit_ohm:.2f} = {share_ohm:.2f} Ω" if basis != 1 else f"{limit_ohm:.2f} Ω"
@@ -82,7 +82,7 @@ def judge_zs_behind_rcd(measured: Reading | None, rated_ma: float) -> Verdict:
     measured: Zs (Ω); rated_ma: rated residual current of the RCD (mA).
     """
     limit_ohm = TOUCH_VOLTAGE_V / (rated_ma / 1000)
-    if measured is not None and measured.sort == "over-range":
+    if measured is not None and measured.kind == "over-range":
         return _no_earth(measured, limit_ohm)
     words = Words(
         name="Zs",
@@ -116,7 +116,7 @@ def judge_zs_on_tn_behind_rcd(
     cpc that is lost or failing.
     """
     source = "BS 7671 411.4.204, 411.3.2 · rule 7.2"
-    if measured is not None and measured.sort == "over-range":
+    if measured is not None and measured.kind == "over-range":
         return _no_earth(measured, overcurrent.limit)
     few = at_most(measured, FEW_OHMS)
     if few is None or measured is None:

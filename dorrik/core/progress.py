@@ -90,7 +90,7 @@ _RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
 _STAGE_OF_KIND: Mapping[str, Stage] = {
     "isolation": "isolation",
     "check": "boards",
-    "meter": "brief",
+    "instrument_used": "brief",
     "attendance": "brief",
     "lead_null": "dead",
     "bond": "intake",
@@ -285,5 +285,5 @@ def _more(kind: str, stage: str, fields: tuple[str, ...]) -> tuple[str, ...]:
 def _is_limited(value: Any) -> bool:
     """A test that was not made: LIM, not verified, or a Zs with the reason why there is none."""
     if isinstance(value, Reading):
-        return value.sort in ("limitation", "not-verified")
+        return value.kind in ("limitation", "not-verified")
     return value == "LIM" or value in NO_ZS

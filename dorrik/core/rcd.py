@@ -68,7 +68,7 @@ def judge_trip(
             return Verdict(status="unknown", reason=str(error), source=SOURCE, next_step="Go by the device's marking.")
         least, greatest = delay_ms, 200.0 + 1.5 * delay_ms
     told = f"{rated_ma:g} mA at {multiple:g} × IΔn"
-    if trip_ms is not None and trip_ms.sort == "over-range":
+    if trip_ms is not None and trip_ms.kind == "over-range":
         return Verdict(
             status="fail",
             reason=f"Did not trip ({told}).",

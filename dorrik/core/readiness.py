@@ -57,7 +57,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
     if carried:
         named = ", ".join(carried[:8]) + (f" and {len(carried) - 8} more" if len(carried) > 8 else "")
         yield Point("look", "boards", f"{len(carried)} carried over from earlier papers, not confirmed: {named}")
-    for meter in inspection.meters:
+    for meter in inspection.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
         if verdict.status in ("fail", "attention"):
             yield Point("look", "brief", f"{meter.name or 'An instrument'} {meter.serial or ''}: {verdict.reason}")

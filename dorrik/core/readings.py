@@ -19,13 +19,13 @@ from dorrik.core.text import why_not
 from dorrik.core.verdict import Verdict
 
 Bound = Literal[">", "<"]
-Sort = Literal["number", "over-range", "limitation", "not-applicable", "not-verified", "empty"]
+Kind = Literal["number", "over-range", "limitation", "not-applicable", "not-verified", "empty"]
 Quantity = Literal["continuity", "insulation", "loop", "trip-time", "leakage", "direct-voltage"]
 
 MAX_LENGTH = 200
 
 _NUMBER = re.compile(r"(>=|<=|[><≥≤])?\s*(\d+(?:[.,]\d*)?|[.,]\d+)")
-_SORTED_WORDS: dict[str, Sort] = {
+_KINDS_BY_WORD: dict[str, Kind] = {
     "ol": "over-range",
     "o/l": "over-range",
     "o/r": "over-range",
@@ -115,14 +115,14 @@ class Reading:
     """A reading as written and as understood.
 
     text: what was typed, without the blanks around it.
-    sort: number, over-range, limitation, not-applicable, not-verified or empty.
-    value: the number in the unit of the field, None unless sort is number.
+    kind: number, over-range, limitation, not-applicable, not-verified or empty.
+    value: the number in the unit of the field, None unless kind is number.
     bound: '>' or '<' where the number is only a bound (over range counts as '>'), else None.
-    limitation: the reason given with LIM, '' where none was given, None for every other sort.
+    limitation: the reason given with LIM, '' where none was given, None for every other kind.
     """
 
     text: str
-    sort: Sort
+    kind: Kind
     value: float | None = None
     bound: Bound | None = None
     limitation: str | None = None
@@ -157,7 +157,7 @@ class Reading:
     @property
     def interval(self) -> tuple[float, float] | None:
         """Least and greatest value that the reading allows; None where it says nothing of a value."""
-        if self.sort == "over-range":
+        if self.kind == "over-range":
             return (0.0, inf)
         if self.value is None:
             return None
@@ -196,9 +196,9 @@ def _parse(text: str) -> Reading:
     word = kept.lower()
     if why_not(kept) is not None or "\n" in kept or "\t" in kept:
         raise ReadingError(_why_not(kept))
-    if word in _SORTED_WORDS:
-        sort = _SORTED_WORDS[word]
-        return Reading(kept, sort, bound=">" if sort == "over-range" else None)
+    if word in _KINDS_BY_WORD:
+        kind = _KINDS_BY_WORD[word]
+        return Reading(kept, kind, bound=">" if kind == "over-range" else None)
     if word == "lim" or word.startswith(("lim ", "lim:", "lim,")):
         return Reading(kept, "limitation", limitation=kept[3:].lstrip(" :,"))
     found = _NUMBER.fullmatch(kept)
@@ -283,13 +283,13 @@ def add(*terms: Reading) -> Reading | None:
 
 def why_unknown(reading: Reading | None, name: str) -> str:
     """One sentence on why a reading settles nothing."""
-    if reading is None or reading.sort == "empty":
+    if reading is None or reading.kind == "empty":
         return f"{name} has not been measured yet."
-    if reading.sort == "limitation":
+    if reading.kind == "limitation":
         return f"{name} is a limitation" + (f": {reading.limitation}." if reading.limitation else "; say why.")
-    if reading.sort == "not-applicable":
+    if reading.kind == "not-applicable":
         return f"{name} does not apply here."
-    if reading.sort == "not-verified":
+    if reading.kind == "not-verified":
         return f"{name} could not be verified."
     return f"{name} of {reading.text} does not settle it: the true value may lie on either side of the limit."
 
@@ -303,7 +303,7 @@ def lead_resistance_ohm(accepted_nulls: Iterable[Reading]) -> float | None:
 def check_null(reading: Reading | None, known_ohm: float | None) -> Verdict:
     """Hold a null (Ω) against what this lead set should read (Ω), within max(0.03 Ω, 25 %)."""
     if reading is None or reading.value is None or reading.bound is not None:
-        over = reading is not None and reading.sort == "over-range"
+        over = reading is not None and reading.kind == "over-range"
         return Verdict(
             status="fail" if over else "unknown",
             reason="The leads are open." if over else why_unknown(reading, "The null"),

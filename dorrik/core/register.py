@@ -12,7 +12,16 @@ from dorrik.core import fields as f
 from dorrik.core.inspection import EARTHING, NATIONS, PURPOSES, TENURES, EntityKind
 from dorrik.core.record import record
 
-SORTS = ("multifunction", "low ohms", "insulation", "loop", "RCD", "clamp", "voltage indicator", "proving unit")
+INSTRUMENT_KINDS = (
+    "multifunction",
+    "low ohms",
+    "insulation",
+    "loop",
+    "RCD",
+    "clamp",
+    "voltage indicator",
+    "proving unit",
+)
 #: States of a job in their order.
 STATES = ("asked", "confirmed", "booked", "on hold", "done")
 #: How far ahead a visit can be booked (days).
@@ -100,7 +109,7 @@ class Instrument:
 
     id: str
     name: str | None = f.text("Instrument", 80)
-    sort: str | None = f.choice("Kind", *SORTS)
+    kind: str | None = f.choice("Kind", *INSTRUMENT_KINDS)
     serial: str | None = f.text("Serial number", 60)
     bought_on: str | None = f.day("Bought on")
     calibrated_on: str | None = f.day("Calibrated on")

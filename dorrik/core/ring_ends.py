@@ -134,7 +134,7 @@ def _open(reading: Reading | None) -> bool | None:
     """Is the conductor open end to end? None while nothing was measured."""
     if reading is None or reading.interval is None:
         return None
-    if reading.sort == "over-range":
+    if reading.kind == "over-range":
         return True
     return reading.value is not None and reading.value >= OPEN_OHM and reading.bound != "<"
 

@@ -56,7 +56,7 @@ def position(line_cpc_ohm: float, r1_ohm: float, r2_ohm: float) -> float | None:
 def _open(reading: Reading | None) -> bool:
     if reading is None:
         return False
-    return reading.sort == "over-range" or (reading.bound == ">" and (reading.value or 0.0) >= 5.0)
+    return reading.kind == "over-range" or (reading.bound == ">" and (reading.value or 0.0) >= 5.0)
 
 
 def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:

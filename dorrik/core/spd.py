@@ -13,8 +13,8 @@ def judge_varistor(u_dc_v: Reading | None, uc_v: float) -> Verdict:
 
     U_ac = U_dc / 1.6 is expected within −15 % to +20 % of Uc, a house rule.
     """
-    if u_dc_v is None or u_dc_v.sort != "number" or u_dc_v.value is None or u_dc_v.bound == "<":
-        over = u_dc_v is not None and u_dc_v.sort == "over-range"
+    if u_dc_v is None or u_dc_v.kind != "number" or u_dc_v.value is None or u_dc_v.bound == "<":
+        over = u_dc_v is not None and u_dc_v.kind == "over-range"
         reason = "No current flowed up to the top of the range: its voltage is needed." if over else "Needs a figure."
         return Verdict(status="unknown", reason=reason, source=SOURCE, limit=uc_v)
     u_ac = u_dc_v.value / DC_TO_AC

@@ -47,7 +47,7 @@ def judge_ze(
     if earthing not in DECLARED_MAXIMUM_OHM:
         raise ValueError(f"{earthing!r} is not an earthing arrangement known here (TN-S, TN-C-S, TT).")
     limit = limit_ohm or DECLARED_MAXIMUM_OHM[earthing]
-    if ze is not None and ze.sort == "over-range":
+    if ze is not None and ze.kind == "over-range":
         return _no_earth(ze, source, limit, "stop live tests and call the network operator")
     verdict = judge(
         ze,
@@ -99,7 +99,7 @@ def judge_electrode(ra: Reading | None, rcd_ma: float, *, alone: bool = True) ->
     """
     source = "BS 7671 411.5.3 · rule 3.2"
     limit = round(TOUCH_VOLTAGE_V / rcd_ma * 1000)
-    if ra is not None and ra.sort == "over-range":
+    if ra is not None and ra.kind == "over-range":
         return _no_earth(ra, source, limit, "look at the electrode and its conductor")
     words = Words(
         name="The electrode",

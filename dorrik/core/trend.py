@@ -31,7 +31,7 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     quantity: 'insulation' is worse when it falls, everything else when it rises. Bounds are compared only where they
     leave no doubt.
     """
-    a, b = (r.interval if r is not None and r.sort == "number" else None for r in (earlier, later))
+    a, b = (r.interval if r is not None and r.kind == "number" else None for r in (earlier, later))
     if earlier is None or later is None or a is None or b is None:
         return Change("unknown", None, None, "There are not two figures to compare.")
     uncertainty = hypot(earlier.uncertainty(quantity), later.uncertainty(quantity))

@@ -28,7 +28,7 @@ class Registrar:
         #: Lead sets by name.
         self.leads: dict[str, str] = {}
 
-    def add(self, kind: str, parent: str | None = None, **values: Any) -> str:
+    def add(self, kind: str, /, parent: str | None = None, **values: Any) -> str:
         """Add an entry; returns its id."""
         made = register.add(self._connection, self._firm_id, self._author_id, kind, parent or self._firm_id, values)
         if made is None:
@@ -86,11 +86,11 @@ def load(keeper: Registrar) -> None:
         purpose="change of occupier", boards=1, rings=2, radials=6, points_opened=8, points_tested=36, travel_km=4,
     )  # fmt: skip
     keeper.add(
-        "instrument", name="Multifunction tester", sort="multifunction", serial="MF-20771", bought_on="2022-03-01",
+        "instrument", name="Multifunction tester", kind="multifunction", serial="MF-20771", bought_on="2022-03-01",
         calibrated_on=_day(-210), calibration_due=_day(155), certificate="C-8841",
     )  # fmt: skip
     keeper.add(
-        "instrument", name="Leakage clamp", sort="clamp", serial="LC-0313", bought_on="2023-05-12",
+        "instrument", name="Leakage clamp", kind="clamp", serial="LC-0313", bought_on="2023-05-12",
         calibrated_on=_day(-350), calibration_due=_day(15),
     )  # fmt: skip
     for name, known_ohm in (("Blue pouch, probes", 0.06), ("Long lead, 25 m", 0.34)):

@@ -111,7 +111,7 @@ class _Visit:
         if suspects:
             neutral |= self._crossed(circuit, "neutral", suspects)
             cpc |= self._crossed(circuit, "cpc", suspects)
-        for n, outlet in enumerate(found["outlets"]):
+        for n, outlet in enumerate(found["points"]):
             outlet |= {"line_neutral_ohm": neutral[n], "line_cpc_ohm": cpc[n], "retested": n in suspects}
         self._record(found)
 
@@ -136,7 +136,7 @@ class _Visit:
             return
         for other in _OTHERS:
             site.join((site.end(name, "line"), site.end(name, other)))
-            for n, outlet in enumerate(found["outlets"]):
+            for n, outlet in enumerate(found["points"]):
                 ends = site.contact(name, "line", n), site.contact(name, other, n)
                 outlet[f"line_{other}_ohm"] = self.meter.low_ohms(site, *ends)
             site.release()
@@ -145,15 +145,15 @@ class _Visit:
     def _by_long_lead(self, circuit: Circuit) -> None:
         """R2 from the earth bar to every point, everything still connected."""
         site, found = self.site, self.circuits[circuit.name]
-        for n, outlet in enumerate(found["outlets"]):
+        for n, outlet in enumerate(found["points"]):
             outlet["r2_ohm"] = self.meter.low_ohms(site, EARTH_BAR, site.contact(circuit.name, "cpc", n))
-        plain = [outlet["r2_ohm"] for outlet in found["outlets"] if outlet["r2_ohm"] != "OL"]
+        plain = [outlet["r2_ohm"] for outlet in found["points"] if outlet["r2_ohm"] != "OL"]
         found["long_lead_r2_ohm"] = max(plain, key=float) if plain else "OL"
 
     @staticmethod
     def _record(found: dict[str, Any]) -> None:
         """The highest of the points is recorded (rule 4.7)."""
-        readings = [outlet["line_cpc_ohm"] for outlet in found["outlets"]]
+        readings = [outlet["line_cpc_ohm"] for outlet in found["points"]]
         plain = [reading for reading in readings if reading != "OL"]
         found["r1_r2_ohm"] = max(plain, key=float) if plain else "OL"
 
@@ -213,9 +213,9 @@ class _Visit:
         site.unplug_all()
         for circuit in self.home.circuits:
             found = self.circuits[circuit.name]
-            for n, outlet in enumerate(found["outlets"]):
+            for n, outlet in enumerate(found["points"]):
                 outlet |= self._voltages(circuit.name, n)
-            found["polarity"] = "correct" if all(o["polarity"] == "correct" for o in found["outlets"]) else "incorrect"
+            found["polarity"] = "correct" if all(o["polarity"] == "correct" for o in found["points"]) else "incorrect"
             if "zdb_ohm" not in self.board:
                 self.board["zdb_ohm"] = meter.zdb(site, circuit.name)
             found["zs_ohm"] = self._zs(circuit, found)
@@ -236,7 +236,7 @@ class _Visit:
     def _zs(self, circuit: Circuit, found: dict[str, Any]) -> str:
         """The highest Zs of the points that can be tested."""
         readings = []
-        for n in range(len(found["outlets"])):
+        for n in range(len(found["points"])):
             try:
                 readings.append(self.meter.zs(self.site, circuit.name, n))
             except Tripped as trip:
@@ -279,7 +279,7 @@ def _described(circuit: Circuit, home: Home, circuit_id: str, number: int) -> di
         "form": "ring" if circuit.is_ring else "radial", "serves": circuit.serves,
         "line_csa_mm2": wiring.line_csa_mm2, "cpc_csa_mm2": wiring.cpc_csa_mm2, "cable_method": circuit.method,
         "device_standard": standard, "device_type": type_, "device_rating_a": rating,
-        "outlets": [
+        "points": [
             {"id": f"{circuit_id}-p{n}", "position": n, "name": circuit.points[n] if circuit.points else f"point {n}"}
             for n in range(len(wiring.walk))
         ],

@@ -211,7 +211,7 @@ def _wired_without_cpc(draft: Draft, circuit: Circuit, *, notice: bool) -> None:
         for name in ("cpc_csa_mm2", "r1_r2_ohm", "long_lead_r2_ohm"):
             found.pop(name, None)
         found |= {"no_cpc": True, "zs_ohm": "N/A"}
-        for outlet in found["outlets"]:
+        for outlet in found["points"]:
             for name in ("line_cpc_ohm", "r2_ohm"):
                 outlet.pop(name, None)
             # There is no earth at the point to measure a voltage to.
@@ -275,8 +275,8 @@ def _describe(document: Document, draft: Draft, bathroom: set[str]) -> None:
         if circuit["designation"] == "Outbuilding sockets":
             circuit["outdoors"] = True
         sort = {"sockets": "socket", "lighting": "light"}.get(circuit["serves"], "fixed equipment")
-        for outlet in circuit["outlets"]:
-            outlet.setdefault("sort", sort)
+        for outlet in circuit["points"]:
+            outlet.setdefault("kind", sort)
     if draft.old:
         board(document).pop("conditional_ka", None)
         for name in ("main_switch_a", "main_switch_kind"):
@@ -387,8 +387,8 @@ def _join_outbuilding(
         there |= {"electrode_ohm": other["ze_ohm"], "electrode_alone": True}
     there["circuits"][0]["outdoors"] = True
     for circuit in there["circuits"]:
-        for outlet in circuit["outlets"]:
-            outlet["sort"] = "socket" if circuit["serves"] == "sockets" else "light"
+        for outlet in circuit["points"]:
+            outlet["kind"] = "socket" if circuit["serves"] == "sockets" else "light"
     there["extraneous"] = "not bonded" if trouble == "metal unbonded" else "none"
     document["inspection"]["boards"].append(there)
     # The way that feeds it is measured up to the board there.

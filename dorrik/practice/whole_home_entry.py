@@ -25,7 +25,7 @@ def in_part(document: Document, chance: random.Random) -> None:
                         circuit[field] = word
                     else:
                         del circuit[field]
-            for outlet in circuit["outlets"]:
+            for outlet in circuit["points"]:
                 if chance.random() < share:
                     for field in ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "line_neutral_v", "polarity"):
                         outlet.pop(field, None)
@@ -40,7 +40,7 @@ def cpc_pair_only(document: Document) -> None:
     """Ring points measured line to cpc alone, as most inspectors do."""
     for board in document["inspection"]["boards"]:
         for circuit in board["circuits"]:
-            for outlet in circuit["outlets"]:
+            for outlet in circuit["points"]:
                 if circuit["form"] == "ring":
                     outlet.pop("line_neutral_ohm", None)
 
@@ -100,7 +100,7 @@ def _turned_round(sound: list[Document]) -> Slipped | None:
             if circuit.get("r1_ohm") != text:
                 circuit["r1_ohm"] = text
             circuit["rn_ohm"] = f"0.{text[3]}{text[2]}"
-            for outlet in circuit["outlets"]:
+            for outlet in circuit["points"]:
                 outlet.pop("line_neutral_ohm", None)
             return Slipped(_asked("digits turned round", circuit["id"], "rn_ohm", "r1_ohm"))
     return None
@@ -140,7 +140,7 @@ def _null(document: Document) -> Slipped:
     for board in inspection["boards"]:
         for circuit in board["circuits"]:
             lower(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
-            for outlet in circuit["outlets"]:
+            for outlet in circuit["points"]:
                 lower(outlet, "line_neutral_ohm", "line_cpc_ohm", "r2_ohm")
     for bond in inspection["bonds"]:
         lower(bond, "at_clamp_ohm", "at_pipe_ohm")

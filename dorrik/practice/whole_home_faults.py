@@ -220,7 +220,7 @@ def no_cpc_at_a_point(draft: Draft) -> bool:
 
 def _point(document: Document, point_id: str) -> Document:
     circuit = circuit_of(document, point_id.partition("-")[0])
-    return next(p for p in circuit["outlets"] if p["id"] == point_id)
+    return next(p for p in circuit["points"] if p["id"] == point_id)
 
 
 def cpc_lost(draft: Draft) -> bool:

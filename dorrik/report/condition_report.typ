@@ -185,7 +185,7 @@ The readings and verdicts of this inspection are attached to this file as data (
 
 // The table of circuits: how wide each column is, what is set in words, and what as figures.
 #let widths = (
-  way: 8mm, designation: 1fr, form: 12mm, points: 9mm, cable: 15mm, device: 31mm, rcd_rated_ma: 10mm,
+  way: 8mm, designation: 1fr, form: 12mm, points_served: 9mm, cable: 15mm, device: 31mm, rcd_rated_ma: 10mm,
   r1_ohm: 11mm, rn_ohm: 11mm, r2_ohm: 11mm, r1_r2_ohm: 13mm, insulation_ln_mohm: 14mm, insulation_lne_mohm: 14mm,
   polarity: 11mm, zs_ohm: 13mm, zs_limit: 13mm, rcd_trip_ms: 12mm, rcd_button: 12mm,
 )

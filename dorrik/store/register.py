@@ -10,6 +10,7 @@ from typing import Any
 from sqlalchemy import Connection, Row, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
+from dorrik.core import former_names
 from dorrik.core.fields import FieldError
 from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.core.register import REGISTER, contradiction
@@ -99,14 +100,15 @@ def page(
 def _cleaned(kind: str, given: Mapping[str, Any]) -> dict[str, Any]:
     """The values as they are kept. Raises Refused with every field that is wrong."""
     kept, wrong = {}, {}
-    for name, value in given.items():
+    for given_name, value in given.items():
+        name = former_names.field(kind, given_name)
         spec = REGISTER[kind].fields.get(name)
         try:
             if spec is None:
                 raise FieldError(f"“{name[:40]}” is not a field of a {kind}.")
             kept[name] = spec.clean(value)
         except FieldError as error:
-            wrong[name] = str(error)
+            wrong[given_name] = str(error)
     if wrong:
         raise Refused(wrong)
     return kept

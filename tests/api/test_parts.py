@@ -109,7 +109,7 @@ def test_a_part_stands_only_where_it_belongs(inspector, home, entity, parent):
 @pytest.mark.parametrize(
     ("entity", "field", "value"),
     [
-        ("point", "height_m", -1), ("point", "water_protection", 12), ("point", "sort", "lamp"),
+        ("point", "height_m", -1), ("point", "water_protection", 12), ("point", "kind", "lamp"),
         ("bond", "at_pipe_ohm", "0,0,1"), ("bond", "csa_mm2", "thick"), ("earlier", "measured_on", "1890-01-01"),
         ("earlier", "figure", "weight"), ("overruling", "status", "unknown"), ("overruling", "reason", "x" * 501),
     ],

@@ -87,7 +87,7 @@ def test_the_view_of_the_inspector_is_served_beside_the_verdict(inspector, home)
 
 def test_what_a_note_offers_can_be_carried_out_as_it_is_served(inspector, home):
     inspection, _, cooker, _ = home
-    inspector.add(inspection, "point", "circuit", cooker, sort="fused unit")
+    inspector.add(inspection, "point", "circuit", cooker, kind="fused unit")
     receipt = inspector.send(
         inspection, inspector.change("circuit", cooker, "cable_method", "C"),
         inspector.change("circuit", cooker, "line_csa_mm2", 2.5),

@@ -47,7 +47,7 @@ def test_a_sample_grows_with_what_is_found(inspector):
     inspector.send(inspection, *(inspector.change("inspection", inspection, f, v) for f, v in start.items()))
     points = [
         inspector.add(
-            inspection, "point", "circuit", circuit, position=n, name=f"socket {n}", room="hall", sort="socket"
+            inspection, "point", "circuit", circuit, position=n, name=f"socket {n}", room="hall", kind="socket"
         )
         for n in range(12)
     ]

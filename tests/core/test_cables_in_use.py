@@ -18,14 +18,14 @@ def test_a_device_above_its_cable_fails_unless_its_one_load_is_fused_for_it():
 
 
 def test_one_fused_load_with_a_socket_at_its_points_is_asked_about_and_does_not_excuse_the_device():
-    outlets = points({"sort": "fused unit"}, {"sort": "socket"})
-    judgement = judged(board(heater(one_fused_load=True, load_fuse_a=13, outlets=outlets, **RCD)))
+    outlets = points({"kind": "fused unit"}, {"kind": "socket"})
+    judgement = judged(board(heater(one_fused_load=True, load_fuse_a=13, points=outlets, **RCD)))
     assert figures(judgement, "c1", "device_rating_a") == ["fail"]
     assert figures(judgement, "c1", "one_fused_load") == ["attention"]
 
 
 def test_points_that_show_one_fused_unit_alone_offer_to_say_so():
-    judgement = judged(board(heater(outlets=points({"sort": "fused unit"}))))
+    judgement = judged(board(heater(points=points({"kind": "fused unit"}))))
     (note,) = [n for n in judgement.notes if n.figure == ("c1", "device_rating_a")]
     assert note.status == "attention"
     assert [(o.field, o.value) for o in note.offers] == [("one_fused_load", True)]

@@ -34,7 +34,7 @@ def test_readings_become_earlier_figures_of_that_day():
 def test_drafts_make_an_inspection_that_can_be_parsed_again():
     found, drafts = carried()
     entities = {"here": {"id": "here"}}
-    plural = {"board": "boards", "circuit": "circuits", "earlier": "earlier", "point": "outlets", "bond": "bonds"}
+    plural = {"board": "boards", "circuit": "circuits", "earlier": "earlier", "point": "points", "bond": "bonds"}
     for draft in drafts:
         if draft.id not in entities:
             entities[draft.id] = {"id": draft.id}

@@ -53,17 +53,17 @@ def test_a_loop_above_its_limit_with_an_rcd_in_front(fields, code):
 @pytest.mark.parametrize(
     ("point", "code"),
     [
-        ({"sort": "socket"}, "C2"),
-        ({"sort": "switch", "front": "metal"}, "C2"),
-        ({"sort": "switch", "front": "insulating"}, "C3"),
-        ({"sort": "light"}, "C2"),
+        ({"kind": "socket"}, "C2"),
+        ({"kind": "switch", "front": "metal"}, "C2"),
+        ({"kind": "switch", "front": "insulating"}, "C3"),
+        ({"kind": "light"}, "C2"),
     ],
 )
 def test_a_point_without_earth_by_what_it_is(point, code):
-    lights = circuit(1, "Lights", "lighting", outlets=points(point | {"line_cpc_ohm": "OL"}), **RCD)
+    lights = circuit(1, "Lights", "lighting", points=points(point | {"line_cpc_ohm": "OL"}), **RCD)
     found = suggestion(judged(board(lights)), "no-cpc-at-point")
     assert found.code == code
-    assert any(q.fact == "insulating-front" for q in found.questions) is (point == {"sort": "light"})
+    assert any(q.fact == "insulating-front" for q in found.questions) is (point == {"kind": "light"})
 
 
 @pytest.mark.parametrize(
@@ -76,7 +76,7 @@ def test_a_point_without_earth_by_what_it_is(point, code):
     ],
 )
 def test_a_circuit_wired_without_a_cpc(fronts, notice, code):
-    lights = circuit(1, "Lights", "lighting", no_cpc=True, outlets=points(*({"front": f} for f in fronts)), **RCD)
+    lights = circuit(1, "Lights", "lighting", no_cpc=True, points=points(*({"front": f} for f in fronts)), **RCD)
     found = [one.code for one in judged(board(lights, no_cpc_notice=notice)).suggested]
     assert found == ([code] if code else [])
 

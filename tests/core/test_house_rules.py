@@ -64,10 +64,10 @@ def test_a_firm_that_does_not_mend_is_told_when_something_was():
 
 
 def test_shares_of_the_sample():
-    points = [{"id": f"p{i}", "name": f"p{i}", "sort": "socket", "room": "hall"} for i in range(20)]
+    points = [{"id": f"p{i}", "name": f"p{i}", "kind": "socket", "room": "hall"} for i in range(20)]
 
     def planned(records, condition, **rules):
-        home = spoilt("c1", outlets=points)
+        home = spoilt("c1", points=points)
         home["inspection"] |= {"records": records, "condition_on_sight": condition, "house_rules": rules}
         return len(judge(document.parse(home)).sampling.planned)
 
@@ -83,7 +83,7 @@ def test_a_ring_walked_with_a_long_lead_is_not_judged_as_cross_connected():
     outlets = [{"id": f"p{i}", "line_neutral_ohm": "0.23", "line_cpc_ohm": "0.60"} for i in range(4)]
 
     def findings(**rules):
-        home = spoilt("c1", outlets=outlets)
+        home = spoilt("c1", points=outlets)
         home["inspection"]["house_rules"] = rules
         judgement = judge(document.parse(home))
         return judgement.rings["c1"].findings

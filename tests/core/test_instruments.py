@@ -72,7 +72,8 @@ def test_the_accuracy_of_the_instruments_used_takes_the_place_of_the_usual():
     }  # fmt: skip
 
     def status(*meters):
-        home = {"id": "h", "earthing": "TN-S", "meters": list(meters), "boards": [{"id": "b", "circuits": [circuit]}]}
+        board = {"id": "b", "circuits": [circuit]}
+        home = {"id": "h", "earthing": "TN-S", "instruments_used": list(meters), "boards": [board]}
         found = parse({"format": "dorrik-inspection", "version": 1, "inspection": home})
         return next(note for note in judge(found).notes if note.field == "zs_ohm").status
 
@@ -86,9 +87,9 @@ def test_the_accuracy_of_the_instruments_used_takes_the_place_of_the_usual():
 
 def test_an_instrument_out_of_calibration_is_said():
     meters = [{"id": "m", "name": "Tester", "serial": "T-1", "calibration_due": "2026-11-01"}]
-    home = {"id": "h", "inspected_on": "2026-11-03", "meters": meters}
+    home = {"id": "h", "inspected_on": "2026-11-03", "instruments_used": meters}
     notes = judge(parse({"format": "dorrik-inspection", "version": 1, "inspection": home})).notes
-    assert [(note.entity, note.status, note.title) for note in notes] == [("meter", "fail", "Tester T-1")]
+    assert [(note.entity, note.status, note.title) for note in notes] == [("instrument_used", "fail", "Tester T-1")]
 
 
 def test_without_the_day_of_the_inspection_nothing_is_said_of_calibration():

@@ -59,12 +59,12 @@ def test_progress_asks_for_one_or_the_other():
 
 def test_a_point_without_earth_by_long_lead_is_one_finding():
     shed = circuit(1, "Shed", "sockets", long_lead_r2_ohm="OL", zs_ohm="OL",
-                   outlets=points({"r2_ohm": "0.2"}, {"r2_ohm": "OL"}), **RCD)  # fmt: skip
+                   points=points({"r2_ohm": "0.2"}, {"r2_ohm": "OL"}), **RCD)  # fmt: skip
     assert offered(judged(board(shed))) == {"no-cpc-at-point": "C2"}
 
 
 def test_the_highest_is_offered_for_recording():
-    shed = circuit(1, "Shed", "sockets", outlets=points({"r2_ohm": "0.2"}, {"r2_ohm": "0.31"}), **RCD)
+    shed = circuit(1, "Shed", "sockets", points=points({"r2_ohm": "0.2"}, {"r2_ohm": "0.31"}), **RCD)
     note = next(n for n in judged(board(shed)).notes if n.field == "long_lead_r2_ohm")
     assert [(o.field, o.value) for o in note.offers] == [("long_lead_r2_ohm", "0.31")]
 

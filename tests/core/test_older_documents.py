@@ -1,15 +1,16 @@
 """Documents that earlier versions wrote still open, with every figure where it was, and are judged.
 
 `data/documents/` was written before residual current devices were entities of their own: a cottage as it was
-published as the example, and one with a value in every field that there was.
+published as the example, and one with a value in every field that there was. Some parts have other names since.
 """
 
 import json
+import re
 from pathlib import Path
 
 import pytest
 
-from dorrik.core.document import parse, write
+from dorrik.core.document import DocumentError, parse, write
 from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
 
@@ -28,11 +29,19 @@ def leaves(value, path=""):
         yield path, value
 
 
+def today(path):
+    """Where a value of then stands now."""
+    path = re.sub(r"\.meters\[", ".instruments_used[", path).replace(".outlets[", ".points[")
+    path = re.sub(r"(circuits\[[^]]*\])\.points$", r"\1.points_served", path)
+    return re.sub(r"((?:\.points|\.instruments_used)\[[^]]*\])\.sort$", r"\1.kind", path)
+
+
 @pytest.mark.parametrize("file", FILES, ids=lambda file: file.stem)
 def test_it_opens_with_every_figure_where_it_was(file):
     old = json.loads(file.read_text(encoding="utf-8"))
     new = dict(leaves(write(parse(old))))
-    assert {path: new.get(path) for path, _ in leaves(old)} == dict(leaves(old))
+    then = {path: value for path, value in leaves(old) if path != ".version"}
+    assert {path: new.get(today(path)) for path in then} == then
 
 
 @pytest.mark.parametrize("file", FILES, ids=lambda file: file.stem)
@@ -44,3 +53,10 @@ def test_it_is_judged_and_the_judgement_can_be_sent(file):
 
 def test_there_are_some():
     assert [file.stem for file in FILES] == ["cottage", "every-field"]
+
+
+def test_a_name_of_then_beside_that_of_now_is_no_second_voice():
+    circuit = {"id": "c", "points_served": 5, "points": 4}
+    home = {"id": "i", "boards": [{"id": "b", "circuits": [circuit]}]}
+    with pytest.raises(DocumentError, match=r"circuits\[0\]\.points: stands there a second time, as points_served"):
+        parse({"format": "dorrik-inspection", "version": 1, "inspection": home})

@@ -56,7 +56,7 @@ def test_many_middling_circuits_fail_a_board_together():
 
 def test_a_broken_cpc_is_one_break_for_all_points_beyond_it():
     earthed, bare = {"line_cpc_ohm": "0.31"}, {"line_cpc_ohm": "OL"}
-    lights = circuit(1, "Shed", "sockets", r1_r2_ohm="OL", zs_ohm="OL", outlets=points(earthed, bare, {}, bare), **RCD)
+    lights = circuit(1, "Shed", "sockets", r1_r2_ohm="OL", zs_ohm="OL", points=points(earthed, bare, {}, bare), **RCD)
     judgement = judged(board(lights))
     (one,) = judgement.suggested
     # The point between them was not tested, and says nothing.
@@ -66,21 +66,21 @@ def test_a_broken_cpc_is_one_break_for_all_points_beyond_it():
 
 def test_two_points_without_an_earth_and_a_sound_one_beyond_are_two_findings():
     earthed, bare = {"line_cpc_ohm": "0.31"}, {"line_cpc_ohm": "OL"}
-    shed = circuit(1, "Shed", "sockets", outlets=points(bare, earthed, bare, earthed), **RCD)
+    shed = circuit(1, "Shed", "sockets", points=points(bare, earthed, bare, earthed), **RCD)
     assert [one.entity_id for one in judged(board(shed)).suggested] == ["p0", "p2"]
 
 
 def test_an_exchanged_point_is_told_by_its_voltages_and_not_by_its_ticks_again():
     exchanged = {"line_neutral_v": 231, "line_earth_v": 2, "neutral_earth_v": 230, "polarity": "incorrect"}
     sound = {"line_neutral_v": 231, "line_earth_v": 230, "neutral_earth_v": 1, "polarity": "correct"}
-    shed = circuit(1, "Shed", "sockets", polarity="incorrect", outlets=points(sound, exchanged, sound), **RCD)
+    shed = circuit(1, "Shed", "sockets", polarity="incorrect", points=points(sound, exchanged, sound), **RCD)
     (one,) = judged(board(shed)).suggested
     assert (one.key, one.entity_id) == ("socket-polarity", "p1")
 
 
 def test_exchanged_at_the_supply_every_point_is_a_consequence():
     exchanged = {"line_neutral_v": 231, "line_earth_v": 2, "neutral_earth_v": 230}
-    shed = circuit(1, "Shed", "sockets", outlets=points(exchanged, exchanged), **RCD)
+    shed = circuit(1, "Shed", "sockets", points=points(exchanged, exchanged), **RCD)
     judgement = judged(board(shed), supply_polarity="incorrect")
     assert [(one.key, one.entity_id) for one in judgement.suggested] == [("polarity-wrong", "i")]
 
@@ -88,7 +88,7 @@ def test_exchanged_at_the_supply_every_point_is_a_consequence():
 def test_a_neutral_lost_in_a_radial_is_one_break():
     sound = {"line_neutral_v": 231, "line_earth_v": 230, "neutral_earth_v": 1}
     floating = {"line_neutral_v": 140, "line_earth_v": 230, "neutral_earth_v": 92}
-    shed = circuit(1, "Shed", "sockets", outlets=points(sound, floating, floating, floating), **RCD)
+    shed = circuit(1, "Shed", "sockets", points=points(sound, floating, floating, floating), **RCD)
     assert [(one.key, one.entity_id) for one in judged(board(shed)).suggested] == [("neutral-lost", "p1")]
 
 
@@ -133,7 +133,7 @@ def test_undersized_conductors_of_one_age_are_one_finding():
 
 @pytest.mark.parametrize("about", ["p1", "c1", "b"])
 def test_what_is_recorded_on_the_thing_its_circuit_or_its_board_is_not_offered_again(about):
-    shed = circuit(1, "Shed", "sockets", outlets=points({"line_cpc_ohm": "0.3"}, {"line_cpc_ohm": "OL"}), **RCD)
+    shed = circuit(1, "Shed", "sockets", points=points({"line_cpc_ohm": "0.3"}, {"line_cpc_ohm": "OL"}), **RCD)
     observation = {"id": "o", "catalogue_key": "no-cpc-at-point", "about_id": about, "code": "C2"}
     assert offered(judged(board(shed), observations=[observation])) == {}
     elsewhere = observation | {"about_id": "c9"}

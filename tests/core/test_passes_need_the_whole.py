@@ -117,7 +117,7 @@ def test_a_bond_not_seen_but_measured_at_the_pipe_is_proved():
 )  # fmt: skip
 def test_supplementary_bonding_between_what_is_touched_together(ohm, ia, status):
     outlet = {"id": "p", "accessible_with": "bath taps", "supplementary_ohm": ohm}
-    judgement = judged(board(circuit(1, "Shower", outlets=[outlet], **ia)))
+    judgement = judged(board(circuit(1, "Shower", points=[outlet], **ia)))
     assert figures(judgement, "p", "supplementary_ohm") == [status]
 
 

@@ -58,7 +58,7 @@ def test_two_high_neighbours_may_be_either_and_nothing_is_coded_before_it_was_tr
 def test_what_tracing_showed_settles_it(traced, raised):
     spur = {"line_neutral_ohm": "0.38", "line_cpc_ohm": "0.49", "traced": traced}
     sound = {"line_neutral_ohm": "0.23", "line_cpc_ohm": "0.30"}
-    judgement = judged(board(ring_circuit(1, outlets=points(sound, spur, sound), r1_r2_ohm="0.49", **RCD)))
+    judgement = judged(board(ring_circuit(1, points=points(sound, spur, sound), r1_r2_ohm="0.49", **RCD)))
     assert offered(judgement) == raised
 
 
@@ -139,7 +139,7 @@ def test_r1_r2_above_both_conductors_once_round():
 )
 def test_live_voltages_at_a_point(volts, key, code):
     names = ("line_neutral_v", "line_earth_v", "neutral_earth_v")
-    shed = circuit(1, "Shed", "sockets", outlets=points(dict(zip(names, volts, strict=True))), **RCD)
+    shed = circuit(1, "Shed", "sockets", points=points(dict(zip(names, volts, strict=True))), **RCD)
     assert offered(judged(board(shed))) == ({key: code} if key else {})
 
 
@@ -147,7 +147,7 @@ def test_a_live_earth_pin_is_named_first():
     names = {"line_neutral_v": 0, "line_earth_v": 231, "neutral_earth_v": 230}
     note = next(
         n
-        for n in judged(board(circuit(1, "Shed", "sockets", outlets=points(names), **RCD))).notes
+        for n in judged(board(circuit(1, "Shed", "sockets", points=points(names), **RCD))).notes
         if n.field == "line_neutral_v"
     )
     assert note.verdict.reason.index("earth pin may be live") < note.verdict.reason.index("neutral is lost")

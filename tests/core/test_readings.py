@@ -24,14 +24,14 @@ from dorrik.core.readings import Reading, ReadingError, add, at_least, at_most, 
 )
 def test_numbers_and_bounds(text, value, bound):
     reading = Reading.parse(text)
-    assert (reading.sort, reading.value, reading.bound) == ("number", value, bound)
+    assert (reading.kind, reading.value, reading.bound) == ("number", value, bound)
     assert str(reading) == text.strip()
 
 
 @pytest.mark.parametrize("text", ["OL", "ol", "∞", "o/r", "O/R"])
 def test_over_range_is_a_lower_bound_of_unknown_size(text):
     reading = Reading.parse(text)
-    assert (reading.sort, reading.value, reading.bound) == ("over-range", None, ">")
+    assert (reading.kind, reading.value, reading.bound) == ("over-range", None, ">")
     assert reading.interval == (0.0, inf)
 
 
@@ -43,9 +43,9 @@ def test_a_limitation_keeps_its_reason_to_the_letter():
 
 
 def test_not_applicable_not_verified_and_empty():
-    assert Reading.parse("N/A").sort == "not-applicable"
-    assert Reading.parse("n/v").sort == "not-verified"
-    assert Reading.parse("  ").sort == "empty"
+    assert Reading.parse("N/A").kind == "not-applicable"
+    assert Reading.parse("n/v").kind == "not-verified"
+    assert Reading.parse("  ").kind == "empty"
 
 
 @pytest.mark.parametrize(

@@ -26,7 +26,7 @@ def said(judgement, entity_id, field):
 def with_points(circuit, *points, **fields):
     """The cottage with points on a circuit."""
     outlets = [{"id": f"p{i}", "position": i, "name": f"point {i}"} | point for i, point in enumerate(points)]
-    return spoilt(circuit, outlets=outlets, **fields)
+    return spoilt(circuit, points=outlets, **fields)
 
 
 @pytest.mark.parametrize(
@@ -236,24 +236,24 @@ def test_r1_r2_beside_the_length_of_the_cable():
 @pytest.mark.parametrize(
     ("point", "field", "status", "observation"),
     [
-        ({"sort": "light", "height_m": 2.1, "distance_m": 0.0, "water_protection": 0}, "water_protection", "fail",
+        ({"kind": "light", "height_m": 2.1, "distance_m": 0.0, "water_protection": 0}, "water_protection", "fail",
          "bathroom-ip"),
-        ({"sort": "light", "height_m": 2.1, "distance_m": 0.4, "water_protection": 4}, "water_protection", "pass",
+        ({"kind": "light", "height_m": 2.1, "distance_m": 0.4, "water_protection": 4}, "water_protection", "pass",
          None),
-        ({"sort": "light", "height_m": 2.1, "distance_m": 0.4}, "water_protection", "unknown", None),
-        ({"sort": "light", "height_m": 0.1, "inside_basin": True, "water_protection": 5}, "water_protection", "fail",
+        ({"kind": "light", "height_m": 2.1, "distance_m": 0.4}, "water_protection", "unknown", None),
+        ({"kind": "light", "height_m": 0.1, "inside_basin": True, "water_protection": 5}, "water_protection", "fail",
          "bathroom-ip"),
-        ({"sort": "light", "height_m": 1.0, "distance_m": 0.4, "water_protection": 4, "jets": True},
+        ({"kind": "light", "height_m": 1.0, "distance_m": 0.4, "water_protection": 4, "jets": True},
          "water_protection", "fail", "bathroom-ip"),
-        ({"sort": "light", "height_m": 1.0, "distance_m": 0.4, "screened": True}, "water_protection", "pass", None),
-        ({"sort": "socket", "height_m": 0.3, "distance_m": 2.4}, "distance_m", "fail", "bathroom-socket"),
-        ({"sort": "socket", "height_m": 0.3, "distance_m": 2.5}, "distance_m", "pass", None),
-        ({"sort": "socket", "height_m": 0.3, "distance_m": 3.6, "no_basin": True}, "distance_m", "fail",
+        ({"kind": "light", "height_m": 1.0, "distance_m": 0.4, "screened": True}, "water_protection", "pass", None),
+        ({"kind": "socket", "height_m": 0.3, "distance_m": 2.4}, "distance_m", "fail", "bathroom-socket"),
+        ({"kind": "socket", "height_m": 0.3, "distance_m": 2.5}, "distance_m", "pass", None),
+        ({"kind": "socket", "height_m": 0.3, "distance_m": 3.6, "no_basin": True}, "distance_m", "fail",
          "bathroom-socket"),
-        ({"sort": "switch", "height_m": 1.2, "distance_m": 0.0}, "distance_m", "fail", "bathroom-accessory"),
-        ({"sort": "switch", "height_m": 1.2, "distance_m": 0.5}, "distance_m", "fail", "bathroom-accessory"),
-        ({"sort": "shaver supply unit", "height_m": 1.2, "distance_m": 0.5}, "distance_m", "pass", None),
-        ({"sort": "fused unit", "height_m": 1.2, "distance_m": 0.7}, "distance_m", "pass", None),
+        ({"kind": "switch", "height_m": 1.2, "distance_m": 0.0}, "distance_m", "fail", "bathroom-accessory"),
+        ({"kind": "switch", "height_m": 1.2, "distance_m": 0.5}, "distance_m", "fail", "bathroom-accessory"),
+        ({"kind": "shaver supply unit", "height_m": 1.2, "distance_m": 0.5}, "distance_m", "pass", None),
+        ({"kind": "fused unit", "height_m": 1.2, "distance_m": 0.7}, "distance_m", "pass", None),
     ],
 )  # fmt: skip
 def test_bathrooms(point, field, status, observation):
@@ -297,16 +297,16 @@ def test_a_change_beyond_both_instruments_is_shown(figure, then, now, status):
 
 
 def test_sampling_follows_what_was_found():
-    points = [{"sort": "socket", "room": "hall", "opened": i < 2} for i in range(8)]
+    points = [{"kind": "socket", "room": "hall", "opened": i < 2} for i in range(8)]
     home = with_points("c1", *points)
     home["inspection"] |= {"records": "good", "condition_on_sight": "good", "sampling_seed": 7}
     state = judged(home).sampling
     assert (state.population, state.sampled, state.defective) == (8, 2, 0)
     assert len(state.planned) == 2 and state.widened == ()
     one = copy.deepcopy(home)
-    one["inspection"]["boards"][0]["circuits"][0]["outlets"][0]["defect"] = "loose terminal"
+    one["inspection"]["boards"][0]["circuits"][0]["points"][0]["defect"] = "loose terminal"
     assert len(judged(one).sampling.planned) == 4
-    one["inspection"]["boards"][0]["circuits"][0]["outlets"][1]["defect"] = "loose terminal"
+    one["inspection"]["boards"][0]["circuits"][0]["points"][1]["defect"] = "loose terminal"
     state = judged(one).sampling
     assert len(state.planned) == 8 and len(state.left) == 6
     assert any("loose terminal" in grown for grown in state.widened)

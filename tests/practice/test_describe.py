@@ -76,7 +76,7 @@ def test_wiring_faults_of_a_ring(fault, expected):
 def test_a_dirty_contact_is_gone_once_the_switch_was_worked():
     text = with_fault("Sockets", '{ kind = "dirty", at = 2, conductor = "line", ohm = 0.5 }')
     document = visit(home(text), SimulatedMeter(5))
-    outlet = document["inspection"]["boards"][0]["circuits"][0]["outlets"][2]
+    outlet = document["inspection"]["boards"][0]["circuits"][0]["points"][2]
     assert outlet["retested"] is True
     assert findings(judge(parse(document))) == set()
 

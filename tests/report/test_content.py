@@ -142,7 +142,7 @@ def test_a_draft_and_a_correction():
 
 
 def test_bonds_overrulings_samples_and_corrections_are_said():
-    home = spoilt("c2", zs_ohm="2.10", outlets=[{"id": f"p{i}", "opened": i < 3, "sort": "socket"} for i in range(9)])
+    home = spoilt("c2", zs_ohm="2.10", points=[{"id": f"p{i}", "opened": i < 3, "kind": "socket"} for i in range(9)])
     home["inspection"] |= {
         "bonds": [{"id": "w", "service": "water", "state": "present", "csa_mm2": 10, "at_pipe_ohm": "0.02"}],
         "overrulings": [{"id": "v", "about_id": "c2", "field": "zs_ohm", "status": "pass", "reason": "Wrong socket."}],
@@ -175,7 +175,7 @@ def test_who_was_there_with_what_and_what_nobody_confirmed():
              "purpose": "inspection"},
             {"id": "z", "who": "Sol Visor", "arrived_at": "2026-11-03T09:00:00Z", "purpose": "second inspector"},
         ],
-        meters=[{"id": "m", "name": "Tester", "serial": "MF-1", "calibration_due": "2027-03-01"}],
+        instruments_used=[{"id": "m", "name": "Tester", "serial": "MF-1", "calibration_due": "2027-03-01"}],
         limitations=[{"id": "l", "what": "Loft", "agreed_with": "Harbour Office", "agreed_on": "2026-10-30"}],
         installation_name="Boat shed",
     )  # fmt: skip

@@ -96,7 +96,7 @@ def test_a_draft_says_so_on_every_page():
 
 
 def test_bonds_samples_and_own_views_are_printed_in_the_words_of_the_rule_book():
-    home = spoilt("c2", zs_ohm="2.10", outlets=[{"id": f"p{i}", "opened": i < 3, "sort": "socket"} for i in range(9)])
+    home = spoilt("c2", zs_ohm="2.10", points=[{"id": f"p{i}", "opened": i < 3, "kind": "socket"} for i in range(9)])
     home["inspection"] |= {
         "rule_book": "is10101-2020",
         "bonds": [{"id": "w", "service": "water", "state": "present", "csa_mm2": 10, "at_pipe_ohm": "0.02"}],

@@ -19,7 +19,7 @@ def notes(context: Context) -> Iterator[Note]:
             if point.bathroom:
                 found = _judge(point)
                 if found is not None:
-                    field = "distance_m" if point.sort in _PLACED else "water_protection"
+                    field = "distance_m" if point.kind in _PLACED else "water_protection"
                     yield Note("point", point.id, field, f"{name_of(circuit)}: {name}", found)
             if spoken(point.supplementary_ohm):
                 with_what = point.accessible_with or "what is touched together with it"
@@ -39,11 +39,11 @@ def _judge(point: Point) -> Verdict | None:
         shower_head_m=point.shower_head_m,
         behind_partition=bool(point.screened),
     )
-    if point.sort in ("socket", "cooker outlet with socket"):
+    if point.kind in ("socket", "cooker outlet with socket"):
         edge = distance - (bathroom.NO_BASIN_ZONE_1_M if point.no_basin else 0.0)
         return bathroom.judge_socket(edge)
-    if point.sort in _PLACED:
-        return bathroom.judge_switch(zone, shaver_supply=point.sort == "shaver supply unit")
+    if point.kind in _PLACED:
+        return bathroom.judge_switch(zone, shaver_supply=point.kind == "shaver supply unit")
     return bathroom.judge_protection(zone, point.water_protection, jets=bool(point.jets))
 
 

@@ -40,7 +40,7 @@ def notes(context: Context) -> Iterator[Note]:
 
 def _lone_fused_unit(circuit: Circuit) -> bool:
     """Do the points themselves show one fused load alone?"""
-    return len(circuit.outlets) == 1 and circuit.outlets[0].sort in _ONE_LOAD and (circuit.points or 1) == 1
+    return len(circuit.points) == 1 and circuit.points[0].kind in _ONE_LOAD and (circuit.points_served or 1) == 1
 
 
 def _contradiction(circuit: Circuit) -> Verdict | None:

@@ -54,8 +54,8 @@ class Context:
         def of_circuit(circuit: Circuit) -> Circuit:
             ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
             own = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm")
-            outlets = [replace(p, **less(p, *own)) for p in circuit.outlets]
-            return replace(circuit, outlets=tuple(outlets), **ends)
+            outlets = [replace(p, **less(p, *own)) for p in circuit.points]
+            return replace(circuit, points=tuple(outlets), **ends)
 
         return replace(
             inspection,
@@ -65,7 +65,7 @@ class Context:
 
     def _analyse(self, circuit: Circuit) -> ring.RingAnalysis:
         points: tuple[ring.RingPoint, ...] = ()
-        if circuit.outlets and self.house.ring_method == "ends cross-connected":
+        if circuit.points and self.house.ring_method == "ends cross-connected":
             points = tuple(
                 ring.RingPoint(name, outlet.line_neutral_ohm, outlet.line_cpc_ohm, bool(outlet.retested))
                 for name, outlet in point_names(circuit).items()
@@ -169,7 +169,7 @@ def has_sockets(circuit: Circuit) -> bool:
     return bool(
         circuit.serves == "sockets"
         or circuit.outlet_with_socket
-        or any(outlet.sort in ("socket", "cooker outlet with socket") for outlet in circuit.outlets)
+        or any(outlet.kind in ("socket", "cooker outlet with socket") for outlet in circuit.points)
     )
 
 
@@ -194,14 +194,14 @@ def cable_of(circuit: Circuit) -> overload.Cable | None:
 
 def spoken(reading: Reading | None) -> bool:
     """Is there anything to judge? Empty, LIM, N/A and N/V are counted, not judged."""
-    return reading is not None and reading.sort in ("number", "over-range")
+    return reading is not None and reading.kind in ("number", "over-range")
 
 
 def point_names(circuit: Circuit) -> dict[str, Point]:
     """The points of a circuit by a name that no other has, in the order of the walk."""
     named: dict[str, Point] = {}
-    for number, outlet in enumerate(circuit.outlets, 1):
-        base = name = outlet.name or (f"{outlet.room} {outlet.sort or 'point'}" if outlet.room else f"point {number}")
+    for number, outlet in enumerate(circuit.points, 1):
+        base = name = outlet.name or (f"{outlet.room} {outlet.kind or 'point'}" if outlet.room else f"point {number}")
         repeat = 2
         while name in named:
             name, repeat = f"{base} ({repeat})", repeat + 1

@@ -45,7 +45,7 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
 
 def _bare(point: Point) -> bool:
     readings = (point.line_cpc_ohm, point.r2_ohm)
-    return bool(point.no_cpc) or any(r is not None and r.sort == "over-range" for r in readings)
+    return bool(point.no_cpc) or any(r is not None and r.kind == "over-range" for r in readings)
 
 
 def _earthed(point: Point) -> bool:
@@ -57,7 +57,7 @@ def _earthed(point: Point) -> bool:
 def _field(point: Point) -> str:
     if point.no_cpc:
         return "no_cpc"
-    return "line_cpc_ohm" if point.line_cpc_ohm is not None and point.line_cpc_ohm.sort == "over-range" else "r2_ohm"
+    return "line_cpc_ohm" if point.line_cpc_ohm is not None and point.line_cpc_ohm.kind == "over-range" else "r2_ohm"
 
 
 def _beyond(circuit: Circuit, points: Sequence[Point]) -> list[Point]:

@@ -49,7 +49,7 @@ def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
     if analysis.expected_line_cpc_ohm is not None and not any(f.kind in BENDING for f in analysis.findings):
         highest = analysis.expected_line_cpc_ohm
         yield Expected(circuit.id, "r1_r2_ohm", None, highest, f"expected up to {figure(highest)} Ω")
-        for point in circuit.outlets:
+        for point in circuit.points:
             yield Expected(point.id, "line_cpc_ohm", None, highest, f"up to {figure(highest)} Ω")
             flat = analysis.expected_line_neutral_ohm
             if flat is not None:

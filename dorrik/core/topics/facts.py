@@ -143,17 +143,17 @@ def _risen(context: Context, place: Place) -> bool | None:
 
 def _insulating_front(context: Context, place: Place) -> bool | None:
     point = place.point
-    if point is None or point.sort == "socket":
+    if point is None or point.kind == "socket":
         return False if point is not None else None
-    if point.sort is None and place.circuit is not None and place.circuit.serves == "sockets":
+    if point.kind is None and place.circuit is not None and place.circuit.serves == "sockets":
         return False
     return None if point.front is None else point.front == "insulating"
 
 
 def _metal_fitting(context: Context, place: Place) -> bool | None:
-    if place.circuit is None or not place.circuit.outlets:
+    if place.circuit is None or not place.circuit.points:
         return None
-    points = [p for p in place.circuit.outlets if not p.class_ii]
+    points = [p for p in place.circuit.points if not p.class_ii]
     if any(p.front == "metal" for p in points):
         return True
     return False if all(p.front == "insulating" for p in points) else None

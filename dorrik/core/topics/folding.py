@@ -106,7 +106,7 @@ def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
     if ze.verdict.observation == "no-earth-at-origin":
         return True
     if zs is None or zs.value is None or i.ze_ohm is None or i.ze_ohm.value is None:
-        return zs is not None and zs.sort != "over-range"
+        return zs is not None and zs.kind != "over-range"
     before = board.zdb_ohm if board.zdb_ohm is not None and board.zdb_ohm.value is not None else i.ze_ohm
     origin = min(before.value or 0.0, i.ze_ohm.value) if context.tree.feed(board) is None else i.ze_ohm.value
     limit = context.zs_limit(board, circuit)
@@ -130,7 +130,7 @@ def by_no_rcd(context: Context, notes: Sequence[Note]) -> Causes:
 
 def _is_earthed(context: Context, note: Note) -> bool:
     circuit = next((c for _, c in context.circuits if c.id == note.entity_id), None)
-    return circuit is None or circuit.zs_ohm is None or circuit.zs_ohm.sort != "over-range"
+    return circuit is None or circuit.zs_ohm is None or circuit.zs_ohm.kind != "over-range"
 
 
 def by_the_cpc(context: Context, notes: Sequence[Note]) -> Causes:
@@ -223,14 +223,14 @@ def _one_for_all(context: Context, circuit_id: str, told: Sequence[Note]) -> Not
     circuit = next((c for _, c in context.circuits if c.id == circuit_id), None)
     if circuit is None:
         return None
-    order = [point.id for point in circuit.outlets]
+    order = [point.id for point in circuit.points]
     wrong = {n.entity_id: n for n in told}
     first = next((at for at, point_id in enumerate(order) if point_id in wrong), None)
     if first is None or (circuit.form == "ring" and first > 0):
         return None
     tail = [wrong.get(point_id) for point_id in order[first:]]
     # A point that was not tested says nothing; one that is sound ends the matter.
-    tested = {p.id for p in circuit.outlets if p.line_neutral_v is not None or p.polarity is not None}
+    tested = {p.id for p in circuit.points if p.line_neutral_v is not None or p.polarity is not None}
     sound = [at for at, note in enumerate(tail) if note is None and order[first + at] in tested]
     kinds = {n.verdict.observation for n in tail if n is not None}
     return None if sound or len(kinds) > 1 else wrong[order[first]]
@@ -357,7 +357,7 @@ def by_what_was_seen(context: Context, notes: Sequence[Note]) -> Causes:
 def _by_circuit(context: Context, notes: Sequence[Note]) -> dict[str, list[tuple[int, Note]]]:
     """Notes of each circuit and of its points."""
     home = {c.id: c.id for _, c in context.circuits}
-    home |= {point.id: c.id for _, c in context.circuits for point in c.outlets}
+    home |= {point.id: c.id for _, c in context.circuits for point in c.points}
     found: dict[str, list[tuple[int, Note]]] = {}
     for index, note in enumerate(notes):
         circuit_id = home.get(note.entity_id)

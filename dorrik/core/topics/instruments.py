@@ -12,11 +12,11 @@ from dorrik.core.verdict import Verdict
 def notes(context: Context) -> Iterator[Note]:
     """Notes on instruments, nulls, and the readings that a bad null marks."""
     i = context.inspection
-    for meter in i.meters:
+    for meter in i.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, i.inspected_on)
         if verdict.status in ("fail", "attention"):
             title = " ".join(part for part in (meter.name or "Instrument", meter.serial) if part)
-            yield Note("meter", meter.id, "calibration_due", title, verdict)
+            yield Note("instrument_used", meter.id, "calibration_due", title, verdict)
     for nulled in instruments.nulls(i.lead_nulls):
         if nulled.verdict.status in ("fail", "attention"):
             yield Note("lead_null", nulled.null.id, "reading_ohm", nulled.null.name or "Lead null", nulled.verdict)

@@ -94,7 +94,7 @@ def _figure(circuit: Circuit, field: str, over_range: float) -> Reading | None:
 def _missing(circuit: Circuit, field: str, figure: Reading | None) -> bool:
     """Is a circuit not in the sum? One that does not apply is left out with a reason; half a pairing is not in it."""
     written: Reading | None = getattr(circuit, field)
-    if written is not None and written.sort == "not-applicable":
+    if written is not None and written.kind == "not-applicable":
         return False
     if figure is None or not spoken(figure):
         return True

@@ -40,7 +40,7 @@ def trips(circuit: Circuit) -> bool:
     if circuit.zs_not_possible is not None:
         return circuit.zs_not_possible == TRIPS
     zs = circuit.zs_ohm
-    return zs is not None and zs.sort == "limitation" and "trip" in (zs.limitation or "").lower()
+    return zs is not None and zs.kind == "limitation" and "trip" in (zs.limitation or "").lower()
 
 
 def r1_r2(circuit: Circuit) -> Reading | None:
@@ -68,7 +68,7 @@ def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verd
     if rated and not on_tt and circuit.fault_protection == "RCD":
         total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
         return loop.judge_zs_on_tn_behind_rcd(zs, rated, by_device, total)
-    if zs.sort == "over-range" and by_device.status == "unknown":
+    if zs.kind == "over-range" and by_device.status == "unknown":
         return loop.judge_zs(zs, loop.FEW_OHMS)
     return by_device
 

@@ -26,7 +26,7 @@ def notes(context: Context) -> Iterator[Note]:
             title = f"{name} and {circuit.joined_with or 'another circuit'}"
             verdict = polarity.JOINED[circuit.joined_by]
             yield Note("circuit", circuit.id, "joined_by", title, verdict, touches=(circuit.id, *other))
-        if circuit.outlets:
+        if circuit.points:
             yield from _outlets(context, circuit, name)
         yield from _long_lead(context, circuit, name)
 
@@ -44,7 +44,7 @@ def _other(context: Context, circuit: Circuit) -> tuple[str, ...]:
 def _continuity(circuit: Circuit, name: str) -> Iterator[Note]:
     reading = circuit.r1_r2_ohm
     line = conductor_mm2(circuit)
-    if reading is not None and reading.sort == "over-range" and not circuit.no_cpc:
+    if reading is not None and reading.kind == "over-range" and not circuit.no_cpc:
         verdict = continuity.judge_point(reading)
         yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2", verdict)
     elif circuit.form == "radial" and circuit.cable_length_m and line and circuit.cpc_csa_mm2:
@@ -67,7 +67,7 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     analysis = context.rings.get(circuit.id)
     if analysis is not None and analysis.closed is False:
         return
-    highest = continuity.highest(point.line_cpc_ohm for point in circuit.outlets)
+    highest = continuity.highest(point.line_cpc_ohm for point in circuit.points)
     if highest is None:
         return
     found: Verdict | None = continuity.judge_recorded(circuit.r1_r2_ohm, highest)
@@ -101,7 +101,7 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     analysis = context.rings.get(circuit.id)
     if analysis is not None and (analysis.closed is False or any(f.kind in BENDING for f in analysis.findings)):
         return  # a ring that is broken or uneven is mended before its points say anything
-    readings = [point.r2_ohm for point in circuit.outlets]
+    readings = [point.r2_ohm for point in circuit.points]
     expected = None
     if circuit.cpc_csa_mm2 and circuit.cable_length_m:
         try:
@@ -125,7 +125,7 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
                 "circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 to record", found, offers=(offer,)
             )  # fmt: skip
     recorded = circuit.long_lead_r2_ohm
-    if recorded is not None and recorded.sort == "over-range":
+    if recorded is not None and recorded.kind == "over-range":
         verdict = continuity.judge_point(recorded)
         yield Note("circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 by long lead", verdict)
     elif expected is not None and recorded is not None and recorded.value is not None and recorded.bound is None:

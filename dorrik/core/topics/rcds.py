@@ -43,7 +43,7 @@ def _note(device: RcdDevice, field: str, title: str, verdict: Verdict, because_o
 
 
 def _does_not_trip(device: RcdDevice) -> bool:
-    return device.trip_ms is not None and device.trip_ms.sort == "over-range"
+    return device.trip_ms is not None and device.trip_ms.kind == "over-range"
 
 
 def _times(device: RcdDevice) -> Iterator[Note]:

@@ -34,7 +34,7 @@ def state(context: Context) -> sampling.State | None:
     """The state of sampling; None while no points are listed."""
     seen = []
     for name, circuit in _named(context):
-        if not circuit.outlets:
+        if not circuit.points:
             continue
         for point_name, outlet in point_names(circuit).items():
             risky = bool(outlet.bathroom or circuit.outdoors or circuit.bathroom)
@@ -46,7 +46,7 @@ def state(context: Context) -> sampling.State | None:
                 always=bool(outlet.at_end),
             )
             opened = bool(outlet.opened)
-            seen.append(sampling.Seen(point, outlet.sort or "point", opened, outlet.defect if opened else None))
+            seen.append(sampling.Seen(point, outlet.kind or "point", opened, outlet.defect if opened else None))
     if not seen:
         return None
     i = context.inspection

@@ -108,7 +108,7 @@ class _Places:
         self._inspection = inspection
         self._boards = {board.id: board for board in inspection.boards}
         self._circuits = {c.id: (b, c) for b in inspection.boards for c in b.circuits}
-        self._points = {p.id: (b, c, p) for b in inspection.boards for c in b.circuits for p in c.outlets}
+        self._points = {p.id: (b, c, p) for b in inspection.boards for c in b.circuits for p in c.points}
         self._parents: dict[str, tuple[str, ...]] = {}
         for board in inspection.boards:
             self._parents[board.id] = (board.id,)
@@ -116,7 +116,7 @@ class _Places:
             self._parents |= {child: (child, board.id) for child in children}
             for circuit in board.circuits:
                 self._parents[circuit.id] = (circuit.id, board.id)
-                for point in circuit.outlets:
+                for point in circuit.points:
                     self._parents[point.id] = (point.id, circuit.id, board.id)
         # What is about the origin is often written while nothing is in focus: the inspection covers it.
         self._parents |= {bond.id: (bond.id, inspection.id) for bond in inspection.bonds}

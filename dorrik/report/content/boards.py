@@ -95,7 +95,7 @@ def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None) -> dict[str, A
         "way": circuit.way or "",
         "designation": circuit.designation or "",
         "form": circuit.form or "–",
-        "points": shown(circuit.points),
+        "points_served": shown(circuit.points_served),
         "cable": cable,
         "device": device or "–",
         "rcd_rated_ma": shown(rcd.rated_ma if rcd else None),

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Attendance, Inspection, Meter, name_of
+from dorrik.core.inspection import Attendance, Inspection, InstrumentUsed, name_of
 from dorrik.report.content.words import day, facts, moment
 
 #: Facts of the job that are printed.
@@ -14,7 +14,7 @@ def section(inspection: Inspection) -> dict[str, Any]:
     return {
         "facts": facts(inspection, *_FACTS),
         "visits": [_visit(one) for one in inspection.attendances],
-        "instruments": [_instrument(one) for one in inspection.meters],
+        "instruments": [_instrument(one) for one in inspection.instruments_used],
         "unconfirmed": _unconfirmed(inspection),
     }
 
@@ -24,7 +24,7 @@ def _visit(one: Attendance) -> str:
     return said + (f" ({one.purpose})" if one.purpose else "")
 
 
-def _instrument(one: Meter) -> str:
+def _instrument(one: InstrumentUsed) -> str:
     said = " ".join(part for part in (one.name, one.serial) if part) or "Instrument"
     return said + (f", calibration due {day(one.calibration_due)}" if one.calibration_due else "")
 

@@ -54,9 +54,9 @@ def _of(kind: str, entity: Any, whom: str) -> Iterator[tuple[str, str, str]]:
         if spec.kind not in ("reading", "check", "choice"):
             continue
         value = getattr(entity, name)
-        if isinstance(value, Reading) and value.sort == "limitation":
+        if isinstance(value, Reading) and value.kind == "limitation":
             yield spec.label, _sentence(value.limitation or NO_REASON), whom
-        elif isinstance(value, Reading) and value.sort == "not-verified":
+        elif isinstance(value, Reading) and value.kind == "not-verified":
             yield spec.label, NOT_VERIFIED, whom
         elif value == "LIM":
             yield spec.label, NO_REASON, whom

@@ -79,7 +79,7 @@ const HEADS = ["Way", "Circuit", "Form", "Points", "Cable mm²", "Device", "Rati
 const EMPTY: Choice = ["", ""];
 const same = (text: string): Choice => [text, text];
 const FORMS = [EMPTY, same("ring"), same("radial")];
-const TYPED = ["way", "designation", "points", "device_rating_a", "rcd_rated_ma"];
+const TYPED = ["way", "designation", "points_served", "device_rating_a", "rcd_rated_ma"];
 const CABLES = ["1/1", "1.5/1", "1.5/1.5", "2.5/1", "2.5/1.5", "4/1.5", "6/2.5", "10/4", "16/6"];
 
 interface RowProps {
@@ -180,7 +180,7 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
                 change={(form) => keep("form", form || null)}
               />
             </Table.Cell>
-            <Table.Cell data-label="Points">{figure("points", "Points", "2.6rem")}</Table.Cell>
+            <Table.Cell data-label="Points">{figure("points_served", "Points", "2.6rem")}</Table.Cell>
             <Table.Cell data-label="Cable mm²">
               <ChosenCell
                 label={`Cable of ${name}`}

@@ -21,7 +21,7 @@ describe("the board builder's short form", () => {
       device_type: "C",
       device_rating_a: 45,
       rcd_rated_ma: 30,
-      points: 1,
+      points_served: 1,
     });
     expect(first("cook 2,5/1,5")?.fields).toMatchObject({ line_csa_mm2: 2.5, cpc_csa_mm2: 1.5 });
   });

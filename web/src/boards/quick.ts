@@ -32,7 +32,7 @@ function particulars(text: string): { words: string; fields: Record<string, Valu
         device_standard: "BS EN 60898",
       });
     else if (residual) fields.rcd_rated_ma = Number(residual[1]);
-    else if (points) fields.points = Number(points[1]);
+    else if (points) fields.points_served = Number(points[1]);
     else if (/^(ring|radial)$/i.test(word) && rest.length) fields.form = word.toLowerCase();
     else rest.push(word);
   }

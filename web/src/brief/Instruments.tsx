@@ -11,7 +11,7 @@ import { Line, Lines, Section } from "../ui/Page";
 import { Empty } from "../ui/States";
 
 const ACCURACY = ["continuity", "insulation", "loop", "trip"].flatMap((test) => [`${test}_percent`, `${test}_digits`]);
-const TAKEN = ["name", "sort", "serial", "calibration_due", ...ACCURACY];
+const TAKEN = ["name", "kind", "serial", "calibration_due", ...ACCURACY];
 
 export function Instruments({ inspection }: { inspection: string }) {
   const model = useInspection((s) => s.model);
@@ -21,7 +21,7 @@ export function Instruments({ inspection }: { inspection: string }) {
     retry: false,
   });
   if (!model) return null;
-  const used = children(model, "meter", inspection);
+  const used = children(model, "instrument_used", inspection);
   const notes = model.judgement?.notes ?? [];
   const others = (register.data?.instruments ?? []).filter(
     ({ entry }) => !entry.values.retired && !used.some((one) => one.values.register_id === entry.id),
@@ -29,9 +29,9 @@ export function Instruments({ inspection }: { inspection: string }) {
   const take = (entry: (typeof others)[number]["entry"]) => {
     const fields: Record<string, Value> = { register_id: entry.id };
     for (const field of TAKEN) if (entry.values[field]) fields[field] = entry.values[field] as Value;
-    add("meter", inspection, fields);
+    add("instrument_used", inspection, fields);
   };
-  const takeOut = (id: string) => setField({ kind: "meter", id, field: "removed" }, true);
+  const takeOut = (id: string) => setField({ kind: "instrument_used", id, field: "removed" }, true);
   return (
     <Section title="Instruments">
       <Lines label="Instruments of this inspection">

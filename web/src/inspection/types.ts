@@ -14,7 +14,7 @@ export type Kind =
   | "isolation"
   | "check"
   | "attendance"
-  | "meter"
+  | "instrument_used"
   | "lead_null"
   | "photo";
 export type Value = string | number | boolean | Record<string, unknown> | Record<string, unknown>[] | null;
@@ -67,7 +67,7 @@ export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
   isolation: "board",
   check: "board",
   attendance: "inspection",
-  meter: "inspection",
+  instrument_used: "inspection",
   lead_null: "inspection",
   photo: "inspection",
 };

@@ -57,7 +57,7 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.who ?? "Attendance");
     case "photo":
       return String(v.caption ?? "Photo");
-    case "meter":
+    case "instrument_used":
       return String(v.name ?? "Instrument");
     case "lead_null":
       return String(v.name ?? "Null");

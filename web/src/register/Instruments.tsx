@@ -96,14 +96,14 @@ export default function Instruments({ me }: { me: Me }) {
             fields={[
               "name",
               "serial",
-              "sort",
+              "kind",
               "bought_on",
               "calibrated_on",
               "calibration_due",
               "certificate",
               "retired",
             ]}
-            wide={["name", "sort"]}
+            wide={["name", "kind"]}
           />
           <Fold title="Accuracy, where it differs from the usual">
             <EntryFields entry={instrument} query={QUERY} fields={ACCURACY} />
@@ -211,7 +211,7 @@ function Instrument({ one, open }: { one: Schemas["InstrumentOut"]; open: () => 
       <Text fontSize="sm">
         <Mark status={calibration.status} /> {calibration.reason}
       </Text>
-      <Quiet>{[textOf(entry, "sort"), textOf(entry, "certificate")]}</Quiet>
+      <Quiet>{[textOf(entry, "kind"), textOf(entry, "certificate")]}</Quiet>
     </Card>
   );
 }
