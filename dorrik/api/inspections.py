@@ -27,7 +27,7 @@ from dorrik.journal.change import Author, Change, Result
 from dorrik.store import firm_rules, inspections, judging, listing
 from dorrik.store.engine import again_after_deadlock
 from dorrik.store.inspections import KeptInspection
-from dorrik.store.listing import Line, Which, is_issued, latest_reference
+from dorrik.store.listing import ListedInspection, Which, is_issued, latest_reference
 from dorrik.store.people import Person, colleagues
 from dorrik.store.remembered import Memory, Remembered
 
@@ -92,7 +92,7 @@ def _page(connection: Connection, firm_id: str, which: Which, start: int) -> Ins
     return InspectionPage(lines=shown, count=found.count)
 
 
-def _worked_out(connection: Connection, firm_id: str, line: Line) -> Line:
+def _worked_out(connection: Connection, firm_id: str, line: ListedInspection) -> ListedInspection:
     """What is left of one that was changed without being judged, or was judged by other rules than today's."""
     kept = inspections.load(connection, line.id, firm_id)
     if kept is None:

@@ -15,8 +15,8 @@ from dorrik.api.register_types import (
     CarryIn,
     ChartIn,
     ChartOut,
+    ChartRowOut,
     FoundOut,
-    LineOut,
     PaperOut,
     PaperTable,
     TargetOut,
@@ -107,7 +107,7 @@ async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
     )
 
 
-def _lines(given: ChartIn) -> tuple[chart.Line, ...]:
+def _lines(given: ChartIn) -> tuple[chart.ChartRow, ...]:
     try:
         return chart.read(given.rows, given.columns, given.first)
     except ValueError as error:
@@ -120,7 +120,7 @@ def preview(request: Request, given: ChartIn) -> ChartOut:
     with work(request):
         lines = _lines(given)
     return ChartOut(
-        lines=[LineOut.model_validate(asdict(line)) for line in lines], sound=sum(not line.wrong for line in lines)
+        lines=[ChartRowOut.model_validate(asdict(line)) for line in lines], sound=sum(not line.wrong for line in lines)
     )
 
 

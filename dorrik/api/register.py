@@ -32,7 +32,7 @@ from dorrik.api.register_types import (
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core import workflow
+from dorrik.core import former_names, workflow
 from dorrik.core.instruments import judge_calibration
 from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.office import estimates, jobs
@@ -217,5 +217,5 @@ def entry_history(request: Request, kind: Kind, entry_id: str, field: str = Quer
         if found.values.get("removed") and not workflow.may(me.role, "erase data"):
             # What was taken out of the register is looked into by those who answer for keeping it.
             raise not_found(kind)
-        written = register.history(connection, me.firm_id, kind, entry_id, field)
+        written = register.history(connection, me.firm_id, kind, entry_id, former_names.field(kind, field))
     return [WrittenOut.model_validate(one, from_attributes=True) for one in written]

@@ -239,7 +239,7 @@ class WrongOut(BaseModel):
     reason: str
 
 
-class LineOut(BaseModel):
+class ChartRowOut(BaseModel):
     """One row as it would be taken over."""
 
     row: int
@@ -250,7 +250,7 @@ class LineOut(BaseModel):
 
 
 class ChartOut(BaseModel):
-    lines: list[LineOut]
+    lines: list[ChartRowOut]
     sound: int
 
 

@@ -8,7 +8,7 @@ from dorrik.api.common_types import Moment, Problem, Strict, Words
 from dorrik.api.stages import Stage
 
 
-class PointOut(BaseModel):
+class HindranceOut(BaseModel):
     level: Literal["must", "look"]
     stage: Stage
     text: str
@@ -18,7 +18,7 @@ class Preview(BaseModel):
     """The draft's pages as SVG text, and what stands in the way of issuing."""
 
     seq: int
-    points: list[PointOut]
+    points: list[HindranceOut]
     pages: list[str]
 
 
@@ -42,4 +42,4 @@ class IssuedOut(BaseModel):
 
 
 class NotReadyOut(Problem):
-    points: list[PointOut] = Field(default_factory=list)
+    points: list[HindranceOut] = Field(default_factory=list)

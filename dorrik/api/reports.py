@@ -5,7 +5,7 @@ from fastapi import Request, Response
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
-from dorrik.api.report_types import IssuedOut, IssueIn, NotReadyOut, PointOut, Preview
+from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, Preview
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
@@ -26,7 +26,7 @@ def preview(request: Request, inspection_id: str) -> Preview:
         if kept is None:
             raise not_found()
         points, pages = issuing.preview(connection, kept, me)
-    shown = [PointOut.model_validate(point, from_attributes=True) for point in points]
+    shown = [HindranceOut.model_validate(point, from_attributes=True) for point in points]
     return Preview(seq=kept.seq, points=shown, pages=pages)
 
 
@@ -61,7 +61,7 @@ def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
                 409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
             ) from None
         except issuing.NotReady as error:
-            points = [PointOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
+            points = [HindranceOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
             raise ProblemError(422, "not-ready", str(error), points=points) from None
         reference = kept.entities[kept.id].values["reference"] or kept.id
         note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)

@@ -1,7 +1,7 @@
 """What is looked at on every board, and the observation that each would raise; kept in `data/board_checks.csv`."""
 
 from dorrik.core.record import record
-from dorrik.core.reference import kept, rows
+from dorrik.core.reference import cached, rows
 
 
 @record
@@ -15,7 +15,7 @@ class Item:
     source: str
 
 
-@kept
+@cached
 def items() -> dict[str, Item]:
     """All items by key, in the order in which a board is looked over."""
     return {

@@ -5,7 +5,7 @@ from typing import Literal
 from dorrik.core import conductors
 from dorrik.core.comparison import Words
 from dorrik.core.comparison import judge as compare_and_judge
-from dorrik.core.readings import Reading, at_most, figure
+from dorrik.core.readings import Reading, at_most, rounded
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 544.1, 643.2.1 · rule 3.7"
@@ -184,7 +184,7 @@ def judge(
     if verdict.status == "fail" and by_length is not None and at_most(reading, by_length):
         return Verdict(
             status="attention",
-            reason=f"{reading} Ω is above {limit_ohm:g} Ω, but its length leads to {figure(expected or 0.0)} Ω: the "
+            reason=f"{reading} Ω is above {limit_ohm:g} Ω, but its length leads to {rounded(expected or 0.0)} Ω: the "
             "joint is good, the run is long.",
             source=SOURCE,
             limit=by_length,

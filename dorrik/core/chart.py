@@ -36,7 +36,7 @@ class Wrong:
 
 
 @record
-class Line:
+class ChartRow:
     """One row as read: its number in the table (from 1), the fields of the circuit, its earlier figures, what is wrong.
 
     `board` is the name in the row, None where there is no such column.
@@ -82,7 +82,7 @@ def head_row(rows: Sequence[Sequence[str]]) -> int:
     return max(range(len(counted)), key=lambda i: (counted[i], -i), default=0)
 
 
-def read(rows: Sequence[Sequence[str]], columns: Sequence[str | None], first: int) -> tuple[Line, ...]:
+def read(rows: Sequence[Sequence[str]], columns: Sequence[str | None], first: int) -> tuple[ChartRow, ...]:
     """Read rows from the one with index `first`; columns: the target of each column, None for one left out.
 
     Rows without a word are passed over. Raises ValueError for a target that is none or stands twice, and for too many
@@ -102,7 +102,7 @@ def read(rows: Sequence[Sequence[str]], columns: Sequence[str | None], first: in
     return tuple(_line(number, row, columns) for number, row in wanted)
 
 
-def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> Line:
+def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> ChartRow:
     board: str | None = None
     fields: dict[str, Any] = {}
     figures: dict[str, str] = {}
@@ -125,7 +125,7 @@ def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> Lin
         fields["form"] = "ring"
     if _is_spare(fields.get("designation")):
         fields = {name: fields[name] for name in ("way", "designation") if name in fields} | {"spare": True}
-    return Line(number, board, fields, figures, tuple(wrong))
+    return ChartRow(number, board, fields, figures, tuple(wrong))
 
 
 _NOTHING = frozenset(("", "-", "–", "—", "n/a", "N/A", "na", "NA", "none", "None"))
@@ -243,7 +243,7 @@ _READ: Mapping[str, Callable[[str, str], dict[str, Any]]] = {
 
 
 def drafts(
-    lines: Sequence[Line], into: str, new_id: Callable[[], str], source: str, measured_on: str | None
+    lines: Sequence[ChartRow], into: str, new_id: Callable[[], str], source: str, measured_on: str | None
 ) -> Iterator[Draft]:
     """Boards and circuits of a chart as entities of the inspection `into`, all unconfirmed; its figures as earlier.
 

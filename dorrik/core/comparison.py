@@ -6,7 +6,7 @@ one shape: what differs between rules is told by its words.
 
 from typing import Literal
 
-from dorrik.core.readings import Quantity, Reading, at_least, at_most, figure, why_unknown
+from dorrik.core.readings import Quantity, Reading, at_least, at_most, rounded, why_unknown
 from dorrik.core.record import record
 from dorrik.core.verdict import Status, Verdict
 
@@ -75,7 +75,7 @@ def judge(
             observation=words.observation,
         )
     if state == "close":
-        uncertainty = figure(reading.uncertainty(quantity))
+        uncertainty = rounded(reading.uncertainty(quantity))
         return Verdict(
             status="attention",
             reason=f"{said}, but by less than the instrument's uncertainty of {uncertainty} {words.unit}.",

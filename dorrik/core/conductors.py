@@ -1,6 +1,6 @@
 """Resistance and length of conductors (rules 2.1 and 2.2)."""
 
-from dorrik.core.reference import kept, number, rows
+from dorrik.core.reference import cached, number, rows
 
 SOURCE = "conductor resistance, BS EN 60228 · rule 2.1"
 
@@ -13,7 +13,7 @@ FLAT_TWIN = "flat twin and earth"
 CABLE_TYPES = (FLAT_TWIN, "singles", "armoured 70 °C", "armoured 90 °C", "mineral insulated")
 
 
-@kept
+@cached
 def _imperial() -> dict[str, tuple[float, float]]:
     return {row["name"]: (float(row["area_mm2"]), float(row["metric_mm2"])) for row in rows("imperial")}
 
@@ -28,12 +28,12 @@ def imperial_mm2(name: str) -> tuple[float, float]:
     return _imperial()[name]
 
 
-@kept
+@cached
 def _per_metre() -> dict[float, float]:
     return {float(row["csa_mm2"]): float(row["milliohm_per_m"]) / 1000 for row in rows("conductors")}
 
 
-@kept
+@cached
 def cpc_choices_mm2(line_csa_mm2: float) -> tuple[float, ...]:
     """Cpc sizes met in flat twin-and-earth of that line size (mm²), the usual one first; () if not listed."""
     for row in rows("conductors"):

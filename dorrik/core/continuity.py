@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 
 from dorrik.core.conductors import per_metre_ohm
-from dorrik.core.readings import Reading, figure
+from dorrik.core.readings import Reading, rounded
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 643.2.1 · rule 5"
@@ -40,7 +40,7 @@ def judge_length(r1_r2: Reading | None, line_csa_mm2: float, cpc_csa_mm2: float,
         return Verdict(status="unknown", reason="Needs a plain figure for R1+R2.", source=source, limit=expected)
     allowed = max(LEAST_TOLERANCE_OHM, TOLERANCE * expected)
     apart = r1_r2.value - expected
-    said = f"{r1_r2} Ω, where {length_m:g} m lead to {figure(expected)} Ω"
+    said = f"{r1_r2} Ω, where {length_m:g} m lead to {rounded(expected)} Ω"
     if abs(apart) <= allowed + 1e-9:
         return Verdict(
             status="pass", reason=f"{said}: they agree.", source=source, limit=expected, margin=allowed - abs(apart)
@@ -98,7 +98,7 @@ def judge_long_lead(recorded: Reading, expected_ohm: float) -> Verdict:
     """Hold R2 by long lead (Ω) beside what the cable leads to (Ω), within max(0.05 Ω, 15 %) (rule 4.7)."""
     allowed = max(LEAST_TOLERANCE_OHM, TOLERANCE * expected_ohm)
     over = (recorded.value or 0.0) - expected_ohm
-    said = f"{recorded} Ω by long lead, where {figure(expected_ohm)} Ω was to be expected"
+    said = f"{recorded} Ω by long lead, where {rounded(expected_ohm)} Ω was to be expected"
     source = "BS 7671 643.2.1, R = ρ·L · rules 4.7, 2.1"
     if over <= allowed + 1e-9:
         lower = over < -allowed

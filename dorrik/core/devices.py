@@ -5,7 +5,7 @@ the time; a fuse's comes from its time/current characteristic at 0.4 s or 5 s.
 """
 
 from dorrik.core.record import record
-from dorrik.core.reference import kept, number, rows
+from dorrik.core.reference import cached, number, rows
 
 SOURCE = "BS 7671 411.4.4, appendix 3 · rule 7.1"
 CMIN = 0.95
@@ -34,7 +34,7 @@ class Device:
     unconfirmed: str = ""
 
 
-@kept
+@cached
 def devices() -> tuple[Device, ...]:
     """All devices of the table, in its order."""
     found = []
@@ -57,7 +57,7 @@ def devices() -> tuple[Device, ...]:
     return tuple(found)
 
 
-@kept
+@cached
 def find(standard: str, type: str, rating_a: float) -> Device:
     """The device's row. Raises LookupError, saying which part is not in the table."""
     same = [device for device in devices() if device.standard == standard and device.type == type]
@@ -69,7 +69,7 @@ def find(standard: str, type: str, rating_a: float) -> Device:
     raise LookupError(f"{standard} type {type} is not tabulated at {rating_a:g} A.")
 
 
-@kept
+@cached
 def operating_current_a(standard: str, type: str, rating_a: float, disconnection_s: float) -> float:
     """Current that operates a device within a time (A), rule 7.1. Raises LookupError where none is tabulated."""
     device = find(standard, type, rating_a)
@@ -85,7 +85,7 @@ def operating_current_a(standard: str, type: str, rating_a: float, disconnection
     return ia_a
 
 
-@kept
+@cached
 def zs_limit_ohm(standard: str, type: str, rating_a: float, disconnection_s: float) -> float:
     """Greatest loop impedance at working temperature (Ω, two places): Zs = Cmin·U0/Ia, rule 7.1.
 

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from math import inf
 
 from dorrik.core.comparison import Words, judge
-from dorrik.core.readings import Reading, figure, remembered, why_unknown
+from dorrik.core.readings import Reading, remembered, rounded, why_unknown
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
@@ -281,7 +281,7 @@ def _failing(
     left_out = f" ({len(missing)} more not measured)" if missing else ""
     return BoardVerdict(
         status="fail",
-        reason=f"{known} together: {figure(high)} MΩ{left_out}, under {minimum:g} MΩ."
+        reason=f"{known} together: {rounded(high)} MΩ{left_out}, under {minimum:g} MΩ."
         + (f" Without {', '.join(culprits)}: {without} MΩ." if without else ""),
         source=source,
         limit=minimum,
@@ -336,7 +336,7 @@ def stands_out(reading: Reading, middle: float | None) -> Verdict | None:
         return None
     return Verdict(
         status="attention",
-        reason=f"{reading} MΩ passes, but the board's middle value is {figure(middle)} MΩ: this circuit stands out.",
+        reason=f"{reading} MΩ passes, but the board's middle value is {rounded(middle)} MΩ: this circuit stands out.",
         source="comparison within the board · rule 6.6",
         limit=middle / 10,
         margin=reading.value - middle / 10,

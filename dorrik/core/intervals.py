@@ -3,13 +3,13 @@
 from datetime import date, timedelta
 
 from dorrik.core.record import record
-from dorrik.core.reference import kept, rows
+from dorrik.core.reference import cached, rows
 from dorrik.core.verdict import Verdict
 
 CAUTION = "Check the law that applies where the property stands."
 
 
-@kept
+@cached
 def longest_years(premises: str, nation: str = "all") -> float:
     """Longest usual time to the next inspection (years). Raises LookupError for premises not in the table."""
     for wanted in (nation, "all"):
@@ -118,7 +118,7 @@ class Duty:
         return None if self.days is None else event + timedelta(days=self.days)
 
 
-@kept
+@cached
 def duties(nation: str) -> tuple[Duty, ...]:
     """The duties of a nation as understood in 2026, to be shown with CAUTION; () for one not in the table."""
     return tuple(

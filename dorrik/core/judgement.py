@@ -84,9 +84,9 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
     book = context.book
     if book.other:
         notes = tuple(_spoken(note, book) for note in notes)
-        sums = tuple(replace(one, verdict=book.speak(one.verdict)) for one in sums)
-        ahead = tuple(replace(one, says=book.say(one.says)) for one in ahead)
-        suggested = tuple(replace(one, because=tuple(map(book.say, one.because))) for one in suggested)
+        sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
+        ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
+        suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
     return Judgement(
         notes=notes,
         expected=ahead,
@@ -110,8 +110,8 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
 
 
 def _spoken(note: Note, book: RuleBook) -> Note:
-    offers = tuple(replace(one, label=book.say(one.label)) for one in note.offers)
-    return replace(note, title=book.say(note.title), verdict=book.speak(note.verdict), offers=offers)
+    offers = tuple(replace(one, label=book.translate(one.label)) for one in note.offers)
+    return replace(note, title=book.translate(note.title), verdict=book.translate_verdict(note.verdict), offers=offers)
 
 
 def _loop_sums(context: Context) -> dict[str, Reading]:

@@ -6,7 +6,7 @@ from typing import Literal
 from dorrik.core.conductors import FLAT_TWIN
 from dorrik.core.devices import Device
 from dorrik.core.record import record
-from dorrik.core.reference import kept, rows
+from dorrik.core.reference import cached, rows
 from dorrik.core.verdict import Verdict
 
 Arrangement = Literal["ring", "radial", "fused-spur-only"]
@@ -38,14 +38,14 @@ def _row(csa_mm2: float, cable_type: str) -> dict[str, str]:
     raise LookupError(f"Nothing is tabulated for {csa_mm2:g} mm² {cable_type}.")
 
 
-@kept
+@cached
 def methods(csa_mm2: float, cable_type: str = FLAT_TWIN) -> tuple[str, ...]:
     """Installation methods that a cable is tabulated for. Raises LookupError for a size or type not in the tables."""
     row = _row(csa_mm2, cable_type)
     return tuple(method for method in METHODS if row.get(f"iz_{method}"))
 
 
-@kept
+@cached
 def capacity_a(csa_mm2: float, method: str, cable_type: str = FLAT_TWIN) -> float:
     """Current capacity of a cable (A) by installation method. Raises LookupError if not tabulated."""
     cell = _row(csa_mm2, cable_type).get(f"iz_{method}")
@@ -79,7 +79,7 @@ class Cable:
     factor: float = 1.0
 
 
-@kept
+@cached
 def judge(
     device_standard: str,
     rating_a: float,

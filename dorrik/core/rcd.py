@@ -9,13 +9,13 @@ from typing import Literal
 from dorrik.core.comparison import Words, judge
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
-from dorrik.core.reference import kept, number, rows
+from dorrik.core.reference import cached, number, rows
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 643.8, appendix 3 · rule 8.1"
 
 
-@kept
+@cached
 def trip_limits_ms(standard: str, delay: str, multiple: float = 1) -> tuple[float, float]:
     """Least and greatest trip time (ms) at a multiple of the rated residual current.
 
@@ -30,13 +30,13 @@ def trip_limits_ms(standard: str, delay: str, multiple: float = 1) -> tuple[floa
     raise LookupError(f"No trip time is tabulated for {standard}, delay {delay}, at {multiple:g} × IΔn.")
 
 
-@kept
+@cached
 def standards() -> tuple[str, ...]:
     """Standards of residual current devices that trip times are tabulated for."""
     return tuple(dict.fromkeys(row["standard"] for row in rows("rcd")))
 
 
-@kept
+@cached
 def unconfirmed(standard: str, delay: str, multiple: float = 1) -> bool:
     """Could the limits of `trip_limits_ms` not be held against a copy of the standard?"""
     return any(

@@ -10,7 +10,7 @@ from dorrik.core.record import record
 
 
 @record
-class Point:
+class Hindrance:
     """level: 'must' stops the report, 'look' does not; stage: where it is mended; text: for the inspector."""
 
     level: Literal["must", "look"]
@@ -29,65 +29,69 @@ _NEEDED = (
 )
 
 
-def readiness(inspection: Inspection, judgement: Judgement) -> tuple[Point, ...]:
+def readiness(inspection: Inspection, judgement: Judgement) -> tuple[Hindrance, ...]:
     """Everything to mend or to look at before issuing, what must be mended first."""
     return tuple(sorted(_points(inspection, judgement), key=lambda point: point.level != "must"))
 
 
-def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Point]:
+def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]:
     for field, stage, text in _NEEDED:
         if getattr(inspection, field) is None:
-            yield Point("must", stage, text)
+            yield Hindrance("must", stage, text)
     if not any(board.circuits for board in inspection.boards):
-        yield Point("must", "boards", "There is no board with a circuit to report on.")
+        yield Hindrance("must", "boards", "There is no board with a circuit to report on.")
     for observation in inspection.observations:
         if not observation.text:
-            yield Point("must", "observations", "An observation has no words.")
+            yield Hindrance("must", "observations", "An observation has no words.")
         elif not observation.code:
-            yield Point("must", "observations", f"“{observation.text[:60]}” has no code.")
+            yield Hindrance("must", "observations", f"“{observation.text[:60]}” has no code.")
     declared = inspection.declared_outcome
     if declared and declared != judgement.outcome and not inspection.outcome_reason:
         leads = f"The open codes lead to {judgement.outcome_says}"
         if judgement.outcome == "open":
             leads = f"The outcome reads “{judgement.outcome_says}”"
-        yield Point("must", "report", f"{leads}, you declare {declared}: give your reason.")
+        yield Hindrance("must", "report", f"{leads}, you declare {declared}: give your reason.")
     carried = [f"{board.name or 'Board'}" for board in inspection.boards if board.unconfirmed]
     carried += [name_of(c) for board in inspection.boards for c in board.circuits if c.unconfirmed]
     carried += [f"bond to {bond.service or 'a service'}" for bond in inspection.bonds if bond.unconfirmed]
     if carried:
         named = ", ".join(carried[:8]) + (f" and {len(carried) - 8} more" if len(carried) > 8 else "")
-        yield Point("look", "boards", f"{len(carried)} carried over from earlier papers, not confirmed: {named}")
+        yield Hindrance("look", "boards", f"{len(carried)} carried over from earlier papers, not confirmed: {named}")
     for meter in inspection.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
         if verdict.status in ("fail", "attention"):
-            yield Point("look", "brief", f"{meter.name or 'An instrument'} {meter.serial or ''}: {verdict.reason}")
+            yield Hindrance("look", "brief", f"{meter.name or 'An instrument'} {meter.serial or ''}: {verdict.reason}")
     if inspection.held_at and inspection.held_reason:
-        yield Point("look", "brief", f"The inspection is on hold: {inspection.held_reason[:120]}")
+        yield Hindrance("look", "brief", f"The inspection is on hold: {inspection.held_reason[:120]}")
     for limitation in inspection.limitations:
         if limitation.what and not (limitation.reason and limitation.agreed_with):
-            yield Point("look", "brief", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed.")
+            yield Hindrance(
+                "look", "brief", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed."
+            )
     for progress in judgement.progress.stages:
         if progress.left and progress.stage in ("intake", "isolation", "boards", "dead", "live"):
             named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
-            yield Point("look", progress.stage, f"{progress.left} left: {named}")
+            yield Hindrance("look", progress.stage, f"{progress.left} left: {named}")
     for note in _uncoded(inspection, judgement):
-        yield Point("look", "observations", f"{note.title} fails, and no observation speaks of it.")
+        yield Hindrance("look", "observations", f"{note.title} fails, and no observation speaks of it.")
     for observation in inspection.observations:
         if observation.mended and not (observation.as_left and observation.retest):
             text = f"“{(observation.text or '')[:60]}” was made good: it counts until as left and retest are there."
-            yield Point("look", "observations", text)
+            yield Hindrance("look", "observations", text)
     for note in judgement.notes:
         if note.field == "next_years" and note.status == "attention":
             level: Literal["must", "look"] = "look" if inspection.next_reason else "must"
             reason = "" if inspection.next_reason else " Give your reason."
-            yield Point(level, "report", f"{note.verdict.reason}{reason}")
+            yield Hindrance(level, "report", f"{note.verdict.reason}{reason}")
     if judgement.house_rules.mending == "no" and any(one.mended for one in inspection.observations):
-        yield Point("look", "observations", "Something was mended on the day, which the house rules leave to others.")
+        yield Hindrance(
+            "look", "observations", "Something was mended on the day, which the house rules leave to others."
+        )
     if judgement.sampling and judgement.sampling.left:
         named = ", ".join(judgement.sampling.left[:3]) + (" …" if len(judgement.sampling.left) > 3 else "")
-        yield Point("look", "dead", f"{len(judgement.sampling.left)} points of the sample were not opened: {named}")
+        yield Hindrance("look", "dead", f"{len(judgement.sampling.left)} points of the sample were not opened: {named}")
     if judgement.progress.limited_warning:
-        yield Point("look", "dead", judgement.progress.limited_warning)
+        yield Hindrance("look", "dead", judgement.progress.limited_warning)
 
 
 def _uncoded(inspection: Inspection, judgement: Judgement) -> Iterator[Note]:

@@ -85,7 +85,7 @@ def remembered(function: Callable[_P, _T]) -> Callable[_P, _T]:
     """Keep what a function makes of readings and numbers, apart for each accuracy in force.
 
     An inspection is judged again with every figure that is entered, and all the others are as they were. Not for what
-    reads a table: `reference.kept` knows of corrections.
+    reads a table: `reference.cached` knows of corrections.
     """
 
     def work(_accuracy: object, *args: Any, **kwargs: Any) -> _T:
@@ -139,7 +139,7 @@ class Reading:
     @staticmethod
     def of(value: float, bound: Bound | None = None) -> "Reading":
         """A computed reading, written with three significant figures (two decimals at least below 1)."""
-        return Reading(f"{bound or ''}{figure(value)}", "number", value, bound)
+        return Reading(f"{bound or ''}{rounded(value)}", "number", value, bound)
 
     def __str__(self) -> str:
         return self.text
@@ -228,7 +228,7 @@ def _why_not(kept: str) -> str:
     return f"“{shown}” is not a reading. Write a figure, >299 or <0.05, OL, LIM with a reason, N/A or N/V."
 
 
-def figure(value: float) -> str:
+def rounded(value: float) -> str:
     """A number for people: three significant figures, at most two decimals, no exponent."""
     if value == inf:
         return "∞"
@@ -323,7 +323,7 @@ def check_null(reading: Reading | None, known_ohm: float | None) -> Verdict:
         higher = apart > 0
         return Verdict(
             status="attention",
-            reason=f"{reading} Ω, where these leads read {figure(known_ohm)} Ω: "
+            reason=f"{reading} Ω, where these leads read {rounded(known_ohm)} Ω: "
             + ("a bad contact or a failing lead." if higher else "another lead set, or a wrong null before."),
             source=NULL_SOURCE,
             limit=known_ohm,
@@ -332,7 +332,7 @@ def check_null(reading: Reading | None, known_ohm: float | None) -> Verdict:
         )
     return Verdict(
         status="pass",
-        reason=f"{reading} Ω is what these leads read ({figure(known_ohm)} Ω).",
+        reason=f"{reading} Ω is what these leads read ({rounded(known_ohm)} Ω).",
         source=NULL_SOURCE,
         limit=known_ohm,
         margin=tolerance - abs(apart),

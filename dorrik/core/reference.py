@@ -69,7 +69,7 @@ _P = ParamSpec("_P")
 _T = TypeVar("_T")
 
 
-def kept(function: Callable[_P, _T]) -> Callable[_P, _T]:
+def cached(function: Callable[_P, _T]) -> Callable[_P, _T]:
     """Keep what a function makes of the tables, apart for each set of corrections in force."""
     by_corrections: dict[tuple[Correction, ...], Callable[_P, _T]] = {}
 
@@ -109,7 +109,7 @@ def row_key(name: str, row: Mapping[str, str]) -> str:
     return " | ".join(row[column] for column in KEYS[name])
 
 
-@kept
+@cached
 def rows(name: str) -> tuple[dict[str, str], ...]:
     """Rows of a table with the corrections in force."""
     found = printed(name)

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Literal
 
 from dorrik.core import conductors
-from dorrik.core.readings import Reading, figure
+from dorrik.core.readings import Reading, rounded
 from dorrik.core.record import record
 
 SOURCE = "BS 7671 643.2.1, ring continuity"
@@ -271,7 +271,7 @@ def _judge_cpc(
     if span is None:
         return []
     least, greatest = span
-    wanted = f"{figure(least)} to {figure(greatest)}" if figure(least) != figure(greatest) else figure(least)
+    wanted = f"{rounded(least)} to {rounded(greatest)}" if rounded(least) != rounded(greatest) else rounded(least)
     if r2 < least - tolerance_ohm(least) - 1e-9:
         return [
             Finding(

@@ -57,16 +57,16 @@ class RuleBook:
         """Is this another book than the one the rules are written in?"""
         return self.key != FIRST
 
-    def speak(self, verdict: _V) -> _V:
+    def translate_verdict(self, verdict: _V) -> _V:
         """A verdict in this book's words, with its clauses."""
         return replace(
             verdict,
-            reason=self.say(verdict.reason),
+            reason=self.translate(verdict.reason),
             source=self.cite(verdict.source),
-            next_step=verdict.next_step and self.say(verdict.next_step),
+            next_step=verdict.next_step and self.translate(verdict.next_step),
         )
 
-    def say(self, text: str) -> str:
+    def translate(self, text: str) -> str:
         """A sentence of the rules in this book's words; a capital at its start stays one."""
         if self._other_words is None:
             return text

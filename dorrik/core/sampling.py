@@ -18,7 +18,7 @@ _WORSE = ("good", "fair", "poor", "none")
 
 
 @record
-class Point:
+class SamplePoint:
     """A point that may be opened: its name, circuit and room; risk: weight in the draw, 1 for an ordinary one; always:
     the end of a line or a past defect, opened in any case."""
 
@@ -33,7 +33,7 @@ class Point:
 class Plan:
     """Points to open in the order of the list given, the fraction they were drawn for, the seed, and why."""
 
-    points: tuple[Point, ...]
+    points: tuple[SamplePoint, ...]
     fraction: float
     seed: int
     reason: str
@@ -46,7 +46,7 @@ def fraction(records: Records, condition: Condition, fractions: Mapping[str, flo
 
 
 def plan(
-    points: Sequence[Point],
+    points: Sequence[SamplePoint],
     records: Records,
     condition: Condition,
     seed: int,
@@ -98,7 +98,7 @@ def widened(share: float, defects_of_one_kind: int) -> float:
 class Seen:
     """A point as the inspection stands: opened or not, and the kind of its defect, None where it has none."""
 
-    point: Point
+    point: SamplePoint
     kind: str
     opened: bool
     defect: str | None = None

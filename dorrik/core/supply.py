@@ -6,7 +6,7 @@ from typing import Literal
 
 from dorrik.core.comparison import Words, judge
 from dorrik.core.devices import U0_V
-from dorrik.core.readings import Reading, at_most, figure, why_unknown
+from dorrik.core.readings import Reading, at_most, rounded, why_unknown
 from dorrik.core.verdict import Verdict
 
 #: Highest Ze that network operators usually declare (Ω), rule 3.1.
@@ -181,7 +181,7 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
             return Verdict(status="unknown", reason=f"Needs a plain figure for {name}.", source=source)
     assert ze and pefc_ka and ze.value and pefc_ka.value
     expected_ka = U0_V / ze.value / 1000
-    said = f"{ze} Ω gives {figure(expected_ka)} kA, written is {pefc_ka} kA"
+    said = f"{ze} Ω gives {rounded(expected_ka)} kA, written is {pefc_ka} kA"
     slip = _slip(ze, pefc_ka, expected_ka)
     # The last digit of a short reading such as 0.02 Ω moves the quotient by more than 15 % on its own.
     rounding = ze.resolution / 2 / ze.value + pefc_ka.resolution / 2 / pefc_ka.value
@@ -251,7 +251,7 @@ def judge_zdb(ze: Reading | None, zdb: Reading | None) -> Verdict:
     if apart > max(FAR_BOARD_OHM, spread):
         return Verdict(
             status="attention",
-            reason=f"{zdb} Ω is {figure(apart)} Ω above Ze, {ze} Ω.",
+            reason=f"{zdb} Ω is {rounded(apart)} Ω above Ze, {ze} Ω.",
             source=source,
             limit=ze.value,
             margin=-apart,

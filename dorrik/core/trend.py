@@ -5,7 +5,7 @@ from datetime import date, timedelta
 from math import exp, hypot, log
 from typing import Literal
 
-from dorrik.core.readings import Quantity, Reading, figure
+from dorrik.core.readings import Quantity, Reading, rounded
 from dorrik.core.record import record
 
 Direction = Literal["better", "worse", "same", "unknown"]
@@ -47,7 +47,7 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     if not falls and not rises:
         if not plain:
             return Change("unknown", None, uncertainty, f"{earlier} and {later}: the bounds cannot say.")
-        said = f"{earlier} then, {later} now: no change beyond the instruments ({figure(uncertainty)})."
+        said = f"{earlier} then, {later} now: no change beyond the instruments ({rounded(uncertainty)})."
         return Change("same", difference, uncertainty, said)
     worse = falls if quantity == "insulation" else rises
     word = "fallen" if falls else "risen"

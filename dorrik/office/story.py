@@ -37,7 +37,7 @@ class Event:
 
 
 @dataclass(frozen=True, slots=True)
-class Point:
+class PastReading:
     """A reading on a day, as it was written; value where it is a figure, also behind `>` or `<`."""
 
     on: str
@@ -54,7 +54,7 @@ class CircuitStory:
     board: str
     way: str | None
     name: str | None
-    figures: Mapping[str, tuple[Point, ...]]
+    figures: Mapping[str, tuple[PastReading, ...]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,7 +169,7 @@ def _plain(name: str | None) -> str:
     return " ".join((name or "").lower().split())
 
 
-def _points(name: str, circuit: Circuit, on: str, known: list[tuple[str, Circuit]]) -> tuple[Point, ...]:
+def _points(name: str, circuit: Circuit, on: str, known: list[tuple[str, Circuit]]) -> tuple[PastReading, ...]:
     """Each day once: what was carried over from earlier papers, what earlier inspections have, and today's."""
     found: dict[str, Reading] = {}
     for one in circuit.earlier:
@@ -179,4 +179,4 @@ def _points(name: str, circuit: Circuit, on: str, known: list[tuple[str, Circuit
         reading: Reading | None = getattr(other, name)
         if day and reading is not None:
             found[day] = reading
-    return tuple(Point(day, str(reading), reading.value) for day, reading in sorted(found.items()))
+    return tuple(PastReading(day, str(reading), reading.value) for day, reading in sorted(found.items()))

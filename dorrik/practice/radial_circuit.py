@@ -43,7 +43,7 @@ class RadialCircuit:
         """Where the n-th point stands: every point is its own junction."""
         return n
 
-    def lay(self, net: Network, prefix: tuple[str, ...] = (), *, worked: frozenset[int] = frozenset()) -> None:
+    def wire_into(self, net: Network, prefix: tuple[str, ...] = (), *, worked: frozenset[int] = frozenset()) -> None:
         """Lay the circuit into a network. Nodes, behind the prefix: (conductor, 'a') at the board, (conductor, n) where
         the cable ends at a point, (conductor, 'point', n) for its contacts."""
         for conductor in CONDUCTORS:

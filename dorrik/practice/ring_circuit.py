@@ -144,10 +144,10 @@ class RingCircuit:
     def network(self, *, worked: frozenset[int] = frozenset()) -> Network:
         """The circuit disconnected at the board, by itself; see `lay` for its nodes."""
         net = Network()
-        self.lay(net, worked=worked)
+        self.wire_into(net, worked=worked)
         return net
 
-    def lay(self, net: Network, prefix: tuple[str, ...] = (), *, worked: frozenset[int] = frozenset()) -> None:
+    def wire_into(self, net: Network, prefix: tuple[str, ...] = (), *, worked: frozenset[int] = frozenset()) -> None:
         """Lay the circuit into a network. Nodes, behind the prefix: (conductor, 'a') and (conductor, 'b') for the two
         ends, (conductor, n) for ring points, (conductor, 'point', n) for the contacts of the n-th point of the walk.
 

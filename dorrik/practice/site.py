@@ -331,7 +331,7 @@ class Site:
         net = Network()
         for circuit in self.home.circuits:
             if only is None or circuit.name in only:
-                circuit.wiring.lay(net, (circuit.name,), worked=self._worked.get(circuit.name, frozenset()))
+                circuit.wiring.wire_into(net, (circuit.name,), worked=self._worked.get(circuit.name, frozenset()))
                 for point, ohm, _ in self.plugged_in(circuit.name):
                     net.add((circuit.name, "line", "point", point), (circuit.name, "neutral", "point", point), ohm)
                 if only is None and circuit.name not in self._out:

@@ -10,7 +10,7 @@ from sqlalchemy import Connection
 
 from dorrik.core import document
 from dorrik.core.judgement_json import as_json
-from dorrik.core.readiness import Point, readiness
+from dorrik.core.readiness import Hindrance, readiness
 from dorrik.report import glyphs, pdf
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, content
@@ -25,7 +25,7 @@ from dorrik.store.reports import Issued
 class NotReady(Exception):
     """The report cannot be issued yet; `points` say what to mend."""
 
-    def __init__(self, points: Sequence[Point]) -> None:
+    def __init__(self, points: Sequence[Hindrance]) -> None:
         super().__init__("; ".join(point.text for point in points))
         self.points = tuple(points)
 
@@ -51,14 +51,14 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
     )
 
 
-def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[tuple[Point, ...], list[str]]:
+def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[tuple[Hindrance, ...], list[str]]:
     """What stands in the way of issuing, and the draft's pages as SVG."""
     inspection, judgement = judged(connection, kept)
     said = content(inspection, judgement, on_paper(connection, who, 0, now().date()))
     return (*readiness(inspection, judgement), *_letters(said)), pdf.pages(said, {})
 
 
-def _letters(said: dict[str, Any]) -> tuple[Point, ...]:
+def _letters(said: dict[str, Any]) -> tuple[Hindrance, ...]:
     """What no font has a letter for is said before the report is issued with its code in that place."""
     signs = glyphs.missing(said)
     if not signs:
@@ -66,7 +66,7 @@ def _letters(said: dict[str, Any]) -> tuple[Point, ...]:
     told = ", ".join(f"{sign} ({glyphs.code_point(sign)[1:-1]})" for sign in signs[:8])
     more = f" and {len(signs) - 8} more" if len(signs) > 8 else ""
     text = f"No font here has a letter for {told}{more}: the report prints the code in its place."
-    return (Point("look", "report", text),)
+    return (Hindrance("look", "report", text),)
 
 
 def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None) -> Issued:
@@ -84,7 +84,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
         return earlier[-1]
     points = [point for point in readiness(inspection, judgement) if point.level == "must"]
     if earlier and not (reason or "").strip():
-        points.append(Point("must", "report", f"Say what issue {len(earlier) + 1} corrects."))
+        points.append(Hindrance("must", "report", f"Say what issue {len(earlier) + 1} corrects."))
     if points:
         raise NotReady(points)
     at = now().replace(microsecond=0)

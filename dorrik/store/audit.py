@@ -20,7 +20,7 @@ Action = Literal[
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class AuditEntry:
     """One thing done: when, by whom ('' where nobody was signed in), on what, with what details, from where."""
 
     id: int
@@ -47,7 +47,7 @@ def note(
 
 def lines(
     connection: Connection, firm_id: str, *, before: int | None = None, action: str | None = None, limit: int = 100
-) -> list[Line]:
+) -> list[AuditEntry]:
     """What was done in a firm, the latest first. before: the number of the last line seen; action: only such."""
     c = audit_entry.c
     query = (
@@ -59,7 +59,7 @@ def lines(
         query = query.where(c.id < before)
     if action is not None:
         query = query.where(c.action == action)
-    return [Line(*row) for row in connection.execute(query.order_by(c.id.desc()).limit(limit))]
+    return [AuditEntry(*row) for row in connection.execute(query.order_by(c.id.desc()).limit(limit))]
 
 
 def count(connection: Connection, firm_id: str) -> int:

@@ -19,7 +19,7 @@ PAGE = 30
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class ListedInspection:
     """One inspection: what names it, when it is due again, its latest issue (number and outcome), what is left to do.
 
     left and failing are None where they were not worked out since the last change, or by other rules than today's.
@@ -44,7 +44,7 @@ class Line:
 class Page:
     """Some lines of a list, and how many it has in all."""
 
-    lines: list[Line]
+    lines: list[ListedInspection]
     count: int
 
 
@@ -86,10 +86,10 @@ def page(connection: Connection, firm_id: str, which: Which, start: int = 0, lim
     return Page([_line(row) for row in connection.execute(query)], count)
 
 
-def _line(row: Any) -> Line:
+def _line(row: Any) -> ListedInspection:
     fresh = row.judged_seq == row.seq and row.judged_by == rules_digest()
     held = row.held_at is not None
-    return Line(
+    return ListedInspection(
         row.id, row.reference, row.property_address, row.client_name, _day(row.inspected_on), _day(row.due_on),
         row.changed_at, row.issued_number, row.issued_outcome,
         row.left_count if fresh else None, row.failing_count if fresh else None,

@@ -26,7 +26,49 @@ def test_migrations_go_up_and_down_and_match_the_tables(tmp_path):
         migrate.upgrade(server.url)
         assert load.load(engine) is True
         assert load.load(engine) is False
+        # Back by one and forth again, with a firm's work in it: figures and their history stand under their new names.
+        _use_an_instrument(engine)
+        told = (
+            "SELECT entity, field, COUNT(*) FROM `change` WHERE (entity, field) IN (('instrument_used', 'serial'), "
+            "('instrument_used', 'kind'), ('circuit', 'points_served')) GROUP BY entity, field ORDER BY entity, field"
+        )
+        figures = "SELECT SUM(points_served), COUNT(points_served) FROM circuit"
+        used = "SELECT COUNT(*), COUNT(kind) FROM instrument_used"
+        before = [_rows(engine, query) for query in (told, figures, used)]
+        assert len(before[0]) == 3
+        migrate.downgrade(server.url, "0005")
+        assert _rows(engine, "SELECT COUNT(*), COUNT(sort) FROM meter") == before[2]
+        assert _rows(engine, "SELECT COUNT(*) FROM `change` WHERE entity = 'meter' AND field = 'sort'")[0][0] > 0
+        migrate.upgrade(server.url)
+        assert [_rows(engine, query) for query in (told, figures, used)] == before
         engine.dispose()
+
+
+def _use_an_instrument(engine):
+    """As the journal writes it down: the instrument, and where its kind came from."""
+    ids = {"id": new_id(), "change": new_id()}
+    first = "SELECT id, seq + 1 FROM inspection ORDER BY id LIMIT 1"
+    with engine.begin() as connection:
+        inspection, seq = connection.execute(text(first)).one()
+        author = connection.execute(text("SELECT id FROM person LIMIT 1")).scalar_one()
+        here = ids | {"inspection": inspection, "seq": seq, "author": author}
+        connection.execute(
+            text("INSERT INTO instrument_used (inspection_id, id, kind) VALUES (:inspection, :id, 'clamp')"), here
+        )
+        for at, field in enumerate(("kind", "serial")):
+            connection.execute(
+                text(
+                    "INSERT INTO `change` (inspection_id, seq, change_id, entity, entity_id, field, value, based_on, "
+                    "made_at, kept_at, device, author_id) VALUES (:inspection, :seq + :at, :change, 'instrument_used', "
+                    ":id, :field, '\"clamp\"', 0, NOW(), NOW(), 'd', :author)"
+                ),
+                here | {"at": at, "field": field, "change": new_id()},
+            )
+
+
+def _rows(engine, query):
+    with engine.connect() as connection:
+        return [tuple(row) for row in connection.execute(text(query))]
 
 
 def test_the_server_is_strict_on_loopback_and_speaks_utf8mb4(mariadb, engine):

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dorrik.core.readings import Reading, ReadingError, add, at_least, at_most, figure
+from dorrik.core.readings import Reading, ReadingError, add, at_least, at_most, rounded
 
 
 @pytest.mark.parametrize(
@@ -111,7 +111,7 @@ def test_sums_carry_bounds():
 
 
 def test_figures_for_people():
-    assert [figure(v) for v in (0.1234, 1.005, 12.34, 123.4, inf)] == ["0.12", "1.00", "12.3", "123", "∞"]
+    assert [rounded(v) for v in (0.1234, 1.005, 12.34, 123.4, inf)] == ["0.12", "1.00", "12.3", "123", "∞"]
 
 
 @given(st.text(max_size=300))

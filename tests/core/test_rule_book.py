@@ -12,7 +12,7 @@ IRISH = rule_book("is10101-2020")
 
 def test_the_first_book_is_the_one_that_the_rules_are_written_in():
     assert keys()[0] == FIRST == rule_book().key
-    assert rule_book().say("R1+R2 and cpc") == "R1+R2 and cpc"
+    assert rule_book().translate("R1+R2 and cpc") == "R1+R2 and cpc"
     with pytest.raises(LookupError):
         rule_book("bs0000")
 
@@ -30,7 +30,7 @@ def test_the_first_book_is_the_one_that_the_rules_are_written_in():
     ],
 )
 def test_words(said, irish):
-    assert IRISH.say(said) == irish
+    assert IRISH.translate(said) == irish
 
 
 def test_clauses_are_the_other_book_s_and_doubt_is_said():

@@ -5,7 +5,7 @@ from math import comb
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dorrik.core.sampling import Point, Seen, follow, greatest_defective, in_words, plan, widened
+from dorrik.core.sampling import SamplePoint, Seen, follow, greatest_defective, in_words, plan, widened
 
 POINTS = st.lists(
     st.tuples(st.sampled_from("ABC"), st.sampled_from(["hall", "loft", "bath"]), st.booleans()), min_size=1, max_size=30
@@ -13,7 +13,7 @@ POINTS = st.lists(
 
 
 def points_of(rows):
-    return [Point(f"{c}{i}", c, room, always=always) for i, (c, room, always) in enumerate(rows)]
+    return [SamplePoint(f"{c}{i}", c, room, always=always) for i, (c, room, always) in enumerate(rows)]
 
 
 @given(POINTS, st.integers(0, 99), st.sampled_from(["good", "fair", "poor", "none"]))
@@ -47,7 +47,7 @@ def test_defects_only_ever_widen_it(rows, seed, data):
 
 
 def test_a_second_defect_of_a_kind_opens_all_of_that_circuit_and_of_that_kind_of_point():
-    points = [Point(f"{c}{i}", c, "hall") for c in "AB" for i in range(10)]
+    points = [SamplePoint(f"{c}{i}", c, "hall") for c in "AB" for i in range(10)]
     first = plan(points, "good", "good", 3)
 
     def after(*defects):

@@ -161,7 +161,7 @@ def test_impossible_samples_are_refused():
         sampling.greatest_defective(10, 11, 0)
 
 
-POINTS = [sampling.Point(f"p{i}", f"c{i % 4}", f"r{i % 7}", risk=1 + i % 3, always=i == 5) for i in range(40)]
+POINTS = [sampling.SamplePoint(f"p{i}", f"c{i % 4}", f"r{i % 7}", risk=1 + i % 3, always=i == 5) for i in range(40)]
 
 
 @given(st.integers(0, 2**32), st.sampled_from(["good", "fair", "poor"]))
@@ -175,7 +175,7 @@ def test_a_plan_takes_every_room_circuit_and_past_defect_and_can_be_repeated(see
 
 
 def test_risk_weighs_the_draw():
-    points = [sampling.Point(f"p{i}", "c", "r", risk=9 if i < 10 else 1) for i in range(20)]
+    points = [sampling.SamplePoint(f"p{i}", "c", "r", risk=9 if i < 10 else 1) for i in range(20)]
     risky = sum(p.risk == 9 for seed in range(200) for p in sampling.plan(points, "good", "good", seed).points)
     assert risky / (200 * 5) > 0.8
 

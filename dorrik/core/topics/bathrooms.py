@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from dorrik.core import bathroom, bonding, devices
 from dorrik.core.inspection import Circuit, Point
-from dorrik.core.topics.context import Context, Note, name_of, point_names, spoken
+from dorrik.core.topics.context import Context, Note, is_measured, name_of, point_names
 from dorrik.core.verdict import Verdict
 
 #: Kinds of point that are judged by their place and not by their water protection.
@@ -21,7 +21,7 @@ def notes(context: Context) -> Iterator[Note]:
                 if found is not None:
                     field = "distance_m" if point.kind in _PLACED else "water_protection"
                     yield Note("point", point.id, field, f"{name_of(circuit)}: {name}", found)
-            if spoken(point.supplementary_ohm):
+            if is_measured(point.supplementary_ohm):
                 with_what = point.accessible_with or "what is touched together with it"
                 title = f"{name_of(circuit)}: {name} and {with_what}"
                 yield Note("point", point.id, "supplementary_ohm", title, _supplementary(context, circuit, point))

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from dorrik.core import board_checks, rcd, supply
 from dorrik.core.inspection import Board
-from dorrik.core.topics.context import Context, Note, name_of, spoken
+from dorrik.core.topics.context import Context, Note, is_measured, name_of
 from dorrik.core.verdict import Verdict
 
 
@@ -60,7 +60,7 @@ def _ways(board: Board) -> Iterator[Note]:
 
 def _electrode(context: Context, board: Board) -> Iterator[Note]:
     """An outbuilding with an electrode of its own is a TT installation behind its own RCDs (rule 3.2)."""
-    if context.earth(board).electrode_of is not board or not spoken(board.electrode_ohm):
+    if context.earth(board).electrode_of is not board or not is_measured(board.electrode_ohm):
         return
     served = context.greatest_rcd_ma(context.tree.behind(board))
     upstream = [d.rated_ma for c in board.circuits if not c.spare for d in context.rcds_before(c) if d.rated_ma]

@@ -5,7 +5,7 @@ from typing import cast
 
 from dorrik.core import bonding
 from dorrik.core.inspection import Bond
-from dorrik.core.topics.context import Context, Note, spoken
+from dorrik.core.topics.context import Context, Note, is_measured
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -15,7 +15,7 @@ def notes(context: Context) -> Iterator[Note]:
         title = f"Bond to {bond.service or 'a service'}"
         found = bonding.judge_presence(bond.state, bond.service)
         # What was not seen may have been proved another way: a continuity reading stands for the sight of it.
-        measured = spoken(bond.at_pipe_ohm)
+        measured = is_measured(bond.at_pipe_ohm)
         if found is not None and not (bond.state == "not seen" and measured):
             yield Note("bond", bond.id, "state", title, found)
         yield from _continuity(context, bond, title, limit)
@@ -29,16 +29,21 @@ def _continuity(context: Context, bond: Bond, title: str, limit: float) -> Itera
     contact = bonding.judge_contact(at_clamp, at_pipe)
     if contact.status in ("fail", "attention"):
         yield Note("bond", bond.id, "at_pipe_ohm", f"{title}: clamp and pipe", contact)
-    if spoken(at_pipe):
+    if is_measured(at_pipe):
         verdict = bonding.judge(at_pipe, limit, expected=expected, school=school)
         # With the clamp named as the cause, the reading at the pipe is its consequence.
         because = (bond.id, "at_pipe_ohm") if contact.status == "fail" and verdict.status != "pass" else None
         yield Note("bond", bond.id, "at_pipe_ohm", f"{title}: {at_pipe} Ω", verdict, because_of=because)
-    elif spoken(at_clamp):
+    elif is_measured(at_clamp):
         verdict = bonding.judge(at_clamp, limit, expected=expected, school=school, at=" at the clamp")
         verdict = bonding.judge_clamp_only(at_clamp, verdict)
         yield Note("bond", bond.id, "at_clamp_ohm", f"{title}: {at_clamp} Ω at the clamp", verdict)
-    if bond.csa_mm2 is not None and bond.length_m is not None and not spoken(at_pipe) and not spoken(at_clamp):
+    if (
+        bond.csa_mm2 is not None
+        and bond.length_m is not None
+        and not is_measured(at_pipe)
+        and not is_measured(at_clamp)
+    ):
         verdict = bonding.judge_run(bond.csa_mm2, bond.length_m, limit)
         if verdict.status == "attention" and school == "0.05 Ω in all":
             yield Note("bond", bond.id, "length_m", f"{title}: length", verdict)

@@ -16,7 +16,7 @@ from dorrik.core.rule_book import RuleBook, rule_book
 from dorrik.core.topics.note import Action, Note
 from dorrik.core.verdict import Verdict
 
-__all__ = ["NOMINAL_V", "Action", "Context", "Note", "name_of", "point_names", "spoken"]
+__all__ = ["NOMINAL_V", "Action", "Context", "Note", "is_measured", "name_of", "point_names"]
 
 #: Nominal voltage of a home's final circuits (V).
 NOMINAL_V = 230.0
@@ -192,7 +192,7 @@ def cable_of(circuit: Circuit) -> overload.Cable | None:
     )
 
 
-def spoken(reading: Reading | None) -> bool:
+def is_measured(reading: Reading | None) -> bool:
     """Is there anything to judge? Empty, LIM, N/A and N/V are counted, not judged."""
     return reading is not None and reading.kind in ("number", "over-range")
 

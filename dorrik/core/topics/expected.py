@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dorrik.core import continuity, insulation, loop, rcd
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.rcd_devices import RcdDevice
-from dorrik.core.readings import figure
+from dorrik.core.readings import rounded
 from dorrik.core.record import record
 from dorrik.core.ring_points import BENDING
 from dorrik.core.topics.context import NOMINAL_V, Context
@@ -48,12 +48,12 @@ def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
     # Ends that are in doubt lead to nothing that a point could be held against.
     if analysis.expected_line_cpc_ohm is not None and not any(f.kind in BENDING for f in analysis.findings):
         highest = analysis.expected_line_cpc_ohm
-        yield Expected(circuit.id, "r1_r2_ohm", None, highest, f"expected up to {figure(highest)} Ω")
+        yield Expected(circuit.id, "r1_r2_ohm", None, highest, f"expected up to {rounded(highest)} Ω")
         for point in circuit.points:
-            yield Expected(point.id, "line_cpc_ohm", None, highest, f"up to {figure(highest)} Ω")
+            yield Expected(point.id, "line_cpc_ohm", None, highest, f"up to {rounded(highest)} Ω")
             flat = analysis.expected_line_neutral_ohm
             if flat is not None:
-                yield Expected(point.id, "line_neutral_ohm", flat, flat, f"{figure(flat)} Ω everywhere")
+                yield Expected(point.id, "line_neutral_ohm", flat, flat, f"{rounded(flat)} Ω everywhere")
 
 
 def _long_lead(circuit: Circuit) -> Iterator[Expected]:
@@ -69,7 +69,7 @@ def _long_lead(circuit: Circuit) -> Iterator[Expected]:
         except LookupError:
             return
     if most is not None:
-        yield Expected(circuit.id, "long_lead_r2_ohm", None, most, f"expected up to {figure(most)} Ω")
+        yield Expected(circuit.id, "long_lead_r2_ohm", None, most, f"expected up to {rounded(most)} Ω")
 
 
 def _loop(context: Context, board: Board, circuit: Circuit) -> Iterator[Expected]:
@@ -98,5 +98,5 @@ def _trips(context: Context, device: RcdDevice) -> Iterator[Expected]:
 
 
 def _span(word: str, least: float, greatest: float, unit: str) -> str:
-    low, high = figure(least), figure(greatest)
+    low, high = rounded(least), rounded(greatest)
     return f"{word} {low} {unit}" if low == high else f"{word} {low} to {high} {unit}"

@@ -6,7 +6,7 @@ from dataclasses import replace
 from dorrik.core import devices, supply
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
-from dorrik.core.topics.context import Context, Note, name_of, spoken
+from dorrik.core.topics.context import Context, Note, is_measured, name_of
 
 #: A circuit on all phases has a device of more than one pole, between whose poles the greater current can flow.
 _ALL_POLES = "all three"
@@ -18,7 +18,7 @@ def notes(context: Context) -> Iterator[Note]:
     fuse_a = i.switch_fuse_a or i.service_fuse_a
     for board in i.boards:
         at_board = _at_board(context, board)
-        if at_board is None or not spoken(at_board):
+        if at_board is None or not is_measured(at_board):
             continue
         one_pole = _weakest(board, poles=False)
         all_poles = _weakest(board, poles=True)

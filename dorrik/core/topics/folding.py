@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from dorrik.core import loop, overload, supply
 from dorrik.core.inspection import KINDS, Board, Circuit
-from dorrik.core.topics.context import Context, cable_of, spoken
+from dorrik.core.topics.context import Context, cable_of, is_measured
 from dorrik.core.topics.loops import r1_r2
 from dorrik.core.topics.note import Figure, Note
 from dorrik.core.verdict import Status
@@ -292,7 +292,7 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
 def _fits_a_smaller(context: Context, place: tuple[Board, Circuit]) -> bool:
     """Would the loop be within the limit of a device that the cable may have?"""
     board, circuit = place
-    measured = circuit.zs_ohm if spoken(circuit.zs_ohm) else None
+    measured = circuit.zs_ohm if is_measured(circuit.zs_ohm) else None
     cable, zs = cable_of(circuit), measured or loop.calculated(board.zdb_ohm, r1_r2(circuit))
     if cable is None or zs is None or zs.value is None or circuit.device_rating_a is None:
         return False

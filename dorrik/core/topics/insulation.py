@@ -6,7 +6,7 @@ from dorrik.core import insulation
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
-from dorrik.core.topics.context import NOMINAL_V, Context, Note, name_of, spoken
+from dorrik.core.topics.context import NOMINAL_V, Context, Note, is_measured, name_of
 from dorrik.core.topics.note import Figure
 from dorrik.core.verdict import Verdict
 
@@ -50,7 +50,7 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
             if field == LINE_NEUTRAL:
                 # A load that is still in says nothing of the insulation behind it (rule 6.4).
                 figures = {key: None if insulation.is_load(figure) else figure for key, figure in figures.items()}
-            readings = {name_of(c): r for c in circuits if (r := figures[c.id]) is not None and spoken(r)}
+            readings = {name_of(c): r for c in circuits if (r := figures[c.id]) is not None and is_measured(r)}
             if not readings:
                 continue
             missing = tuple(name_of(c) for c in circuits if _missing(c, field, figures[c.id]))
@@ -96,17 +96,17 @@ def _missing(circuit: Circuit, field: str, figure: Reading | None) -> bool:
     written: Reading | None = getattr(circuit, field)
     if written is not None and written.kind == "not-applicable":
         return False
-    if figure is None or not spoken(figure):
+    if figure is None or not is_measured(figure):
         return True
     one = circuit.insulation_le_mohm is None or circuit.insulation_ne_mohm is None
-    return field == TO_EARTH and not spoken(written) and one
+    return field == TO_EARTH and not is_measured(written) and one
 
 
 def _cause(context: Context, circuit: Circuit, field: str) -> Figure | None:
     """The circuit's own reading, where it fails by itself and so has said all."""
     for name, _, to_earth in PAIRINGS:
         reading: Reading | None = getattr(circuit, name)
-        asked = to_earth == (field == TO_EARTH) and reading is not None and spoken(reading)
+        asked = to_earth == (field == TO_EARTH) and reading is not None and is_measured(reading)
         if asked and reading is not None and _judge(context, reading, to_earth).status == "fail":
             return (circuit.id, name)
     return None
@@ -117,7 +117,7 @@ def notes(context: Context) -> Iterator[Note]:
     for board in context.inspection.boards:
         failing: list[Figure] = []
         for field, pairing, to_earth in PAIRINGS:
-            measured = [(c, r) for c in board.circuits if not c.spare and spoken(r := getattr(c, field))]
+            measured = [(c, r) for c in board.circuits if not c.spare and is_measured(r := getattr(c, field))]
             if not measured:
                 continue
             middle = insulation.middle_mohm(reading for _, reading in measured)
@@ -157,13 +157,13 @@ def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[No
     circuits = [c for c in board.circuits if not c.spare]
     for field, pairing, to_earth in PAIRINGS[:2]:
         reading: Reading | None = getattr(board, field)
-        if reading is None or not spoken(reading):
+        if reading is None or not is_measured(reading):
             continue
         verdict = _judge(context, reading, to_earth)
         title = f"{board.name or 'Board'} as a whole: {pairing} {reading} MΩ"
         because = failing[0] if failing and to_earth and verdict.status == "fail" else None
         yield Note("board", board.id, field, title, verdict, because_of=because)
-        each = [f for c in circuits if (f := _figure(c, field, over_range)) is not None and spoken(f)]
+        each = [f for c in circuits if (f := _figure(c, field, over_range)) is not None and is_measured(f)]
         if len(each) == len(circuits) and each:
             beside = insulation.judge_beside_sum(reading, insulation.combine(each, over_range))
             if beside is not None:

@@ -6,7 +6,7 @@ from dorrik.core import continuity, devices, loop, overload
 from dorrik.core.circuit import TRIPS
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
-from dorrik.core.topics.context import Context, Note, conductor_mm2, name_of, spoken
+from dorrik.core.topics.context import Context, Note, conductor_mm2, is_measured, name_of
 from dorrik.core.topics.note import Figure
 from dorrik.core.verdict import Verdict
 
@@ -16,7 +16,7 @@ def notes(context: Context) -> Iterator[Note]:
     for board, circuit in context.circuits:
         name, zs = name_of(circuit), circuit.zs_ohm
         total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
-        if zs is not None and spoken(zs):
+        if zs is not None and is_measured(zs):
             impossible = loop.judge_under_zdb(zs, board.zdb_ohm)
             if impossible is not None and not context.tree.fed_from(circuit):
                 # What cannot be is asked about and never judged quietly (rule 1.2).
@@ -46,7 +46,7 @@ def trips(circuit: Circuit) -> bool:
 def r1_r2(circuit: Circuit) -> Reading | None:
     """R1+R2 as measured, or by long lead: R2 with the R1 that its cable leads to (rule 4.7)."""
     measured, r2 = circuit.r1_r2_ohm, circuit.long_lead_r2_ohm
-    if spoken(measured) or r2 is None or r2.value is None:
+    if is_measured(measured) or r2 is None or r2.value is None:
         return measured
     line = conductor_mm2(circuit)
     if not line or not circuit.cpc_csa_mm2:
@@ -92,7 +92,7 @@ def _parallel(context: Context, circuit: Circuit, zs: Reading, crossed: Verdict)
 
 
 def _from_live(board: Board, circuit: Circuit) -> Iterator[Note]:
-    if circuit.r1_r2_ohm is None or spoken(circuit.r1_r2_ohm):
+    if circuit.r1_r2_ohm is None or is_measured(circuit.r1_r2_ohm):
         return
     found = loop.r1_r2_from_live(circuit.zs_ohm, board.zdb_ohm)
     if found is not None:

@@ -6,7 +6,7 @@ from dorrik.core import continuity, polarity
 from dorrik.core.inspection import Circuit, Point
 from dorrik.core.ring_points import BENDING
 from dorrik.core.topics import earths
-from dorrik.core.topics.context import Context, Note, conductor_mm2, name_of, point_names, spoken
+from dorrik.core.topics.context import Context, Note, conductor_mm2, is_measured, name_of, point_names
 from dorrik.core.topics.note import set_field
 from dorrik.core.verdict import Verdict
 
@@ -74,7 +74,7 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     if found is not None:
         offer = (
             (set_field("circuit", circuit.id, "r1_r2_ohm", highest.text, f"Record {highest.text} Ω"),)
-            if not spoken(circuit.r1_r2_ohm) or found.margin
+            if not is_measured(circuit.r1_r2_ohm) or found.margin
             else ()
         )
         yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 to record", found, offers=offer)
@@ -110,7 +110,7 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
             )
         except LookupError:
             expected = None
-    if circuit.form == "ring" and spoken(circuit.r2_ohm) and circuit.r2_ohm and circuit.r2_ohm.value:
+    if circuit.form == "ring" and is_measured(circuit.r2_ohm) and circuit.r2_ohm and circuit.r2_ohm.value:
         expected = circuit.r2_ohm.value / 4
     named = list(point_names(circuit).items())
     for index in continuity.long_lead_outliers(readings, expected):

@@ -8,7 +8,7 @@ from dorrik.core import loop, rcd, supply
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.rcd_devices import RcdDevice
 from dorrik.core.readings import Reading, add, at_most
-from dorrik.core.topics.context import Context, Note, has_sockets, name_of, spoken
+from dorrik.core.topics.context import Context, Note, has_sockets, is_measured, name_of
 from dorrik.core.topics.loops import trips
 from dorrik.core.verdict import Verdict
 
@@ -51,7 +51,7 @@ def _times(device: RcdDevice) -> Iterator[Note]:
     failed = False
     for field, multiple in (("trip_ms", 1), ("five_ms", 5)):
         reading: Reading | None = getattr(device, field)
-        if reading is None or not spoken(reading):
+        if reading is None or not is_measured(reading):
             continue
         if device.rated_ma:
             at = "" if multiple == 1 else f" at {multiple} × IΔn"
@@ -99,9 +99,9 @@ def _kind(device: RcdDevice) -> Iterator[Note]:
 
 def _leakage(device: RcdDevice) -> Reading | None:
     """What leaks behind the device (mA): measured for it, or its circuits' figures added up."""
-    if device.entity == "rcd" and spoken(device.leakage_ma):
+    if device.entity == "rcd" and is_measured(device.leakage_ma):
         return device.leakage_ma
-    each = [c.leakage_ma for c in device.circuits if c.leakage_ma is not None and spoken(c.leakage_ma)]
+    each = [c.leakage_ma for c in device.circuits if c.leakage_ma is not None and is_measured(c.leakage_ma)]
     return add(*each) if each else None
 
 

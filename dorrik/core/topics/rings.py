@@ -4,10 +4,10 @@ from collections.abc import Iterator
 
 from dorrik.core import overload, ring
 from dorrik.core.inspection import Circuit
-from dorrik.core.readings import figure
+from dorrik.core.readings import rounded
 from dorrik.core.ring import Finding, RingAnalysis
 from dorrik.core.ring_points import BENDING
-from dorrik.core.topics.context import Context, Note, cable_of, name_of, point_names, spoken
+from dorrik.core.topics.context import Context, Note, cable_of, is_measured, name_of, point_names
 from dorrik.core.topics.note import set_field
 from dorrik.core.verdict import Status, Verdict
 
@@ -91,8 +91,8 @@ def _sound(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
     length = f"About {analysis.length_m:.0f} m of cable. " if analysis.length_m else ""
     verdict = Verdict(
         status="pass",
-        reason=f"The ring closes. {length}Look for {figure(analysis.expected_line_neutral_ohm or 0)} Ω L–N, at "
-        f"most {figure(analysis.expected_line_cpc_ohm)} Ω L–cpc at each point, opposite ends joined.",
+        reason=f"The ring closes. {length}Look for {rounded(analysis.expected_line_neutral_ohm or 0)} Ω L–N, at "
+        f"most {rounded(analysis.expected_line_cpc_ohm)} Ω L–cpc at each point, opposite ends joined.",
         source=f"{ring.SOURCE} · rules 4.1 to 4.3",
     )
     yield Note("circuit", circuit.id, "r2_ohm", f"{name_of(circuit)}: ring ends", verdict)
@@ -114,7 +114,7 @@ def _length(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
 
 
 def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
-    if not spoken(circuit.r1_r2_ohm) or analysis.expected_line_cpc_ohm is None:
+    if not is_measured(circuit.r1_r2_ohm) or analysis.expected_line_cpc_ohm is None:
         return
     title = f"{name_of(circuit)}: R1+R2"
     impossible = ring.judge_above_ends(circuit.r1_r2_ohm, circuit.r1_ohm, circuit.r2_ohm)
@@ -122,7 +122,7 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
         yield Note("circuit", circuit.id, "r1_r2_ohm", title, impossible)
         return
     beyond = ring.judge_recorded(circuit.r1_r2_ohm, analysis)
-    expected = figure(analysis.expected_line_cpc_ohm)
+    expected = rounded(analysis.expected_line_cpc_ohm)
     source = f"(r1 + r2)/4 · rules {'4.4, 4.7' if beyond else '4.3, 4.7'}"
     doubt = next((f for f in analysis.findings if f.kind in BENDING or f.kind == "other-cable"), None)
     if doubt is not None:
@@ -144,7 +144,7 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
     named = next((f for f in analysis.findings if f.point), None)
     verdict = Verdict(
         status="attention",
-        reason=f"{circuit.r1_r2_ohm} Ω is {figure(difference)} Ω {way} than the ends lead to (up to {expected} Ω).",
+        reason=f"{circuit.r1_r2_ohm} Ω is {rounded(difference)} Ω {way} than the ends lead to (up to {expected} Ω).",
         source=source,
         limit=analysis.expected_line_cpc_ohm,
         margin=-difference,

@@ -38,7 +38,7 @@ def state(context: Context) -> sampling.State | None:
             continue
         for point_name, outlet in point_names(circuit).items():
             risky = bool(outlet.bathroom or circuit.outdoors or circuit.bathroom)
-            point = sampling.Point(
+            point = sampling.SamplePoint(
                 f"{name}: {point_name}",
                 name,
                 outlet.room or "",

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from dorrik.core import loop, supply
 from dorrik.core.inspection import Board
-from dorrik.core.topics.context import Action, Context, Note, spoken
+from dorrik.core.topics.context import Action, Context, Note, is_measured
 from dorrik.core.verdict import Verdict
 
 LETTER = Action(kind="letter", label="Letter to the operator")
@@ -15,11 +15,11 @@ HOLD = Action(kind="hold", label="Put on hold")
 def notes(context: Context) -> Iterator[Note]:
     """Notes on the fields of the origin."""
     i = context.inspection
-    if spoken(i.ze_ohm):
+    if is_measured(i.ze_ohm):
         verdict = _ze(context)
         on_tn = i.earthing in supply.DECLARED_MAXIMUM_OHM and verdict.status == "fail"
         yield Note("inspection", i.id, "ze_ohm", "Ze at the origin", verdict, offers=(LETTER, HOLD) if on_tn else ())
-    if spoken(i.ze_ohm) and spoken(i.pefc_ka) and i.earthing != "TT":
+    if is_measured(i.ze_ohm) and is_measured(i.pefc_ka) and i.earthing != "TT":
         verdict = supply.agrees(i.ze_ohm, i.pefc_ka)
         if verdict.status != "unknown":
             yield Note("inspection", i.id, "pefc_ka", "Ze beside PEFC", verdict)
@@ -34,7 +34,7 @@ def notes(context: Context) -> Iterator[Note]:
             observation="polarity-wrong",
         )
         yield Note("inspection", i.id, "supply_polarity", "Polarity of the supply", verdict, offers=(LETTER, HOLD))
-    if spoken(i.leakage_ma):
+    if is_measured(i.leakage_ma):
         yield Note("inspection", i.id, "leakage_ma", "Leakage at the tails", _leakage(context))
     if i.tails_length_m is not None:
         verdict = supply.judge_tails(

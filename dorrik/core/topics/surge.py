@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from dorrik.core import spd
-from dorrik.core.topics.context import Context, Note, spoken
+from dorrik.core.topics.context import Context, Note, is_measured
 from dorrik.core.verdict import Verdict
 
 
@@ -14,7 +14,7 @@ def notes(context: Context) -> Iterator[Note]:
         found = spd.judge_state(board.spd_state)
         if found is not None:
             yield Note("board", board.id, "spd_state", f"{name}: surge protection", found)
-        if not spoken(board.spd_u_dc_v):
+        if not is_measured(board.spd_u_dc_v):
             continue
         if board.spd_uc_v:
             verdict = spd.judge_varistor(board.spd_u_dc_v, board.spd_uc_v)

@@ -11,7 +11,7 @@ from dorrik.report.content.words import facts, shown, tick
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     """The columns of the table of circuits, and every board with its own."""
-    say = judgement.rule_book.say
+    say = judgement.rule_book.translate
     return {
         "columns": [{"key": column.key, "head": say(column.printed)} for column in printed()],
         "boards": [_board(inspection, judgement, index) for index in range(len(inspection.boards))],

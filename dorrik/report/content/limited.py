@@ -23,7 +23,7 @@ def limited(inspection: Inspection, rule_book: RuleBook) -> list[dict[str, str]]
     """
     found: dict[tuple[str, str], list[str]] = {}
     for test, reason, whom in _all(inspection):
-        found.setdefault((rule_book.say(test), reason), []).append(whom)
+        found.setdefault((rule_book.translate(test), reason), []).append(whom)
     return [
         {"what": f"{test}: {', '.join(whom)}", "reason": reason, "agreed_with": ""}
         for (test, reason), whom in found.items()

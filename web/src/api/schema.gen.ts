@@ -1572,9 +1572,29 @@ export interface components {
         /** ChartOut */
         ChartOut: {
             /** Lines */
-            lines: components["schemas"]["LineOut"][];
+            lines: components["schemas"]["ChartRowOut"][];
             /** Sound */
             sound: number;
+        };
+        /**
+         * ChartRowOut
+         * @description One row as it would be taken over.
+         */
+        ChartRowOut: {
+            /** Row */
+            row: number;
+            /** Board */
+            board: string | null;
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            };
+            /** Figures */
+            figures: {
+                [key: string]: string;
+            };
+            /** Wrong */
+            wrong: components["schemas"]["WrongOut"][];
         };
         /**
          * CircuitStoryOut
@@ -1958,6 +1978,21 @@ export interface components {
             /** Readings */
             readings: number;
         };
+        /** HindranceOut */
+        HindranceOut: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "must" | "look";
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /** Text */
+            text: string;
+        };
         /** HitOut */
         HitOut: {
             /**
@@ -2303,26 +2338,6 @@ export interface components {
              */
             nation: string;
         };
-        /**
-         * LineOut
-         * @description One row as it would be taken over.
-         */
-        LineOut: {
-            /** Row */
-            row: number;
-            /** Board */
-            board: string | null;
-            /** Fields */
-            fields: {
-                [key: string]: unknown;
-            };
-            /** Figures */
-            figures: {
-                [key: string]: string;
-            };
-            /** Wrong */
-            wrong: components["schemas"]["WrongOut"][];
-        };
         /** LinkIn */
         LinkIn: {
             /** Token */
@@ -2406,7 +2421,7 @@ export interface components {
              */
             fields: components["schemas"]["FieldProblem"][];
             /** Points */
-            points?: components["schemas"]["PointOut"][];
+            points?: components["schemas"]["HindranceOut"][];
         };
         /**
          * NoteOut
@@ -2621,21 +2636,6 @@ export interface components {
             /** Ended At */
             ended_at: string | null;
         };
-        /** PointOut */
-        PointOut: {
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "must" | "look";
-            /**
-             * Stage
-             * @enum {string}
-             */
-            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
-            /** Text */
-            text: string;
-        };
         /**
          * Preview
          * @description The draft's pages as SVG text, and what stands in the way of issuing.
@@ -2644,7 +2644,7 @@ export interface components {
             /** Seq */
             seq: number;
             /** Points */
-            points: components["schemas"]["PointOut"][];
+            points: components["schemas"]["HindranceOut"][];
             /** Pages */
             pages: string[];
         };

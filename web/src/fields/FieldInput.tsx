@@ -6,7 +6,7 @@ import { leftBehind } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { setField, useInspection, useMay } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
-import { useSay } from "../inspection/words";
+import { useTranslate } from "../inspection/words";
 import { Field } from "../ui/Field";
 import { HistoryButton } from "./History";
 import { ReadingCell } from "./ReadingCell";
@@ -34,14 +34,14 @@ const written = (props: Props) => JSON.stringify(props);
 
 function FieldInputNow({ place, label, hint, rows, words }: Props) {
   const id = useId();
-  const say = useSay();
+  const translate = useTranslate();
   const spec = useFieldSpec(place.kind, place.field);
   const value = useInspection((s) => s.model?.entities[place.id]?.values[place.field] ?? null) as Value;
   const refused = useInspection((s) => (s.model ? refusal(s.model, place.id, place.field) : undefined));
   const may = useMay(spec?.action ?? "write");
   if (!spec) return null;
   const frame = {
-    label: label ?? say(spec.label),
+    label: label ?? translate(spec.label),
     unit: spec.unit ?? undefined,
     hint: may ? hint : NOT_YOURS[spec.action],
     refused,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Entity, Kind } from "./types";
-import { cableAndDevice, nameOf, say, whereOf } from "./words";
+import { cableAndDevice, nameOf, translate, whereOf } from "./words";
 
 const entity = (kind: Kind, values: Entity["values"]): Entity => ({ kind, id: "x", parentId: "p", values });
 
@@ -37,7 +37,7 @@ describe("words of the rule book in use", () => {
     ["Zdb + R1+R2", "Zdb + RP+RE"],
     ["r1+r2", "r1+r2"],
   ])("%s is %s", (text, meant) => {
-    expect(say(text, irish)).toBe(meant);
-    expect(say(text, {})).toBe(text);
+    expect(translate(text, irish)).toBe(meant);
+    expect(translate(text, {})).toBe(text);
   });
 });

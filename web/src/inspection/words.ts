@@ -5,12 +5,12 @@ import type { Entity } from "./types";
 const AS_WRITTEN: Record<string, string> = {};
 
 /** Words of the rule book in use for those that the screens are written with: `R1+R2` is `RP+RE` in another edition. */
-export function useSay(): (text: string) => string {
+export function useTranslate(): (text: string) => string {
   const words = useInspection((s) => s.model?.judgement?.words) ?? AS_WRITTEN;
-  return (text) => say(text, words);
+  return (text) => translate(text, words);
 }
 
-export function say(text: string, words: Record<string, string>): string {
+export function translate(text: string, words: Record<string, string>): string {
   let said = text;
   for (const [word, meant] of Object.entries(words)) {
     if (word === meant) continue;

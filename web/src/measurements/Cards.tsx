@@ -1,7 +1,7 @@
 /** The grid on a phone: one circuit under another, each test with its name beside its figure. */
 import { memo } from "react";
 import { useEntity } from "../inspection/select";
-import { cableAndDevice, nameOf, useSay } from "../inspection/words";
+import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
 import type { Column } from "./columns";
 import { Figure } from "./Figure";
 import { useApplying } from "./GridRow";
@@ -25,7 +25,7 @@ export function Cards({ ids, columns, tests }: Props) {
 }
 
 const Card = memo(function Card({ id, columns, tests }: Omit<Props, "ids"> & { id: string }) {
-  const say = useSay();
+  const translate = useTranslate();
   const circuit = useEntity(id);
   const applying = useApplying(id, columns, tests);
   if (!circuit || circuit.values.spare) return null;
@@ -38,7 +38,7 @@ const Card = memo(function Card({ id, columns, tests }: Omit<Props, "ids"> & { i
           .filter((column) => applying.includes(column.field))
           .map((column) => (
             <div key={column.field}>
-              <span>{`${say(column.head[0])} ${column.head[1]}`.trim()}</span>
+              <span>{`${translate(column.head[0])} ${column.head[1]}`.trim()}</span>
               <Figure kind="circuit" id={id} column={column} of={name} boxed />
             </div>
           ))}

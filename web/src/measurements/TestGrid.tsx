@@ -8,7 +8,7 @@ import { answerReminder, focusOn, useDesk } from "../inspection/desk";
 import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
-import { nameOf, useSay } from "../inspection/words";
+import { nameOf, useTranslate } from "../inspection/words";
 import { Banner } from "../ui/Banner";
 import { Button, LinkButton } from "../ui/Button";
 import { type Choice, Segments } from "../ui/ChoiceField";
@@ -138,7 +138,7 @@ function OfBoard({ boardId, one: { key: field, label, hint } }: { boardId: strin
 }
 
 function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; tests: Tests }) {
-  const say = useSay();
+  const translate = useTranslate();
   return (
     <table className={css.grid} data-dense={ids.length > 10 || undefined}>
       <thead>
@@ -146,10 +146,10 @@ function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; 
           <th className={css.way}>#</th>
           <th className={css.circuit}>Circuit</th>
           {tests === "live" && <th className={css.info}>Zs at most</th>}
-          {tests === "live" && <th className={css.info}>Zdb + {say("R1+R2")}</th>}
+          {tests === "live" && <th className={css.info}>Zdb + {translate("R1+R2")}</th>}
           {layout.columns.map((column) => (
             <th key={column.field} style={{ width: column.width }}>
-              {say(column.head[0])}
+              {translate(column.head[0])}
               <br />
               {column.head[1]}
             </th>

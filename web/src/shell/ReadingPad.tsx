@@ -15,7 +15,7 @@ import {
 import { refusal } from "../inspection/model";
 import { setField, undo, useInspection } from "../inspection/open";
 import type { Place } from "../inspection/types";
-import { useSay, whereOf } from "../inspection/words";
+import { useTranslate, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";
 import css from "./ReadingPad.module.css";
 
@@ -37,7 +37,7 @@ export function ReadingPad() {
 }
 
 function Readout({ place }: { place: Place | null }) {
-  const say = useSay();
+  const translate = useTranslate();
   const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
   const typed = useDesk((s) => s.draft);
   const entity = useInspection((s) => (place ? s.model?.entities[place.id] : undefined));
@@ -52,8 +52,8 @@ function Readout({ place }: { place: Place | null }) {
   return (
     <div className={css.readout}>
       <div className={css.title}>
-        {whereOf(entity)} · {say(spec.label)}
-        <HistoryButton place={place} label={`History of ${say(spec.label)}`} />
+        {whereOf(entity)} · {translate(spec.label)}
+        <HistoryButton place={place} label={`History of ${translate(spec.label)}`} />
       </div>
       <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
         {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
@@ -70,13 +70,13 @@ function Readout({ place }: { place: Place | null }) {
 }
 
 function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: boolean }) {
-  const say = useSay();
+  const translate = useTranslate();
   const spec = useFieldSpec(place.kind, place.field);
   const typed = useDesk((s) => s.draft);
   const nextSpec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
   const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
   const nextSaid = next
-    ? [whereOf(nextEntity), nextSpec && say(nextSpec.label)].filter(Boolean).join(" ")
+    ? [whereOf(nextEntity), nextSpec && translate(nextSpec.label)].filter(Boolean).join(" ")
     : "the last one here";
   const reasoning = typed?.toUpperCase().startsWith("LIM");
   // Why there is no loop test is chosen from a list, and not guessed from words.
