@@ -150,6 +150,7 @@
 #if data.instruments.len() > 0 [*Instruments.* #data.instruments.join("; ").]
 
 == Supply and earthing
+#image(bytes(data.intake.svg), format: "svg", width: 100%, alt: data.intake.words)
 #pairs(data.supply)
 
 #if data.bonds.len() > 0 [

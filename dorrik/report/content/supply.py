@@ -4,12 +4,18 @@ from typing import Any
 
 from dorrik.core.inspection import Bond, Inspection
 from dorrik.core.judgement import Judgement
+from dorrik.report import intake_drawing
 from dorrik.report.content.words import facts, shown
 
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
-    """Facts of the supply, and every main bond."""
-    return {"supply": _supply(inspection, judgement), "bonds": [_bond(bond) for bond in inspection.bonds]}
+    """The way of the supply as a drawing, its facts, and every main bond."""
+    svg, words = intake_drawing.drawing(inspection, judgement)
+    return {
+        "intake": {"svg": svg, "words": words},
+        "supply": _supply(inspection, judgement),
+        "bonds": [_bond(bond) for bond in inspection.bonds],
+    }
 
 
 def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]]:
@@ -19,6 +25,10 @@ def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]
         "phases",
         "service_fuse_standard",
         "service_fuse_a",
+        "meter_number",
+        "meter_seals",
+        "isolator",
+        "isolator_a",
         "tails_mm2",
         "earthing_conductor_mm2",
         "bonding_mm2",

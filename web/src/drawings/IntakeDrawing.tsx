@@ -24,14 +24,18 @@ export interface DrawnBond extends DrawnPart {
 export interface DrawnBoard extends DrawnPart {
   id: string;
   name: string;
+  /** How many boards stand between it and the tails. */
+  depth: number;
+  /** It has an electrode of its own. */
+  electrode: boolean;
 }
 
-export type PartKey = "supply" | "head" | "switch-fuse" | "tails" | "ze" | "earth";
+export type PartKey = "supply" | "head" | "meter" | "isolator" | "switch-fuse" | "tails" | "ze" | "earth";
 
 interface Props {
   parts: Record<PartKey, DrawnPart>;
-  /** No switch-fuse stands in front of the tails. */
-  straight: boolean;
+  /** What is said not to be there: drawn faintly, with the line going on. */
+  absent: readonly PartKey[];
   /** The earth is an electrode of the home's own. */
   electrode: boolean;
   bonds: readonly DrawnBond[];
@@ -49,11 +53,14 @@ const MET = { x: 490, y: 226, width: 112, height: 36 };
 const GROUND = 300;
 const BONDS_AT = 470;
 const BOND_APART = 132;
+const BOARD = { x: 800, y: 84, width: 186, height: 56, apart: 64, step: 22 };
+/** More boards than this are told in words: the stage of the boards shows them all. */
+const MOST_BOARDS = 3;
 /** A style, not an attribute: the reset of the component library is stronger than those. */
 const BOLD = { fontWeight: 700 };
 
 export function IntakeDrawing(props: Props) {
-  const { parts, straight, electrode, bonds, boards, chosen, choose, openBoard } = props;
+  const { parts, absent, electrode, bonds, boards, chosen, choose, openBoard } = props;
   const is = (key: string) => chosen === key;
   const middle = MET.x + MET.width / 2;
   return (
@@ -67,7 +74,7 @@ export function IntakeDrawing(props: Props) {
           </defs>
           <rect x="12" y={GROUND} width={WIDTH - 24} height={HEIGHT - GROUND - 4} fill="url(#soil)" opacity="0.7" />
           <line x1="12" x2={WIDTH - 12} y1={GROUND} y2={GROUND} stroke="currentColor" strokeWidth="1.5" />
-          <path d={`M12 ${LINE} H820`} fill="none" stroke="currentColor" strokeWidth="4" />
+          <path d={`M12 ${LINE} H${BOARD.x}`} fill="none" stroke="currentColor" strokeWidth="4" />
           <EarthPath known={parts.earth.known} electrode={electrode} boards={boards.length > 0} middle={middle} />
 
           <Part label="Supply" part={parts.supply} chosen={is("supply")} tap={() => choose("supply")}>
@@ -78,25 +85,26 @@ export function IntakeDrawing(props: Props) {
             <Frame x={120} y={76} width={150} height={84} part={parts.head} chosen={is("head")} />
             <Words x={134} y={100} title="Service head" lines={parts.head.lines} />
           </Part>
-          <g fill="var(--d-colors-quiet)">
-            <rect
-              x="322"
-              y="88"
-              width="74"
-              height="48"
-              rx="6"
-              fill="var(--d-colors-sheet)"
-              stroke="var(--d-colors-faint)"
-              strokeWidth="1.5"
+          <Part label="Meter" part={parts.meter} chosen={is("meter")} tap={() => choose("meter")}>
+            <Frame x={284} y={76} width={114} height={72} part={parts.meter} chosen={is("meter")} />
+            <Words x={296} y={100} title="Meter" lines={parts.meter.lines} />
+          </Part>
+          <Part label="Isolator" part={parts.isolator} chosen={is("isolator")} tap={() => choose("isolator")}>
+            <Frame
+              x={412}
+              y={88}
+              width={104}
+              height={52}
+              part={parts.isolator}
+              chosen={is("isolator")}
+              faint={absent.includes("isolator")}
             />
-            <text x="359" y="118" textAnchor="middle">
-              Meter
-            </text>
-          </g>
+            <Words x={424} y={110} title="Isolator" lines={parts.isolator.lines} />
+          </Part>
           <Part label="Tails" part={parts.tails} chosen={is("tails")} tap={() => choose("tails")}>
-            <Frame x={430} y={20} width={150} height={58} part={parts.tails} chosen={is("tails")} />
-            <Words x={444} y={43} title="Tails" lines={parts.tails.lines} />
-            <path d={`M505 78 V${LINE}`} fill="none" stroke="currentColor" strokeWidth="1" strokeDasharray="2 3" />
+            <Frame x={490} y={14} width={150} height={56} part={parts.tails} chosen={is("tails")} />
+            <Words x={504} y={37} title="Tails" lines={parts.tails.lines} />
+            <path d={`M566 70 V${LINE}`} fill="none" stroke="currentColor" strokeWidth="1" strokeDasharray="2 3" />
           </Part>
           <Part
             label="Switch-fuse"
@@ -111,7 +119,7 @@ export function IntakeDrawing(props: Props) {
               height={72}
               part={parts["switch-fuse"]}
               chosen={is("switch-fuse")}
-              faint={straight}
+              faint={absent.includes("switch-fuse")}
             />
             <Words x={632} y={100} title="Switch-fuse" lines={parts["switch-fuse"].lines} />
           </Part>
@@ -120,15 +128,14 @@ export function IntakeDrawing(props: Props) {
               no board yet
             </text>
           )}
-          {boards.slice(0, 3).map((board, at) => (
-            <Part key={board.id} label={board.name} part={board} chosen={false} tap={() => openBoard(board.id)}>
-              <rect x="820" y={40 + at * 66} width="166" height="58" rx="7" fill="currentColor" />
-              <g fill="var(--d-colors-on-ink)">
-                <Words x={834} y={63 + at * 66} title={board.name} lines={board.lines} />
-              </g>
-              {board.status && <MarkShape status={board.status} x={966} y={58 + at * 66} inverse />}
-            </Part>
+          {boards.slice(0, MOST_BOARDS).map((board, at) => (
+            <Board key={board.id} board={board} at={at} tap={() => openBoard(board.id)} />
           ))}
+          {boards.length > MOST_BOARDS && (
+            <text x={BOARD.x} y={BOARD.y + MOST_BOARDS * BOARD.apart + 16} fill="var(--d-colors-quiet)">
+              and {boards.length - MOST_BOARDS} more
+            </text>
+          )}
 
           <Part label="Ze" part={parts.ze} chosen={is("ze")} tap={() => choose("ze")}>
             <Frame x={236} y={176} width={196} height={56} part={parts.ze} chosen={is("ze")} />
@@ -157,6 +164,39 @@ export function IntakeDrawing(props: Props) {
   );
 }
 
+/** A board, under the one that feeds it. */
+function Board({ board, at, tap }: { board: DrawnBoard; at: number; tap: () => void }) {
+  const x = BOARD.x + Math.min(board.depth, 3) * BOARD.step;
+  const y = BOARD.y + at * BOARD.apart;
+  const width = BOARD.x + BOARD.width - x;
+  const middle = y + BOARD.height / 2;
+  return (
+    <Part label={board.name} part={board} chosen={false} tap={tap}>
+      {board.depth > 0 && (
+        <path
+          d={`M${x - BOARD.step / 2} ${y - (BOARD.apart - BOARD.height)} V${middle} H${x}`}
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="3"
+        />
+      )}
+      <rect x={x} y={y} width={width} height={BOARD.height} rx="7" fill="currentColor" />
+      <g fill="var(--d-colors-on-ink)">
+        <Words x={x + 14} y={y + 23} title={board.name} lines={board.lines} />
+      </g>
+      {board.electrode && (
+        <path
+          d={`M${x + width - 20} ${y + 30} v8 m-9 0 h18 m-15 5 h12 m-9 5 h6`}
+          fill="none"
+          stroke="var(--d-colors-on-ink)"
+          strokeWidth="2"
+        />
+      )}
+      {board.status && <MarkShape status={board.status} x={x + width - 20} y={y + 18} inverse />}
+    </Part>
+  );
+}
+
 interface EarthProps {
   known: boolean;
   electrode: boolean;
@@ -179,7 +219,7 @@ function EarthPath({ known, electrode, boards, middle }: EarthProps) {
       ) : (
         <path d={`M195 160 V${down} H${MET.x}`} />
       )}
-      {boards && <path d={`M${middle + MET.width / 2} ${down} H900 V${LINE - 14}`} />}
+      {boards && <path d={`M${middle + MET.width / 2} ${down} H${BOARD.x - 14} V${LINE + 18} H${BOARD.x}`} />}
     </g>
   );
 }

@@ -12,7 +12,7 @@ import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Bond, SERVICES } from "./Bond";
-import { drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
+import { absentParts, drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
 
 const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"];
 const AT = ["at_clamp_ohm", "at_pipe_ohm"];
@@ -21,6 +21,8 @@ const TITLES: Record<PartKey, string> = {
   supply: "Supply",
   ze: "Supply",
   head: "Service head",
+  meter: "Meter",
+  isolator: "Isolator after the meter",
   tails: "Tails",
   "switch-fuse": "Switch-fuse in front of the tails",
   earth: "Earthing",
@@ -70,7 +72,7 @@ export default function Intake() {
       <Box px="4">
         <IntakeDrawing
           {...drawn}
-          straight={values.tails_protected === false && values.switch_fuse_a == null}
+          absent={absentParts(values)}
           electrode={values.earthing === "TT"}
           chosen={tapped}
           choose={choose}
@@ -99,7 +101,7 @@ export default function Intake() {
           pt="3"
           mb="6"
         >
-          <Chosen part={tapped} id={id} tt={values.earthing === "TT"} />
+          <Chosen part={tapped} id={id} tt={values.earthing === "TT"} isolated={values.isolator !== "none"} />
         </Box>
         <Section title="The home" lead="Moves the code of what depends on it.">
           <Fields kind="inspection" id={id} fields={[{ field: "storey", wide: true }, "flat_above"]} />
@@ -110,7 +112,7 @@ export default function Intake() {
 }
 
 /** The few fields of the part that was tapped. Service head and tails go together: one reads them in one look. */
-function Chosen({ part, id, tt }: { part: string; id: string; tt: boolean }) {
+function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: boolean; isolated: boolean }) {
   if (!(part in FIELDS)) return <Bond key={part} id={part} />;
   const key = part as PartKey;
   const supply: Named[] = [
@@ -132,6 +134,11 @@ function Chosen({ part, id, tt }: { part: string; id: string; tt: boolean }) {
       "service_fuse_a",
       ...TAILS,
       "overhead_supply",
+    ],
+    meter: ["meter_number", "meter_seals"],
+    isolator: [
+      { field: "isolator", hint: "Between the meter and the boards, often the network operator's." },
+      ...(isolated ? ["isolator_a"] : []),
     ],
     tails: [...TAILS, { field: "neutral_mm2", hint: "Where it is seen; otherwise the tails stand for it." }],
     "switch-fuse": ["tails_protected", "switch_fuse_a"],

@@ -1,6 +1,7 @@
 /** What is known of each part of the intake, in the few words that the drawing has room for. */
 import type { Judgement, Status } from "../api/client";
 import type { DrawnBoard, DrawnBond, DrawnPart, PartKey } from "../drawings/IntakeDrawing";
+import { tree } from "../drawings/ways";
 import { children, type Model } from "../inspection/model";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
@@ -11,6 +12,8 @@ export const FIELDS: Record<PartKey, readonly string[]> = {
   ze: ["ze_ohm", "ze_parallel_removed"],
   head: ["service_fuse_standard", "service_fuse_a", "overhead_supply"],
   tails: ["tails_mm2", "tails_length_m", "neutral_mm2"],
+  meter: ["meter_number", "meter_seals"],
+  isolator: ["isolator", "isolator_a"],
   "switch-fuse": ["tails_protected", "switch_fuse_a"],
   earth: ["earthing_conductor_mm2", "earth_by", "electrode"],
 };
@@ -47,6 +50,11 @@ const LINES: Record<PartKey, (v: Values) => string[]> = {
   ze: (v) => [withUnit(v.ze_ohm, "Ω") ?? ""],
   head: (v) => [joined(v.service_fuse_standard), joined(withUnit(v.service_fuse_a, "A"))],
   tails: (v) => [joined(withUnit(v.tails_mm2, "mm²"), withUnit(v.tails_length_m, "m"))],
+  meter: (v) => [
+    String(v.meter_number ?? "").slice(0, 9),
+    v.meter_seals === "broken" ? "seal broken" : v.meter_seals === "whole" ? "sealed" : String(v.meter_seals ?? ""),
+  ],
+  isolator: (v) => [v.isolator === "none" ? "none" : (withUnit(v.isolator_a, "A") ?? String(v.isolator ?? ""))],
   "switch-fuse": (v) => [
     v.tails_protected === false && v.switch_fuse_a == null ? "none" : joined(withUnit(v.switch_fuse_a, "A")),
   ],
@@ -78,15 +86,29 @@ export function drawnBonds(model: Model): DrawnBond[] {
   });
 }
 
-/** The boards that the tails go to; others stand under them. */
+/** What is said not to be there. */
+export function absentParts({ tails_protected, switch_fuse_a, isolator }: Values): PartKey[] {
+  return [
+    ...(tails_protected === false && switch_fuse_a == null ? (["switch-fuse"] as const) : []),
+    ...(isolator === "none" ? (["isolator"] as const) : []),
+  ];
+}
+
+/** Every board, under the one that feeds it. */
 export function drawnBoards(model: Model): DrawnBoard[] {
-  return children(model, "board", model.id)
-    .filter((board) => !board.values.fed_by)
-    .map((board) => ({
-      id: board.id,
-      name: nameOf(board),
-      known: true,
-      lines: [joined(withUnit(board.values.ways, "ways"), withUnit(board.values.main_switch_a, "A"))].filter(Boolean),
-      status: worst(model.judgement, (id, field) => id === board.id && field !== "insulation_lne_mohm"),
-    }));
+  return tree(model).map(({ board, depth, feeding }) => ({
+    id: board.id,
+    name: nameOf(board),
+    known: true,
+    depth,
+    electrode: board.values.earthing === "own electrode",
+    lines: [
+      joined(
+        feeding && `way ${String(feeding.values.way ?? "?")}`,
+        withUnit(board.values.ways, "ways"),
+        withUnit(board.values.main_switch_a, "A"),
+      ),
+    ].filter(Boolean),
+    status: worst(model.judgement, (id, field) => id === board.id && field !== "insulation_lne_mohm"),
+  }));
 }
