@@ -20,6 +20,8 @@ interface Desk {
   focus: Place | null;
   /** What is being typed at the focus; null where nothing was typed yet. */
   draft: string | null;
+  /** Where what stands there now came from, if it was not typed: the name of an instrument. */
+  origin: string | null;
   /** The figures of the open screen in the order of the work. */
   order: Place[];
   observing: About | null;
@@ -34,6 +36,7 @@ interface Desk {
 export const useDesk = create<Desk>(() => ({
   focus: null,
   draft: null,
+  origin: null,
   order: [],
   observing: null,
   left: [],
@@ -48,22 +51,28 @@ export const same = (a: Place | null, b: Place | null): boolean => !!a && !!b &&
 export function focusOn(place: Place | null): void {
   if (same(get().focus, place)) return;
   commit();
-  set({ focus: place, draft: null });
+  set({ focus: place, draft: null, origin: null });
 }
 
 export function draft(text: string | null): void {
-  set({ draft: text });
+  set({ draft: text, origin: null });
+}
+
+/** A reading from an instrument stands in front of the figure in focus, until it is left or typed over. */
+export function offer(text: string, origin: string): void {
+  if (get().focus) set({ draft: text, origin });
 }
 
 /** A key of the pad or the keyboard goes behind what is typed; the first one replaces what stood. */
 export function type(text: string): void {
-  set({ draft: (get().draft ?? "") + text });
+  const { draft: typed, origin } = get();
+  set({ draft: (origin ? "" : (typed ?? "")) + text, origin: null });
 }
 
 export function backspace(): void {
   const { draft: typed, focus } = get();
   const stood = focus ? String(value(focus) ?? "") : "";
-  set({ draft: (typed ?? stood).slice(0, -1) });
+  set({ draft: (typed ?? stood).slice(0, -1), origin: null });
 }
 
 /** What stands at a place now, typed or kept. */
@@ -75,7 +84,7 @@ export function value(place: Place): unknown {
 export function commit(): void {
   const { focus, draft: typed } = get();
   if (!focus || typed === null) return;
-  set({ draft: null });
+  set({ draft: null, origin: null });
   setField(focus, typed.trim() === "" ? null : typed.trim());
   leftBehind(focus);
 }
@@ -107,7 +116,7 @@ export function neighbour(step: 1 | -1): Place | null {
 export function move(step: 1 | -1): void {
   const to = neighbour(step);
   commit();
-  if (to) set({ focus: to, draft: null });
+  if (to) set({ focus: to, draft: null, origin: null });
 }
 
 export function observe(about: About): void {

@@ -14,6 +14,7 @@ import {
 } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { setField, undo, useInspection } from "../inspection/open";
+import { useReadingSource } from "../inspection/readingSource";
 import type { Place } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";
@@ -40,13 +41,22 @@ function Readout({ place }: { place: Place | null }) {
   const translate = useTranslate();
   const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
   const typed = useDesk((s) => s.draft);
+  const origin = useDesk((s) => s.origin);
+  const missed = useReadingSource((s) => s.missed);
+  const source = useReadingSource((s) => s.source.name);
   const entity = useInspection((s) => (place ? s.model?.entities[place.id] : undefined));
   const expected = useInspection((s) =>
     place ? s.model?.judgement?.expected.find((e) => e.id === place.id && e.field === place.field)?.says : undefined,
   );
   const refused = useInspection((s) => (place && s.model ? refusal(s.model, place.id, place.field) : undefined));
   if (!place || !spec) {
-    return <div className={css.readout}>Tap a figure, or press Tab, to begin.</div>;
+    return (
+      <div className={css.readout}>
+        {missed === null
+          ? "Tap a figure, or press Tab, to begin."
+          : `${source} shows ${missed}: tap the figure that it belongs to, and measure again.`}
+      </div>
+    );
   }
   const text = typed ?? String(entity?.values[place.field] ?? "");
   return (
@@ -58,7 +68,11 @@ function Readout({ place }: { place: Place | null }) {
       <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
         {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
       </div>
-      {refused && typed === null ? (
+      {origin ? (
+        <div className={css.expected} role="status">
+          from {origin}: next keeps it
+        </div>
+      ) : refused && typed === null ? (
         <div className={css.refused} role="alert">
           {refused}
         </div>
