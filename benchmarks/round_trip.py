@@ -15,7 +15,7 @@ from pathlib import Path
 from typing import Any
 
 from benchmarks.homes import document
-from dorrik.store import migrate, people
+from dorrik.store import migrate, passwords, people
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
 
@@ -93,7 +93,7 @@ def run() -> None:
             connection.exec_driver_sql("CREATE TABLE bare (id CHAR(36) PRIMARY KEY, value VARCHAR(200)) ENGINE=InnoDB")
             firm = people.add_firm(connection, "Firm", "", "")
             people.add_person(
-                connection, firm, "Ines", "ines@test.example", "inspector", people.hash_password("password")
+                connection, firm, "Ines", "ines@test.example", "inspector", passwords.hash_password("password")
             )
         servers = [_serve("bare", database.url, BARE_PORT), _serve("real", database.url, REAL_PORT)]
         try:
@@ -110,7 +110,8 @@ def run() -> None:
             for n in range(ROUNDS):
                 times["bare"].append(bare.post("/insert", {"value": f"0.{n:03}"})[1])
                 change = _change("circuit", circuits[n % 12], "zs_ohm", f"0.{n:03}", seq)
-                answer, taken = real.post(path, {"changes": [change]})
+                # As the front end does it: it says which verdicts it has, and gets what became different.
+                answer, taken = real.post(path, {"changes": [change], "judged": seq})
                 assert answer["results"][0]["state"] == "kept"
                 seq = answer["seq"]
                 times["real"].append(taken)

@@ -9,6 +9,8 @@ const IDRIS = { id: "idris", firm_id: "firm" };
 class FakeServer {
   kept: Change[] = [];
   batches: Change[][] = [];
+  photos: string[] = [];
+  judged = false;
   status: number | ((changes: Change[]) => number) = 200;
   down = false;
 
@@ -18,6 +20,11 @@ class FakeServer {
     if (request.method === "GET" && request.url.includes("/changes"))
       return answer({ seq: this.kept.length, entries: [], judgement: null });
     if (request.method === "GET") return this.whole(answer);
+    if (request.method === "PUT") {
+      if (this.status !== 200) return answer({ code: "x", message: `Status ${String(this.status)}.` }, 413);
+      this.photos.push(request.url.split("/").at(-1) ?? "");
+      return new Response(null, { status: 204 });
+    }
     const { changes } = (await request.json()) as { changes: Change[] };
     const status = typeof this.status === "function" ? this.status(changes) : this.status;
     if (status !== 200) return answer({ code: "x", message: `Status ${status}.`, fields: [] }, status);
@@ -46,8 +53,9 @@ class FakeServer {
     return answer({
       id,
       seq: this.kept.length,
+      may: ["write"],
       entities: [{ kind: "inspection", id, parent_id: "firm", values }],
-      judgement: null,
+      judgement: this.judged ? { notes: [] } : null,
     });
   }
 }
@@ -58,6 +66,7 @@ let sync: typeof import("./open");
 let device: typeof import("./device");
 let outbox: typeof import("./outbox");
 let transport: typeof import("./transport");
+let lastOpened: typeof import("./lastOpened");
 
 /** Switch the tablet on: fresh modules, the same device database. */
 async function start(): Promise<void> {
@@ -71,6 +80,7 @@ async function start(): Promise<void> {
   device = await import("./device");
   outbox = await import("./outbox");
   transport = await import("./transport");
+  lastOpened = await import("./lastOpened");
 }
 
 const model = () => sync.useInspection.getState().model!;
@@ -98,7 +108,7 @@ beforeEach(async () => {
     },
   );
   await start();
-  await device.device.pending.clear();
+  await Promise.all([device.device.pending.clear(), device.device.photos.clear()]);
 });
 
 afterEach(() => {
@@ -241,6 +251,81 @@ describe("trouble on the line", () => {
     await vi.waitFor(() => expect(model().pending.map((p) => p.change.value)).toEqual(["poison"]));
     expect(model().pending[0]?.refused).toContain("The rest goes on");
   }, 15_000);
+});
+
+describe("several inspections on one device", () => {
+  it("one that the server will take nothing for holds up no other, and is said where it is open", async () => {
+    const barred = sync.begin(RUTH, {});
+    server.status = (changes) => (changes[0]?.entity_id === barred ? 403 : 200);
+    sync.setField(place("condition"), "Kept here");
+    await soon(() => expect(outbox.useOutbox.getState().barred[barred]).toContain("kept on this device"));
+    const other = sync.begin(RUTH, { reference: "K-2" });
+    await soon(() => expect(server.kept.map((c) => c.entity_id)).toEqual([other, other]));
+    expect((await onDevice()).filter((p) => p.inspectionId === barred)).not.toEqual([]);
+  });
+
+  it("what waits of one that is not open goes all the same", async () => {
+    const first = sync.begin(RUTH, {});
+    await settled();
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    await soon(async () => expect(await onDevice()).toHaveLength(1));
+    sync.begin(RUTH, {});
+    server.down = false;
+    outbox.wake();
+    await soon(() => expect(server.kept.find((c) => c.entity_id === first && c.value === "Worn")).toBeTruthy());
+  });
+});
+
+describe("without a server", () => {
+  it("an inspection opens as it was open here last, with what was typed since on top", async () => {
+    const id = sync.begin(RUTH, { reference: "K-1" });
+    await settled();
+    server.judged = true;
+    await start();
+    await sync.load(id, RUTH);
+    await soon(async () => expect(await lastOpened.opened(RUTH.id, id)).toBeTruthy());
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    await soon(async () => expect(await onDevice()).toHaveLength(1));
+    await start();
+    await sync.load(id, RUTH);
+    expect(model().entities[id]?.values).toMatchObject({ reference: "K-1", condition: "Worn" });
+    expect(sync.useInspection.getState().asOf).not.toBeNull();
+    // Nobody else is shown it.
+    await start();
+    await sync.load(id, IDRIS);
+    expect(sync.useInspection.getState().model).toBeNull();
+    expect(sync.useInspection.getState().error).toContain("cannot be reached");
+  });
+});
+
+describe("photos", () => {
+  const photo = { sha256: "ab".repeat(32), content: new ArrayBuffer(4) };
+
+  it("wait for their inspection, then go, and are let go", async () => {
+    server.down = true;
+    const inspectionId = sync.begin(RUTH, {});
+    await outbox.putPhoto({ ...photo, inspectionId });
+    server.down = false;
+    outbox.wake();
+    await soon(() => expect(server.photos).toEqual([photo.sha256]));
+    expect(server.kept).not.toEqual([]);
+    await soon(async () => expect(await device.device.photos.toArray()).toEqual([]));
+    expect(outbox.waiting(outbox.useOutbox.getState())).toBe(0);
+  });
+
+  it("that the server will not have stay, with its reason, and hold up nothing", async () => {
+    const inspectionId = sync.begin(RUTH, {});
+    await settled();
+    server.status = 413;
+    await outbox.putPhoto({ ...photo, inspectionId });
+    await soon(() => expect(outbox.useOutbox.getState().photos[photo.sha256]).toContain("413"));
+    expect((await device.device.photos.toArray())[0]?.refused).toContain("413");
+    server.status = 200;
+    sync.setField(place("condition"), "Worn");
+    await settled();
+  });
 });
 
 describe("a tablet in other hands", () => {

@@ -112,6 +112,10 @@ interface NotesProps {
   sums: Schemas["BoardSumOut"][];
 }
 
+/** So many of what was left and is not answered stand open, the newest first; the others are one tap away. */
+const WHOLE = 3;
+const NOTHING: readonly string[] = [];
+
 const HEADS: Record<Urgency, string> = { fail: "fail", attention: "to look at", unknown: "cannot be judged yet" };
 
 function Notes({ stage, judgement, arranged, sums }: NotesProps) {
@@ -119,14 +123,14 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
   const last = useDesk((s) => s.left[0]);
   const testing = TESTS.includes(stage);
   const unjudged = useUnjudged();
-  const follows = consequences(judgement);
+  const follows = useMemo(() => consequences(judgement), [judgement]);
   // What follows from a figure is told once, with the first note of that figure.
   const told = new Set<string>();
-  const followed = (note: Note): string[] => {
+  const followed = (note: Note): readonly string[] => {
     const key = keyOf(note.id, note.field);
-    if (note.because_of || note.standing === "pass" || told.has(key)) return [];
+    if (note.because_of || note.standing === "pass" || told.has(key)) return NOTHING;
     told.add(key);
-    return follows.get(key) ?? [];
+    return follows.get(key) ?? NOTHING;
   };
   const cards = (notes: Note[], how: { lit?: boolean; held?: boolean }) =>
     notes.map((note) => <NoteCard key={waveKey(note)} note={note} {...how} follows={followed(note)} />);
@@ -147,7 +151,12 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
           {cards(left, { lit: true, held: true })}
         </Box>
       )}
-      {cards(unanswered, { held: true })}
+      {cards(unanswered.slice(0, WHOLE), { held: true })}
+      {unanswered.length > WHOLE && (
+        <Fold title={`${unanswered.length - WHOLE} more not answered yet`} opened={false}>
+          {cards(unanswered.slice(WHOLE), { held: true })}
+        </Fold>
+      )}
       {cards(focused, { lit: true })}
       {URGENCY.map((urgency) => {
         const groups = rest[urgency];

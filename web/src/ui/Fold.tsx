@@ -12,8 +12,10 @@ interface Props {
 
 export function Fold({ title, children, small, opened }: Props) {
   const [open] = useState(opened);
+  // What nobody has opened is not drawn: a stage has many folds, and most of them stay shut.
+  const [drawn, draw] = useState(!!opened);
   return (
-    <chakra.details open={open} mb={small ? "0" : "6"}>
+    <chakra.details open={open} onToggle={(event) => event.currentTarget.open && draw(true)} mb={small ? "0" : "6"}>
       <chakra.summary
         cursor="pointer"
         fontWeight={small ? "semibold" : "bold"}
@@ -22,7 +24,7 @@ export function Fold({ title, children, small, opened }: Props) {
       >
         {title}
       </chakra.summary>
-      {children}
+      {drawn && children}
     </chakra.details>
   );
 }

@@ -1,0 +1,51 @@
+// @vitest-environment happy-dom
+import { ChakraProvider } from "@chakra-ui/react";
+import { cleanup, render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import type { ReactNode } from "react";
+import { afterEach, expect, it, vi } from "vitest";
+import { system } from "../theme/system";
+import { Boundary } from "./Boundary";
+import { loaded } from "./Loaded";
+
+afterEach(cleanup);
+
+const shown = (children: ReactNode) => render(<ChakraProvider value={system}>{children}</ChakraProvider>);
+const Figures = ({ way }: { way: string }) => <p>Figures of way {way}</p>;
+
+it("what is on its way is said, and the part is drawn as soon as it is there", async () => {
+  let arrive: (part: typeof Figures) => void = () => undefined;
+  const Part = loaded("the figures", () => new Promise<typeof Figures>((done) => (arrive = done)));
+  shown(<Part way="3" />);
+  expect(screen.getByText(/Opening the figures/)).toBeTruthy();
+  arrive(Figures);
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
+});
+
+it("a part that was fetched before is there at once", async () => {
+  const load = vi.fn(async () => Figures);
+  const Part = loaded("the figures", load);
+  await Part.fetch();
+  shown(<Part way="7" />);
+  expect(screen.getByText("Figures of way 7")).toBeTruthy();
+  expect(load).toHaveBeenCalledTimes(1);
+});
+
+it("a part that cannot be fetched is told, and asked for again when somebody tries again", async () => {
+  const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
+  let online = false;
+  const Part = loaded("the figures", async () => {
+    if (!online) throw new TypeError("Failed to fetch dynamically imported module");
+    return Figures;
+  });
+  shown(
+    <Boundary what="This screen">
+      <Part way="3" />
+    </Boundary>,
+  );
+  const again = await screen.findByRole("button", { name: /again/i });
+  online = true;
+  await userEvent.click(again);
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
+  quiet.mockRestore();
+});
