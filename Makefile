@@ -27,7 +27,7 @@ check: ## lint and types
 	@scripts/setup.sh test
 	.venv/bin/ruff check .
 	.venv/bin/ruff format --check .
-	.venv/bin/mypy -p dorrik
+	.venv/bin/mypy -p dorrik -p benchmarks
 	.venv/bin/lint-imports
 	$(PY) -m dorrik openapi | diff -q - docs/openapi.json || (echo "docs/openapi.json is out of date: make openapi" && exit 1)
 	cd web && npx openapi-typescript ../docs/openapi.json -o /tmp/dorrik-schema.gen.ts >/dev/null && diff -q /tmp/dorrik-schema.gen.ts src/api/schema.gen.ts

@@ -4,7 +4,6 @@ A Zs that fails is typed way after way and left with Enter; the clock runs in th
 which the margin speaks of the figure.
 """
 
-import shutil
 import statistics
 import tempfile
 from pathlib import Path
@@ -16,10 +15,10 @@ from benchmarks.round_trip import _change, _Client, _serve
 from dorrik.store import migrate, passwords, people
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
+from tests.chromium import FLAGS, executable
 
 PORT = 18093
 ROUNDS = 40
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 
 #: Counts from the key to the frame after the one in which the margin has the text.
 CLOCK = """(text) => {
@@ -88,7 +87,7 @@ def run() -> None:
             client.post("/api/session", signed_in)
             homes = {ways: _home(client, firm, ways) for ways in (12, 60)}
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+                browser = playwright.chromium.launch(executable_path=executable(), args=FLAGS)
                 context = browser.new_context(viewport={"width": 1280, "height": 800})
                 context.request.post(f"http://127.0.0.1:{PORT}/api/session", data=signed_in)
                 page = context.new_page()

@@ -1,6 +1,5 @@
 """Takes docs/screenshots/ from the demo data: `make screenshots`. Look at each picture before committing it."""
 
-import shutil
 import tempfile
 from pathlib import Path
 
@@ -11,7 +10,7 @@ from dorrik.demo.people import PASSWORD, PEOPLE, DemoPerson
 from dorrik.store import migrate
 from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
-from tests.e2e.conftest import FLAGS
+from tests.chromium import FLAGS, executable
 from tests.serving import Server, free_port
 
 OUT = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -163,7 +162,7 @@ def main() -> None:
         server = Server(database.url, free_port(), "demo")
         try:
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+                browser = playwright.chromium.launch(executable_path=executable(), args=FLAGS)
                 _take_all(browser, server.base)
                 browser.close()
         finally:

@@ -1,33 +1,21 @@
 """The built front end in Debian's Chromium, against the real server and database."""
 
-import shutil
 from collections.abc import Callable, Iterator
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
+from tests.chromium import FLAGS, executable
 from tests.conftest import PASSWORD, Firm
 from tests.serving import Server
 
-#: Chromium as root needs the first; the others keep it from asking for hosts that cannot be reached.
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 expect.set_options(timeout=10_000)
 
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
-    path = shutil.which("chromium")
-    assert path, "Chromium is not installed: apt-get install chromium"
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
+        browser = playwright.chromium.launch(executable_path=executable(), args=FLAGS)
         yield browser
         browser.close()
 
