@@ -96,7 +96,7 @@ def _said(i: Inspection) -> dict[str, list[str]]:
         return " · ".join(str(part) for part in parts if part)
 
     switch = "none" if i.tails_protected is False and i.switch_fuse_a is None else _unit(i.switch_fuse_a, "A")
-    seals = {"whole": "sealed", "broken": "seal broken"}.get(i.meter_seals or "", i.meter_seals)
+    seals = {"whole": "sealed", "broken": "seal broken", "none seen": "no seals"}.get(i.meter_seals or "")
     fault = (_unit(i.pscc_ka, "kA L–N"), _unit(i.pefc_ka, "kA L–E"))
     lines = {
         "supply": [line(i.earthing, _PHASES.get(i.phases or ""), *fault)],

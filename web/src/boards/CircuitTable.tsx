@@ -193,7 +193,7 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
               <ChosenCell
                 label={`Device of ${name}`}
                 value={device}
-                choices={[EMPTY, ...devices.map(same)]}
+                choices={[EMPTY, ...devices.map((one): Choice => [one, one.replace(/^BS (EN )?/, "")])]}
                 change={chooseDevice}
               />
             </Table.Cell>

@@ -38,6 +38,8 @@ type Values = Entity["values"];
 const withUnit = (value: unknown, unit: string) => (value == null ? null : `${String(value)} ${unit}`);
 const joined = (...parts: (unknown | null)[]) => parts.filter((part) => part != null && part !== "").join(" · ");
 
+const SEALS: Record<string, string> = { whole: "sealed", broken: "seal broken", "none seen": "no seals" };
+
 const LINES: Record<PartKey, (v: Values) => string[]> = {
   supply: (v) => [
     joined(
@@ -50,10 +52,7 @@ const LINES: Record<PartKey, (v: Values) => string[]> = {
   ze: (v) => [withUnit(v.ze_ohm, "Ω") ?? ""],
   head: (v) => [joined(v.service_fuse_standard), joined(withUnit(v.service_fuse_a, "A"))],
   tails: (v) => [joined(withUnit(v.tails_mm2, "mm²"), withUnit(v.tails_length_m, "m"))],
-  meter: (v) => [
-    String(v.meter_number ?? "").slice(0, 9),
-    v.meter_seals === "broken" ? "seal broken" : v.meter_seals === "whole" ? "sealed" : String(v.meter_seals ?? ""),
-  ],
+  meter: (v) => [String(v.meter_number ?? "").slice(0, 9), SEALS[String(v.meter_seals)] ?? ""],
   isolator: (v) => [v.isolator === "none" ? "none" : (withUnit(v.isolator_a, "A") ?? String(v.isolator ?? ""))],
   "switch-fuse": (v) => [
     v.tails_protected === false && v.switch_fuse_a == null ? "none" : joined(withUnit(v.switch_fuse_a, "A")),
