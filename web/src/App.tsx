@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ComponentType, type ReactNode, useEffect } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
-import { api, answer, type Me } from "./api/client";
+import { api, answer, type Me, Unreachable } from "./api/client";
 import { explain } from "./api/errors";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
@@ -30,13 +30,23 @@ const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster)
 
 // The first picture does not wait for what keeps things on the device.
 const device = () => import("./api/kept");
+const LATER = 1000;
+
+/** So long the server may take before it is asked who was here last, milliseconds. */
+const PATIENCE = 1500;
 
 /** Who is signed in; without a server, who was here last. */
 async function askSession(): Promise<Me | null> {
   const asked = answer(api.GET("/api/session"));
-  asked.catch(() => undefined);
-  const { remembered } = await device();
-  return remembered("session", () => asked);
+  const late = new Promise<never>((_, give) => setTimeout(() => give(new Unreachable()), PATIENCE));
+  try {
+    const me = await Promise.race([asked, late]);
+    setTimeout(() => void device().then((kept) => kept.keepAnswer("session", me)), LATER);
+    return me;
+  } catch {
+    const { remembered } = await device();
+    return remembered("session", () => asked);
+  }
 }
 
 export function App() {
