@@ -10,6 +10,7 @@ from concurrent.futures import ThreadPoolExecutor
 import httpx
 import pytest
 from starlette.exceptions import HTTPException
+from starlette.websockets import WebSocketDisconnect
 
 from dorrik.api import guard, routing
 from dorrik.api.costly import Pool
@@ -187,3 +188,11 @@ def test_the_owner_of_a_session_is_served_while_strangers_sign_in_in_crowds(serv
         assert time.perf_counter() - began < 3
         codes = {one.result() for one in crowd}
     assert codes <= {401, 429} and 429 in codes
+
+
+@pytest.mark.parametrize("path", ["/", "/api/session", "/api/inspections/x/changes"])
+def test_a_web_socket_is_closed_before_anything_is_asked(inspector, path):
+    """Browsers open one from any site, with the cookie; there is none here to be opened."""
+    with pytest.raises(WebSocketDisconnect) as closed, inspector.http.websocket_connect(path):
+        pass
+    assert closed.value.code == 1008
