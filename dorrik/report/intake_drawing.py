@@ -67,7 +67,7 @@ def drawing(inspection: Inspection, judgement: Judgement) -> tuple[str, str]:
     )
     svg = (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {_WIDTH} {_HEIGHT}" '
-        f'font-family="Atkinson Hyperlegible Next" font-size="17" fill="{_INK}">{body}</svg>'
+        f'font-family="&apos;Atkinson Hyperlegible Next&apos;, sans-serif" font-size="17" fill="{_INK}">{body}</svg>'
     )
     return svg, _in_words(said, inspection, [board for board, _, _ in boards])
 
