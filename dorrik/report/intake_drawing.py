@@ -201,7 +201,7 @@ def _board(at: int, board: Board, depth: int, way: str, marks: Marks) -> str:
     y = top + at * _APART
     width = left + full - x
     feed = f'<path d="M{x - _STEP // 2} {y - _APART + height}V{y + height // 2}H{x}" stroke="{_INK}" stroke-width="3" '
-    told = [f"way {way}" if way else "", _unit(board.ways, "ways"), _unit(board.main_switch_a, "A")]
+    told = [f"way {way}" if way else "", _unit(board.ways, "ways"), "" if depth else _unit(board.main_switch_a, "A")]
     ground = f"M{x + width - 20} {y + 30}v8m-9 0h18m-15 5h12m-9 5h6"
     return "".join(
         (

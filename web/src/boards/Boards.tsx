@@ -2,6 +2,7 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { BoardDrawing } from "../drawings/BoardDrawing";
+import { BoardTree } from "../drawings/BoardTree";
 import { tree } from "../drawings/ways";
 import { Fields } from "../fields/Fields";
 import { children, type Model, refusal } from "../inspection/model";
@@ -98,37 +99,6 @@ export default function Boards() {
       </Box>
       <BoardChecks board={board} />
     </>
-  );
-}
-
-/** The boards under the ways that feed them. */
-function BoardTree({ chosen, choose }: { chosen: string; choose: (id: string) => void }) {
-  const model = useInspection((s) => s.model);
-  if (!model) return null;
-  return (
-    <Box as="ul" listStyleType="none" px="4" pb="2.5" aria-label="Boards">
-      {tree(model).map(({ board, depth, feeding }) => {
-        const circuits = children(model, "circuit", board.id);
-        const here = board.id === chosen;
-        return (
-          <Box
-            as="li"
-            key={board.id}
-            pl={`${depth * 22}px`}
-            borderRadius="md"
-            {...(here && { bg: "half", boxShadow: "inset 4px 0 0 {colors.ink}" })}
-          >
-            <Button variant="plain" pressed={here} onClick={() => choose(board.id)}>
-              {depth > 0 && <span aria-hidden="true">└ </span>}
-              <b>{nameOf(board)}</b>{" "}
-              <Box as="span" color="quiet">
-                {[feeding && `from way ${nameOf(feeding)}`, `${circuits.length} circuits`].filter(Boolean).join(" · ")}
-              </Box>
-            </Button>
-          </Box>
-        );
-      })}
-    </Box>
   );
 }
 

@@ -1,6 +1,6 @@
 /** What is known of each part of the intake, in the few words that the drawing has room for. */
-import type { Judgement, Status } from "../api/client";
 import type { DrawnBoard, DrawnBond, DrawnPart, PartKey } from "../drawings/IntakeDrawing";
+import { worst } from "../drawings/standing";
 import { tree } from "../drawings/ways";
 import { children, type Model } from "../inspection/model";
 import type { Entity, Place } from "../inspection/types";
@@ -26,17 +26,11 @@ export function partOf(place: Place): string | null {
   return place.kind === "inspection" ? (PARTS.find((key) => FIELDS[key].includes(place.field)) ?? null) : null;
 }
 
-const WEIGHT: Status[] = ["fail", "attention", "unknown"];
-
-function worst(judgement: Judgement | null, speaks: (id: string, field: string) => boolean): Status | undefined {
-  const notes = (judgement?.notes ?? []).filter((note) => !note.because_of && speaks(note.id, note.field));
-  return WEIGHT.find((status) => notes.some((note) => note.standing === status));
-}
-
 type Values = Entity["values"];
 
 const withUnit = (value: unknown, unit: string) => (value == null ? null : `${String(value)} ${unit}`);
-const joined = (...parts: (unknown | null)[]) => parts.filter((part) => part != null && part !== "").join(" · ");
+const joined = (...parts: (unknown | null)[]) =>
+  parts.filter((part) => part != null && part !== "" && part !== false).join(" · ");
 
 const SEALS: Record<string, string> = { whole: "sealed", broken: "seal broken", "none seen": "no seals" };
 
@@ -105,7 +99,7 @@ export function drawnBoards(model: Model): DrawnBoard[] {
       joined(
         feeding && `way ${String(feeding.values.way ?? "?")}`,
         withUnit(board.values.ways, "ways"),
-        withUnit(board.values.main_switch_a, "A"),
+        depth === 0 && withUnit(board.values.main_switch_a, "A"),
       ),
     ].filter(Boolean),
     status: worst(model.judgement, (id, field) => id === board.id && field !== "insulation_lne_mohm"),
