@@ -119,7 +119,7 @@ def test_nobody_else_is_shown_what_was_open_after_signing_out(signed_in, place):
     expect(page.get_by_label("Password")).to_be_visible()
     place.down()
     page.goto(address)
-    expect(page.get_by_role("heading", name="Sign in to your firm")).to_be_visible()
+    expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
     expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
 
 

@@ -32,6 +32,9 @@ const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster)
 const device = () => import("./api/kept");
 const LATER = 1000;
 
+const keepSession = (kept: Awaited<ReturnType<typeof device>>, me: Me | null) =>
+  me ? kept.keepAnswer("session", me) : kept.forgetAnswers(["session"]);
+
 /** So long the server may take before it is asked who was here last, milliseconds. */
 const PATIENCE = 1500;
 
@@ -41,7 +44,7 @@ async function askSession(): Promise<Me | null> {
   const late = new Promise<never>((_, give) => setTimeout(() => give(new Unreachable()), PATIENCE));
   try {
     const me = await Promise.race([asked, late]);
-    setTimeout(() => void device().then((kept) => kept.keepAnswer("session", me)), LATER);
+    setTimeout(() => void device().then((kept) => keepSession(kept, me)), LATER);
     return me;
   } catch {
     const { remembered } = await device();
