@@ -46,7 +46,9 @@ export function BoardTree({ chosen, choose }: Props) {
           const middle = y + BOX.height / 2;
           const above = feeding && placed.get(feeding.parentId);
           const circuits = children(model, "circuit", board.id).length;
-          const told = [feeding && `from way ${nameOf(feeding)}`, `${circuits} circuits`].filter(Boolean).join(" · ");
+          const told = [feeding && `from way ${nameOf(feeding)}`, circuits === 1 ? "1 circuit" : `${circuits} circuits`]
+            .filter(Boolean)
+            .join(" · ");
           const status = worst(model.judgement, (id) => id === board.id);
           const here = board.id === chosen;
           const key = (event: KeyboardEvent) => {

@@ -15,7 +15,8 @@ export function courier(step: () => Promise<"sent" | "nothing" | "later">): { wa
     let done: "sent" | "nothing" | "later" = "sent";
     while (done === "sent") {
       again = false;
-      done = await step();
+      // Whatever goes wrong in one step, the next one is tried: what waits is never stuck behind it.
+      done = await step().catch(() => "later" as const);
       if (done !== "later") failed = 0;
       // Something came while it looked and found nothing.
       if (done === "nothing" && again) done = "sent";

@@ -180,9 +180,13 @@ async function sendNext(): Promise<"sent" | "nothing" | "later"> {
     failures = 0;
     atOnce = BATCH.changes;
     set({ keptAt: Date.now() });
-    // Shown before it is let go here: nothing is ever seen to vanish.
-    await reader?.taken(id, receipt, sent, judged);
-    await settle(sent, new Map(receipt.results.map((r) => [r.id, r])));
+    try {
+      // Shown before it is let go here: nothing is ever seen to vanish.
+      await reader?.taken(id, receipt, sent, judged);
+    } finally {
+      // The server has it, whatever becomes of showing it: it is not sent for ever.
+      await settle(sent, new Map(receipt.results.map((r) => [r.id, r])));
+    }
     return "sent";
   } catch (error) {
     return await failed(error, sent, id);
