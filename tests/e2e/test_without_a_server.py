@@ -1,6 +1,7 @@
 """The server goes away while somebody works: the page is loaded again and the work goes on; later all of it arrives."""
 
 import json
+import re
 import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -85,7 +86,11 @@ def test_a_reload_shows_what_was_open_and_the_work_goes_on(signed_in, place):
     # As it stood, with its verdicts, with what was typed since, and with what is not known said.
     expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
     expect(figure).to_have_value("0.12")
-    expect(page.get_by_label("Margin").get_by_text("One entry is not judged yet.")).to_be_visible()
+    margin = page.get_by_label("Margin")
+    expect(margin.get_by_text("One entry is not judged yet.")).to_be_visible()
+    expect(margin.get_by_text("Nothing to point out")).to_have_count(0)
+    # Days stand as people write them.
+    expect(page.get_by_text(re.compile(r"\d{4}-\d\d-\d\d"))).to_have_count(0)
     page.get_by_role("textbox", name="1 Cooker, L–N MΩ", exact=True).click()
     page.keyboard.type(">500")
     page.keyboard.press("Enter")

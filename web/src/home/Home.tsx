@@ -17,7 +17,7 @@ import { Menu } from "../ui/Menu";
 import { Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
 import { ThemeButton } from "../ui/ThemeButton";
-import { clock, day, today } from "../ui/when";
+import { moment, today } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
 import { Agenda } from "./Agenda";
 import { InHand, InspectionLines, Issued } from "./InspectionLines";
@@ -134,14 +134,14 @@ function OnThisDevice({ me }: { me: Me }) {
   if (!data?.length) return null;
   return (
     <Section title="On this device">
-      <Box as="ul" listStyleType="none">
+      <Box as="ul" listStyleType="none" textAlign="start">
         {data.map(({ id, title, at }) => (
           <Box as="li" key={id} py="1.5" borderTopWidth="1px" borderColor="line">
             <ChakraLink asChild fontWeight="700">
               <Link to={`/inspection/${id}/brief`}>{title}</Link>
             </ChakraLink>{" "}
             <Box as="span" color="quiet">
-              as of {clock(at)}, {day(new Date(at).toISOString(), { day: "numeric", month: "short" })}
+              as of {moment(at)}
             </Box>
           </Box>
         ))}

@@ -285,13 +285,18 @@ describe("without a server", () => {
     await start();
     await sync.load(id, RUTH);
     await soon(async () => expect(await lastOpened.opened(RUTH.id, id)).toBeTruthy());
+    const at = (await lastOpened.opened(RUTH.id, id))?.at;
     server.down = true;
     sync.setField(place("condition"), "Worn");
     await soon(async () => expect(await onDevice()).toHaveLength(1));
     await start();
     await sync.load(id, RUTH);
     expect(model().entities[id]?.values).toMatchObject({ reference: "K-1", condition: "Worn" });
-    expect(sync.useInspection.getState().asOf).not.toBeNull();
+    expect(sync.useInspection.getState().asOf).toBe(at);
+    // What is kept says when the server last spoke, not when it was looked at without it.
+    sync.setField(place("extent"), "All");
+    await new Promise((done) => setTimeout(done, 1200));
+    expect((await lastOpened.opened(RUTH.id, id))?.at).toBe(at);
     // Nobody else is shown it.
     await start();
     await sync.load(id, IDRIS);

@@ -69,9 +69,10 @@ useInspection.subscribe((now, before) => {
   calm = setTimeout(() => void keepNow(), CALM);
 });
 
+/** Only what the server has just said: what is kept says of itself when that was. */
 async function keepNow(): Promise<void> {
-  const { model: current } = get();
-  if (current && me.id) await keepOpened(me.id, current);
+  const { model: current, asOf } = get();
+  if (current && me.id && asOf === null && reach() === "ok") await keepOpened(me.id, current);
 }
 
 /** May this person do that with the open inspection? Where nothing is known yet, the server decides once it hears of it. */

@@ -17,7 +17,7 @@ import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { loaded } from "../ui/Loaded";
 import { Loading, Trouble } from "../ui/States";
-import { clock, day } from "../ui/when";
+import { day, moment } from "../ui/when";
 import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
 import { RunSheet } from "./RunSheet";
@@ -158,9 +158,8 @@ function Notices() {
       )}
       {asOf !== null && (
         <Banner edge role="status">
-          <b>The server cannot be reached.</b> This is the inspection as it stood on this device on{" "}
-          {day(new Date(asOf).toISOString(), { day: "numeric", month: "short" })} at {clock(asOf)}. Go on: what you
-          enter is kept here and sent later.
+          <b>The server cannot be reached.</b> This is the inspection as it stood on this device, {moment(asOf)}. Go on:
+          what you enter is kept here and sent later.
         </Banner>
       )}
       {notices.map((notice) => {

@@ -8,7 +8,7 @@ import { arrange, type Arrangement, URGENCY, type Urgency, waveKey } from "../in
 import { observe, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/open";
-import { useUnjudged } from "../inspection/select";
+import { useOvertaken, useUnjudged } from "../inspection/select";
 import { useReach } from "../inspection/transport";
 import { keyOf, type Place } from "../inspection/types";
 import { whereOf } from "../inspection/words";
@@ -90,8 +90,9 @@ function Frame({ narrow, children }: { narrow: boolean; children: React.ReactNod
 
 /** On a phone: the verdict on what was just left, or how much there is to look at. */
 function Opener({ arranged, pressing }: { arranged: Arrangement; pressing: number }) {
+  const unjudged = useUnjudged();
   const [verdict] = arranged.left;
-  if (verdict && verdict.standing !== "pass") {
+  if (unjudged === 0 && verdict && verdict.standing !== "pass") {
     return (
       <Box as="span" flex="1" textAlign="start" truncate>
         <Mark status={verdict.standing} /> <b>{verdict.title}</b>
@@ -100,7 +101,10 @@ function Opener({ arranged, pressing }: { arranged: Arrangement; pressing: numbe
   }
   return (
     <Box as="span" flex="1" textAlign="start">
-      {pressing === 0 ? "Margin: nothing to point out" : <b>Margin: {pressing} to look at</b>}
+      {unjudged > 0 && <b>Margin: {unjudged} not judged yet</b>}
+      {unjudged > 0 && pressing > 0 && ", "}
+      {pressing > 0 && <b>{unjudged > 0 ? pressing : `Margin: ${pressing}`} to look at</b>}
+      {unjudged === 0 && pressing === 0 && "Margin: nothing to point out"}
     </Box>
   );
 }
@@ -123,6 +127,8 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
   const last = useDesk((s) => s.left[0]);
   const testing = TESTS.includes(stage);
   const unjudged = useUnjudged();
+  // What was left meanwhile has a verdict of the figure before it, if any: that is not shown for it.
+  const overtaken = useOvertaken(last?.id ?? "", last?.field ?? "");
   const follows = useMemo(() => consequences(judgement), [judgement]);
   // What follows from a figure is told once, with the first note of that figure.
   const told = new Set<string>();
@@ -148,7 +154,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
       {last && (
         <Box minH="6.5rem">
           <JustLeft place={last} judged={left.length > 0} />
-          {cards(left, { lit: true, held: true })}
+          {!overtaken && cards(left, { lit: true, held: true })}
         </Box>
       )}
       {cards(unanswered.slice(0, WHOLE), { held: true })}
@@ -184,7 +190,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
         </Text>
       )}
       {!testing && <Left stage={stage} />}
-      {pressing === 0 && !last && testing && (
+      {pressing === 0 && !last && testing && unjudged === 0 && (
         <Text color="quiet" mb="3">
           Nothing to point out: notes appear here as you leave each figure.
         </Text>
