@@ -192,9 +192,10 @@ def _run(host: str, port: int, workers: int) -> None:
 def _demo(url: str, host: str) -> "Controller | None":
     from dorrik.demo import load, mail_catcher, people
     from dorrik.store.engine import make_engine
+    from dorrik.store.photos import PhotoStore
 
     engine = make_engine(url)
-    load.load(engine)
+    load.load(engine, PhotoStore(photos()))
     loaded = load.open_doors(engine)
     engine.dispose()
     catcher = None

@@ -5,10 +5,8 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from dorrik.demo import load
 from dorrik.demo.people import PASSWORD, PEOPLE, DemoPerson
 from dorrik.store import migrate
-from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
 from tests.chromium import FLAGS, executable
 from tests.serving import Server, free_port
@@ -53,6 +51,11 @@ class Camera:
         """Take up a figure."""
         self.page.get_by_role("textbox", name=label, exact=True).click()
 
+    def room(self, name: str) -> None:
+        """Go to a room of the walk."""
+        self.page.get_by_role("navigation", name="Rooms").get_by_role("button", name=name).click()
+        self.page.get_by_role("heading", name=name, level=2).wait_for()
+
     def take(self, name: str) -> None:
         """Write the picture."""
         self.page.wait_for_timeout(400)
@@ -78,6 +81,13 @@ def _take_all(browser: Browser, base: str) -> None:
     day.open("Flat 2", "intake")
     day.focus("Ze")
     day.take("intake")
+    day.open("3 Lookout Row", "walk")
+    day.room("Bathroom")
+    day.page.get_by_role("button", name="light over the bath: more").click()
+    day.take("walk-round")
+    day.open("3 Lookout Row", "walk?view=sample")
+    day.page.get_by_text("In walking order").scroll_into_view_if_needed()
+    day.take("sample")
     day.open("3 Lookout Row", "isolation")
     shed = day.page.get_by_label("Isolation of Pump shed")
     shed.get_by_role("button", name="Begin: tester proved now").click()
@@ -91,14 +101,13 @@ def _take_all(browser: Browser, base: str) -> None:
     day.open("3 Lookout Row", "dead")
     day.focus("3 Kitchen ring, Cpc end–end Ω")
     day.take("dead-tests")
-    day.focus("6 Net loft lights, L+N–E MΩ")
-    day.page.keyboard.press("o")
-    day.take("observation")
     day.open("3 Lookout Row", "live")
     day.page.get_by_role("button", name="Understood").click()
     day.focus("RCD 1, Trip ms")
     day.take("live-tests")
     day.open("Flat 2", "observations")
+    day.page.get_by_label("Recorded", exact=True).get_by_role("button", name="C3 Cracked plate").click()
+    day.page.get_by_text("Colleagues on this entry").wait_for()
     day.take("observations")
     day.open("Flat 2", "report")
     day.page.get_by_alt_text("Page 1 of the draft").wait_for()
@@ -116,8 +125,8 @@ def _take_all(browser: Browser, base: str) -> None:
     dim.focus("3 Kitchen ring, Cpc end–end Ω")
     dim.take("dim")
     phone = Camera(browser, base, 390, 844)
-    phone.open("3 Lookout Row", "dead")
-    phone.focus("3 Kitchen ring, Cpc end–end Ω")
+    phone.open("3 Lookout Row", "walk")
+    phone.room("Kitchen")
     phone.take("phone")
 
 
@@ -142,13 +151,6 @@ def _earlier_papers(day: Camera) -> None:
     carry = page.get_by_role("button", name="Carry 4 circuits over")
     carry.scroll_into_view_if_needed()
     day.take("earlier-papers")
-    carry.click()
-    page.get_by_text("carried over, not confirmed yet").wait_for()
-    page.get_by_label("Stages of the inspection").get_by_role("link", name="Boards").click()
-    page.get_by_label("Type a circuit").fill("sho")
-    page.get_by_role("listbox", name="Usual circuits").wait_for()
-    page.evaluate("document.getElementById('work').scrollTo(0, 150)")
-    day.take("board-builder")
 
 
 def main() -> None:
@@ -156,9 +158,7 @@ def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, PrivateMariaDB(Path(folder)) as database:
         migrate.upgrade(database.url)
-        engine = make_engine(database.url)
-        load.load(engine)
-        engine.dispose()
+        # The server itself loads the demo, with its photos.
         server = Server(database.url, free_port(), "demo")
         try:
             with sync_playwright() as playwright:

@@ -8,11 +8,12 @@ const LAYERS = [
   ["ui"],
   ["inspection"],
   ["drawings"],
-  ["fields", "rules", "photos", "search", "session"],
+  ["fields", "rules", "search", "session"],
+  ["photos", "limits"],
   ["papers"],
   // Screens of the firm, and the stages of an inspection.
-  ["home", "register", "firm", "account", "people", "audit", "signin", "kit"],
-  ["brief", "intake", "isolation", "boards", "measurements", "observations", "report"],
+  ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],
+  ["brief", "intake", "walk", "isolation", "boards", "measurements", "observations", "report"],
   ["shell"],
 ];
 

@@ -12,11 +12,14 @@ from dorrik import __version__
 from dorrik.api import (
     accounts,
     audit_log,
+    coding,
     data_protection,
     firm,
+    firm_catalogue,
     health,
     inspections,
     job_letters,
+    notices,
     observed,
     office,
     papers,
@@ -67,7 +70,7 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     problems.install(app)
     for module in (
         health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, register, office,
-        job_letters, firm, rates, reference, rules, audit_log, data_protection,
+        job_letters, coding, notices, firm_catalogue, firm, rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

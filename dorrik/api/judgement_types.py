@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from dorrik.api.reference_types import CatalogueOut, LookOut
 from dorrik.api.stages import Stage, Status
 
 
@@ -115,19 +116,182 @@ class SuggestionOut(BaseModel):
     touches: list[str]
     because: list[str]
     recorded: str | None
+    declined: str
+
+
+class ViewOut(BaseModel):
+    """One school's code and its reason."""
+
+    school: str
+    code: str
+    reason: str
+
+
+class KnownOut(BaseModel):
+    """A fact that is known: its words, whether it is so, and whether the inspector answered it."""
+
+    fact: str
+    says: str
+    so: bool
+    answered: bool
+
+
+class CodingOut(BaseModel):
+    """What an observation is worth: the three views, the house's school, where that leads here and why, what is known,
+    and what else would move it."""
+
+    id: str
+    key: str
+    views: list[ViewOut]
+    school: str
+    code: str
+    moved: str
+    known: list[KnownOut]
+    questions: list[QuestionOut]
+
+
+class WideningOut(BaseModel):
+    """A sample that grew: of which circuit or kind of point, for which defect, and the points that came in."""
+
+    group: str
+    defect: str
+    times: int
+    found_at: list[str]
+    share: float
+    added: list[str]
+    says: str
 
 
 class SamplingOut(BaseModel):
-    """How sampling stands; planned and left name points, says is for the report."""
+    """How sampling stands; planned and left name points, to_open and still are their ids; frame, drawn: of the points
+    that could be drawn and were; most: the greatest number of defective ones among them at 95 %; says is for the
+    report, plainly for the client."""
 
     population: int
     sampled: int
     defective: int
     planned: list[str]
     left: list[str]
+    to_open: list[str]
+    still: list[str]
     widened: list[str]
+    widenings: list[WideningOut]
+    share: float
+    frame: int
+    drawn: int
+    drawn_defective: int
+    most: int | None
+    beside: int
+    beside_defective: int
     seed: int
     reason: str
+    says: str
+    plainly: str
+
+
+class SampleProposalOut(BaseModel):
+    """The share of points to open (part of 1), the grade it follows from, and why."""
+
+    share: float
+    decides: str
+    reasons: list[str]
+
+
+class WalkCheckOut(BaseModel):
+    """Something to look at once in a room; check_id: of what was answered, None before."""
+
+    key: str
+    label: str
+    observation: str
+    state: str | None
+    check_id: str | None
+
+
+class ZonesOut(BaseModel):
+    """Zones round a bath or shower for drawing them (m): corners of the basin or the outlet; strips of the plan as y
+    and x from and to, each `step_m` high."""
+
+    basin: list[list[float]]
+    zone_1: list[list[float]]
+    zone_2: list[list[float]]
+    step_m: float
+    top_m: float
+    reach_m: float
+    length_m: float
+    width_m: float
+
+
+class RoomOut(BaseModel):
+    """A room on the walk: what is left to look at, how many points the sample still asks for, and its checks."""
+
+    id: str
+    name: str
+    left: int
+    unopened: int
+    checks: list[WalkCheckOut]
+    zones: ZonesOut | None
+
+
+class MovedOut(BaseModel):
+    """A code that what is known of a point has moved from where the school starts, and why."""
+
+    code: str
+    why: str
+
+
+class PointOut(BaseModel):
+    """A point on the walk: its name within the room, what is known of it, its zone and what that asks for, why it is to
+    be opened ('' where it is not), what to look at (a key of `looks`), and entries whose code starts elsewhere here."""
+
+    id: str
+    room_id: str | None
+    circuit_id: str | None
+    name: str
+    line: str
+    zone: str | None
+    needs: str | None
+    to_open: str
+    look: str
+    moved: dict[str, MovedOut]
+
+
+class ScheduleLineOut(BaseModel):
+    """A line of the inspection schedule. codes: of observations that speak of it; stage: where it is answered while it
+    is left, '' where here; asked: may it be answered here?"""
+
+    key: str
+    part: str
+    label: str
+    clause: str
+    state: Literal["good", "not good", "coded", "LIM", "N/A", "left"]
+    codes: list[str]
+    because: str
+    stage: str
+    asked: bool
+
+
+class LimitedOut(BaseModel):
+    """Something that was limited by its own mark: what, of whom, why, and where that was said."""
+
+    what: str
+    whom: str
+    why: str
+    entity: str
+    entity_id: str
+    field: str
+    circuit_id: str | None
+
+
+class LimitedShareOut(BaseModel):
+    """How much is limited: of the tests and of the points; share: the larger part (of 1); riskiest: what hides the
+    circuit at most risk; says: all of it in a line."""
+
+    tests: int
+    limited_tests: int
+    points: int
+    limited_points: int
+    share: float
+    riskiest: str
     says: str
 
 
@@ -207,6 +371,8 @@ class JudgementOut(BaseModel):
     board_sums: list[BoardSumOut]
     rings: list[RingOut]
     suggested: list[SuggestionOut]
+    coding: list[CodingOut]
+    own_entries: list[CatalogueOut]
     prospective_fault_ka: str | None
     between_lines_ka: str | None
     outcome: Literal["satisfactory", "unsatisfactory", "open"]
@@ -217,6 +383,15 @@ class JudgementOut(BaseModel):
     sums: dict[str, str]
     boards: list[BoardStateOut]
     sampling: SamplingOut | None
+    sample_proposal: SampleProposalOut
+    rooms: list[RoomOut]
+    points: list[PointOut]
+    looks: dict[str, LookOut]
+    starting_codes: dict[str, str]
+    points_served: dict[str, int]
+    schedule: list[ScheduleLineOut]
+    limits: list[LimitedOut]
+    limited_share: LimitedShareOut
     stages: list[StageOut]
     asked: list[AskedOut]
     limited: int

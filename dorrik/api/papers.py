@@ -62,30 +62,36 @@ def _found(inspection: Inspection) -> FoundOut:
     )
 
 
-@router.post(
-    "/papers",
-    openapi_extra={
-        "requestBody": {
-            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-            "required": True,
-        }
-    },
-)
-async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
-    """What an uploaded file holds. Nothing is kept: what is to be taken over is sent back with the matching."""
-    await run_in_threadpool(_signed_in, request)
+async def read_upload(request: Request, name: str) -> papers.Paper:
+    """A file that comes as the request's body, read apart. Raises ProblemError."""
     data = bytearray()
     async for part in request.stream():
         data += part
         if len(data) > papers.LARGEST:
             raise ProblemError(413, "too-large", f"Files of at most {papers.LARGEST // 1_000_000} MB are read.")
     try:
-        paper = await apart.read(bytes(data), name, request.is_disconnected)
+        return await apart.read(bytes(data), name, request.is_disconnected)
     except papers.Unreadable as error:
         raise _wrong(str(error)) from None
     except apart.Gone:
         # Nobody reads this.
         raise _wrong("The upload was broken off.") from None
+
+
+#: A file as the body of a request.
+A_FILE = {
+    "requestBody": {
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+        "required": True,
+    }
+}
+
+
+@router.post("/papers", openapi_extra=A_FILE)
+async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
+    """What an uploaded file holds. Nothing is kept: what is to be taken over is sent back with the matching."""
+    await run_in_threadpool(_signed_in, request)
+    paper = await read_upload(request, name)
     tables = []
     for table in paper.tables:
         head = chart.head_row(table.rows)

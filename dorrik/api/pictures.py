@@ -1,5 +1,7 @@
 """Photos of an inspection: kept under the digest of their content, handed out to the same firm only."""
 
+from typing import Literal
+
 from fastapi import Path, Request, Response
 from starlette.concurrency import run_in_threadpool
 
@@ -7,7 +9,10 @@ from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
+from dorrik.pictures import apart
+from dorrik.pictures.renditions import Unshowable
 from dorrik.store import inspections, photos
+from dorrik.store.photos import PhotoStore
 
 router = make_router("/api/inspections", "photos", {**RESPONSES, 422: {"model": Problem}})
 _A_PHOTO = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
@@ -36,21 +41,51 @@ async def keep(request: Request, inspection_id: str, sha256: str = _SHA256) -> R
         if len(content) > photos.LARGEST:
             raise ProblemError(413, "too-large", f"Photos of at most {photos.LARGEST // 1_000_000} MB are kept.")
     try:
-        await run_in_threadpool(request.app.state.photos.keep, firm_id, sha256, bytes(content))
-    except photos.NotAPhoto as error:
+        await run_in_threadpool(_keep, request.app.state.photos, firm_id, sha256, bytes(content))
+    except (photos.NotAPhoto, Unshowable) as error:
         fields = [{"field": "photo", "message": str(error)}]
         raise ProblemError(422, "invalid", str(error), fields=fields) from None
     return Response(status_code=204)
 
 
+def _keep(store: PhotoStore, firm_id: str, sha256: str, content: bytes) -> None:
+    """Decoded before it is kept: what cannot be shown is told to whoever took it, while they can take it again."""
+    photos.check(sha256, content)
+    if store.has(firm_id, sha256):
+        return
+    store.keep(firm_id, sha256, content, apart.make(content).by_size)
+
+
 @router.get("/{inspection_id}/photos/{sha256}", response_class=Response, responses={200: {"content": {"image/*": {}}}})
-def show(request: Request, inspection_id: str, sha256: str = _SHA256) -> Response:
-    """A photo as it was kept."""
-    content = request.app.state.photos.get(_firm_of(request, inspection_id), sha256)
+def show(
+    request: Request,
+    inspection_id: str,
+    sha256: str = _SHA256,
+    size: Literal["small", "large", "original"] = "original",
+) -> Response:
+    """A photo as it was kept, or as it is shown: turned the right way up and shrunk."""
+    store: PhotoStore = request.app.state.photos
+    firm_id = _firm_of(request, inspection_id)
+    content = store.get(firm_id, sha256) if size == "original" else shown(store, firm_id, sha256, size)
     if content is None:
         raise not_found("photo")
     # Kept by the browser, and asked for again each time: after signing out there is none to be seen.
-    headers = {"Cache-Control": "private, no-cache", "ETag": f'"{sha256}"'}
-    if f'"{sha256}"' in request.headers.get("if-none-match", ""):
+    headers = {"Cache-Control": "private, no-cache", "ETag": f'"{sha256}-{size}"'}
+    if f'"{sha256}-{size}"' in request.headers.get("if-none-match", ""):
         return Response(status_code=304, headers=headers)
     return Response(content, media_type=photos.kind_of(content), headers=headers)
+
+
+def shown(store: PhotoStore, firm_id: str, sha256: str, size: str) -> bytes | None:
+    """What is shown of a photo in a size, made anew where it is missing, as after a restore; the original where nothing
+    can be made of it; None without a photo."""
+    found = store.get(firm_id, sha256, size)
+    original = store.get(firm_id, sha256) if found is None else None
+    if original is None:
+        return found
+    try:
+        renditions = apart.make(original).by_size
+    except Unshowable:
+        return original
+    store.keep(firm_id, sha256, original, renditions)
+    return renditions[size]

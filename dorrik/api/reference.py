@@ -13,8 +13,10 @@ from dorrik.api.reference_types import (
     DeviceOut,
     FieldOut,
     HouseRuleOut,
+    LookOut,
     Reference,
     RuleBookOut,
+    UsualRoomOut,
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
@@ -24,9 +26,11 @@ from dorrik.core.devices import devices
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.outcome import MEANING, ORDER
+from dorrik.core.place_checks import looks
 from dorrik.core.progress import stage_of
 from dorrik.core.register import REGISTER
 from dorrik.core.rule_book import keys, rule_book
+from dorrik.core.usual_rooms import usual_rooms
 
 router = make_router("/api", "reference", RESPONSES)
 
@@ -52,6 +56,8 @@ def _reference() -> Reference:
             kind: [ColumnOut.model_validate(column) for column in columns if column.stage or kind == "board"]
             for kind, columns in circuit_columns.BY_KIND.items()
         },
+        looks={kind: LookOut(look=one.look, met=list(one.observations)) for kind, one in looks().items()},
+        usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
         catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],

@@ -46,6 +46,8 @@ class CatalogueOut(BaseModel):
     remedy: str
     rule: str
     facts: list[FactOut]
+    words: str
+    own: bool
 
 
 class DeviceOut(BaseModel):
@@ -78,6 +80,22 @@ class BoardCheckOut(BaseModel):
     observation: str
 
 
+class LookOut(BaseModel):
+    """What to look at on a kind of point, and the catalogue entries met there, the commonest first."""
+
+    look: str
+    met: list[str]
+
+
+class UsualRoomOut(BaseModel, from_attributes=True):
+    """A room as it is offered in the usual order of a walk; points: kinds that are counted there."""
+
+    name: str
+    kind: str
+    floor: str
+    points: list[str]
+
+
 class ColumnOut(BaseModel, from_attributes=True):
     """A column of the tables of tests: the field in it, its words, and where it is measured."""
 
@@ -98,6 +116,8 @@ class Reference(BaseModel):
     fields: dict[str, dict[str, FieldOut]]
     columns: dict[str, list[ColumnOut]]
     board_checks: list[BoardCheckOut]
+    usual_rooms: list[UsualRoomOut]
+    looks: dict[str, LookOut]
     catalogue: list[CatalogueOut]
     devices: list[DeviceOut]
     house_rules: list[HouseRuleOut]

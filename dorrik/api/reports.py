@@ -4,6 +4,7 @@ from fastapi import Request, Response
 
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
+from dorrik.api.pictures import shown as shown_photo
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, Preview
 from dorrik.api.routing import router as make_router
@@ -12,8 +13,10 @@ from dorrik.core.workflow import state_of
 from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
 from dorrik.report import operator_letter as letters
+from dorrik.report.content.photos import Fetch
 from dorrik.store import inspections, judging, reports
 from dorrik.store.engine import now
+from dorrik.store.people import Person
 
 router = make_router("/api", "reports", RESPONSES)
 
@@ -25,9 +28,14 @@ def preview(request: Request, inspection_id: str) -> Preview:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        points, pages = issuing.preview(connection, kept, me)
+        points, pages = issuing.preview(connection, kept, me, _photos(request, me))
     shown = [HindranceOut.model_validate(point, from_attributes=True) for point in points]
     return Preview(seq=kept.seq, points=shown, pages=pages)
+
+
+def _photos(request: Request, me: Person) -> Fetch:
+    """What is shown of the firm's photos."""
+    return lambda sha256: shown_photo(request.app.state.photos, me.firm_id, sha256, "large")
 
 
 @router.get("/inspections/{inspection_id}/reports")
@@ -55,7 +63,7 @@ def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
         held = kept.entities[kept.id].values["held_at"] is not None
         must(me, "issue", state_of(held=held, issued=False))
         try:
-            found = issuing.issue(connection, kept, me, given.seen_seq, given.reason)
+            found = issuing.issue(connection, kept, me, given.seen_seq, given.reason, _photos(request, me))
         except issuing.Moved:
             raise ProblemError(
                 409, "moved", "The inspection has changed since you looked at it. Look at the draft again."

@@ -14,6 +14,7 @@ from dorrik.core.record import record
 Place = tuple[float, float]
 _NEAR = 1e-9
 _HAIR_M = 1e-4
+_INSIDE_M = 1e-3
 
 
 @record
@@ -64,15 +65,44 @@ class Plan:
                     heappush(waiting, (way, there))
         return shortest
 
+    def band(self, reach_m: float, height_m: float, step_m: float) -> tuple[tuple[float, float, float], ...]:
+        """The part of the plan within a reach (m) of bath, tray or outlet at a height (m), round the partitions, as
+        strips of one step: y, and x from and to (m). For drawing it."""
+        xs, ys = [x for x, _ in self.basin], [y for _, y in self.basin]
+        columns = round((max(xs) - min(xs) + 2 * reach_m) / step_m)
+        rows = round((max(ys) - min(ys) + 2 * reach_m) / step_m)
+        left, far = min(xs) - reach_m, min(ys) - reach_m
+        strips = []
+        for row in range(rows):
+            y = far + (row + 0.5) * step_m
+            start: float | None = None
+            for column in range(columns + 1):
+                x = left + (column + 0.5) * step_m
+                inside = column < columns and self.distance_m((x, y), height_m) <= reach_m
+                if inside and start is None:
+                    start = x - step_m / 2
+                elif not inside and start is not None:
+                    strips.append((round(far + row * step_m, 3), round(start, 3), round(x - step_m / 2, 3)))
+                    start = None
+        return tuple(strips)
+
     def _straight_m(self, start: Place, screens: Sequence[Partition]) -> float:
         """The nearest part of the basin that is seen from a place (m); infinite where none is."""
+        # A screen can stand on the very edge of the basin: what is seen is a place just inside it.
         return min(
-            (
-                _apart(start, foot)
-                for foot in self._feet(start)
-                if not _screened(start, foot, screens) and not any(_on(foot, screen) for screen in screens)
-            ),
+            (_apart(start, foot) for foot in self._feet(start) if not _screened(start, self._within(foot), screens)),
             default=inf,
+        )
+
+    def _within(self, foot: Place) -> Place:
+        """A place of the basin just inside its edge."""
+        if not self.has_basin:
+            return foot
+        middle = (sum(x for x, _ in self.basin) / len(self.basin), sum(y for _, y in self.basin) / len(self.basin))
+        away = _apart(foot, middle)
+        return (
+            foot[0] + (middle[0] - foot[0]) * _INSIDE_M / away,
+            foot[1] + (middle[1] - foot[1]) * _INSIDE_M / away,
         )
 
     def _feet(self, start: Place) -> Iterator[Place]:
@@ -127,13 +157,6 @@ def _without_gaps(screens: Sequence[Partition]) -> list[Partition]:
             ends.append(end)
         found.append(Partition(ends[0], ends[1], screen.top_m))
     return found
-
-
-def _on(place: Place, screen: Partition) -> bool:
-    """Does a place lie on a screen, its ends left out? There the basin cannot be reached."""
-    along = _apart(screen.a, screen.b)
-    first, second = _apart(screen.a, place), _apart(screen.b, place)
-    return min(first, second) > _NEAR and abs(first + second - along) < 1e-7
 
 
 def _foot(start: Place, a: Place, b: Place) -> Place:

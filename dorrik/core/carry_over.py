@@ -2,10 +2,10 @@
 readings as earlier figures to compare with. Nothing measured then is taken for measured now.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
-from dorrik.core.inspection import EARLIER, KINDS, Board, Bond, Circuit, Inspection
+from dorrik.core.inspection import EARLIER, KINDS, Board, Bond, Circuit, Inspection, Point
 from dorrik.core.record import record
 
 #: What of the origin stays from one inspection to the next.
@@ -54,6 +54,9 @@ _OF_THE_DAY = {
     "isolated_at",
     "isolated_lock",
     "spd_state",
+    "not_reached",
+    "note",
+    "walked_at",
     "unconfirmed",
     "removed",
 }
@@ -75,13 +78,18 @@ def origin(earlier: Inspection) -> dict[str, Any]:
 
 
 def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: str) -> Iterator[Draft]:
-    """Boards, circuits, points and bonds of an earlier inspection as entities of the one with the id `into`.
+    """Rooms, boards, circuits, points and bonds of an earlier inspection as entities of the one with the id `into`.
 
-    Everything is unconfirmed. Readings become earlier figures, with their day and `source`; those that were earlier
-    figures themselves come along. Parents stand before their children.
+    Everything on a board is unconfirmed; rooms are walked round again. Readings become earlier figures, with their
+    day and `source`; those that were earlier figures themselves come along. Parents stand before their children.
     """
     for bond in earlier.bonds:
         yield _bond(bond, into, new_id)
+    rooms = {room.id: new_id() for room in earlier.rooms}
+    for room in earlier.rooms:
+        yield Draft("room", into, rooms[room.id], _things("room", room))
+    for point in earlier.points:
+        yield _point(point, into, new_id, rooms)
     fed: dict[str, str] = {}
     made: list[tuple[Board, str]] = [(board, new_id()) for board in earlier.boards]
     for board in earlier.boards:
@@ -96,7 +104,7 @@ def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: st
             yield Draft("rcd", board_id, rcds[rcd.id], _things("rcd", rcd) | {"unconfirmed": True})
         for circuit in board.circuits:
             behind = rcds.get(circuit.rcd_id or "")
-            drafts_of = _circuit(circuit, board_id, fed[circuit.id], new_id, earlier.inspected_on, source)
+            drafts_of = _circuit(circuit, board_id, fed[circuit.id], new_id, earlier.inspected_on, source, rooms)
             for draft in drafts_of:
                 if draft.kind == "circuit":
                     draft.fields.pop("rcd_id", None)
@@ -109,24 +117,12 @@ def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: st
 
 
 def _circuit(
-    circuit: Circuit, board_id: str, circuit_id: str, new_id: Callable[[], str], on: str | None, source: str
-) -> Iterator[Draft]:
+    circuit: Circuit, board_id: str, circuit_id: str, new_id: Callable[[], str], on: str | None, source: str,
+    rooms: Mapping[str, str],
+) -> Iterator[Draft]:  # fmt: skip
     yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
     for outlet in circuit.points:
-        names = (
-            "position",
-            "name",
-            "room",
-            "kind",
-            "at_end",
-            "class_ii",
-            "front",
-            "no_cpc",
-            "bathroom",
-            "height_m",
-            "distance_m",
-        )
-        yield Draft("point", circuit_id, new_id(), _values("point", outlet, names))
+        yield _point(outlet, circuit_id, new_id, rooms)
     for before in circuit.earlier:
         fields = _values("earlier", before, ("measured_on", "figure", "reading", "source"))
         yield Draft("earlier", circuit_id, new_id(), fields)
@@ -136,6 +132,20 @@ def _circuit(
             fields = {"measured_on": on, "figure": figure, "reading": reading.text, "source": source[:120]}
             given = {name: value for name, value in fields.items() if value is not None}
             yield Draft("earlier", circuit_id, new_id(), given)
+
+
+#: What of a point stays; how it was found, opened and measured is of the day.
+_OF_POINTS = (
+    "position", "name", "room", "kind", "at_end", "class_ii", "front", "no_cpc", "bathroom", "height_m", "distance_m",
+    "inside_basin", "no_basin", "screened", "shower_head_m", "jets", "plan_x_m", "plan_y_m", "alarm", "replace_by",
+    "above", "fire_rated",
+)  # fmt: skip
+
+
+def _point(point: Point, hangs_on: str, new_id: Callable[[], str], rooms: Mapping[str, str]) -> Draft:
+    room = rooms.get(point.room_id or "")
+    fields = _values("point", point, _OF_POINTS) | ({"room_id": room} if room else {})
+    return Draft("point", hangs_on, new_id(), fields)
 
 
 def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:

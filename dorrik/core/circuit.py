@@ -8,6 +8,7 @@ from dorrik.core.rcd import KINDS as RCD_KINDS
 from dorrik.core.rcd import standards as rcd_standards
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
+from dorrik.core.room import NOT_REACHED
 
 PHASES = ("L1", "L2", "L3", "all three")
 _STANDARDS = tuple(dict.fromkeys(device.standard for device in devices()))
@@ -22,7 +23,19 @@ POINT_KINDS = (
     "cooker outlet",
     "cooker outlet with socket",
     "shaver supply unit",
+    "downlights",
+    "fan",
+    "alarm",
+    "shower",
+    "pull cord",
+    "outdoor point",
 )
+#: Kinds at which a circuit ends or which only join or switch it: no points served.
+NOT_SERVED = ("switch", "pull cord", "joint")
+FINE, DEFECT = LOOKED = ("fine", "defect")
+ALARMS = ("smoke", "heat", "carbon monoxide")
+#: What a downlight has above it.
+ABOVE = ("open void", "insulation laid on it", "timber close to it", "another dwelling", "not seen")
 TRACED = ("on the ring", "on a spur alone", "beyond a point on a spur", "fused")
 #: Why a loop test was not made; the first is a fault of the RCD or of its circuits (rule 7.4).
 TRIPS = "RCD trips on the test"
@@ -43,15 +56,31 @@ EARLIER = (
 
 @record(kw_only=True)
 class Point:
-    """A point of a circuit: an accessory or a fitting, where it is, what was seen and measured there."""
+    """A point: an accessory or a fitting, in which room and on which circuit, what was seen and measured there.
+
+    room_id: the room it hangs in; room: what its room is called where no room of the walk stands for it.
+    """
 
     id: str
     position: int | None = f.integer("Position", 0, 999)
     name: str | None = f.text("Point", 80)
+    room_id: str | None = f.text("In which room", 36)
     room: str | None = f.text("Room", 80)
     kind: str | None = f.choice("Kind", *POINT_KINDS)
     at_end: bool | None = f.flag("End of the line, or a defect before")
+    looked: str | None = f.choice("Looked at", *LOOKED)
     opened: bool | None = f.flag("Opened")
+    tested: bool | None = f.flag("Tested")
+    not_reached: str | None = f.choice("Not reached", *NOT_REACHED)
+    note: str | None = f.personal("Note", 200)
+    sample: str | None = f.choice("In the sample by choice", "added", "left out")
+    sample_reason: str | None = f.text("Why added or left out", 200)
+    alarm: str | None = f.choice("Alarm for", *ALARMS)
+    replace_by: str | None = f.day("Replace by", ahead_days=9000)
+    above: str | None = f.choice("Above it", *ABOVE)
+    fire_rated: bool | None = f.flag("Holds fire back, by its marking")
+    plan_x_m: float | None = f.number("From the left wall", "m", 0, 30)
+    plan_y_m: float | None = f.number("From the far wall", "m", 0, 30)
     defect: str | None = f.text("Kind of defect", 60)
     class_ii: bool | None = f.flag("Class II, no earth needed")
     front: str | None = f.choice("Front", "metal", "insulating")
@@ -79,6 +108,16 @@ class Point:
     jets: bool | None = f.flag("Cleaned with water jets")
     water_protection: int | None = f.integer("IPX", 0, 9)
     removed: bool | None = f.flag("Removed")
+
+    @property
+    def is_tested(self) -> bool:
+        """Ticked as tested, or something was measured there."""
+        measured = (self.line_neutral_ohm, self.line_cpc_ohm, self.r2_ohm)
+        return bool(
+            self.tested
+            or self.line_neutral_v is not None
+            or any(r is not None and r.value is not None for r in measured)
+        )
 
 
 @record(kw_only=True)
@@ -163,6 +202,13 @@ class Circuit:
     removed: bool | None = f.flag("Removed")
     points: tuple[Point, ...] = ()
     earlier: tuple[Earlier, ...] = ()
+
+    @property
+    def served(self) -> int | None:
+        """Points served: as somebody wrote it, else as many as hang on it; None where neither is known."""
+        if self.points_served is not None or not self.points:
+            return self.points_served
+        return sum(point.kind not in NOT_SERVED for point in self.points)
 
 
 def name_of(circuit: Circuit) -> str:

@@ -32,7 +32,14 @@ def views(key: str) -> tuple[View, View, View]:
 
 def suggest(key: str, school: School = "mainstream") -> View:
     """What the firm's school starts from; the inspector decides."""
-    return next(view for view in views(key) if view.school == school)
+    entry = entries()[key]
+    if school == "mainstream":
+        return View(school, entry.code, entry.why)
+    return (
+        View(school, entry.strict, entry.strict_why)
+        if school == "stricter"
+        else View(school, entry.mild, entry.mild_why)
+    )
 
 
 @record

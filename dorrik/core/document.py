@@ -43,7 +43,7 @@ def parse(document: object) -> Inspection:
 def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) -> Any:
     if not isinstance(given, Mapping):
         raise DocumentError(path, "is not an object.")
-    children = {child.plural: child for child in KINDS.values() if child.parent == kind.name}
+    children = {child.plural: child for child in KINDS.values() if kind.name in child.parents}
     identity = given.get("id")
     if not isinstance(identity, str) or not 1 <= len(identity) <= 36:
         raise DocumentError(f"{path}.id", "is missing or not an identifier.")
@@ -95,6 +95,6 @@ def _write(kind: EntityKind, entity: Any) -> dict[str, Any]:
         if value is not None:
             out[name] = spec.plain(value)
     for child in KINDS.values():
-        if child.parent == kind.name:
+        if kind.name in child.parents:
             out[child.plural] = [_write(child, one) for one in getattr(entity, child.plural)]
     return out

@@ -2,9 +2,19 @@
 
 from typing import Any
 
-from dorrik.core import house_rules
+from dorrik.core import catalogue, house_rules
 from dorrik.core.document import FORMAT, READS
-from dorrik.core.fields import DEAD, LIVE, MOST_PAIRINGS, FieldSpec
+from dorrik.core.fields import (
+    DEAD,
+    LIVE,
+    MARKS,
+    MOST_ANSWERS,
+    MOST_MARKS,
+    MOST_PAIRINGS,
+    MOST_PARTITIONS,
+    PARTITION,
+    FieldSpec,
+)
 from dorrik.core.inspection import KINDS, EntityKind
 
 
@@ -30,7 +40,7 @@ def _entity(kind: EntityKind) -> dict[str, Any]:
     properties: dict[str, Any] = {"id": {"type": "string", "minLength": 1, "maxLength": 36}}
     properties |= {name: _field(spec) for name, spec in kind.fields.items()}
     for child in KINDS.values():
-        if child.parent == kind.name:
+        if kind.name in child.parents:
             properties[child.plural] = {"type": "array", "items": {"$ref": f"#/$defs/{child.name}"}}
     return {"type": "object", "required": ["id"], "additionalProperties": False, "properties": properties}
 
@@ -67,4 +77,32 @@ def _field(spec: FieldSpec) -> dict[str, Any]:
                 "maxProperties": MOST_PAIRINGS,
                 "additionalProperties": {"enum": [DEAD, LIVE]},
             }
+        case "partitions":
+            metres = {"type": "number", "minimum": 0, "maximum": 30}
+            one = {
+                "type": "object",
+                "required": list(PARTITION),
+                "additionalProperties": False,
+                "properties": dict.fromkeys((*PARTITION, "top_m"), metres),
+            }
+            found |= {"type": ["array", "null"], "maxItems": MOST_PARTITIONS, "items": one}
+        case "answers":
+            found |= {
+                "type": ["object", "null"],
+                "maxProperties": MOST_ANSWERS,
+                "additionalProperties": {"type": "boolean"},
+            }
+        case "entries":
+            said = {name: {"type": "string", "maxLength": catalogue.LONGEST} for name in ("key", *catalogue.OWN)}
+            one = {"type": "object", "required": ["key"], "additionalProperties": False, "properties": said}
+            found |= {"type": ["array", "null"], "maxItems": catalogue.MOST_OWN, "items": one}
+        case "marks":
+            ends = {name: {"type": "number", "minimum": 0, "maximum": 1} for name in ("x", "y", "x2", "y2")}
+            one = {
+                "type": "object",
+                "required": ["kind", *ends],
+                "additionalProperties": False,
+                "properties": {"kind": {"enum": list(MARKS)}} | ends,
+            }
+            found |= {"type": ["array", "null"], "maxItems": MOST_MARKS, "items": one}
     return found

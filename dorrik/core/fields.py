@@ -10,18 +10,29 @@ from dataclasses import asdict, field
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Literal
 
-from dorrik.core import house_rules, reference
+from dorrik.core import catalogue, house_rules, reference
 from dorrik.core.readings import MAX_LENGTH, Quantity, Reading, ReadingError
 from dorrik.core.record import record
 from dorrik.core.text import tidy, why_not
 
 Kind = Literal[
-    "text", "choice", "integer", "number", "reading", "flag", "date", "instant", "options", "corrections", "pairings"
-]
+    "text", "choice", "integer", "number", "reading", "flag", "date", "instant",
+    "options", "corrections", "pairings", "partitions", "marks", "answers", "entries",
+]  # fmt: skip
 #: What a pairing of conductors was found to be.
 DEAD, LIVE = "dead", "live"
 #: No board of a home has more pairings than this.
 MOST_PAIRINGS = 400
+#: What is marked on a photo, and how much of it at most.
+MARKS = ("arrow", "ring", "number", "blur")
+MOST_MARKS = 60
+#: No entry of the catalogue asks more.
+MOST_ANSWERS = 40
+_ENDS = ("x", "y", "x2", "y2")
+#: A bathroom with more screens than this is none.
+MOST_PARTITIONS = 12
+#: Where a partition begins and ends on the plan (m); its upper edge (m) may be left out: then it reaches the ceiling.
+PARTITION = ("x1", "y1", "x2", "y2")
 
 EARLIEST = date(1990, 1, 1)
 
@@ -190,6 +201,61 @@ def _pairings(spec: FieldSpec, value: object) -> dict[str, str] | None:
     return dict(value) or None
 
 
+def _partitions(spec: FieldSpec, value: object) -> list[dict[str, float]] | None:
+    if not isinstance(value, list) or len(value) > MOST_PARTITIONS:
+        raise FieldError(f"{spec.label}: a list of at most {MOST_PARTITIONS} partitions.")
+    return [_partition(spec, number, one) for number, one in enumerate(value, 1)] or None
+
+
+def _partition(spec: FieldSpec, number: int, value: object) -> dict[str, float]:
+    if not isinstance(value, dict) or not set(PARTITION) <= set(value) <= {*PARTITION, "top_m"}:
+        raise FieldError(
+            f"{spec.label}: number {number} names x1, y1, x2, y2 and, where it does not reach the ceiling, top_m."
+        )
+    found = {}
+    for name, metres in value.items():
+        if isinstance(metres, bool) or not isinstance(metres, int | float) or not 0 <= metres <= 30:
+            raise FieldError(f"{spec.label}: {name} of number {number} is from 0 to 30 m.")
+        found[str(name)] = float(metres)
+    if (found["x1"], found["y1"]) == (found["x2"], found["y2"]):
+        raise FieldError(f"{spec.label}: number {number} has no length.")
+    return found
+
+
+def _marks(spec: FieldSpec, value: object) -> list[dict[str, Any]] | None:
+    if not isinstance(value, list) or len(value) > MOST_MARKS:
+        raise FieldError(f"{spec.label}: a list of at most {MOST_MARKS} marks.")
+    return [_mark(spec, number, one) for number, one in enumerate(value, 1)] or None
+
+
+def _mark(spec: FieldSpec, number: int, value: object) -> dict[str, Any]:
+    if not isinstance(value, dict) or set(value) != {"kind", *_ENDS}:
+        raise FieldError(f"{spec.label}: number {number} has a kind, x, y, x2 and y2.")
+    if value["kind"] not in MARKS:
+        raise FieldError(f"{spec.label}: number {number} is one of {', '.join(MARKS)}.")
+    for name in _ENDS:
+        part = value[name]
+        if isinstance(part, bool) or not isinstance(part, int | float) or not 0 <= part <= 1:
+            raise FieldError(f"{spec.label}: {name} of number {number} is a part of the photo, from 0 to 1.")
+    return {"kind": value["kind"]} | {name: float(value[name]) for name in _ENDS}
+
+
+def _answers(spec: FieldSpec, value: object) -> dict[str, bool] | None:
+    if not isinstance(value, dict) or len(value) > MOST_ANSWERS:
+        raise FieldError(f"{spec.label} are yes or no by question.")
+    for name, answer in value.items():
+        if not isinstance(name, str) or not re.fullmatch("[a-z0-9-]{1,40}", name) or not isinstance(answer, bool):
+            raise FieldError(f"{spec.label} are yes or no by question.")
+    return dict(value) or None
+
+
+def _entries(spec: FieldSpec, value: object) -> list[dict[str, str]] | None:
+    try:
+        return catalogue.clean(value) or None
+    except ValueError as error:
+        raise FieldError(str(error)) from None
+
+
 _CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
     "text": _text,
     "choice": _choice,
@@ -202,6 +268,10 @@ _CLEAN: dict[Kind, Callable[[FieldSpec, object], Any]] = {
     "options": _options,
     "corrections": _corrections,
     "pairings": _pairings,
+    "partitions": _partitions,
+    "marks": _marks,
+    "answers": _answers,
+    "entries": _entries,
 }
 
 
@@ -272,3 +342,23 @@ def corrections(label: str) -> Any:
 def pairings(label: str) -> Any:
     """A field for pairings of conductors, each found dead or live."""
     return _declare(FieldSpec(kind="pairings", label=label))
+
+
+def partitions(label: str) -> Any:
+    """A field for the fixed partitions of a room, as lines on its plan."""
+    return _declare(FieldSpec(kind="partitions", label=label))
+
+
+def marks(label: str) -> Any:
+    """A field for what is marked on a photo, in parts of its width and height."""
+    return _declare(FieldSpec(kind="marks", label=label))
+
+
+def answers(label: str) -> Any:
+    """A field for questions that were answered, yes or no by the name of the fact."""
+    return _declare(FieldSpec(kind="answers", label=label))
+
+
+def entries(label: str) -> Any:
+    """A field for a firm's own entries of the catalogue."""
+    return _declare(FieldSpec(kind="entries", label=label))

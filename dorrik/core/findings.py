@@ -1,10 +1,14 @@
 """What was found and what was not: observations, limitations, verdicts seen otherwise, and photos."""
 
+from typing import Any
+
 from dorrik.core import fields as f
 from dorrik.core.record import record
 
+#: What became of a danger on the spot.
+MADE_SAFE = ("made safe", "refused", "not possible now")
 #: Kinds of things that observations and photos are about.
-ABOUT = ("inspection", "bond", "board", "rcd", "circuit", "point")
+ABOUT = ("inspection", "bond", "board", "rcd", "circuit", "point", "room")
 
 
 @record(kw_only=True)
@@ -12,10 +16,24 @@ class Limitation:
     """Something that was not inspected or tested: what, why, and with whom that was agreed."""
 
     id: str
+    about_entity: str | None = f.choice("About", *ABOUT)
+    about_id: str | None = f.text("About which", 36)
     what: str | None = f.personal("What was not inspected or tested", 1000)
     reason: str | None = f.personal("Reason", 1000)
     agreed_with: str | None = f.personal("Agreed with", 120)
     agreed_on: str | None = f.day("Agreed on")
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class Opinion:
+    """A second opinion on an observation, given without having seen the first code (rule 13.3)."""
+
+    id: str
+    by: str | None = f.text("By", 120)
+    code: str | None = f.choice("Code", "C1", "C2", "C3", "FI", "note")
+    reason: str | None = f.text("Why this code", 500)
+    given_at: str | None = f.instant("Given at")
     removed: bool | None = f.flag("Removed")
 
 
@@ -31,9 +49,33 @@ class Observation:
     code: str | None = f.choice("Code", "C1", "C2", "C3", "FI", "note")
     code_reason: str | None = f.text("Why this code", 500)
     catalogue_key: str | None = f.text("Catalogue entry", 60)
+    answers: dict[str, bool] | None = f.answers("Answers that move the code")
+    opinion_asked_at: str | None = f.instant("Second opinion asked for")
+    told_to: str | None = f.personal("Told to", 120)
+    told_at: str | None = f.instant("Told at")
+    made_safe: str | None = f.choice("Made safe", *MADE_SAFE)
+    made_safe_how: str | None = f.personal("What was done to make it safe", 300)
+    consent_of: str | None = f.personal("With the consent of", 120)
     mended: bool | None = f.flag("Made good on the day")
     as_left: str | None = f.personal("As left", 500)
     retest: str | None = f.text("Retest", 200)
+    removed: bool | None = f.flag("Removed")
+    opinions: tuple[Opinion, ...] = ()
+
+    @property
+    def made_good(self) -> bool:
+        """Was it put right on the day, with as left and retest recorded? Without both it still counts (rule 13.5)."""
+        return bool(self.mended and self.as_left and self.retest)
+
+
+@record(kw_only=True)
+class Declined:
+    """An observation that the verdicts would raise and that the inspector does not: which entry, of what, and why."""
+
+    id: str
+    about_id: str | None = f.text("About which", 36)
+    catalogue_key: str | None = f.text("Catalogue entry", 60)
+    reason: str | None = f.personal("Reason", 500)
     removed: bool | None = f.flag("Removed")
 
 
@@ -54,12 +96,12 @@ class Photo:
     """A photo by reference: what it shows, and the SHA-256 of its content, by which it is stored."""
 
     id: str
-    about_entity: str | None = f.choice(
-        "About", "inspection", "bond", "board", "rcd", "circuit", "point", "observation"
-    )
+    about_entity: str | None = f.choice("About", *ABOUT, "observation")
     about_id: str | None = f.text("About which", 36)
     shows: str | None = f.choice("Shows", "circuit chart", "defect", "overview", "as left")
     caption: str | None = f.personal("Caption", 200)
+    marks: list[dict[str, Any]] | None = f.marks("Marked on it")
+    print_size: str | None = f.choice("Printed", "small", "large", "not")
     sha256: str | None = f.text("Content", 64)
     taken_at: str | None = f.instant("Taken")
     removed: bool | None = f.flag("Removed")

@@ -1,4 +1,4 @@
-"""The inspection: one document of an origin, bonds, boards, circuits, points, observations and limitations.
+"""The inspection: one document of an origin, bonds, boards, circuits, rooms, points, observations and limitations.
 
 Every field is declared here once, with its kind, its words and its limits. Identifiers are made where the
 thing was made. All values may be missing: an inspection is judged while it grows.
@@ -13,14 +13,16 @@ from typing import Any
 from dorrik.core import fields as f
 from dorrik.core import rule_book
 from dorrik.core.attendance import Attendance, InstrumentUsed, LeadNull
+from dorrik.core.check import Check
 from dorrik.core.circuit import EARLIER, PHASES, Circuit, Earlier, Point, name_of
 from dorrik.core.fields import LIVE
-from dorrik.core.findings import Limitation, Observation, Overruling, Photo
+from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.rcd import KINDS as RCD_KINDS
 from dorrik.core.rcd import standards as rcd_standards
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import Correction
+from dorrik.core.room import Room
 
 __all__ = [
     "EARLIER",
@@ -36,6 +38,7 @@ __all__ = [
     "Bond",
     "Check",
     "Circuit",
+    "Declined",
     "Earlier",
     "EntityKind",
     "Inspection",
@@ -44,10 +47,12 @@ __all__ = [
     "LeadNull",
     "Limitation",
     "Observation",
+    "Opinion",
     "Overruling",
     "Photo",
     "Point",
     "Rcd",
+    "Room",
     "in_order",
     "name_of",
 ]
@@ -57,6 +62,8 @@ EARTH_BY = ("network operator's terminal", "electrode", "water pipe", "gas pipe"
 NATIONS = ("England", "Scotland", "Wales", "Northern Ireland", "Ireland")
 TENURES = ("let dwelling", "owner-occupied dwelling", "shared house let by the room", "holiday let")
 PURPOSES = ("periodic", "change of occupier", "purchase", "before an alteration", "after damage")
+#: Which hand follows the wall: whoever goes round the same way twice misses nothing twice.
+WALKS = ("left hand to the wall", "right hand to the wall")
 SERVICES = ("water", "gas", "oil", "structural steel", "lightning protection", "other")
 
 
@@ -125,17 +132,6 @@ class Isolation:
         """Were all steps taken, with no pairing found live?"""
         steps = (self.proved_at, self.isolated_at, self.pairings, self.proved_again_at)
         return all(steps) and LIVE not in (self.pairings or {}).values()
-
-
-@record(kw_only=True)
-class Check:
-    """Something looked at on a board: what, and how it was found. `item` is a key of `board_checks`."""
-
-    id: str
-    item: str | None = f.text("Check", 40)
-    state: str | None = f.choice("Found", "good", "not good", "LIM", "N/A")
-    note: str | None = f.personal("Note", 300)
-    removed: bool | None = f.flag("Removed")
 
 
 @record(kw_only=True)
@@ -210,9 +206,17 @@ class Inspection:
     rule_book: str | None = f.choice("Rule book", *rule_book.keys())
     house_rules: dict[str, Any] | None = f.options("House rules")
     table_corrections: tuple[Correction, ...] | None = f.corrections("Tables corrected")
+    catalogue: list[dict[str, str]] | None = f.entries("The firm's own entries of the catalogue")
     records: str | None = f.choice("Earlier papers", "good", "fair", "poor", "none")
     condition_on_sight: str | None = f.choice("Condition on sight", "good", "fair", "poor")
+    other_hands: bool | None = f.flag("Signs of work by other hands")
+    damp: bool | None = f.flag("Damp, or weather gets in")
+    age_years: int | None = f.integer("Age of the wiring (years)", 0, 150)
+    last_report_years: int | None = f.integer("Years since the last report", 0, 100)
     sampling_seed: int | None = f.integer("Seed of the draw", 0, 2**31 - 1)
+    sample_share: float | None = f.number("Share of points to open", "%", 1, 100)
+    sample_share_reason: str | None = f.text("Why this share", 300)
+    walk_direction: str | None = f.choice("Direction of the walk", *WALKS)
     leads_ohm: float | None = f.number("Lead resistance", "Ω", 0, 5)
     earthing: str | None = f.choice("Earthing arrangement", *EARTHING)
     phases: str | None = f.choice("Phases", "1", "3")
@@ -248,8 +252,12 @@ class Inspection:
     next_reason: str | None = f.text("Reason for the interval", 500)
     bonds: tuple[Bond, ...] = ()
     boards: tuple[Board, ...] = ()
+    rooms: tuple[Room, ...] = ()
+    points: tuple[Point, ...] = ()
+    checks: tuple[Check, ...] = ()
     observations: tuple[Observation, ...] = ()
     limitations: tuple[Limitation, ...] = ()
+    declined: tuple[Declined, ...] = ()
     overrulings: tuple[Overruling, ...] = ()
     attendances: tuple[Attendance, ...] = ()
     instruments_used: tuple[InstrumentUsed, ...] = ()
@@ -259,12 +267,21 @@ class Inspection:
 
 @record
 class EntityKind:
-    """A kind of entity: its class, the kind it belongs to, and the name of its list in the document."""
+    """A kind of entity: its class, the kind it belongs to, and the name of its list in the document.
+
+    also: kinds that it may hang on instead, as a point whose circuit nobody knows yet hangs on the inspection.
+    """
 
     name: str
     type: type
     parent: str
     plural: str
+    also: tuple[str, ...] = ()
+
+    @property
+    def parents(self) -> tuple[str, ...]:
+        """Every kind that it may belong to, the usual one first."""
+        return (self.parent, *self.also)
 
     @property
     def fields(self) -> Mapping[str, f.FieldSpec]:
@@ -297,13 +314,16 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("board", Board, "inspection", "boards"),
             EntityKind("rcd", Rcd, "board", "rcds"),
             EntityKind("circuit", Circuit, "board", "circuits"),
-            EntityKind("point", Point, "circuit", "points"),
+            EntityKind("room", Room, "inspection", "rooms"),
+            EntityKind("point", Point, "circuit", "points", also=("inspection",)),
             EntityKind("earlier", Earlier, "circuit", "earlier"),
             EntityKind("observation", Observation, "inspection", "observations"),
+            EntityKind("opinion", Opinion, "observation", "opinions"),
+            EntityKind("declined", Declined, "inspection", "declined"),
             EntityKind("limitation", Limitation, "inspection", "limitations"),
             EntityKind("overruling", Overruling, "inspection", "overrulings"),
             EntityKind("isolation", Isolation, "board", "isolations"),
-            EntityKind("check", Check, "board", "checks"),
+            EntityKind("check", Check, "board", "checks", also=("room", "inspection")),
             EntityKind("attendance", Attendance, "inspection", "attendances"),
             EntityKind("instrument_used", InstrumentUsed, "inspection", "instruments_used"),
             EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),

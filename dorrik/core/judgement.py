@@ -6,20 +6,24 @@ The topics are in `topics`; here they are put together.
 from collections.abc import Iterable
 from dataclasses import replace
 
-from dorrik.core import instruments, loop, reference
+from dorrik.core import catalogue, instruments, loop, reference
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection, Observation
 from dorrik.core.instruments import MeasuredAt
 from dorrik.core.intervals import Proposal
 from dorrik.core.isolation import BoardState, state_of
+from dorrik.core.limits import Limited, Share, gathered, share
 from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide, in_words
 from dorrik.core.progress import Progress, measure_progress
 from dorrik.core.readings import Reading, accurate
 from dorrik.core.record import record
 from dorrik.core.ring import RingAnalysis
 from dorrik.core.rule_book import RuleBook
+from dorrik.core.sampling import Proposal as SampleProposal
 from dorrik.core.sampling import State
+from dorrik.core.schedule import Filled, fill
 from dorrik.core.topics import TOPICS, fault_current, interval, sample
+from dorrik.core.topics.coding import Coding, coding
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.expected import Expected, expected
 from dorrik.core.topics.folding import fold
@@ -27,6 +31,7 @@ from dorrik.core.topics.insulation import BoardSum, board_sums
 from dorrik.core.topics.interval import DutyDue
 from dorrik.core.topics.loops import r1_r2
 from dorrik.core.topics.suggested import Suggestion, suggest
+from dorrik.core.topics.walk import Walk, walk
 
 __all__ = ["BoardSum", "Expected", "Judgement", "Note", "Suggestion", "judge"]
 
@@ -35,11 +40,14 @@ __all__ = ["BoardSum", "Expected", "Judgement", "Note", "Suggestion", "judge"]
 class Judgement:
     """Everything that can be said of an inspection as it stands.
 
-    rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the estimate of
-    a three-phase supply; outcome_says: the outcome in words, with what fails and is not coded; outcome_because: ids of
-    the open observations that make it unsatisfactory; interval: a proposal for the next inspection; duties: those of a
-    landlord; sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated; sampling: None while no points
-    are listed.
+    coding: what the schools say of each observation recorded; own_entries: of the catalogue that the firm made or
+    changed; rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the
+    estimate of a three-phase supply; outcome_says: the outcome in words, with what fails and is not coded;
+    outcome_because: ids of the open observations that make it unsatisfactory; interval: a proposal for the next
+    inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands
+    isolated; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is
+    asked room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
+    limited_share: how much that is.
     """
 
     notes: tuple[Note, ...]
@@ -47,6 +55,8 @@ class Judgement:
     board_sums: tuple[BoardSum, ...]
     rings: dict[str, RingAnalysis]
     suggested: tuple[Suggestion, ...]
+    coding: tuple[Coding, ...]
+    own_entries: tuple[catalogue.CatalogueEntry, ...]
     prospective_fault_ka: Reading | None
     between_lines_ka: Reading | None
     outcome: Outcome
@@ -57,6 +67,11 @@ class Judgement:
     sums: dict[str, Reading]
     boards: tuple[BoardState, ...]
     sampling: State | None
+    sample_proposal: SampleProposal
+    walk: Walk
+    schedule: tuple[Filled, ...]
+    limits: tuple[Limited, ...]
+    limited_share: Share
     progress: Progress
     house_rules: HouseRules
     rule_book: RuleBook
@@ -69,7 +84,11 @@ def judge(inspection: Inspection, measured_at: MeasuredAt | None = None) -> Judg
     was taken while leads were in doubt is not leaned on (rule 1.4). Raises ValueError on a time that is none.
     """
     accuracy = instruments.accuracy(inspection.instruments_used)
-    with reference.corrected(inspection.table_corrections or ()), accurate(accuracy):
+    with (
+        reference.corrected(inspection.table_corrections or ()),
+        accurate(accuracy),
+        catalogue.with_own(inspection.catalogue),
+    ):
         return _judge(inspection, measured_at)
 
 
@@ -87,12 +106,17 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
         ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
         suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
+    sampling = sample.state(context)
+    progress = measure_progress(inspection, context.house)
+    limited = gathered(context.inspection)
     return Judgement(
         notes=notes,
         expected=ahead,
         board_sums=sums,
         rings=context.rings,
         suggested=suggested,
+        coding=tuple(coding(context)),
+        own_entries=tuple(entry for entry in catalogue.entries().values() if entry.own) if inspection.catalogue else (),
         prospective_fault_ka=context.pfc_ka,
         between_lines_ka=fault_current.between_lines_ka(context),
         outcome=outcome,
@@ -102,8 +126,23 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         duties=interval.duties(context),
         sums=_loop_sums(context),
         boards=tuple(state_of(board, inspection.phases) for board in inspection.boards),
-        sampling=sample.state(context),
-        progress=measure_progress(inspection, context.house),
+        sampling=sampling,
+        sample_proposal=sample.proposal(context),
+        walk=walk(context, sampling),
+        schedule=fill(
+            context.inspection,
+            (one.key for one in suggested if not one.settled),
+            progress.asked,
+        ),
+        limits=limited,
+        limited_share=share(
+            context.inspection,
+            limited,
+            progress.tests,
+            progress.limited,
+            frozenset(c.id for _, c in context.circuits if context.rated_ma(c) is None),
+        ),
+        progress=progress,
         house_rules=context.house,
         rule_book=book,
     )
@@ -129,8 +168,7 @@ def _overruled(inspection: Inspection, notes: Iterable[Note]) -> tuple[Note, ...
 
 def is_open(observation: Observation) -> bool:
     """Does an observation count to the outcome? Made good with as left and retest it does no more (13.5)."""
-    made_good = observation.mended and observation.as_left and observation.retest
-    return bool(observation.code and observation.code != "note" and not made_good)
+    return bool(observation.code and observation.code != "note" and not observation.made_good)
 
 
 def _outcome(
@@ -139,7 +177,7 @@ def _outcome(
     """Codes of observations that are still open, and what fails while no observation says so (rules 13.1, 13.5)."""
     open_ones = [o for o in inspection.observations if is_open(o)]
     because = tuple(o.id for o in open_ones if o.code in UNSATISFACTORY)
-    known = [one for one in suggested if one.recorded is not None]
+    known = [one for one in suggested if one.settled]
     recorded = {(one.key, place) for one in known for place in (one.entity_id, *one.touches)}
     about = {o.about_id for o in inspection.observations if o.code}
     uncoded = sum(

@@ -3,11 +3,16 @@
 from dataclasses import asdict
 from typing import Any
 
+from dorrik.core.catalogue import CatalogueEntry
 from dorrik.core.isolation import BoardState
 from dorrik.core.judgement import Judgement, Note, Suggestion
 from dorrik.core.progress import stage_of
 from dorrik.core.ring import RingAnalysis
+from dorrik.core.sampling import State
+from dorrik.core.schedule import Filled
+from dorrik.core.topics.coding import Coding
 from dorrik.core.topics.note import Action, Figure
+from dorrik.core.topics.walk import PointView
 
 
 def as_json(judgement: Judgement) -> dict[str, Any]:
@@ -43,6 +48,8 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         ],
         "rings": [_ring(circuit_id, ring) for circuit_id, ring in judgement.rings.items()],
         "suggested": [_suggestion(one) for one in judgement.suggested],
+        "coding": [_coding(one) for one in judgement.coding],
+        "own_entries": [entry_json(one) for one in judgement.own_entries],
         "prospective_fault_ka": judgement.prospective_fault_ka and judgement.prospective_fault_ka.text,
         "between_lines_ka": judgement.between_lines_ka and judgement.between_lines_ka.text,
         "outcome": judgement.outcome,
@@ -52,7 +59,16 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "duties": [asdict(one) for one in judgement.duties],
         "boards": [_board(one) for one in judgement.boards],
         "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
-        "sampling": judgement.sampling and _listed(asdict(judgement.sampling)),
+        "sampling": judgement.sampling and _sampling(judgement.sampling),
+        "sample_proposal": _listed(asdict(judgement.sample_proposal)),
+        "rooms": [_listed(asdict(room)) for room in judgement.walk.rooms],
+        "points": [_point(point) for point in judgement.walk.points],
+        "looks": {key: {"look": one.look, "met": list(one.met)} for key, one in judgement.walk.looks.items()},
+        "starting_codes": judgement.walk.starting,
+        "points_served": judgement.walk.served,
+        "schedule": [_line(line) for line in judgement.schedule],
+        "limits": [asdict(one) for one in judgement.limits],
+        "limited_share": asdict(judgement.limited_share),
         "stages": [
             {"stage": s.stage, "done": s.done, "left": s.left, "left_names": list(s.left_names)}
             for s in judgement.progress.stages
@@ -91,7 +107,7 @@ def _note(note: Note, on_record: bool) -> dict[str, Any]:
         "next_step": verdict.next_step,
         "observation": verdict.observation,
         "source": verdict.source,
-        "stage": stage_of(note.entity, note.field),
+        "stage": note.stage or stage_of(note.entity, note.field),
         "standing": note.status,
         "touches": list(note.touches),
         "because_of": _figure(note.because_of),
@@ -155,6 +171,29 @@ def _suggestion(one: Suggestion) -> dict[str, Any]:
         "touches": list(one.touches),
         "because": list(one.because),
         "recorded": one.recorded,
+        "declined": one.declined,
+    }
+
+
+def entry_json(entry: CatalogueEntry) -> dict[str, Any]:
+    """An entry of the catalogue as data, its facts with it."""
+    found = asdict(entry)
+    found["facts"] = [asdict(fact) for fact in entry.facts]
+    found.pop("until")
+    found.pop("family")
+    return found
+
+
+def _coding(one: Coding) -> dict[str, Any]:
+    return {
+        "id": one.observation_id,
+        "key": one.key,
+        "views": [asdict(view) for view in one.views],
+        "school": one.school,
+        "code": one.code,
+        "moved": one.moved,
+        "known": [asdict(fact) for fact in one.known],
+        "questions": [asdict(question) for question in one.questions],
     }
 
 
@@ -169,6 +208,42 @@ def _ring(circuit_id: str, ring: RingAnalysis) -> dict[str, Any]:
         "findings": [{"kind": f.kind, "point": f.point, "reason": f.reason} for f in ring.findings],
         "points": [{"name": p.name, "position": p.position, "spur_length_m": p.spur_length_m} for p in ring.points],
     }
+
+
+def _point(view: PointView) -> dict[str, Any]:
+    return {
+        "id": view.id,
+        "room_id": view.room_id,
+        "circuit_id": view.circuit_id,
+        "name": view.name,
+        "line": view.line,
+        "zone": view.zone,
+        "needs": view.needs,
+        "to_open": view.to_open,
+        "look": view.look,
+        "moved": {key: {"code": one.code, "why": one.why} for key, one in view.moved.items()},
+    }
+
+
+def _line(line: Filled) -> dict[str, Any]:
+    return {
+        "key": line.key,
+        "part": line.part,
+        "label": line.label,
+        "clause": line.clause,
+        "state": line.state,
+        "codes": list(line.codes),
+        "because": line.because,
+        "stage": line.stage,
+        "asked": line.asked,
+    }
+
+
+def _sampling(state: State) -> dict[str, Any]:
+    """As it stands, each widening with its words."""
+    found = _listed(asdict(state))
+    found["widenings"] = [_listed(asdict(one)) | {"says": one.says} for one in state.widenings]
+    return found
 
 
 def _listed(data: dict[str, Any]) -> dict[str, Any]:

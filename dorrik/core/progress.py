@@ -1,17 +1,19 @@
 """What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
 
 from collections.abc import Iterator, Mapping
-from typing import Any, Literal
+from typing import Any, Literal, get_args
 
 from dorrik.core.circuit import NO_ZS
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
 from dorrik.core.insulation import LOW_MOHM
+from dorrik.core.place_checks import checks_of, unanswered
+from dorrik.core.placing import by_room, room_name
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 
-Stage = Literal["brief", "intake", "isolation", "boards", "dead", "live", "observations", "report"]
-STAGES: tuple[Stage, ...] = ("brief", "intake", "isolation", "boards", "dead", "live", "observations", "report")
+Stage = Literal["brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"]
+STAGES: tuple[Stage, ...] = get_args(Stage)
 
 #: How many of the things left are named.
 NAMED = 20
@@ -95,8 +97,29 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "lead_null": "dead",
     "bond": "intake",
     "observation": "observations",
-    "limitation": "brief",
+    "opinion": "observations",
+    "declined": "observations",
+    "limitation": "walk",
+    "room": "walk",
+    "photo": "walk",
 }
+#: Of a point, what is measured on it; all else is seen on the walk.
+_POINT_DEAD = (
+    "line_neutral_ohm",
+    "line_cpc_ohm",
+    "r2_ohm",
+    "supplementary_ohm",
+    "retested",
+    "traced",
+    "no_cpc",
+    "tested",
+)
+_WALK = frozenset(
+    (
+        "records", "condition_on_sight", "other_hands", "damp", "age_years", "last_report_years", "sampling_seed",
+        "sample_share", "sample_share_reason", "walk_direction",
+    )
+)  # fmt: skip
 _BRIEF_TOO = frozenset(
     ("client_address", "occupier_name", "nation", "must_stay_on", "power_off", "access", "held_at", "held_reason")
 )
@@ -109,13 +132,15 @@ def stage_of(kind: str, field: str) -> Stage:
     if kind in ("circuit", "earlier"):
         return "live" if field in _LIVE else "dead" if field.startswith(_DEAD) else "boards"
     if kind == "point":
-        return "live" if field in _POINT_LIVE else "dead"
+        return "live" if field in _POINT_LIVE else "dead" if field in _POINT_DEAD else "walk"
     if kind == "rcd":
         return "live" if field in _RCD_LIVE else "boards"
     if kind == "board":
         return "live" if field == "zdb_ohm" else "dead" if field.startswith("insulation") else "boards"
     if field in ("declared_outcome", "outcome_reason", "next_years", "next_reason", "condition"):
         return "report"
+    if field in _WALK:
+        return "walk"
     return "brief" if field in _BRIEF or field in _BRIEF_TOO else "intake"
 
 
@@ -196,6 +221,8 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field."""
     yield "brief", "inspection", inspection, _BRIEF
     yield "intake", "inspection", inspection, _INTAKE
+    if not inspection.rooms:
+        yield "walk", "inspection", inspection, ("rooms",)
     if not inspection.boards:
         yield "boards", "inspection", inspection, ("boards",)
     for board in inspection.boards:
@@ -219,6 +246,17 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     yield "report", "inspection", inspection, ("declared_outcome", "next_years")
 
 
+def _walked(inspection: Inspection) -> Iterator[tuple[bool, str]]:
+    """Every point and check of every room: was it looked at, and its name."""
+    points = by_room(inspection)
+    for number, room in enumerate(inspection.rooms, 1):
+        here, name = points.get(room.id, []), room_name(room, number)
+        open_ones = list(unanswered(room, here))
+        asked = len(here) + len(checks_of(room)) if not room.not_reached else 1
+        yield from ((False, f"{name}: {one}") for one in open_ones)
+        yield from ((True, name) for _ in range(asked - len(open_ones)))
+
+
 def _circuit_fields(circuit: Circuit) -> tuple[str, ...]:
     """A cable by its imperial size has no metric one to ask for; a circuit without a cpc none of its cpc."""
     left_out = {"line_csa_mm2"} if circuit.imperial else set()
@@ -226,7 +264,8 @@ def _circuit_fields(circuit: Circuit) -> tuple[str, ...]:
     return tuple(field for field in _CIRCUIT if field not in left_out) if left_out else _CIRCUIT
 
 
-def _value(entity: Any, field: str) -> Any:
+def value_of(entity: Any, field: str) -> Any:
+    """What stands in a field, or in the one that may stand in its place; None for nothing."""
     value = getattr(entity, field)
     instead = INSTEAD.get(field)
     return getattr(entity, instead, None) if value is None and instead else value
@@ -245,7 +284,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
     for stage, kind, entity, fields in _asked(inspection, house):
         here = 0
         for field in fields:
-            value = _value(entity, field)
+            value = value_of(entity, field)
             if value is None or value == ():
                 left[stage] += 1
                 if len(names[stage]) < NAMED:
@@ -254,10 +293,15 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
                 here += 1
             if stage in ("dead", "live"):
                 tests += 1
-                limited += _is_limited(value)
+                limited += is_limited(value)
         done[stage] += here
         if stage in ("dead", "live"):
             asked.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
+    for looked, words in _walked(inspection):
+        done["walk"] += looked
+        left["walk"] += not looked
+        if not looked and len(names["walk"]) < NAMED:
+            names["walk"].append(words)
     warning = None
     if tests and limited / tests > house.limited_share:
         warning = (
@@ -282,7 +326,7 @@ def _more(kind: str, stage: str, fields: tuple[str, ...]) -> tuple[str, ...]:
     return ()
 
 
-def _is_limited(value: Any) -> bool:
+def is_limited(value: Any) -> bool:
     """A test that was not made: LIM, not verified, or a Zs with the reason why there is none."""
     if isinstance(value, Reading):
         return value.kind in ("limitation", "not-verified")

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from typing import Literal
 
 from dorrik.core import instruments
-from dorrik.core.inspection import Inspection, name_of
+from dorrik.core.inspection import Inspection, Observation, name_of
 from dorrik.core.judgement import Judgement, Note
+from dorrik.core.placing import all_points
 from dorrik.core.record import record
 
 
@@ -66,18 +67,16 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     for limitation in inspection.limitations:
         if limitation.what and not (limitation.reason and limitation.agreed_with):
             yield Hindrance(
-                "look", "brief", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed."
+                "look", "walk", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed."
             )
     for progress in judgement.progress.stages:
-        if progress.left and progress.stage in ("intake", "isolation", "boards", "dead", "live"):
+        if progress.left and progress.stage in ("intake", "walk", "isolation", "boards", "dead", "live"):
             named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
             yield Hindrance("look", progress.stage, f"{progress.left} left: {named}")
     for note in _uncoded(inspection, judgement):
         yield Hindrance("look", "observations", f"{note.title} fails, and no observation speaks of it.")
     for observation in inspection.observations:
-        if observation.mended and not (observation.as_left and observation.retest):
-            text = f"“{(observation.text or '')[:60]}” was made good: it counts until as left and retest are there."
-            yield Hindrance("look", "observations", text)
+        yield from _of_observation(inspection, observation)
     for note in judgement.notes:
         if note.field == "next_years" and note.status == "attention":
             level: Literal["must", "look"] = "look" if inspection.next_reason else "must"
@@ -89,15 +88,46 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
         )
     if judgement.sampling and judgement.sampling.left:
         named = ", ".join(judgement.sampling.left[:3]) + (" …" if len(judgement.sampling.left) > 3 else "")
-        yield Hindrance("look", "dead", f"{len(judgement.sampling.left)} points of the sample were not opened: {named}")
+        yield Hindrance("look", "walk", f"{len(judgement.sampling.left)} points of the sample were not opened: {named}")
+    for point in all_points(inspection):
+        if point.sample and not point.sample_reason:
+            named = point.name or point.kind or "a point"
+            yield Hindrance("look", "walk", f"{named.capitalize()} was {point.sample} by choice, without a reason.")
+    if inspection.sample_share is not None and not inspection.sample_share_reason:
+        yield Hindrance("look", "walk", "The share of points to open was chosen without a reason.")
+    waiting = [line.label for line in judgement.schedule if line.state == "left"]
+    if waiting:
+        named = ", ".join(waiting[:3]) + (" …" if len(waiting) > 3 else "")
+        yield Hindrance("look", "walk", f"{len(waiting)} lines of the inspection schedule are left: {named}")
     if judgement.progress.limited_warning:
-        yield Hindrance("look", "dead", judgement.progress.limited_warning)
+        yield Hindrance(
+            "look", "walk", f"{judgement.progress.limited_warning} {judgement.limited_share.riskiest}".strip()
+        )
+
+
+def _of_observation(inspection: Inspection, observation: Observation) -> Iterator[Hindrance]:
+    """What is missing where a danger was found, and where something was mended on the day (rules 13.4 and 13.5)."""
+    said = f"“{(observation.text or '')[:60]}”"
+    if observation.code == "C1" and not (observation.told_to and observation.told_at):
+        yield Hindrance("look", "observations", f"{said} is C1: record whom you told, and when.")
+    if observation.code == "C1" and observation.made_safe == "made safe" and not observation.consent_of:
+        yield Hindrance("look", "observations", f"{said} was made safe: record with whose consent.")
+    if observation.opinion_asked_at and not observation.opinions:
+        yield Hindrance("look", "observations", f"{said} waits for its second opinion.")
+    if not observation.mended:
+        return
+    if not observation.made_good:
+        yield Hindrance("look", "observations", f"{said} was made good: it counts until as left and retest are there.")
+    shown = {photo.shows == "as left" for photo in inspection.photos if photo.about_id == observation.id}
+    lacking = [name for as_left, name in ((False, "as found"), (True, "as left")) if as_left not in shown]
+    if lacking:
+        yield Hindrance("look", "observations", f"{said} was made good: no photo {' and none '.join(lacking)}.")
 
 
 def _uncoded(inspection: Inspection, judgement: Judgement) -> Iterator[Note]:
     """Failures that are no consequence of another and that no observation speaks of."""
     about = {observation.about_id for observation in inspection.observations}
-    known = [one for one in judgement.suggested if one.recorded is not None]
+    known = [one for one in judgement.suggested if one.settled]
     recorded = {(one.key, place) for one in known for place in (one.entity_id, *one.touches)}
     for note in judgement.notes:
         if note.status != "fail" or note.because_of is not None or note.entity_id in about:

@@ -14,7 +14,7 @@ Role = Literal["inspector", "supervisor", "office"]
 State = Literal["in hand", "on hold", "issued"]
 Action = Literal[
     # of an inspection
-    "read", "write", "decide", "settle rules of an inspection", "issue",
+    "read", "write", "decide", "settle rules of an inspection", "give a second opinion", "issue",
     # of the firm
     "keep the register", "send letters", "settle house rules", "settle rates", "change the letterhead",
     "manage people", "read the audit log", "export data", "erase data",
@@ -37,6 +37,7 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
             _EVERY,
             "Rule book, house rules and corrected tables come from the firm; a supervisor changes them.",
         ),
+        "give a second opinion": (("supervisor",), (), "A second opinion is a supervisor's to give."),
         "issue": (_COMPETENT, ("in hand", "issued"), "A report is issued by an inspector or a supervisor."),
         "keep the register": (_ALL, (), ""),
         "send letters": (_ALL, (), ""),
@@ -55,12 +56,13 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
 )
 
 #: Fields of an inspection that settle by which rules it is judged.
-RULES = frozenset(("rule_book", "house_rules", "table_corrections"))
+RULES = frozenset(("rule_book", "house_rules", "table_corrections", "catalogue"))
 #: What a competent person answers for: kinds of entities whole (None), or fields of them.
 _DECIDED: Mapping[str, frozenset[str] | None] = MappingProxyType(
     {
         "inspection": frozenset(("declared_outcome", "outcome_reason", "next_years", "next_reason")),
-        "observation": frozenset(("code", "code_reason", "mended", "retest", "removed")),
+        "observation": frozenset(("code", "code_reason", "answers", "mended", "retest", "removed")),
+        "declined": None,
         "overruling": None,
         "isolation": None,
     }
@@ -94,6 +96,8 @@ def action_of(entity: str, field: str) -> Action:
     """What a change of that field is."""
     if entity == "inspection" and field in RULES:
         return "settle rules of an inspection"
+    if entity == "opinion":
+        return "give a second opinion"
     decided = _DECIDED.get(entity, frozenset())
     return "decide" if decided is None or field in decided else "write"
 

@@ -1,60 +1,15 @@
 """The homes of the demo, circuit by circuit."""
 
 from datetime import timedelta
+from functools import partial
 from typing import Any
 
+from dorrik.demo import drawn_photos, tables, walks
 from dorrik.demo.scribe import Scribe
 from dorrik.store.engine import now
 
-Circuit = dict[str, Any]
-
-
-def day(ago: int) -> str:
-    """A date some days ago: the demo is always of this month."""
-    return (now().date() - timedelta(days=ago)).isoformat()
-
-
-def _at(ago: int, time: str) -> str:
-    return f"{day(ago)}T{time}Z"
-
-
-#: Columns of the tables below, in the order of the test grid.
-_COLUMNS = (
-    "designation",
-    "form",
-    "serves",
-    "points_served",
-    "line_csa_mm2",
-    "cpc_csa_mm2",
-    "device_rating_a",
-    "rcd_rated_ma",
-    "r1_ohm",
-    "rn_ohm",
-    "r2_ohm",
-    "r1_r2_ohm",
-    "insulation_ln_mohm",
-    "insulation_lne_mohm",
-    "polarity",
-    "zs_ohm",
-    "rcd_trip_ms",
-    "rcd_button",
-)
 _: None = None
 OK = "correct"
-
-
-def _circuits(scribe: Scribe, board: str, rows: list[tuple[Any, ...]], **common: Any) -> list[str]:
-    ids = []
-    for position, row in enumerate(rows, 1):
-        if row == ("spare",):
-            fields: Circuit = {"spare": True, "designation": "Spare"}
-        else:
-            fields = dict(zip(_COLUMNS, row, strict=True)) | common
-        fields = {"position": position, "way": str(position)} | {k: v for k, v in fields.items() if v is not None}
-        ids.append(scribe.add("circuit", "board", board, **fields))
-    return ids
-
-
 _MCB = {"device_standard": "BS EN 60898", "device_type": "B"}
 _RCBO = {"device_standard": "BS EN 61009", "device_type": "B", "rcd_standard": "BS EN 61009"}
 _TRUST = {
@@ -71,7 +26,7 @@ def lookout_row_1(scribe: Scribe) -> None:
         reference="K-0144",
         property_address="1 Lookout Row, Kelder Haven",
         occupier_name="Wynn Tarrant",
-        inspected_on=day(20),
+        inspected_on=tables.day(20),
         extent="The whole fixed installation of the cottage; one socket and one switch in each room opened.",
         earthing="TN-C-S",
         phases="1",
@@ -107,7 +62,7 @@ def lookout_row_1(scribe: Scribe) -> None:
         main_switch_a=100,
         conditional_ka=16,
         zdb_ohm="0.19",
-        isolated_at=_at(20, "09:40:00"),
+        isolated_at=tables.at(20, "09:40:00"),
         isolated_lock="Lock 7",
     )
     rows: list[tuple[Any, ...]] = [
@@ -120,7 +75,11 @@ def lookout_row_1(scribe: Scribe) -> None:
         ("Alarms", "radial", "fixed", 3, 1.5, 1, 6, 30, _, _, _, "0.66", ">500", ">500", OK, "0.86", "23", OK),
         ("spare",),
     ]  # fmt: skip
-    _circuits(scribe, board, rows, rcd_delay="none", **_RCBO)
+    ids = tables.circuits(scribe, board, rows, rcd_delay="none", rcd_kind="A", **_RCBO)
+    scribe.set("board", board, spd_state="none")
+    walks.look_at_board(scribe, board)
+    walks.walk(scribe, walks.LOOKOUT_ROW_1, tables.named(rows, ids), tables.at(20, "09:20:00"))
+    scribe.origin(**_WALK, records="good", condition_on_sight="good", sampling_seed=441_207)
     scribe.add(
         "observation",
         "inspection",
@@ -166,7 +125,7 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         reference="K-0145",
         property_address="Flat 2, The Net Loft, Capstan Lane, Kelder Haven",
         occupier_name="Davy Marlin",
-        inspected_on=day(13),
+        inspected_on=tables.day(13),
         extent="The whole fixed installation of the flat; half of the points opened.",
         earthing="TN-S",
         phases="1",
@@ -198,7 +157,7 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         ways=6,
         main_switch_a=80,
         zdb_ohm="0.39",
-        isolated_at=_at(13, "10:05:00"),
+        isolated_at=tables.at(13, "10:05:00"),
         isolated_lock="Lock 7",
     )
     rows: list[tuple[Any, ...]] = [
@@ -209,7 +168,11 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         ("Outside lights", "radial", "lighting", 3, 1.5, 1, 6, 30, _, _, _, "1.35", "14", "1.4", OK, "1.76", "34", OK),
         ("Shower", "radial", "fixed", 1, 10, 4, 40, 30, _, _, _, "0.11", ">500", ">500", OK, "LIM RCD trips on test", "340", OK),
     ]  # fmt: skip
-    ids = _circuits(scribe, board, rows, rcd_delay="none", **_MCB)
+    ids = tables.circuits(scribe, board, rows, rcd_delay="none", rcd_kind="A", **_MCB)
+    scribe.set("board", board, spd_state="none")
+    walks.look_at_board(scribe, board, wanting=("enclosure",))
+    walked = walks.walk(scribe, walks.NET_LOFT_FLAT_2, tables.named(rows, ids), tables.at(13, "09:40:00"))
+    scribe.origin(**_WALK, records="fair", condition_on_sight="fair", sampling_seed=90_113)
     scribe.add(
         "bond",
         "inspection",
@@ -231,14 +194,14 @@ def net_loft_flat_2(scribe: Scribe) -> None:
                         "earlier",
                         "circuit",
                         circuit_id,
-                        measured_on=day(13 + round(365.25 * years)),
+                        measured_on=tables.day(13 + round(365.25 * years)),
                         figure=figure,
                         reading=reading,
                         source="Report of that year",
                     )
 
-    def found(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> None:
-        scribe.add(
+    def found(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> str:
+        return scribe.add(
             "observation",
             "inspection",
             scribe.inspection,
@@ -262,7 +225,7 @@ def net_loft_flat_2(scribe: Scribe) -> None:
     found(ids[1], "circuit", "2 Kitchen ring", "Ring open in the neutral", "C2", "ring-open")
     found(ids[5], "circuit", "6 Shower", "RCD too slow: 340 ms", "C2", "rcd-slow")
     found(ids[4], "circuit", "5 Outside lights", "Insulation low, 1.4 MΩ", "FI", "insulation-low")
-    found(
+    over_the_door = found(
         board,
         "board",
         "Board 1",
@@ -271,10 +234,10 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         "combustible-enclosure",
         code_reason="Over the sole escape route.",
     )
-    found(
-        ids[2],
-        "circuit",
-        "3 Sockets, bedroom",
+    plate = found(
+        walked["Bedroom/window socket"],
+        "point",
+        "Bedroom, window socket",
         "Cracked plate",
         "C3",
         "accessory-cracked",
@@ -282,8 +245,25 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         as_left="Plate replaced.",
         retest="R1+R2 0.38 Ω, polarity correct.",
     )
+    scribe.opinions += [
+        (over_the_door, "C2", "Nobody gets out past a burning board."),
+        (plate, "C2", "It is beside the bed, where children reach it."),
+    ]
+    crack = {"kind": "arrow", "x": 0.84, "y": 0.16, "x2": 0.64, "y2": 0.36}
+    wood = {"kind": "ring", "x": 0.16, "y": 0.14, "x2": 0.84, "y2": 0.7}
+    scribe.photos += [
+        (drawn_photos.board, ("observation", over_the_door),
+         {"shows": "defect", "caption": "Wooden enclosure over the door", "marks": [wood], "print_size": "large"}),
+        (partial(drawn_photos.socket, True), ("observation", plate),
+         {"shows": "defect", "caption": "Crack from the edge", "marks": [crack]}),
+        (partial(drawn_photos.socket, False), ("observation", plate), {"shows": "as left", "caption": "New plate"}),
+    ]  # fmt: skip
 
 
+#: Which way round every home is walked.
+_WALK = {"walk_direction": "left hand to the wall"}
+#: The one whose name does not say its room.
+_ROOM_OF = {"loft hatch": "Net loft"}
 #: Point, line to neutral, line to cpc (Ω).
 _SOCKETS_UP = (
     ("landing socket", "0.23", "0.29"),
@@ -304,7 +284,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         reference="K-0147",
         property_address="3 Lookout Row, Kelder Haven",
         occupier_name="Hester Vane",
-        inspected_on=day(0),
+        inspected_on=tables.day(0),
         extent="The whole fixed installation of the cottage and its pump shed; a quarter of the points opened.",
         earthing="TN-C-S",
         phases="1",
@@ -362,7 +342,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         "delay": "none",
     }
     rcds = [scribe.add("rcd", "board", board, position=n, name=f"RCD {n}", **marked) for n in (1, 2)]
-    ids = _circuits(scribe, board, rows, **_MCB)
+    ids = tables.circuits(scribe, board, rows, **_MCB)
     for n, circuit in enumerate(ids[:10]):
         scribe.set("circuit", circuit, rcd_id=rcds[n >= 5])
     scribe.add(
@@ -389,12 +369,27 @@ def lookout_row_3(scribe: Scribe) -> None:
         ("Pump", "radial", "fixed", 1, 2.5, 1.5, 16, _, _, _, _, _, _, _, _, _, _, _),
         ("Shed lights", "radial", "lighting", 2, 1.5, 1, 6, _, _, _, _, _, _, _, _, _, _, _),
     ]  # fmt: skip
-    _circuits(scribe, shed, shed_rows, **_MCB)
+    tables.circuits(scribe, shed, shed_rows, **_MCB)
     scribe.add("rcd", "board", shed, name="Shed RCD", **(marked | {"place": "whole board", "rating_a": 63}))
     for item in ("enclosure", "openings", "heat", "tight", "main-switch"):
         scribe.add("check", "board", board, item=item, state="good")
     scribe.add("attendance", "inspection", scribe.inspection, who="Ruth Pellow", purpose="inspection",
                arrived_at=(now() - timedelta(hours=3)).isoformat(timespec="seconds") + "Z")  # fmt: skip
+    walked = walks.walk(scribe, walks.LOOKOUT_ROW_3, tables.named(rows, ids), tables.at(0, "00:00:00"), seen=3)
+    scribe.origin(**_WALK, records="good", condition_on_sight="fair", other_hands=False, sampling_seed=20_447)
+    found = {"about_entity": "point", "code": "C3"}
+    cracked = scribe.add(
+        "observation", "inspection", scribe.inspection, **found, about_id=walked["Kitchen/socket by the sink"],
+        place="Kitchen, socket by the sink", text="Accessory cracked", catalogue_key="accessory-cracked",
+    )  # fmt: skip
+    arrow = {"kind": "arrow", "x": 0.84, "y": 0.16, "x2": 0.64, "y2": 0.36}
+    bare = {"kind": "ring", "x": 0.34, "y": 0.16, "x2": 0.66, "y2": 0.6}
+    scribe.photos += [
+        (partial(drawn_photos.socket, True), ("observation", cracked), {"shows": "defect", "marks": [arrow]}),
+        (drawn_photos.bath_light, ("point", walked["Bathroom/light over the bath"]),
+         {"shows": "defect", "caption": "No mark of its protection to be found", "marks": [bare]}),
+        (drawn_photos.pull_cord, ("point", walked["Bathroom/pull cord"]), {"shows": "overview"}),
+    ]  # fmt: skip
     # The upstairs ring, ends cross-connected: the sixth point hangs off it on a dozen metres.
     for n, (name, line_neutral, line_cpc) in enumerate(_SOCKETS_UP):
         scribe.add(
@@ -404,7 +399,7 @@ def lookout_row_3(scribe: Scribe) -> None:
             position=n,
             name=name,
             kind="socket",
-            room=name.rpartition(" ")[0],
+            room_id=walked[_ROOM_OF.get(name, name.rpartition(" ")[0].capitalize())],
             line_neutral_ohm=line_neutral,
             line_cpc_ohm=line_cpc,
         )
@@ -418,6 +413,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         text="Earth connection label missing",
         code="C3",
         catalogue_key="safety-label-missing",
+        opinion_asked_at=(now() - timedelta(hours=1)).isoformat(timespec="seconds") + "Z",
     )
 
 
@@ -430,7 +426,7 @@ def keepers_house(scribe: Scribe) -> None:
         client_address="Lifeboat Keeper's House, Slip Road, Kelder Haven",
         tenure="owner-occupied dwelling",
         purpose="purchase",
-        inspected_on=day(0),
+        inspected_on=tables.day(0),
         extent="The house without the boat shed; every point that can be reached.",
         earthing="TT",
         phases="1",

@@ -2,18 +2,23 @@
 
 from sqlalchemy import Engine, func, select, update
 
-from dorrik.demo import homes, register
+from dorrik.core.judgement import judge
+from dorrik.demo import drawn_photos, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
+from dorrik.report.content.photos import none_kept
 from dorrik.report.issue import issue
 from dorrik.store import inspections, passwords, people
 from dorrik.store.account_tables import firm, person
+from dorrik.store.engine import now
 from dorrik.store.people import Person
+from dorrik.store.photos import PhotoStore
 
 
-def load(engine: Engine) -> bool:
-    """Enter firms, people and homes; returns False where there was something already."""
+def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
+    """Enter firms, people and homes; returns False where there was something already. photos: where their photos go;
+    without it they have none."""
     with engine.begin() as connection:
         if connection.execute(select(func.count()).select_from(firm)).scalar_one():
             return False
@@ -38,16 +43,20 @@ def load(engine: Engine) -> bool:
         home(scribe)
         _of_the_register(scribe, keeper)
         _nulled(scribe, keeper)
+        _photographed(scribe, photos, ruth)
         scribe.send()
-        _issue(engine, scribe, ruth, None)
+        _opened(engine, scribe, ruth)
+        _second_opinions(scribe, ruth, who[PEOPLE[1].email])
+        _issue(engine, scribe, ruth, None, photos)
         if home is homes.net_loft_flat_2:
             scribe.origin(occupier_name="Davy Marlow")
             scribe.send()
-            _issue(engine, scribe, ruth, "The occupier's name was misspelt.")
+            _issue(engine, scribe, ruth, "The occupier's name was misspelt.", photos)
     for home in homes.IN_HAND:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
         _of_the_register(scribe, keeper)
+        _photographed(scribe, photos, ruth)
         scribe.send()
     return True
 
@@ -82,13 +91,48 @@ def _nulled(scribe: Scribe, keeper: register.Registrar) -> None:
         scribe.add(
             "lead_null", "inspection", scribe.inspection,
             name=name, leads_id=keeper.leads[name], known_ohm=0.06, reading_ohm=reading,
-            nulled_at=f"{homes.day(ago)}T{time}Z",
+            nulled_at=f"{tables.day(ago)}T{time}Z",
         )  # fmt: skip
 
 
-def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None) -> None:
+def _opened(engine: Engine, scribe: Scribe, who: Person) -> None:
+    """What was drawn was opened, and what the schedule still asked for was answered."""
+    with engine.begin() as connection:
+        kept = inspections.load(connection, scribe.inspection, who.firm_id)
+    if kept is None:
+        raise RuntimeError("The demo's inspection is not there.")
+    judgement = judge(inspections.assemble(kept))
+    for point in judgement.sampling.still if judgement.sampling else ():
+        if not kept.entities[point].values["not_reached"]:
+            scribe.set("point", point, opened=True)
+    for line in judgement.schedule:
+        if line.state == "left" and line.asked:
+            scribe.add("check", "inspection", scribe.inspection, item=line.key, state="good")
+    scribe.send()
+
+
+def _second_opinions(scribe: Scribe, first: Person, second: Person) -> None:
+    """What the supervisor thought of some codes before seeing them."""
+    for observation, code, reason in scribe.opinions:
+        scribe.signed(Author(second.id, second.role))
+        fields = {"code": code, "reason": reason, "by": second.name, "given_at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}
+        scribe.add("opinion", "observation", observation, **fields)
+        scribe.send()
+    scribe.signed(Author(first.id, first.role))
+
+
+def _photographed(scribe: Scribe, photos: PhotoStore | None, who: Person) -> None:
+    """The photos of a home, drawn and pinned."""
+    if photos is None:
+        return
+    for draw, (entity, entity_id), more in scribe.photos:
+        drawn_photos.pinned(scribe, photos, who.firm_id, draw, entity, entity_id, **more)
+
+
+def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None, photos: PhotoStore | None) -> None:
     with engine.begin() as connection:
         kept = inspections.load(connection, scribe.inspection, who.firm_id, lock=True)
         if kept is None:
             raise RuntimeError("The demo's inspection is not there.")
-        issue(connection, kept, who, kept.seq, reason)
+        fetch = none_kept if photos is None else lambda sha256: photos.get(who.firm_id, sha256, "large")
+        issue(connection, kept, who, kept.seq, reason, fetch)

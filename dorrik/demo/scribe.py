@@ -1,7 +1,9 @@
 """Entering an inspection as a user does: one change a field, in batches through the journal."""
 
+from collections.abc import Callable
 from typing import Any
 
+from PIL.Image import Image
 from sqlalchemy import Engine
 
 from dorrik.journal.apply import apply
@@ -20,10 +22,18 @@ class Scribe:
         self.inspection = new_id()
         #: Of the property, once it is set.
         self.address = ""
+        #: Photos to be drawn: by what, of which entity, and what else is known of each.
+        self.photos: list[tuple[Callable[[], Image], tuple[str, str], dict[str, Any]]] = []
+        #: Second opinions to come: of which observation, which code and why.
+        self.opinions: list[tuple[str, str, str]] = []
         self._note("inspection", self.inspection, "firm", firm_id)
 
     def _note(self, entity: str, entity_id: str, field: str, value: Any) -> None:
         self._changes.append(Change(new_id(), entity, entity_id, field, value, 0, now(), "demo tablet"))
+
+    def signed(self, author: Author) -> None:
+        """From here on somebody else writes; what was noted before is to be sent before."""
+        self._author = author
 
     def origin(self, **fields: Any) -> None:
         """Fields of the inspection itself."""

@@ -16,7 +16,7 @@ from dorrik.journal.policy import FORM, PLACE, kept_value, rightful
 from dorrik.store import firm_rules, inspections, search
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.firm_rules import Terms
-from dorrik.store.inspections import KeptEntity, KeptInspection, column_value
+from dorrik.store.inspections import KeptEntity, KeptInspection, column_value, parent_columns
 from dorrik.store.listing import due, latest_reference
 from dorrik.store.reindex import inspection_subject
 from dorrik.store.tables import ENTITIES, inspection
@@ -160,6 +160,7 @@ class _Batch:
             "rule_book": terms.rule_book,
             "house_rules": terms.house_rules or None,
             "table_corrections": terms.corrections() or None,
+            "catalogue": terms.catalogue or None,
         }
         here = self._kept.entities[self._kept.id].values
         for field, value in settled.items():
@@ -185,7 +186,7 @@ class _Batch:
     def _keep(self, change: Change, value: Any) -> Result:
         kind = KINDS[change.entity]
         before = None
-        if change.field == kind.parent:
+        if change.field in kind.parents:
             if change.entity_id not in self._kept.entities:
                 entity = _new_entity(kind.name, change.entity_id, value)
                 self._kept.touched.add(change.entity_id)
@@ -195,7 +196,7 @@ class _Batch:
                 # Both of what it left and what it came to are built anew.
                 self._kept.touched |= {before, change.entity_id}
                 if change.entity_id not in self._new:
-                    self._touched.setdefault(change.entity_id, {})[f"{kind.parent}_id"] = value
+                    self._touched.setdefault(change.entity_id, {}).update(_hung(kind.name, change.field, value))
         else:
             entity = self._kept.entities[change.entity_id]
             before = entity.values[change.field]
@@ -280,9 +281,15 @@ class _Batch:
 
     def _row(self, entity: KeptEntity) -> dict[str, Any]:
         kind = KINDS[entity.kind]
-        parent = {} if kind.parent == "inspection" else {f"{kind.parent}_id": entity.parent_id}
+        above = self._kept.entities.get(entity.parent_id)
+        parent = _hung(kind.name, above.kind, entity.parent_id) if above is not None else {}
         values = {name: column_value(value) for name, value in entity.values.items()}
         return {"inspection_id": self._kept.id, "id": entity.id, **parent, **values}
+
+
+def _hung(kind: str, on: str, parent_id: str) -> dict[str, str | None]:
+    """The columns that say what an entity hangs on: one of them is set, or none where it is the inspection itself."""
+    return {column: parent_id if parent == on else None for parent, column in parent_columns(kind).items()}
 
 
 #: Fields by which an inspection is found.

@@ -47,7 +47,7 @@ def carry(
     made: set[str] = set()
     for draft in drafts:
         if draft.id not in made:
-            changes.append(change(draft.kind, draft.id, KINDS[draft.kind].parent, draft.parent_id))
+            changes.append(change(draft.kind, draft.id, _hangs_on(draft, inspection_id), draft.parent_id))
             made.add(draft.id)
         changes += [change(draft.kind, draft.id, name, value) for name, value in draft.fields.items()]
     applied = apply(connection, firm_id, author, inspection_id, changes)
@@ -56,3 +56,11 @@ def carry(
         if refused:
             raise Halfway(refused[0])
     return applied
+
+
+def _hangs_on(draft: Draft, inspection_id: str) -> str:
+    """The field that makes an entity, named after the kind that it hangs on."""
+    kind = KINDS[draft.kind]
+    if draft.parent_id == inspection_id and "inspection" in kind.parents:
+        return "inspection"
+    return kind.parent

@@ -20,7 +20,7 @@ from dorrik.store.inspections import KeptInspection
 #: No honest home has more; a runaway device would.
 MOST_ENTITIES = 5000
 #: Kinds that can go from one parent to another.
-MOVABLE = frozenset(("circuit",))
+MOVABLE = frozenset(("circuit", "point"))
 
 
 def well_formed(kept: KeptInspection, change: Change) -> None:
@@ -41,7 +41,7 @@ def known_entity(kept: KeptInspection, change: Change) -> None:
 def known_field(kept: KeptInspection, change: Change) -> None:
     """The kind has the field."""
     kind = KINDS[change.entity]
-    if change.field not in kind.fields and change.field != kind.parent:
+    if change.field not in kind.fields and change.field not in kind.parents:
         raise Refusal(f"“{shown(change.field[:40])}” is not a field of {kind.name}.")
 
 
@@ -50,23 +50,23 @@ def belongs_here(kept: KeptInspection, change: Change) -> None:
     found = kept.entities.get(change.entity_id)
     if found is not None and found.kind != change.entity:
         raise Refusal(f"That id belongs to {_a(found.kind)}, not to {_a(change.entity)}.")
-    if found is None and change.field != KINDS[change.entity].parent:
+    if found is None and change.field not in KINDS[change.entity].parents:
         raise Refusal(f"This inspection has no such {change.entity}.")
 
 
 def parent_stands(kept: KeptInspection, change: Change) -> None:
     """A new entity is put into something that is part of this inspection, and stays there."""
     kind = KINDS[change.entity]
-    if change.field != kind.parent:
+    if change.field not in kind.parents:
         return
     found = kept.entities.get(change.entity_id)
     if found is not None and (found.parent_id == change.value or kind.name not in MOVABLE):
         if found.parent_id != change.value:
-            raise Refusal(f"{_a(kind.name).capitalize()} cannot be moved to another {kind.parent}.")
+            raise Refusal(f"{_a(kind.name).capitalize()} cannot be moved to another {change.field}.")
         return
     parent = kept.entities.get(change.value) if isinstance(change.value, str) else None
-    if kind.name == "inspection" or parent is None or parent.kind != kind.parent:
-        raise Refusal(f"This inspection has no such {kind.parent}.")
+    if kind.name == "inspection" or parent is None or parent.kind != change.field:
+        raise Refusal(f"This inspection has no such {change.field}.")
     if found is None and len(kept.entities) >= MOST_ENTITIES:
         raise Refusal(f"An inspection holds at most {MOST_ENTITIES} entries.")
 
@@ -108,6 +108,14 @@ def known_rcd(kept: KeptInspection, change: Change) -> None:
             raise Refusal("This inspection has no such RCD.")
 
 
+def known_room(kept: KeptInspection, change: Change) -> None:
+    """A point hangs in a room of this inspection."""
+    if (change.entity, change.field) == ("point", "room_id") and change.value:
+        room = kept.entities.get(change.value) if isinstance(change.value, str) else None
+        if room is None or room.kind != "room":
+            raise Refusal("This inspection has no such room.")
+
+
 def rightful(kept: KeptInspection, change: Change, value: Any, author: Author, terms: Callable[[], Terms]) -> None:
     """The author's role allows it. terms: what their firm has settled, asked for where it matters only.
 
@@ -131,6 +139,8 @@ def _of_the_firm(field: str, value: Any, terms: Terms, nation: str | None, at: d
         return value in ((terms.rule_book,) if terms.rule_book else (None, usual, rule_book.of_nation(nation)))
     if field == "house_rules":
         return (value or {}) == terms.house_rules
+    if field == "catalogue":
+        return (value or []) == terms.catalogue
     # A device that was away began with what was in force then.
     return any((value or []) == terms.corrections(moment) for moment in (None, at))
 
@@ -140,13 +150,13 @@ Check = Callable[[KeptInspection, Change], None]
 #: Asked of every change, also of one that was kept before, in this order.
 FORM: tuple[Check, ...] = (well_formed, known_entity, known_field)
 #: Asked of one that is new, in this order.
-PLACE: tuple[Check, ...] = (belongs_here, parent_stands, no_ring_of_boards, known_rcd)
+PLACE: tuple[Check, ...] = (belongs_here, parent_stands, no_ring_of_boards, known_rcd, known_room)
 
 
 def kept_value(change: Change) -> Any:
     """The value as it is kept. Raises Refusal where the field cannot hold it."""
     kind = KINDS[change.entity]
-    if change.field == kind.parent:
+    if change.field in kind.parents:
         return change.value
     try:
         return kind.fields[change.field].clean(change.value)

@@ -23,7 +23,8 @@ def chart(inspection: Inspection) -> str:
 
 
 def _values(board: Board, circuit: Circuit) -> list[object]:
-    return [board.name if key == "board" else getattr(circuit, key) for key in keys(written())]
+    own = {"board": board.name, "points_served": circuit.served}
+    return [own[key] if key in own else getattr(circuit, key) for key in keys(written())]
 
 
 def _cell(value: object) -> str:

@@ -38,6 +38,17 @@
   )
 }
 
+// Photos beside what they show: small ones side by side, large ones across.
+#let photo(p) = block(breakable: false, above: 2mm, {
+  if p.svg != "" { image(bytes(p.svg), format: "svg", width: 100%, alt: p.words) }
+  text(size: 8pt, fill: quiet, p.caption)
+})
+#let photos(all) = {
+  let small = all.filter(p => p.size != "large")
+  for p in all.filter(p => p.size == "large") { block(width: 112mm, photo(p)) }
+  if small.len() > 0 { grid(columns: (52mm, 52mm, 52mm), column-gutter: 3mm, ..small.map(photo)) }
+}
+
 #let pairs(rows) = table(
   columns: (52mm, 1fr),
   stroke: none,
@@ -114,6 +125,7 @@
         #if o.remedy != "" [ \ #text(fill: quiet)[Usual remedy: #o.remedy]]
         #if o.mended and not o.counts [ \ *Made good on the day, does not count to the outcome.* As left: #o.as_left Retest: #o.retest]
         #if o.mended and o.counts [ \ *Made good on the day; without as left and retest it still counts.* #o.as_left #o.retest]
+        #if o.photos.len() > 0 { photos(o.photos) }
       ],
       table.hline(stroke: 0.4pt + rule-ink),
     )).flatten(),
@@ -130,7 +142,10 @@
     #l.what#if l.reason != "" [. Reason: #l.reason]#if l.agreed_with != "" [. Agreed with #l.agreed_with]
   ]))
 ]
-#if data.sampling != none [#data.sampling]
+#if data.sampling != none [#data.sampling #data.sampling_drawn
+
+  #data.sampling_plainly
+]
 
 #if data.limited_warning != none [*#data.limited_warning*]
 
@@ -160,6 +175,18 @@
     ..data.bonds.map(b => ([#b.service], [#b.state], mono(b.size), mono(b.at_clamp), mono(b.at_pipe))).flatten(),
   )
 ]
+
+== What was looked at
+#set text(size: 8.5pt)
+#for part in data.schedule [
+  === #part.part
+  #table(
+    columns: (1fr, 38mm, 34mm), stroke: none, inset: (x: 0mm, y: 0.8mm),
+    table.header(..([Looked at], [Clause], [Found]).map(h => text(size: 7.5pt, fill: quiet, h))),
+    ..part.lines.map(l => ([#l.label], text(fill: quiet, l.clause), [*#l.state*])).flatten(),
+  )
+]
+#set text(size: 9.5pt)
 
 == Signed
 #block(breakable: false)[

@@ -14,6 +14,7 @@ from dorrik.core.readiness import Hindrance, readiness
 from dorrik.report import glyphs, pdf
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, content
+from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.store import reports
 from dorrik.store.engine import new_id, now
 from dorrik.store.inspections import KeptInspection
@@ -51,10 +52,12 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
     )
 
 
-def preview(connection: Connection, kept: KeptInspection, who: Person) -> tuple[tuple[Hindrance, ...], list[str]]:
+def preview(
+    connection: Connection, kept: KeptInspection, who: Person, photos: Fetch = none_kept
+) -> tuple[tuple[Hindrance, ...], list[str]]:
     """What stands in the way of issuing, and the draft's pages as SVG."""
     inspection, judgement = judged(connection, kept)
-    said = content(inspection, judgement, on_paper(connection, who, 0, now().date()))
+    said = content(inspection, judgement, on_paper(connection, who, 0, now().date()), photos)
     return (*readiness(inspection, judgement), *_letters(said)), pdf.pages(said, {})
 
 
@@ -69,11 +72,18 @@ def _letters(said: dict[str, Any]) -> tuple[Hindrance, ...]:
     return (Hindrance("look", "report", text),)
 
 
-def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None) -> Issued:
+def issue(
+    connection: Connection,
+    kept: KeptInspection,
+    who: Person,
+    seen_seq: int,
+    reason: str | None,
+    photos: Fetch = none_kept,
+) -> Issued:
     """Freeze the inspection as it stands, in the caller's transaction, which holds the inspection's row.
 
     seen_seq: the sequence number that the person looked at; reason: why an earlier issue is corrected, needed from
-    the second on. Raises Moved or NotReady.
+    the second on; photos: what is shown of each, by its digest. Raises Moved or NotReady.
     """
     if kept.seq != seen_seq:
         raise Moved
@@ -94,6 +104,7 @@ def issue(connection: Connection, kept: KeptInspection, who: Person, seen_seq: i
         inspection,
         judgement,
         on_paper(connection, who, number, at.date(), replaces=replaces, reason=reason if earlier else None),
+        photos,
     )
     frozen = document.write(inspection) | {
         "judgement": as_json(judgement),

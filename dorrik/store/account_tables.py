@@ -46,6 +46,21 @@ table_correction = Table(
     **OPTIONS,
 )
 
+#: A firm's own entries of the catalogue. Never changed: another takes the place of the one before, which stays.
+catalogue_entry = Table(
+    "catalogue_entry",
+    metadata,
+    Column("id", identifier(), primary_key=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False, index=True),
+    Column("entry_key", String(60), nullable=False),
+    Column("says", JSON(), nullable=False),
+    Column("author_id", identifier(), ForeignKey("person.id"), nullable=False),
+    Column("made_at", DateTime(), nullable=False),
+    Column("withdrawn_at", DateTime()),
+    Column("withdrawn_by", identifier(), ForeignKey("person.id")),
+    **OPTIONS,
+)
+
 #: Somebody of a firm. `address_key` is the mail address as it is compared: normalised, then byte by byte. Whoever has
 #: left is ended and stays, since signs stay under the name. Without a hash nobody signs in.
 person = Table(

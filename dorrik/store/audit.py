@@ -13,6 +13,7 @@ Action = Literal[
     "signed in", "sign-in failed", "signed out", "session ended", "password changed", "password reset",
     "reset asked", "second factor on", "second factor off", "recovery code used",
     "firm set up", "letterhead changed", "rules settled", "rates settled", "table corrected", "correction withdrawn",
+    "catalogue changed",
     "retention settled", "person invited", "person joined", "role changed", "person renamed", "person ended",
     "person resumed", "report issued", "report read", "data exported", "data erased", "mail sent", "audit exported",
     "inspection rules changed",

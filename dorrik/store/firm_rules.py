@@ -10,6 +10,7 @@ from typing import Any
 from sqlalchemy import Connection, insert, select, update
 
 from dorrik.core.reference import Correction, printed, row_key
+from dorrik.store import own_entries
 from dorrik.store.account_tables import firm, person, table_correction
 from dorrik.store.engine import is_id, new_id, now
 
@@ -39,11 +40,13 @@ def settle(connection: Connection, firm_id: str, rule_book: str | None, house_ru
 
 @dataclass(frozen=True, slots=True)
 class Terms:
-    """What inspections of a firm are judged by: rule book (None: that of the nation), house rules, every correction."""
+    """What inspections of a firm are judged by: rule book (None: that of the nation), house rules, every correction,
+    its own entries of the catalogue."""
 
     rule_book: str | None
     house_rules: dict[str, Any]
     kept: tuple[KeptCorrection, ...]
+    catalogue: list[dict[str, str]]
 
     def corrections(self, at: datetime | None = None) -> list[dict[str, str]]:
         """The corrections in force (now, or at a moment), as an inspection keeps them."""
@@ -57,7 +60,7 @@ class Terms:
 def terms(connection: Connection, firm_id: str) -> Terms:
     """What a firm has settled, whole."""
     book, chosen = rules(connection, firm_id)
-    return Terms(book, chosen, tuple(corrections(connection, firm_id)))
+    return Terms(book, chosen, tuple(corrections(connection, firm_id)), own_entries.in_force(connection, firm_id))
 
 
 def corrections(connection: Connection, firm_id: str) -> list[KeptCorrection]:

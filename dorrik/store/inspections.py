@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
+from functools import cache
 from typing import Any
 
 from sqlalchemy import Connection, Row, Select, bindparam, exists, select
@@ -94,11 +95,18 @@ def load(
     kept.entities[inspection_id] = _entity("inspection", head, firm_id)
     present = connection.execute(_PRESENT, {"inspection_id": inspection_id}).one()
     for kind in (kind for kind, there in zip(_CHILDREN, present, strict=True) if there):
-        parent = KINDS[kind].parent
+        columns = parent_columns(kind)
         for row in connection.execute(_SELECT[kind], {"inspection_id": inspection_id}):
-            parent_id = inspection_id if parent == "inspection" else row._mapping[f"{parent}_id"]
-            kept.entities[row.id] = _entity(kind, row, parent_id)
+            hangs_on = (row._mapping[column] for column in columns.values())
+            kept.entities[row.id] = _entity(kind, row, next((one for one in hangs_on if one), inspection_id))
     return kept
+
+
+@cache
+def parent_columns(kind: str) -> Mapping[str, str]:
+    """Columns that say what an entity of that kind hangs on, by the parent's kind. On the inspection itself hangs what
+    has none of them."""
+    return {parent: f"{parent}_id" for parent in KINDS[kind].parents if parent != "inspection"}
 
 
 def _head(connection: Connection, inspection_id: str, firm_id: str, lock: bool) -> Row[Any] | None:
@@ -135,23 +143,34 @@ def assemble(kept: KeptInspection) -> Inspection:
     if not kept.built:
         kept.touched = set(kept.entities)
     stale = _with_parents(kept)
+    loose = _loose_points(kept)
     by_parent: dict[tuple[str, str], list[Any]] = {}
     # Children first: a board is built with its circuits in hand.
     for kind in reversed(list(KINDS.values())):
-        children = [child for child in KINDS.values() if child.parent == kind.name]
+        children = [child for child in KINDS.values() if kind.name in child.parents]
         for entity in kept.entities.values():
             if entity.kind != kind.name:
                 continue
             if entity.id in stale:
                 lists = {child.plural: in_order(by_parent.get((child.name, entity.id), [])) for child in children}
                 kept.built[entity.id] = build(kind, entity.id, entity.values, **lists)
-            if entity.parent_id in stale:
-                by_parent.setdefault((kind.name, entity.parent_id), []).append(kept.built[entity.id])
+            parent_id = kept.id if entity.id in loose else entity.parent_id
+            if parent_id in stale:
+                by_parent.setdefault((kind.name, parent_id), []).append(kept.built[entity.id])
     kept.touched = set()
     found: Inspection | None = kept.built.get(kept.id)
     if found is None:
         raise LookupError("The inspection itself is missing among its entities.")
     return found
+
+
+def _loose_points(kept: KeptInspection) -> frozenset[str]:
+    """Points whose circuit or board was taken out: they still hang on the wall, and wait for another circuit."""
+    gone = {one.id for one in kept.entities.values() if one.kind in ("board", "circuit") and one.values["removed"]}
+    if not gone:
+        return frozenset()
+    gone |= {one.id for one in kept.entities.values() if one.kind == "circuit" and one.parent_id in gone}
+    return frozenset(one.id for one in kept.entities.values() if one.kind == "point" and one.parent_id in gone)
 
 
 def _with_parents(kept: KeptInspection) -> set[str]:

@@ -2,6 +2,7 @@
 
 import hashlib
 import re
+from collections.abc import Mapping
 
 import fsspec
 
@@ -14,8 +15,11 @@ _KINDS = (
     (re.compile(rb"\xff\xd8\xff"), "image/jpeg"),
     (re.compile(rb"\x89PNG\r\n\x1a\n"), "image/png"),
     (re.compile(rb"RIFF....WEBP", re.DOTALL), "image/webp"),
+    (re.compile(rb"....ftyp(heic|heix|hevc|hevx|mif1|msf1|heif)", re.DOTALL), "image/heic"),
 )
-_HEIC = re.compile(rb"....ftyp(heic|heix|hevc|mif1|heif)", re.DOTALL)
+#: In which sizes a photo is shown beside its original.
+SIZES = ("small", "large")
+_NAME = re.compile("[0-9a-f]{64}")
 
 
 class NotAPhoto(ValueError):
@@ -28,12 +32,17 @@ def kind_of(content: bytes) -> str:
         raise NotAPhoto("The photo is empty.")
     if len(content) > LARGEST:
         raise NotAPhoto(f"The photo has {len(content) / 1e6:.0f} MB; at most {LARGEST / 1e6:.0f} MB are kept.")
-    if _HEIC.match(content):
-        raise NotAPhoto("That is an HEIC photo, which browsers cannot show: set the camera to JPEG, or save it as one.")
     for begins, kind in _KINDS:
         if begins.match(content):
             return kind
-    raise NotAPhoto("That is no photo that can be shown: JPEG, PNG and WebP are.")
+    raise NotAPhoto("That is no photo that can be shown: JPEG, PNG, WebP and HEIC are.")
+
+
+def check(sha256: str, content: bytes) -> None:
+    """Is it a kind of photo, and whole? Raises NotAPhoto."""
+    kind_of(content)
+    if hashlib.sha256(content).hexdigest() != sha256:
+        raise NotAPhoto("The photo did not arrive whole; it is sent again.")
 
 
 class PhotoStore:
@@ -42,15 +51,24 @@ class PhotoStore:
     def __init__(self, root: str) -> None:
         self._files, self._root = fsspec.core.url_to_fs(root)
 
-    def _path(self, firm_id: str, sha256: str) -> str:
-        return f"{self._root}/{firm_id}/{sha256[:2]}/{sha256}"
+    def _path(self, firm_id: str, sha256: str, size: str = "") -> str:
+        return f"{self._root}/{firm_id}/{sha256[:2]}/{sha256}{f'.{size}' if size else ''}"
 
-    def keep(self, firm_id: str, sha256: str, content: bytes) -> None:
-        """Keep a photo under its digest; keeping it again changes nothing. Raises NotAPhoto."""
-        kind_of(content)
-        if hashlib.sha256(content).hexdigest() != sha256:
-            raise NotAPhoto("The photo did not arrive whole; it is sent again.")
-        path = self._path(firm_id, sha256)
+    def has(self, firm_id: str, sha256: str) -> bool:
+        """Is the photo kept for that firm?"""
+        found: bool = self._files.exists(self._path(firm_id, sha256))
+        return found
+
+    def keep(self, firm_id: str, sha256: str, content: bytes, renditions: Mapping[str, bytes] | None = None) -> None:
+        """Keep a photo under its digest, with what is shown of it by size; keeping it again changes nothing.
+        Raises NotAPhoto."""
+        check(sha256, content)
+        # Renditions first: whoever finds the photo finds them.
+        for size, shown in (renditions or {}).items():
+            self._write(self._path(firm_id, sha256, size), shown)
+        self._write(self._path(firm_id, sha256), content)
+
+    def _write(self, path: str, content: bytes) -> None:
         if self._files.exists(path):
             return
         self._files.makedirs(path.rsplit("/", 1)[0], exist_ok=True)
@@ -72,7 +90,8 @@ class PhotoStore:
         found = self._files.find(self._root)
         root = self._root.rstrip("/") + "/"
         below = (path[path.index(root) + len(root) :] if root in path else path for path in found)
-        return sorted(name for name in below if not name.endswith(".part"))
+        # Renditions are made anew from what they show.
+        return sorted(name for name in below if _NAME.fullmatch(name.rpartition("/")[2]))
 
     def read(self, name: str) -> bytes:
         """The content of one of `names`."""
@@ -87,11 +106,12 @@ class PhotoStore:
 
     def remove(self, firm_id: str, sha256: str) -> None:
         """Take a photo away; nothing happens where there is none."""
-        path = self._path(firm_id, sha256)
-        if self._files.exists(path):
-            self._files.rm_file(path)
+        for size in ("", *SIZES):
+            path = self._path(firm_id, sha256, size)
+            if self._files.exists(path):
+                self._files.rm_file(path)
 
-    def get(self, firm_id: str, sha256: str) -> bytes | None:
-        """The content of a photo of that firm; None where it has none."""
-        path = self._path(firm_id, sha256)
+    def get(self, firm_id: str, sha256: str, size: str = "") -> bytes | None:
+        """The content of a photo of that firm, or what is shown of it in a size; None where there is none."""
+        path = self._path(firm_id, sha256, size)
         return self._files.cat_file(path) if self._files.exists(path) else None

@@ -53,7 +53,7 @@ def _type(spec: FieldSpec) -> Any:
             return Date()
         case "instant":
             return DateTime()
-        case "options" | "corrections" | "pairings":
+        case "options" | "corrections" | "pairings" | "partitions" | "marks" | "answers" | "entries":
             return JSON(none_as_null=True)
 
 
@@ -91,12 +91,14 @@ def _child(kind: EntityKind) -> Table:
         Column("inspection_id", identifier(), ForeignKey("inspection.id"), primary_key=True),
         Column("id", identifier(), primary_key=True),
     ]
-    if kind.parent != "inspection":
-        column = f"{kind.parent}_id"
-        parts += [
-            Column(column, identifier(), nullable=False),
-            ForeignKeyConstraint(["inspection_id", column], [f"{kind.parent}.inspection_id", f"{kind.parent}.id"]),
-        ]
+    for parent in kind.parents:
+        if parent != "inspection":
+            column = f"{parent}_id"
+            parts += [
+                # Where it may hang on something else, what it does not hang on is empty.
+                Column(column, identifier(), nullable=bool(kind.also)),
+                ForeignKeyConstraint(["inspection_id", column], [f"{parent}.inspection_id", f"{parent}.id"]),
+            ]
     return Table(kind.name, metadata, *parts, *_fields(kind), **OPTIONS)
 
 

@@ -11,8 +11,9 @@ from starlette.testclient import TestClient
 
 from dorrik.store.engine import new_id
 from tests.conftest import PASSWORD
+from tests.pictures import picture
 
-JPEG = b"\xff\xd8\xff" + b"a photo" * 100
+JPEG = picture()
 
 
 @pytest.fixture

@@ -17,8 +17,9 @@ from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.photos import PhotoStore
 from dorrik.store.tables import inspection, issued_report
+from tests.pictures import picture
 
-PHOTO = b"\xff\xd8\xff" + b"a photo of a board" * 50
+PHOTO = picture()
 
 
 def alive(url):

@@ -57,6 +57,7 @@ BODIES = {
     "/api/inspections/{inspection_id}/carry-over": {"inspection_id": "{id}"},
     "/api/inspections/{inspection_id}/changes": {"changes": []},
     "/api/jobs/{entry_id}/confirmation": {"to": "a@b.example"},
+    "/api/inspections/{inspection_id}/observations/{observation_id}/notice": {"to": "a@b.example"},
     "/api/people/{person_id}": {"name": "x"},
 }
 

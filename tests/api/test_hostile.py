@@ -111,7 +111,8 @@ PLACES = [(kind.name, field) for kind in KINDS.values() for field in kind.fields
 
 @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.tuples(st.sampled_from(PLACES), ANYTHING), min_size=1, max_size=25))
-def test_any_value_in_any_field_is_kept_or_refused_and_what_is_kept_reads_back(inspector, entries):
+def test_any_value_in_any_field_is_kept_or_refused_and_what_is_kept_reads_back(supervisor, entries):
+    inspector = supervisor
     inspection = inspector.begin()
     board, circuit = inspector.board(inspection)
     ids = {"inspection": inspection, "board": board, "circuit": circuit}

@@ -8,6 +8,7 @@ import pytest
 from dorrik.demo.mail_catcher import catch
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
+from tests.pictures import picture
 from tests.serving import free_port
 
 AT_ONCE = 4
@@ -178,7 +179,7 @@ def test_the_same_photo_from_several_devices_at_once(devices, inspector):
     import hashlib
 
     inspection = inspector.begin()
-    photo = b"\xff\xd8\xff" + new_id().encode() * 2000
+    photo = picture(width=400 + len(new_id()))
     path = f"/api/inspections/{inspection}/photos/{hashlib.sha256(photo).hexdigest()}"
     answers = at_once(devices, lambda one: one.http.put(path, content=photo))
     assert {a.status_code for a in answers} == {204}

@@ -96,7 +96,7 @@ def test_earlier_readings_are_compared(inspector, home):
 
 @pytest.mark.parametrize(
     ("entity", "parent"),
-    [("point", "inspection"), ("bond", "circuit"), ("earlier", "board"), ("overruling", "circuit")],
+    [("point", "board"), ("room", "board"), ("bond", "circuit"), ("earlier", "board"), ("overruling", "circuit")],
 )
 def test_a_part_stands_only_where_it_belongs(inspector, home, entity, parent):
     inspection, board, circuit = home

@@ -5,8 +5,9 @@ import hashlib
 import pytest
 
 from dorrik.store.engine import new_id
+from tests.pictures import picture
 
-JPEG = b"\xff\xd8\xff\xe0" + b"a photo of a chart" * 50
+JPEG = picture()
 
 
 @pytest.fixture
@@ -47,7 +48,9 @@ def test_a_photo_belongs_to_an_inspection_of_the_firm(put, stranger):
     ("content", "said"),
     [
         (b"", "is empty"),
-        (b"\0\0\0\x18ftypheic\0\0\0\0mif1", "set the camera to JPEG"),
+        (b"\0\0\0\x18ftypheic\0\0\0\0mif1", "no photo that can be shown"),
+        (b"\xff\xd8\xff\xe0" + b"begins like one" * 50, "no photo that can be shown"),
+        (JPEG[: len(JPEG) // 2], "damaged"),
         (b"%PDF-1.7", "no photo that can be shown"),
         (b"<svg onload='alert(1)'/>", "no photo that can be shown"),
     ],

@@ -33,6 +33,11 @@ ACTIONS = {
     ("get", "/api/clients/{client_id}/export.zip"): "export data",
     ("post", "/api/clients/{client_id}/erase"): "erase data",
     ("post", "/api/inspections/{inspection_id}/reports"): "issue",
+    ("get", "/api/second-opinions"): "give a second opinion",
+    ("get", "/api/agreement"): "give a second opinion",
+    ("put", "/api/firm/catalogue/{key}"): "settle house rules",
+    ("delete", "/api/firm/catalogue/{key}"): "settle house rules",
+    ("post", "/api/firm/catalogue/table"): "settle house rules",
 }
 BODIES = {
     ("post", "/api/people"): {"name": "", "email": "x", "role": "office"},

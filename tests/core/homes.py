@@ -12,6 +12,12 @@ _CIRCUIT = {
     "polarity": "correct",
     "rcd_button": "correct",
 }
+#: Lines of the inspection schedule that no figure of the cottage answers.
+LOOKED_AT = (
+    "head", "isolator", "other-source", "earthing-conductor", "bonding", "earth-label", "board-place",
+    "board-enclosure", "board-openings", "board-heat", "board-makes", "main-switch", "charts", "surge", "hidden",
+    "rcd-type", "joints", "alarms", "papers",
+)  # fmt: skip
 
 
 def cottage() -> dict[str, Any]:
@@ -45,6 +51,11 @@ def cottage() -> dict[str, Any]:
                 {"id": "b1", "name": "Board 1", "main_switch_a": 100, "conditional_ka": 16, "zdb_ohm": "0.19",
                  "isolated_at": "2026-11-03T09:40:00Z", "circuits": [ring, cooker, lights]},
             ],
+            "rooms": [
+                {"id": "r1", "name": "Parlour", "kind": "living room", "walked_at": "2026-11-03T09:20:00Z",
+                 "checks": [{"id": "k1", "item": "cables-seen", "state": "good"}]},
+            ],
+            "checks": [{"id": f"s-{key}", "item": key, "state": "good"} for key in LOOKED_AT],
             "observations": [],
             "limitations": [],
         },

@@ -54,6 +54,21 @@ def values(spec):
             return OPTIONS
         case "corrections":
             return CORRECTIONS
+        case "partitions":
+            metres = st.sampled_from([0.0, 0.5, 1.7, 2.5])
+            ends = st.fixed_dictionaries(dict.fromkeys(("x1", "y1", "x2", "y2"), metres), optional={"top_m": metres})
+            return st.none() | st.lists(ends, min_size=1, max_size=3)
+        case "answers":
+            facts = st.sampled_from(["heat-signs", "flat-above", "children-or-wet", "no-such-fact"])
+            return st.none() | st.dictionaries(facts, st.booleans(), min_size=1, max_size=3)
+        case "entries":
+            own = {"key": "own-ladder", "title": "Ladder hooked on a cable", "code": "C2"}
+            changed = {"key": "accessory-cracked", "code": "C2", "why": "Ours are in reach of children."}
+            return st.sampled_from([None, [own], [changed], [own, changed]])
+        case "marks":
+            ends = dict.fromkeys(("x", "y", "x2", "y2"), st.sampled_from([0.0, 0.25, 1.0]))
+            kinds = st.sampled_from(["arrow", "ring", "number", "blur"])
+            return st.none() | st.lists(st.fixed_dictionaries({"kind": kinds, **ends}), min_size=1, max_size=3)
         case "pairings":
             return st.none() | st.dictionaries(
                 st.sampled_from(["busbar L–N", "way 1 L–E"]), st.sampled_from(["dead", "live"]), max_size=2
@@ -75,7 +90,7 @@ def fitting(spec):
 
 def entity(kind, most=2):
     """Any entity of a kind, with any entities in it."""
-    children = {k.plural: st.lists(entity(k.name, most), max_size=most) for k in KINDS.values() if k.parent == kind}
+    children = {k.plural: st.lists(entity(k.name, most), max_size=most) for k in KINDS.values() if kind in k.parents}
     fields = {name: fitting(spec) for name, spec in KINDS[kind].fields.items()}
     return st.fixed_dictionaries({"id": st.uuids().map(str)} | children, optional=fields)
 

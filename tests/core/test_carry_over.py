@@ -34,7 +34,14 @@ def test_readings_become_earlier_figures_of_that_day():
 def test_drafts_make_an_inspection_that_can_be_parsed_again():
     found, drafts = carried()
     entities = {"here": {"id": "here"}}
-    plural = {"board": "boards", "circuit": "circuits", "earlier": "earlier", "point": "points", "bond": "bonds"}
+    plural = {
+        "board": "boards",
+        "circuit": "circuits",
+        "earlier": "earlier",
+        "point": "points",
+        "bond": "bonds",
+        "room": "rooms",
+    }
     for draft in drafts:
         if draft.id not in entities:
             entities[draft.id] = {"id": draft.id}
@@ -62,3 +69,24 @@ def test_of_the_origin_only_what_stays_is_taken():
     origin = carry_over.origin(found)
     assert origin["earthing"] == found.earthing
     assert "ze_ohm" not in origin and "declared_outcome" not in origin and "reference" not in origin
+
+
+def test_rooms_come_along_with_what_hangs_in_them_and_nothing_of_that_day():
+    walked = home()["inspection"]
+    walked["rooms"] = [
+        {"id": "r1", "name": "Bathroom", "kind": "bath or shower", "basin": "bath", "walked_at": "2026-11-03T09:20:00Z",
+         "not_reached": "locked", "checks": [{"id": "k1", "item": "cables-seen", "state": "good"}]},
+    ]  # fmt: skip
+    walked["points"] = [{"id": "p1", "room_id": "r1", "kind": "fan", "looked": "defect", "opened": True}]
+    walked["boards"][0]["circuits"][2]["points"] = [
+        {"id": "p2", "room_id": "r1", "kind": "light", "plan_x_m": 1.0, "plan_y_m": 0.3, "height_m": 2.1}
+    ]
+    found = document.parse({"format": document.FORMAT, "version": 2, "inspection": walked})
+    ids = (f"new-{n}" for n in count())
+    drafts = list(carry_over.drafts(found, "here", lambda: next(ids), "x"))
+    (room,) = [d for d in drafts if d.kind == "room"]
+    assert room.fields == {"name": "Bathroom", "kind": "bath or shower", "basin": "bath"}
+    fan, light = [d for d in drafts if d.kind == "point"]
+    assert (fan.parent_id, fan.fields) == ("here", {"kind": "fan", "room_id": room.id})
+    assert light.fields["room_id"] == room.id and light.fields["plan_x_m"] == 1.0
+    assert light.parent_id in {d.id for d in drafts if d.kind == "circuit"}

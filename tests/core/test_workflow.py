@@ -46,7 +46,7 @@ def test_a_role_that_nobody_knows_may_nothing():
 
 def test_what_settles_how_an_inspection_is_judged_is_told_apart_from_what_is_typed():
     rules = {f for f in KINDS["inspection"].fields if action_of("inspection", f) == "settle rules of an inspection"}
-    assert rules == {"rule_book", "house_rules", "table_corrections"}
+    assert rules == {"rule_book", "house_rules", "table_corrections", "catalogue"}
     assert action_of("inspection", "declared_outcome") == action_of("observation", "code") == "decide"
     assert action_of("overruling", "reason") == action_of("isolation", "proved_at") == "decide"
     assert action_of("circuit", "zs_ohm") == action_of("inspection", "client_name") == "write"

@@ -1,6 +1,7 @@
 """WCAG 2.2 A and AA on every stage, in both themes, on a tablet and on a phone (axe-core)."""
 
-from collections.abc import Sequence
+import re
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 import pytest
@@ -8,6 +9,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import PASSWORD, Firm
 from tests.e2e.walk import begin, board, cell, stage
+from tests.pictures import picture
 from tests.serving import Server
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -32,10 +34,43 @@ def violations(page: Page, asked: Sequence[str] = RULES) -> list[str]:
     return list(found)
 
 
+def walk_round(page: Page, look: Callable[[str], None]) -> None:
+    """A bathroom with a point in it, a defect with its photo marked, every part of the stage, and the coding desk."""
+    stage(page, "Walk-round")
+    page.get_by_role("button", name="Bathroom", exact=True).click()
+    page.get_by_role("group", name="Count and go on").get_by_role("button", name=re.compile("One more fan, ")).click()
+    page.get_by_role("button", name="bath", exact=True).click()
+    page.get_by_text("zone 0").wait_for()
+    page.get_by_text("Sizes and fixed partitions").click()
+    page.get_by_role("button", name="+ fixed partition").click()
+    page.get_by_text("from above").click()
+    look("a bathroom")
+    page.get_by_role("group", name="fan: looked at").get_by_role("button", name="defect").click()
+    look("what is wrong")
+    page.get_by_role("button", name="Cracked plate").click()
+    photo = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture()}
+    page.get_by_label("Take a photo").set_input_files(photo)
+    for part in ("Circuits", "Sample", "Schedule", "Limits"):
+        page.get_by_role("radiogroup", name="Part of the walk-round").get_by_text(part, exact=True).click()
+        look(part)
+    stage(page, "Observations")
+    row = page.get_by_label("Recorded").get_by_role("button", name=re.compile("Cracked plate"))
+    row.click()
+    page.get_by_role("group", name="The three views").wait_for()
+    page.get_by_role("group", name="Code", exact=True).get_by_role("button", name="C1").click()
+    page.get_by_text("Made good on the day").last.click()
+    look("coding desk")
+    page.get_by_role("button", name="Open photo as found").click()
+    page.get_by_role("button", name="Arrows, rings, numbers").click()
+    page.get_by_role("button", name="in the middle").click()
+    look("marking a photo")
+    page.get_by_role("button", name="Done").click()
+
+
 @pytest.mark.parametrize(("width", "theme"), [(1280, "day"), (1280, "dim"), (390, "day")])
 def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, width: int, theme: str):
     # The application's own policy would keep the test's script out.
-    context = browser.new_context(viewport={"width": width, "height": 844}, bypass_csp=True)
+    context = browser.new_context(viewport={"width": width, "height": 844}, bypass_csp=True, reduced_motion="reduce")
     context.add_init_script(f"localStorage.setItem('dorrik.theme', '{theme}')")
     page = context.new_page()
     page.goto(server.base)
@@ -56,7 +91,17 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
         page.keyboard.type(text)
         page.keyboard.press("Enter")
     expect(page.get_by_text("1 to mend")).to_be_visible()
-    for name in ("Brief", "Intake", "Isolation", "Boards", "Dead tests", "Live tests", "Observations", "Report"):
+    for name in (
+        "Brief",
+        "Intake",
+        "Walk-round",
+        "Isolation",
+        "Boards",
+        "Dead tests",
+        "Live tests",
+        "Observations",
+        "Report",
+    ):
         stage(page, name)
         expect(page.get_by_role("heading", level=1)).to_be_visible()
         look(name)
@@ -81,6 +126,8 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
     page.keyboard.press("o")
     expect(page.get_by_role("dialog", name="Observation")).to_be_visible()
     look("observation")
+    page.keyboard.press("Escape")
+    walk_round(page, look)
     page.goto(f"{server.base}/firm")
     page.get_by_text("House rules of").wait_for()
     page.get_by_label("Zs held against").wait_for()
@@ -88,6 +135,7 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
     for tab, words in (
         ("Rates and prices", "How long things take"),
         ("Reference tables", "Every table is read as printed."),
+        ("Catalogue", "Live part can be touched"),
         ("Letterhead", "Line under the letterhead"),
         ("Keeping", "How long what is kept"),
     ):

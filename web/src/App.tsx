@@ -22,6 +22,7 @@ const Instruments = screen(() => import("./register/Instruments").then((m) => m.
 const FirmScreen = screen(() => import("./firm/Firm").then((m) => m.default));
 const Account = screen(() => import("./account/Account").then((m) => m.default));
 const People = screen(() => import("./people/People").then((m) => m.default));
+const SecondOpinions = screen(() => import("./opinions/SecondOpinions").then((m) => m.default));
 const Kit = screen(() => import("./kit/Kit").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
 const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
@@ -104,6 +105,7 @@ function Screens({ me }: { me: Me }) {
       <Route path="/firm/:part?" element={<FirmScreen />} />
       <Route path="/kit" element={<Kit />} />
       <Route path="/account" element={<Account me={me} />} />
+      {me.may.includes("give a second opinion") && <Route path="/opinions" element={<SecondOpinions me={me} />} />}
       {me.may.includes("manage people") && <Route path="/people" element={<People me={me} />} />}
       {me.may.includes("read the audit log") && <Route path="/audit" element={<AuditLog />} />}
       <Route path="/inspection/:id" element={<Navigate to="brief" replace />} />

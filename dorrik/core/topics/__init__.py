@@ -22,6 +22,8 @@ from dorrik.core.topics import (
     points,
     rcds,
     rings,
+    rooms,
+    sample,
     supply,
     surge,
 )
@@ -41,6 +43,8 @@ TOPICS: tuple[Topic, ...] = (
     rings.notes,
     points.notes,
     bathrooms.notes,
+    rooms.notes,
+    sample.notes,
     insulation.notes,
     loops.notes,
     rcds.notes,

@@ -1,6 +1,6 @@
 """What every topic needs: the inspection, the house rules and the rule book in use, and what is worked out once."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from functools import cached_property
 from typing import Any
@@ -10,6 +10,7 @@ from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
 from dorrik.core.instruments import MeasuredAt
+from dorrik.core.placing import placed
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
 from dorrik.core.rule_book import RuleBook, rule_book
@@ -18,6 +19,8 @@ from dorrik.core.verdict import Verdict
 
 __all__ = ["NOMINAL_V", "Action", "Context", "Note", "is_measured", "name_of", "point_names"]
 
+#: Continuity readings of a point.
+_OF_POINTS = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm")
 #: Nominal voltage of a home's final circuits (V).
 NOMINAL_V = 230.0
 
@@ -30,7 +33,7 @@ class Context:
         self.doubtful = instruments.doubtful(inspection.lead_nulls, measured_at or {})
         self.house = HouseRules.using(inspection.house_rules)
         self.book: RuleBook = rule_book(inspection.rule_book)
-        self.inspection = self._less_leads(inspection)
+        self.inspection = placed(self._less_leads(inspection))
         i = self.inspection
         self.tree = BoardTree(i.boards, i.earthing)
         self._zs_limits: dict[tuple[str, float | None], tuple[float, str] | Verdict] = {}
@@ -53,13 +56,13 @@ class Context:
 
         def of_circuit(circuit: Circuit) -> Circuit:
             ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
-            own = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm")
-            outlets = [replace(p, **less(p, *own)) for p in circuit.points]
+            outlets = [replace(p, **less(p, *_OF_POINTS)) for p in circuit.points]
             return replace(circuit, points=tuple(outlets), **ends)
 
         return replace(
             inspection,
             boards=tuple(replace(b, circuits=tuple(of_circuit(c) for c in b.circuits)) for b in inspection.boards),
+            points=tuple(replace(p, **less(p, *_OF_POINTS)) for p in inspection.points),
             bonds=tuple(replace(b, **less(b, "at_clamp_ohm", "at_pipe_ohm")) for b in inspection.bonds),
         )
 
@@ -75,6 +78,14 @@ class Context:
         return ring.analyse(
             ring.RingTest(circuit.r1_ohm, circuit.rn_ohm, circuit.r2_ohm, line, circuit.cpc_csa_mm2, points)
         )
+
+    def points(self) -> Iterator[tuple[Circuit | None, str, Point]]:
+        """Every point with its circuit and its name; those whose circuit is not known come last."""
+        for _, circuit in self.circuits:
+            for name, point in point_names(circuit).items():
+                yield circuit, name, point
+        for name, point in names_of(self.inspection.points).items():
+            yield None, name, point
 
     @cached_property
     def sure_pfc_ka(self) -> Reading | None:
@@ -199,8 +210,13 @@ def is_measured(reading: Reading | None) -> bool:
 
 def point_names(circuit: Circuit) -> dict[str, Point]:
     """The points of a circuit by a name that no other has, in the order of the walk."""
+    return names_of(circuit.points)
+
+
+def names_of(points: Iterable[Point]) -> dict[str, Point]:
+    """Points by a name that none of the others has."""
     named: dict[str, Point] = {}
-    for number, outlet in enumerate(circuit.points, 1):
+    for number, outlet in enumerate(points, 1):
         base = name = outlet.name or (f"{outlet.room} {outlet.kind or 'point'}" if outlet.room else f"point {number}")
         repeat = 2
         while name in named:

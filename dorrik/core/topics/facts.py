@@ -6,19 +6,22 @@ A fact is true, false, or not known; what is not known is asked.
 from collections.abc import Callable, Mapping
 
 from dorrik.core import overload, rcd
-from dorrik.core.inspection import Board, Circuit, Point
+from dorrik.core.inspection import Board, Circuit, Point, Room
 from dorrik.core.record import record
+from dorrik.core.room import BATH, OUTDOORS
 from dorrik.core.topics.context import Context, cable_of
 
 
 @record
 class Place:
-    """What a suggestion speaks of: its board, circuit and point, as far as it has them, and the circuits it touches."""
+    """What a suggestion speaks of: its board, circuit, point and room, as far as it has them, and the circuits it
+    touches."""
 
     board: Board | None
     circuit: Circuit | None
     point: Point | None
     circuits: tuple[tuple[Board, Circuit], ...]
+    room: Room | None = None
 
 
 def known(context: Context, place: Place, fact: str) -> bool | None:
@@ -85,7 +88,21 @@ def _upper_floor_flat(context: Context, place: Place) -> bool | None:
 
 
 def _flat_above(context: Context, place: Place) -> bool | None:
+    """Seen above the fitting itself, where somebody looked; else as the home lies."""
+    above = place.point.above if place.point is not None else None
+    if above == "another dwelling":
+        return True
     return context.inspection.flat_above
+
+
+def _over_the_way_out(context: Context, place: Place) -> bool | None:
+    return place.room.on_the_way_out if place.room is not None else None
+
+
+def _children_or_wet(context: Context, place: Place) -> bool | None:
+    """Wet is seen from the room; children only the inspector sees."""
+    wet = place.room is not None and place.room.kind in (BATH, OUTDOORS)
+    return True if wet or (place.point is not None and place.point.bathroom) else None
 
 
 def _supplementary(context: Context, place: Place) -> str | None:
@@ -178,6 +195,8 @@ FACTS: Mapping[str, Callable[[Context, Place], bool | None]] = {
     "dc-loads": _dc_loads,
     "upper-floor-flat": _upper_floor_flat,
     "flat-above": _flat_above,
+    "only-way-out-cable": _over_the_way_out,
+    "children-or-wet": _children_or_wet,
     "supplementary-proved": _supplementary_proved,
     "supplementary-missing": _supplementary_missing,
     "rcd-and-main-bond": _rcd_and_main_bond,

@@ -46,6 +46,7 @@ class Note:
     touches: tuple[str, ...] = ()
     because_of: Figure | None = None
     overruled: Overruling | None = None
+    stage: str = ""
 
     @property
     def figure(self) -> Figure:

@@ -19,7 +19,7 @@ class Suggestion:
     key: catalogue entry; title: its title; code, why: where the house's school starts, and why; moved: what moved the
     code from there, '' for nothing; questions: what else would, asked in one tap; entity, entity_id: what it speaks of;
     touches: ids of all the things it is about; because: the notes that lead to it; recorded: id of an observation that
-    says it already, or None.
+    says it already, or None; declined: why the inspector does not raise it, '' where nobody said so.
     """
 
     key: str
@@ -33,6 +33,12 @@ class Suggestion:
     touches: tuple[str, ...]
     because: tuple[str, ...]
     recorded: str | None
+    declined: str = ""
+
+    @property
+    def settled(self) -> bool:
+        """Has somebody decided over it, one way or the other?"""
+        return self.recorded is not None or bool(self.declined)
 
 
 @record
@@ -49,7 +55,7 @@ class _Cause:
 def suggest(context: Context, notes: Iterable[Note], sums: Iterable[BoardSum]) -> tuple[Suggestion, ...]:
     """Suggestions in the order of the notes. What is folded, or was overruled to a pass, raises nothing."""
     school = classification.SCHOOLS[context.house.coding_school]
-    places = _Places(context.inspection)
+    places = Places(context.inspection)
     found = []
     for cause in _causes(notes, sums):
         place = places.of(cause)
@@ -67,9 +73,22 @@ def suggest(context: Context, notes: Iterable[Note], sums: Iterable[BoardSum]) -
                 touches=cause.touches,
                 because=cause.because,
                 recorded=places.recorded(cause),
+                declined=_declined(context.inspection, cause),
             )
         )
     return tuple(found)
+
+
+def _declined(inspection: Inspection, cause: _Cause) -> str:
+    """Why a suggestion was refused; without a reason it was not."""
+    return next(
+        (
+            one.reason
+            for one in inspection.declined
+            if one.reason and (one.catalogue_key, one.about_id) == (cause.key, cause.entity_id)
+        ),
+        "",
+    )
 
 
 def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]:
@@ -101,7 +120,7 @@ def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]
 _ONCE = frozenset(("bond-undersized",))
 
 
-class _Places:
+class Places:
     """What stands where in an inspection: parents of everything, and what was recorded about what."""
 
     def __init__(self, inspection: Inspection) -> None:
@@ -109,6 +128,9 @@ class _Places:
         self._boards = {board.id: board for board in inspection.boards}
         self._circuits = {c.id: (b, c) for b in inspection.boards for c in b.circuits}
         self._points = {p.id: (b, c, p) for b in inspection.boards for c in b.circuits for p in c.points}
+        self._loose = {p.id: p for p in inspection.points}
+        self._rooms = {room.id: room for room in inspection.rooms}
+        self._room_of = {check.id: room for room in inspection.rooms for check in room.checks}
         self._parents: dict[str, tuple[str, ...]] = {}
         for board in inspection.boards:
             self._parents[board.id] = (board.id,)
@@ -118,24 +140,37 @@ class _Places:
                 self._parents[circuit.id] = (circuit.id, board.id)
                 for point in circuit.points:
                     self._parents[point.id] = (point.id, circuit.id, board.id)
+        for room in inspection.rooms:
+            self._parents[room.id] = (room.id,)
+            self._parents |= {check.id: (check.id, room.id) for check in room.checks}
+        for point in inspection.points:
+            self._parents[point.id] = (point.id,)
+        self._parents |= {check.id: (check.id, inspection.id) for check in inspection.checks}
         # What is about the origin is often written while nothing is in focus: the inspection covers it.
         self._parents |= {bond.id: (bond.id, inspection.id) for bond in inspection.bonds}
         self._parents[inspection.id] = (inspection.id,)
 
     def of(self, cause: _Cause) -> facts.Place:
-        """Board, circuit, point and the circuits touched."""
-        board, circuit, point = self._boards.get(cause.entity_id), None, None
-        if cause.entity_id in self._circuits:
-            board, circuit = self._circuits[cause.entity_id]
-        elif cause.entity_id in self._points:
-            board, circuit, point = self._points[cause.entity_id]
-        elif board is None:
-            above = self._parents.get(cause.entity_id, ())
+        """Board, circuit, point and room, and the circuits touched."""
+        return self.at(cause.entity_id, cause.touches)
+
+    def at(self, entity_id: str, touches: Sequence[str] = ()) -> facts.Place:
+        """The same of any thing of the inspection."""
+        board, circuit, point = self._boards.get(entity_id), None, self._loose.get(entity_id)
+        if entity_id in self._circuits:
+            board, circuit = self._circuits[entity_id]
+        elif entity_id in self._points:
+            board, circuit, point = self._points[entity_id]
+        elif board is None and point is None:
+            above = self._parents.get(entity_id, ())
             board = self._boards.get(above[-1]) if above else None
-        touched = [self._circuits[one] for one in cause.touches if one in self._circuits]
+        room = self._rooms.get((point.room_id or "") if point is not None else entity_id) or self._room_of.get(
+            entity_id
+        )
+        touched = [self._circuits[one] for one in touches if one in self._circuits]
         if not touched and circuit is not None and board is not None:
             touched = [(board, circuit)]
-        return facts.Place(board, circuit, point, tuple(touched))
+        return facts.Place(board, circuit, point, tuple(touched), room)
 
     def recorded(self, cause: _Cause) -> str | None:
         """The observation that says it already: on the thing itself, on its check, its circuit or its board."""

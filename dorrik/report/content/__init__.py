@@ -7,9 +7,11 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from dorrik.core import catalogue
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
-from dorrik.report.content import boards, extent, job, outcome, rules, supply
+from dorrik.report.content import boards, extent, job, outcome, rules, schedule, supply
+from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.report.content.words import day, shown
 
 __all__ = ["Issue", "content", "day", "shown"]
@@ -42,8 +44,13 @@ class Issue:
         }
 
 
-def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
-    """Everything the template prints, as JSON data."""
+def content(inspection: Inspection, judgement: Judgement, issue: Issue, photos: Fetch = none_kept) -> dict[str, Any]:
+    """Everything the template prints, as JSON data. photos: what is shown of each, by its digest."""
+    with catalogue.with_own(inspection.catalogue):
+        return _content(inspection, judgement, issue, photos)
+
+
+def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos: Fetch) -> dict[str, Any]:
     return {
         "draft": issue.number == 0,
         "issue": {
@@ -60,10 +67,11 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
         "property": ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p),
         "client": {"name": inspection.client_name or "", "address": inspection.client_address or ""},
         "inspected_on": day(inspection.inspected_on),
-        **outcome.section(inspection, judgement),
+        **outcome.section(inspection, judgement, photos),
         **extent.section(inspection, judgement),
         **job.section(inspection),
         **supply.section(inspection, judgement),
+        **schedule.section(judgement),
         **rules.section(inspection, judgement),
         **boards.section(inspection, judgement),
     }

@@ -95,7 +95,7 @@ def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None) -> dict[str, A
         "way": circuit.way or "",
         "designation": circuit.designation or "",
         "form": circuit.form or "–",
-        "points_served": shown(circuit.points_served),
+        "points_served": shown(circuit.served),
         "cable": cable,
         "device": device or "–",
         "rcd_rated_ma": shown(rcd.rated_ma if rcd else None),

@@ -4,6 +4,7 @@ from typing import Any
 
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
+from dorrik.core.placing import all_points, placed
 from dorrik.report.content.limited import limited
 from dorrik.report.content.words import day
 
@@ -23,4 +24,25 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
         "limited": limited(inspection, judgement.rule_book),
         "limited_warning": judgement.progress.limited_warning,
         "sampling": judgement.sampling.says if judgement.sampling else None,
+        "sampling_plainly": judgement.sampling.plainly if judgement.sampling else "",
+        "sampling_drawn": _drawn(inspection, judgement),
     }
+
+
+def _drawn(inspection: Inspection, judgement: Judgement) -> str:
+    """How the points were chosen: the share and why, the seed with which the draw can be repeated, what was changed."""
+    sampling = judgement.sampling
+    if sampling is None:
+        return ""
+    told = [sampling.reason]
+    if inspection.sampling_seed is not None:
+        told.append(f"Drawn by lot with seed {inspection.sampling_seed}.")
+    if inspection.sample_share is not None and inspection.sample_share_reason:
+        told.append(f"The inspector's own share of {inspection.sample_share:g} %: {inspection.sample_share_reason}")
+    told += [
+        f"{p.name or p.kind or 'A point'} {p.sample} by choice: {p.sample_reason}"
+        for p in all_points(placed(inspection))
+        if p.sample and p.sample_reason
+    ]
+    told += [f"Grown: {one}." for one in sampling.widened]
+    return " ".join(told)

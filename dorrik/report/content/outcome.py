@@ -8,12 +8,13 @@ from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement, is_open
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.topics.interval import DutyDue
+from dorrik.report.content.photos import Fetch, beside, none_kept
 from dorrik.report.content.words import day
 
 _ORDER = {code: place for place, code in enumerate(ORDER)}
 
 
-def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
+def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_kept) -> dict[str, Any]:
     """Outcome with its reasons, observations by the weight of their codes, and what comes next."""
     declared = inspection.declared_outcome or judgement.outcome_says
     return {
@@ -23,7 +24,7 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
         "duties": [_duty(one) for one in judgement.duties],
         "next": _next(inspection),
         "condition": inspection.condition,
-        "observations": _observations(inspection),
+        "observations": _observations(inspection, photos),
         "meaning": [{"code": code, "means": MEANING[code]} for code in ("C1", "C2", "C3", "FI")],
     }
 
@@ -64,7 +65,7 @@ def _duty(one: DutyDue) -> str:
     return f"{one.duty} ({one.counted_from})" if one.counted_from else one.duty
 
 
-def _observations(inspection: Inspection) -> list[dict[str, Any]]:
+def _observations(inspection: Inspection, photos: Fetch) -> list[dict[str, Any]]:
     rows = []
     for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
         entry = catalogue.entries().get(one.catalogue_key or "")
@@ -80,6 +81,7 @@ def _observations(inspection: Inspection) -> list[dict[str, Any]]:
                 "as_left": one.as_left or "",
                 "retest": one.retest or "",
                 "counts": is_open(one),
+                "photos": beside(inspection, one, photos),
             }
         )
     return rows

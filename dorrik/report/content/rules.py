@@ -36,4 +36,8 @@ def _overrulings(judgement: Judgement) -> list[str]:
         f"{note.title}: {note.verdict.reason} The inspector: {note.overruled.status}. {note.overruled.reason}"
         for note in judgement.notes
         if note.overruled is not None
+    ] + [
+        f"{one.title}: suggested by {'; '.join(one.because)} The inspector does not raise it: {one.declined}"
+        for one in judgement.suggested
+        if one.declined
     ]

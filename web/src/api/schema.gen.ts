@@ -617,7 +617,7 @@ export interface paths {
         };
         /**
          * Show
-         * @description A photo as it was kept.
+         * @description A photo as it was kept, or as it is shown: turned the right way up and shrunk.
          */
         get: operations["show_api_inspections__inspection_id__photos__sha256__get"];
         /**
@@ -906,6 +906,191 @@ export interface paths {
          * @description Mail the confirmation to the client, with the power-off notice to hand on.
          */
         post: operations["send_api_jobs__entry_id__confirmation_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/chosen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chosen
+         * @description What colleagues chose for the same entry in other inspections of the firm.
+         */
+        get: operations["chosen_api_inspections__inspection_id__chosen_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/second-opinions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Second Opinions
+         * @description What waits for a second opinion: what was found, where, its photos and the schools' views; never its code.
+         */
+        get: operations["second_opinions_api_second_opinions_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Agreement
+         * @description How far first codes and blind second opinions agree: the firm, by entry, by person.
+         */
+        get: operations["agreement_api_agreement_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/observations/{observation_id}/notice.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed
+         * @description The notice of a danger as things stand; 409 where the observation is not C1.
+         */
+        get: operations["printed_api_inspections__inspection_id__observations__observation_id__notice_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/observations/{observation_id}/notice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mailed
+         * @description Mail the notice of a danger.
+         */
+        post: operations["mailed_api_inspections__inspection_id__observations__observation_id__notice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole
+         * @description The catalogue as inspections begun from now on have it.
+         */
+        get: operations["whole_api_firm_catalogue_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/catalogue/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Make an entry, or change what a built-in one says. Inspections that were begun keep what they had.
+         */
+        put: operations["keep_api_firm_catalogue__key__put"];
+        post?: never;
+        /**
+         * Withdraw
+         * @description Take an entry out, or let a built-in one say again what it said.
+         */
+        delete: operations["withdraw_api_firm_catalogue__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/catalogue/own.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description The whole catalogue as a table; what begins like a formula is written as text.
+         */
+        get: operations["table_api_firm_catalogue_own_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/catalogue/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take entries from a table (CSV or a workbook): each line is an entry; what a built-in one says already is left
+         *     out. With anything wrong nothing is taken, and each line says what.
+         */
+        post: operations["take_api_firm_catalogue_table_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1298,6 +1483,32 @@ export interface components {
             instruments: components["schemas"]["InstrumentTroubleOut"][];
         };
         /**
+         * AgreementOut
+         * @description How far first codes and second opinions agree: pairs, their share that is equal, and kappa, the share beyond
+         *     chance (null where chance explains all).
+         */
+        AgreementOut: {
+            /** Name */
+            name: string;
+            /** Pairs */
+            pairs: number;
+            /** Share */
+            share: number;
+            /** Kappa */
+            kappa: number | null;
+        };
+        /**
+         * Agreements
+         * @description Agreement of the firm as a whole (null without a pair), by entry and by who gave the first code.
+         */
+        Agreements: {
+            whole: components["schemas"]["AgreementOut"] | null;
+            /** By Entry */
+            by_entry: components["schemas"]["AgreementOut"][];
+            /** By Person */
+            by_person: components["schemas"]["AgreementOut"][];
+        };
+        /**
          * AskedOut
          * @description The tests that apply to one entity in a stage, in the order of the work, and how many are done; more: what
          *     may be entered beside them.
@@ -1311,7 +1522,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
             /** Fields */
             fields: string[];
             /** Done */
@@ -1531,6 +1742,10 @@ export interface components {
             rule: string;
             /** Facts */
             facts: components["schemas"]["FactOut"][];
+            /** Words */
+            words: string;
+            /** Own */
+            own: boolean;
         };
         /**
          * ChangeIn
@@ -1597,6 +1812,16 @@ export interface components {
             wrong: components["schemas"]["WrongOut"][];
         };
         /**
+         * ChosenOut
+         * @description How often colleagues gave each code for an entry, other inspections than this one.
+         */
+        ChosenOut: {
+            /** Codes */
+            codes: {
+                [key: string]: number;
+            };
+        };
+        /**
          * CircuitStoryOut
          * @description A circuit with its followed figures over the years, by field, the oldest first.
          */
@@ -1631,6 +1856,29 @@ export interface components {
         CodeIn: {
             /** Code */
             code: string;
+        };
+        /**
+         * CodingOut
+         * @description What an observation is worth: the three views, the house's school, where that leads here and why, what is known,
+         *     and what else would move it.
+         */
+        CodingOut: {
+            /** Id */
+            id: string;
+            /** Key */
+            key: string;
+            /** Views */
+            views: components["schemas"]["ViewOut"][];
+            /** School */
+            school: string;
+            /** Code */
+            code: string;
+            /** Moved */
+            moved: string;
+            /** Known */
+            known: components["schemas"]["KnownOut"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
         };
         /**
          * ColumnOut
@@ -1875,7 +2123,7 @@ export interface components {
              * Action
              * @enum {string}
              */
-            action: "read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data";
+            action: "read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data";
             /** Kind */
             kind: string;
             /** Label */
@@ -1917,6 +2165,18 @@ export interface components {
             id: string;
             /** Field */
             field: string;
+        };
+        /**
+         * FirmCatalogue
+         * @description The whole catalogue as new inspections have it, and what of it is the firm's.
+         */
+        FirmCatalogue: {
+            /** Entries */
+            entries: components["schemas"]["CatalogueOut"][];
+            /** Own */
+            own: components["schemas"]["OwnEntryOut"][];
+            /** May Settle */
+            may_settle: boolean;
         };
         /**
          * FirmOut
@@ -1989,7 +2249,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
             /** Text */
             text: string;
         };
@@ -2090,7 +2350,7 @@ export interface components {
              */
             state: "in hand" | "on hold" | "issued";
             /** May */
-            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
             judgement: components["schemas"]["JudgementOut"];
@@ -2228,6 +2488,10 @@ export interface components {
             rings: components["schemas"]["RingOut"][];
             /** Suggested */
             suggested: components["schemas"]["SuggestionOut"][];
+            /** Coding */
+            coding: components["schemas"]["CodingOut"][];
+            /** Own Entries */
+            own_entries: components["schemas"]["CatalogueOut"][];
             /** Prospective Fault Ka */
             prospective_fault_ka: string | null;
             /** Between Lines Ka */
@@ -2251,6 +2515,28 @@ export interface components {
             /** Boards */
             boards: components["schemas"]["BoardStateOut"][];
             sampling: components["schemas"]["SamplingOut"] | null;
+            sample_proposal: components["schemas"]["SampleProposalOut"];
+            /** Rooms */
+            rooms: components["schemas"]["RoomOut"][];
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /** Looks */
+            looks: {
+                [key: string]: components["schemas"]["LookOut"];
+            };
+            /** Starting Codes */
+            starting_codes: {
+                [key: string]: string;
+            };
+            /** Points Served */
+            points_served: {
+                [key: string]: number;
+            };
+            /** Schedule */
+            schedule: components["schemas"]["ScheduleLineOut"][];
+            /** Limits */
+            limits: components["schemas"]["LimitedOut"][];
+            limited_share: components["schemas"]["LimitedShareOut"];
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             /** Asked */
@@ -2291,6 +2577,20 @@ export interface components {
             erasable_from: string | null;
             /** Reports Until */
             reports_until: string | null;
+        };
+        /**
+         * KnownOut
+         * @description A fact that is known: its words, whether it is so, and whether the inspector answered it.
+         */
+        KnownOut: {
+            /** Fact */
+            fact: string;
+            /** Says */
+            says: string;
+            /** So */
+            so: boolean;
+            /** Answered */
+            answered: boolean;
         };
         /**
          * LeadSetOut
@@ -2338,6 +2638,47 @@ export interface components {
              */
             nation: string;
         };
+        /**
+         * LimitedOut
+         * @description Something that was limited by its own mark: what, of whom, why, and where that was said.
+         */
+        LimitedOut: {
+            /** What */
+            what: string;
+            /** Whom */
+            whom: string;
+            /** Why */
+            why: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Circuit Id */
+            circuit_id: string | null;
+        };
+        /**
+         * LimitedShareOut
+         * @description How much is limited: of the tests and of the points; share: the larger part (of 1); riskiest: what hides the
+         *     circuit at most risk; says: all of it in a line.
+         */
+        LimitedShareOut: {
+            /** Tests */
+            tests: number;
+            /** Limited Tests */
+            limited_tests: number;
+            /** Points */
+            points: number;
+            /** Limited Points */
+            limited_points: number;
+            /** Share */
+            share: number;
+            /** Riskiest */
+            riskiest: string;
+            /** Says */
+            says: string;
+        };
         /** LinkIn */
         LinkIn: {
             /** Token */
@@ -2363,6 +2704,16 @@ export interface components {
             nations: string[];
             /** Rule Books */
             rule_books: components["schemas"]["RuleBookOut"][];
+        };
+        /**
+         * LookOut
+         * @description What to look at on a kind of point, and the catalogue entries met there, the commonest first.
+         */
+        LookOut: {
+            /** Look */
+            look: string;
+            /** Met */
+            met: string[];
         };
         /** MapChange */
         MapChange: {
@@ -2394,9 +2745,19 @@ export interface components {
              */
             role: "inspector" | "supervisor" | "office";
             /** May */
-            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Second Factor */
             second_factor: boolean;
+        };
+        /**
+         * MovedOut
+         * @description A code that what is known of a point has moved from where the school starts, and why.
+         */
+        MovedOut: {
+            /** Code */
+            code: string;
+            /** Why */
+            why: string;
         };
         /**
          * News
@@ -2459,7 +2820,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
             /**
              * Standing
              * @enum {string}
@@ -2507,6 +2868,54 @@ export interface components {
             author: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * OwnEntryIn
+         * @description A firm's own entry, or what it changes of a built-in one.
+         */
+        OwnEntryIn: {
+            /** Title */
+            title?: string | null;
+            /** Group */
+            group?: string | null;
+            /** Look */
+            look?: string | null;
+            /** Code */
+            code?: string | null;
+            /** Why */
+            why?: string | null;
+            /** Strict */
+            strict?: string | null;
+            /** Strict Why */
+            strict_why?: string | null;
+            /** Mild */
+            mild?: string | null;
+            /** Mild Why */
+            mild_why?: string | null;
+            /** Plain */
+            plain?: string | null;
+            /** Remedy */
+            remedy?: string | null;
+            /** Words */
+            words?: string | null;
+        };
+        /**
+         * OwnEntryOut
+         * @description An entry the firm made or changed: what it says of its own, by whom, when; built_in: is there one under it?
+         */
+        OwnEntryOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: {
+                [key: string]: string;
+            };
+            /** Author */
+            author: string;
+            /** Made At */
+            made_at: string;
+            /** Built In */
+            built_in: boolean;
         };
         /**
          * PairingsOut
@@ -2637,6 +3046,35 @@ export interface components {
             ended_at: string | null;
         };
         /**
+         * PointOut
+         * @description A point on the walk: its name within the room, what is known of it, its zone and what that asks for, why it is to
+         *     be opened ('' where it is not), what to look at (a key of `looks`), and entries whose code starts elsewhere here.
+         */
+        PointOut: {
+            /** Id */
+            id: string;
+            /** Room Id */
+            room_id: string | null;
+            /** Circuit Id */
+            circuit_id: string | null;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+            /** Zone */
+            zone: string | null;
+            /** Needs */
+            needs: string | null;
+            /** To Open */
+            to_open: string;
+            /** Look */
+            look: string;
+            /** Moved */
+            moved: {
+                [key: string]: components["schemas"]["MovedOut"];
+            };
+        };
+        /**
          * Preview
          * @description The draft's pages as SVG text, and what stands in the way of issuing.
          */
@@ -2748,7 +3186,7 @@ export interface components {
             /** Results */
             results: components["schemas"]["ResultOut"][];
             /** May */
-            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             judgement: components["schemas"]["JudgementOut"] | null;
             change: components["schemas"]["JudgementChange"] | null;
         };
@@ -2779,6 +3217,12 @@ export interface components {
             };
             /** Board Checks */
             board_checks: components["schemas"]["BoardCheckOut"][];
+            /** Usual Rooms */
+            usual_rooms: components["schemas"]["UsualRoomOut"][];
+            /** Looks */
+            looks: {
+                [key: string]: components["schemas"]["LookOut"];
+            };
             /** Catalogue */
             catalogue: components["schemas"]["CatalogueOut"][];
             /** Devices */
@@ -2902,6 +3346,23 @@ export interface components {
             /** Spur Length M */
             spur_length_m: number | null;
         };
+        /**
+         * RoomOut
+         * @description A room on the walk: what is left to look at, how many points the sample still asks for, and its checks.
+         */
+        RoomOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Left */
+            left: number;
+            /** Unopened */
+            unopened: number;
+            /** Checks */
+            checks: components["schemas"]["WalkCheckOut"][];
+            zones: components["schemas"]["ZonesOut"] | null;
+        };
         /** RuleBookOut */
         RuleBookOut: {
             /** Key */
@@ -2936,8 +3397,22 @@ export interface components {
             new?: unknown[] | null;
         };
         /**
+         * SampleProposalOut
+         * @description The share of points to open (part of 1), the grade it follows from, and why.
+         */
+        SampleProposalOut: {
+            /** Share */
+            share: number;
+            /** Decides */
+            decides: string;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
          * SamplingOut
-         * @description How sampling stands; planned and left name points, says is for the report.
+         * @description How sampling stands; planned and left name points, to_open and still are their ids; frame, drawn: of the points
+         *     that could be drawn and were; most: the greatest number of defective ones among them at 95 %; says is for the
+         *     report, plainly for the client.
          */
         SamplingOut: {
             /** Population */
@@ -2950,14 +3425,64 @@ export interface components {
             planned: string[];
             /** Left */
             left: string[];
+            /** To Open */
+            to_open: string[];
+            /** Still */
+            still: string[];
             /** Widened */
             widened: string[];
+            /** Widenings */
+            widenings: components["schemas"]["WideningOut"][];
+            /** Share */
+            share: number;
+            /** Frame */
+            frame: number;
+            /** Drawn */
+            drawn: number;
+            /** Drawn Defective */
+            drawn_defective: number;
+            /** Most */
+            most: number | null;
+            /** Beside */
+            beside: number;
+            /** Beside Defective */
+            beside_defective: number;
             /** Seed */
             seed: number;
             /** Reason */
             reason: string;
             /** Says */
             says: string;
+            /** Plainly */
+            plainly: string;
+        };
+        /**
+         * ScheduleLineOut
+         * @description A line of the inspection schedule. codes: of observations that speak of it; stage: where it is answered while it
+         *     is left, '' where here; asked: may it be answered here?
+         */
+        ScheduleLineOut: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Label */
+            label: string;
+            /** Clause */
+            clause: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "not good" | "coded" | "LIM" | "N/A" | "left";
+            /** Codes */
+            codes: string[];
+            /** Because */
+            because: string;
+            /** Stage */
+            stage: string;
+            /** Asked */
+            asked: boolean;
         };
         /**
          * SecondFactorOut
@@ -2978,6 +3503,16 @@ export interface components {
         SendIn: {
             /** To */
             to: string;
+        };
+        /**
+         * Sent
+         * @description A letter that left: to whom, and when.
+         */
+        Sent: {
+            /** To */
+            to: string;
+            /** At */
+            at: string;
         };
         /**
          * SessionOut
@@ -3015,7 +3550,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
             /** Done */
             done: number;
             /** Left */
@@ -3034,7 +3569,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "brief" | "intake" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
             /** Circuit Id */
             circuit_id: string;
             /** Field */
@@ -3107,6 +3642,8 @@ export interface components {
             because: string[];
             /** Recorded */
             recorded: string | null;
+            /** Declined */
+            declined: string;
         };
         /**
          * TableOut
@@ -3132,6 +3669,22 @@ export interface components {
             cells: {
                 [key: string]: string;
             };
+        };
+        /**
+         * TakenOut
+         * @description What came of a file: how many entries it had and how many of them said something new; wrong: what could not be
+         *     taken, line by line. With anything wrong nothing is taken.
+         */
+        TakenOut: {
+            /** Entries */
+            entries: number;
+            /** Changed */
+            changed: number;
+            /** Wrong */
+            wrong: {
+                [key: string]: unknown;
+            }[];
+            catalogue: components["schemas"]["FirmCatalogue"];
         };
         /** TargetOut */
         TargetOut: {
@@ -3172,6 +3725,32 @@ export interface components {
             email?: string | null;
         };
         /**
+         * UsualRoomOut
+         * @description A room as it is offered in the usual order of a walk; points: kinds that are counted there.
+         */
+        UsualRoomOut: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Floor */
+            floor: string;
+            /** Points */
+            points: string[];
+        };
+        /**
+         * ViewOut
+         * @description One school's code and its reason.
+         */
+        ViewOut: {
+            /** School */
+            school: string;
+            /** Code */
+            code: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * VisitOut
          * @description A booked visit: how long it takes by the firm's rates (minutes), how far it is (km); when: relative to today.
          */
@@ -3189,6 +3768,38 @@ export interface components {
             when: "before" | "today" | "later";
         };
         /**
+         * WaitingOpinion
+         * @description An observation that waits for a second opinion, without its code; photos: digests of those pinned to it.
+         */
+        WaitingOpinion: {
+            /** Inspection Id */
+            inspection_id: string;
+            /** Reference */
+            reference: string | null;
+            /** Observation Id */
+            observation_id: string;
+            /** Text */
+            text: string | null;
+            /** Place */
+            place: string | null;
+            /** Key */
+            key: string | null;
+            /** Title */
+            title: string | null;
+            /** Look */
+            look: string | null;
+            /** Views */
+            views: components["schemas"]["ViewOut"][];
+            /** Answers */
+            answers: {
+                [key: string]: boolean;
+            };
+            /** Photos */
+            photos: string[];
+            /** Asked At */
+            asked_at: string;
+        };
+        /**
          * WaitingOut
          * @description An inspection that waits: for a signature, a return visit, or the next time it is due.
          */
@@ -3203,6 +3814,42 @@ export interface components {
             on: string | null;
             /** Reason */
             reason: string | null;
+        };
+        /**
+         * WalkCheckOut
+         * @description Something to look at once in a room; check_id: of what was answered, None before.
+         */
+        WalkCheckOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Observation */
+            observation: string;
+            /** State */
+            state: string | null;
+            /** Check Id */
+            check_id: string | null;
+        };
+        /**
+         * WideningOut
+         * @description A sample that grew: of which circuit or kind of point, for which defect, and the points that came in.
+         */
+        WideningOut: {
+            /** Group */
+            group: string;
+            /** Defect */
+            defect: string;
+            /** Times */
+            times: number;
+            /** Found At */
+            found_at: string[];
+            /** Share */
+            share: number;
+            /** Added */
+            added: string[];
+            /** Says */
+            says: string;
         };
         /** WrittenOut */
         WrittenOut: {
@@ -3223,6 +3870,29 @@ export interface components {
             text: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * ZonesOut
+         * @description Zones round a bath or shower for drawing them (m): corners of the basin or the outlet; strips of the plan as y
+         *     and x from and to, each `step_m` high.
+         */
+        ZonesOut: {
+            /** Basin */
+            basin: number[][];
+            /** Zone 1 */
+            zone_1: number[][];
+            /** Zone 2 */
+            zone_2: number[][];
+            /** Step M */
+            step_m: number;
+            /** Top M */
+            top_m: number;
+            /** Reach M */
+            reach_m: number;
+            /** Length M */
+            length_m: number;
+            /** Width M */
+            width_m: number;
         };
     };
     responses: never;
@@ -7021,7 +7691,9 @@ export interface operations {
     };
     show_api_inspections__inspection_id__photos__sha256__get: {
         parameters: {
-            query?: never;
+            query?: {
+                size?: "small" | "large" | "original";
+            };
             header?: never;
             path: {
                 inspection_id: string;
@@ -8784,6 +9456,1152 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chosen_api_inspections__inspection_id__chosen_get: {
+        parameters: {
+            query?: {
+                key?: string;
+            };
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChosenOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    second_opinions_api_second_opinions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingOpinion"][];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    agreement_api_agreement_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Agreements"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printed_api_inspections__inspection_id__observations__observation_id__notice_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+                observation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mailed_api_inspections__inspection_id__observations__observation_id__notice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+                observation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sent"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    whole_api_firm_catalogue_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmCatalogue"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_api_firm_catalogue__key__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnEntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmCatalogue"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withdraw_api_firm_catalogue__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmCatalogue"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table_api_firm_catalogue_own_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_api_firm_catalogue_table_post: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };

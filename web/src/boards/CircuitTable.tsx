@@ -124,13 +124,16 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
     moveBy(event.key === "ArrowUp" ? -1 : 1);
   };
   const text = (field: string) => String(v[field] ?? "");
-  const figure = (field: string, label: string, width: string) => (
+  // Points that were hung on it count themselves, until somebody types another number.
+  const counted = useInspection((s) => s.model?.judgement?.points_served[circuit.id]);
+  const figure = (field: string, label: string, width: string, instead?: string) => (
     <TypedCell
       figure
       value={text(field)}
       keep={(typed) => keep(field, typed)}
       label={`${label} of ${name}`}
       width={width}
+      instead={instead}
     />
   );
   const chooseCable = (chosenCable: string) => {
@@ -180,7 +183,9 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
                 change={(form) => keep("form", form || null)}
               />
             </Table.Cell>
-            <Table.Cell data-label="Points">{figure("points_served", "Points", "2.6rem")}</Table.Cell>
+            <Table.Cell data-label="Points">
+              {figure("points_served", "Points", "2.6rem", counted?.toString())}
+            </Table.Cell>
             <Table.Cell data-label="Cable mm²">
               <ChosenCell
                 label={`Cable of ${name}`}

@@ -3,13 +3,13 @@ import { Box } from "@chakra-ui/react";
 import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
 import { Fields } from "../fields/Fields";
-import { children } from "../inspection/model";
-import { add, setField, useInspection, useMay } from "../inspection/open";
+import { setField, useInspection, useMay } from "../inspection/open";
+import { Agreed } from "../limits/Agreed";
 import { EarlierPapers } from "../papers/EarlierPapers";
 import { type Chosen, HouseRules } from "../rules/HouseRules";
-import { Button } from "../ui/Button";
+import { LinkButton } from "../ui/Button";
 import { Fold } from "../ui/Fold";
-import { Lines, Section } from "../ui/Page";
+import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Instruments } from "./Instruments";
 import { Hold, OnSite } from "./OnSite";
@@ -74,39 +74,17 @@ export default function Brief({ me }: { me: Me }) {
               "condition_on_sight",
             ]}
           />
+          <LinkButton variant="quiet" to={`/inspection/${id}/walk?view=sample`}>
+            What else speaks of risk, and the draw
+          </LinkButton>
         </Section>
-        <Limitations inspection={id} />
+        <Agreed />
         <Instruments inspection={id} />
         <Section title="Rules for this inspection">
           <Rules inspection={id} />
         </Section>
       </StageBody>
     </>
-  );
-}
-
-function Limitations({ inspection }: { inspection: string }) {
-  const model = useInspection((s) => s.model);
-  const found = model ? children(model, "limitation", inspection) : [];
-  const takeOut = (id: string) => setField({ kind: "limitation", id, field: "removed" }, true);
-  return (
-    <Section title="Agreed limitations">
-      <Lines>
-        {found.map(({ id }) => (
-          <Box as="li" key={id} borderTopWidth="1px" borderColor="line" py="3">
-            <Fields
-              kind="limitation"
-              id={id}
-              fields={[{ field: "what", label: "Left out" }, "reason", "agreed_with", "agreed_on"]}
-            />
-            <Button variant="quiet" onClick={() => takeOut(id)}>
-              Take this limitation out
-            </Button>
-          </Box>
-        ))}
-      </Lines>
-      <Button onClick={() => add("limitation", inspection, {})}>Add a limitation</Button>
-    </Section>
   );
 }
 

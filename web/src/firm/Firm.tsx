@@ -11,6 +11,7 @@ import { Button } from "../ui/Button";
 import { Page, Section } from "../ui/Page";
 import { Loading, Told, Trouble } from "../ui/States";
 import { Tabs } from "../ui/Tabs";
+import { Catalogue } from "./Catalogue";
 import { Corrections } from "./Corrections";
 import { Letterhead, Retention } from "./Letterhead";
 import { Rates } from "./Rates";
@@ -31,6 +32,7 @@ export default function FirmScreen() {
     { key: "rules", name: "Rules", children: <Rules firm={found} take={take} /> },
     { key: "rates", name: "Rates and prices", children: <Rates /> },
     { key: "tables", name: "Reference tables", children: <Corrections firm={found} take={take} /> },
+    { key: "catalogue", name: "Catalogue", children: <Catalogue /> },
     { key: "letterhead", name: "Letterhead", children: <Letterhead firm={found} take={take} /> },
     { key: "keeping", name: "Keeping", children: <Retention firm={found} take={take} /> },
   ];

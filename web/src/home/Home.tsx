@@ -26,6 +26,7 @@ const PLACES = [
   ["/clients", "Clients", null],
   ["/instruments", "Instruments", null],
   ["/firm", "House rules and rates", null],
+  ["/opinions", "Second opinions", "give a second opinion"],
   ["/people", "People", "manage people"],
   ["/audit", "Audit log", "read the audit log"],
 ] as const;

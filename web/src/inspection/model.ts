@@ -1,7 +1,7 @@
 /** The state of one inspection on the device, as plain functions: no React, no network, no clock. */
 import type { Schemas } from "../api/client";
 import { fromServer, type Judged, type JudgementSource } from "./judgementSource";
-import { type Change, type Entity, keyOf, type Kind, PARENT, type Pending, type Value } from "./types";
+import { type Change, type Entity, isParent, keyOf, type Kind, type Pending, type Value } from "./types";
 
 export interface Notice {
   id: string;
@@ -91,13 +91,12 @@ function set({ entities, index }: Content, change: Written): Content {
   const kind = change.entity as Kind;
   const value = (change.value ?? null) as Value;
   const found = entities[change.entity_id];
-  const parentField = kind === "inspection" ? "firm" : PARENT[kind];
-  if (change.field !== parentField) {
+  if (!isParent(kind, change.field)) {
     if (!found) return { entities, index };
     const changed = { ...found, values: { ...found.values, [change.field]: value } };
     return { entities: { ...entities, [found.id]: changed }, index };
   }
-  // A circuit can go to another board; everything else stays where it was made.
+  // A circuit can go to another board, a point to another circuit; everything else stays where it was made.
   if (found && kind === "inspection") return { entities, index };
   const parentId = String(value);
   const placed: Entity = found ? { ...found, parentId } : { kind, id: change.entity_id, parentId, values: {} };

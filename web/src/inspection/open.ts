@@ -11,7 +11,7 @@ import { keepOpened, opened } from "./lastOpened";
 import * as model from "./model";
 import * as outbox from "./outbox";
 import { fetchInspection, fetchNews, reach } from "./transport";
-import { type Kind, PARENT, type Pending, type Place, type Value } from "./types";
+import { isParent, type Kind, PARENTS, type Pending, type Place, type Value } from "./types";
 
 interface State {
   model: model.Model | null;
@@ -119,8 +119,7 @@ export function setField(place: Place, value: Value, remember = true): void {
   const current = get().model;
   if (!current) return;
   const entity = current.entities[place.id];
-  const isParent = place.kind !== "inspection" && place.field === PARENT[place.kind];
-  const before = (isParent ? entity?.parentId : entity?.values[place.field]) ?? null;
+  const before = (isParent(place.kind, place.field) ? entity?.parentId : entity?.values[place.field]) ?? null;
   const refused = model.refusal(current, place.id, place.field);
   if (before === value && !refused) return;
   if (remember && current.entities[place.id]) {
@@ -136,7 +135,10 @@ export function add(
   fields: Record<string, Value>,
   id: string = uuidv7(),
 ): string {
-  append(kind, id, [[PARENT[kind], parentId], ...Object.entries(fields)]);
+  // What can hang on several kinds says on which of them.
+  const on = get().model?.entities[parentId]?.kind;
+  const parent = PARENTS[kind].find((one) => one === on) ?? PARENTS[kind][0] ?? "inspection";
+  append(kind, id, [[parent, parentId], ...Object.entries(fields)]);
   return id;
 }
 

@@ -6,9 +6,12 @@ export type Kind =
   | "board"
   | "rcd"
   | "circuit"
+  | "room"
   | "point"
   | "earlier"
   | "observation"
+  | "opinion"
+  | "declined"
   | "limitation"
   | "overruling"
   | "isolation"
@@ -54,22 +57,30 @@ export interface Place {
   field: string;
 }
 
-export const PARENT: Record<Exclude<Kind, "inspection">, string> = {
-  bond: "inspection",
-  board: "inspection",
-  rcd: "board",
-  circuit: "board",
-  point: "circuit",
-  earlier: "circuit",
-  observation: "inspection",
-  limitation: "inspection",
-  overruling: "inspection",
-  isolation: "board",
-  check: "board",
-  attendance: "inspection",
-  instrument_used: "inspection",
-  lead_null: "inspection",
-  photo: "inspection",
+/** What an entity can hang on, the usual first: the field that makes it is named after that. */
+export const PARENTS: Record<Kind, readonly string[]> = {
+  inspection: ["firm"],
+  bond: ["inspection"],
+  board: ["inspection"],
+  rcd: ["board"],
+  circuit: ["board"],
+  room: ["inspection"],
+  // A point whose circuit nobody knows yet hangs on the inspection.
+  point: ["circuit", "inspection"],
+  earlier: ["circuit"],
+  observation: ["inspection"],
+  opinion: ["observation"],
+  declined: ["inspection"],
+  limitation: ["inspection"],
+  overruling: ["inspection"],
+  isolation: ["board"],
+  check: ["board", "room", "inspection"],
+  attendance: ["inspection"],
+  instrument_used: ["inspection"],
+  lead_null: ["inspection"],
+  photo: ["inspection"],
 };
+
+export const isParent = (kind: Kind, field: string): boolean => PARENTS[kind].includes(field);
 
 export const keyOf = (id: string, field: string): string => `${id}.${field}`;

@@ -46,13 +46,15 @@ export function nameOf(entity: Entity | undefined): string {
     case "rcd":
       return String(v.name ?? "RCD");
     case "point":
-      return String(v.name ?? v.room ?? "Point");
+      return pointName(entity);
+    case "room":
+      return String(v.name ?? v.kind ?? "Room");
     case "earlier":
       return `Earlier reading${v.measured_on ? ` of ${v.measured_on}` : ""}`;
     case "isolation":
       return "Isolation";
     case "check":
-      return "Board check";
+      return "Check";
     case "attendance":
       return String(v.who ?? "Attendance");
     case "photo":
@@ -61,15 +63,29 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.name ?? "Instrument");
     case "lead_null":
       return String(v.name ?? "Null");
+    case "opinion":
+      return "Second opinion";
+    case "declined":
+      return "Refused suggestion";
     case "overruling":
       return "Own view of a figure";
   }
+}
+
+/** As the last judgement calls it within its room, so that margin and walk say the same; else by its kind. */
+function pointName({ id, values: v }: Entity): string {
+  const known = useInspection.getState().model?.judgement?.points.find((one) => one.id === id);
+  return String(v.name ?? known?.name ?? v.kind ?? v.room ?? "Point");
 }
 
 const SHORT: Record<string, string> = { inspection: "the origin" };
 
 export function whereOf(entity: Entity | undefined): string {
   if (!entity) return "";
+  if (entity.kind === "point") {
+    const room = useInspection.getState().model?.entities[String(entity.values.room_id ?? "")];
+    return [nameOf(room), nameOf(entity)].filter(Boolean).join(", ");
+  }
   return entity.kind === "inspection" ? (SHORT.inspection as string) : nameOf(entity);
 }
 

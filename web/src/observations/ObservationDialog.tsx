@@ -4,6 +4,7 @@ import { useMemo, useRef, useState } from "react";
 import type { CatalogueEntry } from "../api/client";
 import { useReference } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
+import { matching, useCatalogue } from "../inspection/catalogue";
 import { type About, closeObservation, focusOn } from "../inspection/desk";
 import { add, setField, useInspection, useMay } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
@@ -19,11 +20,11 @@ const CODES = ["C1", "C2", "C3", "FI", "note"];
 
 export default function ObservationDialog({ about }: { about: About }) {
   const box = useRef<HTMLInputElement>(null);
-  const reference = useReference();
+  const catalogue = useCatalogue();
   const model = useInspection((s) => s.model);
   const subject = model?.entities[about.id];
   const before = about.existing ? model?.entities[about.existing]?.values : undefined;
-  const raised = reference?.catalogue.find((e) => e.key === (before?.catalogue_key ?? about.raise));
+  const raised = catalogue.find((e) => e.key === (before?.catalogue_key ?? about.raise));
   const [place, setPlace] = useState(
     String(before?.place ?? whereOf(subject?.kind === "check" ? model?.entities[subject.parentId] : subject)),
   );
@@ -42,20 +43,26 @@ export default function ObservationDialog({ about }: { about: About }) {
   const [trouble, setTrouble] = useState("");
 
   const options = useMemo(() => {
-    const all = reference?.catalogue ?? [];
-    const suggested = new Set(
-      (model?.judgement?.notes ?? []).filter((n) => n.id === about.id).map((n) => n.observation),
-    );
-    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-    return all
-      .filter((e) => words.every((w) => `${e.title} ${e.group} ${e.plain}`.toLowerCase().includes(w)))
-      .sort((a, b) => Number(suggested.has(b.key)) - Number(suggested.has(a.key)))
-      .map((e) => ({ key: e.key, title: e.title, line: e.group, before: <CodeMark code={e.code} /> }));
-  }, [reference, model, about.id, text]);
+    const entities = Object.values(model?.entities ?? {});
+    // What the verdicts speak of here, what is met on such a thing, and what was recorded last stand first.
+    const spoken = (model?.judgement?.notes ?? []).filter((n) => n.id === about.id).map((n) => n.observation ?? "");
+    const look = model?.judgement?.points.find((one) => one.id === about.id)?.look;
+    const met = look ? (model?.judgement?.looks[look]?.met ?? []) : [];
+    const recent = entities
+      .filter((one) => one.kind === "observation" && one.values.catalogue_key)
+      .sort((a, b) => (a.id < b.id ? 1 : -1))
+      .map((one) => String(one.values.catalogue_key));
+    return matching(catalogue, text, [...new Set([...spoken, ...met, ...recent])].filter(Boolean)).map((e) => ({
+      key: e.key,
+      title: e.title,
+      line: e.group,
+      before: <CodeMark code={e.code} />,
+    }));
+  }, [catalogue, model, about.id, text]);
   const choosing = !entry || entry.title !== text;
 
   function choose(key: string) {
-    const found = reference?.catalogue.find((e) => e.key === key);
+    const found = catalogue.find((e) => e.key === key);
     if (!found) return;
     setEntry(found);
     setText(found.title);

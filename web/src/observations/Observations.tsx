@@ -1,130 +1,120 @@
-/** Every observation, the most pressing first, and what the verdicts would raise that is not recorded yet. */
+/** Every observation, the most pressing first, with the coding desk beside it; and what waits to be taken or refused. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import type { Schemas } from "../api/client";
+import { useSearchParams } from "react-router";
+import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
-import type { Entity, Kind } from "../inspection/types";
-import { Photos } from "../photos/Photos";
+import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
-import { Lines, Section } from "../ui/Page";
-import { StageBody, StageHead } from "../ui/StageHead";
+import { useNarrow } from "../ui/layout";
+import { Lines } from "../ui/Page";
+import { Said } from "../ui/Said";
+import { StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
+import { CodingDesk } from "./CodingDesk";
+import { isBlind } from "./opinions";
+import { Suggested } from "./Suggested";
 
-export default function Observations() {
+export default function Observations({ me }: { me: Me }) {
   const model = useInspection((s) => s.model);
   const order = useReference()?.code_order ?? [];
+  const [params, setParams] = useSearchParams();
+  const narrow = useNarrow();
   if (!model) return null;
   // The most pressing first; what has no code yet comes last.
   const weight = (code: unknown) => (order.includes(String(code ?? "")) ? order.indexOf(String(code)) : order.length);
   const found = children(model, "observation", model.id).sort((a, b) => weight(a.values.code) - weight(b.values.code));
   const outcome = model.judgement?.outcome_says;
   const because = model.judgement?.outcome_because.length ?? 0;
-  const offers = (model.judgement?.suggested ?? [])
-    .filter((s) => !s.recorded)
-    .sort((a, b) => weight(a.code) - weight(b.code));
+  const asked = params.get("of");
+  const open = found.find((one) => one.id === asked) ?? (narrow ? undefined : found[0]);
+  const show = (id: string | null) => setParams(id ? { of: id } : {}, { replace: true });
+  const list = (
+    <>
+      {outcome && (
+        <Text fontSize="lg" mb="3">
+          By the open codes: <b>{outcome}</b>
+          {because > 0 && `, because of ${because} ${because === 1 ? "observation" : "observations"}`}
+        </Text>
+      )}
+      {found.length === 0 && (
+        <Empty>
+          Press O wherever you are when you see something: where and what are taken from the figure in focus.
+        </Empty>
+      )}
+      <Lines label="Recorded">
+        {found.map((one) => (
+          <Recorded key={one.id} one={one} me={me} open={one.id === open?.id} show={() => show(one.id)} />
+        ))}
+      </Lines>
+      <Suggested weight={weight} />
+    </>
+  );
   return (
     <>
       <StageHead title="Observations" line={found.length === 0 ? "none yet" : `${found.length} recorded`}>
-        <Button hotkey="O" onClick={() => observe({ kind: "inspection", id: model.id })}>
-          Add one
-        </Button>
+        {narrow && open ? (
+          <Button onClick={() => show(null)}>Back to the list</Button>
+        ) : (
+          <Button hotkey="O" onClick={() => observe({ kind: "inspection", id: model.id })}>
+            Add one
+          </Button>
+        )}
       </StageHead>
-      <StageBody>
-        {outcome && (
-          <Text fontSize="xl" mb="3">
-            By the open codes: <b>{outcome}</b>
-            {because > 0 && `, because of ${because} ${because === 1 ? "observation" : "observations"}`}
-          </Text>
-        )}
-        {found.length === 0 && (
-          <Empty>
-            Press O wherever you are when you see something: where and what are taken from the figure in focus.
-          </Empty>
-        )}
-        <Lines label="Recorded">
-          {found.map((one) => (
-            <Recorded key={one.id} one={one} />
-          ))}
-        </Lines>
-        {offers.length > 0 && (
-          <Section title="The figures speak of these, nothing is recorded yet">
-            <Lines>
-              {offers.map((one) => (
-                <Offered key={one.entity_id + one.key} one={one} />
-              ))}
-            </Lines>
-          </Section>
-        )}
-      </StageBody>
+      {narrow ? (
+        <Box px="3" pb="7">
+          {open ? <CodingDesk key={open.id} observation={open} me={me} /> : list}
+        </Box>
+      ) : (
+        <Box
+          display="grid"
+          gridTemplateColumns={open ? "minmax(15rem, 2fr) minmax(0, 3fr)" : "minmax(0, 1fr)"}
+          gap="6"
+          px="4"
+          pb="7"
+        >
+          <Box>{list}</Box>
+          {open && <CodingDesk key={open.id} observation={open} me={me} />}
+        </Box>
+      )}
     </>
   );
 }
 
-function Row({ code, act, children: inside }: { code: string; act: ReactNode; children: ReactNode }) {
-  return (
-    <Flex as="li" align="center" gap="3.5" py="3" borderTopWidth="1px" borderColor="line">
-      <CodeMark code={code} large />
-      <Box flex="1" minW="0">
-        {inside}
-      </Box>
-      {act}
-    </Flex>
-  );
+interface RecordedProps {
+  one: Entity;
+  me: Me;
+  open: boolean;
+  show: () => void;
 }
 
-function Offered({ one }: { one: Schemas["SuggestionOut"] }) {
-  const raise = (code: string, reason?: string) =>
-    observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key, code, reason });
-  return (
-    <Row
-      code={one.code}
-      act={
-        <Button label={`Record: ${one.title}`} onClick={() => raise(one.code, one.moved || undefined)}>
-          Record
-        </Button>
-      }
-    >
-      <b>{one.title}</b>
-      {one.because.map((reason) => (
-        <Text key={reason} color="quiet">
-          {reason}
-        </Text>
-      ))}
-      <Text color="quiet" fontSize="sm">
-        {one.moved ? `${one.moved} Usually: ${one.why}` : `House view ${one.code}: ${one.why}`}
-      </Text>
-      {one.questions.map((question) => (
-        <Flex key={question.fact} wrap="wrap" align="center" gap="2" mt="1">
-          {question.ask}
-          <Button size="sm" onClick={() => raise(question.code, `${question.code}, since ${question.says}`)}>
-            Yes: {question.code}
-          </Button>
-        </Flex>
-      ))}
-    </Row>
-  );
-}
-
-function Recorded({ one }: { one: Entity }) {
+function Recorded({ one, me, open, show }: RecordedProps) {
   const v = one.values;
-  const kind = (v.about_entity as Kind | undefined) ?? "inspection";
-  const change = () => observe({ kind, id: String(v.about_id ?? one.parentId), existing: one.id });
-  const good =
-    v.as_left && v.retest
-      ? `${String(v.as_left)} Retest: ${String(v.retest)}`
-      : "It counts until as left and the retest are given.";
+  const blind = useInspection((s) => !!s.model && isBlind(s.model, one, me));
+  const notes: ReactNode[] = [
+    v.mended && (v.as_left && v.retest ? "made good on the day" : "made good: as left or retest is missing"),
+    v.opinion_asked_at && blind && "waits for your opinion",
+    v.code === "C1" && !v.told_at && "nobody was told yet",
+  ].filter(Boolean) as ReactNode[];
   return (
-    <Row code={String(v.code ?? "?")} act={<Button onClick={change}>Change</Button>}>
-      <b>{String(v.text ?? "No words yet")}</b>
-      {v.place ? ` · ${String(v.place)}` : ""}
-      {v.code_reason ? <Text color="quiet">{String(v.code_reason)}</Text> : null}
-      {v.mended ? <Text color="quiet">Made good on the day. {good}</Text> : null}
-      {!v.code && <Text color="quiet">Its code is still to be chosen.</Text>}
-      <Photos inline kind="observation" id={one.id} shows="defect" label="Photo" />
-    </Row>
+    <Box as="li" borderTopWidth="1px" borderColor="line" bg={open ? "lampWash" : undefined}>
+      <Button variant="plain" size="bare" wide pressed={open} onClick={show}>
+        <Said words={`${blind ? "" : String(v.code ?? "no code")} ${String(v.text ?? "No words yet")}`}>
+          <Flex as="span" flex="1" align="center" gap="3" py="2.5" px="1.5" textAlign="start" minW="0">
+            <CodeMark code={blind ? "?" : String(v.code ?? "?")} large />
+            <Box as="span" flex="1" minW="0">
+              <b>{String(v.text ?? "No words yet")}</b>
+              <Box as="small" display="block" color="quiet" fontWeight="normal">
+                {[v.place, ...notes].filter(Boolean).join(" · ")}
+              </Box>
+            </Box>
+          </Flex>
+        </Said>
+      </Button>
+    </Box>
   );
 }

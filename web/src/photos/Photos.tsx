@@ -1,14 +1,18 @@
-/** Photos of one thing: taken or chosen, shown small, opened large beside the work. */
-import { Box, Flex, Image } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+/** Photos of one thing: taken or chosen, shown small, opened large beside the work, marked, and how they are printed. */
+import { Box, Flex } from "@chakra-ui/react";
+import { useState } from "react";
+import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/open";
+import { setField, useInspection } from "../inspection/open";
+import { useOutbox } from "../inspection/outbox";
 import type { Entity, Kind } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
 import { Told } from "../ui/States";
 import { tell } from "../ui/toaster";
-import { keep, shrink, source, Unusable } from "./photos";
+import { MarkedPhoto } from "./MarkedPhoto";
+import { MarkUp } from "./MarkUp";
+import { PHOTO_FILES, takeIn } from "./photos";
 
 interface Props {
   kind: Kind;
@@ -18,31 +22,32 @@ interface Props {
   label: string;
   /** Stands in a row of a list: no margin of its own, and standing back. */
   inline?: boolean;
+  /** Only those that show this: as found and as left stand apart. */
+  only?: boolean;
+  /** What is decided by looking stands large enough to look at. */
+  big?: boolean;
 }
 
-export function Photos({ kind, id, shows, label, inline }: Props) {
+export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   const model = useInspection((s) => s.model);
-  const [trouble, setTrouble] = useState("");
-  const [busy, setBusy] = useState(false);
+  const unsent = useOutbox((s) => s.photos);
+  const [trouble, setTrouble] = useState<string[]>([]);
+  const [taking, setTaking] = useState(0);
   const [open, setOpen] = useState<string | null>(null);
+  const [marking, setMarking] = useState(false);
   const inspection = model?.id ?? "";
   if (!model) return null;
-  const found = children(model, "photo", inspection).filter((one) => one.values.about_id === id);
+  const found = children(model, "photo", inspection).filter(
+    (one) => one.values.about_id === id && (!only || (one.values.shows ?? "defect") === shows),
+  );
   const take = async (files: File[]) => {
-    setTrouble("");
-    setBusy(true);
-    for (const file of files) {
-      try {
-        const sha256 = await keep(inspection, await shrink(file));
-        const taken_at = new Date().toISOString();
-        add("photo", inspection, { about_entity: kind, about_id: id, shows, sha256, taken_at });
-      } catch (error) {
-        setTrouble(error instanceof Unusable ? error.message : "This device has no room to keep the photo.");
-      }
-    }
-    setBusy(false);
+    setTrouble([]);
+    setTaking(files.length);
+    setTrouble(await takeIn(inspection, files, { kind, id, shows }, setTaking));
+    setTaking(0);
   };
   const large = found.find((one) => one.id === open);
+  const refused = found.flatMap((one) => unsent[String(one.values.sha256)] || []);
   const takeOut = (photo: Entity) => {
     const removed = { kind: "photo" as const, id: photo.id, field: "removed" };
     setField(removed, true);
@@ -59,48 +64,44 @@ export function Photos({ kind, id, shows, label, inline }: Props) {
           pressed={one.id === open}
           onClick={() => setOpen(one.id === open ? null : one.id)}
         >
-          <Picture photo={one} inspection={inspection} alt={String(one.values.caption ?? label)} small />
+          <MarkedPhoto
+            photo={one}
+            inspection={inspection}
+            alt={String(one.values.caption ?? label)}
+            size={big ? "medium" : "small"}
+          />
         </Button>
       ))}
-      <FileButton label={label} accept={["image/*"]} several take={take}>
-        <Button variant={inline ? "quiet" : "outline"}>{busy ? "Shrinking …" : `+ ${label}`}</Button>
+      <FileButton label={label} accept={PHOTO_FILES} several take={take}>
+        <Button variant={inline ? "quiet" : "outline"}>
+          {taking > 0 ? `Shrinking, ${taking} to go …` : `+ ${label}`}
+        </Button>
       </FileButton>
-      {trouble && <Told trouble>{trouble}</Told>}
+      {trouble.length > 0 && (
+        <Told trouble>
+          {trouble.map((one, at) => (
+            <p key={at}>{one}</p>
+          ))}
+        </Told>
+      )}
+      {refused.length > 0 && (
+        <Told trouble>The server will not have a photo; it is kept here. {refused.join(" ")}</Told>
+      )}
       {large && (
         <Box as="figure" flexBasis="100%">
-          <Picture photo={large} inspection={inspection} alt={label} />
-          <Button variant="quiet" onClick={() => takeOut(large)}>
-            Take this photo out
-          </Button>
+          <MarkedPhoto photo={large} inspection={inspection} alt={String(large.values.caption ?? label)} />
+          <Box maxW="34rem" mt="3">
+            <Fields kind="photo" id={large.id} fields={[{ field: "caption", wide: true }, "shows", "print_size"]} />
+          </Box>
+          <Flex gap="2" wrap="wrap">
+            <Button onClick={() => setMarking(true)}>Arrows, rings, numbers …</Button>
+            <Button variant="quiet" onClick={() => takeOut(large)}>
+              Take this photo out
+            </Button>
+          </Flex>
         </Box>
       )}
+      {large && marking && <MarkUp id={large.id} inspection={inspection} close={() => setMarking(false)} />}
     </Flex>
   );
-}
-
-interface PictureProps {
-  photo: Entity;
-  inspection: string;
-  alt: string;
-  small?: boolean;
-}
-
-function Picture({ photo, inspection, alt, small }: PictureProps) {
-  const sha256 = String(photo.values.sha256 ?? "");
-  const [src, setSrc] = useState<string>();
-  useEffect(() => {
-    let made: string | undefined;
-    void source(inspection, sha256).then((found) => {
-      made = found;
-      setSrc(found);
-    });
-    return () => {
-      if (made?.startsWith("blob:")) URL.revokeObjectURL(made);
-    };
-  }, [inspection, sha256]);
-  if (!src) return null;
-  const size = small
-    ? ({ width: "16", height: "12", objectFit: "cover" } as const)
-    : ({ maxWidth: "100%", maxHeight: "70dvh" } as const);
-  return <Image src={src} alt={alt} loading="lazy" display="block" borderRadius="md" {...size} />;
 }

@@ -29,6 +29,7 @@ const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loade
 
 const Brief = stage(() => import("../brief/Brief").then((m) => m.default));
 const Intake = stage(() => import("../intake/Intake").then((m) => m.default));
+const Walk = stage(() => import("../walk/Walk").then((m) => m.default));
 const Isolation = stage(() => import("../isolation/Isolation").then((m) => m.default));
 const Boards = stage(() => import("../boards/Boards").then((m) => m.default));
 const TestGrid = stage(() => import("../measurements/TestGrid").then((m) => m.default));
@@ -37,7 +38,7 @@ const Report = stage(() => import("../report/Report").then((m) => m.default));
 const ObservationDialog = loaded(null, () => import("../observations/ObservationDialog").then((m) => m.default));
 
 /** Fetched in a calm moment, so that going to another stage waits for nothing. */
-const SOON = [TestGrid, Boards, ObservationDialog, Observations, Intake, Isolation, Report, Brief];
+const SOON = [TestGrid, Boards, Walk, ObservationDialog, Observations, Intake, Isolation, Report, Brief];
 
 export default function InspectionScreen({ me }: { me: Me }) {
   const { id = "", stage: named = "brief" } = useParams();
@@ -75,7 +76,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
         event.preventDefault();
         const where = undo();
         if (where) focusOn(where);
-      } else if (event.altKey && /^[1-8]$/.test(event.key)) {
+      } else if (event.altKey && /^[1-9]$/.test(event.key)) {
         event.preventDefault();
         navigate(`/inspection/${id}/${STAGES[Number(event.key) - 1]?.stage}`);
       } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "o" && !observing) {
@@ -117,10 +118,11 @@ export default function InspectionScreen({ me }: { me: Me }) {
         <Boundary key={current} what={`${STAGES.find((s) => s.stage === current)?.name ?? "The stage"}`}>
           {current === "brief" && <Brief me={me} />}
           {current === "intake" && <Intake />}
+          {current === "walk" && <Walk />}
           {current === "isolation" && <Isolation me={me} />}
           {current === "boards" && <Boards />}
           {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
-          {current === "observations" && <Observations />}
+          {current === "observations" && <Observations me={me} />}
           {current === "report" && <Report />}
         </Boundary>
       </Box>

@@ -1,6 +1,6 @@
 /** The run sheet: the stages in the order of work, what is left in each, and a mark where something is wrong. */
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
-import { NavLink } from "react-router";
+import { Link, NavLink } from "react-router";
 import type { Stage, Status } from "../api/client";
 import { observe, useDesk } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
@@ -12,7 +12,7 @@ import { STAGES } from "./stages";
 /** On a phone the stages run sideways: the open one is brought into sight. */
 const intoView = (element: HTMLElement | null) => element?.scrollIntoView({ block: "nearest", inline: "center" });
 
-const OBSERVABLE: Kind[] = ["inspection", "board", "rcd", "circuit"];
+const OBSERVABLE: Kind[] = ["inspection", "board", "rcd", "circuit", "point", "room"];
 
 export function RunSheet({ stage }: { stage: Stage }) {
   const id = useInspection((s) => s.model?.id) ?? "";
@@ -65,12 +65,30 @@ export function RunSheet({ stage }: { stage: Stage }) {
           );
         })}
       </ol>
+      <Limited id={id} />
       <Flex className={css.observe}>
         <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
           Observation
         </Button>
       </Flex>
     </nav>
+  );
+}
+
+/** How much of the work is limited: always in sight, and one tap from what it is. */
+function Limited({ id }: { id: string }) {
+  const share = useInspection((s) => s.model?.judgement?.limited_share);
+  const over = useInspection((s) => s.model?.judgement?.limited_warning);
+  if (!share) return null;
+  return (
+    <Box className={css.limited} title={share.says}>
+      <Link to={`/inspection/${id}/walk?view=limits`}>
+        {over ? <b>limited</b> : "limited"}{" "}
+        <Box as="span" fontFamily="mono">
+          {Math.round(share.share * 100)} %
+        </Box>
+      </Link>
+    </Box>
   );
 }
 

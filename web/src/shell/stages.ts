@@ -4,6 +4,7 @@ import type { Stage } from "../api/client";
 export const STAGES: { stage: Stage; name: string }[] = [
   { stage: "brief", name: "Brief" },
   { stage: "intake", name: "Intake" },
+  { stage: "walk", name: "Walk-round" },
   { stage: "isolation", name: "Isolation" },
   { stage: "boards", name: "Boards" },
   { stage: "dead", name: "Dead tests" },

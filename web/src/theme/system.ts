@@ -22,6 +22,10 @@ export const system = createSystem(
         "--global-color-border": "colors.line",
       },
       "html, body": { bg: "paper", color: "ink", fontFamily: "body", fontSize: "15px", lineHeight: "1.4" },
+      // Where counters stand under the thumb, what is told in passing stands above them.
+      "html[data-dock] [data-scope=toast][data-part=group]": {
+        bottom: { base: "calc(13rem + env(safe-area-inset-bottom))!", md: "11rem!" },
+      },
       "*:focus-visible": { outline: "3px solid var(--d-colors-lamp)", outlineOffset: "1px" },
       "*, *::before, *::after": {
         "@media (prefers-reduced-motion: reduce)": { animationDuration: "0s!", transitionDuration: "0s!" },

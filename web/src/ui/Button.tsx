@@ -13,7 +13,7 @@ interface Look {
   /** `action` is the one thing to do next, `ink` what is at hand everywhere; `quiet` stands back; `choice` is one of
    * several; `plain` has no frame. */
   variant?: "outline" | "action" | "ink" | "choice" | "quiet" | "plain";
-  size?: "md" | "sm" | "lg" | "bare";
+  size?: "md" | "sm" | "lg" | "tile" | "bare";
 }
 
 interface ButtonProps extends Native, Look {
@@ -47,7 +47,7 @@ export const Button = forwardRef<HTMLButtonElement, ButtonProps>(function Button
       {...native}
     >
       {children}
-      {hotkey && <Kbd>{hotkey}</Kbd>}
+      {hotkey && <Kbd hideBelow="md">{hotkey}</Kbd>}
     </ChakraButton>
   );
 });

@@ -13,6 +13,8 @@ interface TypedProps {
   figure?: boolean;
   /** Just made: the next key goes here. */
   focus?: boolean;
+  /** What holds while nothing is typed. */
+  instead?: string;
 }
 
 const BARE = {
@@ -24,7 +26,7 @@ const BARE = {
   _focus: { borderColor: "line", bg: "paper" },
 } as const;
 
-export function TypedCell({ label, value, keep, width, figure, focus }: TypedProps) {
+export function TypedCell({ label, value, keep, width, figure, focus, instead }: TypedProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const leave = () => {
     if (draft !== null) keep(draft.trim() || null);
@@ -41,6 +43,7 @@ export function TypedCell({ label, value, keep, width, figure, focus }: TypedPro
       aria-label={label}
       inputMode={figure ? "decimal" : "text"}
       autoComplete="off"
+      placeholder={instead}
       value={draft ?? value}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={leave}

@@ -9,6 +9,10 @@ interface Props {
   take: (files: File[]) => void;
   several?: boolean;
   disabled?: boolean;
+  /** Straight to the camera where there is one. */
+  camera?: boolean;
+  /** As wide as there is room. */
+  wide?: boolean;
 }
 
 /** What was taken is the caller's: the control itself keeps nothing, so that the same file can be taken again. */
@@ -53,14 +57,24 @@ export function FileDrop({ label, accept, take, several, disabled, title, line }
 }
 
 /** A button that opens the files or the camera. */
-export function FileButton({ label, accept, take, several, disabled, children }: Props & { children: ReactElement }) {
+export function FileButton({
+  label,
+  accept,
+  take,
+  several,
+  disabled,
+  camera,
+  wide,
+  children,
+}: Props & { children: ReactElement }) {
   return (
     <FileUpload.Root
+      capture={camera ? "environment" : undefined}
       accept={accept}
       maxFiles={several ? 100 : 1}
       acceptedFiles={NONE}
       disabled={disabled}
-      width="auto"
+      width={wide ? "full" : "auto"}
       onFileAccept={({ files }) => files.length > 0 && take(files)}
     >
       <FileUpload.HiddenInput aria-label={label} />

@@ -3,9 +3,14 @@ import { createToaster, Portal, Toast, Toaster as ChakraToaster } from "@chakra-
 
 const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, max: 3 });
 
-/** Tell it; with `undo`, it can be taken back for as long as it stands (eight seconds, longer while it is read). */
-export function tell(said: string, undo?: () => void): void {
+/** Tell it; with `undo`, it can be taken back for as long as it stands (eight seconds, longer while it is read).
+ *
+ * instead: what was told under the same name gives way to it.
+ */
+export function tell(said: string, undo?: () => void, instead?: string): void {
+  if (instead && toaster.isVisible(instead)) toaster.remove(instead);
   toaster.create({
+    ...(instead && { id: instead }),
     title: said,
     type: "info",
     duration: undo ? 8000 : 5000,

@@ -98,6 +98,8 @@ export const button = defineRecipe({
       md: { minHeight: "touch", minWidth: "touch", px: "4", py: "1" },
       sm: { minHeight: "9", minWidth: "9", px: "3", py: "1", fontSize: "sm" },
       lg: { minHeight: "key", minWidth: "key", px: "6", py: "2", fontSize: "md" },
+      /** As high as a gloved thumb and no wider than its word: three of them beside a name on a phone. */
+      tile: { minHeight: "touch", minWidth: "touch", px: "2.5", py: "1", fontSize: "sm" },
       /** As wide and high as its words, inside running text or a cell. */
       bare: { minHeight: "6", px: "0.5", py: "0" },
     },

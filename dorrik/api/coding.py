@@ -1,0 +1,92 @@
+"""Coding across a firm: what colleagues chose, second opinions without the first code, how far people agree."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import asdict
+
+from fastapi import Request
+
+from dorrik.api.coding_types import AgreementOut, Agreements, ChosenOut, WaitingOpinion
+from dorrik.api.judgement_types import ViewOut
+from dorrik.api.problems import RESPONSES, not_found
+from dorrik.api.routing import router as make_router
+from dorrik.api.work import must, work
+from dorrik.core import catalogue, classification
+from dorrik.store import inspections, opinions, own_entries
+from dorrik.store.opinions import Pair
+
+router = make_router("/api", "coding", RESPONSES)
+
+
+@router.get("/inspections/{inspection_id}/chosen")
+def chosen(request: Request, inspection_id: str, key: str = "") -> ChosenOut:
+    """What colleagues chose for the same entry in other inspections of the firm."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        found = opinions.chosen(connection, me.firm_id, [key[:60]], inspection_id)
+    return ChosenOut(codes=found.get(key, {}))
+
+
+@router.get("/second-opinions")
+def second_opinions(request: Request) -> list[WaitingOpinion]:
+    """What waits for a second opinion: what was found, where, its photos and the schools' views; never its code."""
+    with work(request) as (connection, me):
+        must(me, "give a second opinion")
+        waiting = opinions.asked(connection, me.firm_id)
+        photos: dict[str, list[str]] = {}
+        for inspection_id in {one.inspection_id for one in waiting}:
+            about = [one.observation_id for one in waiting if one.inspection_id == inspection_id]
+            photos |= opinions.photos_of(connection, inspection_id, about)
+        own = own_entries.in_force(connection, me.firm_id)
+    with catalogue.with_own(own):
+        return [_asked(one, photos.get(one.observation_id, [])) for one in waiting]
+
+
+def _asked(one: opinions.Asked, photos: list[str]) -> WaitingOpinion:
+    entry = catalogue.entries().get(one.catalogue_key or "")
+    views = classification.views(entry.key) if entry else ()
+    return WaitingOpinion(
+        inspection_id=one.inspection_id,
+        reference=one.reference,
+        observation_id=one.observation_id,
+        text=one.text,
+        place=one.place,
+        key=entry.key if entry else None,
+        title=entry.title if entry else None,
+        look=entry.look if entry else None,
+        views=[ViewOut(**asdict(view)) for view in views],
+        answers=one.answers or {},
+        photos=photos,
+        asked_at=one.asked_at,
+    )
+
+
+@router.get("/agreement")
+def agreement(request: Request) -> Agreements:
+    """How far first codes and blind second opinions agree: the firm, by entry, by person."""
+    with work(request) as (connection, me):
+        must(me, "give a second opinion")
+        found = opinions.pairs(connection, me.firm_id)
+        own = own_entries.in_force(connection, me.firm_id)
+    with catalogue.with_own(own):
+        titles = {key: entry.title for key, entry in catalogue.entries().items()}
+    by_entry: dict[str, list[Pair]] = defaultdict(list)
+    by_person: dict[str, list[Pair]] = defaultdict(list)
+    for pair in found:
+        by_entry[titles.get(pair.key or "", "In own words")].append(pair)
+        by_person[pair.first_by].append(pair)
+    return Agreements(whole=_agreement("The firm", found), by_entry=_listed(by_entry), by_person=_listed(by_person))
+
+
+def _listed(by_name: dict[str, list[Pair]]) -> list[AgreementOut]:
+    """The least agreement first: that is where talking helps."""
+    rows = [row for name, pairs in by_name.items() if (row := _agreement(name, pairs)) is not None]
+    return sorted(rows, key=lambda row: (row.share, -row.pairs, row.name))
+
+
+def _agreement(name: str, pairs: Iterable[Pair]) -> AgreementOut | None:
+    found = classification.agreement((pair.first, pair.second) for pair in pairs)
+    if found is None:
+        return None
+    return AgreementOut(name=name, pairs=found.pairs, share=found.share, kappa=found.kappa)

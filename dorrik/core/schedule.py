@@ -1,0 +1,329 @@
+"""The inspection schedule: each line of `data/schedule.csv` with its state, filled from what was looked at, entered,
+tested and recorded anywhere in the inspection; what nothing has answered is left, and says where it is answered."""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from typing import Any, Literal
+
+from dorrik.core.check import GOOD, LIM, NOT_APPLICABLE, NOT_GOOD, Check
+from dorrik.core.circuit import FINE, POINT_KINDS, Point
+from dorrik.core.inspection import Inspection
+from dorrik.core.place_checks import checks_of
+from dorrik.core.placing import all_points
+from dorrik.core.progress import Asked, is_limited, stage_of, value_of
+from dorrik.core.record import record
+from dorrik.core.reference import cached, rows
+from dorrik.core.room import BATH, OUTDOORS, Room
+
+State = Literal["good", "not good", "coded", "LIM", "N/A", "left"]
+
+
+@record
+class Line:
+    """A line of the schedule as the file has it; see its head."""
+
+    key: str
+    part: str
+    label: str
+    clause: str
+    when: str
+    boards: tuple[str, ...]
+    rooms: tuple[str, ...]
+    points: str
+    fields: tuple[str, ...]
+    tests: tuple[str, ...]
+    observations: tuple[str, ...]
+
+
+@record
+class Filled:
+    """A line with its state.
+
+    codes: of the observations that speak of it; because: what the state rests on, in words; stage: where it is
+    answered while it is left, '' where it is asked in the schedule itself; asked: may it be answered there?
+    """
+
+    key: str
+    part: str
+    label: str
+    clause: str
+    state: State
+    codes: tuple[str, ...]
+    because: str
+    stage: str
+    asked: bool
+
+
+@record
+class _Answer:
+    """What one source says: its state, and where it is answered while it is left."""
+
+    state: State
+    because: str
+    stage: str
+
+
+@cached
+def lines() -> tuple[Line, ...]:
+    """Every line in the order of the report."""
+    return tuple(
+        Line(
+            row["key"],
+            row["part"],
+            row["label"],
+            row["clause"],
+            row["when"],
+            tuple(row["boards"].split()),
+            tuple(row["rooms"].split()),
+            row["points"],
+            tuple(row["fields"].split()),
+            tuple(row["tests"].split()),
+            tuple(row["observations"].split()),
+        )
+        for row in rows("schedule")
+    )
+
+
+def fill(inspection: Inspection, failing: Iterable[str], asked: Sequence[Asked]) -> tuple[Filled, ...]:
+    """Every line with its state. inspection: with its points placed; failing: catalogue keys that verdicts would raise
+    and no observation says yet; asked: the tests that apply."""
+    own = {check.item: check for check in inspection.checks}
+    wanting = frozenset(failing)
+    return tuple(_fill(line, inspection, own.get(line.key), wanting, asked) for line in lines())
+
+
+def _fill(line: Line, i: Inspection, own: Check | None, failing: frozenset[str], asked: Sequence[Asked]) -> Filled:
+    def filled(state: State, because: str, codes: tuple[str, ...] = (), stage: str = "", asked: bool = False) -> Filled:
+        return Filled(line.key, line.part, line.label, line.clause, state, codes, because, stage, asked)
+
+    codes = tuple(
+        o.code for o in i.observations if o.code and o.code != "note" and o.catalogue_key in line.observations
+    )
+    if codes:
+        return filled("coded", "An observation speaks of it.", tuple(sorted(set(codes))))
+    if not failing.isdisjoint(line.observations):
+        return filled("not good", "A verdict speaks of it, and no observation yet.", stage="observations")
+    if own is not None and own.state:
+        return filled(_STATES[own.state], own.note or "Looked at.", asked=True)
+    applies = _WHEN[line.when](i) if line.when else True
+    if applies is False:
+        return filled("N/A", "There is none here.", asked=True)
+    answers = [*_answers(line, i, asked)]
+    if not answers:
+        return filled("left", "Looked at, and answered here.", asked=True)
+    for state in ("not good", "left", "LIM", "good"):
+        told = [one for one in answers if one.state == state]
+        if told:
+            because = "; ".join(dict.fromkeys(one.because for one in told))
+            return filled(told[0].state, because, stage=told[0].stage if state == "left" else "", asked=state == "left")
+    return filled("N/A", answers[0].because, asked=True)
+
+
+_STATES: Mapping[str, State] = {GOOD: "good", NOT_GOOD: "not good", LIM: "LIM", NOT_APPLICABLE: "N/A"}
+
+
+def _answers(line: Line, i: Inspection, asked: Sequence[Asked]) -> Iterator[_Answer]:
+    for key in line.boards:
+        checks = [next((c.state for c in board.checks if c.item == key), None) for board in i.boards]
+        yield _of_checks(checks, "Boards looked at", "boards")
+    for key in line.rooms:
+        found = [
+            (room, next((c.state for c in room.checks if c.item == key), None)) for room in i.rooms if _asks(room, key)
+        ]
+        if found or not i.rooms:
+            states = [LIM if room.not_reached else state for room, state in found]
+            yield _of_checks(states, "Rooms walked round", "walk")
+    if line.points:
+        yield from _of_points(line.points, i)
+    for name in line.fields:
+        yield _of_field(name, i)
+    if line.tests:
+        yield from _of_tests(line.tests, i, asked)
+
+
+def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) -> Iterator[_Answer]:
+    things: dict[str, Any] = {board.id: board for board in i.boards}
+    for board in i.boards:
+        things |= {rcd.id: rcd for rcd in board.rcds} | {circuit.id: circuit for circuit in board.circuits}
+    wanted = [(one, field) for one in asked for field in one.fields if field in fields]
+    if not wanted:
+        stage = stage_of("circuit", fields[0])
+        if not any(board.circuits for board in i.boards):
+            yield _Answer("left", "Nothing to test yet.", stage)
+        return
+    values = [(one.stage, value_of(things[one.entity_id], field)) for one, field in wanted if one.entity_id in things]
+    missing = [stage for stage, value in values if value is None]
+    limited = sum(is_limited(value) for _, value in values)
+    if missing:
+        yield _Answer("left", f"{len(values) - len(missing)} of {len(values)} tested.", missing[0])
+    elif limited == len(values):
+        yield _Answer("LIM", "None of it could be tested.", values[0][0])
+    elif limited:
+        tested = len(values) - limited
+        yield _Answer("good", f"{tested} of {len(values)} tested; the others are limited.", values[0][0])
+    else:
+        yield _Answer("good", f"{len(values)} tested.", values[0][0])
+
+
+def _asks(room: Room, key: str) -> bool:
+    return any(check.key == key for check in checks_of(room))
+
+
+def _of_checks(states: Sequence[str | None], what: str, stage: str) -> _Answer:
+    if not states or any(state is None for state in states):
+        there = sum(state is not None for state in states)
+        return _Answer("left", f"{there} of {len(states)} looked at." if states else "Not looked at yet.", stage)
+    kinds = [_STATES[state] for state in states if state]
+    for state in ("not good", "LIM", "good"):
+        if state in kinds:
+            return _Answer(_STATES[state], f"{what}.", stage)
+    return _Answer("N/A", f"{what}.", stage)
+
+
+def _of_points(kinds: str, i: Inspection) -> Iterator[_Answer]:
+    shut = {room.id for room in i.rooms if room.not_reached}
+    points = [p for p in all_points(i) if (p.bathroom if kinds == ":bath" else (p.kind or "") in _kinds(kinds))]
+    if not points:
+        if kinds != ":bath" and not i.rooms:
+            yield _Answer("left", "Not walked round yet.", "walk")
+        return
+    unseen = sum(_unseen(p) and p.room_id not in shut for p in points)
+    hidden = sum(bool(p.not_reached) or p.room_id in shut for p in points)
+    if unseen:
+        yield _Answer("left", f"{unseen} of {len(points)} not looked at yet.", "walk")
+    elif any(p.looked not in (None, FINE) for p in points):
+        yield _Answer("not good", "A point is marked as defective.", "walk")
+    elif hidden == len(points):
+        yield _Answer("LIM", "None was reached.", "walk")
+    else:
+        few = f"{len(points) - hidden} of {len(points)} looked at; the others were not reached." if hidden else ""
+        yield _Answer("good", few or f"{len(points)} looked at.", "walk")
+
+
+def _unseen(point: Point) -> bool:
+    return point.looked is None and point.not_reached is None
+
+
+@cached
+def _kinds(names: str) -> frozenset[str]:
+    """Kinds of point out of words in a row: kinds have spaces in them, and the longest that fits is meant."""
+    found, rest = set(), f" {names} "
+    for kind in sorted(POINT_KINDS, key=len, reverse=True):
+        if f" {kind} " in rest:
+            found.add(kind)
+            rest = rest.replace(f" {kind} ", "  ")
+    return frozenset(found)
+
+
+def _of_field(name: str, i: Inspection) -> _Answer:
+    ask = _PARTS.get(name)
+    if ask is not None:
+        return ask(i)
+    there = getattr(i, name) is not None
+    return _Answer(
+        "good" if there else "left", "Recorded." if there else "Not recorded yet.", _STAGE.get(name, "intake")
+    )
+
+
+_STAGE = {"records": "walk"}
+
+
+def _bonds(i: Inspection) -> _Answer:
+    states = [bond.state for bond in i.bonds]
+    if not states:
+        return _Answer(
+            "good" if i.bonding_to else "left", "Recorded." if i.bonding_to else "No bond recorded yet.", "intake"
+        )
+    if None in states:
+        return _Answer("left", "A bond has no state yet.", "intake")
+    return _Answer("LIM" if all(state == "not seen" for state in states) else "good", "Bonds recorded.", "intake")
+
+
+def _spd(i: Inspection) -> _Answer:
+    states = [board.spd_state for board in i.boards]
+    if not states or any(state is None for state in states):
+        return _Answer("left", "Its state is not recorded on every board.", "boards")
+    return _Answer("LIM" if all(s == "not verified" for s in states) else "good", "Recorded on every board.", "boards")
+
+
+def _circuits(i: Inspection) -> _Answer:
+    circuits = [c for board in i.boards for c in board.circuits if not c.spare]
+    bare = sum(c.device_rating_a is None or (c.line_csa_mm2 is None and not c.imperial) for c in circuits)
+    if not circuits or bare:
+        told = f"{bare} circuits without their cable or device." if circuits else "No circuit recorded yet."
+        return _Answer("left", told, "boards")
+    return _Answer("good", f"{len(circuits)} circuits recorded.", "boards")
+
+
+def _rcds(i: Inspection) -> _Answer:
+    kinds = [rcd.kind for board in i.boards for rcd in board.rcds]
+    kinds += [c.rcd_kind for board in i.boards for c in board.circuits if c.rcd_rated_ma and not c.rcd_id]
+    bare = sum(kind is None for kind in kinds)
+    if not i.boards:
+        return _Answer("left", "No board recorded yet.", "boards")
+    return _Answer("left" if bare else "good", f"{bare} RCDs without their kind." if bare else "Recorded.", "boards")
+
+
+_PARTS: Mapping[str, Callable[[Inspection], _Answer]] = {
+    ":bonds": _bonds,
+    ":spd": _spd,
+    ":boards": _circuits,
+    ":rcds": _rcds,
+}
+
+
+def _any_circuit(i: Inspection, **wanted: object) -> bool:
+    circuits = [c for board in i.boards for c in board.circuits]
+    return any(all(getattr(c, name) == value for name, value in wanted.items()) for c in circuits)
+
+
+def _points_of(*kinds: str) -> Callable[[Inspection], bool | None]:
+    """Is there a point of one of the kinds? Not known before the home was walked round."""
+
+    def there(i: Inspection) -> bool | None:
+        if any(p.kind in kinds for p in all_points(i)):
+            return True
+        return None if not i.rooms or any(room.walked_at is None for room in i.rooms) else False
+
+    return there
+
+
+def _bath(i: Inspection) -> bool | None:
+    there = any(room.kind == BATH or room.basin for room in i.rooms) or any(p.bathroom for p in all_points(i))
+    return True if there or _any_circuit(i, bathroom=True) else (False if i.rooms else None)
+
+
+def _outdoors(i: Inspection) -> bool | None:
+    there = any(room.kind == OUTDOORS for room in i.rooms) or any(p.kind == "outdoor point" for p in all_points(i))
+    there = there or _any_circuit(i, outdoors=True) or any(board.outbuilding for board in i.boards)
+    return True if there else (False if i.rooms else None)
+
+
+def _way_out(i: Inspection) -> bool | None:
+    return any(room.on_the_way_out for room in i.rooms) if i.rooms else None
+
+
+def _rcd_there(i: Inspection) -> bool | None:
+    there = any(board.rcds or any(c.rcd_rated_ma for c in board.circuits) for board in i.boards)
+    return there if i.boards else None
+
+
+def _ring_there(i: Inspection) -> bool | None:
+    return _any_circuit(i, form="ring") if any(board.circuits for board in i.boards) else None
+
+
+#: Whether a line applies: True or False, None where nobody knows yet.
+_WHEN: Mapping[str, Callable[[Inspection], bool | None]] = {
+    "bath": _bath,
+    "outdoors": _outdoors,
+    "way out": _way_out,
+    "rcd": _rcd_there,
+    "ring": _ring_there,
+    "vehicle": lambda i: _any_circuit(i, load="vehicle") if any(board.circuits for board in i.boards) else None,
+    "socket": _points_of("socket"),
+    "switch": _points_of("switch", "fused unit", "pull cord"),
+    "light": _points_of("light", "downlights"),
+    "downlights": _points_of("downlights"),
+    "equipment": _points_of(
+        "fixed equipment", "cooker outlet", "cooker outlet with socket", "shower", "fan", "shaver supply unit"
+    ),
+}

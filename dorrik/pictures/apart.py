@@ -1,0 +1,37 @@
+"""Having a photo decoded in a process of its own: bounded, a few at a time. What comes out is data."""
+
+import json
+import subprocess
+import sys
+from threading import BoundedSemaphore
+
+from dorrik.pictures.reader import CLOCK_S
+from dorrik.pictures.renditions import Renditions, Unshowable
+
+#: Photos decoded at a time in one process of the server; more wait.
+AT_ONCE = 2
+_slots = BoundedSemaphore(AT_ONCE)
+_TOO_MUCH = "The photo takes longer or more memory than any photo does; it was not opened."
+
+
+def make(content: bytes) -> Renditions:
+    """Renditions of a photo from outside. Raises Unshowable."""
+    with _slots:
+        try:
+            done = subprocess.run(
+                [sys.executable, "-m", "dorrik.pictures.reader"],
+                input=content, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, timeout=CLOCK_S + 5, check=False,
+            )  # fmt: skip
+        except subprocess.TimeoutExpired as error:
+            raise Unshowable(_TOO_MUCH) from error
+    head, _, rest = done.stdout.partition(b"\n")
+    if done.returncode or not head:
+        raise Unshowable(_TOO_MUCH)
+    told = json.loads(head)
+    if "unshowable" in told:
+        raise Unshowable(told["unshowable"])
+    by_size, at = {}, 0
+    for name, length in told["sizes"].items():
+        by_size[name] = rest[at : at + length]
+        at += length
+    return Renditions(told["width"], told["height"], by_size)

@@ -1,0 +1,41 @@
+/** The five codes side by side; what is chosen is lit. */
+import { Box, Flex } from "@chakra-ui/react";
+import { Button } from "../ui/Button";
+import { CodeMark } from "./Mark";
+
+const CODES = ["C1", "C2", "C3", "FI", "note"];
+
+interface Props {
+  label: string;
+  chosen: string | null;
+  choose: (code: string) => void;
+  disabled?: boolean;
+}
+
+export function CodeRow({ label, chosen, choose, disabled }: Props) {
+  return (
+    <Flex gap="2" wrap="wrap" my="3" role="group" aria-label={label}>
+      {CODES.map((one) => (
+        <Button
+          key={one}
+          variant="plain"
+          size="tile"
+          pressed={one === chosen}
+          disabled={disabled}
+          label={one}
+          onClick={() => choose(one)}
+        >
+          <Box
+            as="span"
+            borderWidth="3px"
+            borderColor={one === chosen ? "lamp" : "transparent"}
+            borderRadius="md"
+            p="0.5"
+          >
+            <CodeMark code={one} large />
+          </Box>
+        </Button>
+      ))}
+    </Flex>
+  );
+}

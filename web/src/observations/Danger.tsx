@@ -1,0 +1,95 @@
+/** C1: told there and then, made safe with consent, and confirmed in writing. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { api, answer } from "../api/client";
+import { explain } from "../api/errors";
+import { Fields } from "../fields/Fields";
+import { setField, settled, useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+import { Button, LinkButton } from "../ui/Button";
+import { TextField } from "../ui/TextField";
+import { Told } from "../ui/States";
+import { tell } from "../ui/toaster";
+import { moment } from "../ui/when";
+
+export function Danger({ observation }: { observation: Entity }) {
+  const inspection = useInspection((s) => s.model?.id) ?? "";
+  const [to, setTo] = useState("");
+  const [trouble, setTrouble] = useState("");
+  const [busy, setBusy] = useState(false);
+  const v = observation.values;
+  const set = (field: string, value: string | null) =>
+    setField({ kind: "observation", id: observation.id, field }, value);
+  const mail = async () => {
+    setTrouble("");
+    setBusy(true);
+    try {
+      // What was typed a moment ago stands in the notice.
+      await settled();
+      await answer(
+        api.POST("/api/inspections/{inspection_id}/observations/{observation_id}/notice", {
+          params: { path: { inspection_id: inspection, observation_id: observation.id } },
+          body: { to },
+        }),
+      );
+      tell(`The notice was mailed to ${to}.`);
+    } catch (error) {
+      setTrouble(explain(error));
+    }
+    setBusy(false);
+  };
+  return (
+    <Box
+      as="section"
+      aria-label="Danger present"
+      borderWidth="2px"
+      borderColor="ink"
+      borderRadius="lg"
+      px="4"
+      py="3"
+      mb="4"
+    >
+      <Text fontWeight="bold" mb="2">
+        C1: tell the person in charge now. Make it safe if they agree. Confirm it in writing.
+      </Text>
+      <Flex gap="3" align="center" wrap="wrap" mb="3">
+        {v.told_at ? (
+          <Text>
+            Told on <b>{moment(String(v.told_at))}</b>
+          </Text>
+        ) : (
+          <Button variant="action" onClick={() => set("told_at", new Date().toISOString())}>
+            Told now
+          </Button>
+        )}
+        {v.told_at && (
+          <Button size="sm" variant="quiet" onClick={() => set("told_at", null)}>
+            not yet
+          </Button>
+        )}
+      </Flex>
+      <Fields
+        kind="observation"
+        id={observation.id}
+        fields={[
+          "told_to",
+          { field: "made_safe", wide: true },
+          v.made_safe === "made safe" && "consent_of",
+          v.made_safe != null && "made_safe_how",
+        ]}
+      />
+      <Flex gap="3" align="flex-end" wrap="wrap">
+        <LinkButton file to={`/api/inspections/${inspection}/observations/${observation.id}/notice.pdf`}>
+          Print the notice
+        </LinkButton>
+        <Box flex="1 1 12rem">
+          <TextField label="Mail it to" type="email" value={to} change={setTo} maxLength={190} />
+        </Box>
+        <Button busy={busy} disabled={!to.trim()} onClick={() => void mail()}>
+          Mail the notice
+        </Button>
+      </Flex>
+      {trouble && <Told trouble>{trouble}</Told>}
+    </Box>
+  );
+}

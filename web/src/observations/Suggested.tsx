@@ -1,0 +1,154 @@
+/** What the verdicts would raise and nobody has decided over: taken as it is, changed, or refused with a reason. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Schemas } from "../api/client";
+import { CodeMark } from "../drawings/Mark";
+import { observe } from "../inspection/desk";
+import { add, setField, useInspection, useMay } from "../inspection/open";
+import { children } from "../inspection/model";
+import type { Kind, Value } from "../inspection/types";
+import { whereOf } from "../inspection/words";
+import { Button } from "../ui/Button";
+import { Fold } from "../ui/Fold";
+import { Lines, Section } from "../ui/Page";
+import { TextField } from "../ui/TextField";
+import { tell } from "../ui/toaster";
+
+type Suggestion = Schemas["SuggestionOut"];
+
+export function Suggested({ weight }: { weight: (code: unknown) => number }) {
+  const suggested = useInspection((s) => s.model?.judgement?.suggested) ?? [];
+  const waiting = suggested
+    .filter((one) => !one.recorded && !one.declined)
+    .sort((a, b) => weight(a.code) - weight(b.code));
+  const refused = suggested.filter((one) => one.declined && !one.recorded);
+  return (
+    <>
+      {waiting.length > 0 && (
+        <Section title="The figures speak of these, nothing is recorded yet">
+          <Lines>
+            {waiting.map((one) => (
+              <Offered key={one.entity_id + one.key} one={one} />
+            ))}
+          </Lines>
+        </Section>
+      )}
+      {refused.length > 0 && (
+        <Fold title={`${refused.length} refused, with the reason`}>
+          <Lines>
+            {refused.map((one) => (
+              <Refused key={one.entity_id + one.key} one={one} />
+            ))}
+          </Lines>
+        </Fold>
+      )}
+    </>
+  );
+}
+
+function Offered({ one }: { one: Suggestion }) {
+  const model = useInspection((s) => s.model);
+  const decides = useMay("decide");
+  const [refusing, setRefusing] = useState(false);
+  const [reason, setReason] = useState("");
+  if (!model) return null;
+  const change = (code: string, why?: string) =>
+    observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key, code, reason: why });
+  const take = () => {
+    const subject = model.entities[one.entity_id];
+    const place = whereOf(subject?.kind === "check" ? model.entities[subject.parentId] : subject);
+    const fields: Record<string, Value> = {
+      about_entity: one.entity,
+      about_id: one.entity_id,
+      place,
+      text: one.title,
+      catalogue_key: one.key,
+    };
+    if (decides) fields.code = one.code;
+    if (decides && one.moved) fields.code_reason = one.moved;
+    const id = add("observation", model.id, fields);
+    tell(`${one.code}: ${one.title}.`, () => setField({ kind: "observation", id, field: "removed" }, true));
+  };
+  const refuse = () => {
+    if (!reason.trim()) return;
+    add("declined", model.id, { about_id: one.entity_id, catalogue_key: one.key, reason: reason.trim() });
+  };
+  return (
+    <Flex as="li" gap="3" py="3" borderTopWidth="1px" borderColor="line">
+      <CodeMark code={one.code} large />
+      <Box flex="1" minW="0">
+        <b>{one.title}</b>
+        {one.because.map((because) => (
+          <Text key={because} color="quiet">
+            {because}
+          </Text>
+        ))}
+        <Text color="quiet" fontSize="sm">
+          {one.moved ? `${one.moved} Usually: ${one.why}` : `House view ${one.code}: ${one.why}`}
+        </Text>
+        {one.questions.map((question) => (
+          <Flex key={question.fact} wrap="wrap" align="center" gap="2" mt="1">
+            {question.ask}
+            <Button size="sm" onClick={() => change(question.code, `${question.code}, since ${question.says}`)}>
+              Yes: {question.code}
+            </Button>
+          </Flex>
+        ))}
+        <Flex gap="2" wrap="wrap" mt="2">
+          <Button size="sm" variant="action" label={`Record: ${one.title}`} onClick={take}>
+            Record
+          </Button>
+          <Button size="sm" label={`Change: ${one.title}`} onClick={() => change(one.code, one.moved || undefined)}>
+            Change …
+          </Button>
+          {decides && !refusing && (
+            <Button size="sm" variant="quiet" label={`Refuse: ${one.title}`} onClick={() => setRefusing(true)}>
+              refuse
+            </Button>
+          )}
+        </Flex>
+        {refusing && (
+          <Flex gap="2" align="flex-end" wrap="wrap" mt="2">
+            <Box flex="1 1 12rem">
+              <TextField
+                label="Why it is not raised"
+                hint="It stands in the report."
+                value={reason}
+                change={setReason}
+                maxLength={500}
+                autoFocus
+                enter={refuse}
+              />
+            </Box>
+            <Button disabled={!reason.trim()} onClick={refuse}>
+              Refuse it
+            </Button>
+          </Flex>
+        )}
+      </Box>
+    </Flex>
+  );
+}
+
+function Refused({ one }: { one: Suggestion }) {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  const takeBack = () => {
+    for (const entry of children(model, "declined", model.id)) {
+      const same = entry.values.about_id === one.entity_id && entry.values.catalogue_key === one.key;
+      if (same) setField({ kind: "declined", id: entry.id, field: "removed" }, true);
+    }
+  };
+  return (
+    <Flex as="li" gap="3" py="2" borderTopWidth="1px" borderColor="line" align="center">
+      <Box flex="1">
+        <b>{one.title}</b>
+        <Text color="quiet">{one.because.join(" ")}</Text>
+        <p>{one.declined}</p>
+      </Box>
+      <Button size="sm" variant="quiet" onClick={takeBack}>
+        think again
+      </Button>
+    </Flex>
+  );
+}

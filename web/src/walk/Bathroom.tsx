@@ -1,0 +1,188 @@
+/** A bath or shower: its zones from typed distances and fixed partitions, and the points of the room placed in them. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Schemas } from "../api/client";
+import { type Partition, type Placed, ZonesFromAbove, ZonesFromTheSide } from "../drawings/ZonesDrawing";
+import { Fields } from "../fields/Fields";
+import { setField, useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+import { Button } from "../ui/Button";
+import { ButtonsField, Segments } from "../ui/ChoiceField";
+import { Fold } from "../ui/Fold";
+import { TextField } from "../ui/TextField";
+import { shortNames, usePoints } from "./points";
+import { select, useWalking } from "./walking";
+
+const number = (value: unknown) => (value == null ? null : Number(value));
+
+export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["ZonesOut"] | null }) {
+  const [from, setFrom] = useState("side");
+  const points = usePoints(room.id);
+  const views = useInspection((s) => s.model?.judgement?.points) ?? [];
+  const chosen = useWalking((s) => s.point);
+  const partitions = (room.values.partitions ?? []) as unknown as Partition[];
+  const basin = room.values.basin ?? null;
+  const set = (field: string, value: number | string | null) => setField({ kind: "room", id: room.id, field }, value);
+  const names = shortNames(points);
+  const placed = points.map((point, at): Placed => {
+    const view = views.find((one) => one.id === point.id);
+    const v = point.values;
+    return {
+      id: point.id,
+      name: view?.name ?? names[at] ?? "",
+      zone: view?.zone ?? null,
+      wanting: view?.needs === "no accessory" || (view?.needs != null && v.water_protection == null),
+      height: number(v.height_m),
+      distance: number(v.distance_m),
+      x: number(v.plan_x_m),
+      y: number(v.plan_y_m),
+    };
+  });
+  const place = (fields: Record<string, number>) => {
+    if (!chosen || !points.some((one) => one.id === chosen)) return;
+    for (const [field, value] of Object.entries(fields)) setField({ kind: "point", id: chosen, field }, value);
+  };
+  if (basin === null) {
+    return (
+      <Box mb="2">
+        <ButtonsField
+          label="What is there?"
+          value={null}
+          choices={[
+            ["bath", "bath"],
+            ["shower tray", "shower tray"],
+            ["no tray", "no tray"],
+          ]}
+          change={(what) => set("basin", what)}
+        />
+      </Box>
+    );
+  }
+  return (
+    <Box mb="3">
+      {zones && (
+        <>
+          {from === "side" ? (
+            <ZonesFromTheSide
+              zones={zones}
+              points={placed}
+              chosen={chosen}
+              choose={select}
+              place={(height_m, distance_m) => place({ height_m, distance_m })}
+            />
+          ) : (
+            <ZonesFromAbove
+              zones={zones}
+              points={placed}
+              partitions={partitions}
+              chosen={chosen}
+              choose={select}
+              place={(plan_x_m, plan_y_m) => place({ plan_x_m, plan_y_m })}
+            />
+          )}
+          <Flex align="center" gap="3" wrap="wrap" mt="1.5">
+            <Segments
+              label="Seen from"
+              value={from}
+              choices={[
+                ["side", "from the side"],
+                ["above", "from above"],
+              ]}
+              change={setFrom}
+            />
+            <Text as="small" color="quiet" flex="1">
+              {chosen ? "Tap where it stands." : "Tap a point below, then where it stands."}
+            </Text>
+          </Flex>
+        </>
+      )}
+      <Fold small title="Sizes and fixed partitions">
+        <Box pt="2">
+          <Fields
+            kind="room"
+            id={room.id}
+            fields={[
+              "basin",
+              "shower_head_m",
+              basin !== "no tray" && { field: "basin_length_m", hint: "1.7 m where it is empty." },
+              basin !== "no tray" && { field: "basin_width_m", hint: "0.7 m where it is empty." },
+              "basin_x_m",
+              "basin_y_m",
+              "length_m",
+              "width_m",
+              "jets",
+            ]}
+          />
+          <Partitions room={room} partitions={partitions} />
+        </Box>
+      </Fold>
+    </Box>
+  );
+}
+
+const ENDS = ["x1", "y1", "x2", "y2"] as const;
+const WORDS: Record<(typeof ENDS)[number] | "top_m", string> = {
+  x1: "from left",
+  y1: "from far wall",
+  x2: "to left",
+  y2: "to far wall",
+  top_m: "height",
+};
+
+/** Screens and walls that stay: from where to where on the plan, and how high. */
+function Partitions({ room, partitions }: { room: Entity; partitions: readonly Partition[] }) {
+  const keep = (next: Partition[]) =>
+    setField({ kind: "room", id: room.id, field: "partitions" }, next.length ? (next as never) : null);
+  const change = (at: number, name: keyof Partition, text: string) => {
+    const metres = text.trim() === "" ? undefined : Number(text.replace(",", "."));
+    if (metres !== undefined && Number.isNaN(metres)) return;
+    keep(
+      partitions.map((one, index) => {
+        if (index !== at) return one;
+        const { top_m, ...ends } = one;
+        if (name === "top_m") return metres === undefined ? ends : { ...ends, top_m: metres };
+        return { ...one, ...(top_m === undefined ? {} : { top_m }), [name]: metres ?? 0 };
+      }),
+    );
+  };
+  const right = Number(room.values.basin_x_m ?? 0) + Number(room.values.basin_length_m ?? 1.7);
+  return (
+    <Box>
+      {partitions.map((one, at) => (
+        <Flex key={at} gap="2" align="flex-end" wrap="wrap" mb="2" role="group" aria-label={`Partition ${at + 1}`}>
+          {([...ENDS, "top_m"] as const).map((name) => (
+            <Box key={name} width="5.2rem">
+              <Metres label={`${WORDS[name]} (m)`} value={one[name]} keep={(text) => change(at, name, text)} />
+            </Box>
+          ))}
+          <Button
+            variant="quiet"
+            label={`Take out partition ${at + 1}`}
+            onClick={() => keep(partitions.filter((_, index) => index !== at))}
+          >
+            take out
+          </Button>
+        </Flex>
+      ))}
+      <Button onClick={() => keep([...partitions, { x1: right, y1: 0, x2: right, y2: 0.75 }])}>
+        + fixed partition
+      </Button>
+    </Box>
+  );
+}
+
+function Metres({ label, value, keep }: { label: string; value: number | undefined; keep: (text: string) => void }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  return (
+    <TextField
+      label={label}
+      figure
+      value={draft ?? String(value ?? "")}
+      change={setDraft}
+      leave={() => {
+        if (draft !== null) keep(draft);
+        setDraft(null);
+      }}
+    />
+  );
+}

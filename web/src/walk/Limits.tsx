@@ -1,0 +1,88 @@
+/** What was not inspected or tested: how much that is, what gathered by itself, and what was agreed. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import type { Schemas } from "../api/client";
+import { children } from "../inspection/model";
+import { add, useInspection } from "../inspection/open";
+import { Agreed } from "../limits/Agreed";
+import { Button } from "../ui/Button";
+import { Lines, Section } from "../ui/Page";
+import { StageBody } from "../ui/StageHead";
+
+export function Limits() {
+  const model = useInspection((s) => s.model);
+  const judgement = model?.judgement;
+  if (!model || !judgement) return null;
+  const { limited_share: share, limits, limited_warning: warning } = judgement;
+  const own = children(model, "limitation", model.id);
+  const agreed = new Set(own.map((one) => one.values.about_id));
+  const agree = ({ what, why, things }: Group) => {
+    for (const thing of things.filter((one) => !agreed.has(one.entity_id))) {
+      const about = { about_entity: thing.entity, about_id: thing.entity_id };
+      const agreed_on = new Date().toISOString().slice(0, 10);
+      add("limitation", model.id, { ...about, what: `${what}: ${thing.whom}`, reason: why, agreed_on });
+    }
+  };
+  return (
+    <StageBody>
+      <Flex align="baseline" gap="3" wrap="wrap" mb="2">
+        <Box fontFamily="mono" fontSize="4xl" fontWeight="bold" lineHeight="tight">
+          {Math.round(share.share * 100)} %
+        </Box>
+        <Text flex="1 1 16rem">
+          {share.limited_tests} of {share.tests} tests and {share.limited_points} of {share.points} points are limited.
+        </Text>
+      </Flex>
+      {share.riskiest && <Text mb="2">{share.riskiest}</Text>}
+      {warning && (
+        <Text mb="3" borderLeftWidth="4px" borderColor="ink" pl="2">
+          <b>{warning}</b>
+        </Text>
+      )}
+      <Section
+        title="Gathered from where it was said"
+        lead="They end when the reading, the point or the check has one."
+      >
+        {limits.length === 0 && <Text color="quiet">Nothing yet.</Text>}
+        <Lines>
+          {grouped(limits).map((one) => (
+            <Box as="li" key={one.what + one.why} borderTopWidth="1px" borderColor="line" py="2">
+              <Flex align="center" gap="3" wrap="wrap">
+                <Box flex="1 1 14rem">
+                  <b>{one.what}</b> · {one.why}
+                  <Text color="quiet">{one.whom.join(", ")}</Text>
+                </Box>
+                {one.things.some((thing) => !agreed.has(thing.entity_id)) && (
+                  <Button size="sm" onClick={() => agree(one)}>
+                    Agreed with …
+                  </Button>
+                )}
+              </Flex>
+            </Box>
+          ))}
+        </Lines>
+      </Section>
+      <Agreed />
+    </StageBody>
+  );
+}
+
+/** The same with the same reason is one line, with all that it concerns. */
+function grouped(limits: readonly Schemas["LimitedOut"][]): Group[] {
+  const found = new Map<string, Group>();
+  for (const thing of limits) {
+    const { what, why, whom } = thing;
+    const there = found.get(`${what}/${why}`);
+    if (there) {
+      there.whom.push(whom);
+      there.things.push(thing);
+    } else found.set(`${what}/${why}`, { what, why, whom: [whom], things: [thing] });
+  }
+  return [...found.values()];
+}
+
+interface Group {
+  what: string;
+  why: string;
+  whom: string[];
+  things: Schemas["LimitedOut"][];
+}

@@ -1,0 +1,164 @@
+/** Points to circuits: choose several, then tap the circuit; or drag them onto it. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { type DragEvent, useState } from "react";
+import { children } from "../inspection/model";
+import { useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+import { nameOf } from "../inspection/words";
+import { Button } from "../ui/Button";
+import { Section } from "../ui/Page";
+import { Empty } from "../ui/States";
+import { pointsOf, shortNames } from "./points";
+import { link, roomsOf } from "./walking";
+
+const DRAGGED = "application/x-dorrik-points";
+
+export function Linking() {
+  const model = useInspection((s) => s.model);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [over, setOver] = useState<string | null>(null);
+  if (!model) return null;
+  const boards = children(model, "board", model.id);
+  const circuits = boards.flatMap((board) => children(model, "circuit", board.id).filter((one) => !one.values.spare));
+  const rooms = [
+    ...roomsOf(model).map((room) => ({ id: room.id, name: nameOf(room) })),
+    { id: "", name: "In no room" },
+  ];
+  const hanging = (point: Entity) => circuits.find((one) => one.id === point.parentId);
+  const toggle = (ids: readonly string[]) => {
+    const next = new Set(chosen);
+    const all = ids.every((id) => next.has(id));
+    for (const id of ids) {
+      if (all) next.delete(id);
+      else next.add(id);
+    }
+    setChosen(next);
+  };
+  const hang = (ids: Iterable<string>, circuit: Entity | null) => {
+    const points = [...ids].flatMap((id) => model.entities[id] ?? []);
+    if (points.length) link(points, circuit);
+    setChosen(new Set());
+    setOver(null);
+  };
+  const target = (circuit: Entity | null) => ({
+    onDragOver: (event: DragEvent) => {
+      event.preventDefault();
+      setOver(circuit?.id ?? "");
+    },
+    onDragLeave: () => setOver(null),
+    onDrop: (event: DragEvent) => {
+      event.preventDefault();
+      hang(event.dataTransfer.getData(DRAGGED).split(" ").filter(Boolean), circuit);
+    },
+  });
+  const served = model.judgement?.points_served ?? {};
+  if (rooms.every((room) => pointsOf(model, room.id).length === 0)) {
+    return (
+      <Empty title="No points yet">
+        Count them room by room; here they are hung on their circuits, several at once.
+      </Empty>
+    );
+  }
+  return (
+    <Box
+      px="4"
+      pb="6"
+      display="grid"
+      gridTemplateColumns={{ base: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(12rem, 2fr)" }}
+      gap="5"
+      alignItems="start"
+    >
+      <Box>
+        {rooms.map((room) => {
+          const points = pointsOf(model, room.id);
+          if (points.length === 0) return null;
+          const names = shortNames(points);
+          const kinds = [...new Set(points.map((one) => String(one.values.kind ?? "point")))];
+          return (
+            <Section
+              key={room.id}
+              title={room.name}
+              tools={
+                <Flex gap="1" wrap="wrap">
+                  {kinds.map((kind) => {
+                    const ids = points
+                      .filter((one) => String(one.values.kind ?? "point") === kind)
+                      .map((one) => one.id);
+                    return (
+                      <Button key={kind} size="sm" variant="quiet" onClick={() => toggle(ids)}>
+                        every {kind}
+                      </Button>
+                    );
+                  })}
+                </Flex>
+              }
+            >
+              <Flex gap="2" wrap="wrap">
+                {points.map((point, at) => (
+                  <Box
+                    key={point.id}
+                    draggable
+                    onDragStart={(event: DragEvent) => {
+                      const ids = chosen.has(point.id) ? [...chosen] : [point.id];
+                      event.dataTransfer.setData(DRAGGED, ids.join(" "));
+                    }}
+                  >
+                    <Button variant="choice" pressed={chosen.has(point.id)} onClick={() => toggle([point.id])}>
+                      <span>
+                        {names[at]}
+                        <Box as="small" display="block" fontWeight="normal" opacity="0.8">
+                          {hanging(point) ? nameOf(hanging(point)) : "no circuit"}
+                        </Box>
+                      </span>
+                    </Button>
+                  </Box>
+                ))}
+              </Flex>
+            </Section>
+          );
+        })}
+      </Box>
+      <Box position="sticky" top="2" bottom="0" bg="sheet" py="2" aria-label="Circuits" role="group">
+        <Text mb="2">
+          {chosen.size > 0 ? (
+            <>
+              <b>{chosen.size} chosen.</b> Tap their circuit, or drag them onto it.
+            </>
+          ) : (
+            "Choose points, then tap their circuit; or drag them onto it."
+          )}
+        </Text>
+        <Flex direction="column" gap="1.5">
+          {circuits.map((circuit) => (
+            <Box
+              key={circuit.id}
+              {...target(circuit)}
+              borderRadius="md"
+              outline={over === circuit.id ? "3px solid {colors.lamp}" : undefined}
+            >
+              <Button wide disabled={chosen.size === 0 && over === null} onClick={() => hang(chosen, circuit)}>
+                <Box as="span" flex="1" textAlign="start" truncate>
+                  {nameOf(circuit)}
+                </Box>
+                <Box as="span" fontFamily="mono" fontWeight="normal">
+                  {served[circuit.id] ?? 0}
+                </Box>
+              </Button>
+            </Box>
+          ))}
+          {circuits.length === 0 && <Text color="quiet">No circuit yet: they come with the boards.</Text>}
+          <Box {...target(null)} borderRadius="md" outline={over === "" ? "3px solid {colors.lamp}" : undefined}>
+            <Button
+              wide
+              variant="quiet"
+              disabled={chosen.size === 0 && over === null}
+              onClick={() => hang(chosen, null)}
+            >
+              on no circuit yet
+            </Button>
+          </Box>
+        </Flex>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,171 @@
+/** The rooms in the order of the walk: a strip on a phone, floors one above the other on a tablet; how far each is. */
+import { Box, Flex } from "@chakra-ui/react";
+import type { Status } from "../api/client";
+import { Mark } from "../drawings/Mark";
+import { worst } from "../drawings/standing";
+import { useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+import { nameOf } from "../inspection/words";
+import { Button } from "../ui/Button";
+import { Said } from "../ui/Said";
+import { pointsOf, unlooked } from "./points";
+import { goTo, roomsOf } from "./walking";
+
+const FLOORS = ["roof space", "third or higher", "second", "first", "ground", "cellar", "outside"];
+
+interface Standing {
+  left: number;
+  points: number;
+  unopened: number;
+  worst: Status | undefined;
+  seen: boolean;
+}
+
+function useStandings(): (room: Entity) => Standing {
+  const model = useInspection((s) => s.model);
+  return (room) => {
+    const view = model?.judgement?.rooms.find((one) => one.id === room.id);
+    const points = model ? pointsOf(model, room.id) : [];
+    const ids = new Set([room.id, ...points.map((one) => one.id), ...(view?.checks ?? []).map((one) => one.check_id)]);
+    const left = unlooked(points).length + (view?.checks ?? []).filter((one) => !one.state).length;
+    const shut = room.values.not_reached != null;
+    return {
+      left: shut ? 0 : left,
+      points: points.length,
+      unopened: view?.unopened ?? 0,
+      worst: worst(model?.judgement ?? null, (id) => ids.has(id)),
+      seen: shut || (room.values.walked_at != null && left === 0),
+    };
+  };
+}
+
+interface Props {
+  room: Entity | undefined;
+  add: () => void;
+}
+
+export function RoomStrip({ room, add }: Props) {
+  const model = useInspection((s) => s.model);
+  const standing = useStandings();
+  if (!model) return null;
+  return (
+    <Flex
+      as="nav"
+      aria-label="Rooms"
+      gap="1.5"
+      overflowX="auto"
+      px="2"
+      py="1.5"
+      borderBottomWidth="1px"
+      borderColor="line"
+      flex="none"
+    >
+      {roomsOf(model).map((one) => {
+        const { left, seen } = standing(one);
+        return (
+          <Button
+            key={one.id}
+            variant="choice"
+            pressed={one.id === room?.id}
+            label={`${nameOf(one)}, ${seen ? "seen" : `${left} left`}`}
+            onClick={() => goTo(one.id)}
+          >
+            {nameOf(one)} <Dot seen={seen} begun={one.values.walked_at != null} />
+          </Button>
+        );
+      })}
+      <Button onClick={add} label="Add a room">
+        + room
+      </Button>
+    </Flex>
+  );
+}
+
+/** Floors from the roof down, the rooms of each in the order of the walk. */
+export function RoomPlan({ room, add }: Props) {
+  const model = useInspection((s) => s.model);
+  const standing = useStandings();
+  if (!model) return null;
+  const rooms = roomsOf(model);
+  const floors = [...FLOORS, ""].map((floor) => ({
+    floor,
+    rooms: rooms.filter((one) => String(one.values.floor ?? "") === floor),
+  }));
+  return (
+    <Box as="nav" aria-label="Rooms" px="3" py="3">
+      {floors
+        .filter((one) => one.rooms.length > 0)
+        .map((one) => (
+          <Box key={one.floor} mb="3">
+            <Box color="quiet" fontSize="sm" mb="1">
+              {one.floor || "no floor said"}
+            </Box>
+            <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))">
+              {one.rooms.map((here) => (
+                <PlannedRoom
+                  key={here.id}
+                  room={here}
+                  number={rooms.indexOf(here) + 1}
+                  chosen={here.id === room?.id}
+                  {...standing(here)}
+                />
+              ))}
+            </Box>
+          </Box>
+        ))}
+      <Button onClick={add} label="Add a room">
+        + room
+      </Button>
+    </Box>
+  );
+}
+
+interface PlannedProps extends Standing {
+  room: Entity;
+  number: number;
+  chosen: boolean;
+}
+
+function PlannedRoom({ room, number, chosen, left, points, unopened, worst: status, seen }: PlannedProps) {
+  const told = room.values.not_reached ? String(room.values.not_reached) : left ? `${left} left` : "seen";
+  return (
+    <Button variant="plain" size="bare" pressed={chosen} onClick={() => goTo(room.id)}>
+      <Said words={`${number}. ${nameOf(room)}: ${told}, ${points} points`}>
+        <Box
+          as="span"
+          width="full"
+          minH="4.6rem"
+          p="2"
+          m="-1px"
+          textAlign="start"
+          borderWidth={chosen ? "3px" : "2px"}
+          borderColor={chosen ? "lamp" : "ink"}
+          borderStyle={room.values.not_reached ? "dashed" : "solid"}
+          bg={seen ? "half" : "sheet"}
+          position="relative"
+        >
+          <Flex as="span" justify="space-between" gap="1">
+            <Box as="b" lineClamp="2" minW="0">
+              {nameOf(room)}
+            </Box>
+            {status && status !== "pass" && status !== "unknown" && <Mark status={status} />}
+          </Flex>
+          <Box as="small" display="block" color="quiet">
+            {told}
+            {points > 0 && ` · ${points}`}
+            {unopened > 0 && ` · open ${unopened}`}
+          </Box>
+        </Box>
+      </Said>
+    </Button>
+  );
+}
+
+function Dot({ seen, begun }: { seen: boolean; begun: boolean }) {
+  return (
+    <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true" style={{ flex: "none" }}>
+      <circle cx="6" cy="6" r="4.6" fill={seen ? "currentColor" : "none"} stroke="currentColor" strokeWidth="1.5" />
+      {begun && !seen && <path d="M6 1.4 A4.6 4.6 0 0 0 6 10.6 Z" fill="currentColor" />}
+    </svg>
+  );
+}

@@ -1,0 +1,117 @@
+/** The inspection schedule: filled from what was looked at, entered, tested and recorded; what is left, and where. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { CodeMark } from "../drawings/Mark";
+import { children } from "../inspection/model";
+import { add, setField, useInspection } from "../inspection/open";
+import { observe } from "../inspection/desk";
+import { Button } from "../ui/Button";
+import { Segments } from "../ui/ChoiceField";
+import { Section } from "../ui/Page";
+import { StageBody } from "../ui/StageHead";
+
+type Line = Schemas["ScheduleLineOut"];
+const STATES = ["good", "not good", "LIM", "N/A"] as const;
+const STAGE_NAMES: Record<string, string> = {
+  intake: "Intake",
+  walk: "Walk-round",
+  boards: "Boards",
+  dead: "Dead tests",
+  live: "Live tests",
+  observations: "Observations",
+};
+
+export function Schedule() {
+  const lines = useInspection((s) => s.model?.judgement?.schedule) ?? [];
+  const [shown, setShown] = useState("left");
+  const left = lines.filter((one) => one.state === "left");
+  const wanted = shown === "left" ? left : lines;
+  const parts = [...new Set(wanted.map((one) => one.part))];
+  return (
+    <StageBody wide>
+      <Flex align="center" gap="4" wrap="wrap" mb="3">
+        <Text fontSize="xl" flex="1">
+          <b>{lines.length - left.length}</b> of {lines.length} lines answered
+          {left.length > 0 && (
+            <>
+              , <b>{left.length}</b> left
+            </>
+          )}
+        </Text>
+        <Segments
+          label="Which lines"
+          value={shown}
+          choices={[
+            ["left", "what is left"],
+            ["all", "all of it"],
+          ]}
+          change={setShown}
+        />
+      </Flex>
+      {left.length === 0 && shown === "left" && <Text color="quiet">Every line has its answer.</Text>}
+      {parts.map((part) => (
+        <Section key={part} title={part}>
+          <Box as="ul" listStyleType="none">
+            {wanted
+              .filter((one) => one.part === part)
+              .map((one) => (
+                <ScheduleLine key={one.key} line={one} />
+              ))}
+          </Box>
+        </Section>
+      ))}
+    </StageBody>
+  );
+}
+
+function ScheduleLine({ line }: { line: Line }) {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  const made = children(model, "check", model.id).find((one) => one.values.item === line.key);
+  const own = made?.values.state ?? null;
+  const set = (state: string) => {
+    if (!made) add("check", model.id, { item: line.key, state });
+    else setField({ kind: "check", id: made.id, field: "state" }, own === state ? null : state);
+  };
+  return (
+    <Flex as="li" wrap="wrap" align="center" columnGap="3" rowGap="1" py="2" borderTopWidth="1px" borderColor="line">
+      <Box flex="1 1 16rem" minW="0">
+        {line.label}
+        <Box as="small" display="block" color="quiet">
+          {line.clause} · {line.because}
+        </Box>
+      </Box>
+      {line.codes.map((code) => (
+        <CodeMark key={code} code={code} />
+      ))}
+      {!line.asked && line.codes.length === 0 && line.state !== "left" && <b>{line.state}</b>}
+      {line.state === "left" && line.stage && (
+        <Link to={`/inspection/${model.id}/${line.stage}`} style={{ textDecoration: "underline" }}>
+          {STAGE_NAMES[line.stage] ?? line.stage}
+        </Link>
+      )}
+      {line.asked && (
+        <Flex role="group" aria-label={line.label} gap="1">
+          {STATES.map((state) => (
+            <Button
+              key={state}
+              size="sm"
+              variant="choice"
+              pressed={own === state || (own === null && line.state === state)}
+              onClick={() => set(state)}
+            >
+              {state}
+            </Button>
+          ))}
+        </Flex>
+      )}
+      {own === "not good" && made && (
+        <Button size="sm" onClick={() => observe({ kind: "check", id: made.id })}>
+          Observation
+        </Button>
+      )}
+    </Flex>
+  );
+}

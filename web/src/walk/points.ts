@@ -1,0 +1,70 @@
+/** Points of the walk: those of a room in their order, and what they are called. */
+import { useShallow } from "zustand/react/shallow";
+import type { Schemas } from "../api/client";
+import type { Model } from "../inspection/model";
+import { useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+
+type Entities = Model["entities"];
+type View = Schemas["PointOut"];
+
+const inRooms = new WeakMap<Entities, Map<string, Entity[]>>();
+const NONE: Entity[] = [];
+
+/** Points by the room they hang in, in the order in which they were counted; '' for those that hang in none. */
+export function pointsByRoom(entities: Entities): Map<string, Entity[]> {
+  const known = inRooms.get(entities);
+  if (known) return known;
+  const found = new Map<string, Entity[]>();
+  for (const one of Object.values(entities)) {
+    if (one.kind !== "point" || one.values.removed) continue;
+    const room = entities[String(one.values.room_id ?? "")];
+    const key = room && !room.values.removed ? room.id : "";
+    const there = found.get(key);
+    if (there) there.push(one);
+    else found.set(key, [one]);
+  }
+  const position = (e: Entity) => Number(e.values.position ?? 0);
+  for (const points of found.values()) points.sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
+  inRooms.set(entities, found);
+  return found;
+}
+
+export const pointsOf = (model: Model, roomId: string): Entity[] => pointsByRoom(model.entities).get(roomId) ?? NONE;
+
+/** Points of a room, drawn anew where one of them changed. */
+export function usePoints(roomId: string): Entity[] {
+  return useInspection(useShallow((s) => (s.model ? pointsOf(s.model, roomId) : NONE)));
+}
+
+export function usePointView(id: string): View | undefined {
+  return useInspection((s) => s.model?.judgement?.points.find((one) => one.id === id));
+}
+
+export function useRoomView(id: string): Schemas["RoomOut"] | undefined {
+  return useInspection((s) => s.model?.judgement?.rooms.find((one) => one.id === id));
+}
+
+/** What points are called within their room until the judgement says so: their kind, numbered where it repeats. */
+export function shortNames(points: readonly Entity[]): string[] {
+  const kinds = points.map((one) => String(one.values.kind ?? "point"));
+  const counted: Record<string, number> = {};
+  return points.map((one, at) => {
+    const kind = kinds[at] ?? "point";
+    counted[kind] = (counted[kind] ?? 0) + 1;
+    const alone = kinds.filter((other) => other === kind).length === 1;
+    return String(one.values.name ?? (alone ? kind : `${kind} ${counted[kind]}`));
+  });
+}
+
+/** What one point is called within its room. */
+export function nameWithin(model: Model, point: Entity): string {
+  const room = String(point.values.room_id ?? "");
+  const points = pointsOf(model, model.entities[room]?.values.removed ? "" : room);
+  return shortNames(points)[points.findIndex((one) => one.id === point.id)] ?? "point";
+}
+
+/** How far a room is: points and checks not looked at. Counted here, so that it is right while the verdict is on its way. */
+export function unlooked(points: readonly Entity[]): Entity[] {
+  return points.filter((one) => !one.values.looked && !one.values.not_reached);
+}
