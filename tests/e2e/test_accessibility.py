@@ -46,12 +46,20 @@ def walk_round(page: Page, look: Callable[[str], None]) -> None:
     page.get_by_text("from above").click()
     look("a bathroom")
     page.get_by_role("group", name="fan: looked at").get_by_role("button", name="defect").click()
+    page.get_by_role("dialog").wait_for()
     look("what is wrong")
     page.get_by_role("button", name="Cracked plate").click()
     photo = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture()}
     page.get_by_label("Take a photo").set_input_files(photo)
-    for part in ("Circuits", "Sample", "Schedule", "Limits"):
+    for part, words in (
+        ("Circuits", "Choose points, then tap their circuit"),
+        ("Sample", "How far can it be trusted?"),
+        ("Schedule", "lines answered"),
+        ("Limits", "Gathered from where it was said"),
+    ):
         page.get_by_role("radiogroup", name="Part of the walk-round").get_by_text(part, exact=True).click()
+        # Until then the part before it is still drawn, scrolled to wherever it was left.
+        page.get_by_text(words).wait_for()
         look(part)
     stage(page, "Observations")
     row = page.get_by_label("Recorded").get_by_role("button", name=re.compile("Cracked plate"))

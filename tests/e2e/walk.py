@@ -5,7 +5,10 @@ from playwright.sync_api import Page, expect
 
 def stage(page: Page, name: str) -> None:
     """Open a stage from the run sheet."""
-    page.get_by_label("Stages of the inspection").get_by_role("link", name=name).click()
+    link = page.get_by_label("Stages of the inspection").get_by_role("link", name=name)
+    link.click()
+    # The stage before it stays on screen until this one is drawn.
+    expect(link).to_have_attribute("aria-current", "step")
 
 
 def all_kept(page: Page) -> None:
