@@ -1,15 +1,35 @@
 """The built front end in Debian's Chromium, against the real server and database."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Generator, Iterator
+from contextlib import suppress
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import Error as PlaywrightError
 
 from tests.chromium import FLAGS, executable
 from tests.conftest import PASSWORD, Firm
 from tests.serving import Server
 
 expect.set_options(timeout=10_000)
+
+#: Where a failed test leaves what its pages showed: a picture and the words of each.
+LEFT = Path(__file__).parents[2] / "test-results"
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestReport, pytest.TestReport]:
+    report = yield
+    if report.failed and report.when == "call":
+        browser = getattr(item, "funcargs", {}).get("browser")
+        for number, page in enumerate(page for one in browser.contexts for page in one.pages) if browser else ():
+            LEFT.mkdir(exist_ok=True)
+            to = LEFT / f"{item.name}-{number}"
+            with suppress(PlaywrightError):
+                page.screenshot(path=to.with_suffix(".png"), timeout=5_000)
+                to.with_suffix(".txt").write_text(f"{page.url}\n{page.inner_text('body', timeout=5_000)}")
+    return report
 
 
 @pytest.fixture(scope="session")

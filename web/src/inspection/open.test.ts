@@ -13,19 +13,33 @@ class FakeServer {
   judged = false;
   status: number | ((changes: Change[]) => number) = 200;
   down = false;
+  /** How often it looked for the whole, and what that answer then waits for on its way. */
+  looked = 0;
+  slow: Promise<void> | null = null;
+  /** What a batch waits for before it is kept. */
+  busy: Promise<void> | null = null;
 
   fetch = async (request: Request): Promise<Response> => {
     if (this.down) throw new TypeError("Failed to fetch");
     const answer = (body: unknown, status = 200) => Response.json(body, { status });
-    if (request.method === "GET" && request.url.includes("/changes"))
-      return answer({ seq: this.kept.length, entries: [], judgement: null });
-    if (request.method === "GET") return this.whole(answer);
+    if (request.method === "GET" && request.url.includes("/changes")) {
+      const since = Number(new URL(request.url).searchParams.get("since"));
+      const entries = this.kept.slice(since).map((c, n) => ({ ...c, seq: since + n + 1, author_id: "ruth" }));
+      return answer({ seq: this.kept.length, entries, judgement: null });
+    }
+    if (request.method === "GET") {
+      const found = this.whole(answer);
+      this.looked++;
+      await this.slow;
+      return found;
+    }
     if (request.method === "PUT") {
       if (this.status !== 200) return answer({ code: "x", message: `Status ${String(this.status)}.` }, 413);
       this.photos.push(request.url.split("/").at(-1) ?? "");
       return new Response(null, { status: 204 });
     }
     const { changes } = (await request.json()) as { changes: Change[] };
+    await this.busy;
     const status = typeof this.status === "function" ? this.status(changes) : this.status;
     if (status !== 200) return answer({ code: "x", message: `Status ${status}.`, fields: [] }, status);
     this.batches.push(changes);
@@ -42,7 +56,7 @@ class FakeServer {
         overtook: null,
       };
     });
-    return answer({ seq: this.kept.length, results, judgement: null });
+    return answer({ seq: this.kept.length, results, judgement: this.judged ? { notes: [] } : null });
   };
 
   private whole(answer: (body: unknown, status?: number) => Response): Response {
@@ -274,6 +288,60 @@ describe("several inspections on one device", () => {
     server.down = false;
     outbox.wake();
     await soon(() => expect(server.kept.find((c) => c.entity_id === first && c.value === "Worn")).toBeTruthy());
+  });
+});
+
+describe("an answer that was overtaken on its way", () => {
+  /** Hold back batches, and what the server says of the whole once it has looked; returns what lets each go. */
+  function held(): { keep: () => void; tell: () => void } {
+    const go = { keep: (): void => undefined, tell: (): void => undefined };
+    server.busy = new Promise((done) => (go.keep = done));
+    server.slow = new Promise((done) => (go.tell = done));
+    return go;
+  }
+
+  /** Load; the server looks, then keeps what waited, and its answer of before comes last. */
+  async function overtaken(id: string, meanwhile: () => void = () => undefined): Promise<void> {
+    const go = held();
+    const looked = server.looked;
+    const loading = sync.load(id, RUTH);
+    await soon(() => expect(server.looked).toBeGreaterThan(looked));
+    meanwhile();
+    go.keep();
+    await soon(() => expect(outbox.changesOf(id)).toEqual([]));
+    go.tell();
+    await loading;
+  }
+
+  it("takes nothing back that was entered and kept meanwhile", async () => {
+    server.judged = true;
+    const id = sync.begin(RUTH, { reference: "K-1" });
+    await settled();
+    await overtaken(id, () => sync.setField(place("condition"), "Worn"));
+    expect(model().entities[id]?.values).toMatchObject({ reference: "K-1", condition: "Worn" });
+  });
+
+  it("shows what waited here and arrived after the server had looked", async () => {
+    const id = sync.begin(RUTH, { reference: "K-1" });
+    await settled();
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    await soon(async () => expect(await onDevice()).toHaveLength(1));
+    server.down = false;
+    await start();
+    await overtaken(id);
+    expect(model().entities[id]?.values).toMatchObject({ reference: "K-1", condition: "Worn" });
+  });
+
+  it("does not say that there is no such inspection when it has just been made", async () => {
+    server.down = true;
+    const id = sync.begin(RUTH, { reference: "K-1" });
+    await soon(async () => expect(await onDevice()).toHaveLength(2));
+    server.down = false;
+    await start();
+    await overtaken(id);
+    expect(sync.useInspection.getState().error).toBeNull();
+    expect(model().entities[id]?.values.reference).toBe("K-1");
   });
 });
 

@@ -87,11 +87,16 @@ export async function load(id: string, who: Person): Promise<void> {
   await outbox.open(who.id);
   outbox.unbar(id);
   const kept = get().model?.id === id ? undefined : await opened(who.id, id);
+  const onTheWay = outbox.changesOf(id).length > 0;
   try {
     take(await fetchInspection(id, kept && PATIENCE));
+    // What was on its way may have arrived after the server looked and before its answer came.
+    if (onTheWay) await listen();
   } catch (error) {
     const status = error instanceof Refused ? error.status : 0;
     const waiting = outbox.changesOf(id);
+    // The same, of the very entries that make it: the server has it by now.
+    if (status === 404 && onTheWay && !waiting.length && !get().model) return load(id, who);
     if (get().model?.id === id || status === 401) return listenOn();
     if (status === 404 && waiting.length) set({ model: model.blank(id, waiting) });
     else if (kept && (status === 0 || status >= 500)) set({ model: model.open(kept.found, waiting), asOf: kept.at });
@@ -102,6 +107,9 @@ export async function load(id: string, who: Person): Promise<void> {
 
 /** What the server has of it, with what waits here laid on top. */
 function take(found: Schemas["InspectionOut"]): void {
+  const now = get().model;
+  // An answer that was overtaken on its way says less than what stands here.
+  if (now?.id === found.id && now.seq > found.seq) return;
   set({ model: model.open(found, outbox.changesOf(found.id)), asOf: null, error: null });
 }
 
