@@ -44,7 +44,8 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const { id = "", stage: named = "brief" } = useParams();
   const navigate = useNavigate();
   const reference = useReference();
-  const model = useInspection((s) => s.model);
+  // Of the model only which one it is: what changes in it is drawn by whoever shows that.
+  const opened = useInspection((s) => s.model?.id);
   const error = useInspection((s) => s.error);
   const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
@@ -88,9 +89,9 @@ export default function InspectionScreen({ me }: { me: Me }) {
     return () => document.removeEventListener("keydown", keyDown);
   }, [id, navigate, observing]);
 
-  if (error && !model) return <Trouble message={error} again={() => load(id, me)} />;
-  if (signedOut && !model) return <EndedSession me={me} />;
-  if (!model || model.id !== id || !reference) return <Loading what="the inspection" />;
+  if (error && !opened) return <Trouble message={error} again={() => load(id, me)} />;
+  if (signedOut && !opened) return <EndedSession me={me} />;
+  if (opened !== id || !reference) return <Loading what="the inspection" />;
   const pad = WITH_PAD.includes(current);
   return (
     <Grid

@@ -1,5 +1,6 @@
 /** The run sheet: the stages in the order of work, what is left in each, and a mark where something is wrong. */
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
 import { Link, NavLink } from "react-router";
 import type { Stage, Status } from "../api/client";
 import { observe, useDesk } from "../inspection/desk";
@@ -10,11 +11,16 @@ import css from "./RunSheet.module.css";
 import { STAGES } from "./stages";
 
 /** On a phone the stages run sideways: the open one is brought into sight. */
-const intoView = (element: HTMLElement | null) => element?.scrollIntoView({ block: "nearest", inline: "center" });
+function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
+  const here = useRef<HTMLAnchorElement>(null);
+  useEffect(() => here.current?.scrollIntoView({ block: "nearest", inline: "center" }), [stage]);
+  return here;
+}
 
 const OBSERVABLE: Kind[] = ["inspection", "board", "rcd", "circuit", "point", "room"];
 
 export function RunSheet({ stage }: { stage: Stage }) {
+  const inSight = useInSight(stage);
   const id = useInspection((s) => s.model?.id) ?? "";
   const judgement = useInspection((s) => s.model?.judgement);
   const observations = useInspection(
@@ -48,7 +54,7 @@ export function RunSheet({ stage }: { stage: Stage }) {
               <NavLink
                 to={`/inspection/${id}/${to}`}
                 className={here ? css.here : undefined}
-                ref={here ? intoView : undefined}
+                ref={here ? inSight : undefined}
                 aria-current={here ? "step" : undefined}
               >
                 <Dot state={state} />

@@ -2,7 +2,7 @@
 import { ChakraProvider } from "@chakra-ui/react";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import type { ReactNode } from "react";
+import { type ReactNode, useLayoutEffect } from "react";
 import { afterEach, expect, it, vi } from "vitest";
 import { system } from "../theme/system";
 import { Boundary } from "./Boundary";
@@ -19,6 +19,33 @@ it("what is on its way is said, and the part is drawn as soon as it is there", a
   shown(<Part way="3" />);
   expect(screen.getByText(/Opening the figures/)).toBeTruthy();
   arrive(Figures);
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
+});
+
+it("a part that arrives between being asked for and the drawing of that is drawn", async () => {
+  // Settled by hand, and in the middle of React's work, where no promise of the language settles.
+  let arrive: () => void = () => undefined;
+  const coming = {
+    then: (take: (part: typeof Figures) => void) =>
+      new Promise<void>((done) => {
+        arrive = () => {
+          take(Figures);
+          done();
+        };
+      }),
+  };
+  const Part = loaded("the figures", () => coming as unknown as Promise<typeof Figures>);
+  void Part.fetch();
+  const Drawn = () => {
+    useLayoutEffect(() => arrive(), []);
+    return null;
+  };
+  shown(
+    <>
+      <Part way="3" />
+      <Drawn />
+    </>,
+  );
   expect(await screen.findByText("Figures of way 3")).toBeTruthy();
 });
 

@@ -24,9 +24,11 @@ export function loaded<P extends object>(
   function Loaded(props: P) {
     const [, arrived] = useState(false);
     const [error, failed] = useState<unknown>();
+    const drawn = Part !== undefined;
     useEffect(() => {
-      if (!Part) fetch().then(() => arrived(true), failed);
-    }, []);
+      // It may have come after this was drawn and before this is done: what counts is whether it is on screen.
+      if (!drawn) fetch().then(() => arrived(true), failed);
+    }, [drawn]);
     if (error) throw error;
     if (Part) return <Part {...props} />;
     return what === null ? null : <Loading what={what} />;

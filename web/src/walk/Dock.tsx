@@ -1,6 +1,7 @@
 /** Under the thumb: counters of the room, the camera, and on to the next room. */
 import { Box, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
+import type { Schemas } from "../api/client";
 import { useFieldSpec, useReference } from "../api/reference";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
@@ -11,13 +12,16 @@ import { Dialog } from "../ui/Dialog";
 import { FileButton } from "../ui/FileDrop";
 import { Said } from "../ui/Said";
 import { Told } from "../ui/States";
-import { pointsOf, unlooked, useRoomView } from "./points";
-import { addPoint, likelyNext, nextRoom, restFine, roomsOf, useWalking } from "./walking";
+import { pointsOf, unlooked, usePoints, useRoomView } from "./points";
+import { addPoint, likelyNext, nextRoom, restFine, roomsOf, type UsualRoom, useWalking } from "./walking";
 
 /** So many counters stand under the thumb, in the same places in every room; the others are one tap further. */
 const COUNTERS = 8;
 /** What fills the places that a room's own kinds leave. */
 const ANYWHERE = ["socket", "light", "switch", "fused unit", "alarm", "joint", "fan"];
+
+const NO_USUAL: UsualRoom[] = [];
+const NO_CHECKS: Schemas["WalkCheckOut"][] = [];
 
 export function usualKinds(room: Entity, usual: readonly { name: string; kind: string; points: string[] }[]): string[] {
   const own = usual.find((one) => one.name === room.values.name) ?? usual.find((one) => one.kind === room.values.kind);
@@ -25,38 +29,11 @@ export function usualKinds(room: Entity, usual: readonly { name: string; kind: s
 }
 
 export function Dock({ room }: { room: Entity }) {
-  const model = useInspection((s) => s.model);
-  const usual = useReference()?.usual_rooms ?? [];
-  const checks = useRoomView(room.id)?.checks ?? [];
-  const point = useWalking((s) => s.point);
-  const recorded = useWalking((s) => s.recorded);
+  const usual = useReference()?.usual_rooms ?? NO_USUAL;
+  const points = usePoints(room.id);
   const [more, setMore] = useState(false);
-  const [trouble, setTrouble] = useState<string[]>([]);
-  const [busy, setBusy] = useState(false);
-  if (!model) return null;
-  const points = pointsOf(model, room.id);
   const count = (kind: string) => points.filter((one) => one.values.kind === kind).length;
   const kinds = usualKinds(room, usual);
-  const rooms = roomsOf(model);
-  const at = rooms.findIndex((one) => one.id === room.id);
-  const following = rooms[at + 1];
-  const likely = likelyNext(model, usual);
-  const next = following ? nameOf(following) : likely?.name;
-  const left = unlooked(points).length + checks.filter((one) => !one.state).length;
-  const onward = () => {
-    restFine(room, checks);
-    nextRoom(room, likely);
-  };
-  const seen = recorded
-    ? { kind: "observation" as const, id: recorded, shows: "defect" }
-    : point
-      ? { kind: "point" as const, id: point, shows: "overview" }
-      : { kind: "room" as const, id: room.id, shows: "overview" };
-  const take = async (files: File[]) => {
-    setBusy(true);
-    setTrouble(await takeIn(model.id, files, seen));
-    setBusy(false);
-  };
   return (
     <Box
       position="sticky"
@@ -70,28 +47,16 @@ export function Dock({ room }: { room: Entity }) {
       role="group"
       aria-label="Count and go on"
     >
-      {trouble.length > 0 && <Told trouble>{trouble.join(" ")}</Told>}
       <Box display="grid" gridTemplateColumns="repeat(4, minmax(0, 1fr))" gap="1.5">
         {kinds.map((kind, number) => (
-          <Counter key={kind} kind={kind} count={count(kind)} number={number + 1} add={() => addPoint(room, kind)} />
+          <Counter key={kind} room={room} kind={kind} count={count(kind)} number={number + 1} />
         ))}
         <Button onClick={() => setMore(true)}>other …</Button>
       </Box>
-      <Flex gap="1.5" mt="1.5">
-        <Box flex="1" minW="0">
-          <FileButton label="Take a photo" accept={PHOTO_FILES} several wide take={take}>
-            <Button variant="ink" hotkey="P" wide>
-              {busy ? "…" : recorded ? "Photo of it" : point ? "Photo" : "Photo of room"}
-            </Button>
-          </FileButton>
-        </Box>
+      <Flex gap="1.5" mt="1.5" wrap="wrap">
+        <Camera room={room} />
         <Box flex="2" minW="0">
-          <Button variant="action" hotkey="N" wide onClick={onward}>
-            <Box as="span" truncate>
-              {left > 0 ? "rest fine" : "all seen"}
-              {next ? `, ${following ? "" : "new: "}${next}` : ", done"}
-            </Box>
-          </Button>
+          <Onward room={room} usual={usual} />
         </Box>
       </Flex>
       {more && <OtherKinds room={room} shown={kinds} close={() => setMore(false)} />}
@@ -99,9 +64,76 @@ export function Dock({ room }: { room: Entity }) {
   );
 }
 
-function Counter({ kind, count, number, add }: { kind: string; count: number; number: number; add: () => void }) {
+/** A photo of what was tapped last: the defect just recorded, else the point, else the room. */
+const Camera = memo(function Camera({ room }: { room: Entity }) {
+  const inspection = useInspection((s) => s.model?.id ?? "");
+  const point = useWalking((s) => s.point);
+  const recorded = useWalking((s) => s.recorded);
+  const [trouble, setTrouble] = useState<string[]>([]);
+  const [busy, setBusy] = useState(false);
+  const seen = recorded
+    ? { kind: "observation" as const, id: recorded, shows: "defect" }
+    : point
+      ? { kind: "point" as const, id: point, shows: "overview" }
+      : { kind: "room" as const, id: room.id, shows: "overview" };
+  const take = async (files: File[]) => {
+    setBusy(true);
+    setTrouble(await takeIn(inspection, files, seen));
+    setBusy(false);
+  };
   return (
-    <Button onClick={add}>
+    <>
+      {trouble.length > 0 && (
+        <Box flexBasis="100%">
+          <Told trouble>{trouble.join(" ")}</Told>
+        </Box>
+      )}
+      <Box flex="1" minW="0">
+        <FileButton label="Take a photo" accept={PHOTO_FILES} several wide take={take}>
+          <Button variant="ink" hotkey="P" wide>
+            {busy ? "…" : recorded ? "Photo of it" : point ? "Photo" : "Photo of room"}
+          </Button>
+        </FileButton>
+      </Box>
+    </>
+  );
+});
+
+/** On to the next room; whatever nobody has spoken of in this one is fine. */
+const Onward = memo(function Onward({ room, usual }: { room: Entity; usual: readonly UsualRoom[] }) {
+  const checks = useRoomView(room.id)?.checks ?? NO_CHECKS;
+  const open = checks.filter((one) => !one.state).length;
+  const left = useInspection((s) => (s.model ? unlooked(pointsOf(s.model, room.id)).length : 0)) + open;
+  const following = useInspection((s) => {
+    const rooms = s.model ? roomsOf(s.model) : [];
+    return rooms[rooms.findIndex((one) => one.id === room.id) + 1];
+  });
+  const likely = useInspection((s) => s.model && likelyNext(s.model, usual));
+  const next = following ? nameOf(following) : likely?.name;
+  const onward = () => {
+    restFine(room, checks);
+    nextRoom(room, likely ?? undefined);
+  };
+  return (
+    <Button variant="action" hotkey="N" wide onClick={onward}>
+      <Box as="span" truncate>
+        {left > 0 ? "rest fine" : "all seen"}
+        {next ? `, ${following ? "" : "new: "}${next}` : ", done"}
+      </Box>
+    </Button>
+  );
+});
+
+interface CounterProps {
+  room: Entity;
+  kind: string;
+  count: number;
+  number: number;
+}
+
+const Counter = memo(function Counter({ room, kind, count, number }: CounterProps) {
+  return (
+    <Button onClick={() => addPoint(room, kind)}>
       <Said words={`One more ${kind}, ${count} so far`}>
         <Box as="span" minW="0" width="full">
           <Box as="span" display="block" fontFamily="mono">
@@ -117,7 +149,7 @@ function Counter({ kind, count, number, add }: { kind: string; count: number; nu
       </Said>
     </Button>
   );
-}
+});
 
 /** Every other kind of point there is. */
 function OtherKinds({ room, shown, close }: { room: Entity; shown: readonly string[]; close: () => void }) {

@@ -1,10 +1,10 @@
 /** A point of a room: what it is, what is known of it, and one tap for fine, for a defect, or for what stands in the way. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useInspection } from "../inspection/open";
+import { memo, useDeferredValue } from "react";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { PointDetails } from "./PointDetails";
-import { usePointView } from "./points";
+import { useCodesAt, usePointView } from "./points";
 import { choose, mark, select, useWalking } from "./walking";
 
 interface Props {
@@ -15,15 +15,12 @@ interface Props {
 
 const FURNITURE = "furniture in the way";
 
-export function PointRow({ point, name: ownName }: Props) {
+export const PointRow = memo(function PointRow({ point, name: ownName }: Props) {
   const view = usePointView(point.id);
   const chosen = useWalking((s) => s.point === point.id);
-  const codes = useInspection((s) =>
-    Object.values(s.model?.entities ?? {})
-      .filter((one) => one.kind === "observation" && one.values.about_id === point.id && !one.values.removed)
-      .map((one) => String(one.values.code ?? "?"))
-      .join(" "),
-  );
+  // What is under the thumb answers first; what else is known of the point follows, and counting on overtakes it.
+  const unfolded = useDeferredValue(chosen, false);
+  const codes = useCodesAt(point.id);
   const v = point.values;
   const name = view?.name ?? ownName;
   return (
@@ -92,7 +89,7 @@ export function PointRow({ point, name: ownName }: Props) {
           </Button>
         </Flex>
       </Flex>
-      {chosen && <PointDetails point={point} name={name} look={view?.look} />}
+      {chosen && unfolded && <PointDetails point={point} name={name} look={view?.look} />}
     </Box>
   );
-}
+});

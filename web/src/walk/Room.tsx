@@ -1,6 +1,6 @@
 /** One room: its bath with the zones drawn, its points, and what is looked at once in it. */
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { Schemas } from "../api/client";
 import { observe } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
@@ -16,7 +16,7 @@ import { answer } from "./walking";
 
 const STATES = ["good", "not good", "LIM", "N/A"] as const;
 
-export function Room({ room }: { room: Entity }) {
+export const Room = memo(function Room({ room }: { room: Entity }) {
   const points = usePoints(room.id);
   const view = useRoomView(room.id);
   const [about, setAbout] = useState(false);
@@ -69,10 +69,10 @@ export function Room({ room }: { room: Entity }) {
       <Photos kind="room" id={room.id} shows="overview" label="Photo of the room" inline />
     </Box>
   );
-}
+});
 
 /** What is looked at once in a room. */
-function Once({ room, checks }: { room: Entity; checks: Schemas["WalkCheckOut"][] }) {
+const Once = memo(function Once({ room, checks }: { room: Entity; checks: Schemas["WalkCheckOut"][] }) {
   const notes = useInspection((s) => s.model?.judgement?.notes) ?? [];
   return (
     <Box as="ul" listStyleType="none" mt="3" aria-label="Looked at once in this room">
@@ -130,4 +130,4 @@ function Once({ room, checks }: { room: Entity; checks: Schemas["WalkCheckOut"][
       })}
     </Box>
   );
-}
+});

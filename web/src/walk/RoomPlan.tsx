@@ -1,5 +1,7 @@
 /** The rooms in the order of the walk: a strip on a phone, floors one above the other on a tablet; how far each is. */
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { Status } from "../api/client";
 import { Mark } from "../drawings/Mark";
 import { worst } from "../drawings/standing";
@@ -21,23 +23,29 @@ interface Standing {
   seen: boolean;
 }
 
-function useStandings(): (room: Entity) => Standing {
-  const model = useInspection((s) => s.model);
-  return (room) => {
-    const view = model?.judgement?.rooms.find((one) => one.id === room.id);
-    const points = model ? pointsOf(model, room.id) : [];
-    const ids = new Set([room.id, ...points.map((one) => one.id), ...(view?.checks ?? []).map((one) => one.check_id)]);
-    const left = unlooked(points).length + (view?.checks ?? []).filter((one) => !one.state).length;
-    const shut = room.values.not_reached != null;
-    return {
-      left: shut ? 0 : left,
-      points: points.length,
-      unopened: view?.unopened ?? 0,
-      worst: worst(model?.judgement ?? null, (id) => ids.has(id)),
-      seen: shut || (room.values.walked_at != null && left === 0),
-    };
-  };
+function useStanding(room: Entity): Standing {
+  return useInspection(
+    useShallow(({ model }) => {
+      const view = model?.judgement?.rooms.find((one) => one.id === room.id);
+      const points = model ? pointsOf(model, room.id) : [];
+      const checks = view?.checks ?? [];
+      const ids = new Set([room.id, ...points.map((one) => one.id), ...checks.map((one) => one.check_id)]);
+      const left = unlooked(points).length + checks.filter((one) => !one.state).length;
+      const shut = room.values.not_reached != null;
+      return {
+        left: shut ? 0 : left,
+        points: points.length,
+        unopened: view?.unopened ?? 0,
+        worst: worst(model?.judgement ?? null, (id) => ids.has(id)),
+        seen: shut || (room.values.walked_at != null && left === 0),
+      };
+    }),
+  );
 }
+
+const NO_ROOMS: Entity[] = [];
+
+const useRooms = (): Entity[] => useInspection(useShallow((s) => (s.model ? roomsOf(s.model) : NO_ROOMS)));
 
 interface Props {
   room: Entity | undefined;
@@ -45,9 +53,7 @@ interface Props {
 }
 
 export function RoomStrip({ room, add }: Props) {
-  const model = useInspection((s) => s.model);
-  const standing = useStandings();
-  if (!model) return null;
+  const rooms = useRooms();
   return (
     <Flex
       as="nav"
@@ -60,20 +66,9 @@ export function RoomStrip({ room, add }: Props) {
       borderColor="line"
       flex="none"
     >
-      {roomsOf(model).map((one) => {
-        const { left, seen } = standing(one);
-        return (
-          <Button
-            key={one.id}
-            variant="choice"
-            pressed={one.id === room?.id}
-            label={`${nameOf(one)}, ${seen ? "seen" : `${left} left`}`}
-            onClick={() => goTo(one.id)}
-          >
-            {nameOf(one)} <Dot seen={seen} begun={one.values.walked_at != null} />
-          </Button>
-        );
-      })}
+      {rooms.map((one) => (
+        <StripRoom key={one.id} room={one} chosen={one.id === room?.id} />
+      ))}
       <Button onClick={add} label="Add a room">
         + room
       </Button>
@@ -81,12 +76,23 @@ export function RoomStrip({ room, add }: Props) {
   );
 }
 
+const StripRoom = memo(function StripRoom({ room, chosen }: { room: Entity; chosen: boolean }) {
+  const { left, seen } = useStanding(room);
+  return (
+    <Button
+      variant="choice"
+      pressed={chosen}
+      label={`${nameOf(room)}, ${seen ? "seen" : `${left} left`}`}
+      onClick={() => goTo(room.id)}
+    >
+      {nameOf(room)} <Dot seen={seen} begun={room.values.walked_at != null} />
+    </Button>
+  );
+});
+
 /** Floors from the roof down, the rooms of each in the order of the walk. */
 export function RoomPlan({ room, add }: Props) {
-  const model = useInspection((s) => s.model);
-  const standing = useStandings();
-  if (!model) return null;
-  const rooms = roomsOf(model);
+  const rooms = useRooms();
   const floors = [...FLOORS, ""].map((floor) => ({
     floor,
     rooms: rooms.filter((one) => String(one.values.floor ?? "") === floor),
@@ -102,13 +108,7 @@ export function RoomPlan({ room, add }: Props) {
             </Box>
             <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))">
               {one.rooms.map((here) => (
-                <PlannedRoom
-                  key={here.id}
-                  room={here}
-                  number={rooms.indexOf(here) + 1}
-                  chosen={here.id === room?.id}
-                  {...standing(here)}
-                />
+                <PlannedRoom key={here.id} room={here} number={rooms.indexOf(here) + 1} chosen={here.id === room?.id} />
               ))}
             </Box>
           </Box>
@@ -120,13 +120,14 @@ export function RoomPlan({ room, add }: Props) {
   );
 }
 
-interface PlannedProps extends Standing {
+interface PlannedProps {
   room: Entity;
   number: number;
   chosen: boolean;
 }
 
-function PlannedRoom({ room, number, chosen, left, points, unopened, worst: status, seen }: PlannedProps) {
+const PlannedRoom = memo(function PlannedRoom({ room, number, chosen }: PlannedProps) {
+  const { left, points, unopened, worst: status, seen } = useStanding(room);
   const told = room.values.not_reached ? String(room.values.not_reached) : left ? `${left} left` : "seen";
   return (
     <Button variant="plain" size="bare" pressed={chosen} onClick={() => goTo(room.id)}>
@@ -159,7 +160,7 @@ function PlannedRoom({ room, number, chosen, left, points, unopened, worst: stat
       </Said>
     </Button>
   );
-}
+});
 
 function Dot({ seen, begun }: { seen: boolean; begun: boolean }) {
   return (

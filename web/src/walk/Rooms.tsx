@@ -17,12 +17,11 @@ import { useKeys } from "./useKeys";
 import { adding, openRoom, useWalking } from "./walking";
 
 export function Rooms() {
-  const model = useInspection((s) => s.model);
   const chosen = useWalking((s) => s.room);
+  const room = useInspection((s) => (s.model ? openRoom(s.model, chosen) : undefined));
   const choosing = useWalking((s) => s.choosing);
   const narrow = useNarrow();
   const isAdding = useWalking((s) => s.adding);
-  const room = model ? openRoom(model, chosen) : undefined;
   useKeys();
   // What is told in passing stands above the counters, not over them.
   useEffect(() => {
@@ -31,7 +30,6 @@ export function Rooms() {
       delete document.documentElement.dataset.dock;
     };
   }, []);
-  if (!model) return null;
   const add = () => adding(true);
   const plan = narrow ? <RoomStrip room={room} add={add} /> : <RoomPlan room={room} add={add} />;
   return (

@@ -37,8 +37,37 @@ export function usePoints(roomId: string): Entity[] {
   return useInspection(useShallow((s) => (s.model ? pointsOf(s.model, roomId) : NONE)));
 }
 
+const viewsOf = new WeakMap<View[], Map<string, View>>();
+
+/** What is said of a point: every row asks at every change, so it is looked up rather than searched for. */
 export function usePointView(id: string): View | undefined {
-  return useInspection((s) => s.model?.judgement?.points.find((one) => one.id === id));
+  return useInspection((s) => {
+    const views = s.model?.judgement?.points;
+    if (!views) return undefined;
+    let byId = viewsOf.get(views);
+    if (!byId) viewsOf.set(views, (byId = new Map(views.map((one) => [one.id, one]))));
+    return byId.get(id);
+  });
+}
+
+const codesAt = new WeakMap<Entities, Map<string, string>>();
+
+/** The codes of what was observed at a thing, with a space between; empty where nothing was. */
+export function useCodesAt(id: string): string {
+  return useInspection((s) => {
+    const entities = s.model?.entities;
+    if (!entities) return "";
+    let found = codesAt.get(entities);
+    if (!found) {
+      codesAt.set(entities, (found = new Map()));
+      for (const { kind, values } of Object.values(entities)) {
+        if (kind !== "observation" || values.removed) continue;
+        const about = String(values.about_id ?? "");
+        found.set(about, [found.get(about), String(values.code ?? "?")].filter(Boolean).join(" "));
+      }
+    }
+    return found.get(id) ?? "";
+  });
 }
 
 export function useRoomView(id: string): Schemas["RoomOut"] | undefined {
