@@ -13,7 +13,9 @@ import { STAGES } from "./stages";
 /** On a phone the stages run sideways: the open one is brought into sight. */
 function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
   const here = useRef<HTMLAnchorElement>(null);
-  useEffect(() => here.current?.scrollIntoView({ block: "nearest", inline: "center" }), [stage]);
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [stage]);
   return here;
 }
 
