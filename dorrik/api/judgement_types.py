@@ -284,7 +284,7 @@ class LimitedOut(BaseModel):
 
 class LimitedShareOut(BaseModel):
     """How much is limited: of the tests and of the points; share: the larger part (of 1); riskiest: what hides the
-    circuit at most risk; says: all of it in a line."""
+    circuit at most risk; says: all of it in a line; warning: where that is more than the house allows."""
 
     tests: int
     limited_tests: int
@@ -293,6 +293,7 @@ class LimitedShareOut(BaseModel):
     share: float
     riskiest: str
     says: str
+    warning: str | None
 
 
 class BoardSumOut(BaseModel):
@@ -396,7 +397,6 @@ class JudgementOut(BaseModel):
     asked: list[AskedOut]
     limited: int
     tests: int
-    limited_warning: str | None
     rule_book: str
     words: dict[str, str]
     caution: str

@@ -141,6 +141,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
             progress.tests,
             progress.limited,
             frozenset(c.id for _, c in context.circuits if context.rated_ma(c) is None),
+            context.house.limited_share,
         ),
         progress=progress,
         house_rules=context.house,

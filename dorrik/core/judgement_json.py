@@ -86,7 +86,6 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         ],
         "limited": judgement.progress.limited,
         "tests": judgement.progress.tests,
-        "limited_warning": judgement.progress.limited_warning,
         "rule_book": book.name,
         "words": book.words,
         "caution": book.caution,

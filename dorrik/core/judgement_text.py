@@ -36,8 +36,8 @@ def _lines(judgement: Judgement) -> Iterator[str]:
     for stage in judgement.progress.stages:
         if stage.left:
             yield f"     left  {stage.stage}: {', '.join(stage.left_names)}"
-    if judgement.progress.limited_warning:
-        yield f"  limited  {judgement.progress.limited_warning}"
+    if judgement.limited_share.warning:
+        yield f"  limited  {judgement.limited_share.warning}"
     yield ""
     yield judgement.rule_book.caution
 

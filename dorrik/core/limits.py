@@ -114,7 +114,8 @@ def _sentence(reason: str) -> str:
 class Share:
     """How much of the work is limited. tests, limited_tests: of the tests that apply; points, limited_points: of the
     points listed; share: the larger of the two parts (of 1); riskiest: what hides the circuit at most risk, '' where
-    nothing limited touches a circuit; says: all of it in a line."""
+    nothing limited touches a circuit; says: all of it in a line; warning: what the report cannot claim, where either
+    part is more than the house allows."""
 
     tests: int
     limited_tests: int
@@ -123,12 +124,19 @@ class Share:
     share: float
     riskiest: str
     says: str
+    warning: str | None
 
 
 def share(
-    inspection: Inspection, found: tuple[Limited, ...], tests: int, limited_tests: int, unprotected: frozenset[str]
+    inspection: Inspection,
+    found: tuple[Limited, ...],
+    tests: int,
+    limited_tests: int,
+    unprotected: frozenset[str],
+    most: float,
 ) -> Share:
-    """The share of what is limited (rule 12.4). unprotected: ids of circuits without a sensitive RCD."""
+    """The share of what is limited (rule 12.4). unprotected: ids of circuits without a sensitive RCD; most: the part
+    (of 1) beyond which the house warns."""
     points = all_points(inspection)
     shut = {room.id for room in inspection.rooms if room.not_reached}
     hidden = sum(bool(point.not_reached) or point.room_id in shut for point in points)
@@ -140,7 +148,20 @@ def share(
     if points:
         told.append(f"{hidden} of {len(points)} points")
     says = f"Limited: {', '.join(told)}." if told else "Nothing is limited."
-    return Share(tests, limited_tests, len(points), hidden, max(parts), worst, f"{says} {worst}".strip())
+    too_much = [
+        f"{count} of {of} {what} ({part:.0%})"
+        for count, of, what, part in (
+            (limited_tests, tests, "tests are limitations", parts[0]),
+            (hidden, len(points), "points were not reached", parts[1]),
+        )
+        if part > most
+    ]
+    warning = (
+        f"{' and '.join(too_much)}. The report speaks only of what was reached and tested; agree with the client "
+        "how the rest will be reached."
+    )
+    says = f"{says} {worst}".strip()
+    return Share(tests, limited_tests, len(points), hidden, max(parts), worst, says, warning if too_much else None)
 
 
 def _riskiest(inspection: Inspection, found: tuple[Limited, ...], unprotected: frozenset[str]) -> str:

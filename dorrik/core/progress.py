@@ -67,13 +67,12 @@ class Asked:
 @record
 class Progress:
     """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM or
-    N/V; the warning, if due."""
+    N/V."""
 
     stages: tuple[StageProgress, ...]
     asked: tuple[Asked, ...]
     tests: int
     limited: int
-    limited_warning: str | None
 
 
 _DEFAULTS = HouseRules()
@@ -302,18 +301,11 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
         left["walk"] += not looked
         if not looked and len(names["walk"]) < NAMED:
             names["walk"].append(words)
-    warning = None
-    if tests and limited / tests > house.limited_share:
-        warning = (
-            f"{limited} of {tests} tests are limitations ({limited / tests:.0%}). The report speaks only of what was "
-            "tested; agree with the client how the rest will be reached."
-        )
     return Progress(
         stages=tuple(StageProgress(stage, done[stage], left[stage], tuple(names[stage])) for stage in STAGES),
         asked=tuple(asked),
         tests=tests,
         limited=limited,
-        limited_warning=warning,
     )
 
 

@@ -99,10 +99,9 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     if waiting:
         named = ", ".join(waiting[:3]) + (" …" if len(waiting) > 3 else "")
         yield Hindrance("look", "walk", f"{len(waiting)} lines of the inspection schedule are left: {named}")
-    if judgement.progress.limited_warning:
-        yield Hindrance(
-            "look", "walk", f"{judgement.progress.limited_warning} {judgement.limited_share.riskiest}".strip()
-        )
+    limited = judgement.limited_share
+    if limited.warning:
+        yield Hindrance("look", "walk", f"{limited.warning} {limited.riskiest}".strip())
 
 
 def _of_observation(inspection: Inspection, observation: Observation) -> Iterator[Hindrance]:

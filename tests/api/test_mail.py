@@ -1,9 +1,12 @@
-"""The confirmation by mail, over a real SMTP server on loopback."""
+"""Letters by mail, over a real SMTP server on loopback: the confirmation, and the notice of a danger."""
 
 import email
+import os
 from email.policy import default
+from io import BytesIO
 
 import pytest
+from pypdf import PdfReader
 
 from dorrik.demo.mail_catcher import catch
 from dorrik.store.engine import new_id
@@ -68,3 +71,48 @@ def test_without_a_server_or_with_one_that_is_down_it_says_so(inspector, job, mo
 def test_a_stranger_cannot_send_another_firms_letter(stranger, job, caught):
     assert send(stranger, job, "a@b.example").status_code == 404
     assert caught() == []
+
+
+@pytest.fixture
+def danger(inspector):
+    """An inspection with a C1 that the tenant was told of: the path of its notice."""
+    inspection = inspector.begin()
+    one = inspector.add(
+        inspection, "observation", "inspection", inspection, about_entity="inspection", about_id=inspection,
+        text="Live part reachable in the hall", catalogue_key="live-part-reachable", code="C1",
+        told_to="Hester Vane", told_at="2026-11-26T10:42:00Z",
+    )  # fmt: skip
+    return f"/api/inspections/{inspection}/observations/{one}/notice"
+
+
+def test_the_notice_of_a_danger_leaves_with_the_notice_attached(inspector, danger, caught):
+    answer = inspector.http.post(danger, json={"to": "hester@vane.example"})
+    assert answer.status_code == 200, answer.text
+    assert answer.json()["to"] == "hester@vane.example"
+    (mail,) = caught()
+    assert (mail["To"], mail["Reply-To"]) == ("hester@vane.example", inspector.me["email"])
+    assert inspector.me["name"] in mail.get_body().get_content()
+    (attached,) = mail.iter_attachments()
+    assert attached.get_filename() == "notice-of-danger.pdf"
+    text = " ".join(page.extract_text() for page in PdfReader(BytesIO(attached.get_content())).pages)
+    assert "Hester Vane" in text and "10:42" in text
+
+
+def test_the_same_notice_asked_for_twice_leaves_once_and_a_changed_one_again(inspector, danger, caught):
+    for _ in range(2):
+        assert inspector.http.post(danger, json={"to": "hester@vane.example"}).status_code == 200
+    assert len(caught()) == 1
+    inspection, one = danger.split("/")[3], danger.split("/")[5]
+    inspector.send(inspection, inspector.change("observation", one, "made_safe", "refused"))
+    assert inspector.http.post(danger, json={"to": "hester@vane.example"}).status_code == 200
+    assert len(caught()) == 2
+
+
+def test_a_notice_that_cannot_leave_says_so_and_nothing_counts_as_sent(inspector, danger, monkeypatch, caught):
+    smtp = os.environ["DORRIK_SMTP"]
+    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{free_port()}")
+    answer = inspector.http.post(danger, json={"to": "hester@vane.example"})
+    assert (answer.status_code, "nothing was sent" in answer.json()["message"]) == (409, True)
+    monkeypatch.setenv("DORRIK_SMTP", smtp)
+    assert inspector.http.post(danger, json={"to": "hester@vane.example"}).status_code == 200
+    assert len(caught()) == 1

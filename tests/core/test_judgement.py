@@ -147,9 +147,9 @@ def test_a_report_of_limitations_is_warned_about():
     for circuit in home["inspection"]["boards"][0]["circuits"]:
         circuit["zs_ohm"] = "LIM RCD trips on test"
         circuit["insulation_lne_mohm"] = "N/V"
-    progress = judged(home).progress
-    assert (progress.limited, progress.tests) == (6, 22)
-    assert "27%" in progress.limited_warning
+    judgement = judged(home)
+    assert (judgement.progress.limited, judgement.progress.tests) == (6, 22)
+    assert "6 of 22 tests are limitations (27%)" in judgement.limited_share.warning
 
 
 def test_the_document_survives_the_round_trip():

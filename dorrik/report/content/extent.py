@@ -22,7 +22,7 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
             for one in inspection.limitations
         ],
         "limited": limited(inspection, judgement.rule_book),
-        "limited_warning": judgement.progress.limited_warning,
+        "limited_warning": judgement.limited_share.warning,
         "sampling": judgement.sampling.says if judgement.sampling else None,
         "sampling_plainly": judgement.sampling.plainly if judgement.sampling else "",
         "sampling_drawn": _drawn(inspection, judgement),

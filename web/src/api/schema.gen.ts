@@ -2545,8 +2545,6 @@ export interface components {
             limited: number;
             /** Tests */
             tests: number;
-            /** Limited Warning */
-            limited_warning: string | null;
             /** Rule Book */
             rule_book: string;
             /** Words */
@@ -2661,7 +2659,7 @@ export interface components {
         /**
          * LimitedShareOut
          * @description How much is limited: of the tests and of the points; share: the larger part (of 1); riskiest: what hides the
-         *     circuit at most risk; says: all of it in a line.
+         *     circuit at most risk; says: all of it in a line; warning: where that is more than the house allows.
          */
         LimitedShareOut: {
             /** Tests */
@@ -2678,6 +2676,8 @@ export interface components {
             riskiest: string;
             /** Says */
             says: string;
+            /** Warning */
+            warning: string | null;
         };
         /** LinkIn */
         LinkIn: {

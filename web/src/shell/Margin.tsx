@@ -195,9 +195,9 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
           Nothing to point out: notes appear here as you leave each figure.
         </Text>
       )}
-      {stage === "dead" && judgement.limited_warning && (
+      {stage === "dead" && judgement.limited_share.warning && (
         <Text color="quiet" mb="3">
-          {judgement.limited_warning}
+          {judgement.limited_share.warning}
         </Text>
       )}
       <Text mt="4" pt="2" borderTopWidth="1px" borderColor="line" fontSize="xs" color="quiet">

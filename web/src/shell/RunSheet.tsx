@@ -86,12 +86,11 @@ export function RunSheet({ stage }: { stage: Stage }) {
 /** How much of the work is limited: always in sight, and one tap from what it is. */
 function Limited({ id }: { id: string }) {
   const share = useInspection((s) => s.model?.judgement?.limited_share);
-  const over = useInspection((s) => s.model?.judgement?.limited_warning);
   if (!share) return null;
   return (
     <Box className={css.limited} title={share.says}>
       <Link to={`/inspection/${id}/walk?view=limits`}>
-        {over ? <b>limited</b> : "limited"}{" "}
+        {share.warning ? <b>limited</b> : "limited"}{" "}
         <Box as="span" fontFamily="mono">
           {Math.round(share.share * 100)} %
         </Box>

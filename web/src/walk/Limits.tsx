@@ -12,7 +12,7 @@ export function Limits() {
   const model = useInspection((s) => s.model);
   const judgement = model?.judgement;
   if (!model || !judgement) return null;
-  const { limited_share: share, limits, limited_warning: warning } = judgement;
+  const { limited_share: share, limits } = judgement;
   const own = children(model, "limitation", model.id);
   const agreed = new Set(own.map((one) => one.values.about_id));
   const agree = ({ what, why, things }: Group) => {
@@ -33,9 +33,9 @@ export function Limits() {
         </Text>
       </Flex>
       {share.riskiest && <Text mb="2">{share.riskiest}</Text>}
-      {warning && (
+      {share.warning && (
         <Text mb="3" borderLeftWidth="4px" borderColor="ink" pl="2">
-          <b>{warning}</b>
+          <b>{share.warning}</b>
         </Text>
       )}
       <Section
