@@ -30,7 +30,9 @@ def placed(inspection: Inspection) -> Inspection:
 
     def told(points: Sequence[Point]) -> tuple[Point, ...]:
         return tuple(
-            replace(point, **_told(point, rooms[point.room_id], names[point.id])) if point.room_id in rooms else point
+            _with(point, tuple(_told(point, rooms[point.room_id], names[point.id]).items()))
+            if point.room_id in rooms
+            else point
             for point in points
         )
 
@@ -42,6 +44,12 @@ def placed(inspection: Inspection) -> Inspection:
         points=told(inspection.points),
         boards=tuple(replace(board, circuits=tuple(map(of_circuit, board.circuits))) for board in inspection.boards),
     )
+
+
+@cached
+def _with(point: Point, told: tuple[tuple[str, Any], ...]) -> Point:
+    """Most points stay as they are from one entry to the next, and writing into one is most of the work."""
+    return replace(point, **dict(told))
 
 
 def all_points(inspection: Inspection) -> list[Point]:
