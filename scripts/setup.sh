@@ -44,6 +44,7 @@ elif [ ${#letters[@]} -gt 0 ]; then
 fi
 if [ "$mode" = test ]; then
   command -v chromium >/dev/null || want+=(chromium)
+  command -v chromium-headless-shell >/dev/null || want+=(chromium-headless-shell)
 fi
 if [ ${#want[@]} -gt 0 ]; then
   if [ "$(id -u)" -ne 0 ]; then

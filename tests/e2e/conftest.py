@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 from playwright.sync_api import Error as PlaywrightError
 
-from tests.chromium import FLAGS, executable
+from tests.chromium import FLAGS, without_windows
 from tests.conftest import PASSWORD, Firm
 from tests.serving import Server
 
@@ -35,7 +35,7 @@ def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestR
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=executable(), args=FLAGS)
+        browser = playwright.chromium.launch(executable_path=without_windows(), args=FLAGS)
         yield browser
         browser.close()
 
