@@ -41,7 +41,7 @@ wheel: ## the rules alone as a wheel, in var/wheel: standard library only
 	@scripts/setup.sh test
 	.venv/bin/uv build --wheel --offline --no-build-isolation --python $(PY) --out-dir var/wheel
 
-fuzz: ## what takes minutes: every operation under requests made from its schema, fifty kills (FUZZ_EXAMPLES=…)
+fuzz: ## what takes minutes: every operation under requests made from its schema, fifty kills, sixty photos (FUZZ_EXAMPLES=…)
 	@scripts/setup.sh test
 	$(PY) -m pytest fuzz -n 2 -s
 
