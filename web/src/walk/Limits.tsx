@@ -8,18 +8,22 @@ import { Button } from "../ui/Button";
 import { Lines, Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
 
+type Limited = Schemas["LimitedOut"];
+
 export function Limits() {
   const model = useInspection((s) => s.model);
   const judgement = model?.judgement;
   if (!model || !judgement) return null;
   const { limited_share: share, limits } = judgement;
   const own = children(model, "limitation", model.id);
-  const agreed = new Set(own.map((one) => one.values.about_id));
-  const agree = ({ what, why, things }: Group) => {
-    for (const thing of things.filter((one) => !agreed.has(one.entity_id))) {
+  // One thing may be limited in several ways, and each is agreed by itself.
+  const agreed = new Set(own.map((one) => `${String(one.values.about_id)}/${String(one.values.what)}`));
+  const open = (thing: Limited) => !agreed.has(`${thing.entity_id}/${inWords(thing)}`);
+  const agree = ({ why, things }: Group) => {
+    for (const thing of things.filter(open)) {
       const about = { about_entity: thing.entity, about_id: thing.entity_id };
       const agreed_on = new Date().toISOString().slice(0, 10);
-      add("limitation", model.id, { ...about, what: `${what}: ${thing.whom}`, reason: why, agreed_on });
+      add("limitation", model.id, { ...about, what: inWords(thing), reason: why, agreed_on });
     }
   };
   return (
@@ -51,7 +55,7 @@ export function Limits() {
                   <b>{one.what}</b> · {one.why}
                   <Text color="quiet">{one.whom.join(", ")}</Text>
                 </Box>
-                {one.things.some((thing) => !agreed.has(thing.entity_id)) && (
+                {one.things.some(open) && (
                   <Button size="sm" onClick={() => agree(one)}>
                     Agreed with …
                   </Button>
@@ -66,8 +70,10 @@ export function Limits() {
   );
 }
 
+const inWords = ({ what, whom }: Limited) => `${what}: ${whom}`;
+
 /** The same with the same reason is one line, with all that it concerns. */
-function grouped(limits: readonly Schemas["LimitedOut"][]): Group[] {
+function grouped(limits: readonly Limited[]): Group[] {
   const found = new Map<string, Group>();
   for (const thing of limits) {
     const { what, why, whom } = thing;
@@ -84,5 +90,5 @@ interface Group {
   what: string;
   why: string;
   whom: string[];
-  things: Schemas["LimitedOut"][];
+  things: Limited[];
 }
