@@ -6,12 +6,17 @@ from pathlib import Path
 
 import pytest
 from argon2 import PasswordHasher
+from hypothesis import HealthCheck, settings
 from sqlalchemy import Engine
 
 from dorrik.store import migrate, people
 from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
 from tests.serving import Server, free_port
+
+# How long an example takes is the machine's affair: speed is measured in benchmarks/.
+settings.register_profile("untimed", settings(), deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("untimed")
 
 PASSWORD = "a long test password"
 #: Hashed once for the whole run and at the least cost there is: hashing is slow on purpose, and a hash says itself what

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
+from functools import reduce
 from typing import cast, get_args
 from weakref import WeakKeyDictionary
 
@@ -137,7 +138,9 @@ def notes(context: Context) -> Iterator[Note]:
     for grown_by_one in _by_cause(found.widenings):
         one = max(grown_by_one, key=lambda widening: widening.share)
         added = dict.fromkeys(point for widening in grown_by_one for point in widening.added if point in still)
-        left = [names[point] for point in added]
+        # The title names the circuit: what hangs on it goes by its own name.
+        groups = [widening.group for widening in grown_by_one]
+        left = [reduce(lambda name, group: name.removeprefix(f"{group}: "), groups, names[point]) for point in added]
         if not left:
             continue
         named = ", ".join(left[:6]) + (f" and {len(left) - 6} more" if len(left) > 6 else "")
@@ -149,8 +152,8 @@ def notes(context: Context) -> Iterator[Note]:
             source="rule 12.2",
             next_step=f"Open {named} as well.",
         )
-        groups = " and ".join(widening.group for widening in grown_by_one)
-        yield Note("point", one.found_at[0], "opened", f"Sample, {groups}", verdict, touches=(*one.found_at, *added))
+        title = f"Sample, {' and '.join(groups)}"
+        yield Note("point", one.found_at[0], "opened", title, verdict, touches=(*one.found_at, *added))
 
 
 def _by_cause(widenings: Sequence[sampling.Widening]) -> list[list[sampling.Widening]]:

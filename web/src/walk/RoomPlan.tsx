@@ -1,6 +1,6 @@
 /** The rooms in the order of the walk: a strip on a phone, floors one above the other on a tablet; how far each is. */
 import { Box, Flex } from "@chakra-ui/react";
-import { memo } from "react";
+import { memo, useEffect, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Status } from "../api/client";
 import { Mark } from "../drawings/Mark";
@@ -78,8 +78,14 @@ export function RoomStrip({ room, add }: Props) {
 
 const StripRoom = memo(function StripRoom({ room, chosen }: { room: Entity; chosen: boolean }) {
   const { left, seen } = useStanding(room);
+  const here = useRef<HTMLButtonElement>(null);
+  // The strip runs sideways: the room that is open is brought into sight.
+  useEffect(() => {
+    if (chosen) here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [chosen]);
   return (
     <Button
+      ref={here}
       variant="choice"
       pressed={chosen}
       label={`${nameOf(room)}, ${seen ? "seen" : `${left} left`}`}
