@@ -41,9 +41,10 @@ wheel: ## the rules alone as a wheel, in var/wheel: standard library only
 	@scripts/setup.sh test
 	.venv/bin/uv build --wheel --offline --no-build-isolation --python $(PY) --out-dir var/wheel
 
-fuzz: ## what takes minutes: every operation under requests made from its schema, fifty kills, sixty photos (FUZZ_EXAMPLES=…)
+fuzz: ## what takes minutes: requests made from the contract (FUZZ_EXAMPLES=…), fifty kills, sixty photos, every example of the property tests
 	@scripts/setup.sh test
 	$(PY) -m pytest fuzz -n 2 -s
+	DORRIK_EVERY_EXAMPLE=1 $(PY) -m pytest tests -n 2 --dist worksteal -m hypothesis
 
 accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings and whole homes (six minutes)
 	@scripts/setup.sh test

@@ -9,6 +9,7 @@ from benchmarks import (
     key_to_verdict,
     large,
     load,
+    machine,
     page_weight,
     round_trip,
     searching,
@@ -31,4 +32,6 @@ ALL = {
 }
 
 for name in sys.argv[1:] or ALL:
+    # A machine is not the same from hour to hour: each figure is told with the speed that it was taken at.
+    print(machine.in_words())
     ALL[name].run()

@@ -1,4 +1,5 @@
-"""One private MariaDB for the whole run, started when the first test asks for it."""
+"""One private MariaDB and one server for the whole run, shared by its workers, started when the first test asks for
+them."""
 
 import uuid
 from collections.abc import Iterator
@@ -9,14 +10,32 @@ from argon2 import PasswordHasher
 from hypothesis import HealthCheck, settings
 from sqlalchemy import Engine
 
-from dorrik.store import migrate, people
+from benchmarks import machine
+from dorrik.store import people
 from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB
-from tests.serving import Server, free_port
+from tests import shared
+from tests.examples import examples
+from tests.serving import Server
 
 # How long an example takes is the machine's affair: speed is measured in benchmarks/.
-settings.register_profile("untimed", settings(), deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.register_profile(
+    "untimed", settings(), max_examples=examples(100), deadline=None, suppress_health_check=[HealthCheck.too_slow]
+)
 settings.load_profile("untimed")
+
+
+def pytest_terminal_summary(terminalreporter: pytest.TerminalReporter) -> None:
+    """The time that the tests took is told with the speed of the machine that it was taken on."""
+    terminalreporter.write_line(machine.in_words())
+
+
+def pytest_sessionfinish(session: pytest.Session) -> None:
+    """What the workers share ends with the run, not with the first of them."""
+    if not hasattr(session.config, "workerinput"):
+        factory: pytest.TempPathFactory | None = getattr(session.config, "_tmp_path_factory", None)
+        if factory is not None:
+            shared.end(factory.getbasetemp())
 
 PASSWORD = "a long test password"
 #: Hashed once for the whole run and at the least cost there is: hashing is slow on purpose, and a hash says itself what
@@ -25,10 +44,23 @@ PASSWORD_HASH = PasswordHasher(time_cost=1, memory_cost=8, parallelism=1).hash(P
 
 
 @pytest.fixture(scope="session")
-def mariadb(tmp_path_factory: pytest.TempPathFactory) -> Iterator[PrivateMariaDB]:
-    """A running server with the schema in place."""
-    with PrivateMariaDB(tmp_path_factory.mktemp("mariadb")) as server:
-        migrate.upgrade(server.url)
+def run_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The folder of the whole run: that of a worker lies within it."""
+    return shared.folder_of_the_run(tmp_path_factory.getbasetemp())
+
+
+@pytest.fixture(scope="session")
+def mariadb(run_folder: Path) -> Iterator[PrivateMariaDB]:
+    """A running server with the schema in place, the same for all workers."""
+    with shared.database(run_folder) as server:
+        yield server
+
+
+@pytest.fixture
+def own_mariadb(run_folder: Path, tmp_path: Path) -> Iterator[PrivateMariaDB]:
+    """A running server of the test's own, with the schema in place."""
+    server = PrivateMariaDB(shared.migrated_copy(run_folder, tmp_path / "db"))
+    with server:
         yield server
 
 
@@ -80,7 +112,6 @@ def built_web() -> Path:
 
 
 @pytest.fixture(scope="session")
-def server(mariadb: PrivateMariaDB, built_web: Path) -> Iterator[Server]:
-    server = Server(mariadb.url, free_port())
-    yield server
-    server.kill()
+def server(run_folder: Path, mariadb: PrivateMariaDB, built_web: Path) -> Server:
+    """The application on the shared database, the same for all workers; it ends with the run."""
+    return shared.server(run_folder, mariadb.url)

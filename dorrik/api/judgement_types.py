@@ -49,6 +49,7 @@ class NoteOut(BaseModel):
     because_of: FigureOut | None
     actions: list[ActionOut]
     on_record: bool
+    asks: bool
     overruled: "OverruledOut | None"
 
 
@@ -57,6 +58,18 @@ class OverruledOut(BaseModel):
 
     status: Status
     reason: str
+
+
+class AgainstOut(BaseModel):
+    """One thing that stands against a satisfactory result; stage: where it is answered."""
+
+    kind: Literal["code", "suggested", "marked", "uncoded", "test", "failing", "question"]
+    says: str
+    stage: Stage
+    entity: str
+    entity_id: str
+    field: str
+    observation_id: str
 
 
 class ExpectedOut(BaseModel):
@@ -180,6 +193,7 @@ class SamplingOut(BaseModel):
     frame: int
     drawn: int
     drawn_defective: int
+    closed: int
     most: int | None
     beside: int
     beside_defective: int
@@ -379,6 +393,7 @@ class JudgementOut(BaseModel):
     outcome: Literal["satisfactory", "unsatisfactory", "open"]
     outcome_says: str
     outcome_because: list[str]
+    against: list[AgainstOut]
     interval: IntervalOut | None
     duties: list[DutyOut]
     sums: dict[str, str]

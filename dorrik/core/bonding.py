@@ -18,6 +18,10 @@ _BY_NEUTRAL = ((35.0, 10.0), (50.0, 16.0), (95.0, 25.0), (150.0, 35.0))
 _STANDARD_MM2 = (1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0, 50.0, 70.0, 95.0, 120.0)
 
 
+#: No main bond is smaller (mm²), BS 7671 544.1.1.
+LEAST_BOND_MM2 = 6.0
+
+
 def _next_size_mm2(least_mm2: float) -> float:
     for size in _STANDARD_MM2:
         if size >= least_mm2 - 1e-9:
@@ -45,24 +49,25 @@ def main_bonding_mm2(earthing: str, earthing_conductor_mm2: float, neutral_mm2: 
             if neutral_mm2 <= upto:
                 return size
         return 50.0
-    return min(25.0, max(6.0, _next_size_mm2(earthing_conductor_mm2 / 2)))
+    return min(25.0, max(LEAST_BOND_MM2, _next_size_mm2(earthing_conductor_mm2 / 2)))
 
 
 def judge_size(name: str, found_mm2: float, least_mm2: float, *, to_electrode: bool = False) -> Verdict:
     """Hold a conductor's size against the least (mm²), rule 3.6.
 
-    to_electrode: an earthing conductor to an electrode, which carries so little that it may be far smaller.
+    to_electrode: an earthing conductor to an electrode, which carries so little that it may be far smaller, and with it the
+    bonds that follow from it, of 6 mm² at least.
     """
     source = "BS 7671 542.3, 544.1 · rule 3.6"
     if to_electrode and found_mm2 + 1e-9 < least_mm2:
         return Verdict(
             status="attention",
-            reason=f"{name} is {found_mm2:g} mm², under the table's {least_mm2:g} mm²; to an electrode it may be so by "
+            reason=f"{name} is {found_mm2:g} mm², under the table's {least_mm2:g} mm²; with an electrode it may be so by "
             "calculation.",
             source="BS 7671 542.3.1, 543.1.3 · rule 3.6",
             limit=least_mm2,
             margin=found_mm2 - least_mm2,
-            next_step="See that it is protected against damage and corrosion along its way.",
+            next_step="See that the conductor is protected against damage and corrosion along its way.",
         )
     if found_mm2 + 1e-9 < least_mm2:
         # Smaller than today's tables is no failure by itself: what met its day and shows no harm may stay (rule 13.6).
@@ -101,7 +106,7 @@ def judge_presence(state: str | None, service: str | None) -> Verdict | None:
             status="fail",
             reason=f"There is no main bond to {to}, which comes in as metal.",
             source=source,
-            next_step="Make sure that the pipe is metal where it enters; then it needs a bond.",
+            next_step="See that the pipe is metal where it enters; then it needs a bond.",
             observation="main-bond-missing",
         )
     if state == "not seen":
@@ -176,8 +181,8 @@ def judge(
         source=SOURCE,
         within=f"{{reading}} is within {{limit}}{at}",
         beyond="{reading} is above {limit} for a main bond",
-        next_step="Null the leads again, measure at the clamp and at the pipe; clean or renew the clamp, or a larger "
-        "conductor where its length alone explains it.",
+        next_step="Isolate the supply. Null the leads again, test at the clamp and at the pipe; clean or renew the clamp, "
+        "or a larger conductor where its length alone explains the reading. Reconnect, test again.",
         observation="bond-high",
     )
     verdict = compare_and_judge(reading, limit_ohm, "continuity", words)
@@ -210,15 +215,15 @@ def judge_clamp_only(reading: Reading | None, verdict: Verdict) -> Verdict:
 def judge_supplementary(reading: Reading | None, ia_a: float) -> Verdict:
     """Hold the resistance between parts that can be touched together (Ω) against 50/Ia (rule 3.7).
 
-    ia_a: current that operates the circuit's protection within 5 s (A), for an RCD its IΔn.
+    ia_a: current that operates the largest device of the room within 5 s (A), for an RCD its IΔn. Over range is no bond.
     """
     words = Words(
         name="Supplementary bonding",
         unit="Ω",
         source="BS 7671 415.2.2, R ≤ 50/Ia · rule 3.7",
-        within="{reading} keeps what is touched together within 50 V (up to {limit})",
-        beyond="{reading} lets more than 50 V stand between what is touched together (limit {limit})",
-        next_step="Look for the bond between the parts, clean its clamps, measure again.",
+        within="{reading} keeps what is touched together within 50 V (max {limit})",
+        beyond="{reading} lets more than 50 V stand between what is touched together (max {limit})",
+        next_step="Isolate. Find the bond between the parts and clean its clamps. Restore, test again.",
         observation="supplementary-bonding-missing",
     )
     return compare_and_judge(reading, 50.0 / ia_a, "continuity", words)
@@ -248,7 +253,7 @@ def judge_contact(at_clamp: Reading | None, at_pipe: Reading | None) -> Verdict:
             source=SOURCE,
             limit=CONTACT_OHM,
             margin=CONTACT_OHM - apart,
-            next_step="Clean paint and corrosion off the pipe, refit the clamp, measure again.",
+            next_step="Isolate the supply. Clean paint and corrosion off the pipe, refit the clamp. Test again.",
             observation="bond-high",
         )
     return Verdict(

@@ -30,6 +30,37 @@ POINT_KINDS = (
     "pull cord",
     "outdoor point",
 )
+#: Kinds that always need an earth behind them, however their plate is made (rule 5.2).
+CLASS_I_KINDS = ("socket", "fused unit", "cooker outlet", "cooker outlet with socket", "shower")
+#: Kinds that can be class II themselves.
+MAY_BE_CLASS_II = (
+    "light",
+    "downlights",
+    "switch",
+    "pull cord",
+    "fan",
+    "alarm",
+    "shaver supply unit",
+    "joint",
+    "fixed equipment",
+)
+#: What a circuit of its own feeds. Those of the first line are fixed class I appliances.
+CLASS_I_APPLIANCES = ("cooker", "hob", "shower", "immersion heater", "boiler", "heater", "heat pump", "hot tub")
+APPLIANCES = (*CLASS_I_APPLIANCES, "swimming pool", "caravan hook-up", "boat supply", "alarm system", "other")
+#: What guards against a broken neutral of the supply where a vehicle is charged outdoors (BS 7671 722.411.4.1).
+NEUTRAL_GUARDS = ("own electrode", "device that watches the neutral", "none", "not known")
+#: How the continuity of a circuit's points was tested (rule 4.7).
+CONTINUITY_METHODS = ("ends cross-connected", "ring left in place", "long lead", "sockets compared")
+#: What the age of a circuit is known by (rule 13.6).
+DATED_BY = (
+    "colours of its cores",
+    "type of board",
+    "labels",
+    "date on an alarm",
+    "accessories",
+    "papers",
+    "what people say",
+)
 #: Kinds at which a circuit ends or which only join or switch it: no points served.
 NOT_SERVED = ("switch", "pull cord", "joint")
 FINE, DEFECT = LOOKED = ("fine", "defect")
@@ -90,6 +121,9 @@ class Point:
     line_neutral_ohm: Reading | None = f.reading("Line to neutral", "Ω", "continuity")
     line_cpc_ohm: Reading | None = f.reading("Line to cpc", "Ω", "continuity")
     r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
+    metal_earth_v: float | None = f.number("Voltage metal to earth", "V", 0, 1000)
+    leg_one_ohm: Reading | None = f.reading("Open conductor from the first end", "Ω", "continuity")
+    leg_two_ohm: Reading | None = f.reading("Open conductor from the second end", "Ω", "continuity")
     retested: bool | None = f.flag("Re-plugged, switch worked, tested again")
     traced: str | None = f.choice(
         "Traced: it is", "on the ring", "on a spur alone", "beyond a point on a spur", "fused"
@@ -163,7 +197,19 @@ class Circuit:
     load_fuse_a: float | None = f.number("Fuse at the load", "A", 1, 125)
     outdoors: bool | None = f.flag("Feeds equipment outdoors")
     bathroom: bool | None = f.flag("Serves a bathroom")
+    appliance: str | None = f.choice("Feeds", *APPLIANCES)
     load: str | None = f.choice("Load", "resistive", "electronics", "variable-speed", "inverter", "vehicle")
+    vehicle_outdoors: bool | None = f.flag("The vehicle can stand outdoors")
+    neutral_guard: str | None = f.choice("Against a broken supply neutral", *NEUTRAL_GUARDS)
+    earthed_by: str | None = f.choice("Earth of what it feeds", "of the supply", "own electrode")
+    own_rcd: str | None = f.choice("RCD built into the load", "30 mA or less", "more than 30 mA", "none")
+    both_ways: str | None = f.choice("Device made for current both ways", "yes", "no", "not marked")
+    fitted_from: int | None = f.integer("Fitted not before", 1900, 2100)
+    fitted_to: int | None = f.integer("Fitted not after", 1900, 2100)
+    fitted_by: str | None = f.choice("Its age is known by", *DATED_BY)
+    continuity_method: str | None = f.choice("Continuity tested by", *CONTINUITY_METHODS)
+    second_csa_mm2: float | None = f.number("Second cable or size: line", "mm²", 0.5, 120)
+    second_at: str | None = f.choice("Where the second size is", "second cable at the way", "further along", "branch")
     dc_detection: bool | None = f.flag("Load detects d.c. itself")
     device_standard: str | None = f.choice("Device standard", *_STANDARDS)
     device_type: str | None = f.choice("Device type", *_TYPES)
@@ -185,6 +231,7 @@ class Circuit:
     insulation_le_mohm: Reading | None = f.reading("Insulation L–E", "MΩ", "insulation")
     insulation_ne_mohm: Reading | None = f.reading("Insulation N–E", "MΩ", "insulation")
     insulation_test_v: str | None = f.choice("Insulation tested at", "250", "500", "1000")
+    loads_removed: bool | None = f.flag("L–N tested with every load off")
     insulation_leg_one_mohm: Reading | None = f.reading("Insulation, first leg", "MΩ", "insulation")
     insulation_leg_two_mohm: Reading | None = f.reading("Insulation, second leg", "MΩ", "insulation")
     polarity: str | None = f.check("Polarity")

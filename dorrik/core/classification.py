@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterable
 from typing import Literal
 
 from dorrik.core.catalogue import entries
+from dorrik.core.outcome import WEIGHT
 from dorrik.core.record import record
 
 School = Literal["mainstream", "stricter", "milder"]
@@ -66,10 +67,6 @@ class Placed:
     questions: tuple[Question, ...]
 
 
-#: Gravity of the codes, for holding one school's view against a move.
-_GRAVITY = {"note": 0, "C3": 1, "FI": 2, "C2": 3, "C1": 4}
-
-
 def place(key: str, school: School, known: Callable[[str], bool | None]) -> Placed:
     """A code for an entry at its place. known: is a fact so? None where the inspection does not say."""
     entry, view = entries()[key], suggest(key, school)
@@ -77,9 +74,9 @@ def place(key: str, school: School, known: Callable[[str], bool | None]) -> Plac
     code, moved = view.code, ""
     if entry.until is not None:
         settled = known(entry.until.fact)
-        if settled is None and _GRAVITY[entry.until.code] < _GRAVITY[code]:
+        if settled is None and WEIGHT[entry.until.code] < WEIGHT[code]:
             questions.append(Question(entry.until.fact, entry.until.ask, code, view.reason))
-            code, moved = entry.until.code, "What would make it graver is not known yet."
+            code, moved = entry.until.code, "Answer the question: the code may be more serious."
     for fact in entry.facts:
         settled = known(fact.fact)
         if settled is None:
@@ -91,10 +88,10 @@ def place(key: str, school: School, known: Callable[[str], bool | None]) -> Plac
 
 
 def _follows(school: School, own: str, to: str) -> bool:
-    """Does a school go along with a move? The stricter not to a milder code, the milder not to a graver."""
+    """Does a school go along with a move? The stricter not to a less serious code, the milder not to a more serious one."""
     if school == "stricter":
-        return _GRAVITY[to] >= _GRAVITY[own]
-    return school == "mainstream" or _GRAVITY[to] <= _GRAVITY[own]
+        return WEIGHT[to] >= WEIGHT[own]
+    return school == "mainstream" or WEIGHT[to] <= WEIGHT[own]
 
 
 @record

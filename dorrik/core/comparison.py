@@ -6,7 +6,7 @@ one shape: what differs between rules is told by its words.
 
 from typing import Literal
 
-from dorrik.core.readings import Quantity, Reading, at_least, at_most, rounded, why_unknown
+from dorrik.core.readings import Quantity, Reading, at_least, at_most, is_own_accuracy, rounded, why_unknown
 from dorrik.core.record import record
 from dorrik.core.verdict import Status, Verdict
 
@@ -19,7 +19,7 @@ class Words:
 
     name: the figure as a subject ('Zs'); unit: of reading and limit; source: clause and rule; within, beyond: sentences
     with `{reading}` and `{limit}` in them; next_step, observation: for a reading beyond; status: for one beyond;
-    close_step: what to do where the instrument cannot tell.
+    close_step: what to do where the instrument, by its own data, cannot tell.
     """
 
     name: str
@@ -64,18 +64,28 @@ def judge(
         reading=f"{reading} {words.unit}" if reading.value is not None else f"{reading}",
         limit=_limit(limit, words.unit),
     )
+    uncertainty = rounded(reading.uncertainty(quantity))
     if state == "beyond":
+        near = margin is not None and reading.bound is None and -margin < reading.uncertainty(quantity) - 1e-12
         return Verdict(
             status=words.status,
-            reason=f"{said}.",
+            reason=f"{said}: close, within the instrument's {uncertainty} {words.unit}." if near else f"{said}.",
             source=words.source,
             limit=limit,
             margin=margin,
             next_step=words.next_step,
             observation=words.observation,
         )
+    if state == "close" and not is_own_accuracy(quantity):
+        # What instruments usually can is no fact about this one (rule 1.3).
+        return Verdict(
+            status="pass",
+            reason=f"{said}: close, instruments usually differ by {uncertainty} {words.unit}.",
+            source=f"{words.source}, 1.3",
+            limit=limit,
+            margin=margin,
+        )
     if state == "close":
-        uncertainty = rounded(reading.uncertainty(quantity))
         return Verdict(
             status="attention",
             reason=f"{said}, but by less than the instrument's uncertainty of {uncertainty} {words.unit}.",

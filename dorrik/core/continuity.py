@@ -16,7 +16,7 @@ WRONG_POLARITY = Verdict(
     status="fail",
     reason="Polarity is recorded as not correct.",
     source="BS 7671 643.6 · rule 5.2",
-    next_step="Name the point in an observation; reconnect and test again.",
+    next_step="Isolate and prove dead. Reconnect at the point, restore, test again.",
     observation="polarity-wrong",
 )
 
@@ -52,7 +52,7 @@ def judge_length(r1_r2: Reading | None, line_csa_mm2: float, cpc_csa_mm2: float,
         source=source,
         limit=expected,
         margin=allowed - abs(apart),
-        next_step="A loose joint or terminal, or more cable than was thought."
+        next_step="Isolate and prove dead. Check for a loose joint or terminal; or there is more cable than was thought."
         if higher
         else "A parallel earth path, a larger cable, or this is not the end of the line.",
     )
@@ -115,7 +115,7 @@ def judge_long_lead(recorded: Reading, expected_ohm: float) -> Verdict:
         source=source,
         limit=expected_ohm,
         margin=allowed - over,
-        next_step="A loose earth terminal, or more cable than was thought; measure once more on bare metal.",
+        next_step="Test again on bare metal. The same again: isolate, check the earth terminals, restore, test again.",
     )
 
 
@@ -134,7 +134,7 @@ def judge_point(reading: Reading, *, class_ii: bool = False) -> Verdict:
         status="fail",
         reason="No continuity: the cpc does not reach this point, or a switch or control is open.",
         source="BS 7671 643.2.1 · rules 5.2, 5.3",
-        next_step="Switches on, two-way switches both ways, controls bridged; then test again.",
+        next_step="Isolate. Switches on, two-way switches both ways, controls bridged. Test again.",
         observation="no-cpc-at-point",
     )
 

@@ -96,6 +96,18 @@ def zs_limit_ohm(standard: str, type: str, rating_a: float, disconnection_s: flo
     return round(CMIN * U0_V / ia_a + 1e-9, 2)
 
 
+@cached
+def most_permissive_ohm() -> float:
+    """The greatest Zs (Ω) that any usual device of a final circuit would pass: 9.10 Ω for a 5 A rewirable fuse."""
+    limits = []
+    for device in devices():
+        try:
+            limits.append(zs_limit_ohm(device.standard, device.type, max(device.lowest_a, 5.0), 0.4))
+        except LookupError:
+            continue
+    return max(limits)
+
+
 def unconfirmed(standard: str, type: str, rating_a: float, disconnection_s: float) -> str:
     """What could not be confirmed of a limit found by `zs_limit_ohm`, '' for nothing. Raises LookupError as `find`."""
     note = find(standard, type, rating_a).unconfirmed

@@ -71,7 +71,7 @@ class FieldSpec:
     def revive(self, kept: Any) -> Any:
         """The kept value as the rules use it: readings parsed, everything else as it is."""
         if self.kind == "reading" and kept is not None:
-            return Reading.parse(kept)
+            return Reading.parse(kept, self.unit, self.quantity)
         return reference.revive(kept) if self.kind == "corrections" and kept is not None else kept
 
     def plain(self, value: Any) -> Any:
@@ -134,7 +134,8 @@ def _reading(spec: FieldSpec, value: object) -> str | None:
     if not isinstance(value, str):
         raise FieldError(f"{spec.label} takes a reading as text, for instance 0.38 or >200.")
     try:
-        reading = Reading.parse(value if len(value) > MAX_LENGTH else _tidy(spec, value))
+        tidied = value if len(value) > MAX_LENGTH else _tidy(spec, value)
+        reading = Reading.parse(tidied, spec.unit, spec.quantity)
     except ReadingError as error:
         raise FieldError(str(error)) from None
     return None if reading.kind == "empty" else reading.text

@@ -106,6 +106,7 @@ class Rcd:
     half: str | None = f.check("Holds at ½ × IΔn")
     five_ms: Reading | None = f.reading("Trip time at 5 × IΔn", "ms", "trip-time")
     leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
+    both_ways: str | None = f.choice("Made for current both ways", "yes", "no", "not marked")
     unconfirmed: bool | None = f.flag("Carried over, not yet seen")
     removed: bool | None = f.flag("Removed")
 
@@ -151,6 +152,7 @@ class Board:
     no_cpc_notice: bool | None = f.flag("Notice of circuits without cpc")
     conditional_ka: float | None = f.number("Conditional rating", "kA", 1, 50)
     zdb_ohm: Reading | None = f.reading("Zdb", "Ω", "loop")
+    zdb_retested: bool | None = f.flag("Zdb retested on the high-current range")
     insulation_ln_mohm: Reading | None = f.reading("Insulation of the board, L–N", "MΩ", "insulation")
     insulation_lne_mohm: Reading | None = f.reading("Insulation of the board, L+N–E", "MΩ", "insulation")
     spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified")
@@ -201,6 +203,7 @@ class Inspection:
     held_at: str | None = f.instant("Put on hold")
     held_reason: str | None = f.personal("On hold because", 500)
     return_on: str | None = f.day("Return visit", ahead_days=3660)
+    operator_called_at: str | None = f.instant("Network operator called")
     extent: str | None = f.personal("Extent", 4000)
     inspected_on: str | None = f.day("Date of inspection")
     rule_book: str | None = f.choice("Rule book", *rule_book.keys())
@@ -233,6 +236,11 @@ class Inspection:
     meter_seals: str | None = f.choice("Seals of head and meter", "whole", "broken", "none seen")
     isolator: str | None = f.choice("Isolator after the meter", "present", "none")
     isolator_a: float | None = f.number("Isolator", "A", 16, 630)
+    fuse_read: str | None = f.choice("Service fuse read on", "the fuse itself", "its carrier alone", "papers")
+    maximum_demand_a: float | None = f.number("Assessed maximum demand", "A", 0, 630)
+    other_source: str | None = f.choice(
+        "Source of its own", "none", "solar", "battery", "solar and battery", "generator"
+    )
     overhead_supply: bool | None = f.flag("Overhead supply")
     storey: str | None = f.choice("Where the home lies", "house or ground floor", "upper floor flat")
     flat_above: bool | None = f.flag("Another dwelling above")

@@ -1,9 +1,11 @@
 """Instruments and leads at an inspection: calibration in date, and nulls as they should be (rules 1.3 and 1.4)."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import replace
 from datetime import UTC, date, datetime
+from typing import Any
 
-from dorrik.core.inspection import KINDS, InstrumentUsed, LeadNull
+from dorrik.core.inspection import KINDS, EntityKind, Inspection, InstrumentUsed, LeadNull
 from dorrik.core.readings import UNCERTAINTY, Quantity, Reading, check_null
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
@@ -43,7 +45,7 @@ def judge_calibration(due: str | None, on: str | None) -> Verdict:
             status="attention",
             reason=f"Calibration runs out {'today' if left == 0 else f'in {left} days'}.",
             source=SOURCE,
-            next_step="Book it in.",
+            next_step="Book the instrument in for calibration.",
             margin=left,
         )
     return Verdict(
@@ -77,6 +79,40 @@ def accuracy(meters: Iterable[InstrumentUsed]) -> dict[Quantity, tuple[float, fl
             before = found.get(quantity, (0.0, 0.0))
             found[quantity] = (max(before[0], own[0]), max(before[1], own[1]))
     return found
+
+
+#: Field of an instrument that holds the top of its range, by quantity.
+_TOPS: tuple[tuple[Quantity, str], ...] = (
+    ("continuity", "continuity_top_ohm"),
+    ("insulation", "insulation_top_mohm"),
+    ("loop", "loop_top_ohm"),
+)
+
+
+def topped(inspection: Inspection) -> Inspection:
+    """The inspection with readings at the top of the range of an instrument in use read as over range (rule 1.1)."""
+    tops: dict[Quantity, frozenset[float]] = {}
+    for quantity, name in _TOPS:
+        known = frozenset(top for m in inspection.instruments_used if (top := getattr(m, name)) is not None)
+        if known:
+            tops[quantity] = known
+    return _topped(KINDS["inspection"], inspection, tops) if tops else inspection
+
+
+def _topped(kind: EntityKind, entity: Any, tops: Mapping[Quantity, frozenset[float]]) -> Any:
+    changed: dict[str, Any] = {}
+    for name, spec in kind.fields.items():
+        value = getattr(entity, name)
+        if (
+            isinstance(value, Reading)
+            and value.bound is None
+            and value.value in tops.get(spec.quantity or "leakage", ())
+        ):
+            changed[name] = Reading(value.text, "over-range", bound=">")
+    for child in KINDS.values():
+        if kind.name in child.parents:
+            changed[child.plural] = tuple(_topped(child, one, tops) for one in getattr(entity, child.plural))
+    return replace(entity, **changed) if changed else entity
 
 
 @record
@@ -141,6 +177,27 @@ def doubtful(log: Iterable[LeadNull], measured_at: MeasuredAt) -> frozenset[tupl
         for at in (_moment(text),)
         if any(since <= at and (until is None or at < until) for since, until in spans)
     )
+
+
+def no_good_null(log: Iterable[LeadNull]) -> bool:
+    """Were the leads nulled, and never well? Then no continuity reading can be leaned on, whenever it was taken."""
+    judged = [one.verdict.status for one in nulls(log)]
+    return bool(judged) and all(status in ("attention", "fail") for status in judged)
+
+
+def continuity_figures(inspection: Inspection) -> frozenset[tuple[str, str]]:
+    """Entity id and field of every continuity reading that stands in an inspection."""
+    return frozenset(_continuity(KINDS["inspection"], inspection))
+
+
+def _continuity(kind: EntityKind, entity: Any) -> Iterator[tuple[str, str]]:
+    for name, spec in kind.fields.items():
+        if spec.quantity == "continuity" and kind.name != "lead_null" and getattr(entity, name) is not None:
+            yield entity.id, name
+    for child in KINDS.values():
+        if kind.name in child.parents:
+            for one in getattr(entity, child.plural):
+                yield from _continuity(child, one)
 
 
 def _moment(text: str) -> datetime:

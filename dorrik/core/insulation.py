@@ -20,12 +20,12 @@ FAR_UNDER = 3.0
 LOAD_MOHM = 0.1
 
 LOW_LINE_NEUTRAL = (
-    "Before any talk of damage: lamps out, neons and electronic switches bridged, every load unplugged, "
-    "switches on, fixed loads isolated; then test again."
+    "Isolate. Before you record a fault: lamps out, neons and electronic switches bridged, every load unplugged, "
+    "switches on, fixed loads isolated. Test again."
 )
 LOW_TO_EARTH = (
-    "First look for: equipment left in, a surge device not removed, damp or outdoor fittings, a neutral "
-    "touching earth; then open the circuit in halves."
+    "Isolate and prove dead. First look for: equipment left in, an SPD still connected, damp or outdoor fittings, a "
+    "neutral touching earth; then open the circuit in halves. Restore, test again."
 )
 
 
@@ -97,10 +97,14 @@ def judge_circuit(
     to_earth: bool = True,
     attention_mohm: float = ATTENTION_MOHM,
     over_range_mohm: float = OVER_RANGE_MOHM,
+    earth_sound: bool = False,
+    loads_removed: bool = False,
 ) -> Verdict:
     """Hold one circuit's insulation resistance (MΩ) against the minimum and the house's attention level.
 
-    nominal_v: nominal voltage of the circuit (V); to_earth: live conductors to earth, else line to neutral.
+    nominal_v: nominal voltage of the circuit (V); to_earth: live conductors to earth, else line to neutral; earth_sound:
+    the same circuit's live conductors to earth are above the minimum; loads_removed: line to neutral was tested with every
+    load off. A low line to neutral is a question first where it reads like a load or earth is sound (rule 6.4).
     """
     minimum = minimum_mohm(nominal_v)
     span = _interval(reading, over_range_mohm) if reading else None
@@ -109,15 +113,17 @@ def judge_circuit(
         return Verdict(status="unknown", reason=reason, source=f"{SOURCE} · rule 6.1", limit=minimum)
     low = span[0]
     margin = None if reading.value is None else reading.value - minimum
-    if not to_earth and is_load(reading):
+    if not to_earth and not loads_removed and span[1] < minimum and (is_load(reading) or earth_sound):
         # Nothing is raised before it was looked for.
+        beside = "" if is_load(reading) else "; to earth the circuit is sound"
         return Verdict(
             status="attention",
-            reason=f"{reading} MΩ between line and neutral: a load, a lamp or a switch that feeds one is still in.",
+            reason=f"{reading} MΩ between line and neutral: a load, a lamp or a switch that feeds one is still in{beside}.",
             source=f"{SOURCE} · rule 6.4",
             limit=minimum,
             margin=margin,
             next_step=LOW_LINE_NEUTRAL,
+            asks=True,
         )
     step = LOW_TO_EARTH if to_earth else LOW_LINE_NEUTRAL
     words = Words(
@@ -137,7 +143,7 @@ def judge_circuit(
     # Between the minimum and 2 MΩ is a finding by itself; the house may look at higher ones too, without a code.
     return Verdict(
         status="attention",
-        reason=f"{reading} MΩ passes the {minimum:g} MΩ minimum, but is under the house's {attention_mohm:g} MΩ.",
+        reason=f"{reading} MΩ passes the {minimum:g} MΩ minimum, but is under the firm's {attention_mohm:g} MΩ.",
         source=f"{SOURCE} · rules 6.1, 1.3",
         limit=minimum,
         margin=margin,
@@ -164,6 +170,14 @@ def to_earth(
     return Reading.of(together.value, "<") if together.value is not None and together.bound != ">" else None
 
 
+def is_load_question(line_neutral: Reading | None, *, earth_sound: bool, loads_removed: bool) -> bool:
+    """Is a low line to neutral (MΩ) a question about loads, which says nothing of the insulation yet? (rule 6.4)"""
+    span = line_neutral.interval if line_neutral is not None else None
+    if span is None or loads_removed or span[1] >= minimum_mohm(230.0):
+        return False
+    return earth_sound or is_load(line_neutral)
+
+
 def judge_beside_sum(whole: Reading, combined: Reading) -> Verdict | None:
     """A board measured as one (MΩ) far under what its circuits come to (MΩ) is asked about; None where it is not.
 
@@ -179,8 +193,8 @@ def judge_beside_sum(whole: Reading, combined: Reading) -> Verdict | None:
         source=f"{SOURCE} · rules 1.2, 6.2",
         limit=combined.value,
         margin=whole.value - combined.value,
-        next_step="Look for what is in the board and in no circuit: a surge device, a bell transformer, the meter "
-        "side; or a slip in one of the figures.",
+        next_step="Isolate. Look for what is in the board and in no circuit: an SPD, a bell transformer, the meter "
+        "side; or a slip in one of the readings. Restore, test again.",
     )
 
 
@@ -249,7 +263,7 @@ def judge_board(
         return BoardVerdict(
             status="attention" if near else "pass",
             reason=f"{known} together: {combined} MΩ"
-            + (f", under the house's {attention_mohm:g} MΩ." if near else f", above {minimum:g} MΩ."),
+            + (f", under the firm's {attention_mohm:g} MΩ." if near else f", above {minimum:g} MΩ."),
             source=source,
             limit=minimum,
             margin=low - minimum,
@@ -257,11 +271,11 @@ def judge_board(
         )
     return BoardVerdict(
         status="unknown",
-        reason=f"{known} together: {combined} MΩ: the bounds cannot say whether {minimum:g} MΩ is reached.",
+        reason=f"{known} together: {combined} MΩ: not judged, some readings only say “more than”.",
         source=source,
         limit=minimum,
         combined=combined,
-        next_step="Measure the circuits written as bounds on a longer range, or the board as a whole.",
+        next_step="Test those circuits on a higher range, or the whole board.",
     )
 
 

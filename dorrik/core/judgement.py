@@ -3,17 +3,17 @@
 The topics are in `topics`; here they are put together.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from dorrik.core import catalogue, instruments, loop, reference
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import Inspection, Observation
+from dorrik.core.inspection import Inspection
 from dorrik.core.instruments import MeasuredAt
 from dorrik.core.intervals import Proposal
 from dorrik.core.isolation import BoardState, state_of
 from dorrik.core.limits import Limited, Share, gathered, share
-from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide, in_words
+from dorrik.core.outcome import Outcome, decide, in_words
 from dorrik.core.progress import Progress, measure_progress
 from dorrik.core.readings import Reading, accurate
 from dorrik.core.record import record
@@ -23,17 +23,18 @@ from dorrik.core.sampling import Proposal as SampleProposal
 from dorrik.core.sampling import State
 from dorrik.core.schedule import Filled, fill
 from dorrik.core.topics import TOPICS, fault_current, interval, sample
+from dorrik.core.topics.against import Against, against, is_open, summary
 from dorrik.core.topics.coding import Coding, coding
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.expected import Expected, expected
 from dorrik.core.topics.folding import fold
 from dorrik.core.topics.insulation import BoardSum, board_sums
 from dorrik.core.topics.interval import DutyDue
-from dorrik.core.topics.loops import r1_r2
+from dorrik.core.topics.loops import r1_r2_so_far
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.walk import Walk, walk
 
-__all__ = ["BoardSum", "Expected", "Judgement", "Note", "Suggestion", "judge"]
+__all__ = ["Against", "BoardSum", "Expected", "Judgement", "Note", "Suggestion", "is_open", "judge"]
 
 
 @record
@@ -42,8 +43,9 @@ class Judgement:
 
     coding: what the schools say of each observation recorded; own_entries: of the catalogue that the firm made or
     changed; rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the
-    estimate of a three-phase supply; outcome_says: the outcome in words, with what fails and is not coded;
-    outcome_because: ids of the open observations that make it unsatisfactory; interval: a proposal for the next
+    estimate of a three-phase supply; outcome_says: the outcome in words, with what is missing;
+    outcome_because: ids of the open observations that make it unsatisfactory; against: everything that stands against a
+    satisfactory result; interval: a proposal for the next
     inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands
     isolated; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is
     asked room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
@@ -62,6 +64,7 @@ class Judgement:
     outcome: Outcome
     outcome_says: str
     outcome_because: tuple[str, ...]
+    against: tuple[Against, ...]
     interval: Proposal | None
     duties: tuple[DutyDue, ...]
     sums: dict[str, Reading]
@@ -97,7 +100,11 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
     notes = fold(context, _overruled(inspection, (note for topic in TOPICS for note in topic(context))))
     sums = tuple(board_sums(context))
     suggested = suggest(context, notes, sums)
-    outcome, says, because = _outcome(inspection, notes, sums, suggested)
+    progress = measure_progress(context.inspection, context.house)
+    coded = tuple(coding(context))
+    schedule = fill(context.inspection, (one.key for one in suggested if not one.settled), progress.asked)
+    standing = against(context, notes, sums, suggested, coded, schedule, progress)
+    outcome, says, because = _outcome(inspection, standing)
     ahead = tuple(expected(context))
     proposal = interval.proposal(context, (one.code for one in suggested if one.recorded is None))
     book = context.book
@@ -106,8 +113,8 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
         ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
         suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
+        standing = tuple(replace(one, says=book.translate(one.says)) for one in standing)
     sampling = sample.state(context)
-    progress = measure_progress(inspection, context.house)
     limited = gathered(context.inspection)
     return Judgement(
         notes=notes,
@@ -115,13 +122,14 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         board_sums=sums,
         rings=context.rings,
         suggested=suggested,
-        coding=tuple(coding(context)),
+        coding=coded,
         own_entries=tuple(entry for entry in catalogue.entries().values() if entry.own) if inspection.catalogue else (),
         prospective_fault_ka=context.pfc_ka,
         between_lines_ka=fault_current.between_lines_ka(context),
         outcome=outcome,
         outcome_says=says,
         outcome_because=because,
+        against=standing,
         interval=proposal,
         duties=interval.duties(context),
         sums=_loop_sums(context),
@@ -129,11 +137,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),
-        schedule=fill(
-            context.inspection,
-            (one.key for one in suggested if not one.settled),
-            progress.asked,
-        ),
+        schedule=schedule,
         limits=limited,
         limited_share=share(
             context.inspection,
@@ -155,7 +159,7 @@ def _spoken(note: Note, book: RuleBook) -> Note:
 
 
 def _loop_sums(context: Context) -> dict[str, Reading]:
-    found = ((c.id, loop.calculated(board.zdb_ohm, r1_r2(c))) for board, c in context.circuits)
+    found = ((c.id, loop.calculated(board.zdb_ohm, r1_r2_so_far(c))) for board, c in context.circuits)
     return {circuit_id: total for circuit_id, total in found if total is not None}
 
 
@@ -167,34 +171,9 @@ def _overruled(inspection: Inspection, notes: Iterable[Note]) -> tuple[Note, ...
     return tuple(replace(note, overruled=by_figure.get((note.entity_id, note.field))) for note in notes)
 
 
-def is_open(observation: Observation) -> bool:
-    """Does an observation count to the outcome? Made good with as left and retest it does no more (13.5)."""
-    return bool(observation.code and observation.code != "note" and not observation.made_good)
-
-
-def _outcome(
-    inspection: Inspection, notes: Iterable[Note], sums: Iterable[BoardSum], suggested: Iterable[Suggestion]
-) -> tuple[Outcome, str, tuple[str, ...]]:
-    """Codes of observations that are still open, and what fails while no observation says so (rules 13.1, 13.5)."""
-    open_ones = [o for o in inspection.observations if is_open(o)]
-    because = tuple(o.id for o in open_ones if o.code in UNSATISFACTORY)
-    known = [one for one in suggested if one.settled]
-    recorded = {(one.key, place) for one in known for place in (one.entity_id, *one.touches)}
-    about = {o.about_id for o in inspection.observations if o.code}
-    uncoded = sum(
-        note.status == "fail"
-        and note.because_of is None
-        and note.entity_id not in about
-        and (note.verdict.observation or "", note.entity_id) not in recorded
-        for note in notes
-    )
-    uncoded += sum(
-        one.verdict.status == "fail"
-        and one.because_of is None
-        and one.board_id not in about
-        and not about.intersection(one.touches)
-        for one in sums
-    )
-    coded = sum(o.code is not None for o in inspection.observations)
-    outcome = decide((o.code for o in open_ones if o.code), uncoded)
-    return outcome, in_words(outcome, coded, uncoded), because
+def _outcome(inspection: Inspection, standing: Sequence[Against]) -> tuple[Outcome, str, tuple[str, ...]]:
+    """By the codes of observations that are still open, and by what else stands against it (rules 13.1, 13.5)."""
+    because = tuple(one.observation_id for one in standing if one.kind == "code")
+    codes = [o.code for o in inspection.observations if o.code and is_open(o)]
+    outcome = decide(codes, sum(one.kind != "code" for one in standing))
+    return outcome, in_words(outcome, summary(standing)), because

@@ -55,6 +55,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "outcome": judgement.outcome,
         "outcome_says": judgement.outcome_says,
         "outcome_because": list(judgement.outcome_because),
+        "against": [asdict(one) for one in judgement.against],
         "interval": judgement.interval and asdict(judgement.interval),
         "duties": [asdict(one) for one in judgement.duties],
         "boards": [_board(one) for one in judgement.boards],
@@ -112,6 +113,7 @@ def _note(note: Note, on_record: bool) -> dict[str, Any]:
         "because_of": _figure(note.because_of),
         "actions": [_action(action) for action in actions(note, on_record=on_record)],
         "on_record": on_record,
+        "asks": verdict.asks,
         "overruled": note.overruled and {"status": note.status, "reason": note.overruled.reason},
     }
 

@@ -12,7 +12,9 @@ def as_text(judgement: Judgement) -> str:
 
 
 def _lines(judgement: Judgement) -> Iterator[str]:
-    yield f"Outcome by the open codes: {judgement.outcome_says}"
+    yield f"Result from the codes: {judgement.outcome_says}"
+    for one in judgement.against:
+        yield f"  against  {one.says}"
     yield f"Rule book: {judgement.rule_book.name}"
     yield ""
     names = _names(judgement)

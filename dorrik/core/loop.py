@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from dorrik.core import devices
 from dorrik.core.comparison import Words, judge
-from dorrik.core.readings import Reading, add, at_most, remembered, why_unknown
+from dorrik.core.readings import Reading, add, at_most, remembered, rounded, why_unknown
 from dorrik.core.verdict import Verdict
 
 TOUCH_VOLTAGE_V = 50.0
@@ -17,7 +17,12 @@ FEW_OHMS = 5.0
 #: Measured above Zdb + (R1+R2) by more than this factor and this much is far above it (rules 7.2, 7.3).
 FAR_FACTOR, FAR_OHM = 2.0, 0.5
 
-_OPEN_STEP = "Isolate the circuit; look for the break in its cpc before anything else."
+#: Within the greater of these a measured loop is what was calculated (Ω, share), rule 7.3.
+CROSS_OHM, CROSS_SHARE = 0.05, 0.15
+#: A loop this many times the circuit's own R1+R2, and this much more than it (Ω), has a failing cpc (rule 7.2).
+LOST_FACTOR, LOST_OHM = 3.0, 1.0
+
+_OPEN_STEP = "Isolate the circuit. Find the break in its cpc before anything else. Restore, test again."
 
 
 @remembered
@@ -41,7 +46,7 @@ def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> 
             source=devices.SOURCE,
             within="{reading} is within {limit}",
             beyond=f"{{reading}} is above the device's limit of {limit_ohm:.2f} Ω: it may not disconnect in time",
-            next_step="Work the terminals at the point and the board, measure again, compare with Zdb + (R1+R2).",
+            next_step="Isolate and prove dead. Check the terminals at the point and the board. Restore, test again.",
             observation="zs-above-limit",
         ),
     )
@@ -106,43 +111,124 @@ def judge_zs_behind_rcd(measured: Reading | None, rated_ma: float) -> Verdict:
     return verdict
 
 
-def judge_zs_on_tn_behind_rcd(
-    measured: Reading | None, rated_ma: float, overcurrent: Verdict, total: Reading | None
-) -> Verdict:
-    """Loop impedance where an RCD is relied on for fault protection on TN (rule 7.2).
+def why_lost(zs: Reading | None, zdb_ohm: float, r1_r2: Reading | None) -> str | None:
+    """Why a TN loop is that of a lost or failing cpc, as the end of a sentence; None where it is not one (rule 7.2).
 
-    measured: Zs (Ω); rated_ma: rated residual current (mA); overcurrent: what the device's own limit says, which is
-    shown beside; total: Zdb + (R1+R2) (Ω), or None. The RCD would trip on almost any loop: what it must not hide is a
-    cpc that is lost or failing.
+    zs, r1_r2: Zs and R1+R2 (Ω), either of which may be missing; zdb_ohm: what stands before the circuit (Ω).
+    """
+    own = r1_r2.value if r1_r2 is not None and r1_r2.bound != "<" else None
+    if own is not None and own > FEW_OHMS:
+        return f"R1+R2 of {r1_r2} Ω is more than {FEW_OHMS:g} Ω"
+    if zs is None or zs.value is None or zs.bound == "<":
+        return None
+    if zs.value > zdb_ohm + FEW_OHMS:
+        return f"Zs of {zs} Ω is more than {FEW_OHMS:g} Ω above the {rounded(zdb_ohm)} Ω before it"
+    own_share = zs.value - zdb_ohm
+    if own is not None and r1_r2 is not None and r1_r2.bound is None:
+        if own_share > LOST_FACTOR * own and own_share > own + LOST_OHM:
+            return f"Zs of {zs} Ω is far above the {rounded(zdb_ohm)} + {r1_r2} Ω that lead to it"
+    return None
+
+
+def judge_lost(why: str, margin: float | None = None) -> Verdict:
+    """A cpc that is lost or failing: nothing lowers it, least of all an RCD (rule 7.2). why: see `why_lost`."""
+    return Verdict(
+        status="fail",
+        reason=f"{why[0].upper()}{why[1:]}: the cpc is lost or failing. An RCD only hides it.",
+        source="BS 7671 411.3.1.1, 411.4.204 · rule 7.2",
+        limit=FEW_OHMS,
+        margin=margin,
+        next_step=_OPEN_STEP,
+        observation="cpc-lost",
+    )
+
+
+def judge_zs_on_tn_behind_rcd(measured: Reading | None, rated_ma: float, overcurrent: Verdict, shown: str) -> Verdict:
+    """Loop impedance where a working RCD is relied on for fault protection on TN (rule 7.2).
+
+    measured: Zs (Ω), of no lost cpc; rated_ma: rated residual current (mA); overcurrent: what the device's own limit says,
+    which is shown beside; shown: what the RCD's protection rests on.
     """
     source = "BS 7671 411.4.204, 411.3.2 · rule 7.2"
-    if measured is not None and measured.kind == "over-range":
-        return _no_earth(measured, overcurrent.limit)
-    few = at_most(measured, FEW_OHMS)
-    if few is None or measured is None:
-        return Verdict(status="unknown", reason=why_unknown(measured, "Zs"), source=source, limit=FEW_OHMS)
-    far = is_far_above(measured, total)
-    if not few or far:
-        why = f"far above the {total} Ω that Zdb + (R1+R2) lead to" if far else f"more than {FEW_OHMS:g} Ω on TN"
-        return Verdict(
-            status="fail",
-            reason=f"{measured} Ω is {why}: a cpc that is lost or failing. The RCD only hides it.",
-            source=source,
-            limit=FEW_OHMS,
-            margin=None if measured.value is None else FEW_OHMS - measured.value,
-            next_step=_OPEN_STEP,
-            observation="zs-above-limit",
-        )
     if overcurrent.status in ("pass", "attention"):
         return overcurrent
-    limit = f"; its own device alone would ask for {overcurrent.limit:.2f} Ω" if overcurrent.limit is not None else ""
+    if measured is None or measured.value is None or measured.bound == ">":
+        return Verdict(status="unknown", reason=why_unknown(measured, "Zs"), source=source, limit=FEW_OHMS)
+    limit = f"; its own device alone needs {overcurrent.limit:.2f} Ω" if overcurrent.limit is not None else ""
     return Verdict(
         status="pass",
-        reason=f"{measured} Ω: the {rated_ma:g} mA RCD gives the fault protection{limit}.",
+        reason=f"{measured} Ω: the {rated_ma:g} mA RCD gives the fault protection ({shown}){limit}.",
         source=source,
         limit=FEW_OHMS,
-        margin=None if measured.value is None else FEW_OHMS - measured.value,
+        margin=FEW_OHMS - measured.value,
     )
+
+
+#: Until then fixed equipment alone had 5 s to disconnect (BS 7671:2008 table 41.1 · rule 7.2).
+SHORTER_TIME_YEAR = 2008
+
+
+def within_older_time(verdict: Verdict) -> Verdict:
+    """A loop of fixed equipment from before 2008 between the limits of 0.4 s and of 5 s: worth a look, no code."""
+    return replace(
+        verdict,
+        status="attention",
+        reason=f"{verdict.reason.rstrip('.')}; within the 5 s that fixed equipment had before {SHORTER_TIME_YEAR}.",
+        next_step=None,
+        observation=None,
+    )
+
+
+def judge_no_device(measured: Reading, limit_ohm: float) -> Verdict:
+    """A TN loop (Ω) that no usual device would pass, where the circuit's own was not described (rule 7.2)."""
+    return Verdict(
+        status="fail",
+        reason=f"{measured} Ω is more than any usual device allows ({limit_ohm:.2f} Ω).",
+        source=devices.SOURCE,
+        limit=limit_ohm,
+        margin=None if measured.value is None else limit_ohm - measured.value,
+        next_step="Isolate and prove dead. Check the cpc and the terminals of this circuit. Restore, test again.",
+        observation="zs-above-limit",
+    )
+
+
+#: An R1+R2 this many times what the live tests leave for it was written with another decimal point (rule 1.2).
+SLIP_FACTOR = 20.0
+
+
+def judge_r1_r2_slip(zs: Reading, zdb: Reading | None, r1_r2: Reading | None) -> Verdict | None:
+    """An R1+R2 (Ω) some powers of ten above what Zs − Zdb (Ω) allows is asked about as a slip (rule 1.2)."""
+    own = r1_r2_from_live(zs, zdb)
+    if own is None or r1_r2 is None or r1_r2.value is None or r1_r2.bound is not None or own.value is None:
+        return None
+    # What two loops differ by is known to their last digits only.
+    spread = zs.uncertainty("loop") + (zdb.uncertainty("loop") if zdb is not None else 0.0)
+    if r1_r2.value <= SLIP_FACTOR * (own.value + spread):
+        return None
+    return Verdict(
+        status="attention",
+        reason=f"R1+R2 of {r1_r2} Ω, where Zs − Zdb leaves {own} Ω: a decimal point or a unit may be wrong.",
+        source="R1+R2 = Zs − Zdb · rules 7.3, 1.2",
+        limit=own.value,
+        margin=own.value - r1_r2.value,
+        next_step="Check R1+R2 and Zs, then test again.",
+        asks=True,
+    )
+
+
+def judge_unproved_rcd(verdict: Verdict, shown: str, *, failing: bool) -> Verdict:
+    """A loop that only an RCD would make safe, and the RCD is not proved (rules 7.2, 8.1). shown: what is known of it."""
+    return replace(
+        verdict,
+        status="fail" if failing else "unknown",
+        reason=f"{verdict.reason.rstrip('.')}, but {shown}.",
+        margin=None,
+        next_step="Test the RCD first." if not failing else _RCD_STEP,
+        observation="zs-above-limit" if failing else None,
+    )
+
+
+_RCD_STEP = "Isolate. Replace the RCD that this circuit depends on. Restore, test again."
 
 
 def is_far_above(measured: Reading | None, total: Reading | None) -> bool:
@@ -159,7 +245,8 @@ TRIPS_ON_TEST = Verdict(
     status="attention",
     reason="The RCD trips on the loop test: it is too sensitive, or its circuits leak.",
     source="rule 7.4",
-    next_step="Test at ½ × IΔn with its load side off, measure the standing leakage; Zs can be calculated.",
+    next_step="Isolate. Disconnect the load side, restore, test at ½ × IΔn; measure the earth leakage. "
+    "Zs can be calculated.",
 )
 
 
@@ -186,11 +273,12 @@ def judge_under_zdb(zs: Reading | None, zdb: Reading | None) -> Verdict | None:
         return None
     return Verdict(
         status="attention",
-        reason=f"{zs} Ω is under Zdb, {zdb} Ω, through which it flows: that cannot be.",
+        reason=f"Zs {zs} Ω is under Zdb, {zdb} Ω: Zs includes Zdb, so it cannot be lower.",
         source="Zs = Zdb + (R1+R2) · rules 7.3, 1.2",
         limit=zdb.value,
         margin=zs.value - zdb.value,
-        next_step="One of them is a slip, or was measured elsewhere: look at both again.",
+        next_step="Check both entries, then test again.",
+        asks=True,
     )
 
 
@@ -208,7 +296,7 @@ def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading
     assert measured_zs and zdb and r1_r2 and measured_zs.value is not None
     total = add(zdb, r1_r2)
     assert total is not None and total.value is not None
-    tolerance = max(0.05, 0.15 * total.value)
+    tolerance = max(CROSS_OHM, CROSS_SHARE * total.value)
     difference = measured_zs.value - total.value
     beside = f"measured {measured_zs} Ω, calculated {zdb} + {r1_r2} = {total} Ω"
     if difference > tolerance + 1e-9:
@@ -218,8 +306,8 @@ def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading
             source=source,
             limit=total.value,
             margin=tolerance - difference,
-            next_step="Look for a loose joint, a point beyond the end of line that was tested, a warm cable, or an RCD "
-            "that lifts the reading.",
+            next_step="Isolate and prove dead. Check for a loose joint and for a point beyond the end of line. Restore, "
+            "test again; a warm cable or an RCD lifts the reading too.",
         )
     impossible = judge_under_zdb(measured_zs, zdb)
     if impossible is not None:

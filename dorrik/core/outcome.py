@@ -1,15 +1,18 @@
-"""Outcome of a report from the codes of its open observations (rules 13.1 and 13.5)."""
+"""Outcome of a report from the codes of its open observations and from what stands against it (rules 13.1 and 13.5)."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from types import MappingProxyType
 from typing import Literal
 
-#: `open`: something fails and nothing is coded that speaks of it, so that nothing can be said yet.
+#: `open`: something is missing or unanswered, so that nothing can be said yet.
 Outcome = Literal["satisfactory", "unsatisfactory", "open"]
 
 CODES = ("C1", "C2", "C3", "FI")
 UNSATISFACTORY = frozenset({"C1", "C2", "FI"})
-#: The most pressing first, as lists and reports have them.
+#: The most serious first, as lists and reports have them.
 ORDER = ("C1", "C2", "FI", "C3", "note")
+#: How serious a code is, for holding one against another.
+WEIGHT: Mapping[str, int] = MappingProxyType({code: len(ORDER) - place - 1 for place, code in enumerate(ORDER)})
 MEANING = {
     "C1": "danger present",
     "C2": "potentially dangerous",
@@ -19,24 +22,24 @@ MEANING = {
 }
 
 
-def decide(codes: Iterable[str], uncoded: int = 0) -> Outcome:
+def decide(codes: Iterable[str], against: int = 0) -> Outcome:
     """Unsatisfactory with any open C1, C2 or FI, else satisfactory. Raises ValueError for another code.
 
-    uncoded: failing verdicts that no observation speaks of: with one of them nothing is ever satisfactory.
+    against: number of other things that stand against it (`topics.against`): with one of them nothing is satisfactory.
     """
     seen = set(codes)
     if strange := seen - set(CODES):
         raise ValueError(f"Not a classification code: {', '.join(sorted(strange))}.")
     if seen & UNSATISFACTORY:
         return "unsatisfactory"
-    return "open" if uncoded else "satisfactory"
+    return "open" if against else "satisfactory"
 
 
-def in_words(outcome: Outcome, coded: int, uncoded: int) -> str:
-    """The outcome as it reads: `no codes yet, 3 failing` while failures stand and nothing is coded (rule 13.5).
+def in_words(outcome: Outcome, missing: str) -> str:
+    """The outcome as it reads: `not decided: 3 failures without a code` while something stands against it (rule 13.5).
 
-    coded: observations with a code; uncoded: failing verdicts that no observation speaks of.
+    missing: what is missing, in words, '' for nothing.
     """
     if outcome == "open":
-        return f"{f'{coded} coded' if coded else 'no codes yet'}, {uncoded} failing"
-    return f"{outcome}, {uncoded} more failing and not coded" if uncoded else outcome
+        return f"not decided: {missing}"
+    return f"{outcome}, and {missing}" if missing else outcome

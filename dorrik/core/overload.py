@@ -68,6 +68,19 @@ def greatest_rating_a(csa_mm2: float, method: str | None, cable_type: str = FLAT
     return max((rating for rating in RATINGS_A if rating <= capacity), default=RATINGS_A[0])
 
 
+#: What one leg of an open ring carries as long as its way was not seen whole (A), by its size (mm²), rule 4.8.
+_LEG_A = {2.5: 20.0}
+
+
+def leg_rating_a(csa_mm2: float, method: str | None, cable_type: str = FLAT_TWIN) -> float:
+    """The greatest device (A) of an open ring until it is repaired: 20 A on 2.5 mm² first, more or less only by a method
+    that was seen (rule 4.8). Raises LookupError for a size or method not tabulated."""
+    usual = _LEG_A.get(float(csa_mm2))
+    if method is not None:
+        return greatest_rating_a(csa_mm2, method, cable_type)
+    return usual if usual is not None else greatest_rating_a(csa_mm2, None, cable_type)
+
+
 @record(kw_only=True)
 class Cable:
     """A cable as its capacity goes: line conductor (mm²), type, installation method (None: not known), factor for
@@ -109,12 +122,12 @@ def judge(
         return mildest if mildest.status != "pass" else worst
     return Verdict(
         status="attention",
-        reason=f"The installation method is not known: by the mildest the cable carries {max(capacities):g} A, by the "
-        f"worst {min(capacities):g} A, against a {rating_a:g} A device.",
+        reason=f"Installation method not known: the cable carries {min(capacities):g} to {max(capacities):g} A, the "
+        f"device is {rating_a:g} A.",
         source=SOURCE + ".1",
         limit=min(capacities),
         margin=min(capacities) - rating_a,
-        next_step="Find out how the cable runs, or record the method as a limitation.",
+        next_step="Find the cable route, or record a limitation.",
     )
 
 
@@ -141,15 +154,26 @@ def _judge(case: _Case, capacity: float, by: str) -> Verdict:
         return Verdict(status="pass", reason=reason, source=SOURCE + ".1", limit=limit, margin=margin)
     reason = f"A {rating_a:g} A device is too large: {said}"
     reason += f", {limit:.1f} A behind a rewirable fuse." if rewirable else "."
-    # The fuse at the load protects the cable against overload only if it is itself within the cable's capacity.
-    if case.arrangement == "fused-spur-only" and (case.load_fuse_a is None or case.load_fuse_a <= capacity):
+    # The fuse at the load protects the cable against overload only if it is itself within the cable's capacity, and a
+    # fuse that nobody read protects nothing yet.
+    if case.arrangement == "fused-spur-only" and case.load_fuse_a is not None and case.load_fuse_a <= capacity:
         return Verdict(
             status="attention",
-            reason=reason + " The one load's own fuse protects it against overload.",
+            reason=reason + f" The one load's own {case.load_fuse_a:g} A fuse protects it against overload.",
             source=SOURCE + ".2",
             limit=limit,
             margin=margin,
-            next_step="Check the fuse at the load, that nothing branches off, and the fault case.",
+            next_step="See that nothing branches off; compare the cpc with the fault current.",
+        )
+    if case.arrangement == "fused-spur-only" and case.load_fuse_a is None:
+        return Verdict(
+            status="attention",
+            reason=reason + " A fuse at the one load would protect it, and its rating was not read.",
+            source=SOURCE + ".2",
+            limit=limit,
+            margin=margin,
+            next_step="Read the fuse at the load and enter it.",
+            asks=True,
         )
     return Verdict(
         status="fail",
@@ -157,7 +181,7 @@ def _judge(case: _Case, capacity: float, by: str) -> Verdict:
         source=SOURCE + ".1",
         limit=limit,
         margin=margin,
-        next_step="See what the cable feeds: one fused load with nothing branching off is another case.",
+        next_step="Isolate before anything is opened. See what the cable feeds: one fused load with no branch is another case.",
         observation="breaker-too-large",
     )
 

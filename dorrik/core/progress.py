@@ -1,11 +1,13 @@
 """What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
 
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from typing import Any, Literal, get_args
 
+from dorrik.core import not_applicable
 from dorrik.core.circuit import NO_ZS
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
+from dorrik.core.inspection import KINDS, Board, Bond, Circuit, Inspection, Rcd, name_of
 from dorrik.core.insulation import LOW_MOHM
 from dorrik.core.place_checks import checks_of, unanswered
 from dorrik.core.placing import by_room, room_name
@@ -66,13 +68,28 @@ class Asked:
 
 @record
 class Progress:
-    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM or
-    N/V."""
+    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM, N/V or an
+    N/A without its fact; missing: the tests that are neither made nor limited."""
 
     stages: tuple[StageProgress, ...]
     asked: tuple[Asked, ...]
     tests: int
     limited: int
+    missing: "tuple[Missing, ...]" = ()
+
+
+@record
+class Missing:
+    """Tests of one entity that are neither made nor limited: their fields and names, the stage where they are made; whom:
+    what it is called; without_fact: those of them that are N/A without the fact that would make it so."""
+
+    entity: str
+    entity_id: str
+    stage: Stage
+    fields: tuple[str, ...]
+    whom: str
+    names: tuple[str, ...]
+    without_fact: tuple[str, ...] = ()
 
 
 _DEFAULTS = HouseRules()
@@ -211,6 +228,8 @@ def _words(kind: str, entity: Any, field: str) -> str:
         return f"{entity.name or 'Board'}: {label}"
     if kind == "rcd":
         return f"{entity.name or 'RCD'}: {label}"
+    if kind == "bond":
+        return f"Bond to {entity.service or 'a service'}: {label}"
     if kind == "observation":
         return f"{entity.text or 'An observation'}: {label}"
     return label
@@ -220,6 +239,9 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field."""
     yield "brief", "inspection", inspection, _BRIEF
     yield "intake", "inspection", inspection, _INTAKE
+    for bond in inspection.bonds:
+        if bond.state == "present" or (bond.state is None and bond.service):
+            yield "intake", "bond", bond, ("at_clamp_ohm",) if _clamp_only(bond) else ("at_pipe_ohm",)
     if not inspection.rooms:
         yield "walk", "inspection", inspection, ("rooms",)
     if not inspection.boards:
@@ -243,6 +265,11 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     for observation in inspection.observations:
         yield "observations", "observation", observation, ("code",)
     yield "report", "inspection", inspection, ("declared_outcome", "next_years")
+
+
+def _clamp_only(bond: Bond) -> bool:
+    """Was a bond measured at its clamp alone? Half a test is one, though it never passes (rule 3.7)."""
+    return bond.at_pipe_ohm is None and bond.at_clamp_ohm is not None
 
 
 def _walked(inspection: Inspection) -> Iterator[tuple[bool, str]]:
@@ -280,11 +307,21 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
     names: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
     asked: list[Asked] = []
     tests = limited = 0
+    board_of = {c.id: b for b in inspection.boards for c in (*b.circuits, *b.rcds)}
+    missing: list[Missing] = []
     for stage, kind, entity, fields in _asked(inspection, house):
         here = 0
+        not_made, groundless = [], []
         for field in fields:
             value = value_of(entity, field)
-            if value is None or value == ():
+            unfounded = not_applicable.is_na(value) and not not_applicable.stands(
+                entity, field, board_of.get(entity.id), inspection
+            )
+            is_test = stage in ("dead", "live") or field in _ORIGIN_TESTS
+            if is_test and (value is None or unfounded or is_without_reason(value)):
+                not_made.append(field)
+                groundless += [field] if unfounded else []
+            if value is None or value == () or (unfounded and is_test):
                 left[stage] += 1
                 if len(names[stage]) < NAMED:
                     names[stage].append(_words(kind, entity, field))
@@ -292,8 +329,12 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
                 here += 1
             if stage in ("dead", "live"):
                 tests += 1
-                limited += is_limited(value)
+                limited += is_limited(value) or unfounded
         done[stage] += here
+        if not_made:
+            names_of = tuple(_test_name(kind, field) for field in not_made)
+            told = tuple(_test_name(kind, field) for field in groundless)
+            missing.append(Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told))
         if stage in ("dead", "live"):
             asked.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
     for looked, words in _walked(inspection):
@@ -306,7 +347,44 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
         asked=tuple(asked),
         tests=tests,
         limited=limited,
+        missing=tuple(_grouped(missing)),
     )
+
+
+#: Tests of the origin; the others of the intake are looked at or read.
+_ORIGIN_TESTS = frozenset(("ze_ohm", "pscc_ka", "pefc_ka", "supply_polarity", "at_pipe_ohm", "at_clamp_ohm"))
+
+
+def _grouped(missing: list[Missing]) -> Iterator[Missing]:
+    """One of the two fault currents stands for both, the higher being recorded (rule 3.4)."""
+    for one in missing:
+        pair = {"pscc_ka", "pefc_ka"}
+        if one.entity == "inspection" and len(pair & set(one.fields)) == 1 and not pair & set(one.without_fact):
+            kept = [(f, n) for f, n in zip(one.fields, one.names, strict=True) if f not in pair]
+            if kept:
+                yield replace(one, fields=tuple(f for f, _ in kept), names=tuple(n for _, n in kept))
+            continue
+        yield one
+
+
+def _test_name(kind: str, field: str) -> str:
+    spec = KINDS[kind].fields.get(field)
+    return spec.label if spec is not None else field
+
+
+def _whom(kind: str, entity: Any) -> str:
+    if kind == "circuit":
+        return name_of(entity)
+    if kind == "inspection":
+        return "Origin"
+    if kind == "bond":
+        return f"Bond to {entity.service or 'a service'}"
+    return entity.name or ("RCD" if kind == "rcd" else "Board")
+
+
+def is_without_reason(value: Any) -> bool:
+    """Is it a limitation whose reason nobody gave? Then it is none yet (rule 1.1)."""
+    return isinstance(value, Reading) and value.kind == "limitation" and not value.limitation
 
 
 def _more(kind: str, stage: str, fields: tuple[str, ...]) -> tuple[str, ...]:

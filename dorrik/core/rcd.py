@@ -13,6 +13,10 @@ from dorrik.core.reference import cached, number, rows
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 643.8, appendix 3 · rule 8.1"
+#: An earth-leakage breaker that watches a voltage and not a residual current. It never counts as an RCD.
+VOLTAGE_OPERATED = "voltage-operated"
+#: No residual current device opens sooner (ms): what is written below it is a slip (rule 1.2).
+LEAST_POSSIBLE_MS = 1.0
 
 
 @cached
@@ -33,7 +37,12 @@ def trip_limits_ms(standard: str, delay: str, multiple: float = 1) -> tuple[floa
 @cached
 def standards() -> tuple[str, ...]:
     """Standards of residual current devices that trip times are tabulated for."""
-    return tuple(dict.fromkeys(row["standard"] for row in rows("rcd")))
+    return (*dict.fromkeys(row["standard"] for row in rows("rcd")), VOLTAGE_OPERATED)
+
+
+def is_too_quick(trip_ms: Reading | None) -> bool:
+    """Is a trip time (ms) less than any device can take? (rule 1.2)"""
+    return trip_ms is not None and trip_ms.value is not None and trip_ms.value < LEAST_POSSIBLE_MS
 
 
 @cached
@@ -59,22 +68,31 @@ def judge_trip(
 
     standard, delay: see `trip_limits_ms`; rated_ma: rated residual current (mA); trip_ms: reading (ms), over
     range or a lower bound where it did not trip in time; multiple: test current over rated current; delay_ms: the delay
-    marked on an old time-delayed device (ms), whose limit is 200 ms + 1.5 × that.
+    marked on an old time-delayed device (ms), whose limits are 200 ms and half of that, and 200 ms and all of it.
     """
     try:
         least, greatest = trip_limits_ms(standard, delay, multiple)
     except LookupError as error:
         if delay_ms is None or multiple != 1:
             return Verdict(status="unknown", reason=str(error), source=SOURCE, next_step="Go by the device's marking.")
-        least, greatest = delay_ms, 200.0 + 1.5 * delay_ms
+        least, greatest = 200.0 + delay_ms / 2, 200.0 + delay_ms
     told = f"{rated_ma:g} mA at {multiple:g} × IΔn"
+    if is_too_quick(trip_ms):
+        return Verdict(
+            status="attention",
+            reason=f"{trip_ms} ms: no RCD opens in less than {LEAST_POSSIBLE_MS:g} ms. Seconds written for milliseconds?",
+            source=f"{SOURCE}, 1.2",
+            limit=LEAST_POSSIBLE_MS,
+            next_step="Check the entry, then test again.",
+            asks=True,
+        )
     if trip_ms is not None and trip_ms.kind == "over-range":
         return Verdict(
             status="fail",
             reason=f"Did not trip ({told}).",
             source=SOURCE,
             limit=greatest,
-            next_step="Disconnect the load side and test again; if it still does not trip, it needs replacing.",
+            next_step="Isolate. Disconnect the load side, restore, test again. If it still fails, replace the RCD.",
             observation="rcd-no-trip",
         )
     doubt = " (limit: check against your copy)" if unconfirmed(standard, delay, multiple) else ""
@@ -88,7 +106,7 @@ def judge_trip(
             source=SOURCE,
             within=f"{{reading}} is within {{limit}} ({told}){doubt}",
             beyond=f"{{reading}} is longer than the {{limit}} allowed ({told}){doubt}",
-            next_step="Disconnect the load side and test again before condemning it.",
+            next_step="Isolate. Disconnect the load side, restore, test again. If it is still slow, replace the RCD.",
             observation="rcd-slow",
         ),
     )
@@ -130,19 +148,28 @@ KINDS: dict[str, Kind] = {kind: kind for kind in _SEES}
 LOADS: dict[str, Load] = {load: load for load in _NEEDS}
 
 
-def judge_kind(kind: Kind, load: Load, *, dc_detection: bool = False) -> Verdict:
+def judge_kind(kind: Kind, load: Load, *, dc_detection: bool | None = False) -> Verdict:
     """Hold an RCD's kind against the load it serves (rule 8.2).
 
-    kind: AC, A, F or B; load: what it feeds; dc_detection: the equipment detects smooth d.c. above 6 mA itself.
+    kind: AC, A, F or B; load: what it feeds; dc_detection: the equipment detects smooth d.c. above 6 mA itself, None where
+    that was not entered: kind A before such equipment is the usual, compliant arrangement, so that it is asked.
     """
     source = "BS 7671 531.3.3 · rule 8.2"
+    if dc_detection is None and load in ("inverter", "vehicle") and kind in ("A", "F"):
+        return Verdict(
+            status="unknown",
+            reason=f"Type {kind} suits this load ({load}) if the load detects d.c. itself, which was not entered.",
+            source=source,
+            next_step="Read it in the maker's instructions, and enter it.",
+            asks=True,
+        )
     least: Kind = "A" if dc_detection and load in ("inverter", "vehicle") else _NEEDS[load]
     if _SEES.index(kind) >= _SEES.index(least):
-        return Verdict(status="pass", reason=f"Kind {kind} suits this load ({load}).", source=source)
+        return Verdict(status="pass", reason=f"Type {kind} suits this load ({load}).", source=source)
     grave = load in ("vehicle", "inverter")
     return Verdict(
         status="fail" if grave else "attention",
-        reason=f"Kind {kind} can be blinded by this load ({load}); {least} is the least.",
+        reason=f"Type {kind} can be blinded by this load ({load}); {least} is the least.",
         source=source,
         next_step="Read the maker's instructions of the equipment; fit the kind that they name.",
         observation="rcd-kind",
@@ -202,15 +229,15 @@ MISSING = {
 }
 
 
-def judge_missing(needs: Mapping[str, Sequence[str]], rated_ma: float | None) -> Verdict:
+def judge_missing(needs: Mapping[str, Sequence[str]], rated_ma: float | None, *, delayed: bool = False) -> Verdict:
     """Judge the absence of 30 mA additional protection on a board, one word for all of its circuits.
 
     needs: names of the circuits by catalogue entry, see `expected_protection`; rated_ma: a less sensitive RCD that is
-    there (mA), or None. Attention, not fail: what met the edition of its day is no failure for age alone (rule 13.6).
+    there (mA), or None; delayed: it is time-delayed, which gives none whatever its rating (rule 8.2). Attention, not fail: what met the edition of its day is no failure for age alone (rule 13.6).
     """
     circuits = [name for key in MISSING for name in needs.get(key, ())]
     said = "; ".join(f"{MISSING[key]} ({', '.join(needs[key])})" for key in MISSING if needs.get(key))
-    there = f"only a {rated_ma:g} mA RCD" if rated_ma else "no RCD"
+    there = f"only a {rated_ma:g} mA{' time-delayed' if delayed else ''} RCD" if rated_ma else "no RCD"
     count = f"{len(circuits)} circuits" if len(circuits) > 1 else "1 circuit"
     return Verdict(
         status="attention",
@@ -227,7 +254,7 @@ def judge_unknown_load(kind: Kind) -> Verdict | None:
         return None
     return Verdict(
         status="attention",
-        reason="Kind AC in front of sockets: what is plugged in may blind it.",
+        reason="Type AC RCD on sockets: d.c. from plugged-in equipment can stop it tripping.",
         source="BS 7671 531.3.3 · rule 8.2",
         next_step="Ask what is plugged in; a load with direct current in it decides.",
         observation="rcd-kind-sockets",

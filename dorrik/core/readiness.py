@@ -5,7 +5,7 @@ from typing import Literal
 
 from dorrik.core import instruments
 from dorrik.core.inspection import Inspection, Observation, name_of
-from dorrik.core.judgement import Judgement, Note
+from dorrik.core.judgement import Judgement
 from dorrik.core.placing import all_points
 from dorrik.core.record import record
 
@@ -50,7 +50,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     if declared and declared != judgement.outcome and not inspection.outcome_reason:
         leads = f"The open codes lead to {judgement.outcome_says}"
         if judgement.outcome == "open":
-            leads = f"The outcome reads “{judgement.outcome_says}”"
+            leads = f"The result reads “{judgement.outcome_says}”"
         yield Hindrance("must", "report", f"{leads}, you declare {declared}: give your reason.")
     carried = [f"{board.name or 'Board'}" for board in inspection.boards if board.unconfirmed]
     carried += [name_of(c) for board in inspection.boards for c in board.circuits if c.unconfirmed]
@@ -73,8 +73,10 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
         if progress.left and progress.stage in ("intake", "walk", "isolation", "boards", "dead", "live"):
             named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
             yield Hindrance("look", progress.stage, f"{progress.left} left: {named}")
-    for note in _uncoded(inspection, judgement):
-        yield Hindrance("look", "observations", f"{note.title} fails, and no observation speaks of it.")
+    for one in judgement.against:
+        # Codes are the outcome itself; what has no code stops the report above.
+        if one.kind not in ("code", "uncoded"):
+            yield Hindrance("look", one.stage, one.says)
     for observation in inspection.observations:
         yield from _of_observation(inspection, observation)
     for note in judgement.notes:
@@ -116,20 +118,10 @@ def _of_observation(inspection: Inspection, observation: Observation) -> Iterato
     if not observation.mended:
         return
     if not observation.made_good:
-        yield Hindrance("look", "observations", f"{said} was made good: it counts until as left and retest are there.")
+        yield Hindrance(
+            "look", "observations", f"{said} was put right: add “as left” and the retest, or it still counts."
+        )
     shown = {photo.shows == "as left" for photo in inspection.photos if photo.about_id == observation.id}
     lacking = [name for as_left, name in ((False, "as found"), (True, "as left")) if as_left not in shown]
     if lacking:
-        yield Hindrance("look", "observations", f"{said} was made good: no photo {' and none '.join(lacking)}.")
-
-
-def _uncoded(inspection: Inspection, judgement: Judgement) -> Iterator[Note]:
-    """Failures that are no consequence of another and that no observation speaks of."""
-    about = {observation.about_id for observation in inspection.observations}
-    known = [one for one in judgement.suggested if one.settled]
-    recorded = {(one.key, place) for one in known for place in (one.entity_id, *one.touches)}
-    for note in judgement.notes:
-        if note.status != "fail" or note.because_of is not None or note.entity_id in about:
-            continue
-        if (note.verdict.observation or "", note.entity_id) not in recorded:
-            yield note
+        yield Hindrance("look", "observations", f"{said} was put right: no photo {' and none '.join(lacking)}.")

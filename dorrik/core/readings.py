@@ -1,8 +1,9 @@
 """Readings: what the inspector wrote, kept to the letter, and what it means (rules 1.1 to 1.4).
 
 A reading is a plain number, a bound (`>299`, `<0.05`), over range (`OL`), a limitation (`LIM` with a
-reason), `N/A`, `N/V` (not verified) or empty. Arithmetic on readings carries bounds, and asks for the
-interval in which the true value can lie, so that nothing is claimed beyond what was measured.
+reason), `N/A`, `N/V` (not verified) or empty. What stands on a display is read as it stands: with its unit (`618 A`), as a
+range (`0.24-0.25`), still moving (`12 rising`), less the leads (`0.45-0.07`). Arithmetic on readings carries bounds, and
+asks for the interval in which the true value can lie, so that nothing is claimed beyond what was measured.
 """
 
 import re
@@ -25,6 +26,26 @@ Quantity = Literal["continuity", "insulation", "loop", "trip-time", "leakage", "
 MAX_LENGTH = 200
 
 _NUMBER = re.compile(r"(>=|<=|[><≥≤])?\s*(\d+(?:[.,]\d*)?|[.,]\d+)")
+#: A figure that has not come to rest. `rising` and `falling` say on which side the true value lies; `unsettled` does not.
+_MOVING = re.compile(r"(.+?)\s*(?:\((.+)\)|(?:,\s*)?((?:still )?(?:rising|falling|unsettled|moving)))", re.IGNORECASE)
+_PAIR = re.compile(r"(\d+(?:[.,]\d*)?|[.,]\d+)\s*[-–−]\s*(\d+(?:[.,]\d*)?|[.,]\d+)")
+#: Factors to the unit of a field by what a display may show beside the figure.
+_UNITS: Mapping[str, Mapping[str, float]] = MappingProxyType(
+    {
+        "kA": {"ka": 1.0, "a": 1e-3},
+        "Ω": {"ω": 1.0, "ohm": 1.0, "ohms": 1.0, "mω": 1e-3, "kω": 1e3},
+        "MΩ": {"mω": 1.0, "gω": 1e3, "kω": 1e-3, "mohm": 1.0},
+        "ms": {"ms": 1.0, "s": 1e3},
+        "mA": {"ma": 1.0, "a": 1e3},
+        "V d.c.": {"v": 1.0, "v d.c.": 1.0, "v dc": 1.0},
+    }
+)
+_WITH_UNIT = re.compile(r"(.*\d)\s*([A-Za-zΩµω][A-Za-zΩω. ]*)")
+#: The leads' own share that a subtraction may show without a lead set that is known (Ω), rule 1.1.
+MOST_LEADS_OHM = 0.10
+#: Where the higher figure is the better one: of a range the lower end counts.
+_HIGH_IS_GOOD: frozenset[str] = frozenset(("insulation", "direct-voltage"))
+
 _KINDS_BY_WORD: dict[str, Kind] = {
     "ol": "over-range",
     "o/l": "over-range",
@@ -81,6 +102,11 @@ _P = ParamSpec("_P")
 _T = TypeVar("_T")
 
 
+def is_own_accuracy(quantity: Quantity) -> bool:
+    """Was the accuracy in force entered for the instruments in use, and not only the usual one? (rule 1.3)"""
+    return quantity in _accuracy.get()
+
+
 def remembered(function: Callable[_P, _T]) -> Callable[_P, _T]:
     """Keep what a function makes of readings and numbers, apart for each accuracy in force.
 
@@ -119,6 +145,7 @@ class Reading:
     value: the number in the unit of the field, None unless kind is number.
     bound: '>' or '<' where the number is only a bound (over range counts as '>'), else None.
     limitation: the reason given with LIM, '' where none was given, None for every other kind.
+    leads: what was subtracted for the leads, as written (Ω); None where nothing was.
     """
 
     text: str
@@ -126,15 +153,19 @@ class Reading:
     value: float | None = None
     bound: Bound | None = None
     limitation: str | None = None
+    leads: float | None = None
 
     def __hash__(self) -> int:
         # What was written nearly always tells two readings apart.
         return hash(self.text)
 
     @staticmethod
-    def parse(text: str) -> "Reading":
-        """Read what was typed (rule 1.1). Raises ReadingError with a reason for anything else."""
-        return _parse(text)
+    def parse(text: str, unit: str = "", quantity: Quantity | None = None) -> "Reading":
+        """Read what was typed (rule 1.1). Raises ReadingError with a reason for anything else.
+
+        unit, quantity: of the field that it stands in, for what a display shows beside the figure.
+        """
+        return _parse(text, unit, quantity)
 
     @staticmethod
     def of(value: float, bound: Bound | None = None) -> "Reading":
@@ -182,14 +213,12 @@ def _uncertainty(text: str, value: float, quantity: Quantity, share: float, digi
 
 
 def _resolution(text: str) -> float:
-    for mark in ".,":
-        if mark in text:
-            return float(10.0 ** -len(text.rsplit(mark, 1)[1].rstrip()))
-    return 1.0
+    figure = re.search(r"\d*[.,](\d+)", text)
+    return float(10.0 ** -len(figure[1])) if figure else 1.0
 
 
 @lru_cache(maxsize=16384)
-def _parse(text: str) -> Reading:
+def _parse(text: str, unit: str = "", quantity: Quantity | None = None) -> Reading:
     if len(text) > MAX_LENGTH:
         raise ReadingError(f"That is {len(text)} characters long; a reading has at most {MAX_LENGTH}.")
     kept = text.strip()
@@ -201,15 +230,65 @@ def _parse(text: str) -> Reading:
         return Reading(kept, kind, bound=">" if kind == "over-range" else None)
     if word == "lim" or word.startswith(("lim ", "lim:", "lim,")):
         return Reading(kept, "limitation", limitation=kept[3:].lstrip(" :,"))
-    found = _NUMBER.fullmatch(kept)
+    figure, factor = _less_unit(kept, unit)
+    moving = _MOVING.fullmatch(figure)
+    if moving is not None and unit:
+        return _moving(kept, *_less_unit(moving[1], unit), (moving[2] or moving[3]).lower(), quantity)
+    pair = _PAIR.fullmatch(figure)
+    if pair is not None and unit:
+        return _pair(kept, _number(pair[1]), _number(pair[2]), factor, quantity)
+    found = _NUMBER.fullmatch(figure)
     if found is None:
         raise ReadingError(_why_not(kept))
     sign, digits = found.groups()
     bound: Bound | None = None if sign is None else ">" if sign in (">", ">=", "≥") else "<"
-    value = float(digits.replace(",", "."))
+    return Reading(kept, "number", _plausible(_number(digits) * factor), bound)
+
+
+def _number(digits: str) -> float:
+    return float(digits.replace(",", "."))
+
+
+def _plausible(value: float) -> float:
     if value > 1e6:
         raise ReadingError("That number is too large for a reading; use OL if the meter was over range.")
-    return Reading(kept, "number", value, bound)
+    return value
+
+
+def _less_unit(text: str, unit: str) -> tuple[str, float]:
+    """The figure without the unit that stands beside it, and the factor to the field's own unit."""
+    found = _WITH_UNIT.fullmatch(text)
+    known = _UNITS.get(unit, {})
+    if found is None or not known:
+        return text, 1.0
+    factor = known.get(found[2].strip().lower())
+    # A milliohm and a megohm differ by their first letter alone.
+    if unit == "Ω" and found[2].strip().startswith("M"):
+        return text, 1.0
+    return (text, 1.0) if factor is None else (found[1].strip(), factor)
+
+
+def _moving(kept: str, figure: str, factor: float, word: str, quantity: Quantity | None) -> Reading:
+    """A figure that had not come to rest: a bound, and where nothing says which way, the one that lets nothing pass."""
+    found = _NUMBER.fullmatch(figure)
+    if found is None or found[1] or not any(w in word for w in ("rising", "falling", "unsettled", "moving")):
+        raise ReadingError(_why_not(kept))
+    worse: Bound = "<" if quantity in _HIGH_IS_GOOD else ">"
+    bound: Bound = ">" if "rising" in word else "<" if "falling" in word else worse
+    return Reading(kept, "number", _plausible(_number(found[2]) * factor), bound)
+
+
+def _pair(kept: str, first: float, second: float, factor: float, quantity: Quantity | None) -> Reading:
+    """Two figures with a dash: a range, judged by its worse end, or a reading less its leads (rule 1.1)."""
+    if first <= second:
+        return Reading(kept, "number", _plausible((first if quantity in _HIGH_IS_GOOD else second) * factor))
+    if quantity != "continuity":
+        raise ReadingError(
+            f"“{kept[:24]}”: write a range from low to high; leads are subtracted from continuity alone."
+        )
+    if second >= first / 2:
+        raise ReadingError(f"“{kept[:24]}” takes off half of the reading and more. Check both figures.")
+    return Reading(kept, "number", round((first - second) * factor, 6), leads=second * factor)
 
 
 def _why_not(kept: str) -> str:

@@ -27,10 +27,12 @@ KEYS: Mapping[str, tuple[str, ...]] = {
     "imperial": ("name",),
     "other_cables": ("type", "csa_mm2"),
     "rcd": ("standard", "delay", "multiple"),
+    "tails": ("csa_mm2",),
+    "diversity": ("load",),
 }
 
 #: Tables whose empty cells hold numbers when they are filled.
-_NUMBERS = ("devices", "cables", "conductors", "other_cables", "imperial")
+_NUMBERS = ("devices", "cables", "conductors", "other_cables", "imperial", "tails", "diversity")
 
 
 class CorrectionError(ValueError):

@@ -31,6 +31,10 @@ Kind = Literal[
     "line-open-at-point",
     "turned-round",
     "equal-cpc",
+    "slip",
+    "all-high",
+    "bridged",
+    "odd-one-out",
 ]
 
 
@@ -59,7 +63,10 @@ class PlacedPoint:
 
 @record
 class RingTest:
-    """What was measured on a ring: end-to-end resistances of line, neutral, cpc (Ω), its cable (mm²), its points."""
+    """What was measured on a ring: end-to-end resistances of line, neutral, cpc (Ω), its cable (mm²), its points.
+
+    recorded: R1+R2 as recorded for it; leads: names of lead sets with what they read (Ω).
+    """
 
     r1: Reading | None
     rn: Reading | None
@@ -67,13 +74,16 @@ class RingTest:
     line_csa_mm2: float | None = None
     cpc_csa_mm2: float | None = None
     points: Sequence[RingPoint] = ()
+    recorded: Reading | None = None
+    leads: tuple[tuple[str, float], ...] = ()
 
 
 @record
 class Finding:
     """Something the ring says: its kind, the conductor it speaks of, one sentence, what to do, how it is raised.
 
-    fitting_cpc_mm2: cpc size of another cable that fits; point: name of the point that it speaks of, or None.
+    fitting_cpc_mm2: cpc size of another cable that fits; point: name of the point that it speaks of, or None; others: names
+    of further points that it speaks of; asks: could its answer be C1, C2 or FI?
     """
 
     kind: Kind
@@ -84,6 +94,8 @@ class Finding:
     observation: str | None = None
     fitting_cpc_mm2: float | None = None
     point: str | None = None
+    others: tuple[str, ...] = ()
+    asks: bool = False
 
 
 @record
@@ -146,6 +158,9 @@ def tolerance_ohm(value_ohm: float) -> float:
 
 def analyse(test: RingTest) -> RingAnalysis:
     """Judge the ends of a ring and say what its points should read (rules 4.1 to 4.3); its points are left aside."""
+    slip = _slipped(test)
+    if slip is not None:
+        return RingAnalysis(findings=(slip,), closed=None)
     by_conductor: dict[Conductor, Reading | None] = {"line": test.r1, "neutral": test.rn, "cpc": test.r2}
     states = {name: _open(reading) for name, reading in by_conductor.items()}
     opened: list[Conductor] = [name for name, state in states.items() if state]
@@ -156,7 +171,7 @@ def analyse(test: RingTest) -> RingAnalysis:
                 "not-a-ring",
                 "line",
                 "All three conductors are open: two radials, or a ring exchanged with another circuit.",
-                "Try the ends against those of the other rings on this board before taking fronts off.",
+                "Isolate and prove dead. Try the ends against those of the other rings on this board before fronts are removed.",
                 f"{SOURCE} · rules 4.1, 4.8",
                 "ring-open",
             )
@@ -168,7 +183,8 @@ def analyse(test: RingTest) -> RingAnalysis:
                     "open-conductor",
                     name,
                     f"The {name} is open end to end ({by_conductor[name]}): the break is at one accessory or joint.",
-                    "Until it is mended the device should not exceed one leg's capacity (20 A for 2.5 mm²).",
+                    "Isolate and prove dead. Test outward from both ends to find the gap. Until repaired: no more than one "
+                    "leg carries (20 A for 2.5 mm²).",
                     f"{SOURCE} · rules 4.1, 4.8",
                     "ring-open",
                 )
@@ -182,7 +198,7 @@ def analyse(test: RingTest) -> RingAnalysis:
                     "turned-round",
                     "neutral",
                     f"Line {test.r1} and neutral {test.rn} Ω are the same digits turned round: one may be a slip.",
-                    "Look at the instrument again, or measure both once more.",
+                    "Check the instrument, or test both again.",
                     f"{SOURCE} · rules 4.2, 1.2",
                 )
             )
@@ -193,7 +209,7 @@ def analyse(test: RingTest) -> RingAnalysis:
                     "loose-joint",
                     higher,
                     f"Line {test.r1} and neutral {test.rn} Ω should be alike; the {higher} is higher.",
-                    f"Look for a loose or dirty joint in the {higher}; work the switches and measure again.",
+                    f"Isolate and prove dead. Check for a loose or dirty joint in the {higher}; work the switches, test again.",
                     f"{SOURCE} · rule 4.2",
                 )
             )
@@ -211,6 +227,69 @@ def analyse(test: RingTest) -> RingAnalysis:
         expected_line_cpc_least_ohm=None if opened or r1 is None or r2 is None else expected_line_cpc_ohm(r1, r2, 0.0),
         expected_r2_ohm=_expected_r2(r1, test.line_csa_mm2, test.cpc_csa_mm2),
         length_m=_length_m(r1, test.line_csa_mm2) if "line" not in opened else None,
+    )
+
+
+#: Powers of ten by which three ends slip together.
+_SLIPS = (1e-3, 1e-2, 1e-1, 1e1, 1e2, 1e3)
+#: A figure within this share of what a slip leads to is the slip's own.
+_SLIP_SHARE = 0.35
+
+
+def _slipped(test: RingTest) -> Finding | None:
+    """All three ends nothing, or off by one power of ten against what the points or the record read (rule 1.2)."""
+    ends = [plain(test.r1), plain(test.rn), plain(test.r2)]
+    known = [end for end in ends if end is not None]
+    if len(known) < 3:
+        return None
+    r1, rn, r2 = known
+    shown = f"{test.r1}, {test.rn} and {test.r2} Ω"
+    source = f"{SOURCE} · rules 4.1, 1.2"
+    if max(known) < LEAST_END_OHM:
+        step = "Check the leads: were they nulled into the ring, or joined? Test the ends again."
+        reason = f"Line, neutral and cpc read {shown}: no ring is so short."
+        return Finding("slip", "line", reason, step, source, asks=True)
+    implausible = min(known) >= 2.0 or max(known) < 0.06
+    for expected, read in _beside(test, r1, rn, r2, recorded=implausible):
+        if read <= 0 or expected <= 0 or 0.3 <= expected / read <= 3.0:
+            continue
+        factor = next((f for f in _SLIPS if abs(expected * f - read) <= _SLIP_SHARE * read), None)
+        if factor is not None:
+            return _slip(shown, factor, test, source)
+    # Three open conductors show nothing, or ohms that have nothing to do with each other.
+    alike = abs(r1 - rn) <= 0.15 * max(r1, rn) and 0.85 <= r2 / max(r1, 1e-9) <= 2.8
+    if min(known) >= OPEN_OHM and alike:
+        return _slip(shown, 1e-2 if r1 >= 10 else 1e-1, test, source)
+    return None
+
+
+#: Ends under this are no ring at all (Ω): less than 2 m of 2.5 mm².
+LEAST_END_OHM = 0.015
+
+
+def _beside(test: RingTest, r1: float, rn: float, r2: float, *, recorded: bool) -> list[tuple[float, float]]:
+    """What the ends lead to, and what was read: for line to neutral, line to cpc, and the record where that is asked."""
+    pairs = []
+    for values, expected in (
+        ([plain(p.line_neutral) for p in test.points], (r1 + rn) / 4),
+        ([plain(p.line_cpc) for p in test.points], (r1 + r2) / 4),
+        ([plain(test.recorded) if recorded else None], (r1 + r2) / 4),
+    ):
+        read = sorted(v for v in values if v is not None)
+        if read:
+            pairs.append((expected, read[len(read) // 2]))
+    return pairs
+
+
+def _slip(shown: str, factor: float, test: RingTest, source: str) -> Finding:
+    fits = " and ".join(rounded((plain(end) or 0.0) * factor) for end in (test.r1, test.r2))
+    return Finding(
+        "slip",
+        "line",
+        f"Line, neutral and cpc read {shown}, all off by one power of ten. Line and cpc of {fits} Ω would fit.",
+        "Check the unit and the decimal point of all three, then test again.",
+        source,
+        asks=True,
     )
 
 
@@ -278,7 +357,8 @@ def _judge_cpc(
                 "parallel-earth",
                 "cpc",
                 f"{test.r2} Ω, where {wanted} was expected from {of_sound}: an earth path runs in parallel.",
-                "Disconnect bonded appliances or metal containment on this ring to confirm.",
+                "Isolate and prove dead. Disconnect bonded appliances or metal containment on this ring to confirm. "
+                "Reconnect, test again.",
                 f"{SOURCE} · rule 4.2",
             )
         ]
@@ -310,7 +390,7 @@ def _judge_cpc(
             "loose-joint",
             "cpc",
             f"{test.r2} Ω, where {wanted} was expected from {of_sound}: a loose joint in the cpc.",
-            "Check the cpc terminals at the board and at each point, then measure again.",
+            "Isolate and prove dead. Check the cpc terminals at the board and at each point. Restore, test again.",
             f"{SOURCE} · rule 4.2",
             "ring-cpc-high",
         )

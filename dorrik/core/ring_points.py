@@ -5,7 +5,8 @@ On a sound ring line to neutral is the same everywhere and line to cpc hardly va
 cable, a bad contact lifts them otherwise, the same ends joined by mistake let them rise from nothing at the board.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
 from math import sqrt
 from typing import Literal
 
@@ -34,7 +35,8 @@ WRONG_PAIRING_SHARE = 0.3
 #: Under it by this much: nothing on a sound ring lowers line to neutral.
 WRONG_PAIRING_OHM = 0.03
 
-RETEST = "Re-plug, work the switch a few times and test again; then take the front off."
+RETEST = "Re-plug, work the switch a few times, test again. The same again: isolate, then remove the front."
+LOW_STEP = "Test again. Look for bonded metal or pipework at this point, and for a slip in the reading."
 
 
 def position(line_cpc_ohm: float, r1_ohm: float, r2_ohm: float) -> float | None:
@@ -60,38 +62,61 @@ def _open(reading: Reading | None) -> bool:
 
 
 def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:
-    """Findings at the points and where each stands. Without closed and even ends only open conductors can be told."""
+    """Findings at the points and where each stands. Without closed and even ends only open conductors and the odd one out
+    among the points themselves can be told."""
     # On a ring that is broken itself a pair that reads nothing says nothing of its point.
     opened = (f for f in _open_at_points(test.points) if ends.closed or f.kind == "cpc-open-at-point")
     findings = list(opened)
     r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
-    # A loose joint or an earth in parallel bends what every point reads: that is mended before the walk says anything.
-    uneven = any(finding.kind in BENDING for finding in ends.findings)
+    bent = bent_pairs(ends.findings)
     nowhere = tuple(PlacedPoint(point.name) for point in test.points)
-    if not ends.closed or uneven or r1 is None or rn is None or r2 is None:
+    told = {finding.point for finding in findings}
+    if not ends.closed or len(bent) == 2 or r1 is None or rn is None or r2 is None:
+        if ends.closed is not False or bent:
+            findings.extend(_odd_ones(test.points, ("neutral", "cpc"), told))
         return tuple(findings), nowhere
     ring = _Ends(r1, rn, r2)
-    wrong = _wrongly_paired(test.points, ring)
+    wrong = [pair for pair in _wrongly_paired(test.points, ring) if pair not in bent]
     if wrong:
         findings[:0] = [_same_ends(pair, wrong) for pair in wrong[:1]]
         if len(wrong) == 2:
             return tuple(findings), nowhere
-    told = {finding.point for finding in findings}
+    aside: list[Pair] = [*wrong, *bent]
+    findings.extend(_odd_ones(test.points, tuple(bent), told))
+    lifted, points = _all_high(test, ring, aside)
+    findings.extend(lifted)
     spurs: dict[int, float] = {}
-    for index, point in enumerate(test.points):
+    for index, point in enumerate(points):
         if point.name in told:
             continue
-        length, finding = _at_point(point, (index + 1) / (len(test.points) + 1), test, ring, wrong)
+        length, finding = _at_point(point, (index + 1) / (len(points) + 1), test, ring, aside)
         if length is not None:
             spurs[index] = length
         if finding is not None:
             findings.append(finding)
-    findings.extend(_spur_findings(test.points, spurs))
-    return tuple(findings), _placed(test.points, spurs, r1, r2)
+    bridged = _bridged(points, spurs)
+    findings.extend(bridged)
+    within = {name for finding in bridged for name in (finding.point, *finding.others)}
+    alone = {index: length for index, length in spurs.items() if points[index].name not in within}
+    findings.extend(_spur_findings(points, alone))
+    return tuple(findings), nowhere if bent else _placed(points, spurs, r1, r2)
 
 
-#: Findings at the ends with which no expected value of a point can be trusted.
+#: Findings at the ends with which no expected value of a point can be trusted; what bends the cpc alone leaves line to
+#: neutral as it is.
 BENDING = frozenset(("loose-joint", "parallel-earth", "turned-round", "equal-cpc"))
+
+
+def bent_pairs(findings: Sequence[Finding]) -> tuple["Pair", ...]:
+    """The pairs whose expected values the ends leave in doubt."""
+    conductors_bent = {f.conductor for f in findings if f.kind in BENDING}
+    slipped = any(f.kind == "turned-round" for f in findings)
+    neutral = slipped or bool(conductors_bent & {"line", "neutral"})
+    cpc = slipped or bool(conductors_bent & {"line", "cpc"})
+    pairs: list[Pair] = (["neutral"] if neutral else []) + (["cpc"] if cpc else [])
+    return tuple(pairs)
+
+
 Pair = Literal["neutral", "cpc"]
 
 
@@ -124,9 +149,8 @@ def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
             yield Finding(
                 "cpc-open-at-point",
                 "cpc",
-                f"{point.name}: line to neutral reads, line to cpc does not: no earth at this point, or its conductors "
-                "are exchanged.",
-                "Test polarity here, then look at the cpc terminal.",
+                f"{point.name}: line to neutral reads, line to cpc does not: cpc open here, or line and neutral swapped.",
+                "Isolate and prove dead. Test polarity here, then check the cpc terminal. Restore, test again.",
                 f"{SOURCE} · rule 4.6",
                 "no-cpc-at-point",
                 point=point.name,
@@ -135,9 +159,9 @@ def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
             yield Finding(
                 "neutral-open-or-crossed",
                 "neutral",
-                f"{point.name}: line to cpc reads, line to neutral does not: line and cpc exchanged, so that earthed "
+                f"{point.name}: line to cpc reads, line to neutral does not: line and cpc swapped, so that earthed "
                 "metal here would be live, or the neutral is open.",
-                "Take it for the first until it is proved: nothing is switched on before the front was off.",
+                "Treat the earth as live. Isolate and prove dead; remove the front before anything is switched on.",
                 f"{SOURCE} · rule 4.6",
                 "polarity-wrong",
                 point=point.name,
@@ -146,12 +170,134 @@ def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
             yield Finding(
                 "line-open-at-point",
                 "line",
-                f"{point.name}: neither pair reads: the line does not arrive here, or neutral and cpc are exchanged.",
-                "A plug-in tester cannot see neutral and cpc exchanged: take the front off before it is switched on.",
+                f"{point.name}: neither pair reads: line open here, neutral and cpc swapped, or all three rotated.",
+                "Treat the earth as live. Isolate and prove dead; remove the front before anything is switched on. A plug-in "
+                "tester cannot see neutral and cpc swapped.",
                 f"{SOURCE} · rule 4.6",
                 "polarity-wrong",
                 point=point.name,
             )
+
+
+#: A point this far from all its fellows stands out among them (Ω, share), where nothing else can be held against it.
+ODD_OHM, ODD_SHARE = 0.05, 0.25
+
+
+def _odd_ones(points: Sequence[RingPoint], pairs: tuple["Pair", ...], told: set[str | None]) -> Iterator[Finding]:
+    """Points that stand out among their neighbours, where the ends themselves are in doubt (rule 4.4)."""
+    for pair in pairs:
+        known = [(i, v) for i, v in enumerate(_values(points, pair)) if v is not None]
+        if len(known) < 3:
+            continue
+        middle = sorted(v for _, v in known)[len(known) // 2]
+        for place, (index, value) in enumerate(known):
+            point = points[index]
+            beside = [known[n][1] for n in (place - 1, place + 1) if 0 <= n < len(known)]
+            apart = [value - other for other in (*beside, middle)]
+            least = max(ODD_OHM, ODD_SHARE * middle)
+            if point.name in told or not (all(d > least for d in apart) or all(d < -least for d in apart)):
+                continue
+            reading = point.line_neutral if pair == "neutral" else point.line_cpc
+            lower = apart[0] < 0
+            yield Finding(
+                "odd-one-out",
+                pair,
+                f"{point.name} reads {reading} Ω line to {pair} among {middle:.2f} Ω at its neighbours.",
+                LOW_STEP if lower else RETEST,
+                f"{SOURCE} · rules 4.4, 1.2",
+                point=point.name,
+            )
+
+
+def _all_high(test: RingTest, ring: "_Ends", aside: Sequence["Pair"]) -> tuple[list[Finding], Sequence[RingPoint]]:
+    """Every point high by one equal amount is a lead, an adaptor or the link at the board; said once, and taken off before
+    the points are judged (rule 4.4)."""
+    findings, points = [], list(test.points)
+    pairs: tuple[Pair, ...] = ("neutral", "cpc")
+    offsets: dict[Pair, float] = {}
+    for pair in pairs:
+        if pair in aside:
+            continue
+        over = _over(test.points, pair, ring)
+        if len(over) < 3:
+            continue
+        middle = sorted(over.values())[len(over) // 2]
+        alike = [d for d in over.values() if abs(d - middle) <= EQUAL_OHM + 0.1 * middle]
+        if middle > LEAST_TOLERANCE_OHM and len(alike) >= max(3, 0.8 * len(over)) and min(over.values()) > 0.03:
+            offsets[pair] = middle
+    if not offsets:
+        return findings, points
+    shown = " and ".join(f"{over:.2f} Ω line to {pair}" for pair, over in offsets.items())
+    amount = max(offsets.values())
+    fits = next(
+        (f", which is what {name} reads ({ohm:.2f} Ω)" for name, ohm in test.leads if abs(ohm - amount) <= 0.03), ""
+    )
+    findings.append(
+        Finding(
+            "all-high",
+            "cpc" if "cpc" in offsets else "neutral",
+            f"Every point reads high by the same: {shown}. A lead, a plug adaptor or the link at the board adds it{fits}.",
+            "Null the leads with the adaptor on, check the link at the board, test one point again.",
+            f"{SOURCE} · rules 4.4, 1.4",
+        )
+    )
+    return findings, [_less(point, offsets) for point in points]
+
+
+#: Points high by one amount differ by no more than this (Ω).
+EQUAL_OHM = 0.03
+
+
+def _over(points: Sequence[RingPoint], pair: "Pair", ring: "_Ends") -> dict[int, float]:
+    """By place in the walk, how far each point is above what a sound ring reads there (Ω)."""
+    over = {}
+    for index, value in enumerate(_values(points, pair)):
+        walked = (index + 1) / (len(points) + 1)
+        there = ring.flat() if pair == "neutral" else expected_line_cpc_ohm(ring.r1, ring.r2, walked)
+        if value is not None:
+            over[index] = value - there
+    return over
+
+
+def _less(point: RingPoint, offsets: Mapping["Pair", float]) -> RingPoint:
+    """A point without what every point has too much of."""
+
+    def lower(reading: Reading | None, pair: Pair) -> Reading | None:
+        value = plain(reading)
+        if value is None or pair not in offsets:
+            return reading
+        return Reading.of(max(0.0, value - offsets[pair]))
+
+    return replace(point, line_neutral=lower(point.line_neutral, "neutral"), line_cpc=lower(point.line_cpc, "cpc"))
+
+
+def _bridged(points: Sequence[RingPoint], spurs: dict[int, float]) -> list[Finding]:
+    """Three or more neighbours that rise and fall together are not so many spurs: a link across the ring, or points joined
+    wrongly, is offered beside them (rule 4.4)."""
+    findings = []
+    run: list[int] = []
+    for index in (*sorted(spurs), 10**6):
+        if run and index != run[-1] + 1:
+            if len(run) >= 3:
+                findings.append(_link(points, run, spurs))
+            run = []
+        run.append(index)
+    return findings
+
+
+def _link(points: Sequence[RingPoint], run: Sequence[int], spurs: dict[int, float]) -> Finding:
+    highest = max(run, key=lambda index: spurs[index])
+    names = [points[index].name for index in run]
+    return Finding(
+        "bridged",
+        "line",
+        f"{len(run)} neighbours read high together, {', '.join(names)}: a link across the ring (bridged), points joined "
+        "wrongly, or a spur each.",
+        "Isolate and prove dead. Trace the cables between these points. Restore, test again.",
+        f"{SOURCE} · rule 4.4",
+        point=points[highest].name,
+        others=tuple(name for name in names if name != points[highest].name),
+    )
 
 
 def _same_ends(pair: Pair, wrong: Sequence[Pair]) -> Finding:
@@ -161,7 +307,7 @@ def _same_ends(pair: Pair, wrong: Sequence[Pair]) -> Finding:
         "wrong-pairing",
         "line" if len(wrong) == 2 else pair,
         f"The readings rise from near nothing at the board to the middle: the same ends are joined{which}.",
-        "Swap the pairs at the board, line of one leg with cpc or neutral of the other; test again.",
+        "Isolate and prove dead. Swap the pairs at the board, line of one leg with cpc or neutral of the other; test again.",
         f"{SOURCE} · rule 4.5",
     )
 
@@ -238,7 +384,7 @@ def _low(point: RingPoint, ring: _Ends, wrong: Sequence[Pair]) -> Finding | None
             "low-at-point",
             pair,
             f"{point.name} reads {reading} Ω line to {pair}; no place on it gives less than {least:.2f} Ω: {cause}.",
-            "Measure it once more; look for bonded metal or pipework at this point.",
+            LOW_STEP,
             f"{SOURCE} · rules 4.3, 1.2",
             point=point.name,
         )
@@ -255,7 +401,9 @@ def _high_alone(point: RingPoint, pair: Pair, over: float, test: RingTest) -> Fi
         length = _length_by(over, pair, test)
         spur = f"a spur of about {length:.0f} m" if length is not None else "a spur"
         reason = f"{said}, and the same after the retest: {spur}, or a loose terminal of the line or the {pair}."
-        step = "Measure line to neutral here too: high alike is a spur; then take the front off, or trace the cable."
+        step = (
+            "Test line to neutral here too: high alike is a spur. Isolate before the front is removed; trace the cable."
+        )
     return Finding("high-at-point", pair, reason, step, f"{SOURCE} · rule 4.4", point=point.name)
 
 
@@ -322,7 +470,11 @@ def _contact(point: RingPoint, excess: _Excess) -> Finding:
         "contact",
         "cpc" if over_lc > over_ln else "neutral",
         f"{point.name} reads {point.line_neutral} and {point.line_cpc} Ω{again}: a {where}.",
-        "Take the front off: a loose terminal, or a pin that is worn." if point.retested else RETEST,
+        (
+            "Isolate and prove dead. Remove the front: a loose terminal, or a worn pin. Restore, test again."
+            if point.retested
+            else RETEST
+        ),
         f"{SOURCE} · rule 4.4",
         point=point.name,
     )
@@ -341,7 +493,8 @@ def _spur_findings(points: Sequence[RingPoint], spurs: dict[int, float]) -> list
                 "spur-off-spur" if shorter else "spur",
                 "line",
                 f"{said}.",
-                "Trace the branch and say which: more than one point on an unfused spur overloads it."
+                "Isolate before anything is opened. Trace the branch and say which: several points on one unfused spur "
+                "overload it."
                 if shorter
                 else "One point on an unfused spur is allowed; see that nothing branches off it.",
                 f"{SOURCE} · rule 4.4",

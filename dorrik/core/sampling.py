@@ -181,7 +181,7 @@ class State:
     population, sampled, defective: numbers of all points, of those opened and of those with a defect; planned, left:
     names of those to open, the widened ones among them, and of those not yet opened; to_open, still: their ids;
     frame, drawn, drawn_defective: numbers of the points that could be drawn, that chance put in and were opened, and of
-    their defects; most: the greatest number of defective ones in the frame at 95 %, None before one was opened; beside,
+    their defects; closed: of those that chance put in, how many were not opened, each of which counts as defective; most: the greatest number of defective ones in the frame at 95 %, None before one was opened; beside,
     beside_defective: opened by choice, in any case or after a finding; says: for the report; plainly: for the client.
     """
 
@@ -198,6 +198,7 @@ class State:
     frame: int
     drawn: int
     drawn_defective: int
+    closed: int
     most: int | None
     beside: int
     beside_defective: int
@@ -223,7 +224,9 @@ def follow(seen: Sequence[Seen], first: Plan) -> State:
     beside = [one for one in seen if one.opened and one.point.id not in by_chance]
     drawn_defective = sum(one.defect is not None for one in drawn)
     beside_defective = sum(one.defect is not None for one in beside)
-    numbers = (frame, len(drawn), drawn_defective, len(beside), beside_defective)
+    # Drawn points that stayed closed are not replaced by silence: each counts as defective (rule 12.3).
+    closed = sum(one.point.id in by_chance and not one.opened for one in seen)
+    numbers = (frame, len(drawn), drawn_defective, len(beside), beside_defective, closed)
     return State(
         population=len(seen),
         sampled=len(opened),
@@ -238,7 +241,8 @@ def follow(seen: Sequence[Seen], first: Plan) -> State:
         frame=frame,
         drawn=len(drawn),
         drawn_defective=drawn_defective,
-        most=greatest_defective(frame, len(drawn), drawn_defective) if drawn else None,
+        closed=closed,
+        most=greatest_defective(frame, len(drawn) + closed, drawn_defective + closed) if drawn else None,
         beside=len(beside),
         beside_defective=beside_defective,
         seed=first.seed,
@@ -295,10 +299,12 @@ def greatest_defective(population: int, sampled: int, defective: int, confidence
     return greatest
 
 
-def in_words(frame: int, sampled: int, defective: int, beside: int = 0, beside_defective: int = 0) -> str:
+def in_words(
+    frame: int, sampled: int, defective: int, beside: int = 0, beside_defective: int = 0, closed: int = 0
+) -> str:
     """What the sample says, for the report (rule 12.3): of `frame` points that could be drawn `sampled` were drawn and
-    opened, `defective` of them with a defect. The bound is of the drawn points alone; `beside`, those opened by choice,
-    in any case or after a finding, are told beside it."""
+    opened, `defective` of them with a defect; `closed` were drawn and not opened, each of which counts as defective. The
+    bound is of the drawn points alone; `beside`, those opened by choice, in any case or after a finding, are told beside it."""
     opened, wrong = sampled + beside, defective + beside_defective
     if opened == 0:
         return "No point was opened: nothing can be said of what lies behind the fronts."
@@ -310,16 +316,25 @@ def in_words(frame: int, sampled: int, defective: int, beside: int = 0, beside_d
         if not sampled:
             return f"None of the {frame} points that could be drawn was opened. {told}"
         told = f" Beside the draw {told}"
-    most = greatest_defective(frame, sampled, defective)
+    most = greatest_defective(frame, sampled + closed, defective + closed)
     which = (
         f"{sampled} of {frame} points were drawn and opened" if beside else f"{sampled} of {frame} points were opened"
     )
     of_them = f"those {frame}" if beside else f"all {frame}"
+    if closed:
+        which = f"{sampled} of the {sampled + closed} points drawn from {frame} were opened, {closed} were not"
+        told = f" Each point that stayed closed counts as defective.{told}"
     return f"{which} and {defective} had a defect. At 95 % confidence no more than {most} of {of_them} have one.{told}"
 
 
 def plainly(
-    population: int, frame: int, sampled: int, defective: int, beside: int = 0, beside_defective: int = 0
+    population: int,
+    frame: int,
+    sampled: int,
+    defective: int,
+    beside: int = 0,
+    beside_defective: int = 0,
+    closed: int = 0,
 ) -> str:
     """The same for whoever ordered the work, without a word of the trade. population: of all points."""
     opened, wrong = sampled + beside, defective + beside_defective
@@ -330,11 +345,17 @@ def plainly(
         return f"We opened every socket, switch, light and other point, {population} in all; {had}."
     told = f"We opened {opened} of the {population} sockets, switches, lights and other points; {had}."
     if not sampled:
-        return f"{told} They were not drawn by lot, so they say nothing certain of the others."
+        return f"{told} They were not picked at random, so they say nothing certain of the others."
+    if closed:
+        most = greatest_defective(frame, sampled + closed, defective + closed)
+        return (
+            f"{told} {closed} that were picked at random could not be opened. Counting each of them as faulty, it is very "
+            f"likely (19 times in 20) that at most {most} of the {frame} have something wrong."
+        )
     more = greatest_defective(frame, sampled, defective) - defective
     hidden = "none" if more == 0 else f"no more than {more}"
     return (
-        f"{told} Which ones was drawn by lot, so it is very likely (19 times in 20) that {hidden} of the others would "
+        f"{told} Which ones was picked at random, so it is very likely (19 times in 20) that {hidden} of the others would "
         "turn out to have something wrong as well."
     )
 

@@ -2,14 +2,17 @@
 tested and recorded anywhere in the inspection; what nothing has answered is left, and says where it is answered."""
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import replace
 from typing import Any, Literal
 
+from dorrik.core import not_applicable
 from dorrik.core.check import GOOD, LIM, NOT_APPLICABLE, NOT_GOOD, Check
 from dorrik.core.circuit import FINE, POINT_KINDS, Point
 from dorrik.core.inspection import Inspection
 from dorrik.core.place_checks import checks_of
 from dorrik.core.placing import all_points
 from dorrik.core.progress import Asked, is_limited, stage_of, value_of
+from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import cached, rows
 from dorrik.core.room import BATH, OUTDOORS, Room
@@ -39,7 +42,8 @@ class Filled:
     """A line with its state.
 
     codes: of the observations that speak of it; because: what the state rests on, in words; stage: where it is
-    answered while it is left, '' where it is asked in the schedule itself; asked: may it be answered there?
+    answered while it is left, '' where it is asked in the schedule itself; asked: may it be answered there? by_field: does its
+    state rest on a field of the inspection, which no check and no verdict speaks of?
     """
 
     key: str
@@ -51,6 +55,7 @@ class Filled:
     because: str
     stage: str
     asked: bool
+    by_field: bool = False
 
 
 @record
@@ -114,6 +119,8 @@ def _fill(line: Line, i: Inspection, own: Check | None, failing: frozenset[str],
         told = [one for one in answers if one.state == state]
         if told:
             because = "; ".join(dict.fromkeys(one.because for one in told))
+            if state == "not good" and line.fields == (":seals",):
+                return replace(filled(told[0].state, because), by_field=True)
             return filled(told[0].state, because, stage=told[0].stage if state == "left" else "", asked=state == "left")
     return filled("N/A", answers[0].because, asked=True)
 
@@ -150,16 +157,25 @@ def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) ->
         if not any(board.circuits for board in i.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
-    values = [(one.stage, value_of(things[one.entity_id], field)) for one, field in wanted if one.entity_id in things]
-    missing = [stage for stage, value in values if value is None]
-    limited = sum(is_limited(value) for _, value in values)
+    board_of = {c.id: b for b in i.boards for c in (*b.circuits, *b.rcds)}
+
+    def value(thing: Any, field: str) -> Any:
+        """What stands there; an N/A without its fact is nothing."""
+        found = value_of(thing, field)
+        groundless = not_applicable.is_na(found) and not not_applicable.stands(thing, field, board_of.get(thing.id), i)
+        return None if groundless else found
+
+    values = [(one.stage, value(things[one.entity_id], field)) for one, field in wanted if one.entity_id in things]
+    missing = [stage for stage, found in values if found is None]
+    limited = sum(is_limited(found) for _, found in values)
     if missing:
         yield _Answer("left", f"{len(values) - len(missing)} of {len(values)} tested.", missing[0])
     elif limited == len(values):
         yield _Answer("LIM", "None of it could be tested.", values[0][0])
     elif limited:
+        # Part is never good: how many of how many is said, and the rest is a limitation (principle 3).
         tested = len(values) - limited
-        yield _Answer("good", f"{tested} of {len(values)} tested; the others are limited.", values[0][0])
+        yield _Answer("LIM", f"{tested} of {len(values)} tested; the others are limited.", values[0][0])
     else:
         yield _Answer("good", f"{len(values)} tested.", values[0][0])
 
@@ -194,9 +210,11 @@ def _of_points(kinds: str, i: Inspection) -> Iterator[_Answer]:
         yield _Answer("not good", "A point is marked as defective.", "walk")
     elif hidden == len(points):
         yield _Answer("LIM", "None was reached.", "walk")
+    elif hidden:
+        few = f"{len(points) - hidden} of {len(points)} looked at; the others were not reached."
+        yield _Answer("LIM", few, "walk")
     else:
-        few = f"{len(points) - hidden} of {len(points)} looked at; the others were not reached." if hidden else ""
-        yield _Answer("good", few or f"{len(points)} looked at.", "walk")
+        yield _Answer("good", f"{len(points)} looked at.", "walk")
 
 
 def _unseen(point: Point) -> bool:
@@ -235,14 +253,42 @@ def _bonds(i: Inspection) -> _Answer:
         )
     if None in states:
         return _Answer("left", "A bond has no state yet.", "intake")
-    return _Answer("LIM" if all(state == "not seen" for state in states) else "good", "Bonds recorded.", "intake")
+    if "missing" in states:
+        return _Answer("not good", "A bond is missing.", "intake")
+    present = [bond for bond in i.bonds if bond.state == "present"]
+    proved = sum(isinstance(b.at_pipe_ohm, Reading) and b.at_pipe_ohm.interval is not None for b in present)
+    unseen = states.count("not seen")
+    if unseen or proved < len(present):
+        told = f"{proved} of {len(present) + unseen} bonds seen and measured."
+        empty = any(b.at_pipe_ohm is None and b.at_clamp_ohm is None for b in present)
+        return _Answer("left" if empty else "LIM", told, "intake")
+    return _Answer("good", f"{len(present)} bonds measured." if present else "None is needed.", "intake")
+
+
+def _earthing(i: Inspection) -> _Answer:
+    if i.earthing is None or i.ze_ohm is None:
+        return _Answer("left", "Ze is not tested yet." if i.earthing else "Not recorded yet.", "intake")
+    if i.ze_ohm.interval is None:
+        return _Answer("LIM", "Ze could not be tested.", "intake")
+    return _Answer("good", f"Recorded, Ze {i.ze_ohm} Ω.", "intake")
+
+
+def _seals(i: Inspection) -> _Answer:
+    if i.meter_seals is None:
+        return _Answer("left", "Not recorded yet.", "intake")
+    if i.meter_seals == "broken":
+        return _Answer("not good", "A seal is broken.", "intake")
+    return _Answer("good" if i.meter_seals == "whole" else "LIM", f"Seals: {i.meter_seals}.", "intake")
 
 
 def _spd(i: Inspection) -> _Answer:
     states = [board.spd_state for board in i.boards]
     if not states or any(state is None for state in states):
         return _Answer("left", "Its state is not recorded on every board.", "boards")
-    return _Answer("LIM" if all(s == "not verified" for s in states) else "good", "Recorded on every board.", "boards")
+    unseen = states.count("not verified")
+    if unseen:
+        return _Answer("LIM", f"{len(states) - unseen} of {len(states)} boards; the others not verified.", "boards")
+    return _Answer("good", "Recorded on every board.", "boards")
 
 
 def _circuits(i: Inspection) -> _Answer:
@@ -268,6 +314,8 @@ _PARTS: Mapping[str, Callable[[Inspection], _Answer]] = {
     ":spd": _spd,
     ":boards": _circuits,
     ":rcds": _rcds,
+    ":earthing": _earthing,
+    ":seals": _seals,
 }
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 from dorrik.core.comparison import Words, judge
 from dorrik.core.devices import U0_V
 from dorrik.core.readings import Reading, at_most, rounded, why_unknown
+from dorrik.core.reference import cached, rows
 from dorrik.core.verdict import Verdict
 
 #: Highest Ze that network operators usually declare (Ω), rule 3.1.
@@ -14,12 +15,14 @@ DECLARED_MAXIMUM_OHM = {"TN-C-S": 0.35, "TN-S": 0.8}
 #: Touch voltage that an electrode's RCD must not let stand (V), and the RCD that is usual behind one (mA).
 TOUCH_VOLTAGE_V = 50.0
 USUAL_RCD_MA = 30.0
-#: A board this far above the origin (Ω) has a long sub-main or a poor connection.
-FAR_BOARD_OHM = 0.2
-
-
-#: From here a supply written TN-S has the earth of an electrode and not of a cable's sheath (Ω), rule 3.7.
-LIKE_AN_ELECTRODE_OHM = 5.0
+#: A board this far above what leads to it (Ω; share of that) has a poor way of the earth, rule 3.1.
+FAR_BOARD_OHM, FAR_BOARD_SHARE = 0.15, 0.5
+#: From this much above it the earth to a board is a cause by itself (Ω), rule 3.1.
+POOR_BOARD_OHM = 0.5
+#: Above this a supply written TN may have lost its earth, or stands on an electrode in fact (Ω), rule 3.1.
+LOST_SUPPLY_EARTH_OHM = 2.0
+#: Up to this many times its declared maximum, with loops within their limits, Ze is for the operator to look into.
+FEW_TIMES = 2.0
 #: Half of the least usual TN maximum (Ω): an electrode that reads so has something else beside it (rule 1.2).
 TOO_GOOD_FOR_AN_ELECTRODE_OHM = 0.5 * DECLARED_MAXIMUM_OHM["TN-C-S"]
 #: Under about this an electrode's own resistance is asked about: pipes or a bond help it (Ω), rule 3.2.
@@ -34,12 +37,14 @@ def judge_ze(
     parallel_removed: bool = True,
     limit_ohm: float | None = None,
     rcd_ma: float = USUAL_RCD_MA,
+    loops_within: bool | None = None,
 ) -> Verdict:
     """Hold the external earth loop impedance against what is usually declared (rules 3.1 to 3.3).
 
     ze: Ze (Ω); earthing: 'TN-S', 'TN-C-S' or 'TT'; parallel_removed: the earthing conductor was
     disconnected from everything parallel for the measurement; limit_ohm: another declared maximum than the usual one;
-    rcd_ma: on TT, the least sensitive RCD the electrode serves (mA). Raises ValueError for another arrangement.
+    rcd_ma: on TT, the least sensitive RCD the electrode serves (mA); loops_within: are the loops that were measured within
+    their limits, None where none was. Raises ValueError for another arrangement.
     """
     source = "BS 7671 643.7.3.201, declared maxima · rules 3.1 to 3.3"
     if earthing == "TT":
@@ -48,7 +53,9 @@ def judge_ze(
         raise ValueError(f"{earthing!r} is not an earthing arrangement known here (TN-S, TN-C-S, TT).")
     limit = limit_ohm or DECLARED_MAXIMUM_OHM[earthing]
     if ze is not None and ze.kind == "over-range":
-        return _no_earth(ze, source, limit, "stop live tests and call the network operator")
+        return _no_earth(ze, source, limit, "call the network operator")
+    if is_impossible(ze):
+        return _impossible("Ze", ze, source, limit)
     verdict = judge(
         ze,
         limit,
@@ -59,15 +66,12 @@ def judge_ze(
             source=source,
             within=f"{{reading}} is within {{limit}} for {earthing}",
             beyond=f"{{reading}} is above the {{limit}} usual for {earthing}: the network's earth is in doubt",
-            next_step="Stop live tests and call the network operator; dead tests can go on.",
+            next_step="Keep off live tests at circuits. Call the network operator. Dead tests can go on.",
             observation="ze-above-maximum",
         ),
     )
     if verdict.status == "fail":
-        if earthing == "TN-S" and ze is not None and (ze.value or 0.0) >= LIKE_AN_ELECTRODE_OHM:
-            reason = f"{ze} Ω is the earth of an electrode, not of a cable's sheath: TN-S is written, TT seems meant."
-            return replace(verdict, reason=reason, next_step="Look where the earthing conductor goes, then set it so.")
-        return verdict
+        return _graded(ze, earthing, limit, verdict, loops_within)
     if verdict.status in ("pass", "attention") and not parallel_removed:
         return Verdict(
             status="unknown",
@@ -75,9 +79,69 @@ def judge_ze(
             source=source,
             limit=limit,
             margin=verdict.margin,
-            next_step="Confirm that the earthing conductor was taken off everything parallel, or measure again.",
+            next_step="Confirm that the earthing conductor was disconnected from everything parallel, or test again.",
         )
     return verdict
+
+
+def _graded(ze: Reading | None, earthing: str, limit: float, verdict: Verdict, loops_within: bool | None) -> Verdict:
+    """A Ze above its declared maximum, which is no limit of the standard, by how far and by its loops (rule 3.1)."""
+    over = 0.0 if ze is None or ze.value is None else ze.value - limit
+    known = ze is not None and ze.value is not None and ze.bound is None
+    if known and ze is not None and over < ze.uncertainty("loop") and loops_within is not False:
+        also = "" if loops_within else "; no loop was tested yet"
+        return replace(
+            verdict,
+            status="attention",
+            reason=f"{ze} Ω is above the {limit:.2f} Ω usual for {earthing} by less than the instrument's "
+            f"uncertainty{also}.",
+            next_step="Test again on the high-current range, and compare with Zs of the circuits.",
+            observation=None,
+        )
+    if ze is not None and (ze.value or 0.0) > LOST_SUPPLY_EARTH_OHM:
+        return replace(
+            verdict,
+            reason=f"{ze} Ω on {earthing}: the supply's earth may be lost. Or the installation is on an electrode in fact.",
+            next_step="Keep off live tests that drive current to earth. Call the network operator now. Then see where the "
+            "earthing conductor goes.",
+        )
+    if is_within_few_times(ze, limit) and loops_within:
+        return replace(
+            verdict,
+            reason=f"{ze} Ω is above the {limit:.2f} Ω usual for {earthing}; the loops tested are within their limits.",
+            next_step="Ask the network operator for the declared Ze. Live tests can go on.",
+        )
+    return verdict
+
+
+def is_within_few_times(ze: Reading | None, limit_ohm: float) -> bool:
+    """Is Ze (Ω) no more than twice its declared maximum (Ω)?"""
+    return at_most(ze, FEW_TIMES * limit_ohm) is True
+
+
+#: A loop this small (Ω) would let flow what no home meets: a null that was not taken, or a slip (rule 1.2).
+LEAST_LOOP_OHM = 0.005
+
+
+def is_impossible(loop: Reading | None) -> bool:
+    """Is a loop impedance (Ω) nothing at all? (rule 1.2)"""
+    return loop is not None and loop.value is not None and loop.bound != ">" and loop.value < LEAST_LOOP_OHM
+
+
+def _impossible(name: str, reading: Reading | None, source: str, limit: float | None) -> Verdict:
+    return Verdict(
+        status="attention",
+        reason=f"{name} {reading} Ω: no supply has so little. A slip, or the leads were nulled into it.",
+        source=f"{source}, 1.2",
+        limit=limit,
+        next_step="Check the entry and the leads, then test again.",
+        asks=True,
+    )
+
+
+def loop_impossible(name: str, reading: Reading) -> Verdict:
+    """A loop of nothing is asked about as a slip (rule 1.2). name: what it is called; reading: Ω."""
+    return _impossible(name, reading, "rule 7.1", None)
 
 
 def _no_earth(reading: Reading, source: str, limit: float | None, then: str) -> Verdict:
@@ -86,7 +150,7 @@ def _no_earth(reading: Reading, source: str, limit: float | None, then: str) -> 
         reason=f"{reading}: there is no earth here.",
         source=source,
         limit=limit,
-        next_step=f"Tell the person in charge now; {then}.",
+        next_step=f"Keep off live tests that drive current to earth. Tell the person in charge now; {then}.",
         observation="no-earth-at-origin",
     )
 
@@ -100,7 +164,7 @@ def judge_electrode(ra: Reading | None, rcd_ma: float, *, alone: bool = True) ->
     source = "BS 7671 411.5.3 · rule 3.2"
     limit = round(TOUCH_VOLTAGE_V / rcd_ma * 1000)
     if ra is not None and ra.kind == "over-range":
-        return _no_earth(ra, source, limit, "look at the electrode and its conductor")
+        return _no_earth(ra, source, limit, "check the electrode and its conductor")
     words = Words(
         name="The electrode",
         unit="Ω",
@@ -172,7 +236,8 @@ def prospective_fault(pscc_a: Reading | None, pefc_a: Reading | None) -> Reading
 def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
     """Do Ze (Ω) and PEFC (kA) measured at one place agree with I = U0/Z? (rule 3.5)
 
-    PEFC is taken with everything connected, so that a higher one is usual; lower by more than 15 % is asked about. So
+    PEFC is taken with everything connected, so that a higher one is usual; lower by more than 15 % and the loop's own
+    uncertainty is asked about. So
     is the pattern of a slip: ohms written for kiloamperes, amperes for kiloamperes, U0/Z the other way round.
     """
     source = "I = U0/Z · rule 3.5"
@@ -186,7 +251,8 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
     # The last digit of a short reading such as 0.02 Ω moves the quotient by more than 15 % on its own.
     rounding = ze.resolution / 2 / ze.value + pefc_ka.resolution / 2 / pefc_ka.value
     short = (expected_ka - pefc_ka.value) / expected_ka
-    if slip or short > 0.15 + rounding:
+    allowed = max(0.15, ze.uncertainty("loop") / ze.value) + rounding
+    if slip or short > allowed:
         return Verdict(
             status="attention",
             reason=f"{said}: {slip or 'lower than it can be with everything connected'}.",
@@ -195,12 +261,39 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
             margin=-short * expected_ka,
             next_step="Look at the instrument again, or measure both once more with everything reconnected.",
         )
-    told = "they agree" if abs(short) <= 0.15 + rounding else "higher, as with parallel paths"
+    told = "they agree" if abs(short) <= allowed else "higher, as with parallel paths"
     return Verdict(status="pass", reason=f"{said}: {told}.", source=source, limit=expected_ka)
 
 
 #: No home meets more (kA): a figure above it was read in amperes.
 MOST_KA = 50.0
+
+
+def judge_too_high(name: str, current_ka: Reading | None, zdb: Reading | None, ze: Reading | None) -> Verdict | None:
+    """A fault current (kA) several times what its loop (Ω) lets flow is asked about as a slip; None where it is not.
+
+    zdb: at the first board, ze: at the origin; only Ze known, bonds and pipes may do more (rule 1.2).
+    """
+    if current_ka is None or current_ka.value is None or current_ka.bound is not None:
+        return None
+    for loop, times, beside in ((zdb, MOST_BESIDE_ZDB, "Zdb"), (ze, MOST_BESIDE_ZE, "Ze")):
+        if loop is None or not loop.value or loop.bound is not None or is_impossible(loop):
+            continue
+        possible = U0_V / loop.value / 1000
+        if current_ka.value <= times * possible:
+            return None
+        fits = next((f for f in (1e-1, 1e-2, 1e-3) if abs(current_ka.value * f - possible) <= 0.35 * possible), None)
+        would = f" {rounded(current_ka.value * fits)} kA would fit." if fits is not None else ""
+        return Verdict(
+            status="attention",
+            reason=f"{name} {current_ka} kA: {beside} of {loop} Ω lets {rounded(possible)} kA flow.{would}",
+            source="I = U0/Z · rules 1.2, 3.5",
+            limit=times * possible,
+            margin=times * possible - current_ka.value,
+            next_step="Check the entry and its unit, then test again.",
+            asks=True,
+        )
+    return None
 
 
 def is_slip(fault_current_ka: Reading) -> bool:
@@ -210,8 +303,8 @@ def is_slip(fault_current_ka: Reading) -> bool:
 
 #: A figure counts as the slip's own when it is within this share of it.
 _SLIP = 0.08
-#: More than this many times U0/Z is no parallel path any more.
-_FAR_TOO_HIGH = 10.0
+#: More than this many times U0/Z is no parallel path any more: beside Zdb, and beside Ze alone (rule 1.2).
+MOST_BESIDE_ZDB, MOST_BESIDE_ZE = 3.0, 6.0
 
 
 def _slip(ze: Reading, pefc_ka: Reading, expected_ka: float) -> str | None:
@@ -227,37 +320,75 @@ def _slip(ze: Reading, pefc_ka: Reading, expected_ka: float) -> str | None:
         return "that is amperes, not kiloamperes"
     if like(1 / expected_ka) and not like(expected_ka):
         return "that is the quotient the other way round"
-    return "far above what this loop lets flow" if written > _FAR_TOO_HIGH * expected_ka else None
+    return "far above what this loop lets flow" if written > MOST_BESIDE_ZE * expected_ka else None
 
 
-def judge_zdb(ze: Reading | None, zdb: Reading | None) -> Verdict:
-    """Hold the loop impedance at a board beside Ze (both Ω), rule 3.3.
+def judge_zdb(
+    before_ohm: float,
+    zdb: Reading,
+    *,
+    spread_ohm: float = 0.0,
+    before: str = "Ze",
+    explained: bool = True,
+    retested: bool = False,
+    loops_fail: bool = False,
+) -> Verdict:
+    """Hold the loop impedance at a board beside what leads to it (Ω), rules 3.1 and 3.3.
 
-    With everything connected again parallel paths make Zdb lower, which is fine; a board well above its origin has a
-    long or poor connection.
+    before_ohm: Ze, or the feeding board's Zdb with what its distribution circuit adds (Ω); spread_ohm: its uncertainty;
+    before: its name; explained: is that circuit's own share known; retested: Zdb stood a retest on the high-current range;
+    loops_fail: circuits of the board are above their limits by it. With everything connected again parallel paths make
+    Zdb lower, which is fine.
     """
-    source = "Zdb − Ze · rule 3.3"
-    if ze is None or zdb is None or ze.value is None or zdb.value is None or ze.bound or zdb.bound:
-        return Verdict(status="unknown", reason="Needs plain figures for Ze and Zdb.", source=source)
-    apart = zdb.value - ze.value
-    spread = ze.uncertainty("loop") + zdb.uncertainty("loop")
-    if apart < -spread:
+    source = "Zdb beside what leads to it · rules 3.1, 3.3"
+    shown = f"{before}, {rounded(before_ohm)} Ω"
+    if is_impossible(zdb):
+        return _impossible("Zdb", zdb, source, before_ohm)
+    if zdb.kind == "over-range":
+        return Verdict(
+            status="fail",
+            reason=f"{zdb}: no earth reaches this board, where {shown}, leads to it.",
+            source=source,
+            limit=before_ohm,
+            next_step="Isolate and prove dead. Find the break in the way of the earth to this board. Restore, test again.",
+            observation="board-earth-poor",
+        )
+    if zdb.value is None or zdb.bound == "<":
+        return Verdict(status="unknown", reason="Needs a plain number for Zdb.", source=source)
+    apart = zdb.value - before_ohm
+    spread = spread_ohm + zdb.uncertainty("loop")
+    if apart < -spread and zdb.bound is None:
         return Verdict(
             status="pass",
-            reason=f"{zdb} Ω is under Ze, {ze} Ω: parallel paths, as is usual with everything connected again.",
+            reason=f"{zdb} Ω is under {shown}: parallel paths, as is usual with everything connected again.",
             source=source,
-            limit=ze.value,
+            limit=before_ohm,
         )
-    if apart > max(FAR_BOARD_OHM, spread):
+    if apart <= max(FAR_BOARD_OHM, FAR_BOARD_SHARE * before_ohm):
+        return Verdict(status="pass", reason=f"{zdb} Ω beside {shown}.", source=source, limit=before_ohm)
+    stands = explained and (retested or loops_fail or apart > POOR_BOARD_OHM)
+    if not stands:
         return Verdict(
             status="attention",
-            reason=f"{zdb} Ω is {rounded(apart)} Ω above Ze, {ze} Ω.",
+            reason=f"{zdb} Ω is {rounded(apart)} Ω above {shown}.",
             source=source,
-            limit=ze.value,
+            limit=before_ohm,
             margin=-apart,
-            next_step="A long sub-main explains it; otherwise look for a loose connection between origin and board.",
+            next_step="Test again on the high-current range."
+            if explained
+            else "Enter R1+R2 of the way that feeds this board: it may explain that.",
         )
-    return Verdict(status="pass", reason=f"{zdb} Ω beside Ze, {ze} Ω.", source=source, limit=ze.value)
+    why = "the retest stands" if retested else "loops fail by it" if loops_fail else f"more than {POOR_BOARD_OHM:g} Ω"
+    return Verdict(
+        status="fail",
+        reason=f"{zdb} Ω is {rounded(apart)} Ω above {shown}: the way of the earth to this board is poor ({why}).",
+        source=source,
+        limit=before_ohm,
+        margin=-apart,
+        next_step="Isolate and prove dead. Check the connections of the earth from the origin to this board. Restore, "
+        "test again.",
+        observation="board-earth-poor",
+    )
 
 
 #: Cut-out fuses that limit the current, and so back up what stands behind them (rule 3.4).
@@ -360,18 +491,20 @@ def judge_leakage(leakage_ma: Reading | None, rcd_ma: float) -> Verdict:
         source="BS 7671 531.3.2 · rule 3.8",
         within="{reading} is within {limit}",
         beyond=f"{{reading}} is more than 30 % of the {rcd_ma:g} mA RCD: expect unwanted tripping",
-        next_step="Switch circuits off one by one with the clamp round the tails to find where it goes.",
+        next_step="Treat as live. Switch circuits off one by one with the clamp round the tails to find the circuit.",
         observation="leakage-high",
         status="attention",
     )
     return judge(leakage_ma, LEAKAGE_SHARE * rcd_ma, "leakage", words)
 
 
-def judge_carried(rating_a: float, name: str, before_a: float, before: str, sum_a: float | None = None) -> Verdict:
-    """Hold the rating of a main switch, RCCB or isolator (A) against the device before it (A), rule 3.10.
+def judge_carried(
+    rating_a: float, name: str, before_a: float, before: str, sum_a: float | None = None, demand_a: float | None = None
+) -> Verdict:
+    """Hold the rating of a main switch or isolator (A) against the device before it (A), rule 3.10.
 
-    sum_a: the ratings behind it added up (A), None where they are not known; it can carry no more than what stands
-    before it lets through, nor more than what stands behind it can draw.
+    sum_a: the ratings behind it added up (A), None where they are not known: it carries no more than they can draw;
+    demand_a: the assessed demand of the installation (A), told beside where it was entered.
     """
     source = "BS 7671 536.4.202, 433.1 · rule 3.10"
     flow = before_a if sum_a is None else min(before_a, sum_a)
@@ -383,15 +516,93 @@ def judge_carried(rating_a: float, name: str, before_a: float, before: str, sum_
             limit=flow,
             margin=rating_a - flow,
         )
-    behind = "" if sum_a is None else f", and the devices behind it add up to {sum_a:g} A"
+    protects = "" if sum_a is None else f", and the devices it protects add up to {sum_a:g} A"
+    demand = "" if demand_a is None else f" Assessed demand: {demand_a:g} A."
     return Verdict(
         status="attention",
-        reason=f"{name} is rated {rating_a:g} A behind {before} of {before_a:g} A{behind}.",
+        reason=f"{name} is rated {rating_a:g} A after {before} of {before_a:g} A{protects}.{demand}",
         source=source,
         limit=flow,
         margin=rating_a - flow,
         next_step="Compare with the load as used; a smaller service fuse, a larger switch, or its maker's own word.",
         observation="switch-underrated",
+    )
+
+
+def judge_rccb(rating_a: float, name: str, demand_a: float | None) -> Verdict:
+    """Hold the rating of an RCCB (A) against the assessed demand of its own circuits (A), rule 3.10.
+
+    An RCCB of 63 A after 100 A stands in most split boards: only where its own circuits need more is it worth a look.
+    """
+    source = "BS 7671 536.4.202 · rule 3.10"
+    if demand_a is None or rating_a >= demand_a:
+        told = "" if demand_a is None else f" for an assessed {demand_a:.0f} A"
+        return Verdict(status="pass", reason=f"{name} is rated {rating_a:g} A{told}.", source=source, limit=demand_a)
+    return Verdict(
+        status="attention",
+        reason=f"{name} is rated {rating_a:g} A; the assessed demand of its circuits is {demand_a:.0f} A.",
+        source=source,
+        limit=demand_a,
+        margin=rating_a - demand_a,
+        next_step="Compare with the load as used; look for signs of heat; spread the circuits, or a larger RCCB.",
+        observation="rccb-underrated",
+    )
+
+
+@cached
+def tails_capacity_a(csa_mm2: float) -> float:
+    """Current capacity of meter tails (A). Raises LookupError for a size not in the table."""
+    for row in rows("tails"):
+        if float(row["csa_mm2"]) == float(csa_mm2):
+            return float(row["iz_C"])
+    raise LookupError(f"No capacity is tabulated for tails of {csa_mm2:g} mm².")
+
+
+#: Tails a size under their fuse's usual ones are attention, two sizes under it they fail: their capacity over the fuse.
+TAILS_LOOK_SHARE = 0.85
+
+
+def judge_tails_size(
+    csa_mm2: float, fuse_a: float, *, read_on: str | None = None, demand_a: float | None = None
+) -> Verdict:
+    """Hold the size of the tails (mm²) against the service fuse (A): In ≤ Iz, rule 3.7.
+
+    read_on: where the rating of the fuse was read; its carrier alone says little, and is asked about; demand_a: assessed
+    maximum demand (A), which moves what is only a size too small.
+    """
+    source = "BS 7671 433.1, appendix 4 · rule 3.7"
+    try:
+        capacity = tails_capacity_a(csa_mm2)
+    except LookupError as error:
+        return Verdict(status="unknown", reason=str(error), source=source)
+    margin = capacity - fuse_a
+    if margin >= 0:
+        reason = f"{csa_mm2:g} mm² carries {capacity:g} A; the service fuse is {fuse_a:g} A."
+        return Verdict(status="pass", reason=reason, source=source, limit=capacity, margin=margin)
+    reason = f"{csa_mm2:g} mm² carries {capacity:g} A; the service fuse is {fuse_a:g} A."
+    if read_on == "its carrier alone":
+        return Verdict(
+            status="attention",
+            reason=f"{reason} Its rating was read on the carrier alone.",
+            source=source,
+            limit=capacity,
+            margin=margin,
+            next_step="Ask the network operator for the rating of the fuse.",
+            asks=True,
+        )
+    small = capacity < TAILS_LOOK_SHARE * fuse_a
+    demanding = demand_a is not None and demand_a > capacity
+    told = f" The assessed demand is {demand_a:g} A." if demand_a is not None else ""
+    return Verdict(
+        status="fail" if small else "attention",
+        reason=f"{reason}{told}",
+        source=source,
+        limit=capacity,
+        margin=margin,
+        next_step="Ask the network operator for a smaller fuse, or have larger tails put in."
+        if small or demanding
+        else "Compare with the assessed maximum demand.",
+        observation="tails-undersized" if small or demanding else None,
     )
 
 

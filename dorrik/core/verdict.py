@@ -22,6 +22,7 @@ class Verdict:
     margin: room left up to the limit in the same unit, negative beyond it; None where it cannot be said.
     next_step: what to do now, or None.
     observation: key of the catalogue entry that this verdict would raise, or None.
+    asks: is it a question whose answer could be C1, C2 or FI? While it is open nothing is satisfactory.
     """
 
     status: Status
@@ -31,3 +32,4 @@ class Verdict:
     margin: float | None = None
     next_step: str | None = None
     observation: str | None = None
+    asks: bool = False

@@ -15,10 +15,9 @@ from dorrik.demo import load
 from dorrik.demo.mail_catcher import catch
 from dorrik.demo.people import PASSWORD as PUBLISHED
 from dorrik.demo.people import PEOPLE
-from dorrik.store import household, links, migrate
+from dorrik.store import household, links
 from dorrik.store.account_tables import one_time_link
 from dorrik.store.engine import make_engine, new_id, now
-from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.sessions import digest
 from tests.conftest import PASSWORD
 from tests.serving import free_port
@@ -68,12 +67,10 @@ def test_a_link_sets_a_firm_up_once(engine, http):
     assert (again.status_code, again.json()["code"]) == (404, "spent")
 
 
-def test_an_empty_database_gets_a_link_and_the_demo_s_passwords_are_shut_out(tmp_path):
-    with PrivateMariaDB(tmp_path / "db") as server:
-        migrate.upgrade(server.url)
-        engine = make_engine(server.url)
-        _empty_then_demo(engine)
-        engine.dispose()
+def test_an_empty_database_gets_a_link_and_the_demo_s_passwords_are_shut_out(own_mariadb):
+    engine = make_engine(own_mariadb.url)
+    _empty_then_demo(engine)
+    engine.dispose()
 
 
 def _empty_then_demo(engine):

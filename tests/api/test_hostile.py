@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from dorrik.core.inspection import KINDS
 from dorrik.store.engine import new_id
+from tests.examples import examples
 
 SURROGATE = "\ud800"
 
@@ -109,7 +110,7 @@ ANYTHING = st.recursive(
 PLACES = [(kind.name, field) for kind in KINDS.values() for field in kind.fields]
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(60), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.tuples(st.sampled_from(PLACES), ANYTHING), min_size=1, max_size=25))
 def test_any_value_in_any_field_is_kept_or_refused_and_what_is_kept_reads_back(supervisor, entries):
     inspector = supervisor

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from dorrik.report import papers
 from tests.core.homes import cottage
+from tests.examples import examples
 
 CSV = "Way;Circuit;Cable;Device;R1+R2;Insulation L-E;Zs\n1;Küche;2,5/1,5;B32;0,27;>200;0,46\n2;Lights;1.5/1;B6;;;\n"
 
@@ -170,7 +171,7 @@ def test_a_workbook_that_swells_and_a_file_that_is_too_large_are_refused(inspect
 any_file = st.one_of(st.binary(max_size=300), st.text(max_size=200).map(str.encode), st.just(CSV.encode()))
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=examples(200), deadline=None)
 @given(any_file)
 def test_any_bytes_are_read_or_refused_but_never_break(data):
     try:
@@ -181,7 +182,7 @@ def test_any_bytes_are_read_or_refused_but_never_break(data):
         assert paper.tables or paper.document
 
 
-@settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(8), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(any_file)
 def test_any_bytes_over_the_wire(inspector, data):
     assert read(inspector, data).status_code in (200, 422)

@@ -8,6 +8,7 @@ from dorrik.store import reindex, search
 from dorrik.store.engine import new_id
 from dorrik.store.search import Subject, words
 from dorrik.store.tables import search_subject
+from tests.examples import examples
 
 NAMES = (
     "14 Lookout Row, Kelder Haven", "4 Lookout Row, Kelder Haven", "Flat 2, The Net Loft, Capstan Lane",
@@ -34,7 +35,7 @@ def found(engine, firm, text):
 
 
 @given(st.data())
-@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(150), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_any_part_of_a_name_finds_it(engine, kept, data):
     firm, _ = kept
     name = data.draw(st.sampled_from(NAMES))
@@ -48,7 +49,7 @@ def test_any_part_of_a_name_finds_it(engine, kept, data):
 
 
 @given(st.lists(st.sampled_from(sorted({w for n in NAMES for w in words(n)})), min_size=1, max_size=3, unique=True))
-@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(100), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_words_in_any_order_find_what_has_all_of_them_and_nothing_else(engine, kept, asked):
     firm, _ = kept
     text = " ".join(asked)

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from dorrik.core.inspection import KINDS
 from dorrik.core.register import REGISTER
 from dorrik.store.engine import new_id
+from tests.examples import examples
 
 MOMENTS = ["0001-01-01T00:00:00+14:00", "0001-01-01T00:00:00-14:00", "9999-12-31T23:59:59-14:00", "9999-12-31"]
 WORDS = ["\ud83d", "\x00", "王小明", "👩🏽‍🔧", "2026-11-03", ">299", "LIM \x07", "1e400", "٣", *MOMENTS]
@@ -30,7 +31,7 @@ def post(http, path, body, method="POST"):
     return http.request(method, path, content=json.dumps(body), headers={"Content-Type": "application/json"})
 
 
-@settings(max_examples=120, **QUICK)
+@settings(max_examples=examples(120), **QUICK)
 @given(st.lists(st.tuples(st.sampled_from(FIELDS), anything), min_size=1, max_size=12))
 def test_changes_of_any_field_to_anything(begun, entered):
     inspector, inspection, ids = begun
@@ -58,7 +59,7 @@ def begun(app, engine):
     return inspector, inspection, ids
 
 
-@settings(max_examples=60, **QUICK)
+@settings(max_examples=examples(60), **QUICK)
 @given(st.sampled_from([(kind, field) for kind in REGISTER for field in REGISTER[kind].fields]), anything)
 def test_fields_of_the_register(begun, place, value):
     inspector, _, _ = begun
@@ -81,7 +82,7 @@ OTHERS = [
 ]
 
 
-@settings(max_examples=60, **QUICK)
+@settings(max_examples=examples(60), **QUICK)
 @given(anything, st.sampled_from(OTHERS))
 def test_other_bodies(begun, value, place):
     inspector, _, _ = begun
@@ -90,7 +91,7 @@ def test_other_bodies(begun, value, place):
     assert answer.status_code in (400, 401, 413, 422, 429), answer.text
 
 
-@settings(max_examples=40, **QUICK)
+@settings(max_examples=examples(40), **QUICK)
 @given(st.dictionaries(st.text(max_size=10), anything, max_size=3))
 def test_documents_to_carry_over(begun, document):
     inspector, inspection, _ = begun

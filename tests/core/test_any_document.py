@@ -11,6 +11,7 @@ from dorrik.core.judgement import judge
 from dorrik.core.judgement_json import as_json
 from dorrik.core.rule_book import keys
 from tests.core.homes import cottage
+from tests.examples import examples
 
 WRITTEN = ("", "0", "0.00", "<0", ">0", "0.4", "1,37", ">299", "<0.05", "≥0.8", "≤ 2", "OL", "∞", "99999", "1000000")
 NO_FIGURES = ("LIM x", "LIM trips", "N/A", "N/V", "-", None)
@@ -99,7 +100,7 @@ def whole(home):
     return {"format": "dorrik-inspection", "version": 1, "inspection": home}
 
 
-@settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=examples(150), deadline=None, suppress_health_check=list(HealthCheck))
 @given(entity("inspection"))
 def test_judging_never_fails_on_a_document_that_can_be_read(home):
     inspection = document.parse(whole(home))
@@ -107,7 +108,7 @@ def test_judging_never_fails_on_a_document_that_can_be_read(home):
     assert document.parse(document.write(inspection)) == inspection
 
 
-@settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=examples(150), deadline=None, suppress_health_check=list(HealthCheck))
 @given(entity("circuit"), st.sampled_from(keys()), st.sampled_from(["TN-S", "TN-C-S", "TT", None]), OPTIONS)
 def test_any_circuit_on_a_sound_board_under_any_rules(circuit, book, earthing, options):
     home = cottage()["inspection"] | {"rule_book": book, "earthing": earthing, "house_rules": options}
@@ -119,7 +120,7 @@ def test_any_circuit_on_a_sound_board_under_any_rules(circuit, book, earthing, o
         assert note.verdict.status != "fail" or note.verdict.reason.endswith((".", "?"))
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=examples(80), deadline=None)
 @given(CORRECTIONS)
 def test_corrections_never_outlive_the_judgement(corrections):
     before = reference.rows("devices")

@@ -6,6 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from dorrik.core.delta import applied, difference
+from tests.examples import examples
 
 letter = st.sampled_from("abcd")
 item = st.fixed_dictionaries({"id": letter, "field": st.sampled_from("xy"), "value": st.integers(0, 3)})
@@ -13,7 +14,7 @@ value = st.one_of(st.none(), st.integers(), st.lists(item, max_size=8), st.dicti
 judgement = st.fixed_dictionaries({"notes": st.lists(item, max_size=12), "sums": value, "outcome": value})
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=examples(300), deadline=None)
 @given(judgement, judgement)
 def test_of_any_two(old, new):
     before = copy.deepcopy(old)

@@ -12,7 +12,8 @@ from tests.chromium import FLAGS, without_windows
 from tests.conftest import PASSWORD, Firm
 from tests.serving import Server
 
-expect.set_options(timeout=10_000)
+# A wait ends when what is waited for is there; a test that waits in vain ends by its own limit (pyproject.toml).
+expect.set_options(timeout=60_000)
 
 #: Where a failed test leaves what its pages showed: a picture and the words of each.
 LEFT = Path(__file__).parents[2] / "test-results"

@@ -1,7 +1,6 @@
 """Boards and isolation: fourteen ways by keyboard alone, ways moved, a tree of boards, the record of isolation."""
 
 import struct
-import time
 import zlib
 
 from playwright.sync_api import expect
@@ -26,14 +25,12 @@ def test_a_board_of_fourteen_ways_by_keyboard_alone(signed_in):
     builder = page.get_by_label("Type a circuit")
     builder.focus()
     strokes = 0
-    begun = time.monotonic()
     for typed, _ in WAYS:
         page.keyboard.type(typed)
         page.keyboard.press("Enter")
         strokes += len(typed) + 1
     names = page.get_by_label("Name of circuit")
     expect(names).to_have_count(14)
-    took = time.monotonic() - begun
     assert [name.input_value() for name in names.all()] == [name for _, name in WAYS]
     expect(page.get_by_label("Cable of 5 Shower")).to_have_value("10/4")
     expect(page.get_by_label("Rating of 5 Shower")).to_have_value("45")
@@ -41,8 +38,6 @@ def test_a_board_of_fourteen_ways_by_keyboard_alone(signed_in):
     expect(page.get_by_label("RCD of 12 Garage")).to_have_value("30")
     all_kept(page)
     assert strokes <= 90
-    # Chromium types without thinking: what is left of the minute is the inspector's own.
-    assert took < 20
 
 
 def test_a_circuit_changes_its_way_by_keys_and_by_dragging_and_goes_back(signed_in):

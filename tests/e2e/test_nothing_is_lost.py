@@ -150,7 +150,7 @@ def test_an_entry_that_the_server_fails_on_does_not_hold_up_the_rest(signed_in):
     page.keyboard.press("Enter")
     page.keyboard.type(">500")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("1 to mend")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("1 to mend")).to_be_visible(timeout=60_000)
     all_kept(page)
     page.reload()
     expect(figure).to_have_value("0.13")

@@ -51,7 +51,7 @@ ROWS = """async ([name, store]) => {
 
 def on_the_device(page: Page, database: str, store: str, enough: Callable[[list[dict[str, Any]]], bool]) -> None:
     """Wait until the device itself has enough of something."""
-    end = time.monotonic() + 10
+    end = time.monotonic() + 60
     while not enough(page.evaluate(ROWS, [database, store])):
         assert time.monotonic() < end, f"{database} does not have it"
         page.wait_for_timeout(50)

@@ -15,9 +15,10 @@ from dorrik.practice.random_home import random_home
 from dorrik.practice.ring_circuit import CONTACT_OHM, RingCircuit
 from dorrik.practice.ring_tests import joined
 from dorrik.practice.visit import visit
+from tests.examples import examples
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25), deadline=None)
 @given(st.integers(0, 10**6))
 def test_a_sound_home_raises_nothing(seed):
     judgement = judge(parse(visit(random_home(seed), SimulatedMeter(seed))))
@@ -51,7 +52,7 @@ def test_what_the_visit_writes_is_what_the_instrument_showed():
     assert float(circuits["Sockets down"]["r1_ohm"]) == pytest.approx(ring_.length_m * 0.00741, rel=0.02, abs=0.03)
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=examples(120), deadline=None)
 @given(st.lists(st.floats(1, 12), min_size=4, max_size=14), st.data())
 def test_the_inverse_finds_the_place_within_a_twentieth_of_the_ring(segments, data):
     """Rule 4.3 turned round, on a network solved by nodal analysis, without the instrument's error."""

@@ -11,6 +11,7 @@ from dorrik.practice.meter import MeterRefusal, SimulatedMeter, Tripped
 from dorrik.practice.network import Network
 from dorrik.practice.random_home import random_home
 from dorrik.practice.site import EARTH_BAR, Site
+from tests.examples import examples
 
 
 @given(st.integers(0, 500), st.floats(0.01, 90))
@@ -30,7 +31,7 @@ def test_leads_are_shown_by_a_null_as_they_are(seed):
     assert abs(float(meter.null()) - 0.12) <= 0.02
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=examples(20), deadline=None)
 @given(st.integers(0, 10**6))
 def test_every_live_figure_lies_within_its_uncertainty_of_the_network(seed):
     home = random_home(seed)
@@ -46,7 +47,7 @@ def test_every_live_figure_lies_within_its_uncertainty_of_the_network(seed):
     assert pscc.value == pytest.approx(230 / site.loop_at_origin_ohm("neutral") / 1000, rel=0.05, abs=0.02)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=examples(20), deadline=None)
 @given(st.integers(0, 10**6))
 def test_insulation_of_a_sound_circuit_is_high_or_over_range(seed):
     home = random_home(seed)

@@ -24,6 +24,7 @@ from dorrik.core.topics import (
     rings,
     rooms,
     sample,
+    special_loads,
     supply,
     surge,
 )
@@ -48,6 +49,7 @@ TOPICS: tuple[Topic, ...] = (
     insulation.notes,
     loops.notes,
     rcds.notes,
+    special_loads.notes,
     cables.notes,
     earlier.notes,
     interval.notes,

@@ -3,9 +3,10 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import bathroom, bonding, devices
+from dorrik.core import bathroom, bonding
 from dorrik.core.inspection import Circuit, Point
 from dorrik.core.topics.context import Context, Note, is_measured, name_of
+from dorrik.core.topics.soundness import circuits_of_bathroom, supplementary_current_a
 from dorrik.core.verdict import Verdict
 
 #: Kinds of point that are judged by their place and not by their water protection.
@@ -65,18 +66,12 @@ def judge_place(point: Point) -> Verdict | None:
 
 
 def _supplementary(context: Context, circuit: Circuit | None, point: Point) -> Verdict:
-    """R ≤ 50/Ia: by the RCD in front where there is one, else by the circuit's device within 5 s."""
-    source = "BS 7671 415.2.2, R ≤ 50/Ia · rule 3.7"
-    if circuit is None:
-        return Verdict(status="unknown", reason="Its circuit is not known yet: link it.", source=source)
-    rated = context.rated_ma(circuit)
-    if rated:
-        return bonding.judge_supplementary(point.supplementary_ohm, rated / 1000)
-    if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
-        reason = "Standard, type and rating of the circuit's device are needed."
-        return Verdict(status="unknown", reason=reason, source=source)
-    try:
-        ia_a = devices.operating_current_a(circuit.device_standard, circuit.device_type, circuit.device_rating_a, 5.0)
-    except LookupError as error:
-        return Verdict(status="unknown", reason=str(error), source=source)
-    return bonding.judge_supplementary(point.supplementary_ohm, ia_a)
+    """R ≤ 50/Ia, by the largest device whose circuit enters the room, or IΔn where a working RCD is relied on for all."""
+    circuits = circuits_of_bathroom(context, point)
+    if circuit is None and not circuits:
+        current: float | str = "Its circuit is not known yet: link it."
+    else:
+        current = supplementary_current_a(context, circuits)
+    if isinstance(current, str):
+        return Verdict(status="unknown", reason=current, source="BS 7671 415.2.2, R ≤ 50/Ia · rule 3.7")
+    return bonding.judge_supplementary(point.supplementary_ohm, current)

@@ -4,7 +4,7 @@ what was looked at and found wanting."""
 from collections import Counter
 from collections.abc import Iterator
 
-from dorrik.core import board_checks, rcd, supply
+from dorrik.core import board_checks, demand, rcd, supply
 from dorrik.core.inspection import Board
 from dorrik.core.topics.context import Context, Note, is_measured, name_of
 from dorrik.core.verdict import Verdict
@@ -46,9 +46,9 @@ def _ways(board: Board) -> Iterator[Note]:
         if circuit.untraced:
             verdict = Verdict(
                 status="attention",
-                reason="Nobody knows yet what this way feeds.",
+                reason="Circuit not identified: what this way feeds is not known.",
                 source="BS 7671 514.9",
-                next_step="Trace it: switch it off and look for what has gone dead; otherwise a limitation.",
+                next_step="Trace the way: switch it off and see what has gone dead; otherwise a limitation.",
                 observation="circuit-unknown",
             )
             yield Note("circuit", circuit.id, "untraced", name_of(circuit), verdict)
@@ -62,7 +62,7 @@ def _electrode(context: Context, board: Board) -> Iterator[Note]:
     """An outbuilding with an electrode of its own is a TT installation behind its own RCDs (rule 3.2)."""
     if context.earth(board).electrode_of is not board or not is_measured(board.electrode_ohm):
         return
-    served = context.greatest_rcd_ma(context.tree.behind(board))
+    served = context.served_rcd_ma(context.tree.behind(board))
     upstream = [d.rated_ma for c in board.circuits if not c.spare for d in context.rcds_before(c) if d.rated_ma]
     rated = served or max(upstream, default=supply.USUAL_RCD_MA)
     verdict = supply.judge_electrode(board.electrode_ohm, rated, alone=bool(board.electrode_alone))
@@ -81,7 +81,7 @@ def _exported(context: Context, board: Board) -> Iterator[Note]:
         reason="The earth of a TN-C-S supply is taken to an outbuilding with metal services"
         + (", which are bonded there." if bonded else ", which are not bonded there."),
         source="BS 7671 411.3.1.2, 542.1.3 · rule 3.2",
-        next_step="See that the bond there has the size of the supply's table, or give it an electrode and RCDs.",
+        next_step="See that the bond there has the size of the supply's table, or give the outbuilding an electrode and RCDs.",
         observation="earth-exported",
     )
     yield Note("board", board.id, "extraneous", f"{board.name or 'Board'}: earth of the supply", verdict)
@@ -94,8 +94,12 @@ def _main_switch(context: Context, board: Board) -> Iterator[Note]:
         return
     ratings = [c.device_rating_a for c in board.circuits if not c.spare]
     whole = sum(r for r in ratings if r) if ratings and all(ratings) else None
-    name = "The RCCB in front" if board.main_switch_kind == "RCCB" else "The main switch"
-    verdict = supply.judge_carried(board.main_switch_a, name, before[0], before[1], whole)
+    if board.main_switch_kind == "RCCB":
+        own = [c for c in board.circuits if not c.spare]
+        verdict = supply.judge_rccb(board.main_switch_a, "The RCCB", demand.assess(own) if own else None)
+    else:
+        assessed = context.inspection.maximum_demand_a
+        verdict = supply.judge_carried(board.main_switch_a, "The main switch", before[0], before[1], whole, assessed)
     if verdict.status != "pass":
         yield Note("board", board.id, "main_switch_a", f"{board.name or 'Board'}: main switch", verdict)
 

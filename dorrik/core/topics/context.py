@@ -5,11 +5,11 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from dorrik.core import conductors, devices, instruments, overload, ring, supply
+from dorrik.core import conductors, devices, overload, ring, supply
 from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
-from dorrik.core.instruments import MeasuredAt
+from dorrik.core.instruments import MeasuredAt, continuity_figures, doubtful, no_good_null, topped
 from dorrik.core.placing import placed
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
@@ -20,7 +20,7 @@ from dorrik.core.verdict import Verdict
 __all__ = ["NOMINAL_V", "Action", "Context", "Note", "is_measured", "name_of", "point_names"]
 
 #: Continuity readings of a point.
-_OF_POINTS = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm")
+_OF_POINTS = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm", "leg_one_ohm", "leg_two_ohm")
 #: Nominal voltage of a home's final circuits (V).
 NOMINAL_V = 230.0
 
@@ -30,10 +30,12 @@ class Context:
 
     def __init__(self, inspection: Inspection, measured_at: MeasuredAt | None = None) -> None:
         #: Entity and field of the readings that were taken with leads in doubt.
-        self.doubtful = instruments.doubtful(inspection.lead_nulls, measured_at or {})
+        self.doubtful = doubtful(inspection.lead_nulls, measured_at or {})
+        if inspection.lead_nulls and no_good_null(inspection.lead_nulls):
+            self.doubtful |= continuity_figures(inspection)
         self.house = HouseRules.using(inspection.house_rules)
         self.book: RuleBook = rule_book(inspection.rule_book)
-        self.inspection = placed(self._less_leads(inspection))
+        self.inspection = placed(self._less_leads(topped(inspection)))
         i = self.inspection
         self.tree = BoardTree(i.boards, i.earthing)
         self._zs_limits: dict[tuple[str, float | None], tuple[float, str] | Verdict] = {}
@@ -52,7 +54,9 @@ class Context:
             return inspection
 
         def less(entity: Any, *fields: str) -> dict[str, Any]:
-            return {f: subtract(r, leads) for f in fields if (r := getattr(entity, f)) is not None}
+            # What was written less its leads already has them off.
+            readings = {f: r for f in fields if (r := getattr(entity, f)) is not None and r.leads is None}
+            return {f: subtract(r, leads) for f, r in readings.items()}
 
         def of_circuit(circuit: Circuit) -> Circuit:
             ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
@@ -68,7 +72,7 @@ class Context:
 
     def _analyse(self, circuit: Circuit) -> ring.RingAnalysis:
         points: tuple[ring.RingPoint, ...] = ()
-        if circuit.points and self.house.ring_method == "ends cross-connected":
+        if circuit.points and self.continuity_method(circuit) == "ends cross-connected":
             points = tuple(
                 ring.RingPoint(name, outlet.line_neutral_ohm, outlet.line_cpc_ohm, bool(outlet.retested))
                 for name, outlet in point_names(circuit).items()
@@ -76,8 +80,29 @@ class Context:
             )
         line = conductor_mm2(circuit)
         return ring.analyse(
-            ring.RingTest(circuit.r1_ohm, circuit.rn_ohm, circuit.r2_ohm, line, circuit.cpc_csa_mm2, points)
+            ring.RingTest(
+                circuit.r1_ohm,
+                circuit.rn_ohm,
+                circuit.r2_ohm,
+                line,
+                circuit.cpc_csa_mm2,
+                points,
+                circuit.r1_r2_ohm,
+                self.lead_sets,
+            )
         )
+
+    @cached_property
+    def lead_sets(self) -> tuple[tuple[str, float], ...]:
+        """Names of the lead sets in use with what they read (Ω)."""
+        known = {n.name or "the leads": n.known_ohm for n in self.inspection.lead_nulls if n.known_ohm is not None}
+        if not known and self.inspection.leads_ohm:
+            known = {"the leads": self.inspection.leads_ohm}
+        return tuple(known.items())
+
+    def continuity_method(self, circuit: Circuit) -> str:
+        """How the points of a circuit were tested: as the circuit says, else as the firm usually does (rule 4.7)."""
+        return circuit.continuity_method or self.house.ring_method
 
     def points(self) -> Iterator[tuple[Circuit | None, str, Point]]:
         """Every point with its circuit and its name; those whose circuit is not known come last."""
@@ -94,6 +119,15 @@ class Context:
         slipped = i.earthing != "TT" and supply.agrees(i.ze_ohm, i.pefc_ka).status == "attention"
         pscc = i.pscc_ka if i.pscc_ka is None or not supply.is_slip(i.pscc_ka) else None
         return supply.prospective_fault(pscc, None if slipped else i.pefc_ka)
+
+    @property
+    def declared_ze_ohm(self) -> float | None:
+        """The Ze that is usually declared for the supply's arrangement (Ω); None on TT or where it is not known."""
+        earthing = self.inspection.earthing
+        if earthing not in supply.DECLARED_MAXIMUM_OHM:
+            return None
+        name = f"ze_{earthing.lower().replace('-', '_')}_ohm"
+        return self.book.limits.get(name) or supply.DECLARED_MAXIMUM_OHM[earthing]
 
     def earth(self, board: Board) -> Earth:
         """The earth of a board (rule 3.2)."""
@@ -136,6 +170,17 @@ class Context:
         rated = ((circuit_id, [d.rated_ma for d in chain if d.rated_ma]) for circuit_id, chain in self._before.items())
         return {circuit_id: min(each) for circuit_id, each in rated if each}
 
+    def served_rcd_ma(self, boards: Iterable[Board]) -> float | None:
+        """The largest IΔn that the electrode of some boards has to serve (mA): of each circuit's devices the nearest, of those
+        that were not found wanting (rules 3.2, 7.2)."""
+        ids = {board.id for board in boards}
+        found = []
+        for board, circuit in self.circuits:
+            chain = [d for d in self.rcds_before(circuit) if d.rated_ma] if board.id in ids else []
+            sound = [d for d in chain if not _found_wanting(d)] or chain
+            found += [d.rated_ma for d in sound[:1] if d.rated_ma]
+        return max(found, default=None) or self.greatest_rcd_ma(b for b in self.inspection.boards if b.id in ids)
+
     def greatest_rcd_ma(self, boards: Iterable[Board]) -> float | None:
         """The least sensitive RCD of some boards (mA), which their electrode has to serve."""
         ids = {board.id for board in boards}
@@ -173,6 +218,12 @@ class Context:
             return False
         on_tt = self.earth(board).tt and circuit.fault_protection is None
         return circuit.fault_protection == "RCD" or on_tt
+
+
+def _found_wanting(device: RcdDevice) -> bool:
+    """Does a device not trip, by its test or its button?"""
+    dead = device.trip_ms is not None and device.trip_ms.kind == "over-range"
+    return dead or device.button == "incorrect"
 
 
 def has_sockets(circuit: Circuit) -> bool:

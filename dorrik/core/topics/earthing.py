@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from dorrik.core import bonding
 from dorrik.core.topics.context import Context, Note
+from dorrik.core.verdict import Verdict
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -20,11 +21,18 @@ def notes(context: Context) -> Iterator[Note]:
     if not i.earthing:
         return
     least = bonding.main_bonding_mm2(i.earthing, required, i.neutral_mm2 or i.tails_mm2)
+    # With an electrode the earthing conductor may be small by calculation, and the bonds follow from it (543.1.3).
+    small = i.earthing == "TT"
     # The one size of older documents is left aside where the bonds themselves are described.
     if i.bonding_mm2 is not None and not any(bond.csa_mm2 for bond in i.bonds):
-        verdict = bonding.judge_size("The main bonding conductor", i.bonding_mm2, least)
+        verdict = _size(i.bonding_mm2, least, small=small)
         yield Note("inspection", i.id, "bonding_mm2", "Main bonding conductor", verdict)
     for bond in i.bonds:
         if bond.csa_mm2 is not None:
-            verdict = bonding.judge_size("The main bonding conductor", bond.csa_mm2, least)
+            verdict = _size(bond.csa_mm2, least, small=small)
             yield Note("bond", bond.id, "csa_mm2", f"Bond to {bond.service or 'a service'}: size", verdict)
+
+
+def _size(found_mm2: float, least_mm2: float, *, small: bool) -> Verdict:
+    excused = small and found_mm2 >= bonding.LEAST_BOND_MM2
+    return bonding.judge_size("The main bonding conductor", found_mm2, least_mm2, to_electrode=excused)

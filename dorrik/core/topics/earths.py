@@ -11,6 +11,7 @@ from dorrik.core import continuity
 from dorrik.core.inspection import Board, Circuit, Point
 from dorrik.core.polarity import LIVE_V
 from dorrik.core.topics.context import Context, Note, name_of, point_names
+from dorrik.core.topics.soundness import feeds_class_i, is_class_ii, needs_earth
 from dorrik.core.verdict import Verdict
 
 
@@ -18,7 +19,7 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
     """Notes on a circuit's earths: of the whole circuit, or of the points that have none."""
     points = list(point_names(circuit).items())
     if circuit.no_cpc:
-        yield Note("circuit", circuit.id, "no_cpc", f"{name_of(circuit)}: no cpc", _whole(board, circuit))
+        yield Note("circuit", circuit.id, "no_cpc", f"{name_of(circuit)}: no cpc", _whole(circuit, board))
         return
     said = {f.point for f in context.rings[circuit.id].findings} if circuit.id in context.rings else set()
     beyond = _beyond(circuit, [point for _, point in points])
@@ -27,9 +28,11 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
         if not _bare(point):
             continue
         title, field = f"{name_of(circuit)}: {name}", _field(point)
-        if point.class_ii:
+        if is_class_ii(circuit, point):
             yield Note("point", point.id, field, title, _class_ii(point))
             continue
+        if point.class_ii:
+            yield Note("point", point.id, "class_ii", f"{title}: class II", _asked(point))
         if name in said:
             continue  # the ring's analysis has said it
         if first is not None and point in beyond and point is not first:
@@ -67,7 +70,7 @@ def _beyond(circuit: Circuit, points: Sequence[Point]) -> list[Point]:
         return []
     tail: list[Point] = []
     for point in reversed(points):
-        if point.class_ii or not (_bare(point) or _earthed(point)):
+        if is_class_ii(circuit, point) or not (_bare(point) or _earthed(point)):
             continue
         if not _bare(point):
             break
@@ -81,7 +84,7 @@ def _judge(point: Point) -> Verdict:
             status="fail",
             reason="There is no cpc at this point.",
             source=f"{continuity.SOURCE}.2",
-            next_step="Look whether a cpc lies cut off in the box; class II equipment needs none.",
+            next_step="Isolate and prove dead. See whether a cpc lies cut off in the box. Restore, test again.",
             observation="no-cpc-at-point",
         )
     reading = point.line_cpc_ohm if _field(point) == "line_cpc_ohm" else point.r2_ohm
@@ -97,32 +100,53 @@ def _class_ii(point: Point) -> Verdict:
     )
 
 
-def _whole(board: Board, circuit: Circuit) -> Verdict:
-    """A circuit wired without a cpc: what hangs on it decides."""
+def _asked(point: Point) -> Verdict:
+    """A socket and its like always need an earth: ticked class II they are asked about (rule 5.2)."""
+    return Verdict(
+        status="attention",
+        reason=f"Ticked class II: a {point.kind or 'socket'} needs an earth for what it supplies.",
+        source=f"{continuity.SOURCE}.2",
+        next_step="Untick class II, or correct the kind of point.",
+        asks=True,
+    )
+
+
+def _whole(circuit: Circuit, board: Board) -> Verdict:
+    """A circuit wired without a cpc: what is on it decides, and a notice excuses nothing that needs an earth (rule 5.2)."""
     named = point_names(circuit)
-    metal = [name for name, point in named.items() if point.front == "metal" and not point.class_ii]
-    asked = [name for name, point in named.items() if point.front is None and not point.class_ii]
+    needed = [name for name, point in named.items() if needs_earth(circuit, point)]
+    asked = [name for name, point in named.items() if needs_earth(circuit, point) is None]
     source = "BS 7671 411.3.1.1, 412 · rules 5.2, 13.6"
-    if metal:
+    if needed or feeds_class_i(circuit):
+        on_it = f", and needs one at: {', '.join(needed[:6])}" if needed else f", and feeds {_fed(circuit)}"
         return Verdict(
             status="fail",
-            reason=f"The circuit has no cpc, and metal hangs on it: {', '.join(metal)}.",
+            reason=f"The circuit has no cpc{on_it}.",
             source=source,
-            next_step="Replace the metal ones with class II or insulating ones, or bring an earth to them.",
+            next_step="Isolate and prove dead. Bring an earth to them, or replace them with class II or insulating ones. "
+            "Restore, test again.",
             observation="circuit-without-cpc",
         )
-    if board.no_cpc_notice and not asked:
+    known = bool(named) and not asked
+    if board.no_cpc_notice and known:
         return Verdict(
             status="pass",
             reason="The circuit has no cpc; all on it is class II or insulating, and a notice at the board says so.",
             source=source,
         )
     missing = "" if board.no_cpc_notice else ", and no notice at the board says so"
+    unseen = f" Front not recorded at {len(asked)} points: {', '.join(asked[:4])}." if asked else ""
+    unseen = unseen if named else " What is on it is not listed."
     return Verdict(
         status="attention",
-        reason=f"The circuit has no cpc{missing}."
-        + (f" Front not recorded at {len(asked)} points: {', '.join(asked[:4])}." if asked else ""),
+        reason=f"The circuit has no cpc{missing}.{unseen}",
         source=source,
-        next_step="Put a notice at the board; see that nothing of metal is ever fitted here.",
-        observation=None if board.no_cpc_notice else "circuit-without-cpc",
+        next_step="Put a notice at the board; see that nothing of metal is fitted on this circuit.",
+        observation="circuit-without-cpc",
     )
+
+
+def _fed(circuit: Circuit) -> str:
+    if circuit.appliance is not None:
+        return f"a {circuit.appliance}"
+    return "sockets" if circuit.serves == "sockets" else "fixed equipment"

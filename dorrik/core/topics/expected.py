@@ -7,8 +7,10 @@ from dorrik.core.inspection import Board, Circuit
 from dorrik.core.rcd_devices import RcdDevice
 from dorrik.core.readings import rounded
 from dorrik.core.record import record
-from dorrik.core.ring_points import BENDING
+from dorrik.core.ring_points import bent_pairs
 from dorrik.core.topics.context import NOMINAL_V, Context
+from dorrik.core.topics.loops import r1_r2_so_far
+from dorrik.core.topics.points import expected_r2_ohm
 from dorrik.core.verdict import Verdict
 
 
@@ -27,7 +29,7 @@ def expected(context: Context) -> Iterator[Expected]:
     """Expectations for every circuit."""
     minimum = insulation.minimum_mohm(NOMINAL_V)
     first = "250 V first, then 500 V; " if context.house.insulation_first == "250 V" else ""
-    told = f"{first}at least {minimum:g} MΩ"
+    told = f"{first}min {minimum:g} MΩ"
     for board, circuit in context.circuits:
         yield from _ring(context, circuit)
         yield from _long_lead(circuit)
@@ -45,41 +47,39 @@ def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
     if analysis.expected_r2_ohm is not None:
         least, greatest = analysis.expected_r2_ohm
         yield Expected(circuit.id, "r2_ohm", least, greatest, _span("expected", least, greatest, "Ω"))
-    # Ends that are in doubt lead to nothing that a point could be held against.
-    if analysis.expected_line_cpc_ohm is not None and not any(f.kind in BENDING for f in analysis.findings):
+    # Ends that are in doubt lead to nothing that a point could be held against; what bends the cpc leaves L–N as it is.
+    bent = bent_pairs(analysis.findings)
+    if analysis.expected_line_cpc_ohm is not None and "cpc" not in bent:
         highest = analysis.expected_line_cpc_ohm
         yield Expected(circuit.id, "r1_r2_ohm", None, highest, f"expected up to {rounded(highest)} Ω")
         for point in circuit.points:
-            yield Expected(point.id, "line_cpc_ohm", None, highest, f"up to {rounded(highest)} Ω")
-            flat = analysis.expected_line_neutral_ohm
-            if flat is not None:
-                yield Expected(point.id, "line_neutral_ohm", flat, flat, f"{rounded(flat)} Ω everywhere")
+            yield Expected(point.id, "line_cpc_ohm", None, highest, f"max {rounded(highest)} Ω")
+    flat = analysis.expected_line_neutral_ohm
+    if flat is not None and "neutral" not in bent:
+        for point in circuit.points:
+            yield Expected(point.id, "line_neutral_ohm", flat, flat, f"{rounded(flat)} Ω everywhere")
 
 
 def _long_lead(circuit: Circuit) -> Iterator[Expected]:
     """R2 by long lead: a quarter of a ring's cpc at most, else what the cpc's length leads to (rule 4.7)."""
-    most = None
-    if circuit.form == "ring" and circuit.r2_ohm is not None and circuit.r2_ohm.value and not circuit.r2_ohm.bound:
-        most = circuit.r2_ohm.value / 4
-    elif circuit.cpc_csa_mm2 and circuit.cable_length_m:
-        try:
-            most = continuity.expected_long_lead_ohm(
-                circuit.cpc_csa_mm2, circuit.cable_length_m, ring=circuit.form == "ring"
-            )
-        except LookupError:
-            return
+    most = expected_r2_ohm(circuit)
     if most is not None:
         yield Expected(circuit.id, "long_lead_r2_ohm", None, most, f"expected up to {rounded(most)} Ω")
+        allowed = most + max(continuity.LEAST_TOLERANCE_OHM, continuity.OUTLIER * most)
+        for point in circuit.points:
+            yield Expected(point.id, "r2_ohm", None, allowed, f"max {rounded(most)} Ω by long lead")
 
 
 def _loop(context: Context, board: Board, circuit: Circuit) -> Iterator[Expected]:
     rated = context.rated_ma(circuit)
+    total = loop.calculated(board.zdb_ohm, r1_r2_so_far(circuit))
+    told = f", about {total} Ω by Zdb + (R1+R2)" if total is not None and circuit.zs_ohm is None else ""
     if context.behind_rcd(board, circuit) and rated and context.earth(board).tt:
         highest = loop.TOUCH_VOLTAGE_V / rated * 1000
-        yield Expected(circuit.id, "zs_ohm", None, highest, f"at most {highest:.0f} Ω ({rated:g} mA)")
+        yield Expected(circuit.id, "zs_ohm", None, highest, f"max {highest:.0f} Ω ({rated:g} mA){told}")
     elif not isinstance(limit := context.zs_limit(board, circuit), Verdict):
         highest = limit[0] * context.house.zs_basis
-        yield Expected(circuit.id, "zs_ohm", None, highest, f"at most {highest:.2f} Ω ({limit[1]})")
+        yield Expected(circuit.id, "zs_ohm", None, highest, f"max {highest:.2f} Ω ({limit[1]}){told}")
 
 
 def _trips(context: Context, device: RcdDevice) -> Iterator[Expected]:
@@ -91,7 +91,7 @@ def _trips(context: Context, device: RcdDevice) -> Iterator[Expected]:
             least, greatest = rcd.trip_limits_ms(standard, delay, multiple)
         except LookupError:
             continue
-        says = f"{least:g} to {greatest:g} ms" if least else f"at most {greatest:g} ms"
+        says = f"{least:g} to {greatest:g} ms" if least else f"max {greatest:g} ms"
         places = (device.id,) if device.entity == "rcd" else tuple(circuit.id for circuit in device.circuits)
         for place in places:
             yield Expected(place, device.field(field), least or None, greatest, says)

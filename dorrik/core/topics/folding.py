@@ -92,7 +92,7 @@ def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
             found[index] = ze.figure
     if ze is not None:
         for index, note in enumerate(notes):
-            if note.field == "zdb_ohm" and note.entity == "board":
+            if note.field == "zdb_ohm" and note.entity == "board" and note.status != "fail":
                 found[index] = ze.figure
             if note.field == "pefc_ka" and ze.verdict.observation == "no-earth-at-origin":
                 found[index] = ze.figure
@@ -100,21 +100,89 @@ def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
 
 
 def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
-    """Would the circuit's Zs be within its limit with a Ze as it should be? Its own share beyond Ze is what counts."""
+    """Would the circuit's Zs be within its limit with a Ze as it should be? Its own share beyond Ze is what counts; with no
+    earth at the origin at all, what is measured and sound of the circuit itself."""
     board, circuit = place
     i, zs = context.inspection, circuit.zs_ohm
+    limit = context.zs_limit(board, circuit)
+    usual = supply.DECLARED_MAXIMUM_OHM.get(i.earthing or "") or max(supply.DECLARED_MAXIMUM_OHM.values())
     if ze.verdict.observation == "no-earth-at-origin":
-        return True
+        own = r1_r2(circuit)
+        if own is None or own.value is None or own.value > loop.FEW_OHMS:
+            return False
+        return not isinstance(limit, tuple) or own.value + usual <= limit[0] + 0.05 * own.value
     if zs is None or zs.value is None or i.ze_ohm is None or i.ze_ohm.value is None:
         return zs is not None and zs.kind != "over-range"
     before = board.zdb_ohm if board.zdb_ohm is not None and board.zdb_ohm.value is not None else i.ze_ohm
     origin = min(before.value or 0.0, i.ze_ohm.value) if context.tree.feed(board) is None else i.ze_ohm.value
-    limit = context.zs_limit(board, circuit)
-    # With an earth as operators give it today; a circuit that fails even so has a cause of its own.
-    usual = min(supply.DECLARED_MAXIMUM_OHM.values())
     if not isinstance(limit, tuple):
         return not loop.is_far_above(zs, loop.calculated(board.zdb_ohm, circuit.r1_r2_ohm))
     return zs.value - origin + usual <= limit[0] + 0.05 * zs.value
+
+
+def by_the_board(context: Context, notes: Sequence[Note]) -> Causes:
+    """The way of the earth to a board that is poor explains the loops behind it that would hold without it (rule 3.1)."""
+    poor = {n.entity_id: n for n in notes if n.field == "zdb_ohm" and n.verdict.observation == "board-earth-poor"}
+    if not poor:
+        return {}
+    circuits = {c.id: (b, c) for b, c in context.circuits}
+    found: Causes = {}
+    for index, note in _zs_notes(notes):
+        place = circuits.get(note.entity_id)
+        if place is None:
+            continue
+        cause = next((poor[b.id] for b, _ in context.tree.upwards(place[0]) if b.id in poor), None)
+        if cause is not None and _holds_without(context, cause, place):
+            found[index] = cause.figure
+    # A board fed from a poor one reads poorly too.
+    for index, note in enumerate(notes):
+        if note.field == "zdb_ohm" and note.entity_id not in poor:
+            board = next((b for b in context.inspection.boards if b.id == note.entity_id), None)
+            above = [b.id for b, _ in context.tree.upwards(board)][1:] if board is not None else []
+            cause = next((poor[one] for one in above if one in poor), None)
+            if cause is not None:
+                found[index] = cause.figure
+    return found
+
+
+def _holds_without(context: Context, cause: Note, place: tuple[Board, Circuit]) -> bool:
+    """Would the loop be within its limit without what the way to the board adds (the negative margin of its note)?"""
+    board, circuit = place
+    zs, limit = circuit.zs_ohm, context.zs_limit(board, circuit)
+    own = r1_r2(circuit)
+    if zs is None or zs.value is None:
+        return zs is not None and zs.kind == "over-range" and own is not None and own.value is not None
+    if cause.verdict.margin is None:
+        return own is not None and own.value is not None and own.value <= loop.FEW_OHMS
+    return not isinstance(limit, tuple) or zs.value + cause.verdict.margin <= limit[0] + 0.05 * zs.value
+
+
+def by_a_shared_neutral(context: Context, notes: Sequence[Note]) -> Causes:
+    """A neutral shared with a circuit of another device sends current past an RCD: that trips it, or the one before it."""
+    links = [
+        n for n in notes if n.field == "joined_by" and n.verdict.observation in ("shared-neutral", "rings-bridged")
+    ]
+    if not links:
+        return {}
+    found: Causes = {}
+    for index, note in enumerate(notes):
+        trouble = note.field in ("half", "rcd_half", "leakage_ma", "zs_ohm", "delay", "rcd_delay")
+        if not trouble or note.verdict.observation not in ("rcd-trips-on-test", "leakage-high", None):
+            continue
+        if note.field == "zs_ohm" and note.verdict != loop.TRIPS_ON_TEST:
+            continue
+        behind = set(note.touches) or {note.entity_id}
+        cause = next((link for link in links if behind & _joined(context, link)), None)
+        if cause is not None:
+            found[index] = cause.figure
+    return found
+
+
+def _joined(context: Context, link: Note) -> set[str]:
+    """Ids of the circuits that a link joins, where they are not behind one and the same device."""
+    ids = set(link.touches) or {link.entity_id}
+    chains = [frozenset(d.id for d in context.rcds_before(c)) for _, c in context.circuits if c.id in ids]
+    return ids if len(ids) < 2 or len(set(chains)) > 1 else set()
 
 
 def by_no_rcd(context: Context, notes: Sequence[Note]) -> Causes:
@@ -156,7 +224,11 @@ def _nearest_the_break(note: Note) -> int:
 
 
 def _is_open_cpc(note: Note) -> bool:
-    if note.field == "zs_ohm" or note.because_of is not None or note.status != "fail":
+    if note.because_of is not None or note.status != "fail":
+        return False
+    if note.verdict.observation == "cpc-lost" and note.field == "r1_r2_ohm":
+        return True
+    if note.field == "zs_ohm":
         return False
     ring = note.verdict.observation == "ring-open" and note.entity == "circuit"
     return ring or note.verdict.observation in ("no-cpc-at-point", "circuit-without-cpc") or note.field == "no_cpc"
@@ -196,7 +268,7 @@ def by_polarity(context: Context, notes: Sequence[Note]) -> Causes:
     return found
 
 
-_POLARITY = ("socket-polarity", "polarity-wrong", "neutral-lost")
+_POLARITY = ("socket-polarity", "polarity-wrong", "neutral-lost", "metal-live")
 
 
 def _polar(note: Note) -> bool:
@@ -329,7 +401,7 @@ def by_the_leads(context: Context, notes: Sequence[Note]) -> Causes:
     return found
 
 
-_OPEN = ("ring-open", "no-cpc-at-point", "polarity-wrong")
+_OPEN = ("ring-open", "no-cpc-at-point", "polarity-wrong", "metal-live")
 #: Figures that the leads' own resistance is in.
 _CONTINUITY = frozenset(
     name
@@ -372,8 +444,10 @@ RULES: tuple[Callable[[Context, Sequence[Note]], Causes], ...] = (
     by_a_link,
     by_polarity,
     by_the_cpc,
+    by_the_board,
     by_the_earth,
     by_no_rcd,
+    by_a_shared_neutral,
     by_the_rcd,
     by_the_cable,
     by_what_was_seen,

@@ -1,10 +1,11 @@
 """Insulation resistance of circuits and whole boards (rules 6.1 to 6.6, 10.2)."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from dorrik.core import insulation
 from dorrik.core.inspection import Board, Circuit
-from dorrik.core.readings import Reading
+from dorrik.core.readings import Reading, at_least
 from dorrik.core.record import record
 from dorrik.core.topics.context import NOMINAL_V, Context, Note, is_measured, name_of
 from dorrik.core.topics.note import Figure
@@ -48,8 +49,9 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
         for field in (LINE_NEUTRAL, TO_EARTH):
             figures = {c.id: _figure(c, field, over_range) for c in circuits}
             if field == LINE_NEUTRAL:
-                # A load that is still in says nothing of the insulation behind it (rule 6.4).
-                figures = {key: None if insulation.is_load(figure) else figure for key, figure in figures.items()}
+                # A load that is still in says nothing of the insulation (rule 6.4).
+                asked = {c.id for c in circuits if _asks_for_loads(c, over_range)}
+                figures = {key: None if key in asked else figure for key, figure in figures.items()}
             readings = {name_of(c): r for c in circuits if (r := figures[c.id]) is not None and is_measured(r)}
             if not readings:
                 continue
@@ -107,9 +109,25 @@ def _cause(context: Context, circuit: Circuit, field: str) -> Figure | None:
     for name, _, to_earth in PAIRINGS:
         reading: Reading | None = getattr(circuit, name)
         asked = to_earth == (field == TO_EARTH) and reading is not None and is_measured(reading)
-        if asked and reading is not None and _judge(context, reading, to_earth).status == "fail":
-            return (circuit.id, name)
+        if asked and reading is not None:
+            pairing = next(words for other, words, _ in PAIRINGS if other == name)
+            note = _of_circuit(context, circuit, reading, name, pairing, to_earth=to_earth)
+            if note.verdict.status == "fail" and note.because_of is None:
+                return (circuit.id, name)
     return None
+
+
+def _earth_sound(circuit: Circuit, over_range: float) -> bool:
+    """Are the circuit's live conductors to earth above the minimum by their reading?"""
+    return at_least(_figure(circuit, TO_EARTH, over_range), insulation.minimum_mohm(NOMINAL_V)) is True
+
+
+def _asks_for_loads(circuit: Circuit, over_range: float) -> bool:
+    return insulation.is_load_question(
+        circuit.insulation_ln_mohm,
+        earth_sound=_earth_sound(circuit, over_range),
+        loads_removed=bool(circuit.loads_removed),
+    )
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -122,16 +140,12 @@ def notes(context: Context) -> Iterator[Note]:
                 continue
             middle = insulation.middle_mohm(reading for _, reading in measured)
             for circuit, reading in measured:
-                verdict = _judge(context, reading, to_earth)
-                if verdict.status == "pass":
-                    verdict = insulation.stands_out(reading, middle) or verdict
-                if verdict.status == "fail" and to_earth:
+                note = _of_circuit(context, circuit, reading, field, pairing, to_earth=to_earth)
+                if note.verdict.status == "pass":
+                    note = replace(note, verdict=insulation.stands_out(reading, middle) or note.verdict)
+                if note.verdict.status == "fail" and to_earth:
                     failing.append((circuit.id, field))
-                # L–E and N–E apart are one circuit's insulation to earth, low by one cause.
-                own = next((f for f in failing if f[0] == circuit.id and f[1] != field), None) if to_earth else None
-                because = own if verdict.status == "fail" else None
-                title = f"{name_of(circuit)}: {pairing} {reading} MΩ"
-                yield Note("circuit", circuit.id, field, title, verdict, because_of=because)
+                yield note
         yield from _whole(context, board, failing)
         for circuit in board.circuits:
             if circuit.insulation_leg_one_mohm is not None and not circuit.spare:
@@ -139,6 +153,46 @@ def notes(context: Context) -> Iterator[Note]:
             if circuit.insulation_test_v == "250" and not circuit.spare:
                 verdict = insulation.REDUCED_VOLTAGE
                 yield Note("circuit", circuit.id, "insulation_test_v", f"{name_of(circuit)}: test voltage", verdict)
+
+
+_APART = ("insulation_le_mohm", "insulation_ne_mohm")
+
+
+def _of_circuit(
+    context: Context, circuit: Circuit, reading: Reading, field: str, pairing: str, *, to_earth: bool
+) -> Note:
+    """The note on one reading. L–E and N–E apart are one circuit's insulation to earth: their parallel value is judged,
+    said once at the lower of the two, and the other follows from it (rule 6.2)."""
+    title = f"{name_of(circuit)}: {pairing} {reading} MΩ"
+    if not to_earth:
+        over_range = context.house.insulation_over_range_mohm
+        verdict = insulation.judge_circuit(
+            reading,
+            NOMINAL_V,
+            to_earth=False,
+            attention_mohm=context.house.insulation_attention_mohm,
+            over_range_mohm=over_range,
+            earth_sound=_earth_sound(circuit, over_range),
+            loads_removed=bool(circuit.loads_removed),
+        )
+        return Note("circuit", circuit.id, field, title, verdict)
+    verdict = _judge(context, reading, to_earth)
+    if field in _APART and all(is_measured(getattr(circuit, name)) for name in _APART):
+        together = insulation.combine(
+            [getattr(circuit, name) for name in _APART], context.house.insulation_over_range_mohm
+        )
+        whole = _judge(context, together, to_earth)
+        lower = min(_APART, key=lambda name: _low(getattr(circuit, name), context.house.insulation_over_range_mohm))
+        if whole.status in ("fail", "attention") and field == lower:
+            le, ne = circuit.insulation_le_mohm, circuit.insulation_ne_mohm
+            told = f"L–E {le} and N–E {ne} MΩ are {together} MΩ together. "
+            return Note("circuit", circuit.id, field, title, replace(whole, reason=told + whole.reason))
+        if whole.status in ("fail", "attention") and verdict.status in ("fail", "attention"):
+            return Note("circuit", circuit.id, field, title, verdict, because_of=(circuit.id, lower))
+        return Note("circuit", circuit.id, field, title, verdict)
+    own = next((n for n in (TO_EARTH, *_APART) if n != field and _fails(context, getattr(circuit, n))), None)
+    because = (circuit.id, own) if own is not None and field in _APART and verdict.status == "fail" else None
+    return Note("circuit", circuit.id, field, title, verdict, because_of=because)
 
 
 def _judge(context: Context, reading: Reading, to_earth: bool) -> Verdict:
@@ -149,6 +203,14 @@ def _judge(context: Context, reading: Reading, to_earth: bool) -> Verdict:
         attention_mohm=context.house.insulation_attention_mohm,
         over_range_mohm=context.house.insulation_over_range_mohm,
     )
+
+
+def _low(reading: Reading, over_range: float) -> float:
+    return over_range if reading.interval is None or reading.kind == "over-range" else reading.interval[0]
+
+
+def _fails(context: Context, reading: Reading | None) -> bool:
+    return reading is not None and is_measured(reading) and _judge(context, reading, True).status == "fail"
 
 
 def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[Note]:
@@ -185,6 +247,6 @@ def _legs(circuit: Circuit) -> Iterator[Note]:
         status="attention",
         reason=f"{one} and {two} MΩ: the fault lies in the {faulty} leg, {lower} MΩ.",
         source=f"{insulation.SOURCE} · rule 6.5",
-        next_step="Halve that leg and measure again.",
+        next_step="Isolate and prove dead. Halve that leg and test again.",
     )
     yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: legs of the ring", verdict)

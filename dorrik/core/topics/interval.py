@@ -94,7 +94,9 @@ def duties(context: Context) -> tuple[DutyDue, ...]:
             one.who,
             one.days,
             one.counted_from,
-            due.isoformat() if on is not None and one.counted_from == "inspection" and (due := one.due(on)) else None,
+            due.isoformat()
+            if on is not None and one.counted_from.startswith("inspection") and (due := one.due(on))
+            else None,
         )
         for one in intervals.duties(i.nation)
     )

@@ -2,11 +2,12 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import continuity, devices, loop, overload
+from dorrik.core import continuity, devices, loop, overload, supply
 from dorrik.core.circuit import TRIPS
 from dorrik.core.inspection import Board, Circuit
-from dorrik.core.readings import Reading
-from dorrik.core.topics.context import Context, Note, conductor_mm2, is_measured, name_of
+from dorrik.core.readings import Reading, at_most
+from dorrik.core.topics import soundness
+from dorrik.core.topics.context import Context, Note, conductor_mm2, has_sockets, is_measured, name_of
 from dorrik.core.topics.note import Figure
 from dorrik.core.verdict import Verdict
 
@@ -17,13 +18,13 @@ def notes(context: Context) -> Iterator[Note]:
         name, zs = name_of(circuit), circuit.zs_ohm
         total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
         if zs is not None and is_measured(zs):
-            impossible = loop.judge_under_zdb(zs, board.zdb_ohm)
+            impossible = _impossible(context, board, circuit, zs)
             if impossible is not None and not context.tree.fed_from(circuit):
                 # What cannot be is asked about and never judged quietly (rule 1.2).
                 yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", impossible)
                 continue
-            verdict = judge(context, board, circuit, zs)
-            yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict)
+            verdict, because = judge(context, board, circuit, zs)
+            yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict, because_of=because)
             yield from _crossed(context, board, circuit, zs, failing=verdict.status == "fail")
             yield from _fault(circuit, zs)
         elif zs is not None or circuit.zs_not_possible is not None:
@@ -31,16 +32,24 @@ def notes(context: Context) -> Iterator[Note]:
                 yield Note("circuit", circuit.id, "zs_ohm", f"{name}: no loop test", loop.TRIPS_ON_TEST)
             if total is not None:
                 title = f"{name}: Zs calculated, Zdb + (R1+R2) = {total} Ω"
-                yield Note("circuit", circuit.id, "zs_ohm", title, judge(context, board, circuit, total))
+                verdict, because = judge(context, board, circuit, total)
+                yield Note("circuit", circuit.id, "zs_ohm", title, verdict, because_of=because)
         yield from _from_live(board, circuit)
 
 
+def _impossible(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verdict | None:
+    """A Zs of nothing, one under Zdb, or an R1+R2 a hundred times what Zs − Zdb allows (rule 1.2)."""
+    if supply.is_impossible(zs):
+        return supply.loop_impossible("Zs", zs)
+    under = loop.judge_under_zdb(zs, board.zdb_ohm)
+    if under is not None or context.earth(board).tt:
+        return under
+    return loop.judge_r1_r2_slip(zs, board.zdb_ohm, circuit.r1_r2_ohm)
+
+
 def trips(circuit: Circuit) -> bool:
-    """Was there no loop test because the RCD trips on it? Older documents have it among the words of the limitation."""
-    if circuit.zs_not_possible is not None:
-        return circuit.zs_not_possible == TRIPS
-    zs = circuit.zs_ohm
-    return zs is not None and zs.kind == "limitation" and "trip" in (zs.limitation or "").lower()
+    """Was there no loop test because the RCD trips on it?"""
+    return circuit.zs_not_possible == TRIPS
 
 
 def r1_r2(circuit: Circuit) -> Reading | None:
@@ -48,29 +57,94 @@ def r1_r2(circuit: Circuit) -> Reading | None:
     measured, r2 = circuit.r1_r2_ohm, circuit.long_lead_r2_ohm
     if is_measured(measured) or r2 is None or r2.value is None:
         return measured
+    return _with_r1(circuit, r2) or measured
+
+
+def _with_r1(circuit: Circuit, r2: Reading) -> Reading | None:
     line = conductor_mm2(circuit)
-    if not line or not circuit.cpc_csa_mm2:
-        return measured
+    if not line or not circuit.cpc_csa_mm2 or r2.value is None:
+        return None
     try:
         return Reading.of(r2.value + continuity.r1_from_r2_ohm(r2.value, line, circuit.cpc_csa_mm2), r2.bound)
     except LookupError:
-        return measured
+        return None
 
 
-def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verdict:
-    """A circuit's Zs (Ω) by the earth of its board and what gives its fault protection."""
-    rated = context.rated_ma(circuit)
-    on_tt = context.earth(board).tt
-    if context.behind_rcd(board, circuit) and rated and on_tt:
-        return loop.judge_zs_behind_rcd(zs, rated)
+def r1_r2_so_far(circuit: Circuit) -> Reading | None:
+    """R1+R2 as recorded, or the highest of the points before it was recorded (rules 4.7, 7.3)."""
+    recorded = r1_r2(circuit)
+    if is_measured(recorded):
+        return recorded
+    highest = continuity.highest(point.line_cpc_ohm for point in circuit.points)
+    if highest is not None:
+        return highest
+    by_lead = continuity.highest(point.r2_ohm for point in circuit.points)
+    return recorded if by_lead is None else _with_r1(circuit, by_lead) or recorded
+
+
+def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> tuple[Verdict, Figure | None]:
+    """A circuit's Zs (Ω) by the earth of its board and what gives its fault protection, and the figure that it follows from:
+    an RCD that is relied on and does not work speaks for itself."""
     limit = context.zs_limit(board, circuit)
     by_device = limit if isinstance(limit, Verdict) else loop.judge_zs(zs, limit[0], context.house.zs_basis)
-    if rated and not on_tt and circuit.fault_protection == "RCD":
-        total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
-        return loop.judge_zs_on_tn_behind_rcd(zs, rated, by_device, total)
+    if context.earth(board).tt:
+        return _on_tt(context, circuit, zs, by_device)
+    lost = loop.why_lost(zs, before_ohm(context, board), r1_r2(circuit))
+    if lost is not None:
+        return loop.judge_lost(lost), None
     if zs.kind == "over-range" and by_device.status == "unknown":
-        return loop.judge_zs(zs, loop.FEW_OHMS)
-    return by_device
+        return loop.judge_zs(zs, loop.FEW_OHMS), None
+    working, proof = soundness.fault_rcd(context, circuit)
+    if circuit.fault_protection == "RCD" and working is not None and working.rated_ma and proof.sound:
+        return loop.judge_zs_on_tn_behind_rcd(zs, working.rated_ma, by_device, proof.says), None
+    if isinstance(limit, Verdict) and at_most(zs, devices.most_permissive_ohm()) is False:
+        return loop.judge_no_device(zs, devices.most_permissive_ohm()), None
+    if by_device.status == "fail" and _older_fixed(context, circuit, zs):
+        return loop.within_older_time(by_device), None
+    return by_device, None
+
+
+def before_ohm(context: Context, board: Board) -> float:
+    """What stands before the circuits of a board (Ω): its Zdb, else Ze, else the most that is usually declared."""
+    for reading in (board.zdb_ohm, context.inspection.ze_ohm if context.tree.feed(board) is None else None):
+        if reading is not None and reading.value is not None and reading.bound != "<":
+            return reading.value
+    usual = supply.DECLARED_MAXIMUM_OHM.get(context.inspection.earthing or "")
+    return usual if usual is not None else max(supply.DECLARED_MAXIMUM_OHM.values())
+
+
+def _on_tt(context: Context, circuit: Circuit, zs: Reading, by_device: Verdict) -> tuple[Verdict, Figure | None]:
+    """On an electrode an RCD gives the fault protection, if it works (rules 7.2, 8.1)."""
+    before = [device for device in context.rcds_before(circuit) if device.rated_ma]
+    if not before or circuit.fault_protection == "overcurrent device":
+        return by_device, None
+    own = r1_r2(circuit)
+    if zs.kind != "over-range" and own is not None and at_most(own, loop.FEW_OHMS) is False:
+        return loop.judge_lost(loop.why_lost(None, 0.0, own) or ""), None
+    working, proof = soundness.fault_rcd(context, circuit)
+    if proof.sound and working is not None and working.rated_ma:
+        return loop.judge_zs_behind_rcd(zs, working.rated_ma), None
+    nearest = before[0]
+    verdict = loop.judge_zs_behind_rcd(zs, nearest.rated_ma or 0.0)
+    if verdict.status == "fail" or by_device.status == "pass":
+        return (verdict if verdict.status == "fail" else by_device), None
+    unproved = loop.judge_unproved_rcd(verdict, proof.says, failing=proof.sound is False)
+    field = "button" if nearest.button == "incorrect" and proof.sound is False else "trip_ms"
+    return unproved, (nearest.id, nearest.field(field)) if proof.sound is False else None
+
+
+def _older_fixed(context: Context, circuit: Circuit, zs: Reading) -> bool:
+    """Is it fixed equipment alone, fitted before 2008, within the 5 s limit of then? (rule 7.2)"""
+    fixed = circuit.serves in ("fixed", "lighting") and not has_sockets(circuit)
+    if not fixed or circuit.fitted_to is None or circuit.fitted_to >= loop.SHORTER_TIME_YEAR:
+        return False
+    if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
+        return False
+    try:
+        limit = devices.zs_limit_ohm(circuit.device_standard, circuit.device_type, circuit.device_rating_a, 5.0)
+    except LookupError:
+        return False
+    return at_most(zs, limit) is True
 
 
 def _crossed(context: Context, board: Board, circuit: Circuit, zs: Reading, *, failing: bool) -> Iterator[Note]:

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import continuity, polarity
-from dorrik.core.inspection import Circuit, Point
-from dorrik.core.ring_points import BENDING
+from dorrik.core import continuity, loop, polarity
+from dorrik.core.inspection import Board, Circuit, Point
+from dorrik.core.ring_points import bent_pairs
 from dorrik.core.topics import earths
 from dorrik.core.topics.context import Context, Note, conductor_mm2, is_measured, name_of, point_names
 from dorrik.core.topics.note import set_field
@@ -16,7 +16,7 @@ def notes(context: Context) -> Iterator[Note]:
     joined: set[str] = set()
     for board, circuit in context.circuits:
         name = name_of(circuit)
-        yield from _continuity(circuit, name)
+        yield from _continuity(board, circuit, name)
         yield from earths.notes(context, board, circuit)
         if circuit.polarity == "incorrect":
             yield Note("circuit", circuit.id, "polarity", f"{name}: polarity", continuity.WRONG_POLARITY)
@@ -41,12 +41,21 @@ def _other(context: Context, circuit: Circuit) -> tuple[str, ...]:
     return ()
 
 
-def _continuity(circuit: Circuit, name: str) -> Iterator[Note]:
+def _slipped(board: Board, circuit: Circuit) -> bool:
+    """Is R1+R2 asked about as a slip beside Zs and Zdb? Then it is no failing cpc yet (rule 1.2)."""
+    zs = circuit.zs_ohm
+    return zs is not None and loop.judge_r1_r2_slip(zs, board.zdb_ohm, circuit.r1_r2_ohm) is not None
+
+
+def _continuity(board: Board, circuit: Circuit, name: str) -> Iterator[Note]:
     reading = circuit.r1_r2_ohm
     line = conductor_mm2(circuit)
     if reading is not None and reading.kind == "over-range" and not circuit.no_cpc:
         verdict = continuity.judge_point(reading)
         yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2", verdict)
+    elif is_measured(reading) and (lost := loop.why_lost(None, 0.0, reading)) and not _slipped(board, circuit):
+        # With or without a loop test (rule 5.2).
+        yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 {reading} Ω", loop.judge_lost(lost))
     elif circuit.form == "radial" and circuit.cable_length_m and line and circuit.cpc_csa_mm2:
         verdict = continuity.judge_length(reading, line, circuit.cpc_csa_mm2, circuit.cable_length_m)
         if verdict.status != "unknown":
@@ -56,9 +65,13 @@ def _continuity(circuit: Circuit, name: str) -> Iterator[Note]:
 def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     for point_name, point in point_names(circuit).items():
         title = f"{name}: {point_name}"
-        verdict = _voltages(point)
-        if verdict is not None:
+        verdict = polarity.judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
+        if verdict.status in ("fail", "attention"):
             yield Note("point", point.id, "line_neutral_v", f"{title}: voltages", verdict)
+        if point.metal_earth_v is not None:
+            metal = polarity.judge_metal(point.metal_earth_v)
+            if metal.status != "pass":
+                yield Note("point", point.id, "metal_earth_v", f"{title}: metal", metal)
         if point.polarity == "incorrect":
             yield Note("point", point.id, "polarity", f"{title}: polarity", continuity.WRONG_POLARITY)
         if point.traced == "beyond a point on a spur":
@@ -82,36 +95,20 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
 
 _SPUR_OFF_SPUR = Verdict(
     status="fail",
-    reason="Traced: it hangs beyond another point on one unfused spur.",
+    reason="Traced: it is fed beyond another point on one unfused spur.",
     source="BS 7671 433.1.204 · rule 4.4",
-    next_step="Bring the points into the ring, or put a fused unit before them.",
+    next_step="Isolate and prove dead. Bring the points into the ring, or fit a fused unit before them. Test again.",
     observation="spur-off-spur",
 )
-
-
-def _voltages(point: Point) -> Verdict | None:
-    if point.line_neutral_v is None:
-        return None
-    verdict = polarity.judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
-    return verdict if verdict.status == "fail" else None
 
 
 def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     """R2 by long lead at every point: the other accepted method, for rings and radials (rule 4.7)."""
     analysis = context.rings.get(circuit.id)
-    if analysis is not None and (analysis.closed is False or any(f.kind in BENDING for f in analysis.findings)):
-        return  # a ring that is broken or uneven is mended before its points say anything
+    if analysis is not None and (analysis.closed is False or "cpc" in bent_pairs(analysis.findings)):
+        return  # a ring that is broken or uneven is put right before its points say anything
     readings = [point.r2_ohm for point in circuit.points]
-    expected = None
-    if circuit.cpc_csa_mm2 and circuit.cable_length_m:
-        try:
-            expected = continuity.expected_long_lead_ohm(
-                circuit.cpc_csa_mm2, circuit.cable_length_m, ring=circuit.form == "ring"
-            )
-        except LookupError:
-            expected = None
-    if circuit.form == "ring" and is_measured(circuit.r2_ohm) and circuit.r2_ohm and circuit.r2_ohm.value:
-        expected = circuit.r2_ohm.value / 4
+    expected = expected_r2_ohm(circuit)
     named = list(point_names(circuit).items())
     for index in continuity.long_lead_outliers(readings, expected):
         point_name, point = named[index]
@@ -134,12 +131,27 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
             yield Note("circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 by long lead", verdict)
 
 
+def expected_r2_ohm(circuit: Circuit) -> float | None:
+    """The most that R2 by long lead can read at a point of a circuit (Ω): a quarter of a ring's r2, else what the length of
+    its cpc leads to; None where neither is known (rule 4.7)."""
+    if circuit.form == "ring" and circuit.r2_ohm is not None and circuit.r2_ohm.value and not circuit.r2_ohm.bound:
+        return circuit.r2_ohm.value / 4
+    if not (circuit.cpc_csa_mm2 and circuit.cable_length_m):
+        return None
+    try:
+        return continuity.expected_long_lead_ohm(
+            circuit.cpc_csa_mm2, circuit.cable_length_m, ring=circuit.form == "ring"
+        )
+    except LookupError:
+        return None
+
+
 def _outlier(point: Point, expected: float | None) -> Verdict:
     than = "its neighbours" if expected is None else f"the {expected:.2f} Ω that the circuit leads to"
     if point.retested:
-        step = "The same after the retest: take the front off; a loose earth terminal, or a cable that is longer there."
+        step = "Isolate and prove dead. Remove the front: a loose earth terminal, or more cable. Restore, test again."
     else:
-        step = "Re-plug, press the lead on bare metal, and measure once more."
+        step = "Re-plug, press the lead on bare metal, test again."
     return Verdict(
         status="attention",
         reason=f"{point.r2_ohm} Ω by long lead, higher than {than}.",

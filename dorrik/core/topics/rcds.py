@@ -2,25 +2,31 @@
 8.3). A device speaks once for all circuits behind it."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import pairwise
 
-from dorrik.core import loop, rcd, supply
+from dorrik.core import demand, loop, rcd, supply
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.rcd_devices import RcdDevice
 from dorrik.core.readings import Reading, add, at_most
 from dorrik.core.topics.context import Context, Note, has_sockets, is_measured, name_of
 from dorrik.core.topics.loops import trips
+from dorrik.core.topics.soundness import gives_additional
+from dorrik.core.topics.special_loads import HOOK_UPS, OUTDOOR_WATER
 from dorrik.core.verdict import Verdict
 
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every device, and on each board where one is missing."""
     for device in context.rcds:
+        if device.standard == rcd.VOLTAGE_OPERATED:
+            yield _note(device, "standard", f"{device.name}: voltage-operated", _VOLTAGE_OPERATED)
+            continue
         yield from _times(device)
         yield from _button(device)
         yield from _kind(device)
         yield from _unwanted(device)
-        yield from _rating(context, device)
+        yield from _rating(device)
     yield from _in_line(context)
     for board in context.inspection.boards:
         yield from _differing(board)
@@ -28,12 +34,21 @@ def notes(context: Context) -> Iterator[Note]:
     for _, circuit in context.circuits:
         if circuit.afdd_button == "incorrect":
             verdict = Verdict(
-                status="attention",
+                status="fail",
                 reason="The arc fault device does not answer to its test button.",
                 source="BS 7671 643.10 · rule 8.2",
-                next_step="Look for its indicator's meaning in the maker's instructions.",
+                next_step="Read the meaning of its indicator in the maker's instructions.",
             )
             yield Note("circuit", circuit.id, "afdd_button", f"{name_of(circuit)}: AFDD button", verdict)
+
+
+_VOLTAGE_OPERATED = Verdict(
+    status="fail",
+    reason="A voltage-operated earth-leakage breaker is relied on: it is no RCD, and parallel earths blind it.",
+    source="BS 7671 411.5.2, 531.3 · rule 8.1",
+    next_step="Isolate. Have it replaced by an RCD. Restore, test again.",
+    observation="rcd-voltage-operated",
+)
 
 
 def _note(device: RcdDevice, field: str, title: str, verdict: Verdict, because_of: str | None = None) -> Note:
@@ -72,6 +87,7 @@ def _button(device: RcdDevice) -> Iterator[Note]:
         status="fail",
         reason="The test button does not trip the device.",
         source="BS 7671 643.10 · rule 8.2",
+        next_step="Isolate. Disconnect the load side, restore, press again. If it still fails, replace the RCD.",
         observation="rcd-button-fails" if trips_on_test else "rcd-no-trip",
     )
     # A device that trips on no test trips on its button neither.
@@ -85,16 +101,16 @@ def _kind(device: RcdDevice) -> Iterator[Note]:
     worst: tuple[Circuit, Verdict] | None = None
     for circuit in device.circuits:
         if circuit.load:
-            verdict = rcd.judge_kind(kind, rcd.LOADS[circuit.load], dc_detection=bool(circuit.dc_detection))
+            verdict = rcd.judge_kind(kind, rcd.LOADS[circuit.load], dc_detection=circuit.dc_detection)
             if verdict.status != "pass" and (worst is None or verdict.status == "fail"):
                 worst = (circuit, verdict)
     if worst is not None:
-        yield _note(device, "kind", f"{device.name}: kind, for {name_of(worst[0])}", worst[1])
+        yield _note(device, "kind", f"{device.name}: type, for {name_of(worst[0])}", worst[1])
         return
     if any(has_sockets(circuit) and not circuit.load for circuit in device.circuits):
         unknown = rcd.judge_unknown_load(kind)
         if unknown is not None:
-            yield _note(device, "kind", f"{device.name}: kind", unknown)
+            yield _note(device, "kind", f"{device.name}: type", unknown)
 
 
 def _leakage(device: RcdDevice) -> Reading | None:
@@ -118,30 +134,29 @@ def _unwanted(device: RcdDevice) -> Iterator[Note]:
             status="attention",
             reason="It trips at half its rated current: expect unwanted tripping.",
             source="BS EN 61008, ½ × IΔn · rules 8.1, 7.4",
-            next_step="Disconnect the load side and test again: leakage of the circuits adds to the test.",
+            next_step="Isolate. Disconnect the load side, restore, test again: leakage of the circuits adds to the test.",
             observation="rcd-trips-on-test",
         )
         yield _note(device, "half", f"{device.name}: at ½ × IΔn", verdict, "leakage_ma" if leaks else None)
-    elif leaks or device.half == "correct":
+    elif leaks:
         return
     stopped = [circuit for circuit in device.circuits if trips(circuit)]
-    if stopped and device.half is None:
+    if stopped and device.half in (None, "correct"):
         named = "" if len(device.circuits) == 1 else f" ({', '.join(name_of(circuit) for circuit in stopped)})"
-        yield _note(device, "half", f"{device.name}: trips on the loop test{named}", loop.TRIPS_ON_TEST)
+        title = f"{device.name}: trips on the loop test{named}"
+        # Held at half its rating it is no eager device: the loop tests alone take it out (rule 7.4).
+        alone = replace(loop.TRIPS_ON_TEST, reason=_LOOP_TESTS_ALONE, observation="rcd-trips-on-test")
+        yield _note(device, "half", title, alone if device.half == "correct" else loop.TRIPS_ON_TEST)
 
 
-def _rating(context: Context, device: RcdDevice) -> Iterator[Note]:
-    """The rating of an RCCB against what may flow through it (rule 3.10); an RCBO protects itself."""
+_LOOP_TESTS_ALONE = "The RCD trips on the loop test and holds at ½ × IΔn: the test current of the loop tester trips it."
+
+
+def _rating(device: RcdDevice) -> Iterator[Note]:
+    """The rating of an RCCB against the assessed demand of its own circuits (rule 3.10); an RCBO protects itself."""
     if device.entity != "rcd" or not device.rating_a or len(device.circuits) < 2 or device.standard == "BS EN 61009":
         return
-    i = context.inspection
-    feed = context.tree.feed(device.board)
-    before = feed[1].device_rating_a if feed is not None else i.switch_fuse_a or i.service_fuse_a
-    ratings = [c.device_rating_a for c in device.circuits]
-    whole = sum(r for r in ratings if r) if all(ratings) else None
-    if before is None:
-        return
-    verdict = supply.judge_carried(device.rating_a, device.name, before, "an overcurrent device", whole)
+    verdict = supply.judge_rccb(device.rating_a, device.name, demand.assess(device.circuits))
     if verdict.status != "pass":
         yield _note(device, "rating_a", f"{device.name}: rating", verdict)
 
@@ -207,10 +222,16 @@ def _missing(context: Context, board: Board) -> Iterator[Note]:
     for circuit in board.circuits:
         rated = context.rated_ma(circuit)
         described = circuit.device_standard is not None or context.rcds_before(circuit)
-        if circuit.spare or not described or (rated is not None and rated <= rcd.ADDITIONAL_MA):
+        if circuit.spare or not described or any(map(gives_additional, context.rcds_before(circuit))):
             continue
         if rated is None and (on_tt or context.rcds_before(circuit)):
             continue  # the electrode's own word covers it, or the rating of its device is still to be entered
+        if circuit.appliance == "alarm system":
+            title = f"{name_of(circuit)}: additional protection"
+            yield Note("circuit", circuit.id, "appliance", title, _ALARM)
+            continue
+        if circuit.load == "vehicle":
+            continue  # it has an RCD of its own (`special_loads`)
         key = rcd.expected_protection(_use(circuit))
         if key is None or context.tree.fed_from(circuit):
             continue
@@ -220,16 +241,27 @@ def _missing(context: Context, board: Board) -> Iterator[Note]:
             rated_there.append(rated)
     if needs:
         everywhere = max(rated_there) if rated_there and len(rated_there) == len(touches) else None
-        verdict = rcd.judge_missing(needs, everywhere)
+        delayed = any(d.delay == "S" for c in board.circuits if c.id in touches for d in context.rcds_before(c))
+        verdict = rcd.judge_missing(needs, everywhere, delayed=delayed)
         title = f"{board.name or 'Board'}: additional protection"
         yield Note("board", board.id, "rcds", title, verdict, touches=tuple(touches))
 
 
+_ALARM = Verdict(
+    status="unknown",
+    reason="An alarm circuit without a 30 mA RCD: usual where its cable is protected otherwise.",
+    source="BS 7671 411.3.4, 560.7 · rule 8.3",
+    next_step="See how its cable runs, and say so in the report.",
+)
+
+
 def _use(circuit: Circuit) -> rcd.Use:
     return rcd.Use(
-        socket_rating_a=circuit.device_rating_a if has_sockets(circuit) else None,
-        feeds_outdoors=bool(circuit.outdoors),
-        bathroom=bool(circuit.bathroom),
+        socket_rating_a=circuit.device_rating_a
+        if has_sockets(circuit) or circuit.appliance in (*OUTDOOR_WATER, *HOOK_UPS)
+        else None,
+        feeds_outdoors=bool(circuit.outdoors) or circuit.appliance in (*OUTDOOR_WATER, *HOOK_UPS),
+        bathroom=bool(circuit.bathroom) or any(point.bathroom for point in circuit.points),
         cable_depth_mm=0.0 if circuit.cable_hidden else None,
         dwelling_lighting=circuit.serves == "lighting",
     )

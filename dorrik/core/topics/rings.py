@@ -2,13 +2,14 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import overload, ring
+from dorrik.core import conductors, overload, ring
 from dorrik.core.inspection import Circuit
-from dorrik.core.readings import rounded
+from dorrik.core.readings import Reading, rounded
 from dorrik.core.ring import Finding, RingAnalysis
-from dorrik.core.ring_points import BENDING
-from dorrik.core.topics.context import Context, Note, cable_of, is_measured, name_of, point_names
+from dorrik.core.ring_points import bent_pairs
+from dorrik.core.topics.context import Context, Note, cable_of, conductor_mm2, is_measured, name_of, point_names
 from dorrik.core.topics.note import set_field
+from dorrik.core.topics.soundness import is_class_ii
 from dorrik.core.verdict import Status, Verdict
 
 _FIELD = {"line": "r1_ohm", "neutral": "rn_ohm", "cpc": "r2_ohm"}
@@ -41,15 +42,22 @@ def notes(context: Context) -> Iterator[Note]:
                 source=finding.source,
                 next_step=_next_step(circuit, finding),
                 observation=finding.observation,
+                asks=finding.asks,
             )
             if finding.point is not None:
                 point = points[finding.point]
-                if finding.kind in ("spur", "spur-off-spur") and point.traced in _TRACED:
+                if finding.kind in ("spur", "spur-off-spur", "bridged") and point.traced in _TRACED:
                     continue
-                if finding.kind == "cpc-open-at-point" and point.class_ii:
+                if finding.kind == "cpc-open-at-point" and is_class_ii(circuit, point):
                     continue
                 title = f"{name_of(circuit)}: {finding.point}"
-                yield Note("point", point.id, _POINT_FIELD[finding.conductor], title, verdict)
+                touches = tuple(points[name].id for name in (finding.point, *finding.others)) if finding.others else ()
+                yield Note("point", point.id, _POINT_FIELD[finding.conductor], title, verdict, touches=touches)
+                continue
+            if finding.kind == "all-high":
+                touches = tuple(point.id for point in circuit.points)
+                title = f"{name_of(circuit)}: every point"
+                yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict, touches=touches)
                 continue
             title = f"{name_of(circuit)}: {finding.conductor} end to end"
             field = _FIELD[finding.conductor]
@@ -62,6 +70,7 @@ def notes(context: Context) -> Iterator[Note]:
             yield Note("circuit", circuit.id, field, title, verdict, offers=offers, because_of=opened)
             if finding.kind == "open-conductor" and opened is None:
                 opened = (circuit.id, field)
+        yield from _gap(circuit, analysis)
         yield from _sound(circuit, analysis)
         yield from _length(circuit, analysis)
         yield from _recorded(circuit, analysis)
@@ -72,17 +81,67 @@ def _set_cpc(finding: Finding) -> str:
 
 
 def _next_step(circuit: Circuit, finding: Finding) -> str:
-    """What to do; for an open ring the rating that its cable allows until it is mended (rule 4.8)."""
+    """What to do; for an open ring the rating that one leg allows until it is repaired (rule 4.8)."""
     cable = cable_of(circuit)
-    if finding.kind not in ("open-conductor", "not-a-ring") or cable is None or not circuit.cable_method:
+    if finding.kind not in ("open-conductor", "not-a-ring") or cable is None:
         return finding.next_step
     try:
-        rating = overload.greatest_rating_a(cable.csa_mm2, cable.method, cable.type)
+        usual = overload.leg_rating_a(cable.csa_mm2, None, cable.type)
+        seen = overload.leg_rating_a(cable.csa_mm2, cable.method, cable.type) if cable.method else None
     except LookupError:
         return finding.next_step
-    by = f"method {cable.method}" if cable.method else "the worst method, since its own is not known"
-    before = f"{finding.next_step} " if finding.kind == "not-a-ring" else ""
-    return f"{before}Until it is mended a device of at most {rating:g} A: one leg of {cable.csa_mm2:g} mm² by {by}."
+    first = finding.next_step.partition(" Until repaired")[0]
+    rating = min(usual, seen) if seen is not None else usual
+    more = f" Method {cable.method} along the whole leg allows {seen:g} A." if seen and seen > rating else ""
+    return f"{first} Until repaired: a device of at most {rating:g} A on {cable.csa_mm2:g} mm².{more}"
+
+
+def _gap(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
+    """Where an open ring is open: between which accessories, and how far from either end (rule 4.8)."""
+    opened = [f.conductor for f in analysis.findings if f.kind in ("open-conductor", "not-a-ring")]
+    points = list(point_names(circuit).items())
+    if not opened or not any(p.leg_one_ohm or p.leg_two_ohm for _, p in points):
+        return
+    reached_one = [n for n, (_, p) in enumerate(points) if _reads(p.leg_one_ohm)]
+    reached_two = [n for n, (_, p) in enumerate(points) if _reads(p.leg_two_ohm)]
+    if not reached_one and not reached_two:
+        return
+    before = points[max(reached_one)] if reached_one else None
+    after = points[min(reached_two)] if reached_two else None
+    csa = circuit.cpc_csa_mm2 if opened[0] == "cpc" else conductor_mm2(circuit)
+    parts = []
+    for point, field, end in ((before, "leg_one_ohm", "first"), (after, "leg_two_ohm", "second")):
+        if point is not None:
+            away = _metres(getattr(point[1], field), csa)
+            parts.append(f"{point[0]}{f', about {away:.0f} m' if away is not None else ''} from the {end} end")
+    if len(parts) == 2 and reached_one and reached_two and max(reached_one) >= min(reached_two):
+        reason = "Points read from both ends overlap: the gap is not where the walk puts it, or a reading is a slip."
+    elif len(parts) == 2:
+        reason = f"The gap lies between {parts[0]}, and {parts[1]}."
+    else:
+        reason = f"The gap lies beyond {parts[0]}."
+    verdict = Verdict(
+        status="attention",
+        reason=reason,
+        source=f"{ring.SOURCE} · rules 4.8, 2.1",
+        next_step="Isolate and prove dead. Open the accessories on either side of the gap. Restore, test again.",
+    )
+    field = _FIELD[opened[0]]
+    title = f"{name_of(circuit)}: where it is open"
+    yield Note("circuit", circuit.id, field, title, verdict, because_of=(circuit.id, field))
+
+
+def _reads(reading: Reading | None) -> bool:
+    return reading is not None and reading.value is not None and reading.value < ring.OPEN_OHM
+
+
+def _metres(reading: Reading | None, csa_mm2: float | None) -> float | None:
+    if reading is None or reading.value is None or not csa_mm2:
+        return None
+    try:
+        return conductors.length_m(csa_mm2, reading.value)
+    except LookupError:
+        return None
 
 
 def _sound(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
@@ -108,7 +167,7 @@ def _length(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
         source=f"{ring.SOURCE} · rules 4.2, 2.1",
         limit=LONG_M,
         margin=LONG_M - analysis.length_m,
-        next_step="Look at Zs and voltage drop; a loose joint in the line would make it seem longer too.",
+        next_step="Check Zs and voltage drop; a loose joint in the line would make the ring seem longer too.",
     )
     yield Note("circuit", circuit.id, "r1_ohm", f"{name_of(circuit)}: length", verdict)
 
@@ -124,8 +183,8 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
     beyond = ring.judge_recorded(circuit.r1_r2_ohm, analysis)
     expected = rounded(analysis.expected_line_cpc_ohm)
     source = f"(r1 + r2)/4 · rules {'4.4, 4.7' if beyond else '4.3, 4.7'}"
-    doubt = next((f for f in analysis.findings if f.kind in BENDING or f.kind == "other-cable"), None)
-    if doubt is not None:
+    bent = "cpc" in bent_pairs(analysis.findings)
+    if bent or any(f.kind == "other-cable" for f in analysis.findings):
         # Expected values from ends that are themselves in doubt say nothing of a reading.
         verdict = Verdict(
             status="unknown",
@@ -141,6 +200,8 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
         yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict)
         return
     way, difference = beyond
+    if any(f.kind == "all-high" for f in analysis.findings):
+        return
     named = next((f for f in analysis.findings if f.point), None)
     verdict = Verdict(
         status="attention",
@@ -148,7 +209,7 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
         source=source,
         limit=analysis.expected_line_cpc_ohm,
         margin=-difference,
-        next_step="Re-plug and work the switch, then test again: a contact, or that point is on a spur."
+        next_step="Re-plug and work the switch, test again: a contact, or that point is on a spur."
         if way == "higher"
         else "A parallel earth path, or the same ends joined instead of opposite ones.",
     )

@@ -28,9 +28,9 @@ def notes(context: Context) -> Iterator[Note]:
         if point.looked == DEFECT and point.id not in about and not point.defect:
             verdict = Verdict(
                 status="fail",
-                reason="Marked as defective, and nothing says yet what is wrong.",
+                reason="Marked as a defect, but no observation.",
                 source="rule 13.1",
-                next_step="Record what was found, or mark it fine.",
+                next_step="Add an observation, or mark the point OK.",
             )
             yield Note("point", point.id, "looked", told, verdict)
 

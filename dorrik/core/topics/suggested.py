@@ -130,6 +130,7 @@ class Places:
         self._points = {p.id: (b, c, p) for b in inspection.boards for c in b.circuits for p in c.points}
         self._loose = {p.id: p for p in inspection.points}
         self._rooms = {room.id: room for room in inspection.rooms}
+        self._bonds = {bond.id: bond for bond in inspection.bonds}
         self._room_of = {check.id: room for room in inspection.rooms for check in room.checks}
         self._parents: dict[str, tuple[str, ...]] = {}
         for board in inspection.boards:
@@ -170,7 +171,14 @@ class Places:
         touched = [self._circuits[one] for one in touches if one in self._circuits]
         if not touched and circuit is not None and board is not None:
             touched = [(board, circuit)]
-        return facts.Place(board, circuit, point, tuple(touched), room)
+        about = dict.fromkeys((entity_id, *touches))
+        points = tuple(
+            self._points[one][2] if one in self._points else self._loose[one]
+            for one in about
+            if one in self._points or one in self._loose
+        )
+        bonds = tuple(self._bonds[one] for one in about if one in self._bonds)
+        return facts.Place(board, circuit, point, tuple(touched), room, points, bonds)
 
     def recorded(self, cause: _Cause) -> str | None:
         """The observation that says it already: on the thing itself, on its check, its circuit or its board."""

@@ -1,0 +1,91 @@
+"""Assessed demand of a group of circuits by the usual allowances of one dwelling (rule 3.10; `data/diversity.csv`).
+
+Guidance, no rule: an opinion beside what a clamp measures. It never leads to a code by itself.
+"""
+
+from collections.abc import Iterable, Sequence
+
+from dorrik.core.circuit import Circuit
+from dorrik.core.record import record
+from dorrik.core.reference import cached, number, rows
+
+_BY_APPLIANCE = {
+    "cooker": "cooking appliance",
+    "hob": "cooking appliance",
+    "shower": "instantaneous water heater or shower",
+    "immersion heater": "water heater with storage",
+    "heater": "storage or floor heating",
+    "heat pump": "heat pump",
+}
+_SOCKETS, _LIGHTING, _VEHICLE, _REST = (
+    "sockets on standard circuits",
+    "lighting",
+    "vehicle charge point",
+    "heating and power not elsewhere",
+)
+#: Loads of which the two largest count in full.
+_TWO_IN_FULL = ("instantaneous water heater or shower",)
+
+
+@record
+class Allowance:
+    """What of a kind of load counts: first_a at first_share (the largest circuit where None), the rest at rest_share."""
+
+    first_a: float | None
+    first_share: float
+    rest_share: float
+    extra_a: float
+
+
+@cached
+def allowances() -> dict[str, Allowance]:
+    """Every allowance by its kind of load."""
+    return {
+        row["load"]: Allowance(
+            number(row["first_a"]),
+            float(row["first_share"]),
+            float(row["rest_share"]),
+            number(row["extra_a"]) or 0.0,
+        )
+        for row in rows("diversity")
+    }
+
+
+def kind_of(circuit: Circuit) -> str:
+    """The kind of load of a circuit, by the name that the table has for it."""
+    if circuit.load == "vehicle":
+        return _VEHICLE
+    if circuit.appliance in _BY_APPLIANCE:
+        return _BY_APPLIANCE[circuit.appliance]
+    if circuit.serves == "sockets":
+        return _SOCKETS
+    return _LIGHTING if circuit.serves == "lighting" else _REST
+
+
+def assess(circuits: Iterable[Circuit]) -> float | None:
+    """Assessed demand (A) of some circuits; None where the load of one is not known at all.
+
+    A circuit's load is its design current where that was entered, else the rating of its device, which is the most that it
+    can draw.
+    """
+    by_kind: dict[str, list[float]] = {}
+    extra = 0.0
+    for circuit in circuits:
+        connected = circuit.design_current_a or circuit.device_rating_a
+        if connected is None:
+            return None
+        kind = kind_of(circuit)
+        by_kind.setdefault(kind, []).append(connected)
+        if circuit.outlet_with_socket:
+            extra = max(extra, allowances()[kind].extra_a)
+    return sum(_of_kind(kind, sorted(loads, reverse=True)) for kind, loads in by_kind.items()) + extra
+
+
+def _of_kind(kind: str, loads: Sequence[float]) -> float:
+    allowance = allowances()[kind]
+    if allowance.first_a is None:
+        full = 2 if kind in _TWO_IN_FULL else 1
+        return sum(loads[:full]) * allowance.first_share + sum(loads[full:]) * allowance.rest_share
+    total = sum(loads)
+    first = min(total, allowance.first_a)
+    return first * allowance.first_share + (total - first) * allowance.rest_share
