@@ -1,22 +1,22 @@
 """The inspection as a JSON document: reading it, with the place of every mistake, and writing it.
 
-    {"format": "dorrik-inspection", "version": 2, "inspection": {…, "boards": [{…, "circuits": […]}], …}}
+    {"format": "dorrik-inspection", "version": 3, "inspection": {…, "boards": [{…, "circuits": […]}], …}}
 
 Values stand as they were kept: readings as text, dates as year-month-day. Version 1 had other names for a few parts
-(`former_names`); it is read as well.
+(`former_names`), versions 1 and 2 said in words what is a field today (`earlier_versions`); they are read as well.
 """
 
 from collections.abc import Mapping
 from typing import Any
 
-from dorrik.core import former_names
+from dorrik.core import earlier_versions, former_names
 from dorrik.core.fields import FieldError
 from dorrik.core.inspection import KINDS, EntityKind, Inspection, in_order
 
 FORMAT = "dorrik-inspection"
-VERSION = 2
+VERSION = 3
 #: What this program reads.
-READS = (1, 2)
+READS = (1, 2, 3)
 
 
 class DocumentError(ValueError):
@@ -37,7 +37,7 @@ def parse(document: object) -> Inspection:
     if document.get("version") not in READS:
         raise DocumentError("version", f"is not {' or '.join(map(str, READS))}, the versions this program reads.")
     found: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {})
-    return found
+    return earlier_versions.upgraded(found, document["version"])
 
 
 def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) -> Any:

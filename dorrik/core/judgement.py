@@ -100,7 +100,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
     notes = fold(context, _overruled(inspection, (note for topic in TOPICS for note in topic(context))))
     sums = tuple(board_sums(context))
     suggested = suggest(context, notes, sums)
-    progress = measure_progress(context.inspection, context.house)
+    progress = measure_progress(inspection, context.house)
     coded = tuple(coding(context))
     schedule = fill(context.inspection, (one.key for one in suggested if not one.settled), progress.asked)
     standing = against(context, notes, sums, suggested, coded, schedule, progress)

@@ -319,7 +319,12 @@ def rounded(value: float) -> str:
 
 
 def at_most(reading: Reading | None, limit: float) -> bool | None:
-    """Is the true value at most the limit? None where the reading cannot settle it (rule 1.2)."""
+    """Is the true value at most the limit? None where the reading cannot settle it (rule 1.2).
+
+    Over range is a value: beyond every limit that it is held against from below.
+    """
+    if reading is not None and reading.kind == "over-range":
+        return False
     span = reading.interval if reading else None
     if span is None:
         return None

@@ -180,7 +180,7 @@ def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
 
 
 #: A point this far from all its fellows stands out among them (Ω, share), where nothing else can be held against it.
-ODD_OHM, ODD_SHARE = 0.05, 0.25
+ODD_OHM, ODD_SHARE = 0.08, 0.4
 
 
 def _odd_ones(points: Sequence[RingPoint], pairs: tuple["Pair", ...], told: set[str | None]) -> Iterator[Finding]:

@@ -21,7 +21,7 @@ def codes(written: str) -> Codes:
 OPINIONS: dict[str, Codes] = {
     key: codes(written)
     for key, written in {
-        "no-earth-at-origin": "C1 C1 C2",
+        "no-earth-at-origin": "C2 C1 C2",
         "ze-above-maximum": "C2 C1 FI",
         "electrode-above-200": "C3 C2 note",
         "tt-without-rcd": "C2 C1 C2",
@@ -42,7 +42,7 @@ OPINIONS: dict[str, Codes] = {
         "spd-spent": "C3 C2 C3",
         "rcd-no-trip": "C2 C2 C2",
         "rcd-button-fails": "C3 C2 C3",
-        "rcd-trips-on-test": "C2 FI FI",
+        "rcd-trips-on-test": "FI C2 C3",
         "rcd-slow": "C2 C2 C3",
         "leakage-high": "C3 FI note",
         "rcd-missing-outdoor": "C2 C2 C3",
@@ -65,21 +65,32 @@ OPINIONS: dict[str, Codes] = {
         "earthing-by-pipe": "C2 C1 C2",
         "earth-exported": "C3 C2 C3",
         "supplementary-bonding-missing": "C2 C2 C3",
+        "cpc-lost": "C2 C1 C2",
+        "board-earth-poor": "C2 C2 FI",
+        "tails-undersized": "C2 C2 FI",
+        "rcd-missing-vehicle": "C2 C2 C3",
+        "vehicle-broken-neutral": "C2 C2 FI",
+        "hot-tub-on-supply-earth": "C3 C2 note",
+        "hook-up-on-supply-earth": "C2 C2 FI",
+        "live-part-reachable": "C1 C1 C2",
     }.items()
 }
 
 #: What moves the mainstream view, as the inspection itself can know it.
 MOVED: dict[tuple[str, str], str] = {
-    ("no-earth-at-origin", "RCD throughout"): "C2",
-    ("ze-above-maximum", "RCD throughout"): "FI",
+    ("no-earth-at-origin", "no working RCD"): "C1",
+    ("ze-above-maximum", "up to twice, loops within"): "FI",
     ("rcd-missing-outdoor", "upper floor flat"): "C3",
     ("rcd-missing-bathroom", "supplementary bonding proved"): "C3",
-    ("zs-above-limit", "RCD in front"): "C3",
-    ("combustible-enclosure", "only way out"): "C2",
+    ("rcd-missing-bathroom", "supplementary bonding not measured"): "C3",
+    ("rcd-missing-vehicle", "shared with others"): "C3",
+    ("zs-above-limit", "working RCD, loop as calculated"): "C3",
+    ("combustible-enclosure", "heat"): "C2",
+    ("combustible-enclosure", "elsewhere"): "note",
     ("no-cpc-at-point", "insulating front"): "C3",
     ("earth-exported", "metal there unbonded"): "C2",
     ("circuit-without-cpc", "metal fitting"): "C2",
-    ("no-surge-protection", "overhead supply"): "C2",
+    ("circuit-without-cpc", "earth needed"): "C2",
 }
 #: Entries that speak of one cause in several words.
 FAMILIES = (

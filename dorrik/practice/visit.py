@@ -7,6 +7,7 @@ other rings, and circuits that are out together are tried against each other, as
 from collections.abc import Iterator
 from typing import Any
 
+from dorrik.core.circuit import TRIPS
 from dorrik.core.document import FORMAT, VERSION
 from dorrik.practice.home import Circuit, Home
 from dorrik.practice.meter import MeterRefusal, SimulatedMeter, Tripped
@@ -14,6 +15,7 @@ from dorrik.practice.ring_circuit import CONDUCTORS, Conductor
 from dorrik.practice.site import EARTH_BAR, Site
 
 DAY = "2026-11-03"
+TRIPPED = "LIM the RCD trips on the loop test"
 #: Lines of two circuits that should have nothing to do with each other, joined (Ω).
 JOINED_OHM = 5.0
 
@@ -219,6 +221,8 @@ class _Visit:
             if "zdb_ohm" not in self.board:
                 self.board["zdb_ohm"] = meter.zdb(site, circuit.name)
             found["zs_ohm"] = self._zs(circuit, found)
+            if found["zs_ohm"] == TRIPPED:
+                found["zs_not_possible"] = TRIPS
         for name, device in self.home.rcds.items():
             behind = [c for c in self.home.circuits if c.rcd == name]
             if behind:
@@ -241,7 +245,7 @@ class _Visit:
                 readings.append(self.meter.zs(self.site, circuit.name, n))
             except Tripped as trip:
                 self.site.reset(trip.rcd)
-                return "LIM the RCD trips on the loop test"
+                return TRIPPED
             except MeterRefusal:
                 continue
         plain = [reading for reading in readings if reading != "OL"]

@@ -10,13 +10,13 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from dorrik.practice import opinions
+from dorrik.practice.entered import Document
 from dorrik.practice.home import Bond, Circuit, Home, Rcd
 from dorrik.practice.meter import SimulatedMeter
 from dorrik.practice.radial_circuit import RadialCircuit
 from dorrik.practice.random_home import random_home, shared_out
 from dorrik.practice.visit import visit
 
-Document = dict[str, Any]
 #: Devices of an old board by what the new one would have (A).
 _REWIRABLE = {6.0: 5.0, 16.0: 15.0, 20.0: 20.0, 32.0: 30.0, 40.0: 45.0}
 
@@ -27,7 +27,8 @@ class Cause:
 
     key: what it is in the catalogue, None for a slip of the inspector's, which is asked about and never coded; places:
     ids of the things it may be raised at; code: the mainstream view in its context; evidence: figures (entity, field)
-    each of which alone shows it; fields: for a slip, where it is to be asked about.
+    each of which alone shows it; fields: for a slip, where it is to be asked about; context: what moves its code, by the
+    document as it was entered in the end.
     """
 
     name: str
@@ -36,6 +37,13 @@ class Cause:
     code: str
     evidence: tuple[tuple[str, str], ...]
     fields: frozenset[str] = frozenset()
+    context: Callable[[Document], tuple[str, ...]] | None = None
+
+    def settled(self, document: Document) -> "Cause":
+        """With the code that it has in the home as it was entered."""
+        if self.key is None or self.context is None:
+            return self
+        return replace(self, code=opinions.mainstream(self.key, *self.context(document)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,11 +118,17 @@ class Draft:
         self.home = replace(self.home, circuits=circuits)
 
     def add(
-        self, name: str, key: str, places: set[str], *evidence: tuple[str, str], context: tuple[str, ...] = ()
+        self,
+        name: str,
+        key: str,
+        places: set[str],
+        *evidence: tuple[str, str],
+        context: tuple[str, ...] | Callable[[Document], tuple[str, ...]] = (),
     ) -> None:
-        """Add to the truth."""
-        code = opinions.mainstream(key, *context)
-        self.causes.append(Cause(name, key, frozenset(places), code, tuple(evidence)))
+        """Add to the truth. context: what moves its code, or how to read it from the document in the end."""
+        later = context if callable(context) else None
+        code = opinions.mainstream(key, *(() if callable(context) else context))
+        self.causes.append(Cause(name, key, frozenset(places), code, tuple(evidence), context=later))
 
     @property
     def rcd_throughout(self) -> bool:
@@ -208,15 +222,8 @@ def _wired_without_cpc(draft: Draft, circuit: Circuit, *, notice: bool) -> None:
 
     def write(document: Document) -> None:
         found = circuit_of(document, circuit_id)
-        for name in ("cpc_csa_mm2", "r1_r2_ohm", "long_lead_r2_ohm"):
-            found.pop(name, None)
-        found |= {"no_cpc": True, "zs_ohm": "N/A"}
+        wire_without_cpc(found)
         for outlet in found["points"]:
-            for name in ("line_cpc_ohm", "r2_ohm"):
-                outlet.pop(name, None)
-            # There is no earth at the point to measure a voltage to.
-            for name in ("line_neutral_v", "line_earth_v", "neutral_earth_v"):
-                outlet.pop(name, None)
             outlet |= {"class_ii": True} if outlet["position"] % 2 else {"front": "insulating"}
         if notice:
             board(document)["no_cpc_notice"] = True
@@ -226,19 +233,31 @@ def _wired_without_cpc(draft: Draft, circuit: Circuit, *, notice: bool) -> None:
         draft.add("lighting without cpc, no notice", "circuit-without-cpc", {circuit_id}, (circuit_id, "no_cpc"))
 
 
+def wire_without_cpc(circuit: Document) -> None:
+    """Write a circuit as one without a cpc: what would be measured to it is not there."""
+    for name in ("cpc_csa_mm2", "r1_r2_ohm", "long_lead_r2_ohm"):
+        circuit.pop(name, None)
+    circuit |= {"no_cpc": True, "zs_ohm": "N/A"}
+    for outlet in circuit["points"]:
+        for name in ("line_cpc_ohm", "r2_ohm", "line_neutral_v", "line_earth_v", "neutral_earth_v"):
+            outlet.pop(name, None)
+
+
 def _missing_rcds(draft: Draft) -> None:
     """A board without additional protection is one cause, with the gravest of its circuits' needs."""
     bare = [c for c in draft.home.circuits if c.rcd is None]
     if not bare:
         return
-    proved = draft.chance.random() < 0.8
+    bonding = draft.chance.choices(("proved", "ticked", "missing", "refuted"), (5, 2, 2, 1))[0]
     flat = draft.chance.random() < 0.3
     needs = [need for c in bare if (need := _need(c)) is not None]
     if not needs:
         return
     order = ("rcd-missing-outdoor", "rcd-missing-bathroom", "rcd-missing-sockets", "rcd-missing-hidden")
     key = min(needs, key=order.index)
-    context: tuple[str, ...] = ("supplementary bonding proved",) if proved else ()
+    # Ticked alone it is neither proved nor refuted: what would make it more serious is asked.
+    moved = {"proved": ("supplementary bonding proved",), "ticked": ("supplementary bonding not measured",)}
+    context: tuple[str, ...] = moved.get(bonding, ())
     context += ("upper floor flat",) if flat else ()
     places = {"b", *(draft.id_of(c) for c in bare)}
     evidence = tuple((draft.id_of(c), "device_standard") for c in bare if _need(c) is not None)
@@ -249,9 +268,20 @@ def _missing_rcds(draft: Draft) -> None:
         document["inspection"]["storey"] = "upper floor flat" if flat else "house or ground floor"
         for circuit in board(document)["circuits"]:
             if circuit.get("bathroom"):
-                circuit["supplementary_bonding"] = "present" if proved else "missing"
+                circuit["supplementary_bonding"] = "missing" if bonding == "missing" else "present"
+                if bonding in ("proved", "refuted"):
+                    # 0.12 Ω is within 50 V at 5 s of every device that serves a shower here; 900 Ω is no bond at all.
+                    shown = "0.12" if bonding == "proved" else draft.chance.choice(("900", "OL"))
+                    circuit["points"][0] |= {"bathroom": True, "supplementary_ohm": shown, "accessible_with": "tap"}
 
     draft.after.append(write)
+    shower = next((c for c in bare if c.name == "Shower"), None)
+    if bonding == "refuted" and shower is not None:
+        point = f"{draft.id_of(shower)}-p0"
+        draft.add(
+            "supplementary bond refuted by its reading", "supplementary-bonding-missing", {point},
+            (point, "supplementary_ohm"),
+        )  # fmt: skip
 
 
 def _need(circuit: Circuit) -> str | None:

@@ -2,6 +2,7 @@
 
 import random
 
+from dorrik.practice import entered
 from dorrik.practice import whole_home as wh
 from dorrik.practice.whole_home_entry import cpc_pair_only, in_part, slip
 from dorrik.practice.whole_home_faults import put_in
@@ -41,7 +42,7 @@ def draw(seed: int) -> wh.WholeHome:
         wh.as_devices(document)
         words.append("devices")
     if chance.random() < 0.35:
-        in_part(document, chance)
+        in_part(document, chance, keep=("r1_r2_ohm",) if "earth lost" in draft.said else ())
         words.append("in part")
     causes, doubtful = list(draft.causes), frozenset[tuple[str, str]]()
     if chance.random() < 0.25:
@@ -50,11 +51,64 @@ def draw(seed: int) -> wh.WholeHome:
             causes.append(made.cause)
             doubtful = made.doubtful
             words.append("slip")
-    return wh.WholeHome(seed, ", ".join(words), document, tuple(causes), doubtful)
+    if "Ze high" in draft.said:
+        causes += _loops_of_their_own(document, causes)
+    settled = tuple(cause.settled(document) for cause in causes)
+    return wh.WholeHome(seed, ", ".join(words), document, settled, doubtful)
+
+
+#: Causes that a loop above its limit follows from.
+_LIFTS_THE_LOOP = frozenset(
+    (
+        "cpc-lost",
+        "zs-above-limit",
+        "ring-open",
+        "ring-cpc-high",
+        "breaker-too-large",
+        "ring-device-too-large",
+        "rings-bridged",
+        "no-cpc-at-point",
+        "circuit-without-cpc",
+    )
+)
+
+
+def _loops_of_their_own(document: wh.Document, causes: list[wh.Cause]) -> list[wh.Cause]:
+    """Loops that would be above their limit with a Ze at its declared maximum too: they speak for themselves (the first
+    principle). What is near that is left to either."""
+    i = document["inspection"]
+    most, ze = {"TN-S": 0.8, "TN-C-S": 0.35}[i["earthing"]], entered.figure(i.get("ze_ohm"))
+    found = []
+    lifted = {place for cause in causes if cause.key in _LIFTS_THE_LOOP for place in cause.places}
+    for board, circuit in entered.circuits(document):
+        if circuit["id"] in lifted:
+            continue
+        zs, limit = entered.figure(circuit.get("zs_ohm")), entered.zs_limit(document, board, circuit)
+        if ze is None or zs is None or limit is None or entered.on_electrode(document, board) or zs <= limit:
+            continue
+        # With everything connected the board may read less than the origin did by itself.
+        zdb = entered.figure(board.get("zdb_ohm"))
+        own = zs - (ze if board.get("fed_by") or zdb is None else min(ze, zdb))
+        if own + most > 0.8 * limit:
+            figure = (circuit["id"], "zs_ohm")
+            known = () if own + most <= 1.15 * limit + 0.06 * zs else (figure,)
+
+            def context(d: wh.Document, place: str = circuit["id"]) -> tuple[str, ...]:
+                there, own = entered.circuit_of(d, place)
+                safe = entered.protected(d, there, own) and entered.loop_as_calculated(there, own)
+                return ("working RCD, loop as calculated",) if safe else ()
+
+            places = frozenset((circuit["id"],))
+            found.append(
+                wh.Cause("loop above its limit at any Ze", "zs-above-limit", places, "C2", known, context=context)
+            )
+    return found
 
 
 def _outbuilding(draft: wh.Draft, seed: int, chance: random.Random) -> None:
     on_tt = draft.home.supply.earthing == "TT"
+    if "board earth" in draft.said:
+        return  # what leads to a second board would hide it
     if on_tt and ("earth" in draft.said or draft.protection == "none"):
         return  # its own way there would need what the house has not
     own = on_tt or chance.random() < 0.6
@@ -84,3 +138,5 @@ def _as_its_day_asked(document: wh.Document) -> None:
         circuit.pop("outdoors", None)
         if circuit.get("bathroom"):
             circuit["supplementary_bonding"] = "present"
+            for outlet in circuit["points"]:
+                outlet.pop("supplementary_ohm", None)

@@ -14,13 +14,13 @@ _PARTS = (
 )
 
 
-def in_part(document: Document, chance: random.Random) -> None:
-    """Leave some of the tests out, as limitations or not made at all."""
+def in_part(document: Document, chance: random.Random, keep: tuple[str, ...] = ()) -> None:
+    """Leave some of the tests out, as limitations or not made at all. keep: figures that are left alone."""
     share = chance.uniform(0.05, 0.4)
     for board in document["inspection"]["boards"]:
         for circuit in board["circuits"]:
             for field, word in _PARTS:
-                if field in circuit and chance.random() < share:
+                if field in circuit and field not in keep and chance.random() < share:
                     if chance.random() < 0.5:
                         circuit[field] = word
                     else:

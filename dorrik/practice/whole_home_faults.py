@@ -7,10 +7,11 @@ from dataclasses import replace
 from typing import Any
 
 from dorrik.core import board_checks
+from dorrik.practice import entered
 from dorrik.practice.home import Circuit, Leak, Link, Load, Surge
 from dorrik.practice.radial_circuit import RadialCircuit
 from dorrik.practice.ring_circuit import CONDUCTORS, Break, LooseJoint, MissingCpc, Reversed
-from dorrik.practice.whole_home import Document, Draft, board, circuit_of
+from dorrik.practice.whole_home import Document, Draft, board, circuit_of, wire_without_cpc
 
 Fault = Callable[[Draft], bool]
 
@@ -45,8 +46,15 @@ def high_ze(draft: Draft) -> bool:
     else:
         changed = replace(supply, neutral_ohm=0.35 + above - supply.line_ohm)
     draft.home = replace(draft.home, supply=changed)
-    context = ("RCD throughout",) if draft.rcd_throughout else ()
+    most = 0.8 if supply.earthing == "TN-S" else 0.35
+
+    def context(document: Document) -> tuple[str, ...]:
+        ze = entered.figure(document["inspection"].get("ze_ohm"))
+        few = ze is not None and ze <= 2 * most
+        return ("up to twice, loops within",) if few and entered.loops_within(document) else ()
+
     draft.add("supply earth too high", "ze-above-maximum", {"i"}, ("i", "ze_ohm"), context=context)
+    draft.said.add("Ze high")
     return True
 
 
@@ -58,8 +66,11 @@ def no_earth(draft: Draft) -> bool:
         return False
     draft.said.add("earth")
     draft.home = replace(draft.home, supply=replace(supply, earth_ohm=1e9))
-    context = ("RCD throughout",) if draft.rcd_throughout else ()
-    draft.add("no earth at the origin", "no-earth-at-origin", {"i"}, ("i", "ze_ohm"), context=context)
+    draft.said.add("earth lost")
+    draft.add(
+        "no earth at the origin", "no-earth-at-origin", {"i"}, ("i", "ze_ohm"),
+        context=lambda d: () if entered.protected_throughout(d) else ("no working RCD",),
+    )  # fmt: skip
     return True
 
 
@@ -92,6 +103,8 @@ def bond(draft: Draft) -> bool:
         return False
     kind = draft.chance.choice(("missing", "not seen", "thin", "painted"))
     first = draft.home.bonds[0]
+    if kind == "thin" and draft.home.supply.earthing == "TT":
+        kind = "painted"  # with an electrode 6 mm² may be enough (rule 3.6)
     if kind == "thin":
         draft.home = replace(draft.home, bonds=(replace(first, csa_mm2=6.0, length_m=4.0), *draft.home.bonds[1:]))
         draft.add("bond too thin", "bond-undersized", {"bond0"}, ("bond0", "csa_mm2"))
@@ -312,14 +325,151 @@ def ring_device(draft: Draft) -> bool:
 
 
 def high_loop(draft: Draft) -> bool:
-    """A joint in the cpc of a radial that lifts its loop far above the device's limit."""
+    """A joint in the cpc of a radial that lifts its loop above the device's limit, and not yet to ohms."""
     circuit = draft.free(lambda c: _radial(c) and c.device[2] >= 16 and c.serves != "distribution")
     if circuit is None or draft.home.supply.earthing == "TT" or not _once(draft, "no loop"):
         return False
-    _put(draft, circuit, LooseJoint("cpc", 0, draft.chance.uniform(3.0, 6.0)))
+    _put(draft, circuit, LooseJoint("cpc", 0, draft.chance.uniform(3.0, 4.2)))
     circuit_id = draft.id_of(circuit)
-    context = ("RCD in front",) if circuit.rcd else ()
+
+    def context(document: Document) -> tuple[str, ...]:
+        board_there, found = entered.circuit_of(document, circuit_id)
+        safe = entered.protected(document, board_there, found) and entered.loop_as_calculated(board_there, found)
+        return ("working RCD, loop as calculated",) if safe else ()
+
     draft.add("loop above its limit", "zs-above-limit", {circuit_id}, (circuit_id, "zs_ohm"), context=context)
+    return True
+
+
+def failing_cpc(draft: Draft) -> bool:
+    """A joint in the cpc of a radial of many ohms: lost, whatever RCD is there."""
+    circuit = draft.free(lambda c: _radial(c) and c.serves != "distribution")
+    if circuit is None or draft.home.supply.earthing == "TT" or not _once(draft, "no loop"):
+        return False
+    _put(draft, circuit, LooseJoint("cpc", 0, draft.chance.uniform(7.0, 40.0)))
+    circuit_id = draft.id_of(circuit)
+    fields = ("zs_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
+    draft.add("cpc failing", "cpc-lost", {circuit_id}, *((circuit_id, field) for field in fields))
+    return True
+
+
+def poor_board_earth(draft: Draft) -> bool:
+    """The way of the earth from the origin to the board is poor: its Zdb and every loop of it are high, Ze is not."""
+    if draft.home.supply.earthing == "TT" or not _once(draft, "no loop") or not _once(draft, "earth"):
+        return False
+    draft.said.add("board earth")
+    added = draft.chance.uniform(0.7, 2.5)
+
+    def write(document: Document) -> None:
+        raised = [(board(document), "zdb_ohm"), *((c, "zs_ohm") for c in board(document)["circuits"])]
+        for entity, name in raised:
+            value = entered.figure(entity.get(name))
+            if value is not None:
+                entity[name] = f"{value + added:.2f}"
+
+    draft.after.append(write)
+    draft.add("earth to the board poor", "board-earth-poor", {"b"}, ("b", "zdb_ohm"))
+    return True
+
+
+def claimed_class_ii(draft: Draft) -> bool:
+    """A socket without an earth that somebody ticked as class II: it needs one all the same."""
+    circuit = draft.free(lambda c: c.serves == "sockets" and len(c.wiring.walk) >= 2)
+    if circuit is None:
+        return False
+    at = draft.chance.randrange(len(circuit.wiring.walk))
+    _put(draft, circuit, MissingCpc(at))
+    place = f"{draft.id_of(circuit)}-p{at}"
+    draft.after.append(lambda d: _point(d, place).update(class_ii=True, kind="socket"))
+    evidence = ((place, "line_cpc_ohm"), (place, "r2_ohm"), (place, "line_neutral_v"))
+    draft.add("socket without earth ticked class II", "no-cpc-at-point", {place, draft.id_of(circuit)}, *evidence)
+    return True
+
+
+def notice_over_class_i(draft: Draft) -> bool:
+    """Sockets or fixed equipment wired without a cpc, under a notice at the board: it excuses nothing there."""
+    if any(cause.key == "circuit-without-cpc" for cause in draft.causes):
+        return False  # whose missing notice is its own finding
+    circuit = draft.free(lambda c: _radial(c) and c.serves in ("sockets", "fixed"))
+    if circuit is None:
+        return False
+    circuit_id = draft.id_of(circuit)
+
+    def write(document: Document) -> None:
+        wire_without_cpc(circuit_of(document, circuit_id))
+        board(document)["no_cpc_notice"] = True
+
+    draft.after.append(write)
+    draft.add(
+        "no cpc to class I under a notice", "circuit-without-cpc", {circuit_id}, (circuit_id, "no_cpc"),
+        context=("earth needed",),
+    )  # fmt: skip
+    return True
+
+
+def small_tails(draft: Draft) -> bool:
+    """Tails of 10 mm² after a fuse of 100 A."""
+    if not _once(draft, "tails"):
+        return False
+    draft.home = replace(draft.home, tails_mm2=10.0, service_fuse_a=100.0)
+    draft.after.append(lambda d: board(d).pop("main_switch_a", None) and None)
+    draft.add("tails too small", "tails-undersized", {"i"}, ("i", "tails_mm2"))
+    return True
+
+
+def _added(document: Document, circuit_id: str, name: str, **fields: Any) -> None:
+    """A circuit of its own beside the others, sound in all that was tested."""
+    there = board(document)
+    zdb = entered.figure(there.get("zdb_ohm")) or 0.3
+    on_tt = document["inspection"]["earthing"] == "TT"
+    there["circuits"].append(
+        {
+            "id": circuit_id, "position": 90, "way": "30", "designation": name, "form": "radial", "serves": "fixed",
+            "line_csa_mm2": 6.0, "cpc_csa_mm2": 6.0, "cable_method": "C", "device_standard": "BS EN 60898",
+            "device_type": "B", "device_rating_a": 32.0, "r1_r2_ohm": "0.12", "insulation_lne_mohm": "500",
+            "polarity": "correct", "zs_ohm": f"{zdb + (0.5 if on_tt else 0.12):.2f}", "points": [],
+        }
+        | fields
+    )  # fmt: skip
+
+
+_OWN_RCD = {
+    "device_standard": "BS EN 61009", "rcd_standard": "BS EN 61009", "rcd_rated_ma": 30.0, "rcd_delay": "none",
+    "rcd_trip_ms": "24", "rcd_button": "correct", "rcd_half": "correct",
+}  # fmt: skip
+
+
+def charge_point(draft: Draft) -> bool:
+    """A vehicle charge point: without an RCD of its own that was looked for, or outdoors without a guard of the neutral."""
+    if not _once(draft, "charge point") or draft.said & {"earth lost", "rcds", "board earth"}:
+        return False
+    tt = draft.home.supply.earthing == "TT"
+    kind = draft.chance.choice(("no RCD", "neutral"))
+    if kind == "neutral" and draft.home.supply.earthing != "TN-C-S":
+        return False
+    if kind == "no RCD" and tt:
+        return False
+    own = {"load": "vehicle", "vehicle_outdoors": True, "dc_detection": True, "rcd_kind": "A"}
+    if kind == "no RCD":
+        own |= {"own_rcd": "none", "neutral_guard": "device that watches the neutral"}
+        own.pop("rcd_kind")
+        draft.add("charge point without RCD", "rcd-missing-vehicle", {"ev"}, ("ev", "own_rcd"))
+    else:
+        own |= _OWN_RCD | {"own_rcd": "30 mA or less", "neutral_guard": "none"}
+        draft.add("charge point, broken neutral", "vehicle-broken-neutral", {"ev"}, ("ev", "neutral_guard"))
+    draft.after.append(lambda d: _added(d, "ev", "Vehicle charger", **own))
+    return True
+
+
+def on_the_neutral(draft: Draft) -> bool:
+    """A hot tub or a caravan hook-up on the earth of the supply's neutral."""
+    if draft.home.supply.earthing != "TN-C-S" or draft.said & {"earth lost", "board earth"} or not _once(draft, "tub"):
+        return False
+    what = draft.chance.choice(("hot tub", "caravan hook-up"))
+    key = "hot-tub-on-supply-earth" if what == "hot tub" else "hook-up-on-supply-earth"
+    fields = _OWN_RCD | {"appliance": what, "earthed_by": "of the supply", "outdoors": True}
+    draft.after.append(lambda d: _added(d, "tub", what.capitalize(), **fields))
+    draft.add(f"{what} on the supply's earth", key, {"tub"}, ("tub", "earthed_by"))
     return True
 
 
@@ -334,7 +484,7 @@ def surge(draft: Draft) -> bool:
 
 def looked_at(draft: Draft) -> bool:
     """Something seen at the board, told by its check."""
-    item = draft.chance.choice(("enclosure", "heat", "tight", "makes", "chart", "labels"))
+    item = draft.chance.choice(("enclosure", "openings", "heat", "tight", "makes", "chart", "labels"))
     if not _once(draft, f"check {item}"):
         return False
     key, check_id = board_checks.items()[item].observation, f"check-{item}"
@@ -347,7 +497,13 @@ def looked_at(draft: Draft) -> bool:
             board(document)["only_way_out"] = way_out
 
     draft.after.append(write)
-    context = ("only way out",) if way_out else ()
+
+    def context(document: Document) -> tuple[str, ...]:
+        states = {check["item"]: check["state"] for check in board(document).get("checks", [])}
+        if "not good" in (states.get("heat"), states.get("tight"), states.get("busbar")):
+            return ("heat",)
+        return () if way_out else ("elsewhere",)
+
     draft.add(f"seen: {item}", key, {check_id, "b"}, (check_id, "state"), context=context)
     return True
 
@@ -392,6 +548,13 @@ FAULTS: dict[str, tuple[Fault, float]] = {
     "device too large": (device_too_large, 0.8),
     "ring device": (ring_device, 0.4),
     "high loop": (high_loop, 0.8),
+    "failing cpc": (failing_cpc, 0.8),
+    "poor earth to the board": (poor_board_earth, 0.5),
+    "class II claimed": (claimed_class_ii, 0.5),
+    "notice over class I": (notice_over_class_i, 0.4),
+    "small tails": (small_tails, 0.3),
+    "charge point": (charge_point, 0.5),
+    "on the neutral": (on_the_neutral, 0.4),
     "surge": (surge, 0.5),
     "looked at": (looked_at, 1.2),
     "small switch": (small_switch, 0.4),

@@ -213,6 +213,9 @@ class PrivateMariaDB:
                 os.kill(pid, 0)
             except ProcessLookupError:
                 return
+            if _is_zombie(pid):
+                # Ended, and waited for by nobody: where nothing reaps what was left behind it stays so.
+                return
             time.sleep(0.05)
 
     def _make(self) -> None:
@@ -287,6 +290,12 @@ class PrivateMariaDB:
         tail = (self.folder / "log").read_text(errors="replace")[-800:]
         kind = PortTaken if "Address already in use" in tail else MariaDBError
         raise kind(f"MariaDB did not start; the end of {self.folder / 'log'} says:\n{tail}")
+
+
+def _is_zombie(pid: int) -> bool:
+    with contextlib.suppress(OSError):
+        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] == "Z"
+    return False
 
 
 def program(*names: str) -> str:

@@ -25,7 +25,7 @@ WORDS = comparison.Words(
         ("<1.37", "within"),
         ("<2", "unsettled"),
         ("LIM", "unsettled"),
-        ("OL", "unsettled"),
+        ("OL", "beyond"),  # over range is a value: where low is good it fails
     ],
 )
 def test_against_a_greatest_value(typed, state):
@@ -47,7 +47,11 @@ def test_what_was_not_measured_is_unknown_and_says_so():
 def test_beyond_leads_to_its_observation_and_close_does_not():
     assert comparison.judge(R("1.60"), 1.37, "loop", WORDS).observation == "zs-above-limit"
     close = comparison.judge(R("1.36"), 1.37, "loop", WORDS)
-    assert (close.status, close.observation) == ("attention", None)
+    assert (close.status, close.observation) == ("pass", None) and "close" in close.reason
+    # With data of its own the instrument is known to be unable to tell (rule 1.3).
+    with accurate({"loop": (0.05, 5)}):
+        assert comparison.judge(R("1.36"), 1.37, "loop", WORDS).status == "attention"
+    assert "close" in comparison.judge(R("1.38"), 1.37, "loop", WORDS).reason
     assert close.margin == pytest.approx(0.01)
 
 
@@ -68,7 +72,9 @@ def test_what_is_remembered_is_kept_apart_for_each_instrument():
     usual = loop.judge_zs(R("1.05"), 1.37)
     with accurate({"loop": (0.01, 1)}):
         assert loop.judge_zs(R("1.05"), 1.37).status == "pass"
-    assert usual.status == "attention"
+    with accurate({"loop": (0.05, 5)}):
+        assert loop.judge_zs(R("1.05"), 1.37).status == "attention"
+    assert usual.status == "pass"
     assert loop.judge_zs(R("1.05"), 1.37) == usual
 
 

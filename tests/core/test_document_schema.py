@@ -34,7 +34,7 @@ def test_what_can_be_read_is_admitted(home):
 
 @pytest.mark.parametrize(
     "home",
-    [spoilt(colour="red"), spoilt("c1", form="square"), spoilt("board", ways="many"), cottage() | {"version": 3}],
+    [spoilt(colour="red"), spoilt("c1", form="square"), spoilt("board", ways="many"), cottage() | {"version": 4}],
 )
 def test_what_has_the_wrong_shape_is_not_admitted(home):
     with pytest.raises(jsonschema.ValidationError):

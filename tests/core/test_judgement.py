@@ -81,11 +81,15 @@ def test_an_rcd_never_hides_a_cpc_that_is_failing():
     assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="1.80", **relied)))
     assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="8.4", r1_r2_ohm=None, **relied)))
     assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="OL", **relied)))
+    # With or without a loop test R1+R2 of ohms is a failing cpc, with or without an RCD (rule 5.2).
+    lost = judged(spoilt("c2", zs_ohm=None, r1_r2_ohm="5.4", **relied)).suggested
+    assert [(one.key, one.code) for one in lost] == [("cpc-lost", "C2")]
     assert ("c2", "zs_ohm", "fail") in statuses(judged(spoilt("c2", zs_ohm="OL", device_standard=None)))
 
 
 def test_the_house_rule_for_zs_is_used():
-    home = spoilt("c3", zs_ohm="6.40", r1_r2_ohm="6.20")
+    # C 6: 3.64 Ω, 0.8 of it 2.91 Ω.
+    home = spoilt("c3", device_type="C", zs_ohm="3.20", r1_r2_ohm="3.01")
     assert ("c3", "zs_ohm", "attention") in statuses(judged(home))
     home["inspection"]["house_rules"] = {"zs_basis": 1.0}
     assert ("c3", "zs_ohm", "attention") not in statuses(judged(home))
@@ -121,12 +125,12 @@ def test_made_good_without_as_left_and_retest_still_counts(half):
 
 
 def test_while_something_fails_and_nothing_is_coded_it_never_reads_satisfactory():
-    judgement = judged(spoilt("c2", zs_ohm="1.90"))
-    assert (judgement.outcome, judgement.outcome_says) == ("open", "no codes yet, 1 failing")
+    judgement = judged(spoilt("c2", zs_ohm="1.90", r1_r2_ohm="1.70"))
+    assert (judgement.outcome, judgement.outcome_says) == ("open", "not decided: 1 failure without a code")
     c3 = {"id": "o", "text": "x", "code": "C3", "about_id": "c1"}
-    home = spoilt("c2", zs_ohm="1.90")
+    home = spoilt("c2", zs_ohm="1.90", r1_r2_ohm="1.70")
     home["inspection"]["observations"] = [c3]
-    assert judged(home).outcome_says == "1 coded, 1 failing"
+    assert judged(home).outcome_says == "not decided: 1 failure without a code"
     home["inspection"]["observations"] = [c3 | {"about_id": "c2", "catalogue_key": "zs-above-limit"}]
     assert judged(home).outcome == "satisfactory"
 

@@ -11,21 +11,28 @@ def test_a_supply_earth_far_too_high_explains_every_loop_above_its_limit():
         circuit(3, "Immersion", r1_r2_ohm="0.28", zs_ohm="4.5", **RCD), zdb_ohm="4.3",
     )  # fmt: skip
     judgement = judged(loops, earthing="TN-S", ze_ohm="4.3", pefc_ka="0.05")
-    # With an RCD throughout the operator has to find the cause first.
-    assert offered(judgement) == {"ze-above-maximum": "FI"}
+    assert offered(judgement) == {"ze-above-maximum": "C2"}
     assert len(folded(judgement, "i", "ze_ohm")) == 3
 
 
 def test_a_loop_that_is_high_by_itself_is_not_hidden_by_the_supply():
     loops = board(circuit(1, "Cooker", r1_r2_ohm="0.12", zs_ohm="9.4", **RCD), zdb_ohm="4.3")
     judgement = judged(loops, earthing="TN-S", ze_ohm="4.3", pefc_ka="0.05")
-    assert set(offered(judgement)) == {"ze-above-maximum", "zs-above-limit"}
+    assert set(offered(judgement)) == {"ze-above-maximum", "cpc-lost"}
 
 
 def test_no_earth_at_the_origin_is_said_once():
-    loops = board(circuit(1, "Cooker", zs_ohm="OL"), circuit(2, "Immersion", zs_ohm="OL"))
+    sound = {"zs_ohm": "OL", "r1_r2_ohm": "0.20"}
+    loops = board(circuit(1, "Cooker", **sound), circuit(2, "Immersion", **sound))
     judgement = judged(loops, earthing="TN-S", ze_ohm="OL", pefc_ka="OL")
     assert offered(judgement) == {"no-earth-at-origin": "C1"}
+    # A circuit whose own earth nobody measured is not excused by it (first principle).
+    unmeasured = board(circuit(1, "Cooker", zs_ohm="OL"), circuit(2, "Immersion", **sound))
+    found = judged(unmeasured, earthing="TN-S", ze_ohm="OL", pefc_ka="OL").suggested
+    assert [(one.key, one.entity_id) for one in found] == [("no-earth-at-origin", "i"), ("no-cpc-at-point", "c1")]
+    # A working RCD before every circuit clears a fault all the same.
+    protected = board(circuit(1, "Cooker", **sound, **RCD), circuit(2, "Immersion", **sound, **RCD))
+    assert offered(judged(protected, earthing="TN-S", ze_ohm="OL", pefc_ka="OL")) == {"no-earth-at-origin": "C2"}
 
 
 def test_a_weak_electrode_speaks_for_every_loop_behind_it():
@@ -82,7 +89,7 @@ def test_exchanged_at_the_supply_every_point_is_a_consequence():
     exchanged = {"line_neutral_v": 231, "line_earth_v": 2, "neutral_earth_v": 230}
     shed = circuit(1, "Shed", "sockets", points=points(exchanged, exchanged), **RCD)
     judgement = judged(board(shed), supply_polarity="incorrect")
-    assert [(one.key, one.entity_id) for one in judgement.suggested] == [("polarity-wrong", "i")]
+    assert [(one.key, one.entity_id) for one in judgement.suggested] == [("supply-polarity-reversed", "i")]
 
 
 def test_a_neutral_lost_in_a_radial_is_one_break():

@@ -8,7 +8,8 @@ from dorrik.core import bathroom, bonding, insulation, loop, overload, rcd, supp
 from dorrik.core.readings import Reading
 
 WORSE = {"pass": 0, "attention": 1, "fail": 2}
-OHMS = st.floats(0, 50).map(lambda value: round(value, 2))
+#: From 0.01 Ω: a loop of nothing at all is asked about as a slip (rule 1.2).
+OHMS = st.floats(0.01, 50).map(lambda value: round(value, 2))
 
 
 def weight(verdict):

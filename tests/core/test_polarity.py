@@ -13,7 +13,14 @@ from dorrik.core.polarity import JOINED, judge_voltages
         ((230, 120, 110), "fail", "no-cpc-at-point"),
         ((0, 0, 0), "unknown", None),
         ((90, 90, 0), "unknown", None),
-        ((None, 230, 0), "unknown", None),
+        # Two of the three say as much: the third is what they lead to (rule 4.6).
+        ((None, 230, 0), "pass", None),
+        ((None, 230, 230), "fail", "metal-live"),
+        ((0, None, 230), "fail", "metal-live"),
+        ((230, None, 230), "fail", "socket-polarity"),
+        ((230, 230, None), "pass", None),
+        ((230, 229, 14), "attention", None),  # N–E above 10 V names the neutral
+        ((None, None, 230), "unknown", None),
     ],
 )
 def test_three_voltages_tell_what_is_wrong(volts, status, observation):

@@ -30,15 +30,18 @@ def test_one_device_is_judged_once_for_all_that_is_behind_it():
     [
         ({"trip_ms": "OL", "button": "incorrect"}, {"rcd-no-trip": "C2"}),  # no trip on test: none on the button
         ({"button": "incorrect"}, {"rcd-button-fails": "C3"}),
-        ({"half": "incorrect"}, {"rcd-trips-on-test": "C2"}),
+        ({"half": "incorrect"}, {"rcd-trips-on-test": "FI"}),
         ({"half": "incorrect", "leakage_ma": "12.5"}, {"leakage-high": "C3"}),  # what leaks explains it
         ({"trip_ms": "299"}, {}),  # within 300 ms by less than the instrument can tell
-        ({"trip_ms": "180", "delay": "S"}, {}),  # 130 to 500 ms
-        ({"trip_ms": "90", "delay": "S"}, {}),  # too quick for a delayed one: fails, and has no entry of its own
+        # 130 to 500 ms; a time-delayed one gives no additional protection (rule 8.2).
+        ({"trip_ms": "180", "delay": "S"}, {"rcd-missing-hidden": "C3"}),
+        # Too quick for a delayed one: fails, and has no entry of its own.
+        ({"trip_ms": "90", "delay": "S"}, {"rcd-missing-hidden": "C3"}),
         ({"standard": "BS 4293", "trip_ms": "240"}, {"rcd-slow": "C2"}),  # the older standard asks for 200 ms
-        # 100 ms marked: 200 + 50 + 100 = 350 ms at most.
-        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "340"}, {}),
-        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "360"}, {"rcd-slow": "C2"}),
+        # 100 ms marked: 200 + 50 = 250 ms at least, 200 + 100 = 300 ms at most.
+        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "280"}, {"rcd-missing-hidden": "C3"}),
+        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "320"},
+         {"rcd-slow": "C2", "rcd-missing-hidden": "C3"}),
     ],
 )
 def test_what_a_device_shows(fields, raised):
@@ -48,7 +51,10 @@ def test_what_a_device_shows(fields, raised):
 def test_no_loop_test_because_it_trips_is_said_by_the_device():
     stopped = [c | {"zs_not_possible": "RCD trips on the test"} for c in HOME[:2]]
     judgement = judged(board(*stopped, HOME[2], rcds=[device(half="incorrect")]))
-    assert offered(judgement) == {"rcd-trips-on-test": "C2"}
+    assert offered(judgement) == {"rcd-trips-on-test": "FI"}
+    # It holds at half its rating: the loop tests alone trip it (rule 7.4).
+    judgement = judged(board(*stopped, HOME[2], rcds=[device(half="correct")]))
+    assert offered(judgement) == {"rcd-trips-on-test": "C3"}
     # Without the ½ × IΔn test it is asked for, once, and nothing is raised.
     judgement = judged(board(*stopped, HOME[2], rcds=[device()]))
     assert offered(judgement) == {}
@@ -69,8 +75,8 @@ def test_two_in_line_that_do_not_discriminate():
 
 @pytest.mark.parametrize(
     ("rating", "status"),
-    # 80 A in front; behind it 16 + 16 + 16 = 48 A.
-    [(63, []), (40, ["attention"])],
+    # Assessed demand of a cooker outlet, lighting and a heater of 16 A each: 0.66 × 16 + (10 + 0.5 × 22) = 31.6 A.
+    [(63, []), (32, []), (25, ["attention"])],
 )
 def test_an_rccb_carries_what_may_flow_through_it(rating, status):
     judgement = judged(board(*HOME, rcds=[device(rating_a=rating)]))

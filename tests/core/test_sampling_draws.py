@@ -105,7 +105,7 @@ def test_a_plain_sentence_for_the_client():
     assert "opened 5 of the 20" in told and "no more than 8 of the others" in told
     assert plainly(4, 4, 4, 1).startswith("We opened every socket")
     by_eye = plainly(10, 8, 0, 0, 3, 0)
-    assert "not drawn by lot" in by_eye and "likely" not in by_eye
+    assert "not picked at random" in by_eye and "likely" not in by_eye
 
 
 @pytest.mark.parametrize(

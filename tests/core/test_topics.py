@@ -100,8 +100,9 @@ def test_the_varistor_test_asks_for_its_marking():
         ("c2", {"rcd_kind": "AC", "load": "vehicle"}, "rcd_kind", "fail", "rcd-kind"),
         ("c2", {"rcd_half": "incorrect"}, "rcd_half", "attention", "rcd-trips-on-test"),
         ("c2", {"rcd_five_ms": "55"}, "rcd_five_ms", "fail", "rcd-slow"),
-        ("c2", {"afdd_button": "incorrect"}, "afdd_button", "attention", None),
-        ("c2", {"zs_ohm": "LIM the RCD trips", "rcd_half": "correct"}, "zs_ohm", "attention", None),
+        ("c2", {"afdd_button": "incorrect"}, "afdd_button", "fail", None),
+        # What documents of before said in words is a field today; held at half its rating the loop tests alone trip it.
+        ("c2", {"zs_ohm": "LIM the RCD trips", "rcd_half": "correct"}, "rcd_half", "attention", "rcd-trips-on-test"),
         ("c1", {"joined_by": "neutral", "joined_with": "Lights"}, "joined_by", "fail", "shared-neutral"),
         ("c1", {"joined_by": "exchanged ends"}, "joined_by", "fail", "rings-bridged"),
         ("c1", {"insulation_leg_one_mohm": "0.3", "insulation_leg_two_mohm": "90"}, "insulation_leg_one_mohm",
@@ -110,7 +111,12 @@ def test_the_varistor_test_asks_for_its_marking():
          "attention", None),
         # Line to neutral near nothing is a load before it is damage.
         ("c2", {"insulation_ln_mohm": "0.01"}, "insulation_ln_mohm", "attention", None),
-        ("c2", {"insulation_ln_mohm": "0.50"}, "insulation_ln_mohm", "fail", "insulation-below-minimum"),
+        # Beside a sound L+N–E a low line to neutral is a question first; still low with every load off it fails (rule 6.4).
+        ("c2", {"insulation_ln_mohm": "0.50"}, "insulation_ln_mohm", "attention", None),
+        ("c2", {"insulation_ln_mohm": "0.50", "loads_removed": True}, "insulation_ln_mohm", "fail",
+         "insulation-below-minimum"),
+        ("c2", {"insulation_ln_mohm": "0.50", "insulation_lne_mohm": "0.40"}, "insulation_ln_mohm", "fail",
+         "insulation-below-minimum"),
     ],
 )  # fmt: skip
 def test_circuits(circuit, fields, field, status, observation):
@@ -368,8 +374,9 @@ def test_a_long_ring_is_pointed_out():
 
 @pytest.mark.parametrize(
     ("method", "told"),
-    # 2.5 mm²: 21 A by method 102, so a 20 A device; 13.5 A by the worst, so 10 A.
-    [("102", "at most 20 A"), ("not known", "at most 10 A"), (None, "20 A for 2.5 mm²")],
+    # 2.5 mm²: 20 A first, since the way of the cable is rarely seen whole; method C seen all along allows 25 A (27 A).
+    [("102", "at most 20 A"), ("not known", "at most 20 A"), (None, "at most 20 A"), ("C", "allows 25 A"),
+     ("103", "at most 10 A")],
 )
 def test_an_open_ring_gets_the_rating_that_its_cable_allows(method, told):
     home = spoilt("c1", rn_ohm="OL", cable_method=method)

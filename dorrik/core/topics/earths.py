@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from dorrik.core import continuity
 from dorrik.core.inspection import Board, Circuit, Point
-from dorrik.core.polarity import LIVE_V
+from dorrik.core.polarity import LIVE_V, judge_voltages
 from dorrik.core.topics.context import Context, Note, name_of, point_names
 from dorrik.core.topics.soundness import feeds_class_i, is_class_ii, needs_earth
 from dorrik.core.verdict import Verdict
@@ -35,6 +35,8 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
             yield Note("point", point.id, "class_ii", f"{title}: class II", _asked(point))
         if name in said:
             continue  # the ring's analysis has said it
+        if field == "line_neutral_v" and point not in beyond:
+            continue  # its voltages say it
         if first is not None and point in beyond and point is not first:
             yield Note("point", point.id, field, title, _judge(point), because_of=(first.id, _field(first)))
         elif point is first and len(beyond) > 1:
@@ -48,7 +50,20 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
 
 def _bare(point: Point) -> bool:
     readings = (point.line_cpc_ohm, point.r2_ohm)
-    return bool(point.no_cpc) or any(r is not None and r.kind == "over-range" for r in readings)
+    none_read = any(r is not None and r.kind == "over-range" for r in readings)
+    return bool(point.no_cpc) or none_read or voltages(point).observation == "no-cpc-at-point"
+
+
+def voltages(point: Point) -> Verdict:
+    """What the voltages of a point say."""
+    return judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
+
+
+def says_voltages(context: Context, circuit: Circuit, point: Point) -> bool:
+    """Is a missing earth that the voltages show said here, as part of a break, and so not by the voltages again?"""
+    if voltages(point).observation != "no-cpc-at-point" or circuit.no_cpc or is_class_ii(circuit, point):
+        return False
+    return point in _beyond(circuit, circuit.points)
 
 
 def _earthed(point: Point) -> bool:
@@ -60,7 +75,11 @@ def _earthed(point: Point) -> bool:
 def _field(point: Point) -> str:
     if point.no_cpc:
         return "no_cpc"
-    return "line_cpc_ohm" if point.line_cpc_ohm is not None and point.line_cpc_ohm.kind == "over-range" else "r2_ohm"
+    for name in ("line_cpc_ohm", "r2_ohm"):
+        reading = getattr(point, name)
+        if reading is not None and reading.kind == "over-range":
+            return name
+    return "line_neutral_v"
 
 
 def _beyond(circuit: Circuit, points: Sequence[Point]) -> list[Point]:
@@ -87,6 +106,8 @@ def _judge(point: Point) -> Verdict:
             next_step="Isolate and prove dead. See whether a cpc lies cut off in the box. Restore, test again.",
             observation="no-cpc-at-point",
         )
+    if _field(point) == "line_neutral_v":
+        return voltages(point)
     reading = point.line_cpc_ohm if _field(point) == "line_cpc_ohm" else point.r2_ohm
     assert reading is not None
     return continuity.judge_point(reading)

@@ -110,7 +110,7 @@ def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
         own = r1_r2(circuit)
         if own is None or own.value is None or own.value > loop.FEW_OHMS:
             return False
-        return not isinstance(limit, tuple) or own.value + usual <= limit[0] + 0.05 * own.value
+        return not isinstance(limit, tuple) or own.value <= limit[0]
     if zs is None or zs.value is None or i.ze_ohm is None or i.ze_ohm.value is None:
         return zs is not None and zs.kind != "over-range"
     before = board.zdb_ohm if board.zdb_ohm is not None and board.zdb_ohm.value is not None else i.ze_ohm
@@ -166,8 +166,8 @@ def by_a_shared_neutral(context: Context, notes: Sequence[Note]) -> Causes:
         return {}
     found: Causes = {}
     for index, note in enumerate(notes):
-        trouble = note.field in ("half", "rcd_half", "leakage_ma", "zs_ohm", "delay", "rcd_delay")
-        if not trouble or note.verdict.observation not in ("rcd-trips-on-test", "leakage-high", None):
+        trouble = note.field in ("half", "rcd_half", "zs_ohm")
+        if not trouble or note.verdict.observation not in ("rcd-trips-on-test", None):
             continue
         if note.field == "zs_ohm" and note.verdict != loop.TRIPS_ON_TEST:
             continue
@@ -355,14 +355,14 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
         if cause is None:
             continue
         for index, note in members:
-            loop_too = note.field == "zs_ohm" and _fits_a_smaller(context, circuits[circuit_id])
+            loop_too = note.field == "zs_ohm" and _fits_a_smaller(context, circuits[circuit_id], notes)
             if note.field == "cpc_csa_mm2" or loop_too:
                 found[index] = cause.figure
     return found
 
 
-def _fits_a_smaller(context: Context, place: tuple[Board, Circuit]) -> bool:
-    """Would the loop be within the limit of a device that the cable may have?"""
+def _fits_a_smaller(context: Context, place: tuple[Board, Circuit], notes: Sequence[Note]) -> bool:
+    """Would the loop be within the limit of a device that the cable may have, with earths before it as they should be?"""
     board, circuit = place
     measured = circuit.zs_ohm if is_measured(circuit.zs_ohm) else None
     cable, zs = cable_of(circuit), measured or loop.calculated(board.zdb_ohm, r1_r2(circuit))
@@ -373,7 +373,9 @@ def _fits_a_smaller(context: Context, place: tuple[Board, Circuit]) -> bool:
     except LookupError:
         return False
     limit = context.zs_limit(board, replace(circuit, device_rating_a=min(rating_a, circuit.device_rating_a)))
-    return isinstance(limit, tuple) and zs.value - _above_usual(context) <= limit[0]
+    poor = next((n for n in notes if n.verdict.observation == "board-earth-poor" and n.entity_id == board.id), None)
+    added = -(poor.verdict.margin or 0.0) if poor is not None else 0.0
+    return isinstance(limit, tuple) and zs.value - _above_usual(context) - added <= limit[0]
 
 
 def _above_usual(context: Context) -> float:

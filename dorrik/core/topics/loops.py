@@ -60,6 +60,11 @@ def r1_r2(circuit: Circuit) -> Reading | None:
     return _with_r1(circuit, r2) or measured
 
 
+def measured_share(circuit: Circuit) -> Reading | None:
+    """R1+R2 as measured, or R2 by long lead alone: with a joint that fails in it the cable's ratio says nothing of R1."""
+    return circuit.r1_r2_ohm if is_measured(circuit.r1_r2_ohm) else circuit.long_lead_r2_ohm
+
+
 def _with_r1(circuit: Circuit, r2: Reading) -> Reading | None:
     line = conductor_mm2(circuit)
     if not line or not circuit.cpc_csa_mm2 or r2.value is None:
@@ -89,11 +94,11 @@ def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> tupl
     by_device = limit if isinstance(limit, Verdict) else loop.judge_zs(zs, limit[0], context.house.zs_basis)
     if context.earth(board).tt:
         return _on_tt(context, circuit, zs, by_device)
-    lost = loop.why_lost(zs, before_ohm(context, board), r1_r2(circuit))
+    lost = loop.why_lost(zs, before_ohm(context, board), measured_share(circuit))
     if lost is not None:
         return loop.judge_lost(lost), None
-    if zs.kind == "over-range" and by_device.status == "unknown":
-        return loop.judge_zs(zs, loop.FEW_OHMS), None
+    if zs.kind == "over-range":
+        return (loop.judge_zs(zs, loop.FEW_OHMS) if by_device.status == "unknown" else by_device), None
     working, proof = soundness.fault_rcd(context, circuit)
     if circuit.fault_protection == "RCD" and working is not None and working.rated_ma and proof.sound:
         return loop.judge_zs_on_tn_behind_rcd(zs, working.rated_ma, by_device, proof.says), None
@@ -118,7 +123,7 @@ def _on_tt(context: Context, circuit: Circuit, zs: Reading, by_device: Verdict) 
     before = [device for device in context.rcds_before(circuit) if device.rated_ma]
     if not before or circuit.fault_protection == "overcurrent device":
         return by_device, None
-    own = r1_r2(circuit)
+    own = measured_share(circuit)
     if zs.kind != "over-range" and own is not None and at_most(own, loop.FEW_OHMS) is False:
         return loop.judge_lost(loop.why_lost(None, 0.0, own) or ""), None
     working, proof = soundness.fault_rcd(context, circuit)

@@ -66,7 +66,7 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     for point_name, point in point_names(circuit).items():
         title = f"{name}: {point_name}"
         verdict = polarity.judge_voltages(point.line_neutral_v, point.line_earth_v, point.neutral_earth_v)
-        if verdict.status in ("fail", "attention"):
+        if verdict.status in ("fail", "attention") and not earths.says_voltages(context, circuit, point):
             yield Note("point", point.id, "line_neutral_v", f"{title}: voltages", verdict)
         if point.metal_earth_v is not None:
             metal = polarity.judge_metal(point.metal_earth_v)
