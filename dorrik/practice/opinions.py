@@ -86,6 +86,7 @@ MOVED: dict[tuple[str, str], str] = {
     ("rcd-missing-vehicle", "shared with others"): "C3",
     ("zs-above-limit", "working RCD, loop as calculated"): "C3",
     ("combustible-enclosure", "heat"): "C2",
+    ("switch-underrated", "heat"): "C2",
     ("combustible-enclosure", "elsewhere"): "note",
     ("no-cpc-at-point", "insulating front"): "C3",
     ("earth-exported", "metal there unbonded"): "C2",

@@ -513,7 +513,12 @@ def small_switch(draft: Draft) -> bool:
     if draft.old or not _once(draft, "switch"):
         return False
     draft.after.append(lambda d: board(d).update(main_switch_a=63.0))
-    draft.add("main switch too small", "switch-underrated", {"b"}, ("b", "main_switch_a"))
+
+    def context(document: Document) -> tuple[str, ...]:
+        checks = board(document).get("checks", [])
+        return ("heat",) if any(c["item"] == "heat" and c["state"] == "not good" for c in checks) else ()
+
+    draft.add("main switch too small", "switch-underrated", {"b"}, ("b", "main_switch_a"), context=context)
     return True
 
 

@@ -183,11 +183,20 @@ def _small_excess(context: Context, place: Place) -> bool | None:
 
 
 def _heat_signs(context: Context, place: Place) -> bool | None:
-    """Was heat or a loose terminal found at the board? Its checks say so, or say that there is none."""
+    """Was heat found at the board? Its check says so, or says that there is none."""
+    return _at_the_board(place, "heat")
+
+
+def _heat_or_loose(context: Context, place: Place) -> bool | None:
+    """Was heat or a loose terminal found at the board?"""
+    return _at_the_board(place, "heat", "tight", "busbar")
+
+
+def _at_the_board(place: Place, *items: str) -> bool | None:
     if place.board is None:
         return None
     states = {check.item: check.state for check in place.board.checks}
-    found = [states.get(item) for item in ("heat", "tight", "busbar")]
+    found = [states.get(item) for item in items]
     if NOT_GOOD in found:
         return True
     return False if all(state == GOOD for state in found) else None
@@ -202,7 +211,7 @@ def _live_by_it(context: Context, place: Place) -> bool | None:
 def _elsewhere(context: Context, place: Place) -> bool | None:
     if place.board is None or place.board.only_way_out is None:
         return None
-    return not place.board.only_way_out and _heat_signs(context, place) is not True
+    return not place.board.only_way_out and _heat_or_loose(context, place) is not True
 
 
 def _only_way_out(context: Context, place: Place) -> bool | None:
@@ -367,6 +376,7 @@ FACTS: Mapping[str, Callable[[Context, Place], bool | None]] = {
     "every-circuit-sound": _every_circuit_sound,
     "small-excess": _small_excess,
     "heat-signs": _heat_signs,
+    "heat-or-loose": _heat_or_loose,
     "live-by-it": _live_by_it,
     "elsewhere": _elsewhere,
     "only-way-out": _only_way_out,

@@ -150,6 +150,8 @@ def _holds_without(context: Context, cause: Note, place: tuple[Board, Circuit]) 
     board, circuit = place
     zs, limit = circuit.zs_ohm, context.zs_limit(board, circuit)
     own = r1_r2(circuit)
+    if not is_measured(zs):
+        zs = loop.calculated(board.zdb_ohm, own)
     if zs is None or zs.value is None:
         return zs is not None and zs.kind == "over-range" and own is not None and own.value is not None
     if cause.verdict.margin is None:
