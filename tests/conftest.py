@@ -37,6 +37,7 @@ def pytest_sessionfinish(session: pytest.Session) -> None:
         if factory is not None:
             shared.end(factory.getbasetemp())
 
+
 PASSWORD = "a long test password"
 #: Hashed once for the whole run and at the least cost there is: hashing is slow on purpose, and a hash says itself what
 #: it takes to verify it. What the application hashes has its full cost (tests/api/test_store.py).

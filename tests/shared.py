@@ -1,7 +1,7 @@
 """What all workers of a run share: one database, one server, and a migrated data folder to copy.
 
-Whoever comes first makes a thing, alone under a lock; the others use it. A database is stopped by the last that leaves it
-(`PrivateMariaDB` counts leases), the server at the end of the run.
+Whoever comes first makes a thing, alone under a lock; the others use it. A database is stopped by the last that
+leaves it (`PrivateMariaDB` counts leases), the server at the end of the run.
 """
 
 import contextlib

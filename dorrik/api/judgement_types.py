@@ -16,9 +16,10 @@ class FigureOut(BaseModel):
 
 
 class ActionOut(BaseModel):
-    """What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold'."""
+    """What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold', and
+    that the operator was called ('call')."""
 
-    kind: Literal["set", "observe", "letter", "hold"]
+    kind: Literal["set", "observe", "letter", "hold", "call"]
     label: str
     entity: str
     id: str

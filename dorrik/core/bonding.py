@@ -55,15 +55,17 @@ def main_bonding_mm2(earthing: str, earthing_conductor_mm2: float, neutral_mm2: 
 def judge_size(name: str, found_mm2: float, least_mm2: float, *, to_electrode: bool = False) -> Verdict:
     """Hold a conductor's size against the least (mm²), rule 3.6.
 
-    to_electrode: an earthing conductor to an electrode, which carries so little that it may be far smaller, and with it the
-    bonds that follow from it, of 6 mm² at least.
+    to_electrode: an earthing conductor to an electrode, which carries so little that it may be far smaller, and with
+    it the bonds that follow from it, of 6 mm² at least.
     """
     source = "BS 7671 542.3, 544.1 · rule 3.6"
     if to_electrode and found_mm2 + 1e-9 < least_mm2:
         return Verdict(
             status="attention",
-            reason=f"{name} is {found_mm2:g} mm², under the table's {least_mm2:g} mm²; with an electrode it may be so by "
-            "calculation.",
+            reason=(
+                f"{name} is {found_mm2:g} mm², under the table's {least_mm2:g} mm²; with an electrode it may "
+                "be so by calculation."
+            ),
             source="BS 7671 542.3.1, 543.1.3 · rule 3.6",
             limit=least_mm2,
             margin=found_mm2 - least_mm2,
@@ -181,8 +183,11 @@ def judge(
         source=SOURCE,
         within=f"{{reading}} is within {{limit}}{at}",
         beyond="{reading} is above {limit} for a main bond",
-        next_step="Isolate the supply. Null the leads again, test at the clamp and at the pipe; clean or renew the clamp, "
-        "or a larger conductor where its length alone explains the reading. Reconnect, test again.",
+        next_step=(
+            "Isolate the supply. Null the leads again, test at the clamp and at the pipe; clean or renew the "
+            "clamp, "
+            "or a larger conductor where its length alone explains the reading. Reconnect, test again."
+        ),
         observation="bond-high",
     )
     verdict = compare_and_judge(reading, limit_ohm, "continuity", words)
@@ -215,7 +220,8 @@ def judge_clamp_only(reading: Reading | None, verdict: Verdict) -> Verdict:
 def judge_supplementary(reading: Reading | None, ia_a: float) -> Verdict:
     """Hold the resistance between parts that can be touched together (Ω) against 50/Ia (rule 3.7).
 
-    ia_a: current that operates the largest device of the room within 5 s (A), for an RCD its IΔn. Over range is no bond.
+    ia_a: current that operates the largest device of the room within 5 s (A), for an RCD its IΔn. Over range is no
+    bond.
     """
     words = Words(
         name="Supplementary bonding",

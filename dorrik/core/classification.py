@@ -88,7 +88,8 @@ def place(key: str, school: School, known: Callable[[str], bool | None]) -> Plac
 
 
 def _follows(school: School, own: str, to: str) -> bool:
-    """Does a school go along with a move? The stricter not to a less serious code, the milder not to a more serious one."""
+    """Does a school go along with a move? The stricter not to a less serious code, the milder not to a more serious
+    one."""
     if school == "stricter":
         return WEIGHT[to] >= WEIGHT[own]
     return school == "mainstream" or WEIGHT[to] <= WEIGHT[own]

@@ -52,9 +52,11 @@ def judge_length(r1_r2: Reading | None, line_csa_mm2: float, cpc_csa_mm2: float,
         source=source,
         limit=expected,
         margin=allowed - abs(apart),
-        next_step="Isolate and prove dead. Check for a loose joint or terminal; or there is more cable than was thought."
-        if higher
-        else "A parallel earth path, a larger cable, or this is not the end of the line.",
+        next_step=(
+            "Isolate and prove dead. Check for a loose joint or terminal; or there is more cable than was thought."
+            if higher
+            else "A parallel earth path, a larger cable, or this is not the end of the line."
+        ),
     )
 
 

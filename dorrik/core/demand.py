@@ -29,7 +29,8 @@ _TWO_IN_FULL = ("instantaneous water heater or shower",)
 
 @record
 class Allowance:
-    """What of a kind of load counts: first_a at first_share (the largest circuit where None), the rest at rest_share."""
+    """What of a kind of load counts: first_a at first_share (the largest circuit where None), the rest at
+    rest_share."""
 
     first_a: float | None
     first_share: float
@@ -65,8 +66,8 @@ def kind_of(circuit: Circuit) -> str:
 def assess(circuits: Iterable[Circuit]) -> float | None:
     """Assessed demand (A) of some circuits; None where the load of one is not known at all.
 
-    A circuit's load is its design current where that was entered, else the rating of its device, which is the most that it
-    can draw.
+    A circuit's load is its design current where that was entered, else the rating of its device, which is the most
+    that it can draw.
     """
     by_kind: dict[str, list[float]] = {}
     extra = 0.0

@@ -70,22 +70,25 @@ class Observation:
 
 @record(kw_only=True)
 class Declined:
-    """An observation that the verdicts would raise and that the inspector does not: which entry, of what, and why."""
+    """An observation that the verdicts would raise and that the inspector does not: which entry, of what, with which
+    code it was suggested, and why."""
 
     id: str
     about_id: str | None = f.text("About which", 36)
     catalogue_key: str | None = f.text("Catalogue entry", 60)
+    code: str | None = f.choice("Code suggested then", "C1", "C2", "C3", "FI", "note")
     reason: str | None = f.personal("Reason", 500)
     removed: bool | None = f.flag("Removed")
 
 
 @record(kw_only=True)
 class Overruling:
-    """A verdict the inspector sees otherwise: of which figure, what it is taken for, and why."""
+    """A verdict the inspector sees otherwise: of which figure, what it read then, what it is taken for, and why."""
 
     id: str
     about_id: str | None = f.text("About which", 36)
     field: str | None = f.text("Figure", 40)
+    of_reading: str | None = f.text("Of which reading", 200)
     status: str | None = f.choice("Taken for", "pass", "attention", "fail")
     reason: str | None = f.personal("Reason", 500)
     removed: bool | None = f.flag("Removed")

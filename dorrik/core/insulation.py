@@ -102,9 +102,10 @@ def judge_circuit(
 ) -> Verdict:
     """Hold one circuit's insulation resistance (MΩ) against the minimum and the house's attention level.
 
-    nominal_v: nominal voltage of the circuit (V); to_earth: live conductors to earth, else line to neutral; earth_sound:
-    the same circuit's live conductors to earth are above the minimum; loads_removed: line to neutral was tested with every
-    load off. A low line to neutral is a question first where it reads like a load or earth is sound (rule 6.4).
+    nominal_v: nominal voltage of the circuit (V); to_earth: live conductors to earth, else line to neutral;
+    earth_sound:
+    the same circuit's live conductors to earth are above the minimum; loads_removed: line to neutral was tested with
+    every load off. A low line to neutral is a question first where it reads like a load or earth is sound (rule 6.4).
     """
     minimum = minimum_mohm(nominal_v)
     span = _interval(reading, over_range_mohm) if reading else None
@@ -118,7 +119,9 @@ def judge_circuit(
         beside = "" if is_load(reading) else "; to earth the circuit is sound"
         return Verdict(
             status="attention",
-            reason=f"{reading} MΩ between line and neutral: a load, a lamp or a switch that feeds one is still in{beside}.",
+            reason=(
+                f"{reading} MΩ between line and neutral: a load, a lamp or a switch that feeds one is still in{beside}."
+            ),
             source=f"{SOURCE} · rule 6.4",
             limit=minimum,
             margin=margin,

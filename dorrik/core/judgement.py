@@ -5,10 +5,11 @@ The topics are in `topics`; here they are put together.
 
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
+from typing import Any
 
 from dorrik.core import catalogue, instruments, loop, reference
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import Inspection
+from dorrik.core.inspection import Inspection, Overruling
 from dorrik.core.instruments import MeasuredAt
 from dorrik.core.intervals import Proposal
 from dorrik.core.isolation import BoardState, state_of
@@ -168,7 +169,30 @@ def _overruled(inspection: Inspection, notes: Iterable[Note]) -> tuple[Note, ...
     if not inspection.overrulings:
         return tuple(notes)
     by_figure = {(one.about_id, one.field): one for one in inspection.overrulings if one.status and one.reason}
-    return tuple(replace(note, overruled=by_figure.get((note.entity_id, note.field))) for note in notes)
+    found = []
+    for note in notes:
+        view = by_figure.get(note.figure)
+        found.append(replace(note, overruled=view) if view is not None and _still(inspection, note, view) else note)
+    return tuple(found)
+
+
+def _still(inspection: Inspection, note: Note, view: Overruling) -> bool:
+    """Is a figure still what it read when the inspector saw it otherwise? A new reading is judged anew."""
+    if view.of_reading is None:
+        return True
+    thing = _thing(inspection, note.entity_id)
+    now = getattr(thing, note.field, None) if thing is not None else None
+    if isinstance(now, Reading):
+        return view.of_reading == now.text
+    return view.of_reading == now if isinstance(now, str) else True
+
+
+def _thing(inspection: Inspection, entity_id: str) -> object | None:
+    boards = inspection.boards
+    circuits = [c for board in boards for c in board.circuits]
+    every: list[Any] = [inspection, *inspection.bonds, *boards, *circuits, *inspection.points]
+    every += [rcd for board in boards for rcd in board.rcds] + [point for c in circuits for point in c.points]
+    return next((thing for thing in every if thing.id == entity_id), None)
 
 
 def _outcome(inspection: Inspection, standing: Sequence[Against]) -> tuple[Outcome, str, tuple[str, ...]]:

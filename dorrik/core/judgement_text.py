@@ -22,9 +22,9 @@ def _lines(judgement: Judgement) -> Iterator[str]:
         if note.because_of is None:
             yield _line(note)
             yield from _consequences(judgement, note, names)
-    for one in judgement.board_sums:
-        if one.because_of is None or one.verdict.status != "fail":
-            yield f"{one.verdict.status:>9}  {one.title}: {one.verdict.reason}"
+    for line in judgement.board_sums:
+        if line.because_of is None or line.verdict.status != "fail":
+            yield f"{line.verdict.status:>9}  {line.title}: {line.verdict.reason}"
     for suggestion in judgement.suggested:
         if suggestion.recorded is None:
             moved = f" ({suggestion.moved})" if suggestion.moved else ""

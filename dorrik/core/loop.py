@@ -124,9 +124,13 @@ def why_lost(zs: Reading | None, zdb_ohm: float, r1_r2: Reading | None) -> str |
     if zs.value > zdb_ohm + FEW_OHMS:
         return f"Zs of {zs} Ω is more than {FEW_OHMS:g} Ω above the {rounded(zdb_ohm)} Ω before it"
     own_share = zs.value - zdb_ohm
-    if own is not None and r1_r2 is not None and r1_r2.bound is None:
-        if own_share > LOST_FACTOR * own and own_share > own + LOST_OHM:
-            return f"Zs of {zs} Ω is far above the {rounded(zdb_ohm)} + {r1_r2} Ω that lead to it"
+    if (
+        own is not None
+        and r1_r2 is not None
+        and r1_r2.bound is None
+        and own_share > max(LOST_FACTOR * own, own + LOST_OHM)
+    ):
+        return f"Zs of {zs} Ω is far above the {rounded(zdb_ohm)} + {r1_r2} Ω that lead to it"
     return None
 
 
@@ -146,8 +150,8 @@ def judge_lost(why: str, margin: float | None = None) -> Verdict:
 def judge_zs_on_tn_behind_rcd(measured: Reading | None, rated_ma: float, overcurrent: Verdict, shown: str) -> Verdict:
     """Loop impedance where a working RCD is relied on for fault protection on TN (rule 7.2).
 
-    measured: Zs (Ω), of no lost cpc; rated_ma: rated residual current (mA); overcurrent: what the device's own limit says,
-    which is shown beside; shown: what the RCD's protection rests on.
+    measured: Zs (Ω), of no lost cpc; rated_ma: rated residual current (mA); overcurrent: what the device's own limit
+    says, which is shown beside; shown: what the RCD's protection rests on.
     """
     source = "BS 7671 411.4.204, 411.3.2 · rule 7.2"
     if overcurrent.status in ("pass", "attention"):
@@ -217,7 +221,8 @@ def judge_r1_r2_slip(zs: Reading, zdb: Reading | None, r1_r2: Reading | None) ->
 
 
 def judge_unproved_rcd(verdict: Verdict, shown: str, *, failing: bool) -> Verdict:
-    """A loop that only an RCD would make safe, and the RCD is not proved (rules 7.2, 8.1). shown: what is known of it."""
+    """A loop that only an RCD would make safe, and the RCD is not proved (rules 7.2, 8.1). shown: what is known of
+    it."""
     return replace(
         verdict,
         status="fail" if failing else "unknown",
@@ -306,8 +311,10 @@ def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading
             source=source,
             limit=total.value,
             margin=tolerance - difference,
-            next_step="Isolate and prove dead. Check for a loose joint and for a point beyond the end of line. Restore, "
-            "test again; a warm cable or an RCD lifts the reading too.",
+            next_step=(
+                "Isolate and prove dead. Check for a loose joint and for a point beyond the end of line. "
+                "Restore, test again; a warm cable or an RCD lifts the reading too."
+            ),
         )
     impossible = judge_under_zdb(measured_zs, zdb)
     if impossible is not None:

@@ -1,4 +1,5 @@
-"""Whether N/A stands: it needs a fact that makes it so, else what it stands for counts as not done (rules 1.1, 12.4)."""
+"""Whether N/A stands: it needs a fact that makes it so, else what it stands for counts as not done (rules 1.1,
+12.4)."""
 
 from collections.abc import Callable, Mapping
 from typing import Any

@@ -73,8 +73,8 @@ _LEG_A = {2.5: 20.0}
 
 
 def leg_rating_a(csa_mm2: float, method: str | None, cable_type: str = FLAT_TWIN) -> float:
-    """The greatest device (A) of an open ring until it is repaired: 20 A on 2.5 mm² first, more or less only by a method
-    that was seen (rule 4.8). Raises LookupError for a size or method not tabulated."""
+    """The greatest device (A) of an open ring until it is repaired: 20 A on 2.5 mm² first, more or less only by a
+    method that was seen (rule 4.8). Raises LookupError for a size or method not tabulated."""
     usual = _LEG_A.get(float(csa_mm2))
     if method is not None:
         return greatest_rating_a(csa_mm2, method, cable_type)
@@ -181,7 +181,10 @@ def _judge(case: _Case, capacity: float, by: str) -> Verdict:
         source=SOURCE + ".1",
         limit=limit,
         margin=margin,
-        next_step="Isolate before anything is opened. See what the cable feeds: one fused load with no branch is another case.",
+        next_step=(
+            "Isolate before anything is opened. See what the cable feeds: one fused load with no branch is "
+            "another case."
+        ),
         observation="breaker-too-large",
     )
 
@@ -283,14 +286,21 @@ def judge_demand(design_a: float, rating_a: float) -> Verdict:
 
 
 def voltage_drop_v(
-    csa_mm2: float, length_m: float, current_a: float, *, cable_type: str = FLAT_TWIN, ring: bool = False
+    csa_mm2: float,
+    length_m: float,
+    current_a: float,
+    *,
+    cable_type: str = FLAT_TWIN,
+    ring: bool = False,
+    spread: bool = False,
 ) -> float:
     """Voltage drop (V): mV/A/m · L · Ib / 1000, rule 9.4. Raises LookupError for a size not in the table.
 
-    ring: a quarter, since both legs carry and the load is spread; length_m is then the way round.
+    ring: a quarter, since both legs carry and the load is spread; length_m is then the way round; spread: points all
+    along a radial, half.
     """
     drop = float(_row(csa_mm2, cable_type)["mV_per_A_m"]) * length_m * current_a / 1000
-    return drop / 4 if ring else drop
+    return drop / 4 if ring else drop / 2 if spread else drop
 
 
 def judge_voltage_drop(
@@ -301,12 +311,13 @@ def judge_voltage_drop(
     lighting: bool,
     cable_type: str = FLAT_TWIN,
     ring: bool = False,
+    spread: bool = False,
 ) -> Verdict:
     """Hold a voltage drop against 3 % for lighting or 5 % for other uses of 230 V (rule 9.4)."""
     source = "BS 7671 525.202, appendix 4 · rule 9.4"
     share = 0.03 if lighting else 0.05
     try:
-        drop = voltage_drop_v(csa_mm2, length_m, current_a, cable_type=cable_type, ring=ring)
+        drop = voltage_drop_v(csa_mm2, length_m, current_a, cable_type=cable_type, ring=ring, spread=spread)
     except LookupError as error:
         return Verdict(status="unknown", reason=str(error), source=source)
     limit = share * NOMINAL_V

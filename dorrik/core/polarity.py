@@ -58,8 +58,8 @@ def judge_voltages(line_neutral_v: float | None, line_earth_v: float | None, neu
 def _completed(ln: float | None, le: float | None, ne: float | None) -> tuple[float, float, float] | None:
     """All three voltages (V), the one that was not measured as the other two lead to it; None with fewer than two.
 
-    The three lie on one line: the third is the difference of the others, or their sum where both are of a conductor that
-    floats. Where both could be, the dangerous one is taken.
+    The three lie on one line: the third is the difference of the others, or their sum where both are of a conductor
+    that floats. Where both could be, the dangerous one is taken.
     """
     if [ln, le, ne].count(None) > 1:
         return None

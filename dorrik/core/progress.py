@@ -68,8 +68,8 @@ class Asked:
 
 @record
 class Progress:
-    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM, N/V or an
-    N/A without its fact; missing: the tests that are neither made nor limited."""
+    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM,
+    N/V or an N/A without its fact; missing: the tests that are neither made nor limited."""
 
     stages: tuple[StageProgress, ...]
     asked: tuple[Asked, ...]
@@ -80,8 +80,8 @@ class Progress:
 
 @record
 class Missing:
-    """Tests of one entity that are neither made nor limited: their fields and names, the stage where they are made; whom:
-    what it is called; without_fact: those of them that are N/A without the fact that would make it so."""
+    """Tests of one entity that are neither made nor limited: their fields and names, the stage where they are made;
+    whom: what it is called; without_fact: those of them that are N/A without the fact that would make it so."""
 
     entity: str
     entity_id: str
@@ -307,7 +307,9 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
     names: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
     asked: list[Asked] = []
     tests = limited = 0
-    board_of = {c.id: b for b in inspection.boards for c in (*b.circuits, *b.rcds)}
+    board_of = {c.id: b for b in inspection.boards for c in b.circuits} | {
+        r.id: b for b in inspection.boards for r in b.rcds
+    }
     missing: list[Missing] = []
     for stage, kind, entity, fields in _asked(inspection, house):
         here = 0

@@ -80,7 +80,9 @@ def judge_trip(
     if is_too_quick(trip_ms):
         return Verdict(
             status="attention",
-            reason=f"{trip_ms} ms: no RCD opens in less than {LEAST_POSSIBLE_MS:g} ms. Seconds written for milliseconds?",
+            reason=(
+                f"{trip_ms} ms: no RCD opens in less than {LEAST_POSSIBLE_MS:g} ms. Seconds written for milliseconds?"
+            ),
             source=f"{SOURCE}, 1.2",
             limit=LEAST_POSSIBLE_MS,
             next_step="Check the entry, then test again.",
@@ -151,8 +153,8 @@ LOADS: dict[str, Load] = {load: load for load in _NEEDS}
 def judge_kind(kind: Kind, load: Load, *, dc_detection: bool | None = False) -> Verdict:
     """Hold an RCD's kind against the load it serves (rule 8.2).
 
-    kind: AC, A, F or B; load: what it feeds; dc_detection: the equipment detects smooth d.c. above 6 mA itself, None where
-    that was not entered: kind A before such equipment is the usual, compliant arrangement, so that it is asked.
+    kind: AC, A, F or B; load: what it feeds; dc_detection: the equipment detects smooth d.c. above 6 mA itself, None
+    where that was not entered: kind A before such equipment is the usual, compliant arrangement, so that it is asked.
     """
     source = "BS 7671 531.3.3 · rule 8.2"
     if dc_detection is None and load in ("inverter", "vehicle") and kind in ("A", "F"):
@@ -233,7 +235,8 @@ def judge_missing(needs: Mapping[str, Sequence[str]], rated_ma: float | None, *,
     """Judge the absence of 30 mA additional protection on a board, one word for all of its circuits.
 
     needs: names of the circuits by catalogue entry, see `expected_protection`; rated_ma: a less sensitive RCD that is
-    there (mA), or None; delayed: it is time-delayed, which gives none whatever its rating (rule 8.2). Attention, not fail: what met the edition of its day is no failure for age alone (rule 13.6).
+    there (mA), or None; delayed: it is time-delayed, which gives none whatever its rating (rule 8.2). Attention, not
+    fail: what met the edition of its day is no failure for age alone (rule 13.6).
     """
     circuits = [name for key in MISSING for name in needs.get(key, ())]
     said = "; ".join(f"{MISSING[key]} ({', '.join(needs[key])})" for key in MISSING if needs.get(key))

@@ -1,9 +1,10 @@
 """Readings: what the inspector wrote, kept to the letter, and what it means (rules 1.1 to 1.4).
 
 A reading is a plain number, a bound (`>299`, `<0.05`), over range (`OL`), a limitation (`LIM` with a
-reason), `N/A`, `N/V` (not verified) or empty. What stands on a display is read as it stands: with its unit (`618 A`), as a
-range (`0.24-0.25`), still moving (`12 rising`), less the leads (`0.45-0.07`). Arithmetic on readings carries bounds, and
-asks for the interval in which the true value can lie, so that nothing is claimed beyond what was measured.
+reason), `N/A`, `N/V` (not verified) or empty. What stands on a display is read as it stands: with its unit (`618 A`),
+as a
+range (`0.24-0.25`), still moving (`12 rising`), less the leads (`0.45-0.07`). Arithmetic on readings carries bounds,
+and asks for the interval in which the true value can lie, so that nothing is claimed beyond what was measured.
 """
 
 import re
@@ -26,7 +27,8 @@ Quantity = Literal["continuity", "insulation", "loop", "trip-time", "leakage", "
 MAX_LENGTH = 200
 
 _NUMBER = re.compile(r"(>=|<=|[><≥≤])?\s*(\d+(?:[.,]\d*)?|[.,]\d+)")
-#: A figure that has not come to rest. `rising` and `falling` say on which side the true value lies; `unsettled` does not.
+#: A figure that has not come to rest. `rising` and `falling` say on which side the true value lies; `unsettled` does
+# not.
 _MOVING = re.compile(r"(.+?)\s*(?:\((.+)\)|(?:,\s*)?((?:still )?(?:rising|falling|unsettled|moving)))", re.IGNORECASE)
 _PAIR = re.compile(r"(\d+(?:[.,]\d*)?|[.,]\d+)\s*[-–−]\s*(\d+(?:[.,]\d*)?|[.,]\d+)")
 #: Factors to the unit of a field by what a display may show beside the figure.

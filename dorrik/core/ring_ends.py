@@ -82,8 +82,8 @@ class RingTest:
 class Finding:
     """Something the ring says: its kind, the conductor it speaks of, one sentence, what to do, how it is raised.
 
-    fitting_cpc_mm2: cpc size of another cable that fits; point: name of the point that it speaks of, or None; others: names
-    of further points that it speaks of; asks: could its answer be C1, C2 or FI?
+    fitting_cpc_mm2: cpc size of another cable that fits; point: name of the point that it speaks of, or None; others:
+    names of further points that it speaks of; asks: could its answer be C1, C2 or FI?
     """
 
     kind: Kind
@@ -171,7 +171,8 @@ def analyse(test: RingTest) -> RingAnalysis:
                 "not-a-ring",
                 "line",
                 "All three conductors are open: two radials, or a ring exchanged with another circuit.",
-                "Isolate and prove dead. Try the ends against those of the other rings on this board before fronts are removed.",
+                "Isolate and prove dead. Try the ends against those of the other rings on this board before fronts "
+                "are removed.",
                 f"{SOURCE} · rules 4.1, 4.8",
                 "ring-open",
             )
@@ -183,7 +184,8 @@ def analyse(test: RingTest) -> RingAnalysis:
                     "open-conductor",
                     name,
                     f"The {name} is open end to end ({by_conductor[name]}): the break is at one accessory or joint.",
-                    "Isolate and prove dead. Test outward from both ends to find the gap. Until repaired: no more than one "
+                    "Isolate and prove dead. Test outward from both ends to find the gap. Until repaired: no more "
+                    "than one "
                     "leg carries (20 A for 2.5 mm²).",
                     f"{SOURCE} · rules 4.1, 4.8",
                     "ring-open",
@@ -209,7 +211,8 @@ def analyse(test: RingTest) -> RingAnalysis:
                     "loose-joint",
                     higher,
                     f"Line {test.r1} and neutral {test.rn} Ω should be alike; the {higher} is higher.",
-                    f"Isolate and prove dead. Check for a loose or dirty joint in the {higher}; work the switches, test again.",
+                    f"Isolate and prove dead. Check for a loose or dirty joint in the {higher}; work the switches, "
+                    f"test again.",
                     f"{SOURCE} · rule 4.2",
                 )
             )
@@ -268,7 +271,8 @@ LEAST_END_OHM = 0.015
 
 
 def _beside(test: RingTest, r1: float, rn: float, r2: float, *, recorded: bool) -> list[tuple[float, float]]:
-    """What the ends lead to, and what was read: for line to neutral, line to cpc, and the record where that is asked."""
+    """What the ends lead to, and what was read: for line to neutral, line to cpc, and the record where that is
+    asked."""
     pairs = []
     for values, expected in (
         ([plain(p.line_neutral) for p in test.points], (r1 + rn) / 4),

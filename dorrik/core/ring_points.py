@@ -62,8 +62,8 @@ def _open(reading: Reading | None) -> bool:
 
 
 def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:
-    """Findings at the points and where each stands. Without closed and even ends only open conductors and the odd one out
-    among the points themselves can be told."""
+    """Findings at the points and where each stands. Without closed and even ends only open conductors and the odd one
+    out among the points themselves can be told."""
     # On a ring that is broken itself a pair that reads nothing says nothing of its point.
     opened = (f for f in _open_at_points(test.points) if ends.closed or f.kind == "cpc-open-at-point")
     findings = list(opened)
@@ -113,8 +113,8 @@ def bent_pairs(findings: Sequence[Finding]) -> tuple["Pair", ...]:
     slipped = any(f.kind == "turned-round" for f in findings)
     neutral = slipped or bool(conductors_bent & {"line", "neutral"})
     cpc = slipped or bool(conductors_bent & {"line", "cpc"})
-    pairs: list[Pair] = (["neutral"] if neutral else []) + (["cpc"] if cpc else [])
-    return tuple(pairs)
+    bent: tuple[tuple[Pair, bool], ...] = (("neutral", neutral), ("cpc", cpc))
+    return tuple(pair for pair, in_doubt in bent if in_doubt)
 
 
 Pair = Literal["neutral", "cpc"]
@@ -149,7 +149,8 @@ def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
             yield Finding(
                 "cpc-open-at-point",
                 "cpc",
-                f"{point.name}: line to neutral reads, line to cpc does not: cpc open here, or line and neutral swapped.",
+                f"{point.name}: line to neutral reads, line to cpc does not: cpc open here, or line and neutral "
+                f"swapped.",
                 "Isolate and prove dead. Test polarity here, then check the cpc terminal. Restore, test again.",
                 f"{SOURCE} · rule 4.6",
                 "no-cpc-at-point",
@@ -171,7 +172,8 @@ def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
                 "line-open-at-point",
                 "line",
                 f"{point.name}: neither pair reads: line open here, neutral and cpc swapped, or all three rotated.",
-                "Treat the earth as live. Isolate and prove dead; remove the front before anything is switched on. A plug-in "
+                "Treat the earth as live. Isolate and prove dead; remove the front before anything is switched on. "
+                "A plug-in "
                 "tester cannot see neutral and cpc swapped.",
                 f"{SOURCE} · rule 4.6",
                 "polarity-wrong",
@@ -210,9 +212,10 @@ def _odd_ones(points: Sequence[RingPoint], pairs: tuple["Pair", ...], told: set[
 
 
 def _all_high(test: RingTest, ring: "_Ends", aside: Sequence["Pair"]) -> tuple[list[Finding], Sequence[RingPoint]]:
-    """Every point high by one equal amount is a lead, an adaptor or the link at the board; said once, and taken off before
-    the points are judged (rule 4.4)."""
-    findings, points = [], list(test.points)
+    """Every point high by one equal amount is a lead, an adaptor or the link at the board; said once, and taken off
+    before the points are judged (rule 4.4)."""
+    findings: list[Finding] = []
+    points = list(test.points)
     pairs: tuple[Pair, ...] = ("neutral", "cpc")
     offsets: dict[Pair, float] = {}
     for pair in pairs:
@@ -236,7 +239,8 @@ def _all_high(test: RingTest, ring: "_Ends", aside: Sequence["Pair"]) -> tuple[l
         Finding(
             "all-high",
             "cpc" if "cpc" in offsets else "neutral",
-            f"Every point reads high by the same: {shown}. A lead, a plug adaptor or the link at the board adds it{fits}.",
+            f"Every point reads high by the same: {shown}. A lead, a plug adaptor or the link at the board adds "
+            f"it{fits}.",
             "Null the leads with the adaptor on, check the link at the board, test one point again.",
             f"{SOURCE} · rules 4.4, 1.4",
         )
@@ -272,8 +276,8 @@ def _less(point: RingPoint, offsets: Mapping["Pair", float]) -> RingPoint:
 
 
 def _bridged(points: Sequence[RingPoint], spurs: dict[int, float]) -> list[Finding]:
-    """Three or more neighbours that rise and fall together are not so many spurs: a link across the ring, or points joined
-    wrongly, is offered beside them (rule 4.4)."""
+    """Three or more neighbours that rise and fall together are not so many spurs: a link across the ring, or points
+    joined wrongly, is offered beside them (rule 4.4)."""
     findings = []
     run: list[int] = []
     for index in (*sorted(spurs), 10**6):
@@ -291,7 +295,8 @@ def _link(points: Sequence[RingPoint], run: Sequence[int], spurs: dict[int, floa
     return Finding(
         "bridged",
         "line",
-        f"{len(run)} neighbours read high together, {', '.join(names)}: a link across the ring (bridged), points joined "
+        f"{len(run)} neighbours read high together, {', '.join(names)}: a link across the ring (bridged), points "
+        f"joined "
         "wrongly, or a spur each.",
         "Isolate and prove dead. Trace the cables between these points. Restore, test again.",
         f"{SOURCE} · rule 4.4",
@@ -307,7 +312,8 @@ def _same_ends(pair: Pair, wrong: Sequence[Pair]) -> Finding:
         "wrong-pairing",
         "line" if len(wrong) == 2 else pair,
         f"The readings rise from near nothing at the board to the middle: the same ends are joined{which}.",
-        "Isolate and prove dead. Swap the pairs at the board, line of one leg with cpc or neutral of the other; test again.",
+        "Isolate and prove dead. Swap the pairs at the board, line of one leg with cpc or neutral of the other; "
+        "test again.",
         f"{SOURCE} · rule 4.5",
     )
 

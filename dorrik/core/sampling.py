@@ -181,7 +181,8 @@ class State:
     population, sampled, defective: numbers of all points, of those opened and of those with a defect; planned, left:
     names of those to open, the widened ones among them, and of those not yet opened; to_open, still: their ids;
     frame, drawn, drawn_defective: numbers of the points that could be drawn, that chance put in and were opened, and of
-    their defects; closed: of those that chance put in, how many were not opened, each of which counts as defective; most: the greatest number of defective ones in the frame at 95 %, None before one was opened; beside,
+    their defects; closed: of those that chance put in, how many were not opened, each of which counts as defective;
+    most: the greatest number of defective ones in the frame at 95 %, None before one was opened; beside,
     beside_defective: opened by choice, in any case or after a finding; says: for the report; plainly: for the client.
     """
 
@@ -303,8 +304,9 @@ def in_words(
     frame: int, sampled: int, defective: int, beside: int = 0, beside_defective: int = 0, closed: int = 0
 ) -> str:
     """What the sample says, for the report (rule 12.3): of `frame` points that could be drawn `sampled` were drawn and
-    opened, `defective` of them with a defect; `closed` were drawn and not opened, each of which counts as defective. The
-    bound is of the drawn points alone; `beside`, those opened by choice, in any case or after a finding, are told beside it."""
+    opened, `defective` of them with a defect; `closed` were drawn and not opened, each of which counts as defective.
+    The bound is of the drawn points alone; `beside`, those opened by choice, in any case or after a finding, are told
+    beside it."""
     opened, wrong = sampled + beside, defective + beside_defective
     if opened == 0:
         return "No point was opened: nothing can be said of what lies behind the fronts."
@@ -349,14 +351,15 @@ def plainly(
     if closed:
         most = greatest_defective(frame, sampled + closed, defective + closed)
         return (
-            f"{told} {closed} that were picked at random could not be opened. Counting each of them as faulty, it is very "
+            f"{told} {closed} that were picked at random could not be opened. Counting each of them as faulty, it "
+            f"is very "
             f"likely (19 times in 20) that at most {most} of the {frame} have something wrong."
         )
     more = greatest_defective(frame, sampled, defective) - defective
     hidden = "none" if more == 0 else f"no more than {more}"
     return (
-        f"{told} Which ones was picked at random, so it is very likely (19 times in 20) that {hidden} of the others would "
-        "turn out to have something wrong as well."
+        f"{told} Which ones was picked at random, so it is very likely (19 times in 20) that {hidden} of the others "
+        f"would turn out to have something wrong as well."
     )
 
 

@@ -42,8 +42,8 @@ class Filled:
     """A line with its state.
 
     codes: of the observations that speak of it; because: what the state rests on, in words; stage: where it is
-    answered while it is left, '' where it is asked in the schedule itself; asked: may it be answered there? by_field: does its
-    state rest on a field of the inspection, which no check and no verdict speaks of?
+    answered while it is left, '' where it is asked in the schedule itself; asked: may it be answered there? by_field:
+    does its state rest on a field of the inspection, which no check and no verdict speaks of?
     """
 
     key: str
@@ -157,7 +157,7 @@ def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) ->
         if not any(board.circuits for board in i.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
-    board_of = {c.id: b for b in i.boards for c in (*b.circuits, *b.rcds)}
+    board_of = {c.id: b for b in i.boards for c in b.circuits} | {r.id: b for b in i.boards for r in b.rcds}
 
     def value(thing: Any, field: str) -> Any:
         """What stands there; an N/A without its fact is nothing."""

@@ -43,8 +43,8 @@ def judge_ze(
 
     ze: Ze (Ω); earthing: 'TN-S', 'TN-C-S' or 'TT'; parallel_removed: the earthing conductor was
     disconnected from everything parallel for the measurement; limit_ohm: another declared maximum than the usual one;
-    rcd_ma: on TT, the least sensitive RCD the electrode serves (mA); loops_within: are the loops that were measured within
-    their limits, None where none was. Raises ValueError for another arrangement.
+    rcd_ma: on TT, the least sensitive RCD the electrode serves (mA); loops_within: are the loops that were measured
+    within their limits, None where none was. Raises ValueError for another arrangement.
     """
     source = "BS 7671 643.7.3.201, declared maxima · rules 3.1 to 3.3"
     if earthing == "TT":
@@ -101,9 +101,13 @@ def _graded(ze: Reading | None, earthing: str, limit: float, verdict: Verdict, l
     if ze is not None and (ze.value or 0.0) > LOST_SUPPLY_EARTH_OHM:
         return replace(
             verdict,
-            reason=f"{ze} Ω on {earthing}: the supply's earth may be lost. Or the installation is on an electrode in fact.",
-            next_step="Keep off live tests that drive current to earth. Call the network operator now. Then see where the "
-            "earthing conductor goes.",
+            reason=(
+                f"{ze} Ω on {earthing}: the supply's earth may be lost. Or the installation is on an electrode in fact."
+            ),
+            next_step=(
+                "Keep off live tests that drive current to earth. Call the network operator now. Then see "
+                "where the earthing conductor goes."
+            ),
         )
     if is_within_few_times(ze, limit) and loops_within:
         return replace(
@@ -336,7 +340,8 @@ def judge_zdb(
     """Hold the loop impedance at a board beside what leads to it (Ω), rules 3.1 and 3.3.
 
     before_ohm: Ze, or the feeding board's Zdb with what its distribution circuit adds (Ω); spread_ohm: its uncertainty;
-    before: its name; explained: is that circuit's own share known; retested: Zdb stood a retest on the high-current range;
+    before: its name; explained: is that circuit's own share known; retested: Zdb stood a retest on the high-current
+    range;
     loops_fail: circuits of the board are above their limits by it. With everything connected again parallel paths make
     Zdb lower, which is fine.
     """
@@ -350,7 +355,9 @@ def judge_zdb(
             reason=f"{zdb}: no earth reaches this board, where {shown}, leads to it.",
             source=source,
             limit=before_ohm,
-            next_step="Isolate and prove dead. Find the break in the way of the earth to this board. Restore, test again.",
+            next_step=(
+                "Isolate and prove dead. Find the break in the way of the earth to this board. Restore, test again."
+            ),
             observation="board-earth-poor",
         )
     if zdb.value is None or zdb.bound == "<":
@@ -567,8 +574,8 @@ def judge_tails_size(
 ) -> Verdict:
     """Hold the size of the tails (mm²) against the service fuse (A): In ≤ Iz, rule 3.7.
 
-    read_on: where the rating of the fuse was read; its carrier alone says little, and is asked about; demand_a: assessed
-    maximum demand (A), which moves what is only a size too small.
+    read_on: where the rating of the fuse was read; its carrier alone says little, and is asked about; demand_a:
+    assessed maximum demand (A), which moves what is only a size too small.
     """
     source = "BS 7671 433.1, appendix 4 · rule 3.7"
     try:

@@ -1,5 +1,5 @@
-"""An inspector who answers everything: what is suggested is recorded with its code or dismissed with a reason, questions are
-answered with no, defects get their words, missing tests become limitations with a reason.
+"""An inspector who answers everything: what is suggested is recorded with its code or dismissed with a reason,
+questions are answered with no, defects get their words, missing tests become limitations with a reason.
 
 What is left after it stands against a satisfactory result for a reason of its own; a home whose only findings are
 recommendations reads satisfactory. Used to leave exactly one thing unanswered, and see that it shows.
@@ -59,16 +59,19 @@ def _answer(document: Document, judgement: Judgement) -> bool:
             asked = next(one for one in judgement.coding if one.observation_id == item.observation_id)
             thing["answers"] = (thing.get("answers") or {}) | {q.fact: False for q in asked.questions}
         elif item.kind in ("question", "failing") and item.field:
-            _disagree(inspection, item.entity_id, item.field)
+            _disagree(inspection, item.entity_id, item.field, str(thing.get(item.field)))
     return str(document) != before
 
 
-def _disagree(inspection: Document, entity_id: str, field: str) -> None:
+def _disagree(inspection: Document, entity_id: str, field: str, reading: str) -> None:
     """Look again, and say that it is in order."""
     known = inspection.setdefault("overrulings", [])
     if not any((one["about_id"], one["field"]) == (entity_id, field) for one in known):
         known.append(
-            {"id": f"seen-{len(known)}", "about_id": entity_id, "field": field, "status": "pass", "reason": "Looked again"}
+            {
+                "id": f"seen-{len(known)}", "about_id": entity_id, "field": field, "status": "pass",
+                "reason": "Looked again", "of_reading": reading,
+            }
         )  # fmt: skip
 
 

@@ -1,4 +1,5 @@
-"""What a document says of a home, read from its plain text: the facts that move a code, apart from the rules that judge it.
+"""What a document says of a home, read from its plain text: the facts that move a code, apart from the rules that
+judge it.
 
 Used to tell the truth of simulated homes; nothing here asks the rules.
 """

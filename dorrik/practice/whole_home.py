@@ -27,8 +27,8 @@ class Cause:
 
     key: what it is in the catalogue, None for a slip of the inspector's, which is asked about and never coded; places:
     ids of the things it may be raised at; code: the mainstream view in its context; evidence: figures (entity, field)
-    each of which alone shows it; fields: for a slip, where it is to be asked about; context: what moves its code, by the
-    document as it was entered in the end.
+    each of which alone shows it; fields: for a slip, where it is to be asked about; context: what moves its code, by
+    the document as it was entered in the end.
     """
 
     name: str

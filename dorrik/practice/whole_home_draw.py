@@ -73,7 +73,7 @@ _LIFTS_THE_LOOP = frozenset(
 )
 
 
-def _loops_of_their_own(document: wh.Document, causes: list[wh.Cause]) -> list[wh.Cause]:
+def _loops_of_their_own(document: entered.Document, causes: list[wh.Cause]) -> list[wh.Cause]:
     """Loops that would be above their limit with a Ze at its declared maximum too: they speak for themselves (the first
     principle). What is near that is left to either."""
     i = document["inspection"]
@@ -93,7 +93,7 @@ def _loops_of_their_own(document: wh.Document, causes: list[wh.Cause]) -> list[w
             figure = (circuit["id"], "zs_ohm")
             known = () if own + most <= 1.15 * limit + 0.06 * zs else (figure,)
 
-            def context(d: wh.Document, place: str = circuit["id"]) -> tuple[str, ...]:
+            def context(d: entered.Document, place: str = circuit["id"]) -> tuple[str, ...]:
                 there, own = entered.circuit_of(d, place)
                 safe = entered.protected(d, there, own) and entered.loop_as_calculated(there, own)
                 return ("working RCD, loop as calculated",) if safe else ()
@@ -133,7 +133,7 @@ def draw_sound_old(seed: int) -> wh.WholeHome:
     return wh.WholeHome(seed, "sound old home", document, ())
 
 
-def _as_its_day_asked(document: wh.Document) -> None:
+def _as_its_day_asked(document: entered.Document) -> None:
     for circuit in wh.board(document)["circuits"]:
         circuit.pop("outdoors", None)
         if circuit.get("bathroom"):

@@ -3,7 +3,8 @@
 import random
 from dataclasses import dataclass
 
-from dorrik.practice.whole_home import Cause, Document
+from dorrik.practice.entered import Document
+from dorrik.practice.whole_home import Cause
 
 #: Figures that may be missing at a circuit, and what may stand in their place.
 _PARTS = (

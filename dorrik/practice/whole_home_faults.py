@@ -8,10 +8,11 @@ from typing import Any
 
 from dorrik.core import board_checks
 from dorrik.practice import entered
+from dorrik.practice.entered import Document
 from dorrik.practice.home import Circuit, Leak, Link, Load, Surge
 from dorrik.practice.radial_circuit import RadialCircuit
 from dorrik.practice.ring_circuit import CONDUCTORS, Break, LooseJoint, MissingCpc, Reversed
-from dorrik.practice.whole_home import Document, Draft, board, circuit_of, wire_without_cpc
+from dorrik.practice.whole_home import Draft, board, circuit_of, wire_without_cpc
 
 Fault = Callable[[Draft], bool]
 
@@ -440,7 +441,8 @@ _OWN_RCD = {
 
 
 def charge_point(draft: Draft) -> bool:
-    """A vehicle charge point: without an RCD of its own that was looked for, or outdoors without a guard of the neutral."""
+    """A vehicle charge point: without an RCD of its own that was looked for, or outdoors without a guard of the
+    neutral."""
     if not _once(draft, "charge point") or draft.said & {"earth lost", "rcds", "board earth"}:
         return False
     tt = draft.home.supply.earthing == "TT"

@@ -40,7 +40,8 @@ def _type(spec: FieldSpec) -> Any:
         case "text":
             return String(spec.max_length) if spec.max_length <= IN_ROW else Text()
         case "choice":
-            return String(60)
+            # Of 256 bytes and more a column is stored beside its row where that would be too long.
+            return String(64)
         case "reading":
             return String(MAX_LENGTH)
         case "number":

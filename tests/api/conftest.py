@@ -109,8 +109,22 @@ def ready(inspector: Inspector) -> Callable[[], str]:
             "reference": f"T-{new_id()[-8:]}", "client_name": "Harbour Trust", "property_address": "1 Lookout Row",
             "inspected_on": "2026-11-03", "extent": "All of it", "declared_outcome": "satisfactory", "next_years": 5,
         }  # fmt: skip
+        # Everything that a satisfactory report speaks of was tested.
+        origin = {
+            "earthing": "TN-C-S", "ze_ohm": "0.19", "ze_parallel_removed": True, "pscc_ka": "1.24", "pefc_ka": "1.19",
+            "supply_polarity": "correct",
+        }  # fmt: skip
+        fields |= origin
         inspector.send(inspection, *(inspector.change("inspection", inspection, f, v) for f, v in fields.items()))
-        inspector.board(inspection)
+        board, circuit = inspector.board(inspection)
+        tested = {
+            "r1_r2_ohm": "0.12", "insulation_lne_mohm": "460", "polarity": "correct", "zs_ohm": "0.31",
+        }  # fmt: skip
+        inspector.send(
+            inspection,
+            inspector.change("board", board, "zdb_ohm", "0.19"),
+            *(inspector.change("circuit", circuit, f, v) for f, v in tested.items()),
+        )
         return inspection
 
     return make

@@ -91,14 +91,14 @@ def test_a_refused_suggestion_counts_only_with_its_reason(inspector):
     low = inspector.change("circuit", circuit, "insulation_lne_mohm", "0.4")
     before = inspector.send(inspection, low)["judgement"]
     (suggestion,) = [s for s in before["suggested"] if s["key"] == "insulation-below-minimum"]
-    assert "1 failing" in before["outcome_says"]
+    assert "1 suggestion not answered" in before["outcome_says"]
     about = {"about_id": suggestion["entity_id"], "catalogue_key": suggestion["key"]}
     refusal = inspector.add(inspection, "declined", "inspection", inspection, **about)
-    assert "1 failing" in judgement(inspector, inspection)["outcome_says"]
+    assert "1 suggestion not answered" in judgement(inspector, inspection)["outcome_says"]
     why = inspector.change("declined", refusal, "reason", "A neon was left in")
     after = inspector.send(inspection, why)["judgement"]
     assert next(s for s in after["suggested"] if s["key"] == suggestion["key"])["declined"] == "A neon was left in"
-    assert "failing" not in after["outcome_says"]
+    assert "suggestion" not in after["outcome_says"]
 
 
 def test_a_notice_of_danger_says_what_was_told_and_is_of_c1_alone(inspector):

@@ -63,4 +63,4 @@ def test_a_sample_grows_with_what_is_found(inspector):
     )
     assert len(found["sampling"]["planned"]) == 6
     assert first not in found["sampling"]["left"]
-    assert "1 of 12 points were opened and 1 had a defect" in found["sampling"]["says"]
+    assert "1 of the 3 points drawn from 12 were opened, 2 were not and 1 had a defect" in found["sampling"]["says"]

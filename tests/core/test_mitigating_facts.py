@@ -1,5 +1,5 @@
-"""Every fact that lowers a code, refuted, gives the code back (the fourth principle). The facts are read off the catalogue: a
-new one without its home here fails."""
+"""Every fact that lowers a code, refuted, gives the code back (the fourth principle). The facts are read off the
+catalogue: a new one without its home here fails."""
 
 import copy
 
@@ -13,7 +13,10 @@ from dorrik.core.topics.facts import FACTS
 from tests.core.whole_homes import ORIGIN, RCD, board, circuit, points, ring
 
 LOWERING = {
-    (key, fact.fact) for key, entry in entries().items() for fact in entry.facts if WEIGHT[fact.code] < WEIGHT[entry.code]
+    (key, fact.fact)
+    for key, entry in entries().items()
+    for fact in entry.facts
+    if WEIGHT[fact.code] < WEIGHT[entry.code]
 }
 
 
@@ -65,10 +68,17 @@ LAMP = {"kind": "light", "front": "insulating", "line_cpc_ohm": "OL"}
 #: Entry and fact: a home in which the fact is so, what the observation is about, and everything that refutes it.
 HOMES = {
     ("ze-above-maximum", "loops-within"): (
-        document(board(circuit(1, "Cooker", zs_ohm="0.80", r1_r2_ohm="0.20"), zdb_ohm="0.60"), ze_ohm="0.60", pefc_ka="0.38"),
+        document(
+            board(circuit(1, "Cooker", zs_ohm="0.80", r1_r2_ohm="0.20"), zdb_ohm="0.60"), ze_ohm="0.60", pefc_ka="0.38"
+        ),
         "i",
-        (on_circuit(zs_ohm="3.10"), on_circuit(zs_ohm="OL"), on_circuit(zs_ohm=None), on_origin(ze_ohm="0.75"),
-         on_origin(ze_ohm="OL")),
+        (
+            on_circuit(zs_ohm="3.10"),
+            on_circuit(zs_ohm="OL"),
+            on_circuit(zs_ohm=None),
+            on_origin(ze_ohm="0.75"),
+            on_origin(ze_ohm="OL"),
+        ),
     ),
     ("combustible-enclosure", "elsewhere"): (
         document(board(circuit(1, "Cooker", **RCD), only_way_out=False)),
@@ -76,10 +86,16 @@ HOMES = {
         (on_board(only_way_out=True), on_board(checks=[{"id": "k", "item": "heat", "state": "not good"}])),
     ),
     ("breaker-too-large", "fused-downstream"): (
-        document(board(circuit(1, "Heater", device_rating_a=32, one_fused_load=True, load_fuse_a=13, cable_method="103"))),
+        document(
+            board(circuit(1, "Heater", device_rating_a=32, one_fused_load=True, load_fuse_a=13, cable_method="103"))
+        ),
         "c1",
-        (on_circuit(load_fuse_a=None), on_circuit(load_fuse_a=30), on_circuit(one_fused_load=False),
-         on_circuit(one_fused_load=None)),
+        (
+            on_circuit(load_fuse_a=None),
+            on_circuit(load_fuse_a=30),
+            on_circuit(one_fused_load=False),
+            on_circuit(one_fused_load=None),
+        ),
     ),
     ("rcd-trips-on-test", "loop-tests-alone"): (
         document(board(circuit(1, "Cooker", zs_not_possible="RCD trips on the test", rcd_half="correct", **RCD))),
@@ -92,49 +108,106 @@ HOMES = {
         (on_origin(storey="house or ground floor"),),
     ),
     ("rcd-missing-bathroom", "supplementary-proved"): (
-        document(board(circuit(1, "Bath", "lighting", supplementary_bonding="present",
-                               points=points(WET | {"supplementary_ohm": "0.20"}), **BATH))),
+        document(
+            board(
+                circuit(
+                    1,
+                    "Bath",
+                    "lighting",
+                    supplementary_bonding="present",
+                    points=points(WET | {"supplementary_ohm": "0.20"}),
+                    **BATH,
+                )
+            )
+        ),
         "c1",
-        (on_point(supplementary_ohm="900"), on_point(supplementary_ohm="OL"), on_point(supplementary_ohm="1.80"),
-         on_circuit(supplementary_bonding="missing", points=points(WET))),
+        (
+            on_point(supplementary_ohm="900"),
+            on_point(supplementary_ohm="OL"),
+            on_point(supplementary_ohm="1.80"),
+            on_circuit(supplementary_bonding="missing", points=points(WET)),
+        ),
     ),
     ("ring-open", "device-lowered"): (
         document(board(ring(1, rn_ohm="OL", device_rating_a=20, **RCD))),
         "c1",
-        (on_circuit(device_rating_a=32), on_circuit(cable_method="103"), on_circuit(r2_ohm="OL"),
-         on_circuit(r2_ohm="OL", zs_ohm="9", r1_r2_ohm="0.4"), on_circuit(device_rating_a=None)),
+        (
+            on_circuit(device_rating_a=32),
+            on_circuit(cable_method="103"),
+            on_circuit(r2_ohm="OL"),
+            on_circuit(r2_ohm="OL", zs_ohm="9", r1_r2_ohm="0.4"),
+            on_circuit(device_rating_a=None),
+        ),
     ),
     ("ring-cpc-high", "small-excess"): (
         # 0.46 × 1.63 to 1.67: 0.75 to 0.77 Ω, tolerance 0.06 Ω, twice that 0.12 Ω.
-        document(board(ring(1, r2_ohm="0.86", r1_r2_ohm="0.33", points=points({"line_cpc_ohm": "0.33"},
-                                                                             {"line_cpc_ohm": "0.32"}), **RCD))),
+        document(
+            board(
+                ring(
+                    1,
+                    r2_ohm="0.86",
+                    r1_r2_ohm="0.33",
+                    points=points({"line_cpc_ohm": "0.33"}, {"line_cpc_ohm": "0.32"}),
+                    **RCD,
+                )
+            )
+        ),
         "c1",
-        (on_circuit(r2_ohm="1.20"), on_point(line_cpc_ohm="OL"), on_point(no_cpc=True), on_point(line_cpc_ohm=None),
-         on_circuit(points=[])),
+        (
+            on_circuit(r2_ohm="1.20"),
+            on_point(line_cpc_ohm="OL"),
+            on_point(no_cpc=True),
+            on_point(line_cpc_ohm=None),
+            on_circuit(points=[]),
+        ),
     ),
     ("no-cpc-at-point", "insulating-front"): (
         document(board(circuit(1, "Lights", "lighting", points=points(LAMP), **RCD))),
         "p0",
-        (on_point(front="metal"), on_point(kind="socket"), on_point(kind="fused unit"), on_point(kind="cooker outlet"),
-         on_point(kind="shower", class_ii=True), on_point(kind="fixed equipment"), on_circuit(appliance="boiler")),
+        (
+            on_point(front="metal"),
+            on_point(kind="socket"),
+            on_point(kind="fused unit"),
+            on_point(kind="cooker outlet"),
+            on_point(kind="shower", class_ii=True),
+            on_point(kind="fixed equipment"),
+            on_circuit(appliance="boiler"),
+        ),
     ),
     ("insulation-low", "every-circuit-sound"): (
         document(board(circuit(1, "A", insulation_lne_mohm="40"), insulation_lne_mohm="1.5")),
         "b",
-        (on_circuit(insulation_lne_mohm="1.2"), on_circuit(insulation_lne_mohm=None), on_circuit(insulation_lne_mohm="LIM")),
+        (
+            on_circuit(insulation_lne_mohm="1.2"),
+            on_circuit(insulation_lne_mohm=None),
+            on_circuit(insulation_lne_mohm="LIM"),
+        ),
     ),
     ("zs-above-limit", "rcd-for-fault"): (
         document(board(circuit(1, "Cooker", **HIGH, **RCD), zdb_ohm="0.21")),
         "c1",
-        (*NO_RCD, on_circuit(r1_r2_ohm="1.20"), on_circuit(r1_r2_ohm=None), on_board(zdb_ohm=None),
-         on_circuit(load="vehicle", rcd_kind="AC"), on_board(earthing="own electrode")),
+        (
+            *NO_RCD,
+            on_circuit(r1_r2_ohm="1.20"),
+            on_circuit(r1_r2_ohm=None),
+            on_board(zdb_ohm=None),
+            on_circuit(load="vehicle", rcd_kind="AC"),
+            on_board(earthing="own electrode"),
+        ),
     ),
     ("supplementary-bonding-missing", "rcd-and-main-bond"): (
         document(board(circuit(1, "Bath", "lighting", points=points(WET), **BATH, **RCD)), bonds=WATER),
         "p0",
-        (*NO_RCD, on_circuit(rcd_delay="S"), on_circuit(rcd_rated_ma=100), on_bond(at_pipe_ohm="0.60"),
-         on_bond(at_pipe_ohm="OL"), on_bond(at_pipe_ohm=None), on_bond(state="missing"), on_bond(at_clamp_ohm="0.00",
-                                                                                            at_pipe_ohm="0.04")),
+        (
+            *NO_RCD,
+            on_circuit(rcd_delay="S"),
+            on_circuit(rcd_rated_ma=100),
+            on_bond(at_pipe_ohm="0.60"),
+            on_bond(at_pipe_ohm="OL"),
+            on_bond(at_pipe_ohm=None),
+            on_bond(state="missing"),
+            on_bond(at_clamp_ohm="0.00", at_pipe_ohm="0.04"),
+        ),
     ),
     ("tails-undersized", "tails-one-size"): (
         document(board(circuit(1, "A", **RCD)), tails_mm2=16, service_fuse_a=100, maximum_demand_a=92),
@@ -142,13 +215,22 @@ HOMES = {
         (on_origin(tails_mm2=10), on_origin(service_fuse_a=None)),
     ),
     ("rcd-missing-vehicle", "charger-shared"): (
-        document(board(circuit(1, "Charger", load="vehicle", dc_detection=True, rcd_kind="A", rcd_group="1", **RCD),
-                       circuit(2, "Other", rcd_group="1", rcd_kind="A", **RCD))),
+        document(
+            board(
+                circuit(1, "Charger", load="vehicle", dc_detection=True, rcd_kind="A", rcd_group="1", **RCD),
+                circuit(2, "Other", rcd_group="1", rcd_kind="A", **RCD),
+            )
+        ),
         "c1",
-        tuple(lambda home, change=change: [change(home), home["inspection"]["boards"][0]["circuits"].pop(1)]
-              for change in NO_RCD) + (on_circuit(rcd_delay="S", rcd_group=None),),
+        (
+            *tuple(
+                lambda home, change=change: [change(home), home["inspection"]["boards"][0]["circuits"].pop(1)]
+                for change in NO_RCD
+            ),
+            on_circuit(rcd_delay="S", rcd_group=None),
+        ),
     ),
-}  # fmt: skip
+}
 #: Facts that only eyes can tell: they lower by an answer, and not by anything else.
 EYES = {(key, fact) for key, fact in LOWERING if fact not in FACTS}
 
@@ -156,7 +238,14 @@ EYES = {(key, fact) for key, fact in LOWERING if fact not in FACTS}
 def coded(home, key, about, **answers):
     """The code of an entry recorded there."""
     found = copy.deepcopy(home)
-    one = {"id": "o", "about_id": about, "text": "x", "code": entries()[key].code, "catalogue_key": key, "answers": answers}
+    one = {
+        "id": "o",
+        "about_id": about,
+        "text": "x",
+        "code": entries()[key].code,
+        "catalogue_key": key,
+        "answers": answers,
+    }
     found["inspection"]["observations"] = [one | ({} if answers else {"answers": None})]
     return judge(parse(found)).coding[0].code
 

@@ -58,7 +58,8 @@ def test_design_current_against_the_device(design, status):
 
 @pytest.mark.parametrize(
     ("ze", "zdb", "status"),
-    # Above it by more than max(0.15 Ω, 50 %) a retest is asked for; by more than 0.5 Ω it is a cause of its own (rule 3.1).
+    # Above it by more than max(0.15 Ω, 50 %) a retest is asked for; by more than 0.5 Ω it is a cause of its own (rule
+    # 3.1).
     [
         (0.30, "0.12", "pass"), (0.20, "0.22", "pass"), (0.20, "0.34", "pass"), (0.20, "0.55", "attention"),
         (0.60, "0.85", "pass"), (0.20, "0.75", "fail"), (0.20, "OL", "fail"), (0.20, "0.00", "attention"),

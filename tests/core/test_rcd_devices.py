@@ -40,8 +40,10 @@ def test_one_device_is_judged_once_for_all_that_is_behind_it():
         ({"standard": "BS 4293", "trip_ms": "240"}, {"rcd-slow": "C2"}),  # the older standard asks for 200 ms
         # 100 ms marked: 200 + 50 = 250 ms at least, 200 + 100 = 300 ms at most.
         ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "280"}, {"rcd-missing-hidden": "C3"}),
-        ({"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "320"},
-         {"rcd-slow": "C2", "rcd-missing-hidden": "C3"}),
+        (
+            {"standard": "BS 4293", "delay": "S", "delay_ms": 100, "trip_ms": "320"},
+            {"rcd-slow": "C2", "rcd-missing-hidden": "C3"},
+        ),
     ],
 )
 def test_what_a_device_shows(fields, raised):

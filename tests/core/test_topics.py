@@ -111,7 +111,8 @@ def test_the_varistor_test_asks_for_its_marking():
          "attention", None),
         # Line to neutral near nothing is a load before it is damage.
         ("c2", {"insulation_ln_mohm": "0.01"}, "insulation_ln_mohm", "attention", None),
-        # Beside a sound L+N–E a low line to neutral is a question first; still low with every load off it fails (rule 6.4).
+        # Beside a sound L+N–E a low line to neutral is a question first; still low with every load off it fails (rule
+        # 6.4).
         ("c2", {"insulation_ln_mohm": "0.50"}, "insulation_ln_mohm", "attention", None),
         ("c2", {"insulation_ln_mohm": "0.50", "loads_removed": True}, "insulation_ln_mohm", "fail",
          "insulation-below-minimum"),
@@ -375,8 +376,13 @@ def test_a_long_ring_is_pointed_out():
 @pytest.mark.parametrize(
     ("method", "told"),
     # 2.5 mm²: 20 A first, since the way of the cable is rarely seen whole; method C seen all along allows 25 A (27 A).
-    [("102", "at most 20 A"), ("not known", "at most 20 A"), (None, "at most 20 A"), ("C", "allows 25 A"),
-     ("103", "at most 10 A")],
+    [
+        ("102", "at most 20 A"),
+        ("not known", "at most 20 A"),
+        (None, "at most 20 A"),
+        ("C", "allows 25 A"),
+        ("103", "at most 10 A"),
+    ],
 )
 def test_an_open_ring_gets_the_rating_that_its_cable_allows(method, told):
     home = spoilt("c1", rn_ohm="OL", cable_method=method)

@@ -1,5 +1,5 @@
-"""Homes made worse in one place never read better (the five principles), whatever else is wrong with them: over random whole
-homes as an inspector entered them, and as he answered them."""
+"""Homes made worse in one place never read better (the five principles), whatever else is wrong with them: over
+random whole homes as an inspector entered them, and as he answered them."""
 
 import random
 
@@ -83,7 +83,11 @@ HELD_AGAINST = ("r1_r2_ohm", "long_lead_r2_ohm", "zdb_ohm", "ze_ohm", "r1_ohm", 
 def test_nothing_that_makes_a_home_worse_makes_it_satisfactory(kind, seed):
     document, chance = home(seed), random.Random(seed)
     before = judged(document)
+    asked = {note.entity_id for note in before.notes if note.verdict.asks}
     for worse in some(kind(document, chance), chance):
+        # What cannot be is asked about; a reading there that can be answers the question, even if it is a higher one.
+        if worse.entity_id in asked:
+            continue
         after = judged(worse.of(document))
         if before.outcome != "satisfactory":
             assert after.outcome != "satisfactory", (seed, worse, before.outcome_says)

@@ -1,5 +1,5 @@
-"""Ways to make a whole home worse in one place, read off the declared fields, so that a new field is among them by being
-there."""
+"""Ways to make a whole home worse in one place, read off the declared fields, so that a new field is among them by
+being there."""
 
 import copy
 import random

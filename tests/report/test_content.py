@@ -142,7 +142,12 @@ def test_a_draft_and_a_correction():
 
 
 def test_bonds_overrulings_samples_and_corrections_are_said():
-    home = spoilt("c2", zs_ohm="2.10", points=[{"id": f"p{i}", "opened": i < 3, "kind": "socket"} for i in range(9)])
+    home = spoilt(
+        "c2",
+        zs_ohm="2.10",
+        r1_r2_ohm="1.90",
+        points=[{"id": f"p{i}", "opened": i < 3, "kind": "socket"} for i in range(9)],
+    )
     home["inspection"] |= {
         "bonds": [{"id": "w", "service": "water", "state": "present", "csa_mm2": 10, "at_pipe_ohm": "0.02"}],
         "overrulings": [{"id": "v", "about_id": "c2", "field": "zs_ohm", "status": "pass", "reason": "Wrong socket."}],
@@ -155,7 +160,7 @@ def test_bonds_overrulings_samples_and_corrections_are_said():
         {"service": "water", "state": "present", "size": "10 mm²", "at_clamp": "–", "at_pipe": "0.02 Ω"}
     ]
     assert "Wrong socket." in data["overrulings"][0] and "above the device's limit" in data["overrulings"][0]
-    assert data["sampling"].startswith("3 of 9 points were opened and 0 had a defect.")
+    assert data["sampling"].startswith("3 of the 9 points drawn from 9 were opened, 6 were not and 0 had a defect.")
     assert data["corrections"] == ["conductors, 2.5, milliohm_per_m: 7.4 (maker's sheet)"]
 
 

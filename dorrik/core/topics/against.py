@@ -1,4 +1,5 @@
-"""What stands against “satisfactory”: one list for outcome, readiness and report (the fifth principle, rules 13.1, 13.5).
+"""What stands against “satisfactory”: one list for outcome, readiness and report (the fifth principle, rules 13.1,
+13.5).
 
 Satisfactory speaks of everything. While anything is on this list the outcome says what is missing.
 """
@@ -38,8 +39,8 @@ KINDS: dict[Kind, tuple[str, str]] = {
 class Against:
     """One thing that stands against a satisfactory result.
 
-    kind: what it is; says: in words; stage: where it is answered; entity, entity_id, field: what it speaks of; observation_id:
-    the observation that it is about, '' for none.
+    kind: what it is; says: in words; stage: where it is answered; entity, entity_id, field: what it speaks of;
+    observation_id: the observation that it is about, '' for none.
     """
 
     kind: Kind
@@ -221,7 +222,13 @@ def _questions(
     for asked in coding:
         observation = observations[asked.observation_id]
         # Who gives a reason for a code has answered what would move it.
-        if observation.code in UNSATISFACTORY or observation.code_reason or observation.made_good:
+        if not observation.code or observation.code in UNSATISFACTORY:
+            continue
+        if observation.code_reason or observation.made_good:
+            continue
+        if asked.code in UNSATISFACTORY:
+            says = f"“{(observation.text or '')[:60]}” is {observation.code}: what is known leads to {asked.code}. Why?"
+            yield _of_observation("question", says, observation)
             continue
         for question in asked.questions:
             if question.code in UNSATISFACTORY:

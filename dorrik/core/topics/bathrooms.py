@@ -66,7 +66,8 @@ def judge_place(point: Point) -> Verdict | None:
 
 
 def _supplementary(context: Context, circuit: Circuit | None, point: Point) -> Verdict:
-    """R ≤ 50/Ia, by the largest device whose circuit enters the room, or IΔn where a working RCD is relied on for all."""
+    """R ≤ 50/Ia, by the largest device whose circuit enters the room, or IΔn where a working RCD is relied on for
+    all."""
     circuits = circuits_of_bathroom(context, point)
     if circuit is None and not circuits:
         current: float | str = "Its circuit is not known yet: link it."

@@ -81,7 +81,9 @@ def _exported(context: Context, board: Board) -> Iterator[Note]:
         reason="The earth of a TN-C-S supply is taken to an outbuilding with metal services"
         + (", which are bonded there." if bonded else ", which are not bonded there."),
         source="BS 7671 411.3.1.2, 542.1.3 · rule 3.2",
-        next_step="See that the bond there has the size of the supply's table, or give the outbuilding an electrode and RCDs.",
+        next_step=(
+            "See that the bond there has the size of the supply's table, or give the outbuilding an electrode and RCDs."
+        ),
         observation="earth-exported",
     )
     yield Note("board", board.id, "extraneous", f"{board.name or 'Board'}: earth of the supply", verdict)

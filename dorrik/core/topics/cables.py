@@ -1,6 +1,7 @@
 """Cable against device, and voltage drop (rules 9.1, 9.2, 9.4)."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from dorrik.core import overload
 from dorrik.core.inspection import Circuit
@@ -24,7 +25,7 @@ def notes(context: Context) -> Iterator[Note]:
                 offers=(set_field("circuit", circuit.id, "one_fused_load", False, "It feeds more than one"),),
             )  # fmt: skip
         if circuit.device_standard and circuit.device_rating_a:
-            yield from _overload(circuit, cable, circuit.device_standard, circuit.device_rating_a)
+            yield from _overload(circuit, _governing(circuit, cable), circuit.device_standard, circuit.device_rating_a)
         if circuit.cable_length_m and circuit.design_current_a:
             verdict = overload.judge_voltage_drop(
                 cable.csa_mm2,
@@ -33,9 +34,20 @@ def notes(context: Context) -> Iterator[Note]:
                 lighting=circuit.serves == "lighting",
                 cable_type=cable.type,
                 ring=circuit.form == "ring",
+                spread=circuit.form == "radial" and (circuit.served or 0) > 1,
             )
             if verdict.status != "unknown":
                 yield Note("circuit", circuit.id, "design_current_a", f"{name_of(circuit)}: voltage drop", verdict)
+
+
+def _governing(circuit: Circuit, cable: overload.Cable) -> overload.Cable:
+    """Of two sizes in one circuit the smallest that the device protects alone (rule 9.2); an unfused branch of a ring
+    to one socket or fused unit is sound in the size of the ring's own legs (appendix 15)."""
+    second = circuit.second_csa_mm2
+    branch = circuit.form == "ring" and circuit.second_at == "branch" and (second or 0.0) >= overload.RING_LEAST_MM2
+    if second is None or second >= cable.csa_mm2 or branch:
+        return cable
+    return replace(cable, csa_mm2=second)
 
 
 def _lone_fused_unit(circuit: Circuit) -> bool:

@@ -171,8 +171,8 @@ class Context:
         return {circuit_id: min(each) for circuit_id, each in rated if each}
 
     def served_rcd_ma(self, boards: Iterable[Board]) -> float | None:
-        """The largest IΔn that the electrode of some boards has to serve (mA): of each circuit's devices the nearest, of those
-        that were not found wanting (rules 3.2, 7.2)."""
+        """The largest IΔn that the electrode of some boards has to serve (mA): of each circuit's devices the nearest,
+        of those that were not found wanting (rules 3.2, 7.2)."""
         ids = {board.id for board in boards}
         found = []
         for board, circuit in self.circuits:

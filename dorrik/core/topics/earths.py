@@ -133,7 +133,8 @@ def _asked(point: Point) -> Verdict:
 
 
 def _whole(circuit: Circuit, board: Board) -> Verdict:
-    """A circuit wired without a cpc: what is on it decides, and a notice excuses nothing that needs an earth (rule 5.2)."""
+    """A circuit wired without a cpc: what is on it decides, and a notice excuses nothing that needs an earth (rule
+    5.2)."""
     named = point_names(circuit)
     needed = [name for name, point in named.items() if needs_earth(circuit, point)]
     asked = [name for name, point in named.items() if needs_earth(circuit, point) is None]
@@ -144,8 +145,10 @@ def _whole(circuit: Circuit, board: Board) -> Verdict:
             status="fail",
             reason=f"The circuit has no cpc{on_it}.",
             source=source,
-            next_step="Isolate and prove dead. Bring an earth to them, or replace them with class II or insulating ones. "
-            "Restore, test again.",
+            next_step=(
+                "Isolate and prove dead. Bring an earth to them, or replace them with class II or insulating "
+                "ones. Restore, test again."
+            ),
             observation="circuit-without-cpc",
         )
     known = bool(named) and not asked

@@ -5,12 +5,12 @@ A fact is true, false, or not known; what is not known is asked.
 
 from collections.abc import Callable, Mapping
 
-from dorrik.core import loop, overload, polarity, ring, supply
+from dorrik.core import loop, overload, polarity, supply
 from dorrik.core.check import GOOD, NOT_GOOD
 from dorrik.core.inspection import Board, Bond, Circuit, Point, Room
 from dorrik.core.readings import at_most
 from dorrik.core.record import record
-from dorrik.core.ring_ends import TOLERANCE
+from dorrik.core.ring_ends import LEAST_TOLERANCE_OHM, TOLERANCE
 from dorrik.core.room import BATH, OUTDOORS
 from dorrik.core.topics import loops, soundness
 from dorrik.core.topics.context import Context, cable_of, is_measured
@@ -18,8 +18,8 @@ from dorrik.core.topics.context import Context, cable_of, is_measured
 
 @record
 class Place:
-    """What a suggestion speaks of: its board, circuit, point, room and bonds, as far as it has them, and the circuits and
-    points it touches."""
+    """What a suggestion speaks of: its board, circuit, point, room and bonds, as far as it has them, and the circuits
+    and points it touches."""
 
     board: Board | None
     circuit: Circuit | None
@@ -52,7 +52,8 @@ def _loops_within(context: Context, place: Place) -> bool | None:
 
 
 def loops_within(context: Context) -> bool | None:
-    """Are the loops tested on the supply's earth within their devices' limits? None where none was tested (rule 3.1)."""
+    """Are the loops tested on the supply's earth within their devices' limits? None where none was tested (rule
+    3.1)."""
     seen = False
     for board, circuit in context.circuits:
         limit = context.zs_limit(board, circuit)
@@ -66,8 +67,8 @@ def loops_within(context: Context) -> bool | None:
 
 
 def _rcd_for_fault(context: Context, place: Place) -> bool | None:
-    """Does a working RCD give the fault protection of every circuit there, on TN, with a loop that is what Zdb + (R1+R2)
-    leads to? Nothing less lowers the code (rules 7.2, 8.1)."""
+    """Does a working RCD give the fault protection of every circuit there, on TN, with a loop that is what Zdb +
+    (R1+R2) leads to? Nothing less lowers the code (rules 7.2, 8.1)."""
     if not place.circuits:
         return False
     for board, circuit in place.circuits:
@@ -171,7 +172,7 @@ def _small_excess(context: Context, place: Place) -> bool | None:
     if circuit is None or analysis is None or analysis.expected_r2_ohm is None or circuit.r2_ohm is None:
         return False
     greatest = analysis.expected_r2_ohm[1]
-    allowed = max(ring.LEAST_TOLERANCE_OHM, TOLERANCE * greatest)
+    allowed = max(LEAST_TOLERANCE_OHM, TOLERANCE * greatest)
     if circuit.r2_ohm.value is None or circuit.r2_ohm.bound is not None:
         return False
     if circuit.r2_ohm.value - greatest >= 2 * allowed:
@@ -319,8 +320,8 @@ def _risen(context: Context, place: Place) -> bool | None:
 
 
 def _insulating_front(context: Context, place: Place) -> bool | None:
-    """Is what has no earth an insulating switch, lampholder or luminaire, at every point concerned? A cpc lost on a whole
-    circuit, a socket, a fused unit, an outlet or a class I appliance is never excused (rule 5.2)."""
+    """Is what has no earth an insulating switch, lampholder or luminaire, at every point concerned? A cpc lost on a
+    whole circuit, a socket, a fused unit, an outlet or a class I appliance is never excused (rule 5.2)."""
     points = place.points or ((place.point,) if place.point is not None else ())
     if not points:
         return False

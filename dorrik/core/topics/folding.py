@@ -100,8 +100,8 @@ def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
 
 
 def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
-    """Would the circuit's Zs be within its limit with a Ze as it should be? Its own share beyond Ze is what counts; with no
-    earth at the origin at all, what is measured and sound of the circuit itself."""
+    """Would the circuit's Zs be within its limit with a Ze as it should be? Its own share beyond Ze is what counts;
+    with no earth at the origin at all, what is measured and sound of the circuit itself."""
     board, circuit = place
     i, zs = context.inspection, circuit.zs_ohm
     limit = context.zs_limit(board, circuit)
@@ -121,7 +121,8 @@ def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
 
 
 def by_the_board(context: Context, notes: Sequence[Note]) -> Causes:
-    """The way of the earth to a board that is poor explains the loops behind it that would hold without it (rule 3.1)."""
+    """The way of the earth to a board that is poor explains the loops behind it that would hold without it (rule
+    3.1)."""
     poor = {n.entity_id: n for n in notes if n.field == "zdb_ohm" and n.verdict.observation == "board-earth-poor"}
     if not poor:
         return {}
@@ -160,7 +161,8 @@ def _holds_without(context: Context, cause: Note, place: tuple[Board, Circuit]) 
 
 
 def by_a_shared_neutral(context: Context, notes: Sequence[Note]) -> Causes:
-    """A neutral shared with a circuit of another device sends current past an RCD: that trips it, or the one before it."""
+    """A neutral shared with a circuit of another device sends current past an RCD: that trips it, or the one before
+    it."""
     links = [
         n for n in notes if n.field == "joined_by" and n.verdict.observation in ("shared-neutral", "rings-bridged")
     ]
@@ -364,7 +366,8 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
 
 
 def _fits_a_smaller(context: Context, place: tuple[Board, Circuit], notes: Sequence[Note]) -> bool:
-    """Would the loop be within the limit of a device that the cable may have, with earths before it as they should be?"""
+    """Would the loop be within the limit of a device that the cable may have, with earths before it as they should
+    be?"""
     board, circuit = place
     measured = circuit.zs_ohm if is_measured(circuit.zs_ohm) else None
     cable, zs = cable_of(circuit), measured or loop.calculated(board.zdb_ohm, r1_r2(circuit))

@@ -61,7 +61,8 @@ def r1_r2(circuit: Circuit) -> Reading | None:
 
 
 def measured_share(circuit: Circuit) -> Reading | None:
-    """R1+R2 as measured, or R2 by long lead alone: with a joint that fails in it the cable's ratio says nothing of R1."""
+    """R1+R2 as measured, or R2 by long lead alone: with a joint that fails in it the cable's ratio says nothing of
+    R1."""
     return circuit.r1_r2_ohm if is_measured(circuit.r1_r2_ohm) else circuit.long_lead_r2_ohm
 
 
@@ -88,8 +89,8 @@ def r1_r2_so_far(circuit: Circuit) -> Reading | None:
 
 
 def judge(context: Context, board: Board, circuit: Circuit, zs: Reading) -> tuple[Verdict, Figure | None]:
-    """A circuit's Zs (Ω) by the earth of its board and what gives its fault protection, and the figure that it follows from:
-    an RCD that is relied on and does not work speaks for itself."""
+    """A circuit's Zs (Ω) by the earth of its board and what gives its fault protection, and the figure that it
+    follows from: an RCD that is relied on and does not work speaks for itself."""
     limit = context.zs_limit(board, circuit)
     by_device = limit if isinstance(limit, Verdict) else loop.judge_zs(zs, limit[0], context.house.zs_basis)
     if context.earth(board).tt:

@@ -16,10 +16,10 @@ class Action:
     """Something that a note offers, to be carried out in one tap.
 
     kind: 'set' a field to a value, 'observe' (raise the observation of the note), 'letter' to the network operator,
-    'hold' the job; entity, entity_id, field, value: of 'set'; key: of 'observe'.
+    that the operator was 'call'ed now, 'hold' the job; entity, entity_id, field, value: of 'set'; key: of 'observe'.
     """
 
-    kind: Literal["set", "observe", "letter", "hold"]
+    kind: Literal["set", "observe", "letter", "hold", "call"]
     label: str
     entity: str = ""
     entity_id: str = ""

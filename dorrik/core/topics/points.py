@@ -132,8 +132,8 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
 
 
 def expected_r2_ohm(circuit: Circuit) -> float | None:
-    """The most that R2 by long lead can read at a point of a circuit (Ω): a quarter of a ring's r2, else what the length of
-    its cpc leads to; None where neither is known (rule 4.7)."""
+    """The most that R2 by long lead can read at a point of a circuit (Ω): a quarter of a ring's r2, else what the
+    length of its cpc leads to; None where neither is known (rule 4.7)."""
     if circuit.form == "ring" and circuit.r2_ohm is not None and circuit.r2_ohm.value and not circuit.r2_ohm.bound:
         return circuit.r2_ohm.value / 4
     if not (circuit.cpc_csa_mm2 and circuit.cable_length_m):

@@ -134,7 +134,9 @@ def _unwanted(device: RcdDevice) -> Iterator[Note]:
             status="attention",
             reason="It trips at half its rated current: expect unwanted tripping.",
             source="BS EN 61008, ½ × IΔn · rules 8.1, 7.4",
-            next_step="Isolate. Disconnect the load side, restore, test again: leakage of the circuits adds to the test.",
+            next_step=(
+                "Isolate. Disconnect the load side, restore, test again: leakage of the circuits adds to the test."
+            ),
             observation="rcd-trips-on-test",
         )
         yield _note(device, "half", f"{device.name}: at ½ × IΔn", verdict, "leakage_ma" if leaks else None)

@@ -27,7 +27,8 @@ class Proof:
 
 
 def rcd_works(device: RcdDevice) -> Proof:
-    """Does a residual current device protect: of the right type for its loads, in time, working on its button? (8.1, 8.2)"""
+    """Does a residual current device protect: of the right type for its loads, in time, working on its button? (8.1,
+    8.2)"""
     name = device.name
     if device.standard == rcd.VOLTAGE_OPERATED:
         return Proof(False, f"{name} is voltage-operated, which is no RCD")
@@ -214,7 +215,8 @@ def _bathroom_points(context: Context, circuits: Sequence[tuple[Board, Circuit]]
 
 
 def fused_downstream(circuit: Circuit, capacity_a: float = inf) -> Proof:
-    """Does a fuse that was seen at the one load protect the cable? (rule 9.2) capacity_a: what the cable carries (A)."""
+    """Does a fuse that was seen at the one load protect the cable? (rule 9.2) capacity_a: what the cable carries
+    (A)."""
     if not circuit.one_fused_load:
         known = circuit.one_fused_load is False
         return Proof(False if known else None, "no fuse downstream was seen")
@@ -225,8 +227,8 @@ def fused_downstream(circuit: Circuit, capacity_a: float = inf) -> Proof:
 
 
 def feeds_class_i(circuit: Circuit) -> bool:
-    """Does a circuit feed what always needs an earth: sockets, a class I appliance, or fixed equipment that nobody found to
-    be class II? (rule 5.2)"""
+    """Does a circuit feed what always needs an earth: sockets, a class I appliance, or fixed equipment that nobody
+    found to be class II? (rule 5.2)"""
     if circuit.serves == "sockets" or circuit.outlet_with_socket or circuit.appliance in CLASS_I_APPLIANCES:
         return True
     return circuit.serves == "fixed" and not (circuit.points and all(is_class_ii(circuit, p) for p in circuit.points))
@@ -235,8 +237,8 @@ def feeds_class_i(circuit: Circuit) -> bool:
 def needs_earth(circuit: Circuit | None, point: Point) -> bool | None:
     """Does what stands at a point need an earth behind it? None where that was not entered (rule 5.2).
 
-    A socket, a fused unit, an outlet and a fixed class I appliance always do, however the plate is made; class II and an
-    insulating front excuse the thing itself alone.
+    A socket, a fused unit, an outlet and a fixed class I appliance always do, however the plate is made; class II and
+    an insulating front excuse the thing itself alone.
     """
     if point.kind in CLASS_I_KINDS or (circuit is not None and circuit.appliance in CLASS_I_APPLIANCES):
         return True

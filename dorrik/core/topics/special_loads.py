@@ -69,7 +69,8 @@ def _own_rcd(context: Context, circuit: Circuit) -> Verdict | None:
 
 
 def _broken_neutral(circuit: Circuit) -> Verdict | None:
-    """On the supply neutral's earth something guards against a broken neutral where a vehicle stands outdoors (722.411.4.1)."""
+    """On the supply neutral's earth something guards against a broken neutral where a vehicle stands outdoors
+    (722.411.4.1)."""
     source = "BS 7671 722.411.4.1 · rule 8.4"
     if circuit.vehicle_outdoors is None:
         return Verdict(
@@ -82,7 +83,9 @@ def _broken_neutral(circuit: Circuit) -> Verdict | None:
     if circuit.neutral_guard in (None, "not known"):
         return Verdict(
             status="unknown",
-            reason="The vehicle can stand outdoors on TN-C-S; what guards against a broken supply neutral was not entered.",
+            reason=(
+                "The vehicle can stand outdoors on TN-C-S; what guards against a broken supply neutral was not entered."
+            ),
             source=source,
             next_step="Look for an electrode of its own, or a device that watches the neutral.",
             asks=True,
@@ -99,7 +102,8 @@ def _broken_neutral(circuit: Circuit) -> Verdict | None:
 
 
 def _on_the_neutral(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
-    """Water and hook-ups outdoors on the earth of the supply's neutral (BS 7671 702, 708.411.4, 709.411.4 · rule 8.4)."""
+    """Water and hook-ups outdoors on the earth of the supply's neutral (BS 7671 702, 708.411.4, 709.411.4 · rule
+    8.4)."""
     if context.earth(board).arrangement != "TN-C-S" or circuit.earthed_by == "own electrode":
         return
     hook_up = circuit.appliance in HOOK_UPS
@@ -127,7 +131,8 @@ def _on_the_neutral(context: Context, board: Board, circuit: Circuit) -> Iterato
 
 
 def _both_ways(context: Context) -> Iterator[Note]:
-    """Devices through which current of the home's own source flows back are made for it (BS 7671 551, 530.3.201 · rule 8.4)."""
+    """Devices through which current of the home's own source flows back are made for it (BS 7671 551, 530.3.201 ·
+    rule 8.4)."""
     own = context.inspection.other_source not in (None, "none")
     fed = [(board, circuit) for board, circuit in context.circuits if circuit.load == "inverter"]
     if not own and not fed:

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Sequence
 from dorrik.core import classification
 from dorrik.core.catalogue import entries
 from dorrik.core.inspection import Inspection
+from dorrik.core.outcome import WEIGHT
 from dorrik.core.record import record
 from dorrik.core.topics import facts
 from dorrik.core.topics.context import Context, Note
@@ -73,19 +74,21 @@ def suggest(context: Context, notes: Iterable[Note], sums: Iterable[BoardSum]) -
                 touches=cause.touches,
                 because=cause.because,
                 recorded=places.recorded(cause),
-                declined=_declined(context.inspection, cause),
+                declined=_declined(context.inspection, cause, view.code),
             )
         )
     return tuple(found)
 
 
-def _declined(inspection: Inspection, cause: _Cause) -> str:
-    """Why a suggestion was refused; without a reason it was not."""
+def _declined(inspection: Inspection, cause: _Cause, code: str) -> str:
+    """Why a suggestion was dismissed; without a reason it was not, nor where it is more serious by now."""
     return next(
         (
             one.reason
             for one in inspection.declined
-            if one.reason and (one.catalogue_key, one.about_id) == (cause.key, cause.entity_id)
+            if one.reason
+            and (one.catalogue_key, one.about_id) == (cause.key, cause.entity_id)
+            and (one.code is None or WEIGHT[code] <= WEIGHT[one.code])
         ),
         "",
     )

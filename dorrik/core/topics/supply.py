@@ -12,6 +12,7 @@ from dorrik.core.verdict import Verdict
 
 LETTER = Action(kind="letter", label="Letter to the operator")
 HOLD = Action(kind="hold", label="Put on hold")
+CALLED = Action(kind="call", label="Operator called now")
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -20,7 +21,9 @@ def notes(context: Context) -> Iterator[Note]:
     if is_measured(i.ze_ohm):
         verdict = _ze(context)
         on_tn = i.earthing in supply.DECLARED_MAXIMUM_OHM and verdict.status == "fail"
-        yield Note("inspection", i.id, "ze_ohm", "Ze at the origin", verdict, offers=(LETTER, HOLD) if on_tn else ())
+        yield Note(
+            "inspection", i.id, "ze_ohm", "Ze at the origin", verdict, offers=_operator(context) if on_tn else ()
+        )
     yield from _fault_currents(context)
     yield from _written_otherwise(context)
     if i.tails_mm2 is not None and i.service_fuse_a is not None:
@@ -39,7 +42,7 @@ def notes(context: Context) -> Iterator[Note]:
             next_step="Keep off live tests. Tell the person in charge; call the network operator now.",
             observation="supply-polarity-reversed",
         )
-        yield Note("inspection", i.id, "supply_polarity", "Polarity of the supply", verdict, offers=(LETTER, HOLD))
+        yield Note("inspection", i.id, "supply_polarity", "Polarity of the supply", verdict, offers=_operator(context))
     if is_measured(i.leakage_ma):
         yield Note("inspection", i.id, "leakage_ma", "Leakage at the tails", _leakage(context))
     if i.tails_length_m is not None:
@@ -51,6 +54,11 @@ def notes(context: Context) -> Iterator[Note]:
         verdict_or_none = _zdb(context, board)
         if verdict_or_none is not None and verdict_or_none.status not in ("unknown", "pass"):
             yield Note("board", board.id, "zdb_ohm", f"{board.name or 'Board'}: Zdb", verdict_or_none)
+
+
+def _operator(context: Context) -> tuple[Action, ...]:
+    """What is offered where the network operator has to act; that it was called is offered until it was."""
+    return (LETTER, HOLD) if context.inspection.operator_called_at else (LETTER, HOLD, CALLED)
 
 
 def _ze(context: Context) -> Verdict:

@@ -11,6 +11,13 @@ export function useReference(): Schemas["Reference"] | undefined {
   }).data;
 }
 
+const NOTHING: readonly string[] = [];
+
+/** Kinds of things that an observation can be about. */
+export function useObservable(): readonly string[] {
+  return useReference()?.fields.observation?.about_entity?.choices ?? NOTHING;
+}
+
 export function useFieldSpec(kind: string, field: string): FieldSpec | undefined {
   return useReference()?.fields[kind]?.[field];
 }

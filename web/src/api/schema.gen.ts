@@ -1439,14 +1439,15 @@ export interface components {
         };
         /**
          * ActionOut
-         * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold'.
+         * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold', and that the
+         *     operator was called ('call').
          */
         ActionOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "set" | "observe" | "letter" | "hold";
+            kind: "set" | "observe" | "letter" | "hold" | "call";
             /** Label */
             label: string;
             /** Entity */
@@ -1459,6 +1460,32 @@ export interface components {
             value: unknown;
             /** Key */
             key: string;
+        };
+        /**
+         * AgainstOut
+         * @description One thing that stands against a satisfactory result; stage: where it is answered.
+         */
+        AgainstOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "code" | "suggested" | "marked" | "uncoded" | "test" | "failing" | "question";
+            /** Says */
+            says: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Observation Id */
+            observation_id: string;
         };
         /**
          * AgendaOut
@@ -2505,6 +2532,8 @@ export interface components {
             outcome_says: string;
             /** Outcome Because */
             outcome_because: string[];
+            /** Against */
+            against: components["schemas"]["AgainstOut"][];
             interval: components["schemas"]["IntervalOut"] | null;
             /** Duties */
             duties: components["schemas"]["DutyOut"][];
@@ -2833,6 +2862,8 @@ export interface components {
             actions: components["schemas"]["ActionOut"][];
             /** On Record */
             on_record: boolean;
+            /** Asks */
+            asks: boolean;
             overruled: components["schemas"]["OverruledOut"] | null;
         };
         /**
@@ -3441,6 +3472,8 @@ export interface components {
             drawn: number;
             /** Drawn Defective */
             drawn_defective: number;
+            /** Closed */
+            closed: number;
             /** Most */
             most: number | null;
             /** Beside */

@@ -2,6 +2,7 @@
 import { VisuallyHidden } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import type { Status } from "../api/client";
+import { useObservable } from "../api/reference";
 import { backspace, commit, draft as setDraft, focusOn, move, observe, same, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/open";
@@ -45,6 +46,8 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
     if (focused && document.activeElement !== input.current) input.current?.focus();
   }, [focused]);
 
+  const observable = useObservable();
+
   const text = typed ?? String(kept ?? "");
   const reasoning = text.toUpperCase().startsWith("LIM");
 
@@ -74,9 +77,7 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
     } else if (key === "o" || key === "O") {
       if (reasoning) return;
       stop();
-      if (place.kind === "inspection" || place.kind === "board" || place.kind === "circuit") {
-        observe({ kind: place.kind, id: place.id, field: place.field });
-      }
+      if (observable.includes(place.kind)) observe({ kind: place.kind, id: place.id, field: place.field });
     } else if (check) {
       if (key === "Backspace" || key === "Delete") {
         stop();

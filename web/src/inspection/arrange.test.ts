@@ -7,7 +7,7 @@ function note(id: string, field: string, standing: Status, title: string, more: 
   return {
     entity: "circuit", id, field, title, status: standing, reason: "", limit: null, margin: null, next_step: null,
     observation: null, source: "rule 7.1", stage: "live", standing, touches: [], because_of: null, actions: [],
-    on_record: false, overruled: null, ...more,
+    on_record: false, asks: false, overruled: null, ...more,
   }; // prettier-ignore
 }
 

@@ -25,6 +25,8 @@ interface Desk {
   /** The figures of the open screen in the order of the work. */
   order: Place[];
   observing: About | null;
+  /** What the open screen is about while no figure is in focus: the room that is walked round. */
+  around: { kind: Kind; id: string } | null;
   /** Figures that were filled in and left, the last one first: the margin speaks of them. */
   left: Place[];
   /** Notes that were waved on for now, as they read then. */
@@ -39,6 +41,7 @@ export const useDesk = create<Desk>(() => ({
   origin: null,
   order: [],
   observing: null,
+  around: null,
   left: [],
   waved: {},
   answered: {},
@@ -122,6 +125,20 @@ export function move(step: 1 | -1): void {
 export function observe(about: About): void {
   commit();
   set({ observing: about });
+}
+
+/** What the open screen is about as a whole. */
+export function setAround(around: Desk["around"]): void {
+  set({ around });
+}
+
+/** Record something of what the hands are at: the figure in focus, else what the screen is about, else the whole home.
+ *  kinds: those that an observation can be about. */
+export function observeHere(inspectionId: string, kinds: readonly string[]): void {
+  const { focus, around } = get();
+  if (focus && kinds.includes(focus.kind)) observe({ kind: focus.kind, id: focus.id, field: focus.field });
+  else if (around && kinds.includes(around.kind)) observe(around);
+  else observe({ kind: "inspection", id: inspectionId });
 }
 
 export function closeObservation(): void {

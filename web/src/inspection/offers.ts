@@ -23,9 +23,11 @@ export function carryOut(offer: Offer, note: Note, inspectionId: string): Destin
       // Live tests cannot go on: the job waits for the operator and a return visit.
       const at = (field: string) => ({ kind: "inspection" as const, id: inspectionId, field });
       setField(at("held_at"), new Date().toISOString());
-      const reason = `${note.reason} Live tests stopped, the network operator was called.`;
-      setField(at("held_reason"), reason.slice(0, 500));
+      setField(at("held_reason"), `${note.reason} Live tests stopped.`.slice(0, 500));
       return { stage: "brief" };
     }
+    case "call":
+      setField({ kind: "inspection", id: inspectionId, field: "operator_called_at" }, new Date().toISOString());
+      return null;
   }
 }

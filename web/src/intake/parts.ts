@@ -102,6 +102,6 @@ export function drawnBoards(model: Model): DrawnBoard[] {
         depth === 0 && withUnit(board.values.main_switch_a, "A"),
       ),
     ].filter(Boolean),
-    status: worst(model.judgement, (id, field) => id === board.id && field !== "insulation_lne_mohm"),
+    status: worst(model.judgement, (id) => id === board.id),
   }));
 }

@@ -101,11 +101,14 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
     setField(at("pairings"), Object.keys(next).length ? next : null);
   };
   const stamp = (field: string) => setField(at(field), v[field] ? null : now());
-  const proved = left
-    ? `Every pairing dead: ${left} of ${all.length} left`
-    : live.length
-      ? "Not dead"
-      : `All ${all.length} pairings dead`;
+  const loading = all.length === 0;
+  const proved = loading
+    ? "Every pairing dead"
+    : left
+      ? `Every pairing dead: ${left} of ${all.length} left`
+      : live.length
+        ? "Not dead"
+        : `All ${all.length} pairings dead`;
   return (
     <Box as="ol" listStyleType="none" borderTopWidth="2px" borderColor="ink">
       <Step
@@ -138,14 +141,14 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
           ]}
         />
       </Step>
-      <Step n={3} title={proved} done={left === 0 && !live.length} bad={live.length > 0}>
+      <Step n={3} title={proved} done={!loading && left === 0 && !live.length} bad={live.length > 0}>
         {live.length > 0 && (
           <Box role="alert" px="4" py="2.5" borderWidth="3px" borderColor="ink" borderRadius="lg" fontWeight="bold">
             Voltage at {live.join(", ")}. Keep off. Find the second supply or the wrong switch, isolate it, and begin
             again.
           </Box>
         )}
-        {wanted.length === 0 && <p>Which pairings there are to prove is listed as soon as the server has answered.</p>}
+        {wanted.length === 0 && <p>The list of pairings is still loading.</p>}
         <Pairings wanted={wanted} found={found} put={put} />
       </Step>
       <Step

@@ -35,12 +35,24 @@ export default function ObservationDialog({ about }: { about: About }) {
     (s) => s.key === raised?.key && (s.entity_id === about.id || s.touches.includes(about.id)),
   );
   const decides = useMay("decide");
-  const [code, setCode] = useState(String(before?.code ?? about.code ?? offer?.code ?? raised?.code ?? ""));
+  const [code, setCode] = useState(
+    String(before?.code ?? about.code ?? offer?.code ?? (raised ? startsWith(raised) : "")),
+  );
   const [reason, setReason] = useState(String(before?.code_reason ?? about.reason ?? offer?.moved ?? ""));
   const [onTheDay, setOnTheDay] = useState(before?.mended === true);
   const [asLeft, setAsLeft] = useState(String(before?.as_left ?? ""));
   const [retest, setRetest] = useState(String(before?.retest ?? ""));
   const [trouble, setTrouble] = useState("");
+
+  /** Where an entry starts here: as it is suggested, as what is known of the point has moved it, else where the firm starts. */
+  function startsWith(found: CatalogueEntry): string {
+    const judgement = model?.judgement;
+    const suggested = judgement?.suggested.find(
+      (s) => s.key === found.key && (s.entity_id === about.id || s.touches.includes(about.id)),
+    );
+    const moved = judgement?.points.find((one) => one.id === about.id)?.moved[found.key];
+    return suggested?.code ?? moved?.code ?? judgement?.starting_codes[found.key] ?? found.code;
+  }
 
   const options = useMemo(() => {
     const entities = Object.values(model?.entities ?? {});
@@ -66,7 +78,7 @@ export default function ObservationDialog({ about }: { about: About }) {
     if (!found) return;
     setEntry(found);
     setText(found.title);
-    setCode(found.code);
+    setCode(startsWith(found));
     setTrouble("");
   }
 

@@ -71,7 +71,12 @@ function Offered({ one }: { one: Suggestion }) {
   };
   const refuse = () => {
     if (!reason.trim()) return;
-    add("declined", model.id, { about_id: one.entity_id, catalogue_key: one.key, reason: reason.trim() });
+    add("declined", model.id, {
+      about_id: one.entity_id,
+      catalogue_key: one.key,
+      code: one.code,
+      reason: reason.trim(),
+    });
   };
   return (
     <Flex as="li" gap="3" py="3" borderTopWidth="1px" borderColor="line">

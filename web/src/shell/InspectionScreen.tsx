@@ -4,8 +4,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type ComponentType, useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Me, Stage } from "../api/client";
-import { useReference } from "../api/reference";
-import { closeObservation, commit, focusOn, observe, setOrder, useDesk } from "../inspection/desk";
+import { useObservable, useReference } from "../api/reference";
+import { closeObservation, commit, focusOn, observeHere, setOrder, useDesk } from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
@@ -49,6 +49,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const error = useInspection((s) => s.error);
   const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
+  const observable = useObservable();
   const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
 
   useEffect(() => {
@@ -82,12 +83,12 @@ export default function InspectionScreen({ me }: { me: Me }) {
         navigate(`/inspection/${id}/${STAGES[Number(event.key) - 1]?.stage}`);
       } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "o" && !observing) {
         event.preventDefault();
-        observe({ kind: "inspection", id });
+        observeHere(id, observable);
       }
     }
     document.addEventListener("keydown", keyDown);
     return () => document.removeEventListener("keydown", keyDown);
-  }, [id, navigate, observing]);
+  }, [id, navigate, observing, observable]);
 
   if (error && !opened) return <Trouble message={error} again={() => load(id, me)} />;
   if (signedOut && !opened) return <EndedSession me={me} />;

@@ -42,7 +42,16 @@ export function OwnView({ note }: { note: Note }) {
     );
   }
   const keep = () => {
-    add("overruling", inspection, { about_id: note.id, field: note.field, status: view, reason: reason.trim() });
+    // Of the figure as it reads now: another reading is judged anew.
+    const now = useInspection.getState().model?.entities[note.id]?.values[note.field];
+    const read: Record<string, string> = typeof now === "string" ? { of_reading: now } : {};
+    add("overruling", inspection, {
+      about_id: note.id,
+      field: note.field,
+      status: view,
+      reason: reason.trim(),
+      ...read,
+    });
     setOpened(false);
   };
   return (

@@ -3,9 +3,9 @@ import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import { Link, NavLink } from "react-router";
 import type { Stage, Status } from "../api/client";
-import { observe, useDesk } from "../inspection/desk";
+import { useObservable } from "../api/reference";
+import { observeHere } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
-import type { Kind } from "../inspection/types";
 import { Button } from "../ui/Button";
 import css from "./RunSheet.module.css";
 import { STAGES } from "./stages";
@@ -18,8 +18,6 @@ function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
   }, [stage]);
   return here;
 }
-
-const OBSERVABLE: Kind[] = ["inspection", "board", "rcd", "circuit", "point", "room"];
 
 export function RunSheet({ stage }: { stage: Stage }) {
   const inSight = useInSight(stage);
@@ -34,14 +32,8 @@ export function RunSheet({ stage }: { stage: Stage }) {
     const at = note.stage;
     if (note.standing === "fail" || (note.standing === "attention" && worst[at] !== "fail")) worst[at] = note.standing;
   }
-  const raise = () => {
-    const { focus } = useDesk.getState();
-    observe(
-      focus && OBSERVABLE.includes(focus.kind)
-        ? { kind: focus.kind, id: focus.id, field: focus.field }
-        : { kind: "inspection", id },
-    );
-  };
+  const observable = useObservable();
+  const raise = () => observeHere(id, observable);
   return (
     <nav className={css.sheet} aria-label="Stages of the inspection">
       <ol>

@@ -1,8 +1,8 @@
 /** One room: its bath with the zones drawn, its points, and what is looked at once in it. */
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { memo, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
-import { observe } from "../inspection/desk";
+import { observe, setAround } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
@@ -22,6 +22,10 @@ export const Room = memo(function Room({ room }: { room: Entity }) {
   const [about, setAbout] = useState(false);
   const names = shortNames(points);
   const v = room.values;
+  useEffect(() => {
+    setAround({ kind: "room", id: room.id });
+    return () => setAround(null);
+  }, [room.id]);
   return (
     <Box px={{ base: "2", md: "4" }} pt="2" pb="4">
       <Flex align="baseline" gap="2" wrap="wrap" mb="1">
