@@ -31,6 +31,14 @@ export default defineConfig({
   plugins: [react(), onDevice],
   build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 1200 },
   // The other tests may have both processors meanwhile.
-  test: { testTimeout: 20_000 },
+  test: {
+    testTimeout: 20_000,
+    projects: [
+      // What draws nothing shares one world: it is the imports that take the time.
+      { extends: true, test: { name: "model", include: ["src/**/*.test.ts"], isolate: false } },
+      // A screen's test has stand-ins of its own for what lies below it.
+      { extends: true, test: { name: "screens", include: ["src/**/*.test.tsx"] } },
+    ],
+  },
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
 });

@@ -30,6 +30,7 @@ from dorrik.core.place_checks import looks
 from dorrik.core.progress import stage_of
 from dorrik.core.register import REGISTER
 from dorrik.core.rule_book import keys, rule_book
+from dorrik.core.topics.against import KINDS as AGAINST_KINDS
 from dorrik.core.usual_rooms import usual_rooms
 
 router = make_router("/api", "reference", RESPONSES)
@@ -64,6 +65,7 @@ def _reference() -> Reference:
         house_rules=[HouseRuleOut(name=name, **option) for name, option in house_rules.options().items()],
         code_meanings=MEANING,
         code_order=list(ORDER),
+        against_kinds={kind: list(words) for kind, words in AGAINST_KINDS.items()},
         rule_books=[RuleBookOut.model_validate(rule_book(key), from_attributes=True) for key in keys()],
         rule_book=book.name,
         caution=book.caution,

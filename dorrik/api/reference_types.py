@@ -123,6 +123,7 @@ class Reference(BaseModel):
     house_rules: list[HouseRuleOut]
     code_meanings: dict[str, str]
     code_order: list[str]
+    against_kinds: dict[str, list[str]]
     rule_books: list[RuleBookOut]
     rule_book: str
     caution: str

@@ -58,7 +58,7 @@ def _answer(document: Document, judgement: Judgement) -> bool:
             thing = things[item.observation_id]
             asked = next(one for one in judgement.coding if one.observation_id == item.observation_id)
             thing["answers"] = (thing.get("answers") or {}) | {q.fact: False for q in asked.questions}
-        elif item.kind in ("question", "failing") and item.field:
+        elif item.kind in ("question", "failing") and item.field in KINDS[item.entity].fields:
             _disagree(inspection, item.entity_id, item.field, str(thing.get(item.field)))
     return str(document) != before
 

@@ -1439,8 +1439,8 @@ export interface components {
         };
         /**
          * ActionOut
-         * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold', and that the
-         *     operator was called ('call').
+         * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold', and
+         *     that the operator was called ('call').
          */
         ActionOut: {
             /**
@@ -3266,6 +3266,10 @@ export interface components {
             };
             /** Code Order */
             code_order: string[];
+            /** Against Kinds */
+            against_kinds: {
+                [key: string]: string[];
+            };
             /** Rule Books */
             rule_books: components["schemas"]["RuleBookOut"][];
             /** Rule Book */

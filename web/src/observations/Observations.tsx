@@ -37,7 +37,7 @@ export default function Observations({ me }: { me: Me }) {
     <>
       {outcome && (
         <Text fontSize="lg" mb="3">
-          By the open codes: <b>{outcome}</b>
+          Result from the codes: <b>{outcome}</b>
           {because > 0 && `, because of ${because} ${because === 1 ? "observation" : "observations"}`}
         </Text>
       )}

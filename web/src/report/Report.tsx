@@ -11,6 +11,7 @@ import { FieldGrid, Section, Wide } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Progress, Told } from "../ui/States";
 import { day } from "../ui/when";
+import { Against } from "./Against";
 import { Issue } from "./Issue";
 
 export default function Report() {
@@ -28,13 +29,16 @@ export default function Report() {
     enabled: seq > 0 && waiting === 0,
     placeholderData: (before) => before,
   });
+  // What stands against a satisfactory result is listed under it already.
+  const told = new Set(judgement?.against.map((one) => one.says));
+  const points = (preview.data?.points ?? []).filter((one) => one.level === "must" || !told.has(one.text));
   return (
     <>
       <StageHead title="Report" line="you decide and sign; the verdicts are an opinion" />
       <StageBody>
         <Flex wrap="wrap" columnGap="10" rowGap="4" mb="3">
           <Box>
-            By the open codes
+            Result from the codes
             <Box as="b" display="block" fontSize="2xl">
               {judgement?.outcome_says ?? "–"}
             </Box>
@@ -45,13 +49,10 @@ export default function Report() {
         </Flex>
         {differs && (
           <Box mb="4">
-            <FieldInput
-              place={at("outcome_reason")}
-              rows={2}
-              label="My reason for another outcome than the codes lead to"
-            />
+            <FieldInput place={at("outcome_reason")} rows={2} label="Why my result differs from the codes" />
           </Box>
         )}
+        <Against />
         <FieldGrid>
           <FieldInput place={at("next_years")} />
           <Box gridColumn={{ md: "2 / -1" }}>
@@ -63,9 +64,11 @@ export default function Report() {
         </FieldGrid>
         <Interval />
         <Duties />
-        <Issue seq={preview.data?.seq ?? 0} points={preview.data?.points ?? []} waiting={waiting > 0} />
+        <Issue seq={preview.data?.seq ?? 0} points={points} waiting={waiting > 0} />
         <Section title="Draft">
-          {preview.isError && <Told trouble>The draft cannot be drawn just now. Nothing is lost.</Told>}
+          {preview.isError && (
+            <Told trouble>The draft cannot be shown. Your entries are saved. Try again in a minute.</Told>
+          )}
           {preview.isPending && <Progress label="Setting the draft …" />}
           <Pages pages={preview.data?.pages ?? []} />
         </Section>

@@ -5,7 +5,8 @@ import { useNavigate } from "react-router";
 import type { Note, Status } from "../api/client";
 import { Mark } from "../drawings/Mark";
 import { waveKey, wordsOf } from "../inspection/arrange";
-import { focusOn, waveOn } from "../inspection/desk";
+import { waveOn } from "../inspection/desk";
+import { useGoTo } from "../inspection/goTo";
 import { carryOut } from "../inspection/offers";
 import { useInspection } from "../inspection/open";
 import type { Kind } from "../inspection/types";
@@ -59,6 +60,7 @@ const TESTS = ["dead", "live"];
 /** Drawn anew only for another note: a margin of forty is not drawn forty times at every figure. */
 export const NoteCard = memo(function NoteCard({ note, lit = false, held = false, follows }: Props) {
   const navigate = useNavigate();
+  const goTo = useGoTo();
   const inspection = useInspection((s) => s.model?.id) ?? "";
   const onHold = useInspection((s) => !!s.model?.entities[s.model.id]?.values.held_at);
   const cause = useInspection((s) => {
@@ -68,11 +70,7 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
       : undefined;
   });
   const kind = note.entity as Kind;
-  const retest = () => {
-    navigate(`/inspection/${inspection}/${note.stage}`);
-    // The stage sets its own order and focus as it opens; the figure is taken up once it stands.
-    setTimeout(() => focusOn({ kind, id: note.id, field: note.field }), 60);
-  };
+  const retest = () => goTo({ stage: note.stage, entity: note.entity, id: note.id, field: note.field });
   const testable = (kind === "circuit" || kind === "rcd") && TESTS.includes(note.stage);
   const open = note.status !== "pass";
   return (
