@@ -16,6 +16,7 @@ from dorrik.api.reference_types import (
     LookOut,
     Reference,
     RuleBookOut,
+    UsualCircuitOut,
     UsualRoomOut,
 )
 from dorrik.api.routing import router as make_router
@@ -31,6 +32,7 @@ from dorrik.core.progress import stage_of
 from dorrik.core.register import REGISTER
 from dorrik.core.rule_book import keys, rule_book
 from dorrik.core.topics.against import KINDS as AGAINST_KINDS
+from dorrik.core.usual_circuits import USUAL_CABLES, usual_circuits
 from dorrik.core.usual_rooms import usual_rooms
 
 router = make_router("/api", "reference", RESPONSES)
@@ -59,6 +61,8 @@ def _reference() -> Reference:
         },
         looks={kind: LookOut(look=one.look, met=list(one.observations)) for kind, one in looks().items()},
         usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],
+        usual_circuits=[UsualCircuitOut.model_validate(circuit) for circuit in usual_circuits()],
+        usual_cables=[f"{line:g}/{cpc:g}" for line, cpc in USUAL_CABLES],
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
         catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],

@@ -96,6 +96,16 @@ class UsualRoomOut(BaseModel, from_attributes=True):
     points: list[str]
 
 
+class UsualCircuitOut(BaseModel, from_attributes=True):
+    """A circuit as it is offered at a board; button: words of its button, in the order of `at`, '' for none."""
+
+    name: str
+    button: str
+    at: int
+    fields: dict[str, str | float | bool]
+    also: list[str]
+
+
 class ColumnOut(BaseModel, from_attributes=True):
     """A column of the tables of tests: the field in it, its words, and where it is measured."""
 
@@ -110,13 +120,16 @@ class ColumnOut(BaseModel, from_attributes=True):
 class Reference(BaseModel):
     """What the screens need to know before any inspection.
 
-    columns: what is measured on circuits, their RCDs and boards, by kind, in the order of the work.
+    columns: what is measured on circuits, their RCDs and boards, by kind, in the order of the work; usual_cables: sizes
+    of line and cpc as they are chosen, `2.5/1.5` (mm²).
     """
 
     fields: dict[str, dict[str, FieldOut]]
     columns: dict[str, list[ColumnOut]]
     board_checks: list[BoardCheckOut]
     usual_rooms: list[UsualRoomOut]
+    usual_circuits: list[UsualCircuitOut]
+    usual_cables: list[str]
     looks: dict[str, LookOut]
     catalogue: list[CatalogueOut]
     devices: list[DeviceOut]

@@ -3233,7 +3233,8 @@ export interface components {
          * Reference
          * @description What the screens need to know before any inspection.
          *
-         *     columns: what is measured on circuits, their RCDs and boards, by kind, in the order of the work.
+         *     columns: what is measured on circuits, their RCDs and boards, by kind, in the order of the work; usual_cables: sizes
+         *     of line and cpc as they are chosen, `2.5/1.5` (mm²).
          */
         Reference: {
             /** Fields */
@@ -3250,6 +3251,10 @@ export interface components {
             board_checks: components["schemas"]["BoardCheckOut"][];
             /** Usual Rooms */
             usual_rooms: components["schemas"]["UsualRoomOut"][];
+            /** Usual Circuits */
+            usual_circuits: components["schemas"]["UsualCircuitOut"][];
+            /** Usual Cables */
+            usual_cables: string[];
             /** Looks */
             looks: {
                 [key: string]: components["schemas"]["LookOut"];
@@ -3760,6 +3765,24 @@ export interface components {
             name?: string | null;
             /** Email */
             email?: string | null;
+        };
+        /**
+         * UsualCircuitOut
+         * @description A circuit as it is offered at a board; button: words of its button, in the order of `at`, '' for none.
+         */
+        UsualCircuitOut: {
+            /** Name */
+            name: string;
+            /** Button */
+            button: string;
+            /** At */
+            at: number;
+            /** Fields */
+            fields: {
+                [key: string]: string | number | boolean;
+            };
+            /** Also */
+            also: string[];
         };
         /**
          * UsualRoomOut

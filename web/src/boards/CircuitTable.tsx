@@ -14,7 +14,6 @@ import { Empty } from "../ui/States";
 import { tell } from "../ui/toaster";
 import css from "./CircuitTable.module.css";
 import { CircuitDetails } from "./CircuitDetails";
-import { PRESETS, type Preset } from "./presets";
 import { carriedOn } from "./quick";
 import { QuickAdd } from "./QuickAdd";
 
@@ -22,6 +21,8 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
   const model = useInspection((s) => s.model);
   const circuits = model ? children(model, "circuit", board.id) : [];
   const [added, setAdded] = useState<string | null>(null);
+  const usual = useReference()?.usual_circuits ?? [];
+  const buttons = usual.filter((one) => one.button).sort((a, b) => a.at - b.at);
   const put = (fields: Record<string, Value>): string => {
     const way = nextWay(circuits);
     const before = circuits.filter((c) => !c.values.spare).at(-1)?.values;
@@ -65,11 +66,14 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
       )}
       <QuickAdd way={nextWay(circuits)} put={put} />
       <Flex wrap="wrap" gap="2" pt="3.5" role="group" aria-label="Add a circuit">
-        {PRESETS.map((preset: Preset) => (
-          <Button key={preset.name} variant="choice" onClick={() => setAdded(put(preset.fields))}>
-            + {preset.name}
+        {buttons.map(({ button, fields }) => (
+          <Button key={button} variant="choice" onClick={() => setAdded(put(fields))}>
+            + {button}
           </Button>
         ))}
+        <Button variant="choice" onClick={() => setAdded(put({}))}>
+          + Another circuit
+        </Button>
       </Flex>
     </Box>
   );
@@ -80,7 +84,7 @@ const EMPTY: Choice = ["", ""];
 const same = (text: string): Choice => [text, text];
 const FORMS = [EMPTY, same("ring"), same("radial")];
 const TYPED = ["way", "designation", "points_served", "device_rating_a", "rcd_rated_ma"];
-const CABLES = ["1/1", "1.5/1", "1.5/1.5", "2.5/1", "2.5/1.5", "4/1.5", "6/2.5", "10/4", "16/6"];
+const NONE: readonly string[] = [];
 
 interface RowProps {
   circuit: Entity;
@@ -146,7 +150,8 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
     keep("device_standard", chosenDevice.slice(0, at) || null);
     keep("device_type", chosenDevice.slice(at + 1) || null);
   };
-  const cables = CABLES.includes(cable) || !cable ? CABLES : [...CABLES, cable];
+  const usual = useReference()?.usual_cables ?? NONE;
+  const cables = usual.includes(cable) || !cable ? usual : [...usual, cable];
   return (
     <>
       <Table.Row

@@ -1,15 +1,19 @@
 /** The board builder: a line to type circuits into, way after way, without leaving the keyboard. */
 import { Box } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
+import { useReference } from "../api/reference";
 import type { Value } from "../inspection/types";
 import { cableAndDevice } from "../inspection/words";
 import { ComboboxField } from "../ui/ComboboxField";
-import { type Offer, offers } from "./quick";
+import { type Offer, offers, type Usual } from "./quick";
+
+const NONE: readonly Usual[] = [];
 
 export function QuickAdd({ way, put }: { way: number; put: (fields: Record<string, Value>) => string }) {
   const [text, setText] = useState("");
   const [last, setLast] = useState<Offer | null>(null);
-  const found = useMemo(() => offers(text, last), [text, last]);
+  const usual = useReference()?.usual_circuits ?? NONE;
+  const found = useMemo(() => offers(text, last, usual), [text, last, usual]);
   const take = (offer: Offer | undefined) => {
     if (!offer) return;
     put(offer.fields);

@@ -1,7 +1,24 @@
 import { describe, expect, it } from "vitest";
-import { carriedOn, offers } from "./quick";
+import { carriedOn, offers, type Usual } from "./quick";
 
-const first = (text: string) => offers(text, null)[0];
+const circuit = (name: string, fields: Usual["fields"], also: string[] = []): Usual => ({
+  name,
+  fields: { designation: name, ...fields },
+  also,
+  button: "",
+  at: 0,
+});
+const USUAL: Usual[] = [
+  circuit("Sockets down", { form: "ring" }, ["plugs"]),
+  circuit("Sockets up", { form: "ring" }, ["plugs"]),
+  circuit("Kitchen ring", { form: "ring", line_csa_mm2: 2.5, device_rating_a: 32 }, ["worktop"]),
+  circuit("Lights", { line_csa_mm2: 1.5, device_rating_a: 6 }, ["lamps"]),
+  circuit("Cooker", { line_csa_mm2: 6, device_rating_a: 32 }),
+  circuit("Shower", { line_csa_mm2: 10, cpc_csa_mm2: 4, device_type: "B", device_rating_a: 40 }),
+  circuit("Spare", { spare: true }, ["blank"]),
+];
+
+const first = (text: string) => offers(text, null, USUAL)[0];
 
 describe("the board builder's short form", () => {
   it("knows a usual circuit by a few letters", () => {
@@ -27,21 +44,21 @@ describe("the board builder's short form", () => {
   });
 
   it("offers a name of one's own last, with the cable of what it speaks of", () => {
-    const found = offers("lights net loft", null).at(-1);
+    const found = offers("lights net loft", null, USUAL).at(-1);
     expect(found).toMatchObject({
       name: "Lights net loft",
       fields: { designation: "Lights net loft", line_csa_mm2: 1.5, device_rating_a: 6 },
     });
-    expect(offers("capstan motor", null)).toEqual([
+    expect(offers("capstan motor", null, USUAL)).toEqual([
       { name: "Capstan motor", fields: { designation: "Capstan motor" } },
     ]);
   });
 
   it("repeats the last, and has nothing to repeat at first", () => {
     const last = { name: "Cooker", fields: { designation: "Cooker" } };
-    expect(offers("=", last)).toEqual([last]);
-    expect(offers("=", null)).toEqual([]);
-    expect(offers("  ", last)).toEqual([]);
+    expect(offers("=", last, USUAL)).toEqual([last]);
+    expect(offers("=", null, USUAL)).toEqual([]);
+    expect(offers("  ", last, USUAL)).toEqual([]);
   });
 
   it("carries RCD protection on, but not to a spare way, and not over what was typed", () => {

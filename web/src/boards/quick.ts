@@ -5,8 +5,11 @@
  *     lights loft c6 4p  named as typed, C6, four points
  *     =                  the last one again
  */
+import type { Schemas } from "../api/client";
 import type { Value } from "../inspection/types";
-import { type Preset, USUAL } from "./presets";
+
+/** A usual circuit, as the server knows it. */
+export type Usual = Schemas["UsualCircuitOut"];
 
 export interface Offer {
   name: string;
@@ -42,33 +45,36 @@ function particulars(text: string): { words: string; fields: Record<string, Valu
 const number = (text: string | undefined) => Number((text ?? "").replace(",", "."));
 
 /** How well a preset answers to what was typed; 0 for not at all. Every word typed begins one of its words, or another word for it. */
-function fits(preset: Preset, words: string): number {
+function fits(preset: Usual, words: string): number {
   const typed = words.toLowerCase().split(" ").filter(Boolean);
   const own = preset.name.toLowerCase().split(" ");
-  const known = [...own, ...(preset.also ?? [])];
+  const known = [...own, ...preset.also];
   if (!typed.length || !typed.every((word) => known.some((one) => one.startsWith(word)))) return 0;
   return own[0]?.startsWith(typed[0] ?? "") ? 2 : 1;
 }
 
 /** What could be meant, the likeliest first; the last one is always the words as they were typed. */
-export function offers(text: string, last: Offer | null): Offer[] {
+export function offers(text: string, last: Offer | null, usual: readonly Usual[]): Offer[] {
   if (text.trim() === "=") return last ? [last] : [];
   const { words, fields } = particulars(text);
   if (!words && !Object.keys(fields).length) return [];
-  const found = USUAL.map((preset) => ({ preset, fit: fits(preset, words) }))
+  const found = usual
+    .map((preset) => ({ preset, fit: fits(preset, words) }))
     .filter(({ fit }) => fit > 0)
     .sort((a, b) => b.fit - a.fit)
     .slice(0, 6)
     .map(({ preset }) => ({ name: preset.name, fields: { ...preset.fields, ...fields } }));
   const same = found.some((offer) => offer.name.toLowerCase() === words.toLowerCase());
   const own = words.charAt(0).toUpperCase() + words.slice(1);
-  return same || !words ? found : [...found, { name: own, fields: { designation: own, ...like(words), ...fields } }];
+  return same || !words
+    ? found
+    : [...found, { name: own, fields: { designation: own, ...like(words, usual), ...fields } }];
 }
 
 /** Cable and breaker of the usual circuit that a name of one's own speaks of: `Lights in the net loft` are lights. */
-function like(words: string): Record<string, Value> {
+function like(words: string, known: readonly Usual[]): Record<string, Value> {
   const typed = words.toLowerCase().split(" ");
-  const usual = USUAL.find((preset) =>
+  const usual = known.find((preset) =>
     typed.some((word) => word.length > 3 && preset.name.toLowerCase().split(" ").includes(word)),
   );
   if (!usual) return {};
