@@ -60,7 +60,12 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
           { field: "outlet_with_socket", hint: "A cooker outlet with a socket counts as a socket." },
           "one_fused_load",
           v.one_fused_load === true && "load_fuse_a",
+          "appliance",
           { field: "load", hint: "What its RCD has to see.", wide: true },
+          ...(v.load === "vehicle" ? OF_A_VEHICLE : []),
+          EARTHED.includes(String(v.appliance ?? "")) && "earthed_by",
+          (v.load === "vehicle" || v.appliance === "hot tub") && "own_rcd",
+          v.load === "inverter" && "both_ways",
           { field: "rcd_group", hint: "Circuits with the same letter share one RCD." },
           ...(v.rcd_rated_ma == null ? [] : OF_ITS_RCD),
           v.rcd_rated_ma != null && (v.load === "vehicle" || v.load === "inverter") && "dc_detection",
@@ -69,6 +74,12 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
             hint: "Its line, neutral or ends were found joined with those of another circuit.",
           },
           v.joined_by != null && "joined_with",
+          { field: "continuity_method", hint: "It decides what each point should read.", wide: true },
+          { field: "second_csa_mm2", hint: "Where part of it is run in another size." },
+          v.second_csa_mm2 != null && { field: "second_at", hint: "Where it changes.", wide: true },
+          { field: "fitted_from", hint: "Judged by the edition of its own day." },
+          v.fitted_from != null && "fitted_to",
+          v.fitted_from != null && "fitted_by",
         ]}
       />
       {v.cable_method === "not known" && <MethodLimitation circuit={circuit} />}
@@ -88,6 +99,12 @@ const OF_ITS_RCD = [
   "fault_protection",
   { field: "leakage_ma", label: "Standing leakage behind this RCD" },
 ];
+
+/** What can be charged outdoors, and what guards it where the neutral of the supply breaks. */
+const OF_A_VEHICLE = ["vehicle_outdoors", "neutral_guard", "earthed_by"];
+
+/** What may stand on an earth of its own. */
+const EARTHED = ["hot tub", "swimming pool", "caravan hook-up", "boat supply"];
 
 /** What could not be seen is a limitation of the report: one tap records it. */
 function MethodLimitation({ circuit }: { circuit: Entity }) {

@@ -71,6 +71,7 @@ function Device({ device, circuits }: { device: Entity; circuits: Entity[] }) {
           "standard",
           { field: "delay", words: { none: "none", S: "time-delayed (S)" } },
           v.delay === "S" && v.standard === "BS 4293" && "delay_ms",
+          { field: "both_ways", hint: "Only asked where solar or a battery feeds through it." },
           { field: "place", wide: true },
         ]}
       />

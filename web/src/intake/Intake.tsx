@@ -122,6 +122,7 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
     { field: "pscc_ka", label: "PSCC, line to neutral" },
     { field: "pefc_ka", label: "PEFC, line to earth" },
     PARALLEL,
+    { field: "other_source", hint: "Solar, battery or generator that can feed the home.", wide: true },
     { field: "supply_polarity", label: "Polarity of the supply", wide: true },
     { field: "leakage_ma", hint: "Clamp meter round the tails, everything on." },
   ];
@@ -132,6 +133,7 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
     head: [
       { field: "service_fuse_standard", hint: "As marked, or “not verifiable”." },
       "service_fuse_a",
+      { field: "fuse_read", hint: "The carrier alone says little." },
       ...TAILS,
       "overhead_supply",
     ],
@@ -140,10 +142,15 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
       { field: "isolator", hint: "Between the meter and the boards, often the network operator's." },
       ...(isolated ? ["isolator_a"] : []),
     ],
-    tails: [...TAILS, { field: "neutral_mm2", hint: "Where it is seen; otherwise the tails stand for it." }],
+    tails: [
+      ...TAILS,
+      { field: "maximum_demand_a", hint: "Left empty, it is estimated from the circuits." },
+      { field: "neutral_mm2", hint: "Where it is seen; otherwise the tails stand for it." },
+    ],
     "switch-fuse": ["tails_protected", "switch_fuse_a"],
     earth: [
       "earthing_conductor_mm2",
+      "bonding_mm2",
       { field: "earth_by", hint: "Where the earthing conductor goes.", wide: true },
       ...(tt ? [{ field: "electrode", hint: "Rod, plate or tape; where it is and how it is reached." }] : []),
     ],

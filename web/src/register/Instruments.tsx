@@ -18,7 +18,12 @@ import { addEntry, changeEntry, type Entry, EntryField, EntryFields, Quiet, text
 const NullChart = loaded(null, () => import("./NullChart").then((m) => m.default));
 
 const QUERY = ["instruments"];
-const ACCURACY = ["continuity", "insulation", "loop", "trip"].flatMap((test) => [`${test}_percent`, `${test}_digits`]);
+const ACCURACY = [
+  ...["continuity", "insulation", "loop", "trip"].flatMap((test) => [`${test}_percent`, `${test}_digits`]),
+  "continuity_top_ohm",
+  "insulation_top_mohm",
+  "loop_top_ohm",
+];
 /** Calibration is usually good for a year: the bar is full then. */
 const YEAR_DAYS = 365;
 

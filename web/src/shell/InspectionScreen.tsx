@@ -50,6 +50,8 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
   const observable = useObservable();
+  // Readings on other stages bring the pad with them: the tablet's own keyboard stays away from a reading.
+  const reading = useDesk((s) => !!s.focus && reference?.fields[s.focus.kind]?.[s.focus.field]?.kind === "reading");
   const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
 
   useEffect(() => {
@@ -93,7 +95,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
   if (error && !opened) return <Trouble message={error} again={() => load(id, me)} />;
   if (signedOut && !opened) return <EndedSession me={me} />;
   if (opened !== id || !reference) return <Loading what="the inspection" />;
-  const pad = WITH_PAD.includes(current);
+  const pad = WITH_PAD.includes(current) || reading;
   return (
     <Grid
       height="100dvh"

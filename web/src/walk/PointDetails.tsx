@@ -1,6 +1,6 @@
 /** What else is known of a point: its marks, its circuit, and what its kind and its room ask for. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { Fields } from "../fields/Fields";
+import { Fields, type Named } from "../fields/Fields";
 import { HistoryButton } from "../fields/History";
 import { children } from "../inspection/model";
 import { observe } from "../inspection/desk";
@@ -10,6 +10,7 @@ import { nameOf } from "../inspection/words";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
+import { Fold } from "../ui/Fold";
 import { link, mark, roomsOf, takeOutPoint } from "./walking";
 
 interface Props {
@@ -56,8 +57,14 @@ export function PointDetails({ point, name, look }: Props) {
           wet && "water_protection",
           wet && "inside_basin",
           wet && "screened",
+          wet && { field: "supplementary_ohm", hint: "To pipes and metal within reach." },
           "front",
           "class_ii",
+          "no_cpc",
+          v.front === "metal" && {
+            field: "metal_earth_v",
+            hint: "A voltage tester between the metal and an earth that is proved.",
+          },
           { field: "sample", hint: "Beside what was drawn." },
           v.sample != null && { field: "sample_reason", wide: true },
           "at_end",
@@ -66,6 +73,9 @@ export function PointDetails({ point, name, look }: Props) {
           { field: "note", wide: true },
         ]}
       />
+      <Fold title="Readings at this point" small>
+        <Fields kind="point" id={point.id} fields={READINGS} />
+      </Fold>
       <Photos kind="point" id={point.id} shows="overview" label={`Photo of ${name}`} inline />
       <Flex gap="2" mt="2" wrap="wrap">
         <HistoryButton place={{ kind: "point", id: point.id }} label={`History of ${name}`} words="History" />
@@ -76,6 +86,21 @@ export function PointDetails({ point, name, look }: Props) {
     </Box>
   );
 }
+
+/** What one meter reads here: of the dead tests, then of the voltages. */
+const READINGS: readonly Named[] = [
+  "line_neutral_ohm",
+  "line_cpc_ohm",
+  "r2_ohm",
+  { field: "leg_one_ohm", hint: "An open ring: outward from one end at the board, to this point." },
+  { field: "leg_two_ohm", hint: "The same from the other end: the gap lies where both stop." },
+  "retested",
+  "traced",
+  "polarity",
+  { field: "line_neutral_v", hint: "Two of the three voltages that fit do not need the third." },
+  "line_earth_v",
+  "neutral_earth_v",
+];
 
 /** In which room and on which circuit it hangs. */
 function Hanging({ point }: { point: Entity }) {
