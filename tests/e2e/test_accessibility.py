@@ -1,7 +1,7 @@
 """WCAG 2.2 A and AA on every stage, in both themes, on a tablet and on a phone (axe-core)."""
 
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 
 import pytest
@@ -16,6 +16,8 @@ AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 
 
+TABLET = {"width": 1280, "height": 844}
+PHONE = {"width": 390, "height": 844}
 #: The other theme differs in its colours alone.
 COLOURS = ["color-contrast", "link-in-text-block"]
 
@@ -75,22 +77,41 @@ def walk_round(page: Page, look: Callable[[str], None]) -> None:
     page.get_by_role("button", name="Done").click()
 
 
-@pytest.mark.parametrize(("width", "theme"), [(1280, "day"), (1280, "dim"), (390, "day")])
-def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, width: int, theme: str):
+@pytest.fixture
+def look(browser: Browser, server: Server) -> Iterator[Callable[[str], None]]:
+    """Looks at the page as it stands: on a tablet, in the other theme, and on a phone. What was found fails the test
+    at its end, all of it together."""
     # The application's own policy would keep the test's script out.
-    context = browser.new_context(viewport={"width": width, "height": 844}, bypass_csp=True, reduced_motion="reduce")
-    context.add_init_script(f"localStorage.setItem('dorrik.theme', '{theme}')")
+    context = browser.new_context(viewport=TABLET, bypass_csp=True, reduced_motion="reduce")
     page = context.new_page()
     page.goto(server.base)
     barriers: list[str] = []
 
     def look(where: str) -> None:
-        barriers.extend(f"{where}: {found}" for found in violations(page, COLOURS if theme == "dim" else RULES))
+        barriers.extend(f"{where}: {found}" for found in violations(page))
+        page.evaluate("document.documentElement.classList.add('dark')")
+        barriers.extend(f"{where}, dim: {found}" for found in violations(page, COLOURS))
+        page.evaluate("document.documentElement.classList.remove('dark')")
+        page.set_viewport_size(PHONE)
+        barriers.extend(f"{where}, phone: {found}" for found in violations(page))
+        page.set_viewport_size(TABLET)
 
+    look.page = page  # type: ignore[attr-defined]
+    yield look
+    context.close()
+    assert not barriers, "\n".join(barriers)
+
+
+def sign_in(page: Page, firm: Firm) -> None:
     page.get_by_label("Email").fill(firm.inspector_email)
-    look("sign in")
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign in").click()
+
+
+def test_no_barrier_on_any_stage(look, firm: Firm):
+    page = look.page
+    look("sign in")
+    sign_in(page, firm)
     begin(page)
     board(page, "Ring sockets", "Lights")
     stage(page, "Dead tests")
@@ -135,7 +156,19 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
     expect(page.get_by_role("dialog", name="Observation")).to_be_visible()
     look("observation")
     page.keyboard.press("Escape")
-    walk_round(page, look)
+
+
+def test_no_barrier_on_the_walk_round(look, firm: Firm):
+    sign_in(look.page, firm)
+    begin(look.page)
+    board(look.page, "Lights")
+    walk_round(look.page, look)
+
+
+def test_no_barrier_in_the_office(look, server: Server, firm: Firm):
+    page = look.page
+    sign_in(page, firm)
+    begin(page)
     page.goto(f"{server.base}/firm")
     page.get_by_text("House rules of").wait_for()
     page.get_by_label("Zs held against").wait_for()
@@ -174,5 +207,3 @@ def test_no_barrier_on_any_stage(browser: Browser, server: Server, firm: Firm, w
     page.get_by_label("Find").fill("lookout")
     page.get_by_role("option").first.wait_for()
     look("search")
-    context.close()
-    assert not barriers, "\n".join(barriers)

@@ -70,7 +70,7 @@ def test_a_suggestion_is_refused_with_its_reason_and_taken_up_again(signed_in):
     page.keyboard.press("Enter")
     all_kept(page)
     stage(page, "Observations")
-    expect(page.get_by_text("no codes yet, 1 failing")).to_be_visible()
+    expect(page.get_by_text("not decided: 1 suggestion not answered")).to_be_visible()
     page.get_by_role("button", name="Refuse: Insulation below").click()
     page.get_by_label("Why it is not raised").fill(
         "A neon in the circuit; taken out and measured again at the next visit."

@@ -46,7 +46,7 @@ def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indic
     expect(margin.get_by_text("2.5 mm² carries 27 A (method C)")).to_be_visible()
     choose(page, "one_fused_load", "Yes")
     fill(page, "Fuse at the load (A)", "13")
-    expect(margin.get_by_text("The one load's own fuse protects it")).to_be_visible()
+    expect(margin.get_by_text("The one load's own 13 A fuse protects it")).to_be_visible()
     choose(page, "spd_state", "spent")
     expect(margin.get_by_text("shows that it is spent")).to_be_visible()
     fill(page, "Surge device Uc (V)", "275")

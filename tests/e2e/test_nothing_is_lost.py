@@ -1,9 +1,9 @@
 """Bad input, no signal, an ended session, two people: what was typed stays."""
 
 from playwright.sync_api import expect
-from sqlalchemy import delete
+from sqlalchemy import delete, select
 
-from dorrik.store.account_tables import session
+from dorrik.store.account_tables import person, session
 from tests.conftest import PASSWORD
 from tests.e2e.walk import all_kept, begin, board, cell, fill, stage
 
@@ -94,12 +94,14 @@ def test_what_waits_outlives_the_page(signed_in, server):
     all_kept(again)
 
 
-def test_a_session_that_ends_while_entries_wait(signed_in, engine):
+def test_a_session_that_ends_while_entries_wait(signed_in, engine, firm):
     page = signed_in()
     at_the_cooker(page)
     all_kept(page)
     with engine.begin() as connection:
-        connection.execute(delete(session))
+        # The database is everybody's: only this firm's sessions end.
+        people = select(person.c.id).where(person.c.firm_id == firm.id)
+        connection.execute(delete(session).where(session.c.person_id.in_(people)))
     page.keyboard.type("0.12")
     page.keyboard.press("Enter")
     dialog = page.get_by_role("dialog", name="Sign in again")

@@ -133,9 +133,9 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
     head: [
       { field: "service_fuse_standard", hint: "As marked, or “not verifiable”." },
       "service_fuse_a",
-      { field: "fuse_read", hint: "The carrier alone says little." },
       ...TAILS,
       "overhead_supply",
+      { field: "fuse_read", hint: "The carrier alone says little.", wide: true },
     ],
     meter: ["meter_number", "meter_seals"],
     isolator: [
