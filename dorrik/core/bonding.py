@@ -116,7 +116,7 @@ def judge_presence(state: str | None, service: str | None) -> Verdict | None:
             status="attention",
             reason=f"The main bond to {to} was not seen.",
             source=source,
-            next_step="Continuity from the earth terminal to the pipe can stand for the sight of it.",
+            next_step="Isolate the supply. Continuity from the earth terminal to the pipe can stand for seeing it.",
             observation="main-bond-not-seen",
         )
     if state == "plastic service":
@@ -213,7 +213,7 @@ def judge_clamp_only(reading: Reading | None, verdict: Verdict) -> Verdict:
         reason=f"{reading} Ω up to the clamp; whether the clamp grips the metal shows only at the pipe.",
         source=SOURCE,
         limit=verdict.limit,
-        next_step="Measure once more with the probe on the bare metal of the pipe.",
+        next_step="Isolate the supply. Test again with the probe on the bare metal of the pipe.",
     )
 
 

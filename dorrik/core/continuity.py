@@ -117,7 +117,7 @@ def judge_long_lead(recorded: Reading, expected_ohm: float) -> Verdict:
         source=source,
         limit=expected_ohm,
         margin=allowed - over,
-        next_step="Test again on bare metal. The same again: isolate, check the earth terminals, restore, test again.",
+        next_step="Isolate. Test again on bare metal. The same again: check the earth terminals. Restore, test again.",
     )
 
 

@@ -190,7 +190,7 @@ def missing_on_tt(circuits: Sequence[str]) -> Verdict:
         reason=f"An electrode needs an RCD to clear a fault; none is recorded for {count}: {', '.join(circuits[:6])}"
         + (f" and {len(circuits) - 6} more." if len(circuits) > 6 else "."),
         source="BS 7671 411.5.2 · rule 3.2",
-        next_step="Look for an RCD in front of the board or in its main switch.",
+        next_step="Look for an RCD upstream of the board or in its main switch.",
         observation="tt-without-rcd",
     )
 
@@ -281,5 +281,5 @@ def judge_in_line(
         status="attention",
         reason=f"{names[0]} ({upper_ma:g} mA) {why}: a fault behind {names[1]} takes both.",
         source="BS 7671 536.4.1.4 · rule 8.1",
-        next_step="A time-delayed one of at least three times the rating in front; tell the occupier meanwhile.",
+        next_step="A time-delayed one of at least three times the rating upstream; tell the occupier meanwhile.",
     )

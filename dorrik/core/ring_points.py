@@ -35,7 +35,7 @@ WRONG_PAIRING_SHARE = 0.3
 #: Under it by this much: nothing on a sound ring lowers line to neutral.
 WRONG_PAIRING_OHM = 0.03
 
-RETEST = "Re-plug, work the switch a few times, test again. The same again: isolate, then remove the front."
+RETEST = "Isolate. Re-plug, work the switch a few times, test again. The same again: remove the front."
 LOW_STEP = "Test again. Look for bonded metal or pipework at this point, and for a slip in the reading."
 
 

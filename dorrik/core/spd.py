@@ -32,7 +32,7 @@ def judge_varistor(u_dc_v: Reading | None, uc_v: float) -> Verdict:
         source=SOURCE,
         limit=uc_v,
         margin=u_ac - low if u_ac < low else high - u_ac,
-        next_step="Replace the module; look at the indicator and the device in front of it.",
+        next_step="Isolate. Replace the module; look at the indicator and the device in front of it.",
         observation="spd-spent",
     )
 
@@ -45,7 +45,7 @@ def judge_state(state: str | None) -> Verdict | None:
             status="attention",
             reason="The indicator of the surge device shows that it is spent.",
             source=source,
-            next_step="Replace the module; take it out before insulation tests above 250 V.",
+            next_step="Isolate. Replace the module; take it out before insulation tests above 250 V.",
             observation="spd-spent",
         )
     if state == "none":

@@ -7,7 +7,6 @@ from typing import Literal
 from dorrik.core.comparison import Words, judge
 from dorrik.core.devices import U0_V
 from dorrik.core.readings import Reading, at_most, rounded, why_unknown
-from dorrik.core.reference import cached, rows
 from dorrik.core.verdict import Verdict
 
 #: Highest Ze that network operators usually declare (Ω), rule 3.1.
@@ -197,7 +196,7 @@ def judge_electrode(ra: Reading | None, rcd_ma: float, *, alone: bool = True) ->
             reason=f"{ra} Ω, but nothing says that bonds and pipes were off the electrode: they would help it.",
             source=source,
             limit=UNSTABLE_ELECTRODE_OHM,
-            next_step="Confirm that it was measured by itself, or take the bonds off and measure again.",
+            next_step="Isolate the supply. Take the bonds off, test again, reconnect. Or confirm that they were off.",
         )
     if ra.value is not None and ra.value < ASK_ABOUT_PIPES_OHM:
         much = ra.value < TOO_GOOD_FOR_AN_ELECTRODE_OHM
@@ -468,7 +467,7 @@ def judge_breaking_capacity(
         source=source,
         limit=limit,
         margin=margin,
-        next_step="Look for the unit's conditional rating behind its service fuse, or for a backing device.",
+        next_step="Look for the unit's conditional rating with its service fuse, or for a backing device.",
         observation="breaking-capacity-below-pfc",
     )
 
@@ -487,7 +486,6 @@ def line_to_line_a(single_phase_a: float, *, safe: bool = True) -> float:
 
 
 LEAKAGE_SHARE = 0.3
-TAILS_M = 3.0
 
 
 def judge_leakage(leakage_ma: Reading | None, rcd_ma: float) -> Verdict:
@@ -553,78 +551,4 @@ def judge_rccb(rating_a: float, name: str, demand_a: float | None) -> Verdict:
         margin=rating_a - demand_a,
         next_step="Compare with the load as used; look for signs of heat; spread the circuits, or a larger RCCB.",
         observation="rccb-underrated",
-    )
-
-
-@cached
-def tails_capacity_a(csa_mm2: float) -> float:
-    """Current capacity of meter tails (A). Raises LookupError for a size not in the table."""
-    for row in rows("tails"):
-        if float(row["csa_mm2"]) == float(csa_mm2):
-            return float(row["iz_C"])
-    raise LookupError(f"No capacity is tabulated for tails of {csa_mm2:g} mm².")
-
-
-#: Tails a size under their fuse's usual ones are attention, two sizes under it they fail: their capacity over the fuse.
-TAILS_LOOK_SHARE = 0.85
-
-
-def judge_tails_size(
-    csa_mm2: float, fuse_a: float, *, read_on: str | None = None, demand_a: float | None = None
-) -> Verdict:
-    """Hold the size of the tails (mm²) against the service fuse (A): In ≤ Iz, rule 3.7.
-
-    read_on: where the rating of the fuse was read; its carrier alone says little, and is asked about; demand_a:
-    assessed maximum demand (A), which moves what is only a size too small.
-    """
-    source = "BS 7671 433.1, appendix 4 · rule 3.7"
-    try:
-        capacity = tails_capacity_a(csa_mm2)
-    except LookupError as error:
-        return Verdict(status="unknown", reason=str(error), source=source)
-    margin = capacity - fuse_a
-    if margin >= 0:
-        reason = f"{csa_mm2:g} mm² carries {capacity:g} A; the service fuse is {fuse_a:g} A."
-        return Verdict(status="pass", reason=reason, source=source, limit=capacity, margin=margin)
-    reason = f"{csa_mm2:g} mm² carries {capacity:g} A; the service fuse is {fuse_a:g} A."
-    if read_on == "its carrier alone":
-        return Verdict(
-            status="attention",
-            reason=f"{reason} Its rating was read on the carrier alone.",
-            source=source,
-            limit=capacity,
-            margin=margin,
-            next_step="Ask the network operator for the rating of the fuse.",
-            asks=True,
-        )
-    small = capacity < TAILS_LOOK_SHARE * fuse_a
-    demanding = demand_a is not None and demand_a > capacity
-    told = f" The assessed demand is {demand_a:g} A." if demand_a is not None else ""
-    return Verdict(
-        status="fail" if small else "attention",
-        reason=f"{reason}{told}",
-        source=source,
-        limit=capacity,
-        margin=margin,
-        next_step="Ask the network operator for a smaller fuse, or have larger tails put in."
-        if small or demanding
-        else "Compare with the assessed maximum demand.",
-        observation="tails-undersized" if small or demanding else None,
-    )
-
-
-def judge_tails(length_m: float, *, protected: bool, limit_m: float = TAILS_M) -> Verdict:
-    """Hold the length of the tails (m) against what the operator allows without a further device (rule 3.9)."""
-    source = "network operator's rules, usually 3 m · rule 3.9"
-    if protected or length_m <= limit_m:
-        reason = "A switch-fuse protects the tails." if protected else f"{length_m:g} m is within {limit_m:g} m."
-        return Verdict(status="pass", reason=reason, source=source, limit=limit_m, margin=limit_m - length_m)
-    return Verdict(
-        status="attention",
-        reason=f"{length_m:g} m of tails without a protective device; {limit_m:g} m is usual.",
-        source=source,
-        limit=limit_m,
-        margin=limit_m - length_m,
-        next_step="Look for a switch-fuse near the meter; ask the operator what it allows.",
-        observation="tails-long",
     )

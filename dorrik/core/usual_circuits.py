@@ -1,5 +1,5 @@
-"""The usual circuits of a home (`data/usual_circuits.csv`): what a few letters or a tap at a board offer, never what must
-be. They are corrected against what is there."""
+"""The usual circuits of a home (`data/usual_circuits.csv`): what a few letters or a tap at a board offer, never what
+must be. They are corrected against what is there."""
 
 from dorrik.core.record import record
 from dorrik.core.reference import cached, rows

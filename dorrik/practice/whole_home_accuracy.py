@@ -1,5 +1,6 @@
 """How a judgement does on whole homes: causes named, observations without a cause, double voices, codes, passes."""
 
+import random
 from collections import Counter
 from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
@@ -7,7 +8,9 @@ from dataclasses import dataclass, field
 
 from dorrik.core.document import parse
 from dorrik.core.judgement import Judgement, judge
+from dorrik.core.outcome import UNSATISFACTORY
 from dorrik.core.topics.suggested import Suggestion
+from dorrik.practice.answering import answered
 from dorrik.practice.opinions import same_cause
 from dorrik.practice.whole_home import Cause, WholeHome
 from dorrik.practice.whole_home_draw import draw, draw_sound_old
@@ -27,6 +30,7 @@ class Count:
     without_cause: int = 0
     double: int = 0
     passes_on_part: int = 0
+    false_satisfactory: int = 0
     slips: int = 0
     slips_asked: int = 0
     by_cause: Counter[str] = field(default_factory=Counter)
@@ -84,6 +88,9 @@ def count(home: WholeHome) -> Count:
         if n not in matched and not any(_speaks_of(one, cause) for cause in home.causes if cause.key):
             found.without_cause += 1
             found.misses.append(f"{where}: no cause: {one.code} {one.key} at {one.entity_id}: {one.because[0]}")
+    for told in _falsely_satisfactory(home, judgement):
+        found.false_satisfactory += 1
+        found.misses.append(f"{where}: satisfactory: {told}")
     for told in _passes_on_part(home, judgement):
         found.passes_on_part += 1
         found.misses.append(f"{where}: passed on part: {told}")
@@ -97,12 +104,35 @@ def _speaks_of(one: Suggestion, cause: Cause) -> bool:
 
 
 def _is_asked(judgement: Judgement, cause: Cause) -> bool:
-    return any(
+    missing = any(m.entity_id in cause.places and cause.fields & set(m.fields) for m in judgement.progress.missing)
+    return missing or any(
         note.entity_id in cause.places
         and note.field in cause.fields
         and note.status in ("attention", "fail", "unknown")
         for note in judgement.notes
     )
+
+
+def _falsely_satisfactory(home: WholeHome, judgement: Judgement) -> Iterator[str]:
+    """Where the home reads satisfactory and may not: as it was tested, since nothing is answered yet; answered as the
+    judgement has it, with something wrong that speaks against it; and with one thing of that left unanswered."""
+    open_causes = [c for c in home.detectable if c.code in UNSATISFACTORY]
+    slips = [c for c in home.detectable if c.key is None]
+    if judgement.outcome == "satisfactory":
+        if open_causes or slips:
+            yield f"with nothing answered, and {', '.join(c.name for c in (*open_causes, *slips))}"
+        return
+    done = answered(home.document)
+    if open_causes and judge(parse(done), home.measured_at).outcome == "satisfactory":
+        yield f"all answered, with {', '.join(c.name for c in open_causes)}"
+        return
+    observations = done["inspection"].get("observations", [])
+    grave = [one for one in observations if one["code"] in UNSATISFACTORY]
+    if grave:
+        left = random.Random(home.seed).choice(grave)
+        done["inspection"]["observations"] = [one for one in observations if one is not left]
+        if judge(parse(done), home.measured_at).outcome == "satisfactory":
+            yield f"without an answer to {left['code']} {left['catalogue_key']}"
 
 
 def _passes_on_part(home: WholeHome, judgement: Judgement) -> Iterator[str]:
@@ -155,9 +185,12 @@ HEAD = """
 supply's earth), some on three phases, with no to six things wrong at once; tested by either school (R1+R2 and
 cross-connected rings, line to cpc alone, or R2 by long lead), a third of them in part only (LIM, N/V, not made), a
 fifth with a slip of the inspector's own (amperes for kiloamperes, digits turned round, a null on a bad contact, a Zs
-that cannot be). The truth is the list of what was put in, with its place and the mainstream code in its context,
-written apart from the rules (`practice/opinions.py`). Detectable: something that was entered shows it. The seeds begin
-at {first:,}; none of them was looked at while the rules were written.
+that cannot be, seconds for milliseconds, ring ends a hundredfold, a loop of zero, N/A where a test applies). A home
+is falsely satisfactory if it reads so as it was tested, or answered as the judgement has it while something is wrong
+that speaks against it, or with one such thing left unanswered. The truth is the list of what was put in, with its
+place and the mainstream code in its context, written apart from the rules (`practice/opinions.py`). Detectable:
+something that was entered shows it. The seeds begin at {first:,}; none of them was looked at while the rules were
+written.
 
 | | aim | found |
 | --- | --- | --- |
@@ -176,6 +209,7 @@ def report(homes: int, workers: int | None = None) -> str:
         ("observations without a cause", "≤ 2 %", _share(counted.without_cause, counted.suggestions)),
         ("double voices", "0", str(counted.double)),
         ("passes given on part", "0", str(counted.passes_on_part)),
+        (f"false satisfactory, of {homes:,}", "0", str(counted.false_satisfactory)),
         ("slips asked about", "", _share(counted.slips_asked, counted.slips)),
         (f"sound old homes with a C1, C2 or FI, of {homes:,}", "0", str(old)),
     )

@@ -59,7 +59,9 @@ def slip(document: Document, chance: random.Random, taken: set[str]) -> Slipped 
 
     taken: designations of the circuits that something is wrong with, which are left alone.
     """
-    kind = chance.choice(("unit", "turned round", "null", "under Zdb"))
+    kind = chance.choice(
+        ("unit", "turned round", "null", "under Zdb", "seconds", "hundredfold", "zero", "not applicable")
+    )
     inspection = document["inspection"]
     sound = [
         c
@@ -72,6 +74,12 @@ def slip(document: Document, chance: random.Random, taken: set[str]) -> Slipped 
         return _turned_round(sound)
     if kind == "under Zdb":
         return _under_zdb(inspection, sound, chance)
+    if kind == "seconds":
+        return _seconds(inspection)
+    if kind == "hundredfold":
+        return _hundredfold(sound)
+    if kind in ("zero", "not applicable"):
+        return _not_a_test(kind, sound, chance)
     return _null(document)
 
 
@@ -146,3 +154,47 @@ def _null(document: Document) -> Slipped:
     for bond in inspection["bonds"]:
         lower(bond, "at_clamp_ohm", "at_pipe_ohm")
     return Slipped(_asked("null on a bad contact", "null1", "reading_ohm"), frozenset(doubtful))
+
+
+def _seconds(inspection: Document) -> Slipped | None:
+    """Every trip time written in seconds; None where one is slow or missing, which is a fault of its own."""
+    found = [(rcd, "trip_ms") for board in inspection["boards"] for rcd in board.get("rcds", [])]
+    found += [(circuit, "rcd_trip_ms") for board in inspection["boards"] for circuit in board["circuits"]]
+    found = [(one, field) for one, field in found if field in one]
+    times = [float(text) if (text := str(one[field]))[:1].isdigit() else 1e9 for one, field in found]
+    if not times or max(times) > 300:
+        return None
+    for (one, field), time_ms in zip(found, times, strict=True):
+        one[field] = f"{time_ms / 1000:.3f}"
+    places = frozenset((one["id"], field) for one, field in found)
+    cause = Cause(
+        "trip time in seconds", None, frozenset(place for place, _ in places), "", tuple(places),
+        frozenset(("trip_ms", "rcd_trip_ms")),
+    )  # fmt: skip
+    return Slipped(cause, places)
+
+
+def _hundredfold(sound: list[Document]) -> Slipped | None:
+    """The three ends of a ring written in hundredths of an ohm."""
+    ends = ("r1_ohm", "rn_ohm", "r2_ohm")
+    for circuit in sound:
+        if all(str(circuit.get(end, "O"))[0].isdigit() for end in ends):
+            for end in ends:
+                circuit[end] = f"{float(circuit[end]) * 100:.0f}"
+            return Slipped(
+                _asked("ring ends a hundredfold", circuit["id"], *ends), frozenset((circuit["id"], end) for end in ends)
+            )
+    return None
+
+
+def _not_a_test(kind: str, sound: list[Document], chance: random.Random) -> Slipped | None:
+    """A loop of nothing at all, or N/A where a test applies."""
+    if not sound:
+        return None
+    circuit = chance.choice(sound)
+    if kind == "zero":
+        circuit["zs_ohm"] = "0.00"
+        return Slipped(_asked("Zs of zero", circuit["id"], "zs_ohm"), frozenset(((circuit["id"], "zs_ohm"),)))
+    field = chance.choice(("insulation_lne_mohm", "polarity", "zs_ohm"))
+    circuit[field] = "N/A"
+    return Slipped(_asked("N/A without its fact", circuit["id"], field), frozenset(((circuit["id"], field),)))

@@ -1,6 +1,8 @@
 import pytest
 
-from dorrik.core import supply
+from dorrik.core import supply, tails
+from dorrik.core.document import parse
+from dorrik.core.judgement import judge
 from dorrik.core.readings import Reading
 
 R = Reading.parse
@@ -98,6 +100,19 @@ def test_standing_leakage_behind_an_rcd():
 
 
 def test_length_of_the_tails():
-    assert supply.judge_tails(2.5, protected=False).status == "pass"
-    assert supply.judge_tails(6, protected=True).status == "pass"
-    assert supply.judge_tails(6, protected=False).observation == "tails-long"
+    assert tails.judge_length(2.5, protected=False).status == "pass"
+    assert tails.judge_length(6, protected=True).status == "pass"
+    assert tails.judge_length(6, protected=False).observation == "tails-long"
+
+
+def test_tails_too_small_for_their_fuse_make_no_bond_smaller():
+    """10 mm² after 100 A is not what the earthing and bonding conductors are sized by: 25 mm², 16 mm², and 10 mm²."""
+    bond = {"id": "w", "service": "water", "state": "present", "csa_mm2": 6}
+    home = {"id": "i", "earthing": "TN-S", "tails_mm2": 10, "service_fuse_a": 100, "bonds": [bond]}
+
+    def size(**more):
+        notes = judge(parse({"format": "dorrik-inspection", "version": 3, "inspection": home | more})).notes
+        return next(n.status for n in notes if (n.entity_id, n.field) == ("w", "csa_mm2"))
+
+    assert size() != "pass"
+    assert size(service_fuse_a=60) == "pass"

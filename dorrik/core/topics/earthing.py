@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import bonding
+from dorrik.core import bonding, tails
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.verdict import Verdict
 
@@ -12,7 +12,9 @@ def notes(context: Context) -> Iterator[Note]:
     i = context.inspection
     if i.tails_mm2 is None:
         return
-    required = bonding.earthing_conductor_mm2(i.tails_mm2)
+    # Tails that are too small for their fuse make nothing else smaller: what they should be stands for them.
+    tails_mm2 = max(i.tails_mm2, tails.least_mm2(i.service_fuse_a)) if i.service_fuse_a else i.tails_mm2
+    required = bonding.earthing_conductor_mm2(tails_mm2)
     if i.earthing_conductor_mm2 is not None:
         verdict = bonding.judge_size(
             "The main earthing conductor", i.earthing_conductor_mm2, required, to_electrode=i.earthing == "TT"
@@ -20,7 +22,7 @@ def notes(context: Context) -> Iterator[Note]:
         yield Note("inspection", i.id, "earthing_conductor_mm2", "Main earthing conductor", verdict)
     if not i.earthing:
         return
-    least = bonding.main_bonding_mm2(i.earthing, required, i.neutral_mm2 or i.tails_mm2)
+    least = bonding.main_bonding_mm2(i.earthing, required, i.neutral_mm2 or tails_mm2)
     # With an electrode the earthing conductor may be small by calculation, and the bonds follow from it (543.1.3).
     small = i.earthing == "TT"
     # The one size of older documents is left aside where the bonds themselves are described.

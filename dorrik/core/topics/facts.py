@@ -5,7 +5,7 @@ A fact is true, false, or not known; what is not known is asked.
 
 from collections.abc import Callable, Mapping
 
-from dorrik.core import loop, overload, polarity, supply
+from dorrik.core import loop, overload, polarity, supply, tails
 from dorrik.core.check import GOOD, NOT_GOOD
 from dorrik.core.inspection import Board, Bond, Circuit, Point, Room
 from dorrik.core.readings import at_most
@@ -108,7 +108,7 @@ def _tails_one_size(context: Context, place: Place) -> bool | None:
     if i.tails_mm2 is None or i.service_fuse_a is None:
         return False
     try:
-        return supply.tails_capacity_a(i.tails_mm2) >= supply.TAILS_LOOK_SHARE * i.service_fuse_a
+        return tails.capacity_a(i.tails_mm2) >= tails.LOOK_SHARE * i.service_fuse_a
     except LookupError:
         return False
 

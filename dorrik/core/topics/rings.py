@@ -209,7 +209,7 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
         source=source,
         limit=analysis.expected_line_cpc_ohm,
         margin=-difference,
-        next_step="Re-plug and work the switch, test again: a contact, or that point is on a spur."
+        next_step="Isolate. Re-plug and work the switch, test again: a contact, or that point is on a spur."
         if way == "higher"
         else "A parallel earth path, or the same ends joined instead of opposite ones.",
     )

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from dorrik.core import loop, supply
+from dorrik.core import loop, supply, tails
 from dorrik.core.inspection import Board
 from dorrik.core.topics import facts
 from dorrik.core.topics.context import Action, Context, Note, is_measured
@@ -27,9 +27,7 @@ def notes(context: Context) -> Iterator[Note]:
     yield from _fault_currents(context)
     yield from _written_otherwise(context)
     if i.tails_mm2 is not None and i.service_fuse_a is not None:
-        verdict = supply.judge_tails_size(
-            i.tails_mm2, i.service_fuse_a, read_on=i.fuse_read, demand_a=i.maximum_demand_a
-        )
+        verdict = tails.judge_size(i.tails_mm2, i.service_fuse_a, read_on=i.fuse_read, demand_a=i.maximum_demand_a)
         if verdict.status in ("fail", "attention"):
             yield Note("inspection", i.id, "tails_mm2", "Tails against the service fuse", verdict)
     if i.earth_by in ("water pipe", "gas pipe"):
@@ -46,7 +44,7 @@ def notes(context: Context) -> Iterator[Note]:
     if is_measured(i.leakage_ma):
         yield Note("inspection", i.id, "leakage_ma", "Leakage at the tails", _leakage(context))
     if i.tails_length_m is not None:
-        verdict = supply.judge_tails(
+        verdict = tails.judge_length(
             i.tails_length_m, protected=bool(i.tails_protected), limit_m=context.book.limits["tails_m"]
         )
         yield Note("inspection", i.id, "tails_length_m", "Length of the tails", verdict)
