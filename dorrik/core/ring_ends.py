@@ -202,6 +202,7 @@ def analyse(test: RingTest) -> RingAnalysis:
                     f"Line {test.r1} and neutral {test.rn} Ω are the same digits turned round: one may be a slip.",
                     "Check the instrument, or test both again.",
                     f"{SOURCE} · rules 4.2, 1.2",
+                    asks=True,
                 )
             )
         elif apart and r1 is not None and rn is not None:

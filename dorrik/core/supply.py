@@ -263,6 +263,7 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
             limit=expected_ka,
             margin=-short * expected_ka,
             next_step="Look at the instrument again, or measure both once more with everything reconnected.",
+            asks=slip is not None,
         )
     told = "they agree" if abs(short) <= allowed else "higher, as with parallel paths"
     return Verdict(status="pass", reason=f"{said}: {told}.", source=source, limit=expected_ka)

@@ -1,6 +1,7 @@
 """Instruments in calibration, nulls as they should be, and readings taken with leads in doubt (rules 1.3, 1.4)."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from dorrik.core import instruments
 from dorrik.core.inspection import KINDS
@@ -19,7 +20,10 @@ def notes(context: Context) -> Iterator[Note]:
             yield Note("instrument_used", meter.id, "calibration_due", title, verdict)
     for nulled in instruments.nulls(i.lead_nulls):
         if nulled.verdict.status in ("fail", "attention"):
-            yield Note("lead_null", nulled.null.id, "reading_ohm", nulled.null.name or "Lead null", nulled.verdict)
+            # Until the leads are nulled well again, and while readings that it marks stand, it asks for an answer.
+            lasting = nulled.doubtful is not None and nulled.doubtful[1] is None
+            verdict = replace(nulled.verdict, asks=lasting or bool(context.doubtful))
+            yield Note("lead_null", nulled.null.id, "reading_ohm", nulled.null.name or "Lead null", verdict)
     if context.doubtful:
         yield from _doubtful(context)
 
