@@ -14,6 +14,7 @@ from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
+from dorrik.journal import blind
 from dorrik.store import exporting, people, register, reports, retention
 from dorrik.store.engine import now
 
@@ -78,6 +79,8 @@ def export_client(request: Request, client_id: str) -> Response:
     with work(request, "export data") as (connection, me):
         found = _client(connection, me.firm_id, client_id)
         data = exporting.of_client(connection, me.firm_id, client_id)
+        for one in data["inspections"]:
+            _mask(one["journal"], "id", blind.waiting(connection, one["id"], me))
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
             packed.writestr("data.json", _json(data))
@@ -102,11 +105,22 @@ def export_person(request: Request, person_id: str) -> Response:
         if found is None:
             raise not_found("person")
         data = exporting.of_person(connection, me.firm_id, person_id)
+        for one in {line["inspection_id"] for line in data["changes"]}:
+            _mask(data["changes"], "entity_id", blind.waiting(connection, one, me))
+        for line in data["changes"]:
+            del line["inspection_id"]
         note(request, connection, me, "data exported", found.email)
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
         packed.writestr("data.json", _json(data))
     return download(out.getvalue(), f"{found.name}.zip", "application/zip")
+
+
+def _mask(lines: list[dict[str, Any]], name: str, waiting: frozenset[str]) -> None:
+    """Leave empty what waits for the second opinion of whoever takes it along. name: of the id in a line."""
+    for line in lines:
+        if blind.is_hidden(waiting, line[name], line["field"]):
+            line |= {key: None for key in ("value", "before") if key in line}
 
 
 def _json(data: Any) -> str:

@@ -21,8 +21,9 @@ from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
 from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.core.workflow import Action
-from dorrik.journal import history
+from dorrik.journal import blind, history
 from dorrik.journal.apply import apply
+from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store import firm_rules, inspections, judging, listing
 from dorrik.store.engine import again_after_deadlock
@@ -34,8 +35,13 @@ from dorrik.store.remembered import Memory, Remembered
 router = make_router("/api", "inspections", RESPONSES)
 
 
-def _judgement(connection: Connection, kept: KeptInspection) -> dict[str, Any]:
-    return as_json(judging.judged(connection, kept)[1])
+def _judgement(connection: Connection, seen: Seen) -> dict[str, Any]:
+    return _told(as_json(judging.judged(connection, seen.kept)[1]), seen.blind)
+
+
+def _told(judgement: dict[str, Any], blind: frozenset[str]) -> dict[str, Any]:
+    """A judgement with the observations that wait for the second opinion of whoever is told."""
+    return judgement | {"blind": sorted(blind)}
 
 
 def _answer(data: dict[str, Any]) -> Response:
@@ -109,7 +115,8 @@ def inspection(request: Request, inspection_id: str) -> Response:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        judgement = _judgement(connection, kept)
+        seen = blind.seen(connection, kept, me)
+        kept, judgement = seen.kept, _judgement(connection, seen)
         held = kept.entities[kept.id].values["held_at"] is not None
         state = workflow.state_of(held=held, issued=is_issued(connection, kept.id))
         may = workflow.allowed(me.role, state)
@@ -203,17 +210,30 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
         if not found:
             found.append(judging.judged(connection, applied.kept)[1])
         _note_rules(request, connection, me, inspection_id, sound, applied.results)
+        seen = blind.seen(connection, applied.kept, me)
+        settles = any(c.entity == "opinion" or c.field == "opinion_asked_at" for c in sound)
+        hidden = _judgement(connection, seen) if seen.blind or settles else None
         overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
     # Committed: what is remembered from here on is what the database has.
-    kept, judgement = applied.kept, as_json(found[0])
+    kept, judgement = applied.kept, _told(as_json(found[0]), frozenset())
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
     remembered.put(Memory(kept, judgement, kept.seq))
+    if hidden is not None:
+        # Who waits for an opinion, or has just given it, is told the whole of what they may see.
+        judgement, before, before_seq = hidden, None, -1
     held = kept.entities[kept.id].values["held_at"] is not None
     # Whether a report was issued opens and closes nothing: it is not asked for at every keystroke.
     may = workflow.allowed(me.role, workflow.state_of(held=held, issued=False))
-    return _Done(kept.seq, applied.results, names, may, judgement, before, before_seq)
+    secret = frozenset(c.id for c in sound if blind.is_hidden(seen.blind, c.entity_id, c.field))
+    results = tuple(_silent(one) if one.id in secret else one for one in applied.results)
+    return _Done(kept.seq, results, names, may, judgement, before, before_seq)
+
+
+def _silent(result: Result) -> Result:
+    """That somebody was overtaken, without what stood there."""
+    return replace(result, overtook=replace(result.overtook, value=None)) if result.overtook else result
 
 
 def _note_rules(
@@ -259,7 +279,8 @@ def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31
         entries = history.since(connection, inspection_id, since)
         if kept is None:
             raise not_found()
-        judgement = _judgement(connection, kept)
+        seen = blind.seen(connection, kept, me)
+        entries, judgement = blind.masked(entries, seen.blind), _judgement(connection, seen)
     upto = entries[-1].seq if entries else kept.seq
     return News.model_validate(
         {
@@ -276,5 +297,6 @@ def entity_history(request: Request, inspection_id: str, entity_id: str, field: 
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        entries = history.of_entity(connection, inspection_id, entity_id, field)
+        found = history.of_entity(connection, inspection_id, entity_id, field)
+        entries = blind.masked(found, blind.waiting(connection, inspection_id, me))
     return [EntryOut.model_validate(e, from_attributes=True) for e in entries]

@@ -395,6 +395,7 @@ class JudgementOut(BaseModel):
     outcome_says: str
     outcome_because: list[str]
     against: list[AgainstOut]
+    blind: list[str]
     interval: IntervalOut | None
     duties: list[DutyOut]
     sums: dict[str, str]

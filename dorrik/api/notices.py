@@ -14,6 +14,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
+from dorrik.journal import blind
 from dorrik.report import danger_notice, mail
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
@@ -65,6 +66,8 @@ def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[di
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
+        if observation_id in blind.blind_to(connection, kept, me):
+            raise ProblemError(409, "blind", "This observation waits for your second opinion. Give it first.")
         paper = on_paper(connection, me, 0, now().date())
     inspection = inspections.assemble(kept)
     observation = next((one for one in inspection.observations if one.id == observation_id), None)

@@ -10,6 +10,7 @@ from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOu
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
+from dorrik.journal import blind
 from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
 from dorrik.report import operator_letter as letters
@@ -28,7 +29,8 @@ def preview(request: Request, inspection_id: str) -> Preview:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        points, pages = issuing.preview(connection, kept, me, _photos(request, me))
+        seen = blind.seen(connection, kept, me).kept
+        points, pages = issuing.preview(connection, seen, me, _photos(request, me))
     shown = [HindranceOut.model_validate(point, from_attributes=True) for point in points]
     return Preview(seq=kept.seq, points=shown, pages=pages)
 
@@ -60,6 +62,8 @@ def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
         kept = inspections.load(connection, inspection_id, me.firm_id, lock=True)
         if kept is None:
             raise not_found()
+        if blind.blind_to(connection, kept, me):
+            raise ProblemError(409, "blind", "An observation waits for your second opinion. Give it, then issue.")
         held = kept.entities[kept.id].values["held_at"] is not None
         must(me, "issue", state_of(held=held, issued=False))
         try:

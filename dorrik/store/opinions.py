@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Connection, func, select
+from sqlalchemy import Connection, Select, func, select
 
 from dorrik.store.account_tables import person
 from dorrik.store.tables import ENTITIES, change, inspection
@@ -14,12 +14,23 @@ _o, _p, _i = ENTITIES["observation"].c, ENTITIES["opinion"].c, inspection.c
 _there = _o.removed.isnot(True)
 
 
+def _given() -> Select[tuple[str]]:
+    """The opinions that were given on an observation."""
+    return (
+        select(_p.observation_id)
+        .where(_p.inspection_id == _o.inspection_id, _p.observation_id == _o.id, _p.code.is_not(None))
+        .where(_p.removed.isnot(True))
+    )
+
+
 def chosen(connection: Connection, firm_id: str, keys: Iterable[str], but: str) -> dict[str, dict[str, int]]:
     """How often colleagues gave each code, by entry. but: the inspection that is not counted, the one at hand."""
     query = (
         select(_o.catalogue_key, _o.code, func.count())
         .join(inspection, _i.id == _o.inspection_id)
         .where(_i.firm_id == firm_id, _o.catalogue_key.in_(list(keys)), _o.code.is_not(None), _there, _i.id != but)
+        # What waits for a second opinion is no example yet: a single one would tell its code.
+        .where(_o.opinion_asked_at.is_(None) | _given().exists())
         .group_by(_o.catalogue_key, _o.code)
     )
     found: dict[str, dict[str, int]] = {}
@@ -44,15 +55,10 @@ class Asked:
 
 def asked(connection: Connection, firm_id: str, limit: int = 100) -> list[Asked]:
     """Observations of a firm whose second opinion was asked for and not given, the oldest first."""
-    given = (
-        select(_p.observation_id)
-        .where(_p.inspection_id == _o.inspection_id, _p.observation_id == _o.id, _p.code.is_not(None))
-        .where(_p.removed.isnot(True))
-    )
     query = (
         select(_i.id, _i.reference, _o.id, _o.text, _o.place, _o.catalogue_key, _o.answers, _o.opinion_asked_at)
         .join(inspection, _i.id == _o.inspection_id)
-        .where(_i.firm_id == firm_id, _o.opinion_asked_at.is_not(None), _there, ~given.exists())
+        .where(_i.firm_id == firm_id, _o.opinion_asked_at.is_not(None), _there, ~_given().exists())
         .order_by(_o.opinion_asked_at, _o.id)
         .limit(limit)
     )

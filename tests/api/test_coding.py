@@ -203,3 +203,78 @@ def test_the_catalogue_goes_out_as_a_table_and_comes_back(supervisor):
     assert wrong["changed"] == 0 and [one["line"] for one in wrong["wrong"]] == [3]
     assert "own-fine" not in {one["key"] for one in wrong["catalogue"]["own"]}
     assert take("a,b\n1,2\n").json()["wrong"][0]["line"] == 1
+
+
+HIDDEN = ("because the plate is C1-grave", "Harbour Mistress", "2026-11-26T10:11:12Z", "with the consent of nobody")
+
+
+def waiting_for_sol(inspector):
+    """An observation coded C1 by Ines, with all that tells it; only after that the second opinion is asked for."""
+    inspection = inspector.begin()
+    one = observed(
+        inspector, inspection, key="live-part-reachable", code="C1", code_reason=HIDDEN[0], told_to=HIDDEN[1],
+        told_at=HIDDEN[2], consent_of=HIDDEN[3], made_safe="made safe",
+    )  # fmt: skip
+    inspector.send(inspection, inspector.change("observation", one, "code", "C2"))
+    inspector.send(inspection, inspector.change("observation", one, "code", "C1"))
+    inspector.send(inspection, inspector.change("observation", one, "opinion_asked_at", "2026-11-26T11:00:00Z"))
+    return inspection, one
+
+
+def of_observation(answer, one):
+    return next(e["values"] for e in answer["entities"] if e["id"] == one)
+
+
+def routes(inspection, one):
+    base = f"/api/inspections/{inspection}"
+    history = f"{base}/history?entity_id={one}"
+    return base, f"{base}/changes?since=0", history, f"{history}&field=code", f"{base}/preview"
+
+
+def test_who_is_asked_for_a_second_opinion_gets_the_first_code_on_no_route(inspector, supervisor):
+    inspection, one = waiting_for_sol(inspector)
+    for route in routes(inspection, one):
+        told = supervisor.http.get(route).text
+        assert not any(words in told for words in HIDDEN), route
+    whole = supervisor.http.get(f"/api/inspections/{inspection}").json()
+    assert whole["judgement"]["blind"] == [one]
+    assert not {"code", "code_reason", "told_at", "made_safe"} & {k for k, v in of_observation(whole, one).items() if v}
+    assert whole["judgement"]["outcome"] == "open" and whole["judgement"]["outcome_because"] == []
+    entries_ = supervisor.http.get(f"/api/inspections/{inspection}/changes?since=0").json()["entries"]
+    codes = [e for e in entries_ if (e["entity_id"], e["field"]) == (one, "code")]
+    assert len(codes) == 3 and all(e["value"] is None and e["before"] is None for e in codes)
+    # Whoever gave the code sees it.
+    assert of_observation(inspector.http.get(f"/api/inspections/{inspection}").json(), one)["code"] == "C1"
+
+
+def test_a_push_of_who_is_asked_answers_without_the_code_too(inspector, supervisor):
+    inspection, one = waiting_for_sol(inspector)
+    answer = supervisor.send(inspection, supervisor.change("inspection", inspection, "ze_ohm", "0.2"))
+    assert answer["change"] is None and answer["judgement"]["blind"] == [one]
+    assert answer["judgement"]["outcome_because"] == []
+    assert not any(words in str(answer) for words in HIDDEN)
+
+
+def test_who_is_blind_signs_no_report_and_prints_no_notice(inspector, supervisor):
+    inspection, one = waiting_for_sol(inspector)
+    seq = supervisor.http.get(f"/api/inspections/{inspection}").json()["seq"]
+    refused = supervisor.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
+    assert (refused.status_code, refused.json()["code"]) == (409, "blind")
+    notice = supervisor.http.get(f"/api/inspections/{inspection}/observations/{one}/notice.pdf")
+    assert (notice.status_code, notice.json()["code"]) == (409, "blind")
+
+
+def test_an_export_leaves_it_out_and_an_opinion_opens_it(inspector, supervisor):
+    inspection, one = waiting_for_sol(inspector)
+    supervisor.add(inspection, "opinion", "observation", one, code="C2", by="Sol Visor")
+    whole = supervisor.http.get(f"/api/inspections/{inspection}").json()
+    assert whole["judgement"]["blind"] == []
+    assert of_observation(whole, one)["code"] == "C1" and of_observation(whole, one)["code_reason"] == HIDDEN[0]
+    told = supervisor.http.get(f"/api/inspections/{inspection}/history?entity_id={one}&field=code").text
+    assert "C1" in told
+
+
+def test_what_waits_for_an_opinion_is_no_example_for_others(inspector, supervisor):
+    waiting_for_sol(inspector)
+    here = supervisor.begin()
+    assert supervisor.http.get(f"/api/inspections/{here}/chosen?key=live-part-reachable").json() == {"codes": {}}

@@ -2534,6 +2534,8 @@ export interface components {
             outcome_because: string[];
             /** Against */
             against: components["schemas"]["AgainstOut"][];
+            /** Blind */
+            blind: string[];
             interval: components["schemas"]["IntervalOut"] | null;
             /** Duties */
             duties: components["schemas"]["DutyOut"][];

@@ -36,7 +36,10 @@ export async function keepOpened(person: string, model: Model): Promise<void> {
 /** An inspection as this person last had it open here, and when that was (milliseconds). */
 export async function opened(person: string, id: string): Promise<{ found: Opened["found"]; at: number } | undefined> {
   const kept = await keptAnswer<Opened>(NAME + id);
-  return kept?.value.person === person ? { found: kept.value.found, at: kept.at } : undefined;
+  if (kept?.value.person !== person) return undefined;
+  // A version before this one kept verdicts without these.
+  const judgement = { ...{ against: [], blind: [] }, ...kept.value.found.judgement };
+  return { found: { ...kept.value.found, judgement }, at: kept.at };
 }
 
 /** What can be opened without a server, the latest first. */

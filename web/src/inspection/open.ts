@@ -52,7 +52,8 @@ outbox.readAlong({
     const changes = sent.map((p) => p.change);
     const { model: next, gap } = model.receive(now, receipt, changes, judged);
     set({ model: next, asOf: null, error: null });
-    if (gap) await listen();
+    if (isLifted(now, next)) await load(id, me);
+    else if (gap) await listen();
   },
   refused(pending, reason) {
     const now = get().model;
@@ -217,6 +218,10 @@ function pendingOf(current: model.Model, kind: Kind, id: string, field: string, 
   return { inspectionId: current.id, author: me.id, change, ...(refused && { refused }) };
 }
 
+/** A code that was kept back may be seen now: what it said before did not come along. */
+const isLifted = (before: model.Model, now: model.Model): boolean =>
+  !!before.judgement?.blind.some((id) => !now.judgement?.blind.includes(id));
+
 async function listen(): Promise<void> {
   const current = get().model;
   if (!current || current.seq === 0) return;
@@ -232,7 +237,9 @@ async function listen(): Promise<void> {
         const values = now.entities[e.entity_id]?.values ?? {};
         return [values.way, values.designation ?? values.name, e.field].filter(Boolean).join(" ");
       };
-      set({ model: model.takeNews(now, news, me.id, title) });
+      const next = model.takeNews(now, news, me.id, title);
+      set({ model: next });
+      if (isLifted(now, next)) return await load(now.id, me);
     }
     if (get().asOf !== null) set({ asOf: null });
     if (before !== "ok") outbox.wake();

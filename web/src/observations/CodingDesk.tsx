@@ -33,7 +33,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
   const v = observation.values;
   const set = (field: string, value: Value) => setField({ kind: "observation", id: observation.id, field }, value);
   const code = String(v.code ?? "");
-  const blind = isBlind(model, observation, me);
+  const blind = isBlind(model, observation);
   const settle = (next: string, why: string | null) => {
     if (next === code) return;
     set("code", next);

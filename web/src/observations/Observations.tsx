@@ -48,7 +48,7 @@ export default function Observations({ me }: { me: Me }) {
       )}
       <Lines label="Recorded">
         {found.map((one) => (
-          <Recorded key={one.id} one={one} me={me} open={one.id === open?.id} show={() => show(one.id)} />
+          <Recorded key={one.id} one={one} open={one.id === open?.id} show={() => show(one.id)} />
         ))}
       </Lines>
       <Suggested weight={weight} />
@@ -87,14 +87,13 @@ export default function Observations({ me }: { me: Me }) {
 
 interface RecordedProps {
   one: Entity;
-  me: Me;
   open: boolean;
   show: () => void;
 }
 
-function Recorded({ one, me, open, show }: RecordedProps) {
+function Recorded({ one, open, show }: RecordedProps) {
   const v = one.values;
-  const blind = useInspection((s) => !!s.model && isBlind(s.model, one, me));
+  const blind = useInspection((s) => !!s.model && isBlind(s.model, one));
   const notes: ReactNode[] = [
     v.mended && (v.as_left && v.retest ? "made good on the day" : "made good: as left or retest is missing"),
     v.opinion_asked_at && blind && "waits for your opinion",
