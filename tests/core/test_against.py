@@ -1,0 +1,86 @@
+"""The one list of what stands against satisfactory: outcome, readiness and report say the same (rules 13.1, 13.5)."""
+
+import pytest
+
+from dorrik.core.document import parse
+from dorrik.core.judgement import judge
+from dorrik.core.readiness import readiness
+from dorrik.core.topics.against import KINDS
+from tests.core.homes import cottage
+
+SEEN = {"id": "o", "about_entity": "inspection", "about_id": "i1", "text": "Plate cracked", "code": "C3"}
+
+
+def with_(change):
+    document = cottage()
+    change(document["inspection"])
+    return parse(document)
+
+
+def circuit(number):
+    return lambda i: i["boards"][0]["circuits"][number]
+
+
+def observe(**fields):
+    return lambda i: i["observations"].append(SEEN | fields)
+
+
+def put(of, **fields):
+    return lambda i: of(i).update(fields)
+
+
+def drop(of, field):
+    return lambda i: of(i).pop(field)
+
+
+#: What is done to the sound cottage, the kind that then stands on the list, and the outcome.
+WORSE = [
+    (observe(code="C2"), "code", "unsatisfactory"),
+    (observe(code="FI"), "code", "unsatisfactory"),
+    (observe(code=None), "uncoded", "open"),
+    (put(circuit(1), zs_ohm="3.9"), "suggested", "open"),
+    (put(circuit(1), insulation_lne_mohm="0.4"), "suggested", "open"),
+    (drop(circuit(1), "zs_ohm"), "test", "open"),
+    (put(circuit(1), zs_ohm="N/A"), "test", "open"),
+    (put(circuit(1), insulation_lne_mohm="N/A"), "test", "open"),
+    (put(circuit(1), polarity="N/A"), "test", "open"),
+    (put(circuit(1), zs_ohm="LIM"), "test", "open"),
+    (lambda i: i["checks"][0].update(state="not good"), "marked", "open"),
+    (lambda i: i["boards"].clear(), "test", "open"),
+    (put(circuit(1), points=[{"id": "p", "kind": "socket", "looked": "defect"}]), "marked", "open"),
+]
+
+
+def test_the_sound_cottage_has_nothing_on_it():
+    judgement = judge(with_(lambda i: None))
+    assert (judgement.outcome, judgement.against) == ("satisfactory", ())
+
+
+@pytest.mark.parametrize(("change", "kind", "outcome"), WORSE)
+def test_what_was_left_open_stands_on_the_list_and_in_the_outcome(change, kind, outcome):
+    inspection = with_(change)
+    judgement = judge(inspection)
+    assert kind in {one.kind for one in judgement.against}
+    assert judgement.outcome == outcome
+    if outcome == "open":
+        assert judgement.outcome_says.startswith("not decided: ")
+    # Readiness says nothing else: each of them is there, or stops the report in its own words.
+    texts = {point.text for point in readiness(inspection, judgement)}
+    assert {one.says for one in judgement.against if one.kind not in ("code", "uncoded")} <= texts
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        observe(),
+        observe(code="note"),
+        observe(code="C2", mended=True, as_left="New plate", retest="0.31 Ω"),
+        put(circuit(1), zs_ohm="LIM no access"),
+    ],
+)
+def test_a_recommendation_what_was_put_right_and_a_limitation_with_its_reason_do_not(change):
+    assert judge(with_(change)).outcome == "satisfactory"
+
+
+def test_every_kind_has_words_for_one_and_for_several():
+    assert all(one and several and one != several for one, several in KINDS.values())
