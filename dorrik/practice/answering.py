@@ -14,7 +14,7 @@ from dorrik.core.outcome import UNSATISFACTORY
 from dorrik.practice.entered import Document
 
 #: Answering may raise what was not seen before: so often at most.
-_ROUNDS = 6
+_ROUNDS = 8
 
 
 def answered(document: Document) -> Document:
@@ -42,6 +42,9 @@ def _answer(document: Document, judgement: Judgement) -> bool:
                 "code": one.code, "catalogue_key": one.key, **({"answers": answers} if answers else {}),
             }
         )  # fmt: skip
+    if str(document) != before:
+        # What a failure or a question is about may be answered by what was just recorded.
+        return True
     things = _by_id(document)
     for missing in judgement.progress.missing:
         thing = things[missing.entity_id]
