@@ -106,6 +106,10 @@ def _is_rcbo(circuit: Circuit) -> bool:
     return "61009" in (circuit.device_standard or "") or "61009" in (circuit.rcd_standard or "")
 
 
+#: What a test button or a test at half the rating shows.
+CHECKED = ("correct", "incorrect")
+
+
 def _data(circuit: Circuit) -> tuple[object, ...]:
     return (circuit.rcd_standard, circuit.rcd_kind, circuit.rcd_rated_ma, circuit.rcd_delay)
 
@@ -133,20 +137,25 @@ def _group(circuit: Circuit, by_time: _ByTime) -> object:
     data, results = _data(circuit), _results(circuit)
     times = [(data, at, value) for at, value in enumerate(results) if value is not None]
     near = {key: seen for time in times for key, seen in by_time.get(time, {}).items()}
-    same = ((key, seen) for key, seen in near.items() if all(_agree(circuit, one) for one in seen.values()))
-    found, seen = next(same, ((*data, *results), {}))
-    seen.setdefault(results, circuit)
+    same = [(key, seen) for key, seen in near.items() if all(_agree(circuit, one) for one in seen.values())]
+    # At five times the rating many devices read alike: that alone does not choose between several.
+    chosen = same[:1] if len(same) == 1 or results[0] is not None else []
+    found, seen = next(iter(chosen), ((*data, *results, circuit.id), {}))
+    seen.setdefault((results, circuit.rcd_button, circuit.rcd_half), circuit)
     for time in times:
         by_time.setdefault(time, {})[found] = seen
     return found
 
 
 def _agree(one: Circuit, other: Circuit) -> bool:
-    """Have two circuits the same device by its data, with a time in common and none that differs?"""
+    """Have two circuits the same device by its data, with a time in common and nothing that differs?"""
     if _is_marked(other) or _data(one) != _data(other):
         return False
-    pairs = [(a, b) for a, b in zip(_results(one), _results(other), strict=True) if a is not None and b is not None]
-    return bool(pairs) and all(a == b for a, b in pairs)
+    mine, theirs = _results(one), _results(other)
+    pairs = [(a, b) for a, b in zip(mine, theirs, strict=True) if a is not None and b is not None]
+    checks = ((one.rcd_button, other.rcd_button), (one.rcd_half, other.rcd_half))
+    told = all(a == b for a, b in checks if a in CHECKED and b in CHECKED)
+    return bool(pairs) and all(a == b for a, b in pairs) and told
 
 
 def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:

@@ -157,3 +157,17 @@ def test_a_limitation_at_one_circuit_does_not_hide_the_time_measured_at_another(
     )
     (slow,) = [n for n in home.notes if n.verdict.observation == "rcd-slow"]
     assert (slow.figure, set(slow.touches)) == (("c2", "rcd_trip_ms"), {"c1", "c2"})
+
+
+@pytest.mark.parametrize("differs", [{"rcd_button": "incorrect"}, {"rcd_half": "incorrect"}])
+def test_a_circuit_does_not_borrow_the_time_of_a_device_whose_button_says_otherwise(differs):
+    """Alike at five times the rating, and not the same device: what fails at one is not hidden by the other."""
+    data = {"rcd_standard": "BS EN 61008", "rcd_rated_ma": 30, "rcd_delay": "none", "rcd_five_ms": "9",
+            "rcd_button": "correct", "rcd_half": "correct"}  # fmt: skip
+    home = judged(
+        board(
+            circuit(1, "Down", "sockets", **(data | {"rcd_trip_ms": "LIM lost"} | differs)),
+            circuit(2, "Up", "sockets", rcd_trip_ms="80", **data),
+        )
+    )
+    assert any(n.verdict.observation and "c1" in (n.entity_id, *n.touches) for n in home.notes if n.status != "pass")
