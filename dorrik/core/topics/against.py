@@ -81,11 +81,16 @@ def against(
 
 def _recorded(context: Context) -> Iterator[Against]:
     for one in context.inspection.observations:
-        words = f"“{(one.text or 'An observation')[:60]}”"
+        words = f"“{_short(one.text or 'An observation')}”"
         if is_open(one) and one.code in UNSATISFACTORY:
             yield _of_observation("code", f"{one.code}: {words}", one)
         elif not one.code:
             yield _of_observation("uncoded", f"{words} has no code.", one)
+
+
+def _short(text: str, most: int = 60) -> str:
+    """The beginning of a text, cut between words."""
+    return text if len(text) <= most else text[: most - 1].rsplit(" ", 1)[0].rstrip(" ,;.:") + " …"
 
 
 def _of_observation(kind: Kind, says: str, one: Observation) -> Against:
@@ -227,12 +232,14 @@ def _questions(
         if observation.code_reason or observation.made_good:
             continue
         if asked.code in UNSATISFACTORY:
-            says = f"“{(observation.text or '')[:60]}” is {observation.code}: what is known leads to {asked.code}. Why?"
+            says = (
+                f"“{_short(observation.text or '')}” is {observation.code}: what is known leads to {asked.code}. Why?"
+            )
             yield _of_observation("question", says, observation)
             continue
         for question in asked.questions:
             if question.code in UNSATISFACTORY:
-                says = f"“{(observation.text or '')[:60]}”: {question.ask}"
+                says = f"“{_short(observation.text or '')}”: {question.ask}"
                 yield _of_observation("question", says, observation)
 
 
