@@ -8,6 +8,7 @@ from dorrik.core.inspection import Inspection, Observation, name_of
 from dorrik.core.judgement import Judgement
 from dorrik.core.placing import all_points
 from dorrik.core.record import record
+from dorrik.core.text import shortened
 
 
 @record
@@ -45,7 +46,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
         if not observation.text:
             yield Hindrance("must", "observations", "An observation has no words.")
         elif not observation.code:
-            yield Hindrance("must", "observations", f"“{observation.text[:60]}” has no code.")
+            yield Hindrance("must", "observations", f"“{shortened(observation.text)}” has no code.")
     declared = inspection.declared_outcome
     if declared and declared != judgement.outcome and not inspection.outcome_reason:
         leads = f"The open codes lead to {judgement.outcome_says}"
@@ -67,7 +68,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     for limitation in inspection.limitations:
         if limitation.what and not (limitation.reason and limitation.agreed_with):
             yield Hindrance(
-                "look", "walk", f"Limitation “{limitation.what[:60]}” lacks its reason or with whom agreed."
+                "look", "walk", f"Limitation “{shortened(limitation.what)}” lacks its reason or with whom agreed."
             )
     for progress in judgement.progress.stages:
         if progress.left and progress.stage in ("intake", "walk", "isolation", "boards", "dead", "live"):
@@ -108,7 +109,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
 
 def _of_observation(inspection: Inspection, observation: Observation) -> Iterator[Hindrance]:
     """What is missing where a danger was found, and where something was mended on the day (rules 13.4 and 13.5)."""
-    said = f"“{(observation.text or '')[:60]}”"
+    said = f"“{shortened(observation.text or '')}”"
     if observation.code == "C1" and not (observation.told_to and observation.told_at):
         yield Hindrance("look", "observations", f"{said} is C1: record whom you told, and when.")
     if observation.code == "C1" and observation.made_safe == "made safe" and not observation.consent_of:

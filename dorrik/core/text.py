@@ -43,3 +43,8 @@ def tidy(text: str) -> str:
 def shown(text: str) -> str:
     """A text that came from outside as it can be said in a message: what cannot be kept is replaced."""
     return "".join(sign if why_not(sign) is None else "\ufffd" for sign in text)
+
+
+def shortened(text: str, most: int = 60) -> str:
+    """The beginning of a text, cut between words; the whole of it where it is no longer than `most` characters."""
+    return text if len(text) <= most else text[: most - 1].rsplit(" ", 1)[0].rstrip(" ,;.:") + " …"

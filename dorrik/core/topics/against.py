@@ -17,6 +17,7 @@ from dorrik.core.placing import room_name
 from dorrik.core.progress import Progress, Stage, stage_of
 from dorrik.core.record import record
 from dorrik.core.schedule import Filled, lines
+from dorrik.core.text import shortened
 from dorrik.core.topics.coding import Coding
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.insulation import BoardSum
@@ -81,16 +82,11 @@ def against(
 
 def _recorded(context: Context) -> Iterator[Against]:
     for one in context.inspection.observations:
-        words = f"“{_short(one.text or 'An observation')}”"
+        words = f"“{shortened(one.text or 'An observation')}”"
         if is_open(one) and one.code in UNSATISFACTORY:
             yield _of_observation("code", f"{one.code}: {words}", one)
         elif not one.code:
             yield _of_observation("uncoded", f"{words} has no code.", one)
-
-
-def _short(text: str, most: int = 60) -> str:
-    """The beginning of a text, cut between words."""
-    return text if len(text) <= most else text[: most - 1].rsplit(" ", 1)[0].rstrip(" ,;.:") + " …"
 
 
 def _of_observation(kind: Kind, says: str, one: Observation) -> Against:
@@ -232,14 +228,12 @@ def _questions(
         if observation.code_reason or observation.made_good:
             continue
         if asked.code in UNSATISFACTORY:
-            says = (
-                f"“{_short(observation.text or '')}” is {observation.code}: what is known leads to {asked.code}. Why?"
-            )
+            says = f"“{shortened(observation.text or '')}” is {observation.code}: what is known leads to {asked.code}. Why?"
             yield _of_observation("question", says, observation)
             continue
         for question in asked.questions:
             if question.code in UNSATISFACTORY:
-                says = f"“{_short(observation.text or '')}”: {question.ask}"
+                says = f"“{shortened(observation.text or '')}”: {question.ask}"
                 yield _of_observation("question", says, observation)
 
 
