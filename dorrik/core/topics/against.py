@@ -228,7 +228,8 @@ def _questions(
         if observation.code_reason or observation.made_good:
             continue
         if asked.code in UNSATISFACTORY:
-            says = f"“{shortened(observation.text or '')}” is {observation.code}: what is known leads to {asked.code}. Why?"
+            words = shortened(observation.text or "")
+            says = f"“{words}” is {observation.code}: what is known leads to {asked.code}. Why?"
             yield _of_observation("question", says, observation)
             continue
         for question in asked.questions:
