@@ -265,6 +265,7 @@ class PointOut(BaseModel):
     line: str
     zone: str | None
     needs: str | None
+    wanting: bool
     to_open: str
     look: str
     moved: dict[str, MovedOut]

@@ -28,6 +28,7 @@ from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.place_checks import looks
+from dorrik.core.placing import USUAL_BASINS_M
 from dorrik.core.progress import stage_of
 from dorrik.core.register import REGISTER
 from dorrik.core.rule_book import keys, rule_book
@@ -63,6 +64,7 @@ def _reference() -> Reference:
         usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],
         usual_circuits=[UsualCircuitOut.model_validate(circuit) for circuit in usual_circuits()],
         usual_cables=[f"{line:g}/{cpc:g}" for line, cpc in USUAL_CABLES],
+        usual_basins_m={basin: list(size) for basin, size in USUAL_BASINS_M.items()},
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
         catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],

@@ -130,6 +130,7 @@ class Reference(BaseModel):
     usual_rooms: list[UsualRoomOut]
     usual_circuits: list[UsualCircuitOut]
     usual_cables: list[str]
+    usual_basins_m: dict[str, list[float]]
     looks: dict[str, LookOut]
     catalogue: list[CatalogueOut]
     devices: list[DeviceOut]

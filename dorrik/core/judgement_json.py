@@ -220,6 +220,7 @@ def _point(view: PointView) -> dict[str, Any]:
         "line": view.line,
         "zone": view.zone,
         "needs": view.needs,
+        "wanting": view.wanting,
         "to_open": view.to_open,
         "look": view.look,
         "moved": {key: {"code": one.code, "why": one.why} for key, one in view.moved.items()},

@@ -17,8 +17,8 @@ from dorrik.core.room import BATH, Room
 
 #: Where a wall ends that nobody measured (m).
 _FAR_M = 60.0
-#: A bath whose size nobody typed is drawn so (m).
-USUAL_BATH_M, USUAL_TRAY_M = (1.7, 0.7), (0.8, 0.8)
+#: Length and width (m) that a bath or a tray is drawn with where nobody typed its size.
+USUAL_BASINS_M = {"bath": (1.7, 0.7), "shower tray": (0.8, 0.8)}
 
 
 def placed(inspection: Inspection) -> Inspection:
@@ -146,6 +146,6 @@ def _plan(
     lines = (*lines, *_walls(room_length, room_width))
     if basin == "no tray":
         return Plan(((left, far),), lines, shower_head_m)
-    usual = USUAL_BATH_M if basin == "bath" else USUAL_TRAY_M
+    usual = USUAL_BASINS_M.get(basin or "", USUAL_BASINS_M["shower tray"])
     right, near = left + (length or usual[0]), far + (width or usual[1])
     return Plan(((left, far), (right, far), (right, near), (left, near)), lines, shower_head_m)

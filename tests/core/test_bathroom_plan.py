@@ -7,6 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dorrik.core.bathroom_plan import Partition, Plan
+from dorrik.core.document import parse
+from dorrik.core.judgement import judge
 
 #: A tray of 1 m by 1 m in the corner.
 TRAY = ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0))
@@ -74,3 +76,23 @@ places = st.tuples(st.floats(-3, 4), st.floats(-3, 4))
 def test_a_partition_never_shortens_the_way(at, a, b):
     bare = Plan(TRAY).distance_m(at)
     assert Plan(TRAY, (Partition(a, b),)).distance_m(at) >= bare - 1e-9
+
+
+@pytest.mark.parametrize(
+    ("fields", "wanting"),
+    [
+        ({"kind": "light", "height_m": 2.0, "water_protection": 4}, False),
+        ({"kind": "light", "height_m": 2.0, "water_protection": 2}, True),
+        ({"kind": "light", "height_m": 2.0}, True),
+        ({"kind": "light", "height_m": 2.0, "water_protection": 4, "jets": True}, True),
+        ({"kind": "light", "height_m": 2.9}, False),
+        ({"kind": "socket", "height_m": 0.4}, True),
+    ],
+)
+def test_a_fitting_over_the_bath_is_wanting_until_its_mark_meets_the_zone(fields, wanting):
+    """Zone 1 asks for IPX4, IPX5 where jets clean; above 2.25 m is no zone (BS 7671 701.32, 701.512.2)."""
+    point = {"id": "p", "room_id": "r", "distance_m": 0} | fields
+    room = {"id": "r", "name": "Bath", "kind": "bath or shower", "basin": "bath"}
+    home = {"id": "i", "rooms": [room], "points": [point]}
+    (view,) = judge(parse({"format": "dorrik-inspection", "version": 3, "inspection": home})).walk.points
+    assert view.wanting is wanting

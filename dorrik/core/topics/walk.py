@@ -40,8 +40,9 @@ class Looked:
 @record(kw_only=True)
 class PointView:
     """A point on the walk. name: within its room; line: what is known of it, in words; zone, needs: where it stands by
-    bath or shower and what is asked there, None elsewhere; to_open: why it is to be opened, '' where it is not; look:
-    its key in `Walk.looks`; moved: entries met there whose code starts elsewhere at this point."""
+    bath or shower and what is asked there, None elsewhere; wanting: is that not met by what was entered; to_open: why
+    it is to be opened, '' where it is not; look: its key in `Walk.looks`; moved: entries met there whose code starts
+    elsewhere at this point."""
 
     id: str
     room_id: str | None
@@ -50,6 +51,7 @@ class PointView:
     line: str
     zone: str | None
     needs: str | None
+    wanting: bool
     to_open: str
     look: str
     moved: dict[str, Moved]
@@ -187,6 +189,7 @@ def _views(
             line=_line(point, zone, circuit_of.get(point.id)),
             zone=zone,
             needs=_needs(point, zone),
+            wanting=_is_wanting(point, zone),
             to_open=to_open.get(point.id, ""),
             look=key,
             moved=_moved(context, places, point, looks[key].met),
@@ -199,6 +202,14 @@ def _needs(point: Point, zone: bathroom.Zone | None) -> str | None:
     if point.kind in PLACED:
         return None if zone == "outside" else "no accessory"
     return bathroom.required_ip(zone, jets=bool(point.jets))
+
+
+def _is_wanting(point: Point, zone: bathroom.Zone | None) -> bool:
+    """Is what its zone asks for (rule 11.2) not met, or not entered? An IP mark counts by its second digit."""
+    needs = _needs(point, zone)
+    if needs is None or not needs.startswith("IP"):
+        return needs is not None
+    return point.water_protection is None or point.water_protection < int(needs[-1])
 
 
 def _line(point: Point, zone: bathroom.Zone | None, circuit: Circuit | None) -> str:

@@ -3098,6 +3098,8 @@ export interface components {
             zone: string | null;
             /** Needs */
             needs: string | null;
+            /** Wanting */
+            wanting: boolean;
             /** To Open */
             to_open: string;
             /** Look */
@@ -3257,6 +3259,10 @@ export interface components {
             usual_circuits: components["schemas"]["UsualCircuitOut"][];
             /** Usual Cables */
             usual_cables: string[];
+            /** Usual Basins M */
+            usual_basins_m: {
+                [key: string]: number[];
+            };
             /** Looks */
             looks: {
                 [key: string]: components["schemas"]["LookOut"];

@@ -3,6 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Partition, type Placed, ZonesFromAbove, ZonesFromTheSide } from "../drawings/ZonesDrawing";
+import { useReference } from "../api/reference";
 import { Fields } from "../fields/Fields";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
@@ -22,6 +23,7 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["ZonesO
   const chosen = useWalking((s) => s.point);
   const partitions = (room.values.partitions ?? []) as unknown as Partition[];
   const basin = room.values.basin ?? null;
+  const [length, width] = useUsualBasin(room);
   const set = (field: string, value: number | string | null) => setField({ kind: "room", id: room.id, field }, value);
   const names = shortNames(points);
   const placed = points.map((point, at): Placed => {
@@ -31,7 +33,7 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["ZonesO
       id: point.id,
       name: view?.name ?? names[at] ?? "",
       zone: view?.zone ?? null,
-      wanting: view?.needs === "no accessory" || (view?.needs != null && v.water_protection == null),
+      wanting: view?.wanting ?? false,
       height: number(v.height_m),
       distance: number(v.distance_m),
       x: number(v.plan_x_m),
@@ -104,8 +106,8 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["ZonesO
             fields={[
               "basin",
               "shower_head_m",
-              basin !== "no tray" && { field: "basin_length_m", hint: "1.7 m where it is empty." },
-              basin !== "no tray" && { field: "basin_width_m", hint: "0.7 m where it is empty." },
+              basin !== "no tray" && { field: "basin_length_m", hint: `${length} m where it is empty.` },
+              basin !== "no tray" && { field: "basin_width_m", hint: `${width} m where it is empty.` },
               "basin_x_m",
               "basin_y_m",
               "length_m",
@@ -145,7 +147,8 @@ function Partitions({ room, partitions }: { room: Entity; partitions: readonly P
       }),
     );
   };
-  const right = Number(room.values.basin_x_m ?? 0) + Number(room.values.basin_length_m ?? 1.7);
+  const [length] = useUsualBasin(room);
+  const right = Number(room.values.basin_x_m ?? 0) + Number(room.values.basin_length_m ?? length);
   return (
     <Box>
       {partitions.map((one, at) => (
@@ -170,6 +173,13 @@ function Partitions({ room, partitions }: { room: Entity; partitions: readonly P
     </Box>
   );
 }
+
+/** Length and width (m) that a bath or a tray is drawn with until its size is typed. */
+function useUsualBasin(room: Entity): readonly number[] {
+  const usual = useReference()?.usual_basins_m;
+  return usual?.[String(room.values.basin ?? "")] ?? NO_SIZE;
+}
+const NO_SIZE: readonly number[] = [0, 0];
 
 function Metres({ label, value, keep }: { label: string; value: number | undefined; keep: (text: string) => void }) {
   const [draft, setDraft] = useState<string | null>(null);

@@ -7,6 +7,7 @@ import { Agreed } from "../limits/Agreed";
 import { Button } from "../ui/Button";
 import { Lines, Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
+import { today } from "../ui/when";
 
 type Limited = Schemas["LimitedOut"];
 
@@ -22,7 +23,7 @@ export function Limits() {
   const agree = ({ why, things }: Group) => {
     for (const thing of things.filter(open)) {
       const about = { about_entity: thing.entity, about_id: thing.entity_id };
-      const agreed_on = new Date().toISOString().slice(0, 10);
+      const agreed_on = today();
       add("limitation", model.id, { ...about, what: inWords(thing), reason: why, agreed_on });
     }
   };
