@@ -46,7 +46,7 @@ fuzz: ## what takes minutes: requests made from the contract (FUZZ_EXAMPLES=…)
 	$(PY) -m pytest fuzz -n 2 -s
 	DORRIK_EVERY_EXAMPLE=1 $(PY) -m pytest tests -n 2 --dist worksteal -m hypothesis
 
-accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings and whole homes (six minutes)
+accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings and whole homes (some eleven minutes)
 	@scripts/setup.sh test
 	$(PY) -m dorrik.practice.accuracy > docs/accuracy.md
 
