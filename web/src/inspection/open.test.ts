@@ -89,6 +89,8 @@ async function start(): Promise<void> {
   const mine = { on: true };
   tablet = mine;
   vi.stubGlobal("fetch", (request: Request) => (mine.on ? server.fetch(request) : new Promise(() => undefined)));
+  // What was open before asks the server no more.
+  (sync as typeof sync | undefined)?.leave();
   vi.resetModules();
   sync = await import("./open");
   device = await import("./device");
