@@ -5,6 +5,7 @@ Limitations that somebody wrote down stand beside them.
 """
 
 from collections.abc import Iterator
+from functools import cache
 from typing import Any
 
 from dorrik.core import board_checks, place_checks
@@ -59,10 +60,10 @@ def _all(inspection: Inspection) -> Iterator[Limited]:
 
 def _of(kind: str, entity: Any, whom: str, circuit: Circuit | None = None) -> Iterator[Limited]:
     of = circuit.id if circuit is not None else None
-    for name, spec in KINDS[kind].fields.items():
-        if spec.kind not in ("reading", "check", "choice"):
-            continue
+    for name, label in _limitable(kind):
         value = getattr(entity, name)
+        if value is None:
+            continue
         why = ""
         if isinstance(value, Reading) and value.kind == "limitation":
             why = _sentence(value.limitation or NO_REASON)
@@ -71,7 +72,14 @@ def _of(kind: str, entity: Any, whom: str, circuit: Circuit | None = None) -> It
         elif value == "LIM":
             why = NO_REASON
         if why:
-            yield Limited(spec.label, whom, why, kind, entity.id, name, of)
+            yield Limited(label, whom, why, kind, entity.id, name, of)
+
+
+@cache
+def _limitable(kind: str) -> tuple[tuple[str, str], ...]:
+    """Fields in which a limitation may stand, with their labels."""
+    fields = KINDS[kind].fields.items()
+    return tuple((name, spec.label) for name, spec in fields if spec.kind in ("reading", "check", "choice"))
 
 
 def _looked_at(board: Board) -> Iterator[Limited]:

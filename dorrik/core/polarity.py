@@ -1,5 +1,7 @@
 """What the voltages at a point say: polarity, a lost neutral, a missing earth, joined circuits (rules 4.6, 9.5)."""
 
+from functools import lru_cache
+
 from dorrik.core.verdict import Verdict
 
 SOURCE = "BS 7671 643.6, voltages at the point · rule 4.6"
@@ -10,9 +12,12 @@ NEUTRAL_LOOK_V = 10.0
 #: Metal to earth from which it is looked at, and from which it is dangerous (V), rule 4.6.
 METAL_LOOK_V, METAL_LIVE_V = 10.0, 50.0
 
+#: Most points have no voltages: it is said once for all of them.
+_NEEDS_TWO = Verdict(status="unknown", reason="Needs two of L–N, L–E and N–E.", source=SOURCE)
 _LIVE_EARTH = "Treat the earth as live. Keep people away. Isolate the circuit and prove it dead."
 
 
+@lru_cache(4096)
 def judge_voltages(line_neutral_v: float | None, line_earth_v: float | None, neutral_earth_v: float | None) -> Verdict:
     """Judge the voltages of a point, named as its terminals are marked (V); two of them say as much as three.
 
@@ -20,9 +25,9 @@ def judge_voltages(line_neutral_v: float | None, line_earth_v: float | None, neu
     """
     volts = _completed(line_neutral_v, line_earth_v, neutral_earth_v)
     if volts is None:
-        return Verdict(status="unknown", reason="Needs two of L–N, L–E and N–E.", source=SOURCE)
+        return _NEEDS_TWO
     named = (("L–N", line_neutral_v), ("L–E", line_earth_v), ("N–E", neutral_earth_v))
-    shown = ", ".join(f"{name} {measured:g}" for name, measured in named if measured is not None) + " V"
+    shown = ", ".join([f"{name} {measured:g}" for name, measured in named if measured is not None]) + " V"
     ln, le, ne = volts
     if le >= LIVE_V and ne < EARTH_V and ln >= LIVE_V:
         if ne <= NEUTRAL_LOOK_V:

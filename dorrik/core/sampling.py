@@ -2,6 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 from math import ceil, comb
 from typing import Literal
 
@@ -128,15 +129,21 @@ def plan(
 def _lots(points: Sequence[SamplePoint], seed: int) -> list[int]:
     """Places in the list by lot, weighted by risk: a weighted draw without putting back takes the largest of
     u^(1/weight) first. Each point's u follows from the seed and its own id, and from nothing else."""
+
+    def lot(i: int) -> float:
+        return float(_chance(seed, points[i].id) ** (1 / max(points[i].risk, 1e-6)))
+
+    return sorted(range(len(points)), key=lot, reverse=True)
+
+
+@lru_cache(65_536)
+def _chance(seed: int, point_id: str) -> float:
+    """Evenly spread over 0 to 1. Kept, since every judgement asks for those of the same points."""
     # Drawing is seldom asked for, and its module is not there at every start.
     from hashlib import sha256
 
-    def lot(i: int) -> float:
-        digest = sha256(f"{seed}/{points[i].id}".encode()).digest()
-        chance = (int.from_bytes(digest[:8], "big") + 0.5) / 2**64
-        return float(chance ** (1 / max(points[i].risk, 1e-6)))
-
-    return sorted(range(len(points)), key=lot, reverse=True)
+    digest = sha256(f"{seed}/{point_id}".encode()).digest()
+    return (int.from_bytes(digest[:8], "big") + 0.5) / 2**64
 
 
 def widened(share: float, defects_of_one_kind: int) -> float:

@@ -59,6 +59,37 @@ class Filled:
 
 
 @record
+class _Looked:
+    """What was looked at, by what it is asked for: codes by catalogue key; of each board the states of its checks by
+    item; each room with the items asked there and their states; every point."""
+
+    inspection: Inspection
+    codes: Mapping[str, list[str]]
+    boards: tuple[Mapping[str, str | None], ...]
+    rooms: tuple[tuple[Room, frozenset[str], Mapping[str, str | None]], ...]
+    points: tuple[Point, ...]
+
+
+def _looked(i: Inspection) -> _Looked:
+    codes: dict[str, list[str]] = {}
+    for o in i.observations:
+        if o.code and o.code != "note" and o.catalogue_key:
+            codes.setdefault(o.catalogue_key, []).append(o.code)
+    return _Looked(
+        i,
+        codes,
+        tuple(_states(board.checks) for board in i.boards),
+        tuple((room, frozenset(check.key for check in checks_of(room)), _states(room.checks)) for room in i.rooms),
+        tuple(all_points(i)),
+    )
+
+
+def _states(checks: Sequence[Check]) -> dict[str, str | None]:
+    """States of checks by item; of two about the same the first counts."""
+    return {check.item: check.state for check in reversed(checks) if check.item}
+
+
+@record
 class _Answer:
     """What one source says: its state, and where it is answered while it is left."""
 
@@ -93,26 +124,25 @@ def fill(inspection: Inspection, failing: Iterable[str], asked: Sequence[Asked])
     and no observation says yet; asked: the tests that apply."""
     own = {check.item: check for check in inspection.checks}
     wanting = frozenset(failing)
-    return tuple(_fill(line, inspection, own.get(line.key), wanting, asked) for line in lines())
+    looked = _looked(inspection)
+    return tuple(_fill(line, looked, own.get(line.key), wanting, asked) for line in lines())
 
 
-def _fill(line: Line, i: Inspection, own: Check | None, failing: frozenset[str], asked: Sequence[Asked]) -> Filled:
+def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str], asked: Sequence[Asked]) -> Filled:
     def filled(state: State, because: str, codes: tuple[str, ...] = (), stage: str = "", asked: bool = False) -> Filled:
         return Filled(line.key, line.part, line.label, line.clause, state, codes, because, stage, asked)
 
-    codes = tuple(
-        o.code for o in i.observations if o.code and o.code != "note" and o.catalogue_key in line.observations
-    )
+    codes = {code for key in line.observations for code in looked.codes.get(key, ())}
     if codes:
-        return filled("coded", "An observation speaks of it.", tuple(sorted(set(codes))))
+        return filled("coded", "An observation speaks of it.", tuple(sorted(codes)))
     if not failing.isdisjoint(line.observations):
         return filled("not good", "A verdict speaks of it, and no observation yet.", stage="observations")
     if own is not None and own.state:
         return filled(_STATES[own.state], own.note or "Looked at.", asked=True)
-    applies = _WHEN[line.when](i) if line.when else True
+    applies = _WHEN[line.when](looked.inspection) if line.when else True
     if applies is False:
         return filled("N/A", "There is none here.", asked=True)
-    answers = [*_answers(line, i, asked)]
+    answers = [*_answers(line, looked, asked)]
     if not answers:
         return filled("left", "Looked at, and answered here.", asked=True)
     for state in ("not good", "left", "LIM", "good"):
@@ -128,23 +158,19 @@ def _fill(line: Line, i: Inspection, own: Check | None, failing: frozenset[str],
 _STATES: Mapping[str, State] = {GOOD: "good", NOT_GOOD: "not good", LIM: "LIM", NOT_APPLICABLE: "N/A"}
 
 
-def _answers(line: Line, i: Inspection, asked: Sequence[Asked]) -> Iterator[_Answer]:
+def _answers(line: Line, looked: _Looked, asked: Sequence[Asked]) -> Iterator[_Answer]:
     for key in line.boards:
-        checks = [next((c.state for c in board.checks if c.item == key), None) for board in i.boards]
-        yield _of_checks(checks, "Boards looked at", "boards")
+        yield _of_checks([states.get(key) for states in looked.boards], "Boards looked at", "boards")
     for key in line.rooms:
-        found = [
-            (room, next((c.state for c in room.checks if c.item == key), None)) for room in i.rooms if _asks(room, key)
-        ]
-        if found or not i.rooms:
-            states = [LIM if room.not_reached else state for room, state in found]
-            yield _of_checks(states, "Rooms walked round", "walk")
+        found = [(room, states.get(key)) for room, items, states in looked.rooms if key in items]
+        if found or not looked.rooms:
+            yield _of_checks([LIM if room.not_reached else state for room, state in found], "Rooms walked round", "walk")
     if line.points:
-        yield from _of_points(line.points, i)
+        yield from _of_points(line.points, looked)
     for name in line.fields:
-        yield _of_field(name, i)
+        yield _of_field(name, looked.inspection)
     if line.tests:
-        yield from _of_tests(line.tests, i, asked)
+        yield from _of_tests(line.tests, looked.inspection, asked)
 
 
 def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) -> Iterator[_Answer]:
@@ -180,10 +206,6 @@ def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) ->
         yield _Answer("good", f"{len(values)} tested.", values[0][0])
 
 
-def _asks(room: Room, key: str) -> bool:
-    return any(check.key == key for check in checks_of(room))
-
-
 def _of_checks(states: Sequence[str | None], what: str, stage: str) -> _Answer:
     if not states or any(state is None for state in states):
         there = sum(state is not None for state in states)
@@ -195,11 +217,15 @@ def _of_checks(states: Sequence[str | None], what: str, stage: str) -> _Answer:
     return _Answer("N/A", f"{what}.", stage)
 
 
-def _of_points(kinds: str, i: Inspection) -> Iterator[_Answer]:
-    shut = {room.id for room in i.rooms if room.not_reached}
-    points = [p for p in all_points(i) if (p.bathroom if kinds == ":bath" else (p.kind or "") in _kinds(kinds))]
+def _of_points(kinds: str, looked: _Looked) -> Iterator[_Answer]:
+    shut = {room.id for room, _, _ in looked.rooms if room.not_reached}
+    if kinds == ":bath":
+        points = [p for p in looked.points if p.bathroom]
+    else:
+        meant = _kinds(kinds)
+        points = [p for p in looked.points if (p.kind or "") in meant]
     if not points:
-        if kinds != ":bath" and not i.rooms:
+        if kinds != ":bath" and not looked.rooms:
             yield _Answer("left", "Not walked round yet.", "walk")
         return
     unseen = sum(_unseen(p) and p.room_id not in shut for p in points)

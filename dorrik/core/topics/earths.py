@@ -89,9 +89,10 @@ def _beyond(circuit: Circuit, points: Sequence[Point]) -> list[Point]:
         return []
     tail: list[Point] = []
     for point in reversed(points):
-        if is_class_ii(circuit, point) or not (_bare(point) or _earthed(point)):
+        bare = _bare(point)
+        if is_class_ii(circuit, point) or not (bare or _earthed(point)):
             continue
-        if not _bare(point):
+        if not bare:
             break
         tail.insert(0, point)
     return tail

@@ -117,11 +117,12 @@ def walk(context: Context, sample: State | None) -> Walk:
     points: list[PointView] = []
     rooms: list[RoomView] = []
     looks: dict[str, Looked] = {}
+    movable: dict[str, tuple[str, ...]] = {}
     by_room = placing.by_room(context.inspection)
     circuit_of = {p.id: c for _, c in context.circuits for p in c.points}
     for number, room in enumerate(context.inspection.rooms, 1):
         here = by_room.get(room.id, [])
-        points += _views(context, places, here, room, circuit_of, to_open, looks)
+        points += _views(context, places, here, room, circuit_of, to_open, looks, movable)
         rooms.append(
             RoomView(
                 id=room.id,
@@ -132,7 +133,7 @@ def walk(context: Context, sample: State | None) -> Walk:
                 zones=_zones(room),
             )
         )
-    points += _views(context, places, by_room.get("", []), None, circuit_of, to_open, looks)
+    points += _views(context, places, by_room.get("", []), None, circuit_of, to_open, looks, movable)
     served = {c.id: sum(p.kind not in NOT_SERVED for p in c.points) for _, c in context.circuits if c.points}
     return Walk(tuple(rooms), tuple(points), looks, _starting(context.house.coding_school), served)
 
@@ -150,23 +151,29 @@ def _reasons(sample: State | None) -> dict[str, str]:
     return {point: "after a finding" if point in grown else "in the sample" for point in sample.to_open}
 
 
-def _moved(context: Context, places: Places, point: Point, met: tuple[str, ...]) -> dict[str, Moved]:
-    """Entries whose code starts elsewhere at this point. Only those can that facts move."""
+def _movable(met: tuple[str, ...]) -> tuple[str, ...]:
+    """Entries whose code facts can move that an inspection knows."""
+    every = entries()
+    return tuple(key for key in met if every[key].until or any(one.fact in facts.FACTS for one in every[key].facts))
+
+
+def _moved(context: Context, places: Places, point: Point, movable: tuple[str, ...]) -> dict[str, Moved]:
+    """Entries whose code starts elsewhere at this point."""
+    if not movable:
+        return {}
     school = classification.SCHOOLS[context.house.coding_school]
+    at = places.at(point.id)
     found = {}
-    for key in met:
-        entry = entries()[key]
-        if entry.facts or entry.until is not None:
-            at = places.at(point.id)
-            placed = classification.place(key, school, lambda fact, at=at: facts.known(context, at, fact))  # type: ignore[misc]
-            if placed.moved:
-                found[key] = Moved(placed.code, placed.moved)
+    for key in movable:
+        placed = classification.place(key, school, lambda fact: facts.known(context, at, fact))
+        if placed.moved:
+            found[key] = Moved(placed.code, placed.moved)
     return found
 
 
 def _views(
     context: Context, places: Places, points: list[Point], room: Room | None, circuit_of: dict[str, Circuit],
-    to_open: dict[str, str], looks: dict[str, Looked],
+    to_open: dict[str, str], looks: dict[str, Looked], movable: dict[str, tuple[str, ...]],
 ) -> Iterator[PointView]:  # fmt: skip
     # Points were named for the whole home before; within their room they go by their short names.
     kinds = [point.kind or "point" for point in points]
@@ -177,22 +184,24 @@ def _views(
         short = f"{kind} {counted[kind]}" if kinds.count(kind) > 1 else kind
         own = point.name is not None and point.name != f"{where}{short}"
         zone = zone_of(point)
+        needs = _needs(point, zone)
         met = met_at(point, room)
         key = f"{kind}, wet" if met is not look_of(point).observations else kind
         if key not in looks:
             looks[key] = Looked(look_of(point).look, met)
+            movable[key] = _movable(met)
         yield PointView(
             id=point.id,
             room_id=point.room_id,
             circuit_id=circuit_of[point.id].id if point.id in circuit_of else None,
             name=point.name if own and point.name else short,
-            line=_line(point, zone, circuit_of.get(point.id)),
+            line=_line(point, zone, needs, circuit_of.get(point.id)),
             zone=zone,
-            needs=_needs(point, zone),
-            wanting=_is_wanting(point, zone),
+            needs=needs,
+            wanting=_is_wanting(point, needs),
             to_open=to_open.get(point.id, ""),
             look=key,
-            moved=_moved(context, places, point, looks[key].met),
+            moved=_moved(context, places, point, movable[key]),
         )
 
 
@@ -204,17 +213,15 @@ def _needs(point: Point, zone: bathroom.Zone | None) -> str | None:
     return bathroom.required_ip(zone, jets=bool(point.jets))
 
 
-def _is_wanting(point: Point, zone: bathroom.Zone | None) -> bool:
+def _is_wanting(point: Point, needs: str | None) -> bool:
     """Is what its zone asks for (rule 11.2) not met, or not entered? An IP mark counts by its second digit."""
-    needs = _needs(point, zone)
     if needs is None or not needs.startswith("IP"):
         return needs is not None
     return point.water_protection is None or point.water_protection < int(needs[-1])
 
 
-def _line(point: Point, zone: bathroom.Zone | None, circuit: Circuit | None) -> str:
+def _line(point: Point, zone: bathroom.Zone | None, needs: str | None, circuit: Circuit | None) -> str:
     """What is known of a point, as it stands under its name."""
-    needs = _needs(point, zone)
     parts = [
         "" if zone is None else "outside zones" if zone == "outside" else f"zone {zone}",
         f"needs {needs}" if needs and needs.startswith("IP") else "an accessory stays out of it" if needs else "",
