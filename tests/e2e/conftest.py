@@ -3,6 +3,7 @@
 from collections.abc import Callable, Generator, Iterator
 from contextlib import suppress
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
@@ -10,6 +11,7 @@ from playwright.sync_api import Error as PlaywrightError
 
 from tests.chromium import FLAGS, without_windows
 from tests.conftest import PASSWORD, Firm
+from tests.e2e import seeding
 from tests.serving import Server
 
 # A wait ends when what is waited for is there; a test that waits in vain ends by its own limit (pyproject.toml).
@@ -54,9 +56,12 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
         by_form: bool = False,
         base: str = server.base,
         on_device: bool = False,
+        home: bool = True,
     ) -> Page:
-        """on_device: the application stays on the device, as it does for its users; else each page comes anew."""
+        """on_device: the application stays on the device, as it does for its users; else each page comes anew; home:
+        show what is in hand, else nothing yet."""
         context = browser.new_context(
+            base_url=base,
             viewport={"width": width, "height": height},
             reduced_motion="reduce",
             service_workers="allow" if on_device else "block",
@@ -71,8 +76,10 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
             page.get_by_role("button", name="Sign in").click()
         else:
             # As the form does it, without drawing it each time.
-            answer = context.request.post(f"{base}/api/session", data={"email": email, "password": PASSWORD})
+            answer = context.request.post("/api/session", data={"email": email, "password": PASSWORD})
             assert answer.ok, answer.text()
+            if not home:
+                return page
             page.goto(base)
         expect(page.get_by_role("heading", name="In hand")).to_be_visible()
         return page
@@ -81,3 +88,18 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
     for context in contexts:
         context.close()
     assert errors == []
+
+
+@pytest.fixture
+def at_work(signed_in: Callable[..., Page]) -> Callable[..., Page]:
+    """Open a new inspection on a new device, at the stage that the test is about."""
+
+    def open_page(*presets: str, stage: str | None = None, **device: Any) -> Page:
+        """presets: usual circuits of its first board, by the words of their buttons; stage: by its name on the run
+        sheet, else the boards where there are any, and the brief; device: as in signed_in."""
+        page = signed_in(home=False, **device)
+        found = seeding.inspection(page.context.request, *presets)
+        seeding.open_at(page, found, stage or ("Boards" if presets else "Brief"))
+        return page
+
+    return open_page

@@ -8,7 +8,8 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import PASSWORD, Firm
-from tests.e2e.walk import begin, board, cell, stage
+from tests.e2e import seeding
+from tests.e2e.walk import cell, stage
 from tests.pictures import picture
 from tests.serving import Server
 
@@ -82,7 +83,7 @@ def look(browser: Browser, server: Server) -> Iterator[Callable[[str], None]]:
     """Looks at the page as it stands: on a tablet, in the other theme, and on a phone. What was found fails the test
     at its end, all of it together."""
     # The application's own policy would keep the test's script out.
-    context = browser.new_context(viewport=TABLET, bypass_csp=True, reduced_motion="reduce")
+    context = browser.new_context(base_url=server.base, viewport=TABLET, bypass_csp=True, reduced_motion="reduce")
     page = context.new_page()
     page.goto(server.base)
     barriers: list[str] = []
@@ -102,19 +103,16 @@ def look(browser: Browser, server: Server) -> Iterator[Callable[[str], None]]:
     assert not barriers, "\n".join(barriers)
 
 
-def sign_in(page: Page, firm: Firm) -> None:
-    page.get_by_label("Email").fill(firm.inspector_email)
-    page.get_by_label("Password").fill(PASSWORD)
-    page.get_by_role("button", name="Sign in").click()
+def at_work(page: Page, firm: Firm, *presets: str, stage: str) -> None:
+    request = page.context.request
+    assert request.post("/api/session", data={"email": firm.inspector_email, "password": PASSWORD}).ok
+    seeding.open_at(page, seeding.inspection(request, *presets), stage)
 
 
 def test_no_barrier_on_any_stage(look, firm: Firm):
     page = look.page
     look("sign in")
-    sign_in(page, firm)
-    begin(page)
-    board(page, "Ring sockets", "Lights")
-    stage(page, "Dead tests")
+    at_work(page, firm, "Ring sockets", "Lights", stage="Dead tests")
     cell(page, "1 Sockets, Line end–end Ω").click()
     for text in ("0.46", "0.46", "0.99", "1..2", ">500", "0.4"):
         page.keyboard.type(text)
@@ -159,17 +157,14 @@ def test_no_barrier_on_any_stage(look, firm: Firm):
 
 
 def test_no_barrier_on_the_walk_round(look, firm: Firm):
-    sign_in(look.page, firm)
-    begin(look.page)
-    board(look.page, "Lights")
+    at_work(look.page, firm, "Lights", stage="Walk-round")
     walk_round(look.page, look)
 
 
-def test_no_barrier_in_the_office(look, server: Server, firm: Firm):
+def test_no_barrier_in_the_office(look, firm: Firm):
     page = look.page
-    sign_in(page, firm)
-    begin(page)
-    page.goto(f"{server.base}/firm")
+    at_work(page, firm, stage="Brief")
+    page.goto("/firm")
     page.get_by_text("House rules of").wait_for()
     page.get_by_label("Zs held against").wait_for()
     look("house rules")
@@ -183,7 +178,7 @@ def test_no_barrier_in_the_office(look, server: Server, firm: Firm):
         page.get_by_role("tab", name=tab).click()
         page.get_by_text(words).first.wait_for()
         look(tab)
-    page.goto(f"{server.base}/clients")
+    page.goto("/clients")
     page.get_by_role("button", name="New client").click()
     page.get_by_role("button", name="Add a property").click()
     page.get_by_role("button", name="Add an installation").click()
@@ -192,7 +187,7 @@ def test_no_barrier_in_the_office(look, server: Server, firm: Firm):
     page.get_by_role("button", name="New job").click()
     page.get_by_role("heading", name="Scope").wait_for()
     look("job")
-    page.goto(f"{server.base}/instruments")
+    page.goto("/instruments")
     page.get_by_role("button", name="Add an instrument").click()
     expect(page.get_by_label("Serial number")).to_be_visible()
     look("an instrument's card")
@@ -203,7 +198,7 @@ def test_no_barrier_in_the_office(look, server: Server, firm: Firm):
     expect(page.get_by_role("dialog")).to_have_count(0)
     page.get_by_text("no null yet").wait_for()
     look("instruments")
-    page.goto(server.base)
+    page.goto("/")
     page.get_by_label("Find").fill("lookout")
     page.get_by_role("option").first.wait_for()
     look("search")

@@ -77,9 +77,8 @@ def test_from_a_client_to_a_begun_inspection(signed_in):
     expect(page.get_by_role("heading", name="Job J-0001")).to_be_visible()
 
 
-def test_a_chart_is_matched_carried_over_and_confirmed_on_site(signed_in):
-    page = signed_in()
-    begin(page)
+def test_a_chart_is_matched_carried_over_and_confirmed_on_site(at_work):
+    page = at_work()
     drop(page, CHART)
     expect(page.get_by_text("1 not matched: left out.")).to_be_visible()
     expect(page.get_by_text("“forty amps” is not such as B32.")).to_be_visible()
@@ -108,9 +107,8 @@ def test_a_chart_is_matched_carried_over_and_confirmed_on_site(signed_in):
     expect(cell(page, "2 Lights down, R1+R2 Ω")).to_have_value("")
 
 
-def test_files_that_cannot_be_used_are_told_and_nothing_is_lost(signed_in):
-    page = signed_in()
-    begin(page)
+def test_files_that_cannot_be_used_are_told_and_nothing_is_lost(at_work):
+    page = at_work()
     drop(page, "PK\x03\x04 broken", "chart.xlsx")
     expect(page.get_by_text("The workbook is damaged or not complete")).to_be_visible()
     drop(page, "%PDF-1.4 nothing", "report.pdf")

@@ -5,7 +5,7 @@ import zlib
 
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, begin, board, choose, stage
+from tests.e2e.walk import all_kept, choose, stage
 from tests.pictures import picture
 
 #: Fourteen ways as an inspector types them, and what they become.
@@ -17,10 +17,8 @@ WAYS = (
 )  # fmt: skip
 
 
-def test_a_board_of_fourteen_ways_by_keyboard_alone(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Boards")
+def test_a_board_of_fourteen_ways_by_keyboard_alone(at_work):
+    page = at_work(stage="Boards")
     page.get_by_role("button", name="Add the first board").press("Enter")
     builder = page.get_by_label("Type a circuit")
     builder.focus()
@@ -40,10 +38,8 @@ def test_a_board_of_fourteen_ways_by_keyboard_alone(signed_in):
     assert strokes <= 90
 
 
-def test_a_circuit_changes_its_way_by_keys_and_by_dragging_and_goes_back(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker", "Shower", "Lights")
+def test_a_circuit_changes_its_way_by_keys_and_by_dragging_and_goes_back(at_work):
+    page = at_work("Cooker", "Shower", "Lights")
     page.get_by_label("Name of circuit 1").press("Alt+ArrowDown")
     names = page.get_by_label("Name of circuit")
     expect(names.first).to_have_value("Shower")
@@ -56,10 +52,8 @@ def test_a_circuit_changes_its_way_by_keys_and_by_dragging_and_goes_back(signed_
     expect(page.get_by_label("Name of circuit").first).to_have_value("Lights")
 
 
-def test_a_board_under_a_board_with_an_electrode_of_its_own(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_board_under_a_board_with_an_electrode_of_its_own(at_work):
+    page = at_work("Cooker")
     page.get_by_label("Type a circuit").fill("shed")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Another board").click()
@@ -98,10 +92,8 @@ def large_png(path, width=3600, height=2800):
     return path
 
 
-def test_a_photo_of_thirty_megabytes_is_shrunk_on_the_device(signed_in, tmp_path):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_photo_of_thirty_megabytes_is_shrunk_on_the_device(at_work, tmp_path):
+    page = at_work("Cooker")
     file = large_png(tmp_path / "chart.png")
     assert file.stat().st_size > 30_000_000
     with page.expect_response(lambda answer: "/photos/" in answer.url and answer.request.method == "PUT") as sent:
@@ -113,10 +105,8 @@ def test_a_photo_of_thirty_megabytes_is_shrunk_on_the_device(signed_in, tmp_path
     all_kept(page)
 
 
-def test_a_photo_that_this_browser_cannot_open_goes_without_its_place_and_the_server_shows_it(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_photo_that_this_browser_cannot_open_goes_without_its_place_and_the_server_shows_it(at_work):
+    page = at_work("Cooker")
     heic = {"name": "IMG_1.HEIC", "mimeType": "image/heic", "buffer": picture(kind="HEIF", place=54.0)}
     with page.expect_response(lambda r: "/photos/" in r.url and r.request.method == "PUT") as sent:
         page.get_by_label("Photo of the chart").set_input_files(heic)
@@ -128,10 +118,8 @@ def test_a_photo_that_this_browser_cannot_open_goes_without_its_place_and_the_se
     expect(page.locator("figure img")).to_have_js_property("naturalWidth", 320)
 
 
-def test_a_photo_of_the_chart_stands_beside_the_board(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_photo_of_the_chart_stands_beside_the_board(at_work):
+    page = at_work("Cooker")
     camera = page.get_by_label("Photo of the chart")
     camera.set_input_files({"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"no photo"})
     expect(page.get_by_text("notes.jpg cannot be opened as a photo.")).to_be_visible()
@@ -148,10 +136,8 @@ def test_a_photo_of_the_chart_stands_beside_the_board(signed_in):
     expect(page.locator("figure img")).to_have_js_property("naturalWidth", 1280)
 
 
-def test_what_is_looked_at_raises_its_observation(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_what_is_looked_at_raises_its_observation(at_work):
+    page = at_work("Cooker")
     looked = page.get_by_label("Looked at")
     looked.get_by_label("Heat marks").get_by_role("button", name="not good").click()
     looked.get_by_role("button", name="the rest is good").click()
@@ -163,11 +149,8 @@ def test_what_is_looked_at_raises_its_observation(signed_in):
     all_kept(page)
 
 
-def test_an_isolation_is_recorded_step_by_step_until_it_is_restored(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker", "Lights")
-    stage(page, "Dead tests")
+def test_an_isolation_is_recorded_step_by_step_until_it_is_restored(at_work):
+    page = at_work("Cooker", "Lights", stage="Dead tests")
     expect(page.get_by_text("No safe isolation is recorded for Board 1.")).to_be_visible()
     page.get_by_role("link", name="Record isolation").click()
     page.get_by_role("button", name="Begin: tester proved now").click()

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
 from tests.e2e.test_without_a_server import Place, kept_on_the_device, place  # noqa: F401
-from tests.e2e.walk import all_kept, begin, board, cell, fill, stage
+from tests.e2e.walk import all_kept, cell, fill, stage
 from tests.pictures import picture
 
 PHOTO = {"name": "📷 " + "n" * 300 + ".jpg", "mimeType": "image/jpeg", "buffer": picture(1200, 900)}
@@ -33,9 +33,8 @@ def desk(page: Page):
 
 
 @pytest.fixture
-def page(signed_in) -> Page:
-    page = signed_in()
-    begin(page)
+def page(at_work) -> Page:
+    page = at_work()
     cracked(page)
     return page
 
@@ -60,11 +59,8 @@ def test_an_answer_moves_the_code_and_the_history_says_how_it_came_to_be(page):
     expect(history.last).to_contain_text("Changed to C2")
 
 
-def test_a_suggestion_is_refused_with_its_reason_and_taken_up_again(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Lights")
-    stage(page, "Dead tests")
+def test_a_suggestion_is_refused_with_its_reason_and_taken_up_again(at_work):
+    page = at_work("Lights", stage="Dead tests")
     cell(page, "1 Lights, L+N–E MΩ").click()
     page.keyboard.type("0.4")
     page.keyboard.press("Enter")
@@ -150,9 +146,8 @@ def test_a_photo_is_marked_and_what_is_no_photo_is_told(page):
     assert abs(arrow["x"] - 0.2) < 0.02 and abs(arrow["y2"] - 0.5) < 0.02
 
 
-def test_photos_outlive_a_server_that_dies_and_a_tab_that_is_closed(signed_in, place):  # noqa: F811
-    page = signed_in(base=place.base, on_device=True)
-    begin(page)
+def test_photos_outlive_a_server_that_dies_and_a_tab_that_is_closed(at_work, place):  # noqa: F811
+    page = at_work(base=place.base, on_device=True)
     cracked(page)
     kept_on_the_device(page)
     page.wait_for_timeout(1000)

@@ -3,10 +3,10 @@
 from playwright.sync_api import expect
 
 from tests.conftest import Firm
-from tests.e2e.walk import all_kept, begin, board, cell, choose, stage
+from tests.e2e.walk import all_kept, board, cell, choose, stage
 
 
-def test_rules_settled_by_a_supervisor_reach_the_next_inspection(signed_in, firm: Firm):
+def test_rules_settled_by_a_supervisor_reach_the_next_inspection(signed_in, at_work, firm: Firm):
     page = signed_in(firm.supervisor_email)
     page.get_by_role("link", name="House rules").click()
     page.get_by_label("RCDs are timed at", exact=True).select_option(label="½, 1 and 5 × IΔn")
@@ -22,8 +22,7 @@ def test_rules_settled_by_a_supervisor_reach_the_next_inspection(signed_in, firm
     page.get_by_role("button", name="Correct this cell").click()
     expect(page.get_by_text("Our copy, appendix 3 · ")).to_be_visible()
 
-    inspector = signed_in()
-    begin(inspector)
+    inspector = at_work()
     expect(inspector.get_by_text("House rules: 1 differs from the usual")).to_be_visible()
     board(inspector, "Ring sockets")
     inspector.get_by_label("RCD of 1 Sockets").fill("30")
@@ -50,11 +49,8 @@ def test_an_inspector_reads_the_rules_and_cannot_settle_them(signed_in):
     expect(page.get_by_role("button", name="Correct this cell")).to_have_count(0)
 
 
-def test_a_verdict_seen_otherwise_keeps_both_views(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
-    stage(page, "Live tests")
+def test_a_verdict_seen_otherwise_keeps_both_views(at_work):
+    page = at_work("Cooker", stage="Live tests")
     page.get_by_role("button", name="Understood").click()
     cell(page, "1 Cooker, Zs Ω").click()
     page.keyboard.type("2.10")
@@ -74,9 +70,8 @@ def test_a_verdict_seen_otherwise_keeps_both_views(signed_in):
     expect(page.get_by_text("Loop impedance above", exact=False)).to_have_count(0)
 
 
-def test_the_irish_rule_book_speaks_its_own_words(signed_in, firm):
-    page = signed_in(firm.supervisor_email)
-    begin(page)
+def test_the_irish_rule_book_speaks_its_own_words(at_work, firm):
+    page = at_work(email=firm.supervisor_email)
     choose(page, "rule_book", "Ireland: I.S. 10101:2020")
     board(page, "Ring sockets")
     stage(page, "Dead tests")

@@ -2,12 +2,11 @@
 
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, begin, board, cell, choose, fill, stage
+from tests.e2e.walk import all_kept, board, cell, choose, fill, stage
 
 
-def test_high_ze_letter_hold_and_return(signed_in):
-    page = signed_in()
-    begin(page)
+def test_high_ze_letter_hold_and_return(at_work):
+    page = at_work()
     page.get_by_role("button", name="I arrive now").click()
     board(page, "Cooker")
     stage(page, "Intake")
@@ -47,11 +46,8 @@ def test_high_ze_letter_hold_and_return(signed_in):
     expect(page.get_by_text("On hold")).to_have_count(0)
 
 
-def test_two_inspectors_on_one_home_see_each_other_within_seconds(signed_in, firm):
-    ines = signed_in()
-    begin(ines)
-    board(ines, "Cooker", "Lights")
-    stage(ines, "Dead tests")
+def test_two_inspectors_on_one_home_see_each_other_within_seconds(signed_in, at_work, firm):
+    ines = at_work("Cooker", "Lights", stage="Dead tests")
     ines.get_by_role("button", name="Not now").click()
     sol = signed_in(firm.supervisor_email)
     sol.get_by_text("7 Lookout Row").click()
@@ -77,9 +73,8 @@ def test_two_inspectors_on_one_home_see_each_other_within_seconds(signed_in, fir
     expect(ines.get_by_text("3 Immersion").first).to_be_attached(timeout=8000)
 
 
-def test_every_field_of_a_form_has_its_history(signed_in, firm):
-    page = signed_in()
-    begin(page)
+def test_every_field_of_a_form_has_its_history(at_work, firm):
+    page = at_work()
     fill(page, "Client", "Orla Fenwik")
     fill(page, "Client", "Orla Fenwick")
     all_kept(page)
@@ -93,10 +88,8 @@ def test_every_field_of_a_form_has_its_history(signed_in, firm):
     all_kept(page)
 
 
-def test_a_circuit_has_the_history_of_all_its_fields(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_circuit_has_the_history_of_all_its_fields(at_work):
+    page = at_work("Cooker")
     page.get_by_label("Rating of 1 Cooker").fill("40")
     page.get_by_label("Rating of 1 Cooker").press("Enter")
     all_kept(page)

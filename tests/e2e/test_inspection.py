@@ -7,7 +7,7 @@ from pathlib import Path
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
-from tests.e2e.walk import all_kept, begin, board, cell, choose, fill, pad, stage
+from tests.e2e.walk import all_kept, board, cell, choose, fill, pad, stage
 
 
 def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
@@ -148,11 +148,8 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
     expect(page.get_by_text("Replaces issue 1: The client's name.")).to_be_visible()
 
 
-def test_a_slip_is_mended_with_undo_and_its_history_is_one_tap_away(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
-    stage(page, "Dead tests")
+def test_a_slip_is_mended_with_undo_and_its_history_is_one_tap_away(at_work):
+    page = at_work("Cooker", stage="Dead tests")
     figure = cell(page, "1 Cooker, R1+R2 Ω")
     figure.click()
     page.keyboard.type("0.12")
@@ -172,11 +169,8 @@ def test_a_slip_is_mended_with_undo_and_its_history_is_one_tap_away(signed_in):
     expect(entries.nth(2)).to_contain_text("Ines Pector")
 
 
-def test_the_margin_offers_the_cable_that_fits(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Ring sockets")
-    stage(page, "Dead tests")
+def test_the_margin_offers_the_cable_that_fits(at_work):
+    page = at_work("Ring sockets", stage="Dead tests")
     cell(page, "1 Sockets, Line end–end Ω").click()
     for text in ("0.38", "0.38", "0.93"):
         page.keyboard.type(text)

@@ -2,13 +2,11 @@
 
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, begin, board, cell, choose, fill, stage
+from tests.e2e.walk import all_kept, cell, choose, fill, stage
 
 
-def test_bonds_are_judged_as_they_are_found(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Intake")
+def test_bonds_are_judged_as_they_are_found(at_work):
+    page = at_work(stage="Intake")
     choose(page, "earthing", "TN-S")
     page.get_by_label("The way of the supply").get_by_role("button", name="Tails").click()
     fill(page, "Tails (mm²)", "25")
@@ -35,10 +33,8 @@ def test_bonds_are_judged_as_they_are_found(signed_in):
     expect(page.get_by_role("main").get_by_text("Bond to water: clamp and pipe").first).to_be_visible()
 
 
-def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indicator(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indicator(at_work):
+    page = at_work("Cooker")
     page.get_by_label("Cable of 1 Cooker").select_option("2.5/1.5")
     page.get_by_role("button", name="More about 1 Cooker").click()
     page.get_by_label("Installation method").select_option("C")
@@ -57,10 +53,8 @@ def test_a_cable_is_held_against_its_device_and_a_surge_device_against_its_indic
     all_kept(page)
 
 
-def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Intake")
+def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(at_work):
+    page = at_work(stage="Intake")
     strokes = taps = 0
 
     def tap(field: str, option: str) -> None:
@@ -112,10 +106,8 @@ def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(signed_in):
     expect(page.get_by_role("button", name="Take the bond to water out")).to_be_visible()
 
 
-def test_a_cable_whose_method_cannot_be_seen_becomes_a_limitation(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
+def test_a_cable_whose_method_cannot_be_seen_becomes_a_limitation(at_work):
+    page = at_work("Cooker")
     page.get_by_role("button", name="More about 1 Cooker").click()
     page.get_by_label("Installation method").select_option("not known")
     page.get_by_role("button", name="Record it as a limitation").click()

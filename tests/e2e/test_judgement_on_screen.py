@@ -2,13 +2,11 @@
 
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, begin, board, cell, choose, fill, pad, stage
+from tests.e2e.walk import all_kept, board, cell, choose, fill, pad, stage
 
 
-def test_an_rcd_is_entered_once_and_tested_once_for_all_behind_it(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Radial sockets", "Cooker")
+def test_an_rcd_is_entered_once_and_tested_once_for_all_behind_it(at_work):
+    page = at_work("Radial sockets", "Cooker")
     page.get_by_role("button", name="+ RCD for some ways").click()
     ways = page.get_by_role("group", name="Ways behind RCD 1")
     ways.get_by_role("button", name="1 Sockets").click()
@@ -37,11 +35,8 @@ def test_an_rcd_is_entered_once_and_tested_once_for_all_behind_it(signed_in):
     expect(page.get_by_role("button", name="Record: ")).to_have_count(0)
 
 
-def test_the_rule_behind_a_verdict_opens_from_the_margin_and_closes_with_the_focus_kept(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Cooker")
-    stage(page, "Live tests")
+def test_the_rule_behind_a_verdict_opens_from_the_margin_and_closes_with_the_focus_kept(at_work):
+    page = at_work("Cooker", stage="Live tests")
     zs = cell(page, "1 Cooker, Zs Ω")
     zs.click()
     page.keyboard.type("3.10")
@@ -57,11 +52,8 @@ def test_the_rule_behind_a_verdict_opens_from_the_margin_and_closes_with_the_foc
     expect(zs).to_have_value("3.10")
 
 
-def test_a_ring_that_is_open_is_one_statement_with_what_follows_under_it(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Ring sockets")
-    stage(page, "Dead tests")
+def test_a_ring_that_is_open_is_one_statement_with_what_follows_under_it(at_work):
+    page = at_work("Ring sockets", stage="Dead tests")
     cell(page, "1 Sockets, Line end–end Ω").click()
     pad(page, "OL")
     for label, typed in (("Neutral", "0.46"), ("Cpc", "0.76")):
@@ -75,9 +67,8 @@ def test_a_ring_that_is_open_is_one_statement_with_what_follows_under_it(signed_
     expect(page.get_by_role("button", name="Record: ")).to_have_count(2)
 
 
-def test_a_next_date_is_proposed_with_its_reason_and_taken_in_one_tap(signed_in):
-    page = signed_in()
-    begin(page)
+def test_a_next_date_is_proposed_with_its_reason_and_taken_in_one_tap(at_work):
+    page = at_work()
     choose(page, "tenure", "let dwelling")
     board(page, "Cooker")
     stage(page, "Report")

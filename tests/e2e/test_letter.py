@@ -6,13 +6,11 @@ from pathlib import Path
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
-from tests.e2e.walk import all_kept, begin, cell, choose, stage
+from tests.e2e.walk import all_kept, cell, choose
 
 
-def test_high_ze_leads_to_the_letter(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Intake")
+def test_high_ze_leads_to_the_letter(at_work):
+    page = at_work(stage="Intake")
     choose(page, "earthing", "TN-C-S")
     cell(page, "Ze").click()
     page.keyboard.type("0.20")
@@ -30,9 +28,8 @@ def test_high_ze_leads_to_the_letter(signed_in):
     assert "0.71 Ω" in text and "7 Lookout Row" in text
 
 
-def test_how_much_is_opened_is_asked_in_the_brief(signed_in):
-    page = signed_in()
-    begin(page)
+def test_how_much_is_opened_is_asked_in_the_brief(at_work):
+    page = at_work()
     choose(page, "records", "fair")
     choose(page, "condition_on_sight", "good")
     all_kept(page)

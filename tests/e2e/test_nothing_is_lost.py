@@ -5,20 +5,17 @@ from sqlalchemy import delete, select
 
 from dorrik.store.account_tables import person, session
 from tests.conftest import PASSWORD
-from tests.e2e.walk import all_kept, begin, board, cell, fill, stage
+from tests.e2e.walk import all_kept, cell, fill
 
 
 def at_the_cooker(page):
-    begin(page)
-    board(page, "Cooker")
-    stage(page, "Dead tests")
     figure = cell(page, "1 Cooker, R1+R2 Ω")
     figure.click()
     return figure
 
 
-def test_a_figure_that_is_none_stays_with_its_reason_and_the_rest_is_kept(signed_in):
-    page = signed_in()
+def test_a_figure_that_is_none_stays_with_its_reason_and_the_rest_is_kept(at_work):
+    page = at_work("Cooker", stage="Dead tests")
     figure = at_the_cooker(page)
     page.keyboard.type("1..4")
     page.keyboard.press("Enter")
@@ -40,9 +37,8 @@ def test_a_figure_that_is_none_stays_with_its_reason_and_the_rest_is_kept(signed
     expect(figure).to_have_value("1.4")
 
 
-def test_ten_thousand_characters_are_refused_at_the_field_and_stay(signed_in):
-    page = signed_in()
-    begin(page)
+def test_ten_thousand_characters_are_refused_at_the_field_and_stay(at_work):
+    page = at_work()
     fill(page, "Client", "x" * 10_000)
     expect(page.get_by_role("alert")).to_contain_text("10000 characters long; at most 120 fit")
     expect(page.get_by_label("Client", exact=True)).to_have_value("x" * 10_000)
@@ -51,17 +47,16 @@ def test_ten_thousand_characters_are_refused_at_the_field_and_stay(signed_in):
     all_kept(page)
 
 
-def test_a_date_in_1890_is_told_at_the_date(signed_in):
-    page = signed_in()
-    begin(page)
+def test_a_date_in_1890_is_told_at_the_date(at_work):
+    page = at_work()
     date = page.get_by_label("Date of inspection", exact=True)
     date.fill("1890-05-01")
     date.blur()
     expect(page.locator("[data-field=inspected_on]").get_by_role("alert")).to_contain_text("1890 is before")
 
 
-def test_without_a_signal_entries_wait_and_are_sent_when_it_returns(signed_in):
-    page = signed_in()
+def test_without_a_signal_entries_wait_and_are_sent_when_it_returns(at_work):
+    page = at_work("Cooker", stage="Dead tests")
     at_the_cooker(page)
     page.context.set_offline(True)
     page.keyboard.type("0.12")
@@ -75,9 +70,9 @@ def test_without_a_signal_entries_wait_and_are_sent_when_it_returns(signed_in):
     expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
 
 
-def test_what_waits_outlives_the_page(signed_in, server):
+def test_what_waits_outlives_the_page(at_work, server):
     """The battery dies with entries waiting; they are sent at the next start."""
-    page = signed_in()
+    page = at_work("Cooker", stage="Dead tests")
     at_the_cooker(page)
     all_kept(page)
     address = page.url
@@ -94,8 +89,8 @@ def test_what_waits_outlives_the_page(signed_in, server):
     all_kept(again)
 
 
-def test_a_session_that_ends_while_entries_wait(signed_in, engine, firm):
-    page = signed_in()
+def test_a_session_that_ends_while_entries_wait(at_work, engine, firm):
+    page = at_work("Cooker", stage="Dead tests")
     at_the_cooker(page)
     all_kept(page)
     with engine.begin() as connection:
@@ -114,8 +109,8 @@ def test_a_session_that_ends_while_entries_wait(signed_in, engine, firm):
     expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
 
 
-def test_two_inspectors_on_one_figure(signed_in, firm):
-    one = signed_in()
+def test_two_inspectors_on_one_figure(signed_in, at_work, firm):
+    one = at_work("Cooker", stage="Dead tests")
     at_the_cooker(one)
     all_kept(one)
     other = signed_in(firm.supervisor_email)
@@ -138,8 +133,8 @@ def test_two_inspectors_on_one_figure(signed_in, firm):
     all_kept(one)
 
 
-def test_an_entry_that_the_server_fails_on_does_not_hold_up_the_rest(signed_in):
-    page = signed_in()
+def test_an_entry_that_the_server_fails_on_does_not_hold_up_the_rest(at_work):
+    page = at_work("Cooker", stage="Dead tests")
     figure = at_the_cooker(page)
     all_kept(page)
 
@@ -159,9 +154,9 @@ def test_an_entry_that_the_server_fails_on_does_not_hold_up_the_rest(signed_in):
     expect(cell(page, "1 Cooker, L–N MΩ")).to_have_value(">500")
 
 
-def test_entries_are_sent_under_the_name_of_who_made_them(signed_in, firm):
+def test_entries_are_sent_under_the_name_of_who_made_them(at_work, firm):
     """A tablet is handed over with entries waiting: they wait for the one who made them."""
-    page = signed_in()
+    page = at_work("Cooker", stage="Dead tests")
     figure = at_the_cooker(page)
     all_kept(page)
     address = page.url

@@ -3,16 +3,14 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, begin, board, cell, choose, stage
+from tests.e2e.walk import all_kept, board, cell, choose, stage
 
 STAGES = ["Brief", "Intake", "Isolation", "Boards", "Dead tests", "Live tests", "Observations", "Report"]
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
-def test_nothing_is_cut_off_sideways(signed_in, width, height):
-    page = signed_in(width=width, height=height)
-    begin(page)
-    board(page, "Ring sockets", *["Lights"] * 11, "Shower", "Cooker")
+def test_nothing_is_cut_off_sideways(at_work, width, height):
+    page = at_work("Ring sockets", *["Lights"] * 11, "Shower", "Cooker", width=width, height=height)
     for name in STAGES:
         stage(page, name)
         all_kept(page)
@@ -49,10 +47,8 @@ def test_screens_of_the_register_are_not_cut_off_sideways(signed_in, width):
         fits(name)
 
 
-def test_a_three_phase_board_stands_in_columns_of_three(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Intake")
+def test_a_three_phase_board_stands_in_columns_of_three(at_work):
+    page = at_work(stage="Intake")
     page.locator("[data-field=phases]").get_by_role("button", name="three phase").click()
     board(page, "Cooker", "Lights")
     page.get_by_role("button", name="More about 1 Cooker").click()
@@ -72,12 +68,9 @@ def test_a_three_phase_board_stands_in_columns_of_three(signed_in):
     expect(page.get_by_text("23 of 23 left")).to_be_visible()
 
 
-def test_keys_of_the_pad_are_large_enough_for_gloves(signed_in):
+def test_keys_of_the_pad_are_large_enough_for_gloves(at_work):
     for width in (1280, 390):
-        page = signed_in(width=width, height=844)
-        begin(page)
-        board(page, "Cooker")
-        stage(page, "Dead tests")
+        page = at_work("Cooker", stage="Dead tests", width=width, height=844)
         cell_name = "1 Cooker, R1+R2 Ω"
         cell(page, cell_name).click()
         boxes = [b.bounding_box() for b in page.locator("[aria-label='Reading pad'] [data-key]").all()]
@@ -97,11 +90,8 @@ def test_the_dim_theme_is_remembered(signed_in):
     assert max(int(c) for c in ground[4:-1].split(",")) < 40
 
 
-def test_the_order_of_next_follows_the_circuit_or_the_test(signed_in):
-    page = signed_in()
-    begin(page)
-    board(page, "Lights", "Cooker")
-    stage(page, "Dead tests")
+def test_the_order_of_next_follows_the_circuit_or_the_test(at_work):
+    page = at_work("Lights", "Cooker", stage="Dead tests")
     cell(page, "1 Lights, R1+R2 Ω").click()
     page.keyboard.press("Enter")
     expect(cell(page, "1 Lights, L–N MΩ")).to_be_focused()

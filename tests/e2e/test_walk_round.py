@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.e2e.walk import all_kept, begin, choose, fill, stage
+from tests.e2e.walk import all_kept, choose, fill, stage
 from tests.pictures import opened, picture
 
 #: Five rooms and what hangs in each: 25 points.
@@ -89,10 +89,8 @@ def photos_arrived(page: Page) -> None:
     assert len(contents) == 2
 
 
-def test_five_rooms_on_a_phone_counted_in_taps(signed_in, shot):
-    page = signed_in(width=390, height=844)
-    begin(page)
-    stage(page, "Walk-round")
+def test_five_rooms_on_a_phone_counted_in_taps(at_work, shot):
+    page = at_work(stage="Walk-round", width=390, height=844)
     thumb = Thumb(page)
     dock = page.get_by_role("group", name="Count and go on")
 
@@ -137,10 +135,8 @@ def test_five_rooms_on_a_phone_counted_in_taps(signed_in, shot):
     photos_arrived(page)
 
 
-def test_the_same_on_a_tablet_by_keyboard(signed_in, shot):
-    page = signed_in()
-    begin(page)
-    stage(page, "Walk-round")
+def test_the_same_on_a_tablet_by_keyboard(at_work, shot):
+    page = at_work(stage="Walk-round")
     page.get_by_role("button", name="Hall", exact=True).press("Enter")
     dock = page.get_by_role("group", name="Count and go on")
     for room, kinds in ROOMS.items():
@@ -180,10 +176,8 @@ def test_the_same_on_a_tablet_by_keyboard(signed_in, shot):
     photos_arrived(page)
 
 
-def test_a_room_is_taken_out_and_put_back_and_points_go_to_a_circuit_together(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Boards")
+def test_a_room_is_taken_out_and_put_back_and_points_go_to_a_circuit_together(at_work):
+    page = at_work(stage="Boards")
     page.get_by_role("button", name="Add the first board").click()
     page.get_by_role("button", name="+ Ring sockets").click()
     page.get_by_role("button", name="+ Lights").click()
@@ -221,10 +215,8 @@ def test_a_room_is_taken_out_and_put_back_and_points_go_to_a_circuit_together(si
     expect(page.get_by_role("group", name="Circuits").get_by_role("button", name="2 Lights")).to_contain_text("1")
 
 
-def test_a_bathroom_is_drawn_and_a_point_placed_in_it_by_a_tap(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Walk-round")
+def test_a_bathroom_is_drawn_and_a_point_placed_in_it_by_a_tap(at_work):
+    page = at_work(stage="Walk-round")
     page.get_by_role("button", name="Bathroom", exact=True).click()
     page.get_by_role("group", name="Count and go on").get_by_role("button", name=re.compile("One more fan, ")).click()
     page.get_by_role("button", name="bath", exact=True).click()
@@ -244,10 +236,8 @@ def test_a_bathroom_is_drawn_and_a_point_placed_in_it_by_a_tap(signed_in):
     expect(page.get_by_text("zone 1 · needs IPX4 · IPX5")).to_be_visible()
 
 
-def test_the_sample_is_drawn_kept_and_grows_with_what_is_found(signed_in):
-    page = signed_in()
-    begin(page)
-    stage(page, "Walk-round")
+def test_the_sample_is_drawn_kept_and_grows_with_what_is_found(at_work):
+    page = at_work(stage="Walk-round")
     page.get_by_role("button", name="Living room", exact=True).click()
     dock = page.get_by_role("group", name="Count and go on")
     for _ in range(8):

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.walk import all_kept, begin, board, cell, stage
+from tests.e2e.walk import all_kept, cell, stage
 from tests.serving import Server, free_port
 
 
@@ -64,11 +64,8 @@ def kept_on_the_device(page: Page) -> None:
     on_the_device(page, "dorrik.answers", "answers", lambda rows: wanted <= {row["name"].split("/")[0] for row in rows})
 
 
-def test_a_reload_shows_what_was_open_and_the_work_goes_on(signed_in, place):
-    page = signed_in(base=place.base, on_device=True)
-    begin(page)
-    board(page, "Cooker")
-    stage(page, "Dead tests")
+def test_a_reload_shows_what_was_open_and_the_work_goes_on(at_work, place):
+    page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
     figure = cell(page, "1 Cooker, R1+R2 Ω")
     figure.click()
     page.keyboard.type("0.31")
@@ -112,9 +109,8 @@ def test_a_reload_shows_what_was_open_and_the_work_goes_on(signed_in, place):
     expect(cell(page, "1 Cooker, L–N MΩ")).to_have_value(">500")
 
 
-def test_nobody_else_is_shown_what_was_open_after_signing_out(signed_in, place):
-    page = signed_in(base=place.base, on_device=True)
-    begin(page)
+def test_nobody_else_is_shown_what_was_open_after_signing_out(at_work, place):
+    page = at_work(base=place.base, on_device=True)
     all_kept(page)
     address = page.url
     kept_on_the_device(page)
@@ -128,10 +124,8 @@ def test_nobody_else_is_shown_what_was_open_after_signing_out(signed_in, place):
     expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
 
 
-def test_a_photo_taken_without_a_server_arrives_from_whichever_screen_is_open(signed_in, place):
-    page = signed_in(base=place.base, on_device=True)
-    begin(page)
-    board(page, "Cooker")
+def test_a_photo_taken_without_a_server_arrives_from_whichever_screen_is_open(at_work, place):
+    page = at_work("Cooker", base=place.base, on_device=True)
     kept_on_the_device(page)
     place.down()
     picture = page.screenshot()
