@@ -1,0 +1,63 @@
+"""An inspection as it stands when its inspector comes to what a test is about, written through the API as the screens
+write it: walking there through the screens took most of a test's time."""
+
+from datetime import UTC, date, datetime
+from typing import Any
+
+from playwright.sync_api import APIRequestContext, Page, expect
+
+from dorrik.core.usual_circuits import usual_circuits
+from dorrik.store.engine import new_id
+
+DEVICE = "the test's own tablet"
+
+
+def _change(entity: str, entity_id: str, field: str, value: Any) -> dict[str, Any]:
+    return {
+        "id": new_id(), "entity": entity, "entity_id": entity_id, "field": field, "value": value, "based_on": 0,
+        "made_at": datetime.now(UTC).isoformat(), "device": DEVICE,
+    }  # fmt: skip
+
+
+def _entity(kind: str, parent: str, parent_id: str, **fields: Any) -> tuple[str, list[dict[str, Any]]]:
+    entity_id = new_id()
+    values = {parent: parent_id, **fields}
+    return entity_id, [_change(kind, entity_id, field, value) for field, value in values.items()]
+
+
+def inspection(request: APIRequestContext, *presets: str) -> str:
+    """Begin an inspection with the least that names it, and with a board of usual circuits by the words of their
+    buttons where some are named; its id. request: of who is signed in, with the server as its base."""
+    firm = request.get("/api/session").json()["firm_id"]
+    began = request.get("/api/home").json()
+    found, changes = _entity("inspection", "firm", firm, inspected_on=date.today().isoformat(), purpose="periodic",
+                             reference=began["next_reference"], property_address="7 Lookout Row, Kelder Haven",
+                             **{name: value for name, value in began["beginning"].items() if value})  # fmt: skip
+    for change in changes:
+        change["entity_id"] = found
+    if presets:
+        board, more = _entity("board", "inspection", found, name="Board 1", position=1)
+        changes += more
+        buttons = {one.button: one for one in usual_circuits() if one.button}
+        for way, preset in enumerate(presets, 1):
+            fields = {"position": way, "way": str(way), **buttons[preset].fields}
+            changes += _entity("circuit", "board", board, **fields)[1]
+    answer = request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
+    assert answer.ok, answer.text()
+    results = answer.json()["results"]
+    assert {one["state"] for one in results} == {"kept"}, results
+    return found
+
+
+#: Stages as addresses name them, by their names on the run sheet.
+STAGES = {
+    "Brief": "brief", "Intake": "intake", "Walk-round": "walk", "Isolation": "isolation", "Boards": "boards",
+    "Dead tests": "dead", "Live tests": "live", "Observations": "observations", "Report": "report",
+}  # fmt: skip
+
+
+def open_at(page: Page, found: str, stage: str) -> None:
+    """Open an inspection at a stage, named as on the run sheet."""
+    page.goto(f"/inspection/{found}/{STAGES[stage]}")
+    link = page.get_by_label("Stages of the inspection").get_by_role("link", name=stage)
+    expect(link).to_have_attribute("aria-current", "step")
