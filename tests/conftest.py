@@ -30,6 +30,15 @@ def pytest_terminal_summary(terminalreporter: pytest.TerminalReporter) -> None:
     terminalreporter.write_line(machine.in_words())
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """What takes longest begins first, half of it with each of two workers, who are given the list in halves: at the
+    end they have short ones to share."""
+    long = [item for item in items if item.path.is_relative_to(END_TO_END)]
+    short = [item for item in items if not item.path.is_relative_to(END_TO_END)]
+    middle = (len(short) - len(long) % 2) // 2
+    items[:] = [*long[::2], *short[:middle], *long[1::2], *short[middle:]]
+
+
 def pytest_sessionfinish(session: pytest.Session) -> None:
     """What the workers share ends with the run, not with the first of them."""
     if not hasattr(session.config, "workerinput"):
@@ -37,6 +46,8 @@ def pytest_sessionfinish(session: pytest.Session) -> None:
         if factory is not None:
             shared.end(factory.getbasetemp())
 
+
+END_TO_END = Path(__file__).parent / "e2e"
 
 PASSWORD = "a long test password"
 #: Hashed once for the whole run and at the least cost there is: hashing is slow on purpose, and a hash says itself what

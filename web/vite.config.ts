@@ -32,12 +32,22 @@ export default defineConfig({
   build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 1200 },
   // The other tests may have both processors meanwhile.
   test: {
-    testTimeout: 20_000,
+    testTimeout: 120_000,
     projects: [
       // What draws nothing shares one world: it is the imports that take the time.
       { extends: true, test: { name: "model", include: ["src/**/*.test.ts"], isolate: false } },
-      // A screen's test has stand-ins of its own for what lies below it.
-      { extends: true, test: { name: "screens", include: ["src/**/*.test.tsx"] } },
+      // A screen's test has stand-ins of its own for what lies below it: ours is loaded anew for each, what lies in
+      // node_modules, which is most of it, once.
+      {
+        extends: true,
+        test: {
+          name: "screens",
+          include: ["src/**/*.test.tsx"],
+          environment: "happy-dom",
+          isolate: false,
+          setupFiles: ["vitest.anew.ts"],
+        },
+      },
     ],
   },
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import "fake-indexeddb/auto";
 import { ChakraProvider } from "@chakra-ui/react";
 import { cleanup, render, screen, within } from "@testing-library/react";
