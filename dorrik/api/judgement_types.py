@@ -30,13 +30,15 @@ class ActionOut(BaseModel):
 
 class NoteOut(BaseModel):
     """A verdict on a figure. stage: where it stands; standing: the status that counts, the inspector's own where it was
-    overruled; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
+    overruled; of: the name of what it speaks of; words: what was looked at or measured; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
     it offers."""
 
     entity: str
     id: str
     field: str
     title: str
+    of: str
+    words: str
     status: Status
     reason: str
     limit: float | None
@@ -164,6 +166,14 @@ class CodingOut(BaseModel):
     questions: list[QuestionOut]
 
 
+class RecordedOut(BaseModel):
+    """An observation as it stands: whether it counts as made good, and what its record still lacks, in words."""
+
+    id: str
+    made_good: bool
+    lacking: list[str]
+
+
 class WideningOut(BaseModel):
     """A sample that grew: of which circuit or kind of point, for which defect, and the points that came in."""
 
@@ -237,11 +247,13 @@ class ZonesOut(BaseModel):
 
 
 class RoomOut(BaseModel):
-    """A room on the walk: what is left to look at, how many points the sample still asks for, and its checks."""
+    """A room on the walk: what is left to look at, how many points the sample still asks for, and its checks; seen: walked
+    round, with nothing left, or not reached."""
 
     id: str
     name: str
     left: int
+    seen: bool
     unopened: int
     checks: list[WalkCheckOut]
     zones: ZonesOut | None
@@ -389,6 +401,7 @@ class JudgementOut(BaseModel):
     rings: list[RingOut]
     suggested: list[SuggestionOut]
     coding: list[CodingOut]
+    recorded: list[RecordedOut]
     own_entries: list[CatalogueOut]
     prospective_fault_ka: str | None
     between_lines_ka: str | None

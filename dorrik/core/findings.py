@@ -67,6 +67,21 @@ class Observation:
         """Was it put right on the day, with as left and retest recorded? Without both it still counts (rule 13.5)."""
         return bool(self.mended and self.as_left and self.retest)
 
+    @property
+    def lacking(self) -> tuple[str, ...]:
+        """What its record lacks, in words: who was told of a danger and when, whose consent, the proof of what was made
+        good (rules 13.4 and 13.5)."""
+        danger = self.code == "C1"
+        return tuple(
+            words
+            for lacks, words in (
+                (danger and not (self.told_to and self.told_at), "whom you told of it, and when"),
+                (danger and self.made_safe == "made safe" and not self.consent_of, "with whose consent it was made safe"),
+                (self.mended and not self.made_good, "as left and the retest: without them it still counts"),
+            )
+            if lacks
+        )
+
 
 @record(kw_only=True)
 class Declined:

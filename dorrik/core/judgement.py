@@ -39,10 +39,19 @@ __all__ = ["Against", "BoardSum", "Expected", "Judgement", "Note", "Suggestion",
 
 
 @record
+class Recorded:
+    """An observation as it stands: does it count as made good, and what does its record lack, in words? (rule 13.5)"""
+
+    id: str
+    made_good: bool
+    lacking: tuple[str, ...]
+
+
+@record
 class Judgement:
     """Everything that can be said of an inspection as it stands.
 
-    coding: what the schools say of each observation recorded; own_entries: of the catalogue that the firm made or
+    coding: what the schools say of each observation recorded; recorded: how each stands; own_entries: of the catalogue that the firm made or
     changed; rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the
     estimate of a three-phase supply; outcome_says: the outcome in words, with what is missing;
     outcome_because: ids of the open observations that make it unsatisfactory; against: everything that stands against a
@@ -59,6 +68,7 @@ class Judgement:
     rings: dict[str, RingAnalysis]
     suggested: tuple[Suggestion, ...]
     coding: tuple[Coding, ...]
+    recorded: tuple[Recorded, ...]
     own_entries: tuple[catalogue.CatalogueEntry, ...]
     prospective_fault_ka: Reading | None
     between_lines_ka: Reading | None
@@ -124,6 +134,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         rings=context.rings,
         suggested=suggested,
         coding=coded,
+        recorded=tuple(Recorded(one.id, one.made_good, one.lacking) for one in inspection.observations),
         own_entries=tuple(entry for entry in catalogue.entries().values() if entry.own) if inspection.catalogue else (),
         prospective_fault_ka=context.pfc_ka,
         between_lines_ka=fault_current.between_lines_ka(context),

@@ -22,7 +22,8 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
     on_record = {(one.key, place) for one in recorded for place in (one.entity_id, *one.touches)}
     return {
         "notes": [
-            _note(note, (note.verdict.observation or "", note.entity_id) in on_record) for note in judgement.notes
+            _note(note, book.translate(note.words), (note.verdict.observation or "", note.entity_id) in on_record)
+            for note in judgement.notes
         ],
         "expected": [
             {"id": e.entity_id, "field": e.field, "least": e.least, "greatest": e.greatest, "says": e.says}
@@ -49,6 +50,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "rings": [_ring(circuit_id, ring) for circuit_id, ring in judgement.rings.items()],
         "suggested": [_suggestion(one) for one in judgement.suggested],
         "coding": [_coding(one) for one in judgement.coding],
+        "recorded": [_listed(asdict(one)) for one in judgement.recorded],
         "own_entries": [entry_json(one) for one in judgement.own_entries],
         "prospective_fault_ka": judgement.prospective_fault_ka and judgement.prospective_fault_ka.text,
         "between_lines_ka": judgement.between_lines_ka and judgement.between_lines_ka.text,
@@ -93,13 +95,15 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
     }
 
 
-def _note(note: Note, on_record: bool) -> dict[str, Any]:
+def _note(note: Note, words: str, on_record: bool) -> dict[str, Any]:
     verdict = note.verdict
     return {
         "entity": note.entity,
         "id": note.entity_id,
         "field": note.field,
         "title": note.title,
+        "of": note.of,
+        "words": words,
         "status": verdict.status,
         "reason": verdict.reason,
         "limit": verdict.limit,

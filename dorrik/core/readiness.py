@@ -110,18 +110,12 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
 def _of_observation(inspection: Inspection, observation: Observation) -> Iterator[Hindrance]:
     """What is missing where a danger was found, and where something was mended on the day (rules 13.4 and 13.5)."""
     said = f"“{shortened(observation.text or '')}”"
-    if observation.code == "C1" and not (observation.told_to and observation.told_at):
-        yield Hindrance("look", "observations", f"{said} is C1: record whom you told, and when.")
-    if observation.code == "C1" and observation.made_safe == "made safe" and not observation.consent_of:
-        yield Hindrance("look", "observations", f"{said} was made safe: record with whose consent.")
+    for lacking in observation.lacking:
+        yield Hindrance("look", "observations", f"{said} lacks {lacking}.")
     if observation.opinion_asked_at and not observation.opinions:
         yield Hindrance("look", "observations", f"{said} waits for its second opinion.")
     if not observation.mended:
         return
-    if not observation.made_good:
-        yield Hindrance(
-            "look", "observations", f"{said} was put right: add “as left” and the retest, or it still counts."
-        )
     shown = {photo.shows == "as left" for photo in inspection.photos if photo.about_id == observation.id}
     lacking = [name for as_left, name in ((False, "as found"), (True, "as left")) if as_left not in shown]
     if lacking:

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any, Literal
 
-from dorrik.core.inspection import Overruling
+from dorrik.core.inspection import KINDS, Overruling
 from dorrik.core.record import record
 from dorrik.core.verdict import Status, Verdict
 
@@ -59,6 +59,17 @@ class Note:
         if self.overruled is not None and self.overruled.status is not None:
             return _STATUS[self.overruled.status]
         return self.verdict.status
+
+    @property
+    def of(self) -> str:
+        """The name of what it speaks of: titles begin with it."""
+        return self.title.split(": ", 1)[0]
+
+    @property
+    def words(self) -> str:
+        """What was looked at or measured, without the name and the figure, as its field is called."""
+        spec = KINDS[self.entity].fields.get(self.field)
+        return spec.label if spec is not None else self.title.split(": ", 1)[-1]
 
     @property
     def pressing(self) -> bool:

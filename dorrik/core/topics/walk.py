@@ -86,11 +86,13 @@ class Zones:
 
 @record
 class RoomView:
-    """A room on the walk. left: what is not looked at yet; unopened: points that the sample asks for here."""
+    """A room on the walk. left: what is not looked at yet; seen: walked round with nothing left, or not reached;
+    unopened: points that the sample asks for here."""
 
     id: str
     name: str
     left: int
+    seen: bool
     unopened: int
     checks: tuple[CheckView, ...]
     zones: Zones | None
@@ -123,11 +125,13 @@ def walk(context: Context, sample: State | None) -> Walk:
     for number, room in enumerate(context.inspection.rooms, 1):
         here = by_room.get(room.id, [])
         points += _views(context, places, here, room, circuit_of, to_open, looks, movable)
+        left = sum(1 for _ in unanswered(room, here))
         rooms.append(
             RoomView(
                 id=room.id,
                 name=placing.room_name(room, number),
-                left=sum(1 for _ in unanswered(room, here)),
+                left=left,
+                seen=bool(room.not_reached) or (room.walked_at is not None and not left),
                 unopened=sum(point.id in still for point in here),
                 checks=tuple(_check_views(room)),
                 zones=_zones(room),

@@ -2517,6 +2517,8 @@ export interface components {
             suggested: components["schemas"]["SuggestionOut"][];
             /** Coding */
             coding: components["schemas"]["CodingOut"][];
+            /** Recorded */
+            recorded: components["schemas"]["RecordedOut"][];
             /** Own Entries */
             own_entries: components["schemas"]["CatalogueOut"][];
             /** Prospective Fault Ka */
@@ -2818,7 +2820,7 @@ export interface components {
         /**
          * NoteOut
          * @description A verdict on a figure. stage: where it stands; standing: the status that counts, the inspector's own where it was
-         *     overruled; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
+         *     overruled; of: the name of what it speaks of; words: what was looked at or measured; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
          *     it offers.
          */
         NoteOut: {
@@ -2830,6 +2832,10 @@ export interface components {
             field: string;
             /** Title */
             title: string;
+            /** Of */
+            of: string;
+            /** Words */
+            words: string;
             /**
              * Status
              * @enum {string}
@@ -3226,6 +3232,18 @@ export interface components {
             change: components["schemas"]["JudgementChange"] | null;
         };
         /**
+         * RecordedOut
+         * @description An observation as it stands: whether it counts as made good, and what its record still lacks, in words.
+         */
+        RecordedOut: {
+            /** Id */
+            id: string;
+            /** Made Good */
+            made_good: boolean;
+            /** Lacking */
+            lacking: string[];
+        };
+        /**
          * RecoveryOut
          * @description Codes for the day on which the device is lost; each is good once. Shown this one time.
          */
@@ -3396,7 +3414,8 @@ export interface components {
         };
         /**
          * RoomOut
-         * @description A room on the walk: what is left to look at, how many points the sample still asks for, and its checks.
+         * @description A room on the walk: what is left to look at, how many points the sample still asks for, and its checks; seen: walked
+         *     round, with nothing left, or not reached.
          */
         RoomOut: {
             /** Id */
@@ -3405,6 +3424,8 @@ export interface components {
             name: string;
             /** Left */
             left: number;
+            /** Seen */
+            seen: boolean;
             /** Unopened */
             unopened: number;
             /** Checks */

@@ -1,9 +1,8 @@
 /** The five codes side by side; what is chosen is lit. */
 import { Box, Flex } from "@chakra-ui/react";
+import { useFieldSpec } from "../api/reference";
 import { Button } from "../ui/Button";
 import { CodeMark } from "./Mark";
-
-const CODES = ["C1", "C2", "C3", "FI", "note"];
 
 interface Props {
   label: string;
@@ -13,9 +12,10 @@ interface Props {
 }
 
 export function CodeRow({ label, chosen, choose, disabled }: Props) {
+  const codes = useFieldSpec("observation", "code")?.choices ?? [];
   return (
     <Flex gap="2" wrap="wrap" my="3" role="group" aria-label={label}>
-      {CODES.map((one) => (
+      {codes.map((one) => (
         <Button
           key={one}
           variant="plain"

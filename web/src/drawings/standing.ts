@@ -1,10 +1,9 @@
 /** The mark that a drawn thing carries: the worst of what is said of it. */
 import type { Judgement, Status } from "../api/client";
-
-const WEIGHT: Status[] = ["fail", "attention", "unknown"];
+import { URGENCY } from "../inspection/urgency";
 
 /** What follows from another figure is told there, and marks nothing here. */
 export function worst(judgement: Judgement | null, speaks: (id: string, field: string) => boolean): Status | undefined {
   const notes = (judgement?.notes ?? []).filter((note) => !note.because_of && speaks(note.id, note.field));
-  return WEIGHT.find((status) => notes.some((note) => note.standing === status));
+  return URGENCY.find((status) => notes.some((note) => note.standing === status));
 }

@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type CatalogueEntry, type Schemas } from "../api/client";
 import { explain, fieldErrors } from "../api/errors";
+import { useFieldSpec } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { matching } from "../inspection/catalogue";
 import { Button, LinkButton } from "../ui/Button";
@@ -19,7 +20,6 @@ import { day } from "../ui/when";
 type Whole = Schemas["FirmCatalogue"];
 type Said = Record<string, string>;
 
-const CODES = ["C1", "C2", "C3", "FI", "note"].map((code) => [code, code] as const);
 const FILES = { "text/csv": [".csv"], "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": [".xlsx"] };
 
 export function Catalogue() {
@@ -159,6 +159,7 @@ function Entry({ of, entry, said, builtIn, take, close }: EntryProps) {
   const [values, setValues] = useState<Said>(said ?? {});
   const [wrong, setWrong] = useState<Said>({});
   const [trouble, setTrouble] = useState("");
+  const codes = (useFieldSpec("observation", "code")?.choices ?? []).map((one) => [one, one] as const);
   const set = (name: string) => (text: string) => setValues({ ...values, [name]: text });
   const usual = (name: keyof CatalogueEntry) => (builtIn && entry ? String(entry[name]) : undefined);
   const refuse = (error: unknown) => {
@@ -199,7 +200,7 @@ function Entry({ of, entry, said, builtIn, take, close }: EntryProps) {
     <ButtonsField
       label={label}
       value={values[name] ?? usual(name) ?? null}
-      choices={CODES}
+      choices={codes}
       change={(chosen) => set(name)(chosen ?? "")}
       refused={wrong[name]}
     />

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import type { Judgement, Note, Status } from "../api/client";
-import { arrange, waveKey, wordsOf } from "./arrange";
+import { arrange, waveKey } from "./arrange";
 import type { Place } from "./types";
 
 function note(id: string, field: string, standing: Status, title: string, more: Partial<Note> = {}): Note {
   return {
-    entity: "circuit", id, field, title, status: standing, reason: "", limit: null, margin: null, next_step: null,
+    entity: "circuit", id, field, title, of: title.split(": ")[0] ?? "", words: field, status: standing, reason: "", limit: null, margin: null, next_step: null,
     observation: null, source: "rule 7.1", stage: "live", standing, touches: [], because_of: null, actions: [],
     on_record: false, asks: false, overruled: null, ...more,
   }; // prettier-ignore
@@ -67,13 +67,4 @@ describe("the margin", () => {
     const both = note("a", "rcd_trip_ms", "fail", "RCD 1: 340 ms", { touches: ["b", "c"] });
     expect(arrange(judged(both), hands({ focus: at("c", "rcd_trip_ms") })).focused).toEqual([both]);
   });
-});
-
-it.each([
-  ["3 Kitchen ring: Zs 1.76 Ω", "Zs"],
-  ["6 Net loft lights: L+N–E 0.6 MΩ", "L+N–E"],
-  ["3 Kitchen ring: cpc end to end", "cpc end to end"],
-  ["RCD 1: >300 ms", ""],
-])("the words of a title behind its name, without the figure: %s", (title, words) => {
-  expect(wordsOf(note("a", "x", "fail", title))).toBe(words);
 });

@@ -3,11 +3,9 @@
  * What was just left keeps the top until the next figure is left; what of it does not pass stays until it is answered
  * or waved on. Then comes what is in focus, then the rest by urgency, with equal notes as one.
  */
-import type { Judgement, Note, Stage, Status } from "../api/client";
+import type { Judgement, Note, Stage } from "../api/client";
 import { keyOf, type Place } from "./types";
-
-export const URGENCY = ["fail", "attention", "unknown"] as const;
-export type Urgency = (typeof URGENCY)[number];
+import { byUrgency, URGENCY, type Urgency } from "./urgency";
 
 export interface Arrangement {
   /** Of the figure that was just left, with its verdict, be it a pass. */
@@ -42,16 +40,7 @@ const answered = (note: Note) => note.standing === "pass" || note.on_record || !
 
 /** Notes are equal where the same test has the same verdict, the same source and the same next step. */
 const sameness = (note: Note) =>
-  [note.field, note.standing, note.source, note.next_step ?? "", note.observation ?? "", wordsOf(note)].join("|");
-
-/** The words of a title behind the name of what it speaks of, without its figure: `3 Kitchen ring: Zs 1.76 Ω` is `Zs`. */
-export function wordsOf(note: Note): string {
-  const at = note.title.indexOf(": ");
-  return (at < 0 ? note.title : note.title.slice(at + 2)).replace(
-    /\s*[<>≤≥]?\s*\d[\d.,]*\s*(kΩ|MΩ|mΩ|Ω|ms|mA|kA|A|m|mm²)?$/u,
-    "",
-  );
-}
+  [note.field, note.standing, note.source, note.next_step ?? "", note.observation ?? "", note.words].join("|");
 
 export function arrange(judgement: Judgement, { stage, focus, left, waved }: Hands): Arrangement {
   const taken = new Set<Note>();
@@ -76,8 +65,7 @@ export function arrange(judgement: Judgement, { stage, focus, left, waved }: Han
   return { left: sorted(justLeft), unanswered, focused: sorted(focused), rest, pressing: shown.length + others.length };
 }
 
-const WEIGHT: Record<Status, number> = { fail: 0, attention: 1, unknown: 2, pass: 3 };
-const sorted = (notes: Note[]) => [...notes].sort((a, b) => WEIGHT[a.standing] - WEIGHT[b.standing]);
+const sorted = (notes: Note[]) => [...notes].sort((a, b) => byUrgency(a.standing, b.standing));
 
 function grouped(notes: Note[], urgency: Urgency): Note[][] {
   const groups = new Map<string, Note[]>();

@@ -1,6 +1,7 @@
 /** The verdicts as the grid looks them up: by figure, worked out once for each judgement. */
 import type { Judgement, Schemas, Stage, Status } from "../api/client";
 import { keyOf } from "../inspection/types";
+import { byUrgency } from "../inspection/urgency";
 import { type Asked, askedIn } from "./columns";
 
 type Expected = Schemas["ExpectedOut"];
@@ -11,7 +12,6 @@ interface Verdicts {
   asked: Partial<Record<Stage, Map<string, Asked>>>;
 }
 
-const WEIGHT: Record<Status, number> = { pass: 0, unknown: 1, attention: 2, fail: 3 };
 const known = new WeakMap<Judgement, Verdicts>();
 const NONE: Verdicts = { marks: new Map(), expected: new Map(), asked: {} };
 
@@ -34,7 +34,7 @@ function marksOf(judgement: Judgement): Map<string, Status> {
     // A statement about several circuits marks the figure at each of them.
     for (const id of new Set([note.id, ...note.touches])) {
       const key = keyOf(id, note.field);
-      if (WEIGHT[note.standing] >= WEIGHT[marks.get(key) ?? "pass"]) marks.set(key, note.standing);
+      if (byUrgency(note.standing, marks.get(key) ?? "pass") <= 0) marks.set(key, note.standing);
     }
   }
   return marks;

@@ -2,7 +2,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useMemo, useRef, useState } from "react";
 import type { CatalogueEntry } from "../api/client";
-import { useReference } from "../api/reference";
+import { useFieldSpec, useReference } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { matching, useCatalogue } from "../inspection/catalogue";
 import { type About, closeObservation, focusOn } from "../inspection/desk";
@@ -15,8 +15,6 @@ import { Dialog } from "../ui/Dialog";
 import { FilterList } from "../ui/FilterList";
 import { TextField } from "../ui/TextField";
 import { tell } from "../ui/toaster";
-
-const CODES = ["C1", "C2", "C3", "FI", "note"];
 
 export default function ObservationDialog({ about }: { about: About }) {
   const box = useRef<HTMLInputElement>(null);
@@ -222,9 +220,10 @@ function Care({ children }: { children: React.ReactNode }) {
 
 function Codes({ code, choose }: { code: string; choose: (code: string) => void }) {
   const meanings = useReference()?.code_meanings ?? {};
+  const codes = useFieldSpec("observation", "code")?.choices ?? [];
   return (
     <Box role="group" aria-label="Code" display="grid" gridTemplateColumns="repeat(5, 1fr)" gap="2">
-      {CODES.map((one) => (
+      {codes.map((one) => (
         <Button
           key={one}
           variant="plain"

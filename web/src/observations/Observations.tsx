@@ -94,10 +94,11 @@ interface RecordedProps {
 function Recorded({ one, open, show }: RecordedProps) {
   const v = one.values;
   const blind = useInspection((s) => !!s.model && isBlind(s.model, one));
+  const stands = useInspection((s) => s.model?.judgement?.recorded.find((known) => known.id === one.id));
   const notes: ReactNode[] = [
-    v.mended && (v.as_left && v.retest ? "made good on the day" : "made good: as left or retest is missing"),
+    stands?.made_good && "made good on the day",
     v.opinion_asked_at && blind && "waits for your opinion",
-    v.code === "C1" && !v.told_at && "nobody was told yet",
+    ...(stands?.lacking ?? []).map((words) => `not said: ${words}`),
   ].filter(Boolean) as ReactNode[];
   return (
     <Box as="li" borderTopWidth="1px" borderColor="line" bg={open ? "lampWash" : undefined}>

@@ -4,7 +4,7 @@ import { memo, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import type { Note, Status } from "../api/client";
 import { Mark } from "../drawings/Mark";
-import { waveKey, wordsOf } from "../inspection/arrange";
+import { waveKey } from "../inspection/arrange";
 import { waveOn } from "../inspection/desk";
 import { useGoTo } from "../inspection/goTo";
 import { carryOut } from "../inspection/offers";
@@ -144,9 +144,9 @@ export function NoteGroup({ notes, follows }: { notes: Note[]; follows: (note: N
   const [first] = notes;
   if (!first) return null;
   if (notes.length === 1) return <NoteCard note={first} follows={follows(first)} />;
-  const names = notes.map((note) => note.title.split(": ")[0]);
+  const names = notes.map((note) => note.of);
   return (
-    <NoteFrame status={first.standing} title={`${wordsOf(first)}: ${notes.length}`}>
+    <NoteFrame status={first.standing} title={`${first.words}: ${notes.length}`}>
       <Text color="quiet" mt="0.5">
         {names.join(", ")}
       </Text>

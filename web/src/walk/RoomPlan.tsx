@@ -10,7 +10,7 @@ import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { Said } from "../ui/Said";
-import { pointsOf, unlooked } from "./points";
+import { pointsOf } from "./points";
 import { goTo, roomsOf } from "./walking";
 
 const FLOORS = ["roof space", "third or higher", "second", "first", "ground", "cellar", "outside"];
@@ -30,14 +30,12 @@ function useStanding(room: Entity): Standing {
       const points = model ? pointsOf(model, room.id) : [];
       const checks = view?.checks ?? [];
       const ids = new Set([room.id, ...points.map((one) => one.id), ...checks.map((one) => one.check_id)]);
-      const left = unlooked(points).length + checks.filter((one) => !one.state).length;
-      const shut = room.values.not_reached != null;
       return {
-        left: shut ? 0 : left,
+        left: view?.left ?? 0,
         points: points.length,
         unopened: view?.unopened ?? 0,
         worst: worst(model?.judgement ?? null, (id) => ids.has(id)),
-        seen: shut || (room.values.walked_at != null && left === 0),
+        seen: view?.seen ?? false,
       };
     }),
   );
