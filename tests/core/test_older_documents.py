@@ -60,3 +60,24 @@ def test_a_name_of_then_beside_that_of_now_is_no_second_voice():
     home = {"id": "i", "boards": [{"id": "b", "circuits": [circuit]}]}
     with pytest.raises(DocumentError, match=r"circuits\[0\]\.points: stands there a second time, as points_served"):
         parse({"format": "dorrik-inspection", "version": 1, "inspection": home})
+
+
+def test_why_there_is_no_zs_was_written_in_words_before_it_was_a_field():
+    """Version 2 had only the words of the limitation; since version 3 a word in a sentence says nothing (rule 7.4)."""
+    circuit = {"id": "c", "way": "1", "zs_ohm": "LIM RCD trips at once", "form": "radial"}
+    inspection = {"id": "i", "boards": [{"id": "b", "circuits": [circuit]}]}
+
+    def why(version):
+        document = parse({"format": "dorrik-inspection", "version": version, "inspection": inspection})
+        return document.boards[0].circuits[0].zs_not_possible
+
+    assert why(2) == "RCD trips on the test"
+    assert why(3) is None
+
+
+def test_a_reason_that_says_nothing_of_a_trip_stays_in_words():
+    circuit = {"id": "c", "way": "1", "zs_ohm": "LIM locked cupboard", "form": "radial"}
+    inspection = {"id": "i", "boards": [{"id": "b", "circuits": [circuit]}]}
+    document = parse({"format": "dorrik-inspection", "version": 1, "inspection": inspection})
+    read = document.boards[0].circuits[0]
+    assert read.zs_not_possible is None and read.zs_ohm.limitation == "locked cupboard"

@@ -153,3 +153,78 @@ def test_a_live_earth_pin_is_named_first():
     )
     assert note.verdict.reason.index("earth pin may be live") < note.verdict.reason.index("neutral is open")
     assert note.verdict.next_step.startswith("Treat the earth as live.")
+
+
+# Every point high by one equal amount (rule 4.4): L–N 0.23 on this ring, L–cpc 0.29 to 0.305 by the rules' formula.
+
+
+def test_a_ring_high_all_along_by_one_amount_is_one_voice_and_no_spur():
+    found = analyse(*[("0.45", "0.52", False)] * 6)
+    assert kinds(found) == [("all-high", None)]
+    (finding,) = found.findings
+    assert "0.22 Ω line to neutral" in finding.reason and finding.observation is None
+    # What sends to the leads sends nobody to a terminal.
+    assert "front" not in finding.next_step and "terminal" not in finding.next_step
+
+
+def test_the_leads_that_make_a_ring_high_are_named_by_what_they_read():
+    walk = [ring.RingPoint(f"p{n}", R("0.45"), R("0.52"), False) for n in range(6)]
+    ends = [R(text) for text in ("0.46", "0.46", "0.76")]
+    (finding,) = ring.analyse(ring.RingTest(*ends, 2.5, 1.5, walk, None, (("long lead", 0.22),))).findings
+    assert "long lead" in finding.reason
+
+
+def test_a_point_that_is_higher_than_all_the_high_ones_is_still_named():
+    """0.22 Ω too much everywhere; one point has 0.20 Ω more than that."""
+    found = analyse(*[("0.45", "0.52", False)] * 3, ("0.65", "0.72", False), *[("0.45", "0.52", False)] * 3)
+    assert ("all-high", None) in kinds(found)
+    assert [point for kind, point in kinds(found) if kind != "all-high"] == ["p3"]
+
+
+@pytest.mark.parametrize("ends", [("0.46", None, None), (None, None, None), ("0.46", "0.30", "0.76")])
+def test_a_ring_whose_ends_are_in_doubt_names_the_odd_one_out_among_its_own_points(ends):
+    walk = [ring.RingPoint(f"p{n}", R("0.25"), None, False) for n in range(6)]
+    walk[2] = ring.RingPoint("p2", R("0.10"), None, False)
+    found = ring.analyse(ring.RingTest(*(text and R(text) for text in ends), 2.5, 1.5, walk))
+    odd = [f for f in found.findings if f.kind == "odd-one-out"]
+    assert [f.point for f in odd] == ["p2"] and "0.10" in odd[0].reason
+
+
+def test_points_that_agree_have_no_odd_one_out():
+    walk = [ring.RingPoint(f"p{n}", R(f"0.2{n}"), None, False) for n in range(3, 7)]
+    found = ring.analyse(ring.RingTest(R("0.46"), None, None, 2.5, 1.5, walk))
+    assert "odd-one-out" not in {f.kind for f in found.findings}
+
+
+def open_ring(*legs, **fields):
+    """A ring whose line is open, its points read from both ends along that line: 7.41 mΩ a metre on 2.5 mm²."""
+    outlets = points(*({"leg_one_ohm": one, "leg_two_ohm": two} for one, two in legs))
+    return judged(board(ring_circuit(1, r1_ohm=">20", rn_ohm="0.46", r2_ohm="0.76", points=outlets, **fields)))
+
+
+def gap(judgement):
+    return [n for n in judgement.notes if n.title.endswith("where it is open")]
+
+
+def test_an_open_ring_says_between_which_points_and_how_far_from_either_end():
+    (note,) = gap(open_ring(("0.07", ">20"), ("0.15", ">20"), (">20", "0.22"), (">20", "0.11")))
+    # 0.15 Ω / 7.41 mΩ = 20 m, 0.22 Ω / 7.41 mΩ = 30 m.
+    assert "point 1, about 20 m from the first end, and point 2, about 30 m from the second end" in note.verdict.reason
+    assert note.verdict.next_step.startswith("Isolate and prove dead.")
+    # One cause, one voice: it follows from the open conductor, which is what is coded.
+    assert note.because_of == ("c1", "r1_ohm") and note.verdict.observation is None
+
+
+def test_read_from_one_end_alone_the_gap_lies_beyond_the_last_that_reads():
+    (note,) = gap(open_ring(("0.07", None), ("0.15", None), (">20", None)))
+    assert "beyond point 1, about 20 m from the first end" in note.verdict.reason
+
+
+def test_readings_from_both_ends_that_overlap_name_no_gap():
+    (note,) = gap(open_ring(("0.07", ">20"), ("0.15", "0.30"), ("0.22", "0.22"), (">20", "0.11")))
+    assert "overlap" in note.verdict.reason and "lies between" not in note.verdict.reason
+
+
+def test_a_ring_that_is_whole_has_no_gap_whatever_stands_at_its_points():
+    outlets = points({"leg_one_ohm": "0.07"}, {"leg_one_ohm": ">20"})
+    assert gap(judged(board(ring_circuit(1, points=outlets)))) == []

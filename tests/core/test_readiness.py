@@ -1,3 +1,5 @@
+import pytest
+
 from dorrik.core import document
 from dorrik.core.judgement import judge
 from dorrik.core.readiness import readiness
@@ -38,3 +40,31 @@ def test_a_failing_figure_that_no_observation_speaks_of_is_pointed_out():
     recorded = {"id": "o", "text": "Zs high", "code": "C2", "about_id": "c2", "catalogue_key": "zs-above-limit"}
     home["inspection"]["observations"] = [recorded]
     assert not any("Zs 1.90" in text for text in points(home, "look"))
+
+
+@pytest.mark.parametrize(
+    ("fields", "lacking"),
+    [
+        ({"code": "C1"}, ["whom you told of it, and when"]),
+        ({"code": "C1", "told_to": "the tenant"}, ["whom you told of it, and when"]),
+        ({"code": "C1", "told_to": "the tenant", "told_at": "2026-11-03T10:00:00Z"}, []),
+        (
+            {"code": "C1", "told_to": "the tenant", "told_at": "2026-11-03T10:00:00Z", "made_safe": "made safe"},
+            ["with whose consent it was made safe"],
+        ),
+        (
+            {"code": "C2", "mended": True, "as_left": "new front"},
+            ["as left and the retest: without them it still counts"],
+        ),
+        ({"code": "C2", "mended": True, "as_left": "new front", "retest": "0.31 Ω"}, []),
+        ({"code": "C2"}, []),
+    ],
+)
+def test_what_the_record_of_an_observation_lacks_is_said_in_one_place(fields, lacking):
+    """Rules 13.4 and 13.5; the list of observations shows the same words as the list before the report."""
+    home = cottage()
+    home["inspection"]["observations"] = [{"id": "o", "text": "A live part", "about_id": "c2"} | fields]
+    judgement = judge(document.parse(home))
+    (recorded,) = judgement.recorded
+    assert list(recorded.lacking) == lacking
+    assert recorded.made_good == (len(fields) == 4 and "retest" in fields)

@@ -4,6 +4,7 @@ from dorrik.core import supply, tails
 from dorrik.core.document import parse
 from dorrik.core.judgement import judge
 from dorrik.core.readings import Reading
+from tests.core.whole_homes import RCD, board, circuit, judged
 
 R = Reading.parse
 
@@ -116,3 +117,25 @@ def test_tails_too_small_for_their_fuse_make_no_bond_smaller():
 
     assert size() != "pass"
     assert size(service_fuse_a=60) == "pass"
+
+
+@pytest.mark.parametrize(
+    ("earthing", "by", "asked"),
+    [
+        ("TN-C-S", "electrode", True),
+        ("TN-S", "electrode", True),
+        ("TT", "network operator's terminal", True),
+        ("TT", "electrode", False),
+        ("TN-C-S", "network operator's terminal", False),
+    ],
+)
+def test_an_arrangement_and_a_means_of_earthing_that_do_not_go_together_are_asked_about(earthing, by, asked):
+    """BS 7671 312.2: TN has the operator's terminal, TT an electrode of its own (rule 3.7)."""
+    home = judged(board(circuit(1, "Cooker", zs_ohm="0.50", **RCD)), earthing=earthing, earth_by=by, ze_ohm="0.30")
+    told = [n for n in home.notes if n.figure == ("i", "earth_by")]
+    assert [n.verdict.asks for n in told] == ([True] if asked else [])
+    # A question is neither a pass nor a code, and nothing is satisfactory before it was answered.
+    assert all(n.status == "attention" and n.verdict.observation is None for n in told)
+    if asked:
+        assert home.outcome != "satisfactory"
+        assert any(one.field == "earth_by" for one in home.against)
