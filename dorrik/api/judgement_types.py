@@ -29,9 +29,9 @@ class ActionOut(BaseModel):
 
 
 class NoteOut(BaseModel):
-    """A verdict on a figure. stage: where it stands; standing: the status that counts, the inspector's own where it was
-    overruled; of: the name of what it speaks of; words: what was looked at or measured; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
-    it offers."""
+    """A verdict on a figure. stage: where it stands; of: the name of what it speaks of; words: what was looked at or
+    measured; standing: the status that counts, the inspector's own where it was overruled; touches: ids of the circuits
+    it is about; because_of: the figure under which it is folded; actions: what it offers."""
 
     entity: str
     id: str
@@ -247,8 +247,8 @@ class ZonesOut(BaseModel):
 
 
 class RoomOut(BaseModel):
-    """A room on the walk: what is left to look at, how many points the sample still asks for, and its checks; seen: walked
-    round, with nothing left, or not reached."""
+    """A room on the walk: what is left to look at, whether it is seen (walked round with nothing left, or not reached),
+    how many points the sample still asks for, and its checks."""
 
     id: str
     name: str

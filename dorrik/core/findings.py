@@ -69,15 +69,18 @@ class Observation:
 
     @property
     def lacking(self) -> tuple[str, ...]:
-        """What its record lacks, in words: who was told of a danger and when, whose consent, the proof of what was made
-        good (rules 13.4 and 13.5)."""
+        """What its record lacks, as it is said of it: who was told of a danger and when, whose consent, the proof of
+        what was put right (rules 13.4 and 13.5)."""
         danger = self.code == "C1"
         return tuple(
             words
             for lacks, words in (
-                (danger and not (self.told_to and self.told_at), "whom you told of it, and when"),
-                (danger and self.made_safe == "made safe" and not self.consent_of, "with whose consent it was made safe"),
-                (self.mended and not self.made_good, "as left and the retest: without them it still counts"),
+                (danger and not (self.told_to and self.told_at), "is C1: record whom you told, and when"),
+                (
+                    danger and self.made_safe == "made safe" and not self.consent_of,
+                    "was made safe: record with whose consent",
+                ),
+                (self.mended and not self.made_good, "was put right: add “as left” and the retest, or it still counts"),
             )
             if lacks
         )

@@ -51,15 +51,14 @@ class Recorded:
 class Judgement:
     """Everything that can be said of an inspection as it stands.
 
-    coding: what the schools say of each observation recorded; recorded: how each stands; own_entries: of the catalogue that the firm made or
-    changed; rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the
-    estimate of a three-phase supply; outcome_says: the outcome in words, with what is missing;
-    outcome_because: ids of the open observations that make it unsatisfactory; against: everything that stands against a
-    satisfactory result; interval: a proposal for the next
-    inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands
-    isolated; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is
-    asked room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
-    limited_share: how much that is.
+    coding: what the schools say of each observation recorded; recorded: how each stands; own_entries: of the
+    catalogue that the firm made or changed; rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC
+    and PEFC; between_lines_ka: the estimate of a three-phase supply; outcome_says: the outcome in words, with what
+    is missing; outcome_because: ids of the open observations that make it unsatisfactory; against: everything that
+    stands against a satisfactory result; interval: a proposal for the next inspection; duties: those of a landlord;
+    sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated; sampling: None while no points are
+    listed; sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of
+    the inspection schedule; limits: what was limited by its own mark; limited_share: how much that is.
     """
 
     notes: tuple[Note, ...]

@@ -110,8 +110,8 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
 def _of_observation(inspection: Inspection, observation: Observation) -> Iterator[Hindrance]:
     """What is missing where a danger was found, and where something was mended on the day (rules 13.4 and 13.5)."""
     said = f"“{shortened(observation.text or '')}”"
-    for lacking in observation.lacking:
-        yield Hindrance("look", "observations", f"{said} lacks {lacking}.")
+    for words in observation.lacking:
+        yield Hindrance("look", "observations", f"{said} {words}.")
     if observation.opinion_asked_at and not observation.opinions:
         yield Hindrance("look", "observations", f"{said} waits for its second opinion.")
     if not observation.mended:

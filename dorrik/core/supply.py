@@ -327,6 +327,10 @@ def _slip(ze: Reading, pefc_ka: Reading, expected_ka: float) -> str | None:
     return "far above what this loop lets flow" if written > MOST_BESIDE_ZE * expected_ka else None
 
 
+#: What settles a Zdb that is somewhat above what leads to it.
+RETEST_ZDB = "Test again on the high-current range."
+
+
 def judge_zdb(
     before_ohm: float,
     zdb: Reading,
@@ -381,9 +385,7 @@ def judge_zdb(
             source=source,
             limit=before_ohm,
             margin=-apart,
-            next_step="Test again on the high-current range."
-            if explained
-            else "Enter R1+R2 of the way that feeds this board: it may explain that.",
+            next_step=RETEST_ZDB if explained else "Enter R1+R2 of the way that feeds this board: it may explain that.",
         )
     why = "the retest stands" if retested else "loops fail by it" if loops_fail else f"more than {POOR_BOARD_OHM:g} Ω"
     return Verdict(

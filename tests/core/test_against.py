@@ -84,3 +84,13 @@ def test_a_recommendation_what_was_put_right_and_a_limitation_with_its_reason_do
 
 def test_every_kind_has_words_for_one_and_for_several():
     assert all(one and several and one != several for one, several in KINDS.values())
+
+
+def test_the_most_serious_observation_is_named_first():
+    home = cottage()
+    home["inspection"]["observations"] = [
+        {"id": f"o{n}", "text": f"number {n}", "about_id": "c2", "code": code}
+        for n, code in enumerate(("FI", "C2", "C3", "C1", "C2"))
+    ]
+    named = [one.observation_id for one in judge(parse(home)).against if one.kind == "code"]
+    assert named == ["o3", "o1", "o4", "o0"]

@@ -45,16 +45,16 @@ def test_a_failing_figure_that_no_observation_speaks_of_is_pointed_out():
 @pytest.mark.parametrize(
     ("fields", "lacking"),
     [
-        ({"code": "C1"}, ["whom you told of it, and when"]),
-        ({"code": "C1", "told_to": "the tenant"}, ["whom you told of it, and when"]),
+        ({"code": "C1"}, ["is C1: record whom you told, and when"]),
+        ({"code": "C1", "told_to": "the tenant"}, ["is C1: record whom you told, and when"]),
         ({"code": "C1", "told_to": "the tenant", "told_at": "2026-11-03T10:00:00Z"}, []),
         (
             {"code": "C1", "told_to": "the tenant", "told_at": "2026-11-03T10:00:00Z", "made_safe": "made safe"},
-            ["with whose consent it was made safe"],
+            ["was made safe: record with whose consent"],
         ),
         (
             {"code": "C2", "mended": True, "as_left": "new front"},
-            ["as left and the retest: without them it still counts"],
+            ["was put right: add “as left” and the retest, or it still counts"],
         ),
         ({"code": "C2", "mended": True, "as_left": "new front", "retest": "0.31 Ω"}, []),
         ({"code": "C2"}, []),
@@ -67,4 +67,6 @@ def test_what_the_record_of_an_observation_lacks_is_said_in_one_place(fields, la
     judgement = judge(document.parse(home))
     (recorded,) = judgement.recorded
     assert list(recorded.lacking) == lacking
+    looked = [p.text for p in readiness(document.parse(home), judgement)]
+    assert all(any(words in text for text in looked) for words in lacking)
     assert recorded.made_good == (len(fields) == 4 and "retest" in fields)

@@ -139,3 +139,19 @@ def test_an_arrangement_and_a_means_of_earthing_that_do_not_go_together_are_aske
     if asked:
         assert home.outcome != "satisfactory"
         assert any(one.field == "earth_by" for one in home.against)
+
+
+def test_a_zdb_that_reads_the_same_again_is_said_so_in_one_tap_and_then_counts():
+    """Rule 3.3: Ze 0.21 and Zdb 0.40: 0.19 Ω above it, which one reading alone does not prove."""
+    home = board(circuit(1, "Cooker", **RCD), zdb_ohm="0.40")
+    (note,) = [n for n in judged(home).notes if n.figure == ("b", "zdb_ohm")]
+    (offer,) = note.offers
+    assert (note.status, offer.kind, offer.entity_id, offer.field, offer.value) == (
+        "attention",
+        "set",
+        "b",
+        "zdb_retested",
+        True,
+    )
+    (after,) = [n for n in judged(home | {offer.field: offer.value}).notes if n.figure == ("b", "zdb_ohm")]
+    assert after.status == "fail" and after.offers == ()

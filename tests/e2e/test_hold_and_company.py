@@ -21,6 +21,13 @@ def test_high_ze_letter_hold_and_return(at_work):
     assert download.value.suggested_filename.endswith(".pdf")
     margin.get_by_role("button", name="Operator called now").click()
     expect(margin.get_by_role("button", name="Operator called now")).to_have_count(0)
+    # When it was called stands where the supply is entered, and can be taken back.
+    called = page.get_by_text("Network operator called on")
+    called.wait_for()
+    page.get_by_role("button", name="not yet").click()
+    expect(called).to_have_count(0)
+    margin.get_by_role("button", name="Operator called now").click()
+    called.wait_for()
     margin.get_by_role("button", name="Put on hold").click()
     assert "1.9 Ω" in page.get_by_role("textbox", name="Because").input_value()
     fill(page, "Return visit", "2026-12-03")

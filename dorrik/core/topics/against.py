@@ -11,7 +11,7 @@ from dorrik.core import board_checks
 from dorrik.core.check import NOT_GOOD
 from dorrik.core.circuit import DEFECT
 from dorrik.core.inspection import Check, Observation
-from dorrik.core.outcome import UNSATISFACTORY
+from dorrik.core.outcome import UNSATISFACTORY, WEIGHT
 from dorrik.core.place_checks import room_checks
 from dorrik.core.placing import room_name
 from dorrik.core.progress import Progress, Stage, stage_of
@@ -81,7 +81,8 @@ def against(
 
 
 def _recorded(context: Context) -> Iterator[Against]:
-    for one in context.inspection.observations:
+    # The most serious first, as everywhere; those of one code as they were recorded.
+    for one in sorted(context.inspection.observations, key=lambda o: -WEIGHT.get(o.code or "", 0)):
         words = f"“{shortened(one.text or 'An observation')}”"
         if is_open(one) and one.code in UNSATISFACTORY:
             yield _of_observation("code", f"{one.code}: {words}", one)

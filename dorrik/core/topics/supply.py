@@ -8,6 +8,7 @@ from dorrik.core.inspection import Board
 from dorrik.core.topics import facts
 from dorrik.core.topics.context import Action, Context, Note, is_measured
 from dorrik.core.topics.loops import r1_r2
+from dorrik.core.topics.note import set_field
 from dorrik.core.verdict import Verdict
 
 LETTER = Action(kind="letter", label="Letter to the operator")
@@ -51,7 +52,12 @@ def notes(context: Context) -> Iterator[Note]:
     for board in i.boards:
         verdict_or_none = _zdb(context, board)
         if verdict_or_none is not None and verdict_or_none.status not in ("unknown", "pass"):
-            yield Note("board", board.id, "zdb_ohm", f"{board.name or 'Board'}: Zdb", verdict_or_none)
+            offers = (_retested(board),) if verdict_or_none.next_step == supply.RETEST_ZDB else ()
+            yield Note("board", board.id, "zdb_ohm", f"{board.name or 'Board'}: Zdb", verdict_or_none, offers=offers)
+
+
+def _retested(board: Board) -> Action:
+    return set_field("board", board.id, "zdb_retested", True, f"It reads {board.zdb_ohm} Ω again")
 
 
 def _operator(context: Context) -> tuple[Action, ...]:

@@ -2819,9 +2819,9 @@ export interface components {
         };
         /**
          * NoteOut
-         * @description A verdict on a figure. stage: where it stands; standing: the status that counts, the inspector's own where it was
-         *     overruled; of: the name of what it speaks of; words: what was looked at or measured; touches: ids of the circuits it is about; because_of: the figure under which it is folded; actions: what
-         *     it offers.
+         * @description A verdict on a figure. stage: where it stands; of: the name of what it speaks of; words: what was looked at or
+         *     measured; standing: the status that counts, the inspector's own where it was overruled; touches: ids of the circuits
+         *     it is about; because_of: the figure under which it is folded; actions: what it offers.
          */
         NoteOut: {
             /** Entity */
@@ -3414,8 +3414,8 @@ export interface components {
         };
         /**
          * RoomOut
-         * @description A room on the walk: what is left to look at, how many points the sample still asks for, and its checks; seen: walked
-         *     round, with nothing left, or not reached.
+         * @description A room on the walk: what is left to look at, whether it is seen (walked round with nothing left, or not reached),
+         *     how many points the sample still asks for, and its checks.
          */
         RoomOut: {
             /** Id */

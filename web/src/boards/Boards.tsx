@@ -140,6 +140,7 @@ function Feed({ board }: { board: Entity }) {
         fields={[
           { field: "phases", words: { "1": "one", "3": "three" } },
           "earthing",
+          board.values.zdb_retested === true && "zdb_retested",
           own && { field: "electrode_ohm", hint: "Measured with everything parallel taken off." },
           own && { field: "electrode_alone", hint: "Bonds and pipes would help it." },
           "outbuilding",

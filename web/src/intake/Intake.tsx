@@ -1,16 +1,17 @@
 /** The intake: the way of the supply as a drawing; a part is tapped, and its few figures are typed beside it. */
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { IntakeDrawing, type PartKey } from "../drawings/IntakeDrawing";
 import { Fields, type Named } from "../fields/Fields";
 import { setOrder, useDesk } from "../inspection/desk";
 import { useChildIds } from "../inspection/select";
-import { add, useInspection } from "../inspection/open";
-import type { Place } from "../inspection/types";
+import { add, setField, useInspection } from "../inspection/open";
+import type { Place, Value } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
+import { moment } from "../ui/when";
 import { Bond, SERVICES } from "./Bond";
 import { absentParts, drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
 
@@ -80,6 +81,7 @@ export default function Intake() {
         />
       </Box>
       <StageBody wide>
+        <OperatorCalled id={id} at={values.operator_called_at} />
         <Flex wrap="wrap" gap="2" align="center" mb="4" role="group" aria-label="Add a bond">
           <Box as="span" color="quiet">
             Main bonds to
@@ -108,6 +110,25 @@ export default function Intake() {
         </Section>
       </StageBody>
     </>
+  );
+}
+
+/** When the network operator was called, and back again where that was a slip of the finger. */
+function OperatorCalled({ id, at }: { id: string; at: Value | undefined }) {
+  if (!at) return null;
+  return (
+    <Flex gap="3" align="center" wrap="wrap" mb="4" role="status">
+      <Text>
+        Network operator called on <b>{moment(String(at))}</b>
+      </Text>
+      <Button
+        size="sm"
+        variant="quiet"
+        onClick={() => setField({ kind: "inspection", id, field: "operator_called_at" }, null)}
+      >
+        not yet
+      </Button>
+    </Flex>
   );
 }
 

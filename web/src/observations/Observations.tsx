@@ -96,9 +96,9 @@ function Recorded({ one, open, show }: RecordedProps) {
   const blind = useInspection((s) => !!s.model && isBlind(s.model, one));
   const stands = useInspection((s) => s.model?.judgement?.recorded.find((known) => known.id === one.id));
   const notes: ReactNode[] = [
-    stands?.made_good && "made good on the day",
+    stands?.made_good && "put right on the day",
     v.opinion_asked_at && blind && "waits for your opinion",
-    ...(stands?.lacking ?? []).map((words) => `not said: ${words}`),
+    ...(stands?.lacking ?? []),
   ].filter(Boolean) as ReactNode[];
   return (
     <Box as="li" borderTopWidth="1px" borderColor="line" bg={open ? "lampWash" : undefined}>
