@@ -7,7 +7,7 @@ from typing import Any, Literal, get_args
 from dorrik.core import not_applicable
 from dorrik.core.circuit import NO_ZS
 from dorrik.core.house_rules import HouseRules
-from dorrik.core.inspection import KINDS, Board, Bond, Circuit, Inspection, Rcd, name_of
+from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
 from dorrik.core.insulation import LOW_MOHM
 from dorrik.core.place_checks import checks_of, unanswered
 from dorrik.core.placing import by_room, room_name
@@ -241,7 +241,8 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     yield "intake", "inspection", inspection, _INTAKE
     for bond in inspection.bonds:
         if bond.state == "present" or (bond.state is None and bond.service):
-            yield "intake", "bond", bond, ("at_clamp_ohm",) if _clamp_only(bond) else ("at_pipe_ohm",)
+            # At its clamp alone half of a bond was measured, which is never all of it (rule 3.7, principle 3).
+            yield "intake", "bond", bond, ("at_pipe_ohm",)
     if not inspection.rooms:
         yield "walk", "inspection", inspection, ("rooms",)
     if not inspection.boards:
@@ -265,11 +266,6 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     for observation in inspection.observations:
         yield "observations", "observation", observation, ("code",)
     yield "report", "inspection", inspection, ("declared_outcome", "next_years")
-
-
-def _clamp_only(bond: Bond) -> bool:
-    """Was a bond measured at its clamp alone? Half a test is one, though it never passes (rule 3.7)."""
-    return bond.at_pipe_ohm is None and bond.at_clamp_ohm is not None
 
 
 def _walked(inspection: Inspection) -> Iterator[tuple[bool, str]]:

@@ -9,6 +9,7 @@ from types import MappingProxyType
 
 from dorrik.core.circuit import Circuit, name_of
 from dorrik.core.inspection import Board, Rcd
+from dorrik.core.rcd import judge_trip
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 
@@ -148,14 +149,26 @@ def _group(circuit: Circuit, by_time: _ByTime) -> object:
 
 
 def _agree(one: Circuit, other: Circuit) -> bool:
-    """Have two circuits the same device by its data, with a time in common and nothing that differs?"""
+    """Have two circuits the same device by its data, with a time in common and nothing that differs?
+
+    Whether ticks that differ are of one device nobody knows: a doubt lends no proof, and takes no failure away.
+    """
     if _is_marked(other) or _data(one) != _data(other):
         return False
     mine, theirs = _results(one), _results(other)
     pairs = [(a, b) for a, b in zip(mine, theirs, strict=True) if a is not None and b is not None]
     checks = ((one.rcd_button, other.rcd_button), (one.rcd_half, other.rcd_half))
-    told = all(a == b for a, b in checks if a in CHECKED and b in CHECKED)
+    told = all(a == b for a, b in checks if a in CHECKED and b in CHECKED) or _fails(one) or _fails(other)
     return bool(pairs) and all(a == b for a, b in pairs) and told
+
+
+def _fails(circuit: Circuit) -> bool:
+    """Does what stands at a circuit show that its device does not trip in time?"""
+    reading = circuit.rcd_trip_ms
+    if reading is None or circuit.rcd_rated_ma is None:
+        return False
+    named = (circuit.rcd_standard or "BS EN 61008", circuit.rcd_delay or "none", circuit.rcd_rated_ma)
+    return judge_trip(*named, reading).status == "fail"
 
 
 def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:
@@ -176,12 +189,15 @@ def _entity(board: Board, rcd: Rcd, circuits: Iterable[Circuit]) -> RcdDevice:
 
 def _written_at(board: Board, members: list[Circuit]) -> RcdDevice:
     """A device of an older document, written where its time is; of every figure the first that shows something counts,
-    so that a limitation at one of its circuits does not hide what was measured at another."""
+    so that a limitation at one of its circuits does not hide what was measured at another; a tick that is incorrect
+    counts wherever it stands."""
     first = next((c for c in members if _results(c)[0] is not None), members[0])
     words = (first, *(c for c in members if c is not first))
 
     def said(field: str) -> object:
         every = [value for c in words if (value := getattr(c, field)) is not None]
+        if "incorrect" in every:
+            return "incorrect"
         shown = (v for v in every if not isinstance(v, Reading) or v.interval is not None)
         return next(shown, every[0] if every else None)
 

@@ -33,6 +33,8 @@ def drop(of, field):
     return lambda i: of(i).pop(field)
 
 
+WATER = {"id": "w", "service": "water", "state": "present", "csa_mm2": 10.0}
+
 #: What is done to the sound cottage, the kind that then stands on the list, and the outcome.
 WORSE = [
     (observe(code="C2"), "code", "unsatisfactory"),
@@ -45,6 +47,9 @@ WORSE = [
     (put(circuit(1), insulation_lne_mohm="N/A"), "test", "open"),
     (put(circuit(1), polarity="N/A"), "test", "open"),
     (put(circuit(1), zs_ohm="LIM"), "test", "open"),
+    # At its clamp alone half of a bond was measured.
+    (lambda i: i.update(bonds=[WATER | {"at_clamp_ohm": "0.01"}]), "test", "open"),
+    (lambda i: i.update(bonds=[WATER | {"at_clamp_ohm": "0.01", "at_pipe_ohm": "LIM"}]), "test", "open"),
     (lambda i: i["checks"][0].update(state="not good"), "marked", "open"),
     (lambda i: i["boards"].clear(), "test", "open"),
     (put(circuit(1), points=[{"id": "p", "kind": "socket", "looked": "defect"}]), "marked", "open"),
@@ -76,6 +81,7 @@ def test_what_was_left_open_stands_on_the_list_and_in_the_outcome(change, kind, 
         observe(code="note"),
         observe(code="C2", mended=True, as_left="New plate", retest="0.31 Ω"),
         put(circuit(1), zs_ohm="LIM no access"),
+        lambda i: i.update(bonds=[WATER | {"at_clamp_ohm": "0.01", "at_pipe_ohm": "LIM boxed in"}]),
     ],
 )
 def test_a_recommendation_what_was_put_right_and_a_limitation_with_its_reason_do_not(change):

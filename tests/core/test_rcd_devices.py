@@ -171,3 +171,31 @@ def test_a_circuit_does_not_borrow_the_time_of_a_device_whose_button_says_otherw
         )
     )
     assert any(n.verdict.observation and "c1" in (n.entity_id, *n.touches) for n in home.notes if n.status != "pass")
+
+
+#: An older document: two circuits with one time at 5 × IΔn in common, and a test at half the rating that differs.
+HALF_CORRECT = {**RCD, "rcd_trip_ms": None, "rcd_five_ms": "14", "rcd_half": "correct"}
+HALF_INCORRECT = HALF_CORRECT | {"rcd_half": "incorrect"}
+
+
+def test_ticks_that_differ_lend_no_proof_to_a_circuit_whose_time_is_not_written():
+    home = board(circuit(1, "Cooker", **HALF_CORRECT | {"rcd_trip_ms": "24"}), circuit(2, "Shower", **HALF_INCORRECT))
+    assert [[c.id for c in one.circuits] for one in devices_of(parse_board(home))] == [["c1"], ["c2"]]
+
+
+@pytest.mark.parametrize("order", [(1, 2), (2, 1)])
+def test_ticks_that_differ_take_no_failure_away(order):
+    """554 ms where 300 are allowed: whether both are behind it nobody knows, so that the failure counts for both."""
+    slow, ticked = HALF_CORRECT | {"rcd_trip_ms": "554"}, HALF_INCORRECT
+    home = board(circuit(order[0], "Cooker", **slow), circuit(order[1], "Shower", **ticked))
+    judgement = judged(home)
+    (one,) = [one for one in judgement.suggested if one.key == "rcd-slow"]
+    assert one.code == "C2" and set(one.touches) == {"c1", "c2"}
+    # What was ticked as incorrect is heard too, wherever it stands.
+    (found,) = devices_of(parse_board(home))
+    assert found.half == "incorrect"
+
+
+def parse_board(home):
+    inspection = {"id": "i", "boards": [home]}
+    return parse({"format": "dorrik-inspection", "version": 3, "inspection": inspection}).boards[0]
