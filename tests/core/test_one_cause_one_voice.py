@@ -169,3 +169,14 @@ def test_an_earth_path_beside_the_cpc_of_a_ring_explains_the_lower_loop_as_well(
     assert offered(judgement) == {}
     said = [n.field for n in judgement.notes if n.status == "attention" and n.because_of is None]
     assert said == ["r2_ohm"]
+
+
+@pytest.mark.parametrize(("zs", "folded_under_ze"), [("34.1", True), ("60.0", False)])
+def test_with_no_earth_at_the_origin_a_loop_without_r1_r2_follows_by_its_share_above_zdb(zs, folded_under_ze):
+    """Exchanged rings have no R1+R2: 34.1 less Zdb 33.7 is 0.4 Ω of its own; 60 less 33.7 is its own to put right."""
+    ends = {"r1_ohm": "OL", "rn_ohm": "OL", "r2_ohm": "OL", "r1_r2_ohm": None, "joined_by": "exchanged ends"}
+    down = ring(1, "Down", **ends, joined_with="Up", zs_ohm=zs)
+    up = ring(2, "Up", **ends, joined_with="Down", zs_ohm="34.0")
+    home = judged(board(down, up, zdb_ohm="33.7"), earthing="TN-S", ze_ohm="OL", pefc_ka="0.01")
+    (note,) = [n for n in home.notes if n.figure == ("c1", "zs_ohm") and n.status == "fail"]
+    assert (note.because_of == ("i", "ze_ohm")) == folded_under_ze

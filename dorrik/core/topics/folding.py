@@ -107,10 +107,10 @@ def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
     limit = context.zs_limit(board, circuit)
     usual = supply.DECLARED_MAXIMUM_OHM.get(i.earthing or "") or max(supply.DECLARED_MAXIMUM_OHM.values())
     if ze.verdict.observation == "no-earth-at-origin":
-        own = r1_r2(circuit)
-        if own is None or own.value is None or own.value > loop.FEW_OHMS:
+        own_ohm = _own_share_ohm(board, circuit)
+        if own_ohm is None or own_ohm > loop.FEW_OHMS:
             return False
-        return not isinstance(limit, tuple) or own.value <= limit[0]
+        return not isinstance(limit, tuple) or own_ohm <= limit[0]
     if zs is None or zs.value is None or i.ze_ohm is None or i.ze_ohm.value is None:
         return zs is not None and zs.kind != "over-range"
     before = board.zdb_ohm if board.zdb_ohm is not None and board.zdb_ohm.value is not None else i.ze_ohm
@@ -118,6 +118,17 @@ def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
     if not isinstance(limit, tuple):
         return not loop.is_far_above(zs, loop.calculated(board.zdb_ohm, circuit.r1_r2_ohm))
     return zs.value - origin + usual <= limit[0] + 0.05 * zs.value
+
+
+def _own_share_ohm(board: Board, circuit: Circuit) -> float | None:
+    """What a circuit itself adds to its loop (Ω): its R1+R2, else, where that was not measured, Zs above Zdb."""
+    own = r1_r2(circuit)
+    if own is not None and is_measured(own):
+        return own.value
+    zs, zdb = circuit.zs_ohm, board.zdb_ohm
+    if zs is None or zdb is None or zs.value is None or zdb.value is None or zs.bound or zdb.bound:
+        return None
+    return max(zs.value - zdb.value, 0.0)
 
 
 def by_the_board(context: Context, notes: Sequence[Note]) -> Causes:
