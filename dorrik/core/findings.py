@@ -56,7 +56,7 @@ class Observation:
     made_safe: str | None = f.choice("Made safe", *MADE_SAFE)
     made_safe_how: str | None = f.personal("What was done to make it safe", 300)
     consent_of: str | None = f.personal("With the consent of", 120)
-    mended: bool | None = f.flag("Made good on the day")
+    mended: bool | None = f.flag("Put right on the day")
     as_left: str | None = f.personal("As left", 500)
     retest: str | None = f.text("Retest", 200)
     removed: bool | None = f.flag("Removed")

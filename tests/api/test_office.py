@@ -97,7 +97,7 @@ def test_a_property_tells_its_years_circuit_by_circuit(inspector, register):
     inspector.add(newest, "observation", "inspection", newest, **good)
     story = inspector.http.get(f"/api/properties/{home}/story").json()
     events = [(one["kind"], one["on"], one["codes"]) for one in story["events"]]
-    # What was made good on the day, with its retest, counts no more (rule 13.5).
+    # What was put right on the day, with its retest, counts no more (rule 13.5).
     assert events == [
         ("built", "1867", {}),
         ("rewired", "1994", {}),

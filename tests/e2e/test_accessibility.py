@@ -67,7 +67,7 @@ def walk_round(page: Page, look: Callable[[str], None]) -> None:
     row.click()
     page.get_by_role("group", name="The three views").wait_for()
     page.get_by_role("group", name="Code", exact=True).get_by_role("button", name="C1").click()
-    page.get_by_text("Made good on the day").last.click()
+    page.get_by_text("Put right on the day").last.click()
     look("coding desk")
     page.get_by_role("button", name="Open photo as found").click()
     page.get_by_role("button", name="Arrows, rings, numbers").click()

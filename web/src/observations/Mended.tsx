@@ -1,4 +1,4 @@
-/** Made good on the day: as found and as left, each with its photo, and the retest, without which it still counts. */
+/** Put right on the day: as found and as left, each with its photo, and the retest, without which it still counts. */
 import { Box, Text } from "@chakra-ui/react";
 import { Fields } from "../fields/Fields";
 import { setField, useMay } from "../inspection/open";
@@ -18,7 +18,7 @@ export function Mended({ observation }: { observation: Entity }) {
         disabled={!decides}
         change={(on) => setField({ kind: "observation", id: observation.id, field: "mended" }, on || null)}
       >
-        Made good on the day
+        Put right on the day
       </Check>
       {mended && (
         <Box mt="2" pl="3" borderLeftWidth="3px" borderColor="line">

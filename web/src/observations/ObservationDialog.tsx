@@ -191,7 +191,7 @@ export default function ObservationDialog({ about }: { about: About }) {
           </Care>
         )}
         <Check checked={onTheDay} change={setOnTheDay}>
-          Made good on the day
+          Put right on the day
         </Check>
         {onTheDay && (
           <>
