@@ -16,6 +16,7 @@ from dorrik.api import guard, routing
 from dorrik.api.costly import Pool
 from dorrik.api.problems import ProblemError
 from tests.conftest import PASSWORD
+from tests.running import run
 
 
 def chunks(size, part=100_000):
@@ -32,7 +33,7 @@ def test_a_body_without_a_length_ends_at_its_limit(inspector, path):
 
 @pytest.mark.parametrize("length", ["-1", "x", "9" * 400, "1e3", "٣"])
 def test_a_length_that_is_none_is_refused(app, length):
-    messages = asyncio.run(_asked(app, [(b"content-length", length.encode())]))
+    messages = run(_asked(app, [(b"content-length", length.encode())]))
     assert messages[0]["status"] in (400, 413)
 
 
@@ -62,7 +63,7 @@ def test_a_body_that_trickles_is_given_up(monkeypatch):
         await asyncio.sleep(10)
 
     with pytest.raises(HTTPException) as error:
-        asyncio.run(guard._bounded(silent, 1000)())
+        run(guard._bounded(silent, 1000)())
     assert error.value.status_code == 408
 
 
@@ -106,7 +107,7 @@ def test_a_session_has_so_many_requests_at_once_and_the_others_are_served(app, i
     monkeypatch.setattr(guard, "AT_ONCE", {"session": 3, "stranger": 3, "address": 100})
     # The guard of the one application is asked directly, with bodies that do not end.
     cookies = [who.http.cookies["dorrik_session"] for who in (inspector, stranger)]
-    assert asyncio.run(_crowd(app, *cookies)) == [429, 200]
+    assert run(_crowd(app, *cookies)) == [429, 200]
 
 
 async def _crowd(app, busy, other):
@@ -154,7 +155,7 @@ def test_costly_work_of_strangers_waits_in_a_short_queue():
         gate.set()
         return await asyncio.gather(*tasks, return_exceptions=True)
 
-    results = asyncio.run(many())
+    results = run(many())
     assert [r for r in results if r is True] == [True] * 3
     assert {r.status for r in results if isinstance(r, ProblemError)} == {429}
 

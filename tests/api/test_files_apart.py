@@ -1,6 +1,5 @@
 """Files from outside are read in a process of their own: bounded in time and memory, and ended when nobody waits."""
 
-import asyncio
 import io
 import os
 import time
@@ -11,6 +10,7 @@ import pytest
 
 from dorrik.report import apart
 from dorrik.report.papers import Unreadable
+from tests.running import run
 
 
 async def here():
@@ -18,7 +18,7 @@ async def here():
 
 
 def read(data, name="x.xlsx"):
-    return asyncio.run(apart.read(data, name, here))
+    return run(apart.read(data, name, here))
 
 
 OFFICE = "http://schemas.openxmlformats.org"
@@ -92,12 +92,12 @@ def test_who_goes_away_ends_the_reading():
     looks = iter([False, False, True, True, True])
     data = workbook('<row r="1">' + '<c r="A1"><v>1</v></c>' * 3_000_000 + "</row>")
 
-    async def run():
+    async def going_away():
         with pytest.raises(apart.Gone):
             await apart.read(data, "x.xlsx", gone)
 
     began = time.perf_counter()
-    asyncio.run(run())
+    run(going_away())
     assert time.perf_counter() - began < 10
     assert children() == []
 
