@@ -33,6 +33,7 @@ check: ## lint and types
 	.venv/bin/lint-imports
 	$(PY) -m dorrik openapi | diff -q - docs/openapi.json || (echo "docs/openapi.json is out of date: make openapi" && exit 1)
 	cd web && npx openapi-typescript ../docs/openapi.json -o /tmp/dorrik-schema.gen.ts >/dev/null && diff -q /tmp/dorrik-schema.gen.ts src/api/schema.gen.ts
+	$(PY) -m dorrik declared | diff -q - web/src/api/declared.gen.ts || (echo "web/src/api/declared.gen.ts is out of date: make openapi" && exit 1)
 	cd web && npx tsc --noEmit && npx eslint src && npx prettier --check --log-level warn src *.ts *.js *.mjs
 
 bench: ## the measurements of benchmarks/
@@ -56,6 +57,7 @@ openapi: ## write the contracts (API, inspection document) and the front end's t
 	$(PY) -m dorrik openapi > docs/openapi.json
 	$(PY) -c "import json; from dorrik.core.document_schema import schema; print(json.dumps(schema(), indent=1, ensure_ascii=False))" > docs/inspection.schema.json
 	cd web && npm run --silent api
+	$(PY) -m dorrik declared > web/src/api/declared.gen.ts
 
 screenshots: ## take docs/screenshots/ from the demo data
 	@scripts/setup.sh test

@@ -1,4 +1,4 @@
-"""The command line: serve, demo, judge, openapi, firm, person."""
+"""The command line: serve, demo, judge, openapi, declared, firm, person."""
 
 import argparse
 import json
@@ -30,6 +30,7 @@ def main(arguments: list[str] | None = None) -> None:
     judging.add_argument("file")
     judging.add_argument("--text", action="store_true", help="for a person rather than a program")
     commands.add_parser("openapi", help="print the API's contract")
+    commands.add_parser("declared", help="print what the front end must know of the declarations, as TypeScript")
     if arguments is None:
         arguments = sys.argv[1:]
     if arguments[:1] and arguments[0] in (*HOUSEHOLD, "-h", "--help"):
@@ -42,6 +43,10 @@ def main(arguments: list[str] | None = None) -> None:
         sys.exit(_judge(given.file, text=given.text))
     if given.command == "openapi":
         return _openapi()
+    if given.command == "declared":
+        from dorrik.api import declared
+
+        return print(declared.typescript())
     if given.command in HOUSEHOLD:
         from dorrik import household
 

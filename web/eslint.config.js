@@ -73,7 +73,7 @@ const kit = {
 };
 
 export default tseslint.config(
-  { ignores: ["src/api/schema.gen.ts"] },
+  { ignores: ["src/api/*.gen.ts"] },
   ...tseslint.configs.strict,
   hooks.configs.flat.recommended,
   a11y.flatConfigs.strict,

@@ -35,6 +35,7 @@ from dorrik.api.work import work
 from dorrik.core import former_names, workflow
 from dorrik.core.instruments import judge_calibration
 from dorrik.core.numbering import FIRST_JOB, following
+from dorrik.core.register import begun
 from dorrik.office import estimates, jobs
 from dorrik.office.estimates import Estimate
 from dorrik.store import lead_sets, register, search
@@ -137,6 +138,7 @@ def job(request: Request, entry_id: str) -> JobOut:
         past = _past(connection, me.firm_id, file.home.id)
         return JobOut(
             job=_shown(file.job),
+            state_begun=begun(file.job.values.get("state")),
             property=_shown(file.home),
             client=_shown(file.client),
             installations=[_shown(one) for one in file.installations],

@@ -24,6 +24,13 @@ INSTRUMENT_KINDS = (
 )
 #: States of a job in their order.
 STATES = ("asked", "confirmed", "booked", "on hold", "done")
+
+
+def begun(state: str | None) -> str | None:
+    """The state that a job takes when work on it begins; None where that changes nothing."""
+    return "booked" if state in ("asked", "confirmed") else None
+
+
 #: How far ahead a visit can be booked (days).
 AHEAD = 3660
 

@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 
 from dorrik.api.change_types import Receipt
+from dorrik.api.declared import typescript
 from dorrik.api.inspection_types import InspectionOut
 from dorrik.core.inspection import KINDS
 from dorrik.core.register import REGISTER
@@ -14,6 +15,14 @@ ROOT = Path(__file__).parents[2]
 
 def test_the_kept_contract_is_current(app):
     assert json.loads((ROOT / "docs" / "openapi.json").read_text()) == app.openapi()
+
+
+def test_what_the_front_end_knows_of_the_declarations_is_current():
+    kept = (ROOT / "web" / "src" / "api" / "declared.gen.ts").read_text()
+    assert kept == typescript() + "\n"
+    # Every kind of the rules with what it hangs on, the usual first; stages in the order of the work.
+    assert '"point": [\n    "circuit",\n    "inspection"\n  ]' in kept
+    assert '"brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"' in kept
 
 
 def test_answers_written_without_pydantic_have_the_shape_of_their_models(inspector):

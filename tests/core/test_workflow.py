@@ -4,6 +4,7 @@ import pytest
 
 from dorrik.core import workflow
 from dorrik.core.inspection import KINDS
+from dorrik.core.register import begun
 from dorrik.core.workflow import ROLES, STATES, action_of, allowed, may, state_of, why_not
 
 
@@ -56,3 +57,11 @@ def test_the_state_of_an_inspection():
     assert state_of(held=False, issued=False) == "in hand"
     assert state_of(held=False, issued=True) == "issued"
     assert state_of(held=True, issued=True) == "on hold"
+
+
+@pytest.mark.parametrize(
+    ("state", "after"),
+    [("asked", "booked"), ("confirmed", "booked"), ("booked", None), ("on hold", None), ("done", None), (None, None)],
+)
+def test_work_that_begins_moves_a_job_forward_and_never_back(state, after):
+    assert begun(state) == after

@@ -2470,9 +2470,15 @@ export interface components {
             /** Seq */
             seq: number;
         };
-        /** JobOut */
+        /**
+         * JobOut
+         * @description A job with where and for whom it is; state_begun: the state that it takes when work on it begins, None where that
+         *     changes nothing.
+         */
         JobOut: {
             job: components["schemas"]["RegisterEntry"];
+            /** State Begun */
+            state_begun: string | null;
             property: components["schemas"]["RegisterEntry"];
             client: components["schemas"]["RegisterEntry"];
             /** Installations */

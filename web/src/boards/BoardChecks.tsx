@@ -1,5 +1,6 @@
 /** What is looked at on a board: a tap each, and from "not good" straight to its observation. */
 import { Box, Flex } from "@chakra-ui/react";
+import { CHECK_STATES } from "../api/declared.gen";
 import { useReference } from "../api/reference";
 import { observe } from "../inspection/desk";
 import { children } from "../inspection/model";
@@ -7,8 +8,6 @@ import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
-
-const STATES = ["good", "not good", "LIM", "N/A"] as const;
 
 export function BoardChecks({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
@@ -68,7 +67,7 @@ export function BoardChecks({ board }: { board: Entity }) {
                   {item.label}
                 </Box>
                 <Flex role="group" aria-label={item.label} gap="1">
-                  {STATES.map((one) => (
+                  {CHECK_STATES.map((one) => (
                     <Button key={one} variant="choice" pressed={state === one} onClick={() => set(item.key, one)}>
                       {one}
                     </Button>

@@ -1,25 +1,8 @@
 /** An inspection on the device: entities by id, and changes on their way to the server. */
+import { type Kind, PARENTS } from "../api/declared.gen";
 
-export type Kind =
-  | "inspection"
-  | "bond"
-  | "board"
-  | "rcd"
-  | "circuit"
-  | "room"
-  | "point"
-  | "earlier"
-  | "observation"
-  | "opinion"
-  | "declined"
-  | "limitation"
-  | "overruling"
-  | "isolation"
-  | "check"
-  | "attendance"
-  | "instrument_used"
-  | "lead_null"
-  | "photo";
+export { type Kind, PARENTS };
+
 export type Value = string | number | boolean | Record<string, unknown> | Record<string, unknown>[] | null;
 
 export interface Entity {
@@ -56,30 +39,6 @@ export interface Place {
   id: string;
   field: string;
 }
-
-/** What an entity can hang on, the usual first: the field that makes it is named after that. */
-export const PARENTS: Record<Kind, readonly string[]> = {
-  inspection: ["firm"],
-  bond: ["inspection"],
-  board: ["inspection"],
-  rcd: ["board"],
-  circuit: ["board"],
-  room: ["inspection"],
-  // A point whose circuit nobody knows yet hangs on the inspection.
-  point: ["circuit", "inspection"],
-  earlier: ["circuit"],
-  observation: ["inspection"],
-  opinion: ["observation"],
-  declined: ["inspection"],
-  limitation: ["inspection"],
-  overruling: ["inspection"],
-  isolation: ["board"],
-  check: ["board", "room", "inspection"],
-  attendance: ["inspection"],
-  instrument_used: ["inspection"],
-  lead_null: ["inspection"],
-  photo: ["inspection"],
-};
 
 export const isParent = (kind: Kind, field: string): boolean => PARENTS[kind].includes(field);
 

@@ -3,6 +3,7 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Me, type Schemas } from "../api/client";
+import { useFieldSpec } from "../api/reference";
 import { CodeRow } from "../drawings/CodeRow";
 import { CodeMark } from "../drawings/Mark";
 import { Fields } from "../fields/Fields";
@@ -29,6 +30,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
   const entry = useCatalogue().find((one) => one.key === observation.values.catalogue_key);
   const decides = useMay("decide");
   const [reason, setReason] = useState<string | null>(null);
+  const length = useFieldSpec("observation", "code_reason")?.max_length;
   if (!model) return null;
   const v = observation.values;
   const set = (field: string, value: Value) => setField({ kind: "observation", id: observation.id, field }, value);
@@ -97,7 +99,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
                 value={reason ?? String(v.code_reason ?? "")}
                 change={setReason}
                 leave={leave}
-                maxLength={500}
+                maxLength={length}
                 disabled={!decides}
               />
             </Box>

@@ -19,6 +19,7 @@ import { tell } from "../ui/toaster";
 export default function ObservationDialog({ about }: { about: About }) {
   const box = useRef<HTMLInputElement>(null);
   const catalogue = useCatalogue();
+  const lengths = useReference()?.fields.observation;
   const model = useInspection((s) => s.model);
   const subject = model?.entities[about.id];
   const before = about.existing ? model?.entities[about.existing]?.values : undefined;
@@ -145,7 +146,7 @@ export default function ObservationDialog({ about }: { about: About }) {
   return (
     <Dialog title="Observation" close={close} first={box} width="40rem" footer={footer}>
       <Flex direction="column" gap="3" onKeyDown={(event) => event.key === "Enter" && event.ctrlKey && save()}>
-        <TextField label="Where" value={place} change={setPlace} maxLength={200} />
+        <TextField label="Where" value={place} change={setPlace} maxLength={lengths?.place?.max_length} />
         <FilterList
           box={box}
           label="What was found"
@@ -153,7 +154,7 @@ export default function ObservationDialog({ about }: { about: About }) {
           placeholder="Type a word, or choose below"
           empty="Not in the catalogue: kept in your own words. Choose its code below."
           refused={trouble}
-          maxLength={2000}
+          maxLength={lengths?.text?.max_length}
           text={text}
           type={setText}
           options={options}
@@ -182,7 +183,7 @@ export default function ObservationDialog({ about }: { about: About }) {
             label={`Why ${code} rather than ${entry.code}`}
             value={reason}
             change={setReason}
-            maxLength={500}
+            maxLength={lengths?.code_reason?.max_length}
           />
         )}
         {code === "C1" && (
@@ -195,12 +196,12 @@ export default function ObservationDialog({ about }: { about: About }) {
         </Check>
         {onTheDay && (
           <>
-            <TextField label="As left" value={asLeft} change={setAsLeft} maxLength={500} />
+            <TextField label="As left" value={asLeft} change={setAsLeft} maxLength={lengths?.as_left?.max_length} />
             <TextField
               label="Retest: what was measured, and what it showed"
               value={retest}
               change={setRetest}
-              maxLength={200}
+              maxLength={lengths?.retest?.max_length}
               hint={!(asLeft.trim() && retest.trim()) && "Without both it still counts to the outcome."}
             />
           </>

@@ -2,6 +2,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { useFieldSpec } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { observe } from "../inspection/desk";
 import { add, setField, useInspection, useMay } from "../inspection/open";
@@ -51,6 +52,7 @@ function Offered({ one }: { one: Suggestion }) {
   const decides = useMay("decide");
   const [refusing, setRefusing] = useState(false);
   const [reason, setReason] = useState("");
+  const length = useFieldSpec("declined", "reason")?.max_length;
   if (!model) return null;
   const change = (code: string, why?: string) =>
     observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key, code, reason: why });
@@ -120,7 +122,7 @@ function Offered({ one }: { one: Suggestion }) {
                 hint="It stands in the report."
                 value={reason}
                 change={setReason}
-                maxLength={500}
+                maxLength={length}
                 autoFocus
                 enter={refuse}
               />

@@ -169,7 +169,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [told, setTold] = useState("");
-  const { job, beginnings, inspections, instruments } = found;
+  const { job, state_begun, beginnings, inspections, instruments } = found;
   const inUse = instruments.filter((one) => !one.entry.values.retired);
   const trouble = inUse.filter((one) => one.calibration.status === "fail" || one.calibration.status === "attention");
   // What is taken over from the job comes with it.
@@ -191,9 +191,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
     const id = begin(me, values, beginning.inspection_id);
     for (const { id: limitation, ...fields } of beginning.limitations)
       add("limitation", id, fields as Record<string, Value>, String(limitation));
-    if (job.values.state === "booked" || job.values.state === "confirmed" || job.values.state === "asked") {
-      void changeEntry(job, { state: "booked" });
-    }
+    if (state_begun) void changeEntry(job, { state: state_begun });
     navigate(`/inspection/${id}/brief`);
   };
   return (

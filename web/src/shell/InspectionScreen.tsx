@@ -22,7 +22,7 @@ import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
 import { RunSheet } from "./RunSheet";
 import { SpokenVerdict } from "./SpokenVerdict";
-import { STAGES, WITH_PAD } from "./stages";
+import { STAGES, WITH_PAD } from "../inspection/stages";
 import { TopBar } from "./TopBar";
 
 const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", load);

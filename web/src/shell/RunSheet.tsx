@@ -8,7 +8,7 @@ import { observeHere } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import css from "./RunSheet.module.css";
-import { STAGES } from "./stages";
+import { STAGES } from "../inspection/stages";
 
 /** On a phone the stages run sideways: the open one is brought into sight. */
 function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {

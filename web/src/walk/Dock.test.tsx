@@ -20,7 +20,7 @@ const USUAL = vi.hoisted(() => [
   { name: "Kitchen", kind: "kitchen", floor: "ground", points: ["socket", "light", "cooker outlet"] },
 ]);
 vi.mock("../api/reference", () => ({
-  useReference: () => ({ usual_rooms: USUAL }),
+  useReference: () => ({ usual_rooms: USUAL, fields: {} }),
   useFieldSpec: () => ({ choices: ["socket", "light", "shower", "pull cord"] }),
 }));
 

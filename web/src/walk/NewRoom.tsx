@@ -8,7 +8,9 @@ import { TextField } from "../ui/TextField";
 import { addRoom, roomsOf } from "./walking";
 
 export function NewRoom({ done }: { done?: () => void }) {
-  const usual = useReference()?.usual_rooms ?? [];
+  const reference = useReference();
+  const usual = reference?.usual_rooms ?? [];
+  const length = reference?.fields.room?.name?.max_length;
   const model = useInspection((s) => s.model);
   const [name, setName] = useState("");
   if (!model) return null;
@@ -39,7 +41,7 @@ export function NewRoom({ done }: { done?: () => void }) {
         }}
       >
         <Box flex="1">
-          <TextField label="Another room" value={name} change={setName} maxLength={80} />
+          <TextField label="Another room" value={name} change={setName} maxLength={length} />
         </Box>
         <Button type="submit" disabled={!name.trim()}>
           Add

@@ -2,6 +2,7 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { memo, useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
+import { CHECK_STATES } from "../api/declared.gen";
 import { observe, setAround } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
@@ -13,8 +14,6 @@ import { PointRow } from "./PointRow";
 import { shortNames, usePoints, useRoomView } from "./points";
 import { RoomAbout } from "./RoomAbout";
 import { answer } from "./walking";
-
-const STATES = ["good", "not good", "LIM", "N/A"] as const;
 
 export const Room = memo(function Room({ room }: { room: Entity }) {
   const points = usePoints(room.id);
@@ -99,7 +98,7 @@ const Once = memo(function Once({ room, checks }: { room: Entity; checks: Schema
               {check.label}
             </Box>
             <Flex role="group" aria-label={check.label} gap="1">
-              {STATES.map((state) => (
+              {CHECK_STATES.map((state) => (
                 <Button
                   key={state}
                   size="sm"

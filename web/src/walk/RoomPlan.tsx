@@ -3,6 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Status } from "../api/client";
+import { FLOORS } from "../api/declared.gen";
 import { Mark } from "../drawings/Mark";
 import { worst } from "../drawings/standing";
 import { useInspection } from "../inspection/open";
@@ -13,7 +14,8 @@ import { Said } from "../ui/Said";
 import { pointsOf } from "./points";
 import { goTo, roomsOf } from "./walking";
 
-const FLOORS = ["roof space", "third or higher", "second", "first", "ground", "cellar", "outside"];
+/** From the roof down, and what lies round the house last. */
+const DRAWN = [...FLOORS.filter((floor) => floor !== "outside").reverse(), "outside"];
 
 interface Standing {
   left: number;
@@ -97,7 +99,7 @@ const StripRoom = memo(function StripRoom({ room, chosen }: { room: Entity; chos
 /** Floors from the roof down, the rooms of each in the order of the walk. */
 export function RoomPlan({ room, add }: Props) {
   const rooms = useRooms();
-  const floors = [...FLOORS, ""].map((floor) => ({
+  const floors = [...DRAWN, ""].map((floor) => ({
     floor,
     rooms: rooms.filter((one) => String(one.values.floor ?? "") === floor),
   }));

@@ -3,26 +3,18 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
+import { CHECK_STATES } from "../api/declared.gen";
 import { CodeMark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import { observe } from "../inspection/desk";
+import { STAGES } from "../inspection/stages";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/ChoiceField";
 import { Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
 
 type Line = Schemas["ScheduleLineOut"];
-const STATES = ["good", "not good", "LIM", "N/A"] as const;
-const STAGE_NAMES: Record<string, string> = {
-  intake: "Intake",
-  walk: "Walk-round",
-  boards: "Boards",
-  dead: "Dead tests",
-  live: "Live tests",
-  observations: "Observations",
-};
-
 export function Schedule() {
   const lines = useInspection((s) => s.model?.judgement?.schedule) ?? [];
   const [shown, setShown] = useState("left");
@@ -89,12 +81,12 @@ function ScheduleLine({ line }: { line: Line }) {
       {!line.asked && line.codes.length === 0 && line.state !== "left" && <b>{line.state}</b>}
       {line.state === "left" && line.stage && (
         <Link to={`/inspection/${model.id}/${line.stage}`} style={{ textDecoration: "underline" }}>
-          {STAGE_NAMES[line.stage] ?? line.stage}
+          {STAGES.find((one) => one.stage === line.stage)?.name ?? line.stage}
         </Link>
       )}
       {line.asked && (
         <Flex role="group" aria-label={line.label} gap="1">
-          {STATES.map((state) => (
+          {CHECK_STATES.map((state) => (
             <Button
               key={state}
               size="sm"

@@ -1,0 +1,68 @@
+/** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */
+export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "photo";
+/** What an entity can hang on, the usual first: the field that makes it is named after that. */
+export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
+  "inspection": [
+    "firm"
+  ],
+  "bond": [
+    "inspection"
+  ],
+  "board": [
+    "inspection"
+  ],
+  "rcd": [
+    "board"
+  ],
+  "circuit": [
+    "board"
+  ],
+  "room": [
+    "inspection"
+  ],
+  "point": [
+    "circuit",
+    "inspection"
+  ],
+  "earlier": [
+    "circuit"
+  ],
+  "observation": [
+    "inspection"
+  ],
+  "opinion": [
+    "observation"
+  ],
+  "declined": [
+    "inspection"
+  ],
+  "limitation": [
+    "inspection"
+  ],
+  "overruling": [
+    "inspection"
+  ],
+  "isolation": [
+    "board"
+  ],
+  "check": [
+    "board",
+    "room",
+    "inspection"
+  ],
+  "attendance": [
+    "inspection"
+  ],
+  "instrument_used": [
+    "inspection"
+  ],
+  "lead_null": [
+    "inspection"
+  ],
+  "photo": [
+    "inspection"
+  ]
+};
+export const STAGES = ["brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"] as const;
+export const FLOORS = ["cellar", "ground", "first", "second", "third or higher", "roof space", "outside"] as const;
+export const CHECK_STATES = ["good", "not good", "LIM", "N/A"] as const;
