@@ -61,8 +61,8 @@ def failing(judgement: Judgement) -> set[tuple[str, str]]:
 
 
 def spoken_of(judgement: Judgement, figure: tuple[str, str]) -> bool:
-    """Does a figure that failed fail still, under what it is folded, or is it asked about? What several circuits have in
-    common is spoken of at one of them, and touches the others."""
+    """Does a figure that failed fail still, under what it is folded, or is it asked about? What several circuits have
+    in common is spoken of at one of them, and touches the others."""
     entity_id, field = figure
     own = [n for n in judgement.notes if n.field == field and entity_id in (n.entity_id, *n.touches)]
     return any(note.verdict.status in ("fail", "attention") or note.verdict.asks for note in own)
