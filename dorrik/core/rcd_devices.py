@@ -158,12 +158,13 @@ def _agree(one: Circuit, other: Circuit) -> bool:
     mine, theirs = _results(one), _results(other)
     pairs = [(a, b) for a, b in zip(mine, theirs, strict=True) if a is not None and b is not None]
     checks = ((one.rcd_button, other.rcd_button), (one.rcd_half, other.rcd_half))
-    told = all(a == b for a, b in checks if a in CHECKED and b in CHECKED) or _fails(one) or _fails(other)
-    return bool(pairs) and all(a == b for a, b in pairs) and told
+    ticks_agree = all(a == b for a, b in checks if a in CHECKED and b in CHECKED)
+    joined = ticks_agree or _fails(one) or _fails(other)
+    return bool(pairs) and all(a == b for a, b in pairs) and joined
 
 
 def _fails(circuit: Circuit) -> bool:
-    """Does what stands at a circuit show that its device does not trip in time?"""
+    """Was a device that is written at a circuit tested, and did it not trip in time?"""
     reading = circuit.rcd_trip_ms
     if reading is None or circuit.rcd_rated_ma is None:
         return False

@@ -162,10 +162,10 @@ def _answers(line: Line, looked: _Looked, asked: Sequence[Asked]) -> Iterator[_A
     for key in line.boards:
         yield _of_checks([states.get(key) for states in looked.boards], "Boards looked at", "boards")
     for key in line.rooms:
-        found = [(room, states.get(key)) for room, items, states in looked.rooms if key in items]
-        if found or not looked.rooms:
+        asking = [(room, states.get(key)) for room, items, states in looked.rooms if key in items]
+        if asking or not looked.rooms:
             yield _of_checks(
-                [LIM if room.not_reached else state for room, state in found], "Rooms walked round", "walk"
+                [LIM if room.not_reached else state for room, state in asking], "Rooms walked round", "walk"
             )
     if line.points:
         yield from _of_points(line.points, looked)
