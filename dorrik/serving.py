@@ -170,7 +170,7 @@ def _counted(workers: int) -> None:
 def _run(host: str, port: int, workers: int) -> None:
     import uvicorn
 
-    from dorrik.api.patience import Patient
+    from dorrik.api.request_head import BoundedHead
 
     _counted(workers)
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
@@ -180,7 +180,7 @@ def _run(host: str, port: int, workers: int) -> None:
         host=host,
         port=port,
         workers=workers if workers > 1 else None,
-        http=Patient,
+        http=BoundedHead,
         ws="none",
         log_level="warning",
         server_header=False,

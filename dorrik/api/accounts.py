@@ -6,6 +6,7 @@ from typing import Any, TypeVar
 from fastapi import BackgroundTasks, Request, Response
 from sqlalchemy import Connection, Engine
 
+from dorrik.api import cookies, letters_out
 from dorrik.api.account_types import (
     AccountOut,
     CodeIn,
@@ -24,12 +25,23 @@ from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.reference_types import RuleBookOut
 from dorrik.api.routing import router as make_router
-from dorrik.api.work import note, set_cookie, source, work
+from dorrik.api.work import note, set_cookie, set_device_cookie, source, work
 from dorrik.core import workflow
 from dorrik.core.inspection import NATIONS
 from dorrik.core.rule_book import keys, of_nation, rule_book
 from dorrik.report import mail
-from dorrik.store import attempts, audit, firm_rules, links, passwords, people, second_factor, sessions
+from dorrik.store import (
+    attempts,
+    audit,
+    devices,
+    firm_rules,
+    letters,
+    links,
+    passwords,
+    people,
+    second_factor,
+    sessions,
+)
 from dorrik.store.people import Person, Unfit
 
 router = make_router("/api", "account", {422: {"model": Problem}})
@@ -98,30 +110,32 @@ def end_session(request: Request, session_id: str) -> None:
 @router.put("/account/password", responses=RESPONSES)
 async def change_password(request: Request, response: Response, given: PasswordIn) -> Me:
     """Change one's own password. Every session ends; this one begins anew."""
-    agent = request.headers.get("user-agent", "")
+    agent, device = request.headers.get("user-agent", ""), cookies.read(request.headers, cookies.DEVICE)
 
-    def change() -> tuple[str, Me]:
+    def change() -> tuple[str, str, Me]:
         with work(request) as (connection, who):
             attempt = _counted(request, who)
             _proved(connection, who, given.old, "old")
-            attempts.right(request.app.state.engine, attempt, who.email, source(request))
+            attempts.right(request.app.state.engine, attempt)
             try:
                 passwords.fit(given.new, who.name, who.email, given.old)
             except Unfit as error:
                 raise at_field(Unfit("new", str(error))) from None
             set_password(connection, who.id, given.new)
             note(request, connection, who, "password changed")
-            return sessions.open_one(connection, who.id, agent, source(request)), me(connection, who)
+            token = sessions.open_one(connection, who.id, agent, source(request))
+            return token, devices.know(connection, device, who.id), me(connection, who)
 
-    token, found = await _costly(request, change)
+    token, known, found = await _costly(request, change)
     set_cookie(request, response, token)
+    set_device_cookie(request, response, known)
     return found
 
 
-def _counted(request: Request, who: Person) -> int:
+def _counted(request: Request, who: Person) -> attempts.Try:
     """A password typed by somebody signed in counts as one typed to sign in: an open screen is no place to guess."""
     try:
-        return attempts.begin(request.app.state.engine, who.email, source(request), second_factor=True)
+        return attempts.begin(request.app.state.engine, who.email, source(request), f"session {who.session}")
     except attempts.Wait as error:
         seconds = max(1, round(error.seconds))
         message = f"Too many attempts. Try again in {seconds} seconds."
@@ -134,6 +148,7 @@ def set_password(connection: Connection, person_id: str, password: str) -> None:
     people.set_password(connection, person_id, found)
     sessions.end_all(connection, person_id)
     links.end_all(connection, person_id)
+    devices.forget(connection, person_id)
 
 
 @router.post("/account/second-factor", responses=RESPONSES)
@@ -144,7 +159,7 @@ async def begin_second_factor(request: Request, given: ProofIn) -> SecondFactorO
         with work(request) as (connection, who):
             attempt = _counted(request, who)
             _proved(connection, who, given.password)
-            attempts.right(request.app.state.engine, attempt, who.email, source(request))
+            attempts.right(request.app.state.engine, attempt)
             if second_factor.is_asked(people.account(connection, who.id)):
                 raise at_field(Unfit("password", "A second factor is on already: take it off first."))
             secret, uri = second_factor.begin(connection, who.id)
@@ -172,7 +187,7 @@ async def stop_second_factor(request: Request, given: ProofIn) -> None:
         with work(request) as (connection, who):
             attempt = _counted(request, who)
             _proved(connection, who, given.password)
-            attempts.right(request.app.state.engine, attempt, who.email, source(request))
+            attempts.right(request.app.state.engine, attempt)
             second_factor.stop(connection, who.id)
             note(request, connection, who, "second factor off")
 
@@ -183,28 +198,23 @@ async def stop_second_factor(request: Request, given: ProofIn) -> None:
 def forgotten(request: Request, given: ForgottenIn, later: BackgroundTasks) -> dict[str, bool]:
     """Mail a link to whoever has that address. The answer does not tell whether anybody has."""
     engine: Engine = request.app.state.engine
-    try:
-        attempts.begin(engine, f"link for {given.email}", source(request), second_factor=False)
-    except attempts.Wait as error:
-        raise ProblemError(
-            429,
-            "wait",
-            "Links were asked for too often. Look into your mail first.",
-            wait_s=max(1, round(error.seconds)),
-        ) from None
-    later.add_task(_mail_reset, engine, given.email, str(request.app.state.url), source(request))
+    if mail.server() is not None:
+        number = letters_out.spend_for_stranger(request, given.email, source(request))
+        if number is not None:
+            later.add_task(_mail_reset, engine, given.email, str(request.app.state.url), source(request), number)
     return {"mail": mail.server() is not None}
 
 
-def _mail_reset(engine: Engine, email: str, url: str, where: str) -> None:
+def _mail_reset(engine: Engine, email: str, url: str, where: str, number: int) -> None:
     with engine.begin() as connection:
         row = people.by_address(connection, email)
-        if row is None or row.ended_at is not None or row.password_hash is None or mail.server() is None:
+        if row is None or row.ended_at is not None or row.password_hash is None:
             return
-        token = links.make(connection, "reset", row.id)
+        token = links.make(connection, "reset", row.id, beside_others=True)
         audit.note(connection, "reset asked", firm_id=row.firm_id, person_id=row.id, source=where)
         firm_name = people.firm_details(connection, row.firm_id)["name"]
-    mail_link(row.email, row.name, firm_name, "reset", url + links.path(token))
+    if not mail_link(row.email, row.name, firm_name, "reset", url + links.path(token)):
+        letters.give_back(engine, number)
 
 
 def mail_link(to: str, name: str, firm_name: str, purpose: links.Purpose, link: str) -> bool:
@@ -252,8 +262,9 @@ def _link(row: Any) -> Any:
 async def use(request: Request, response: Response, given: UseLink) -> Me:
     """Choose a password, and where the link sets a firm up, say which; signs in. The link is spent."""
     agent, where = request.headers.get("user-agent", ""), source(request)
+    device = cookies.read(request.headers, cookies.DEVICE)
 
-    def take() -> tuple[str, Me]:
+    def take() -> tuple[str, str, Me]:
         with request.app.state.engine.begin() as connection:
             row = _link(links.spend(connection, given.token))
             person_id = row.person_id
@@ -276,14 +287,17 @@ async def use(request: Request, response: Response, given: UseLink) -> Me:
             if found.second_factor:
                 # Who holds the mail box has one factor; the other is asked for as ever.
                 sessions.end_all(connection, person_id)
-                token = ""
+                token = known = ""
+            else:
+                known = devices.know(connection, device, person_id)
         attempts.forget(request.app.state.engine, found.email)
-        return token, found
+        return token, known, found
 
-    token, found = await _costly(request, take)
+    token, known, found = await _costly(request, take)
     if not token:
         raise ProblemError(401, "code", "The new password is kept. Sign in with it, and with the code of your device.")
     set_cookie(request, response, token)
+    set_device_cookie(request, response, known)
     return found
 
 

@@ -5,18 +5,27 @@ import asyncio
 import hashlib
 import re
 from collections import Counter
-from http.cookies import CookieError, SimpleCookie
-from urllib.parse import urlsplit
+from collections.abc import Awaitable, Callable
 
+from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from dorrik.api.work import COOKIE
+from dorrik.api import cookies
+from dorrik.api.request_head import LARGEST_HEAD
+from dorrik.api.work import SIGNED_OUT
+from dorrik.store import sessions
 from dorrik.store.attempts import source_of
 
+#: What a target may hold (bytes), and how many values its query.
+LONGEST_PATH, LONGEST_QUERY, MOST_VALUES = 1_024, 4_096, 64
+HOST = re.compile(r"[A-Za-z0-9._-]{1,253}(:[0-9]{1,5})?|\[[0-9A-Fa-f:.]{2,45}\](:[0-9]{1,5})?")
+
 LARGEST_BODY = 2_000_000
+#: What is taken of somebody who is not known: more than signing in or setting a firm up needs.
+LARGEST_OF_STRANGERS = 16_384
 #: Files may be larger where files are taken.
 LARGEST_FILE = 20_000_000
 FILES = re.compile(r"/api/(papers|inspections/[0-9a-f-]{36}/photos/[0-9a-f]{64})")
@@ -45,6 +54,8 @@ STRICT_TRANSPORT = "max-age=31536000"
 class Guard:
     """Refuses what another site's page sends, and what is too large, too slow or too much at once.
 
+    A body larger than signing in needs is read only of somebody whose session was looked up before.
+
     Browsers name the sender of every cross-site write in Sec-Fetch-Site or Origin; a program that is no
     browser sends neither and carries no cookie that it was not given.
     """
@@ -64,6 +75,11 @@ class Guard:
             return
         headers = Headers(scope=scope)
         head = scope["method"] == "HEAD"
+        if (unfit := _unfit_head(scope, headers)) is not None:
+            await unfit(scope, receive, send)
+            return
+        scope["headers"] = _understood(headers)
+        headers = Headers(scope=scope)
         if head:
             scope = {**scope, "method": "GET"}
         largest = LARGEST_FILE if FILES.fullmatch(scope["path"]) else LARGEST_BODY
@@ -90,7 +106,7 @@ class Guard:
             return
         self._busy.update(keys.values())
         try:
-            await self.app(scope, _bounded(receive, largest), answered)
+            await self.app(scope, _bounded(receive, largest, lambda: _is_known(scope, headers)), answered)
         finally:
             for key in keys.values():
                 self._busy[key] -= 1
@@ -98,14 +114,49 @@ class Guard:
                     del self._busy[key]
 
 
-def _bounded(receive: Receive, largest: int) -> Receive:
+def _unfit_head(scope: Scope, headers: Headers) -> Response | None:
+    """The answer to a head that is larger than ours ever are, before anything of it is taken apart."""
+    fields, path, query = scope["headers"], scope.get("raw_path") or b"", scope["query_string"]
+    if sum(len(name) + len(value) for name, value in fields) > LARGEST_HEAD:
+        return problem(431, "head-too-large", "The head of the request is too large.", {"Connection": "close"})
+    if len(path) > LONGEST_PATH or len(query) > LONGEST_QUERY or query.count(b"&") >= MOST_VALUES:
+        return problem(414, "address-too-long", "There is no address as long as that.", {"Connection": "close"})
+    if not HOST.fullmatch(headers.get("host", "localhost")):
+        return problem(400, "host", "The name of the server cannot be read.", {"Connection": "close"})
+    return None
+
+
+def _understood(headers: Headers) -> list[tuple[bytes, bytes]]:
+    """The fields of a head that are worked on: of cookies ours alone, since the framework takes every cookie apart,
+    and no ranges, since nothing here is served in parts."""
+    kept = [field for field in headers.raw if field[0] not in (b"cookie", b"range")]
+    ours = [(name, cookies.read(headers, name)) for name in (cookies.SESSION, cookies.DEVICE)]
+    if told := "; ".join(f"{name}={token}" for name, token in ours if token is not None):
+        kept.append((b"cookie", told.encode()))
+    return kept
+
+
+async def _is_known(scope: Scope, headers: Headers) -> bool:
+    """Does the request come with a session that has not ended?"""
+    token = cookies.read(headers, cookies.SESSION)
+    if token is None:
+        return False
+
+    def look_up() -> bool:
+        with scope["app"].state.engine.begin() as connection:
+            return sessions.who(connection, token) is not None
+
+    return await run_in_threadpool(look_up)
+
+
+def _bounded(receive: Receive, largest: int, is_known: Callable[[], Awaitable[bool]]) -> Receive:
     """The body as it comes in, ended at its limit whatever length it claimed, and where it comes in too slowly."""
     taken = 0
-    whole = False
+    whole = known = False
     began: float | None = None
 
     async def take() -> Message:
-        nonlocal taken, whole, began
+        nonlocal taken, whole, known, began
         if whole:
             return await receive()
         clock = asyncio.get_running_loop().time
@@ -122,6 +173,11 @@ def _bounded(receive: Receive, largest: int) -> Receive:
             if taken > largest:
                 whole = True
                 raise HTTPException(413, _told(largest), headers={"Connection": "close"})
+            if taken > LARGEST_OF_STRANGERS and not known:
+                known = await is_known()
+                if not known:
+                    whole = True
+                    raise HTTPException(401, SIGNED_OUT, headers={"Connection": "close"})
         else:
             whole = True
         return message
@@ -134,22 +190,11 @@ def _keys(scope: Scope, headers: Headers) -> dict[str, str]:
     client = scope.get("client")
     address = source_of(client[0]) if client else "unknown"
     found = {"address": f"address {address}"}
-    token = _token(headers)
-    if token:
-        found["session"] = "session " + hashlib.sha256(token.encode("utf-8", "replace")).hexdigest()
+    if token := cookies.read(headers, cookies.SESSION):
+        found["session"] = "session " + hashlib.sha256(token.encode()).hexdigest()
     else:
         found["stranger"] = f"stranger {address}"
     return found
-
-
-def _token(headers: Headers) -> str | None:
-    if COOKIE not in (given := headers.get("cookie", "")):
-        return None
-    try:
-        morsel = SimpleCookie(given).get(COOKIE)
-    except CookieError:
-        return None
-    return morsel.value if morsel else None
 
 
 def _claimed(headers: Headers) -> int | None:
@@ -173,7 +218,7 @@ def _from_elsewhere(headers: Headers) -> bool:
     if site is not None:
         return site not in ("same-origin", "none")
     origin = headers.get("origin")
-    return origin is not None and urlsplit(origin).netloc != headers.get("host")
+    return origin is not None and origin.partition("://")[2] != headers.get("host")
 
 
 def _told(largest: int) -> str:

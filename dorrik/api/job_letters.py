@@ -5,7 +5,7 @@ from typing import Any
 from fastapi import Request, Response
 from sqlalchemy import Connection
 
-from dorrik.api import limits
+from dorrik.api import letters_out
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.once import do_once
@@ -47,7 +47,6 @@ def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
     words = made.words("confirmation")
     job = made.file.job.values
     state = {"state": "confirmed"} if job.get("state") == "asked" else {}
-    limits.spend_a_mail(request, me)
 
     attached = [
         mail.Attachment("confirmation.pdf", made.pdf("confirmation")),
@@ -63,7 +62,7 @@ def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
             raise not_found("job")
         note(request, connection, me, "mail sent", to, job=job.get("number"))
         try:
-            mail.send(made.paper.firm_name, me.email, to, words["subject"], text, attached)
+            letters_out.send(request, me, "confirmation", made.paper.firm_name, to, words["subject"], text, attached)
         except mail.NotSent as error:
             raise _not_sent(error) from None
         return RegisterEntry.model_validate(entry, from_attributes=True).model_dump()

@@ -5,7 +5,7 @@ from typing import Any
 from fastapi import Request, Response
 from sqlalchemy import Connection
 
-from dorrik.api import limits
+from dorrik.api import letters_out
 from dorrik.api.coding_types import Sent
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
@@ -45,14 +45,13 @@ def mailed(request: Request, inspection_id: str, observation_id: str, given: Sen
         to = mail.recipient(given.to)
     except mail.NotSent as error:
         raise _not_sent(error) from None
-    limits.spend_a_mail(request, me)
     attached = [mail.Attachment("notice-of-danger.pdf", danger_notice.letter(said, paper))]
     text = f"{said['opening']}\n\nThe notice is attached.\n\n{said['signed_by']}\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
         note(request, connection, me, "mail sent", to, notice=observation_id)
         try:
-            mail.send(paper.firm_name, me.email, to, said["subject"], text, attached)
+            letters_out.send(request, me, "danger notice", paper.firm_name, to, said["subject"], text, attached)
         except mail.NotSent as error:
             raise _not_sent(error) from None
         return {"to": to, "at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}

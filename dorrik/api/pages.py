@@ -51,7 +51,7 @@ class Pages:
         headers = {"Cache-Control": found.cache, "Vary": "Accept-Encoding", "ETag": found.etag}
         if found.etag in request.headers.get("if-none-match", ""):
             return Response(status_code=304, headers=headers)
-        takes = {part.partition(";")[0].strip() for part in request.headers.get("accept-encoding", "").split(",")}
+        takes = {part.partition(";")[0].strip() for part in request.headers.get("accept-encoding", "")[:200].split(",")}
         for encoding, _ in PACKED:
             if encoding in takes and encoding in found.packed:
                 headers["Content-Encoding"] = encoding

@@ -3,13 +3,15 @@
 from fastapi import Request
 from sqlalchemy import Connection
 
+from dorrik.api import letters_out
 from dorrik.api.account_types import InvitedOut, PersonChange, PersonIn, PersonOut
 from dorrik.api.accounts import at_field, mail_link
 from dorrik.api.common_types import Problem
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.store import links, people, second_factor, sessions
+from dorrik.report import mail
+from dorrik.store import devices, letters, links, people, second_factor, sessions
 from dorrik.store.people import Colleague, Person, Unfit
 
 router = make_router("/api/people", "people", {**RESPONSES, 403: {"model": Problem}, 422: {"model": Problem}})
@@ -43,8 +45,9 @@ def invite(request: Request, given: PersonIn) -> InvitedOut:
             raise at_field(error) from None
         note(request, connection, me, "person invited", given.email, role=given.role)
         found = _there(connection, me, person_id)
+        number = _counted(request, me, found)
         token = links.make(connection, "invite", person_id, me.id)
-    return _handed(request, found, me, "invite", token)
+    return _handed(request, found, me, "invite", token, number)
 
 
 @router.post("/{person_id}/link")
@@ -55,15 +58,25 @@ def new_link(request: Request, person_id: str) -> InvitedOut:
         if found.state == "ended":
             raise ProblemError(409, "ended", f"{found.name} has left: take them back first.")
         purpose: links.Purpose = "invite" if found.state == "invited" else "reset"
+        number = _counted(request, me, found)
         token = links.make(connection, purpose, found.id, me.id)
         note(request, connection, me, "reset asked", found.email, purpose=purpose)
-    return _handed(request, found, me, purpose, token)
+    return _handed(request, found, me, purpose, token, number)
 
 
-def _handed(request: Request, to: Colleague, me: Person, purpose: links.Purpose, token: str) -> InvitedOut:
+def _counted(request: Request, me: Person, to: Colleague) -> int | None:
+    """The number of the letter that is about to be sent; None where no mail is set up and the link is handed over."""
+    return None if mail.server() is None else letters_out.spend(request, me, "link", to.email)
+
+
+def _handed(
+    request: Request, to: Colleague, me: Person, purpose: links.Purpose, token: str, number: int | None
+) -> InvitedOut:
     """Committed before it is mailed: a link that arrives is good."""
     link = f"{request.app.state.url}{links.path(token)}"
-    mailed = mail_link(to.email, to.name, me.firm_name, purpose, link)
+    mailed = number is not None and mail_link(to.email, to.name, me.firm_name, purpose, link)
+    if number is not None and not mailed:
+        letters.give_back(request.app.state.engine, number)
     return InvitedOut(person=_shown(to), link=None if mailed else link, mailed=mailed)
 
 
@@ -94,6 +107,7 @@ def end(request: Request, person_id: str) -> PersonOut:
         except Unfit as error:
             raise at_field(error) from None
         links.end_all(connection, person_id)
+        devices.forget(connection, person_id)
         note(request, connection, me, "person ended", found.email)
         return _shown(_there(connection, me, person_id))
 
@@ -107,8 +121,9 @@ def resume(request: Request, person_id: str) -> InvitedOut:
             raise ProblemError(409, "here", "They have not left.")
         found = _there(connection, me, person_id)
         note(request, connection, me, "person resumed", found.email)
+        number = _counted(request, me, found)
         token = links.make(connection, "invite", person_id, me.id)
-    return _handed(request, found, me, "invite", token)
+    return _handed(request, found, me, "invite", token, number)
 
 
 @router.post("/{person_id}/second-factor-off")

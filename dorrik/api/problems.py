@@ -33,8 +33,10 @@ EVERYWHERE: dict[int | str, dict[str, Any]] = {
     403: {"model": Problem, "description": "Not for this role, or sent by another site's page"},
     408: {"model": Problem, "description": "Came in too slowly"},
     413: {"model": Problem, "description": "Too large, too deep or too many things"},
+    414: {"model": Problem, "description": "An address or a query longer than any here"},
     422: {"model": Problem, "description": "Fields that cannot be kept, each with its reason"},
     429: {"model": Problem, "description": "Too many at once or too often"},
+    431: {"model": Problem, "description": "The head of the request is too large"},
     503: {"model": Problem, "description": "The database did not answer"},
     507: {"model": Problem, "description": "The disk is full"},
 }
@@ -60,6 +62,10 @@ def _full() -> JSONResponse:
     return JSONResponse({"code": "disk-full", "message": message, "fields": []}, 507)
 
 
+#: The code of what the framework answers by itself.
+_CODES = {401: "signed-out", 404: "not-found", 405: "method", 408: "slow", 413: "too-large"}
+
+
 def install(app: FastAPI) -> None:
     """Turn every error into a Problem."""
 
@@ -76,7 +82,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def http(_: Request, error: HTTPException) -> JSONResponse:
-        code = {404: "not-found", 405: "method", 408: "slow", 413: "too-large"}.get(error.status_code, "http")
+        code = _CODES.get(error.status_code, "http")
         body = {"code": code, "message": str(error.detail), "fields": []}
         return JSONResponse(body, error.status_code, headers=error.headers)
 

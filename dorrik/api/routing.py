@@ -16,7 +16,8 @@ MOST_THINGS = 400_000
 #: Digits of a whole number; a longer one is taken for endless, and refused where a number is looked at.
 MOST_DIGITS = 300
 
-_STRING = re.compile(rb'"(?:[^"\\]|\\.)*+"', re.DOTALL)
+#: A text, or what begins one and has no end: read once from end to end, never again from its middle.
+_STRING = re.compile(rb'"(?:[^"\\]|\\.)*+(?:"|\\?\Z)', re.DOTALL)
 _OTHERS = bytes(set(range(256)) - set(b"[]{},"))
 
 

@@ -6,15 +6,16 @@ from contextlib import contextmanager
 from fastapi import Request, Response
 from sqlalchemy import Connection
 
+from dorrik.api import cookies
 from dorrik.api.problems import ProblemError
 from dorrik.core import workflow
 from dorrik.core.workflow import Action, State
-from dorrik.store import audit
+from dorrik.store import audit, devices
 from dorrik.store.attempts import source_of
 from dorrik.store.people import Person
 from dorrik.store.sessions import LASTS, who
 
-COOKIE = "dorrik_session"
+SIGNED_OUT = "Your session has ended. Sign in again; nothing you typed is lost."
 
 
 @contextmanager
@@ -24,11 +25,13 @@ def work(request: Request, action: Action | None = None) -> Iterator[tuple[Conne
     action: what is about to be done with the firm; answered with 403 where the person's role does not allow it.
     Used inside the endpoint and not as a dependency: nothing may be acknowledged before it is committed.
     """
+    token = cookies.read(request.headers, cookies.SESSION)
+    if token is None:
+        raise ProblemError(401, "signed-out", SIGNED_OUT)
     with request.app.state.engine.begin() as connection:
-        token = request.cookies.get(COOKIE)
-        person = who(connection, token) if token else None
+        person = who(connection, token)
         if person is None:
-            raise ProblemError(401, "signed-out", "Your session has ended. Sign in again; nothing you typed is lost.")
+            raise ProblemError(401, "signed-out", SIGNED_OUT)
         if action is not None:
             must(person, action)
         yield connection, person
@@ -56,12 +59,11 @@ def note(
 
 def set_cookie(request: Request, response: Response, token: str) -> None:
     """Give the browser its session."""
-    response.set_cookie(
-        COOKIE,
-        token,
-        max_age=int(LASTS.total_seconds()),
-        httponly=True,
-        samesite="strict",
-        secure=request.url.scheme == "https",
-        path="/",
-    )
+    secure = request.url.scheme == "https"
+    cookies.give(response, cookies.SESSION, token, seconds=LASTS.total_seconds(), secure=secure)
+
+
+def set_device_cookie(request: Request, response: Response, token: str) -> None:
+    """Have the browser remember that somebody signed in here."""
+    secure = request.url.scheme == "https"
+    cookies.give(response, cookies.DEVICE, token, seconds=devices.LASTS.total_seconds(), secure=secure)

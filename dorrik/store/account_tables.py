@@ -122,6 +122,30 @@ sign_in_failure = Table(
     **OPTIONS,
 )
 
+#: Browsers in which somebody signed in before (dorrik/store/devices.py).
+known_device = Table(
+    "known_device",
+    metadata,
+    Column("token_hash", VARBINARY(32), primary_key=True),
+    Column("person_id", identifier(), ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True),
+    Column("seen_at", DateTime(), nullable=False),
+    **OPTIONS,
+)
+
+#: Letters that left within the last hour (dorrik/store/letters.py): to whom as a digest, of whom.
+letter = Table(
+    "letter",
+    metadata,
+    Column("id", Integer(), primary_key=True, autoincrement=True),
+    Column("kind", String(20), nullable=False),
+    Column("at", DATETIME(fsp=3), nullable=False, index=True),
+    Column("recipient_hash", VARBINARY(32), nullable=False, index=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id", ondelete="CASCADE"), index=True),
+    Column("session_id", identifier(), index=True),
+    Column("source_hash", VARBINARY(32), index=True),
+    **OPTIONS,
+)
+
 #: What was done about rights, settings, exports and issues, and who came in or did not. Nothing is ever changed here.
 audit_entry = Table(
     "audit_entry",

@@ -66,10 +66,3 @@ def lines(
 def count(connection: Connection, firm_id: str) -> int:
     """How many lines there are."""
     return connection.execute(select(func.count()).where(audit_entry.c.firm_id == firm_id)).scalar_one()
-
-
-def count_since(connection: Connection, firm_id: str, action: Action, since: datetime) -> int:
-    """How often a firm did that since a moment (universal time)."""
-    a = audit_entry.c
-    query = select(func.count()).where(a.firm_id == firm_id, a.action == action, a.at > since)
-    return connection.execute(query).scalar_one()

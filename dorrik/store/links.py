@@ -21,11 +21,17 @@ LASTS: dict[Purpose, timedelta] = {
 PAGE = "/welcome"
 
 
-def make(connection: Connection, purpose: Purpose, person_id: str | None = None, made_by: str | None = None) -> str:
-    """Make a link and end earlier ones of the same purpose for the same person; returns its token."""
+def make(
+    connection: Connection, purpose: Purpose, person_id: str | None = None, made_by: str | None = None, *,
+    beside_others: bool = False,
+) -> str:  # fmt: skip
+    """Make a link and end earlier ones of the same purpose for the same person; returns its token.
+
+    beside_others: earlier ones stay good. What a stranger can ask for must not end what the owner has in hand.
+    """
     c = one_time_link.c
     connection.execute(delete(one_time_link).where(c.expires_at < now()))
-    if person_id is not None:
+    if person_id is not None and not beside_others:
         connection.execute(delete(one_time_link).where(c.person_id == person_id, c.purpose == purpose))
     token = secrets.token_urlsafe(24)
     at = now()

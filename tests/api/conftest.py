@@ -1,7 +1,13 @@
 """Clients of the real application on the real database, and a short way to write changes."""
 
-from collections.abc import Callable
+import uuid
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
+from email import message_from_bytes
+from email.message import EmailMessage
+from email.policy import default
+from itertools import count
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -9,11 +15,13 @@ from fastapi import FastAPI
 from sqlalchemy import Engine
 from starlette.testclient import TestClient
 
+from dorrik.api import cookies
 from dorrik.api.app import create_app
-from dorrik.api.work import COOKIE
+from dorrik.demo.mail_catcher import catch
 from dorrik.store import people, sessions
 from dorrik.store.engine import new_id
 from tests.conftest import Firm
+from tests.serving import free_port
 
 
 @pytest.fixture(scope="session")
@@ -30,7 +38,7 @@ class Inspector:
         # As signing in does it, without its cost; tests of signing in do it over the wire.
         with app.state.engine.begin() as connection:
             person = people.by_address(connection, email)
-            self.http.cookies.set(COOKIE, sessions.open_one(connection, person.id, device, "test"))
+            self.http.cookies.set(cookies.SESSION, sessions.open_one(connection, person.id, device, "test"))
         self.me = self.http.get("/api/session").json()
 
     def change(self, entity: str, entity_id: str, field: str, value: Any, **more: Any) -> dict[str, Any]:
@@ -97,6 +105,30 @@ def office(app: FastAPI, firm: Firm) -> Inspector:
 @pytest.fixture
 def stranger(app: FastAPI, other_firm: Firm) -> Inspector:
     return Inspector(app, other_firm.inspector_email)
+
+
+@pytest.fixture
+def place(app: FastAPI) -> Callable[[], TestClient]:
+    """Makes somebody unknown, each at a place of their own that no other test knows."""
+    tag, numbers = uuid.uuid4().hex, count()
+    network = f"2001:db8:{tag[:4]}"
+
+    def make() -> TestClient:
+        return TestClient(
+            app, client=(f"{network}:{next(numbers):x}::{tag[4:8]}", 5000), headers={"Sec-Fetch-Site": "same-origin"}
+        )
+
+    return make
+
+
+@pytest.fixture
+def caught(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[Callable[[], list[EmailMessage]]]:
+    """A mail server is set up: the mails that were caught so far, as messages."""
+    port, folder = free_port(), tmp_path / "mail"
+    catcher = catch(folder, port)
+    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{port}")
+    yield lambda: [message_from_bytes(one.read_bytes(), policy=default) for one in sorted(folder.glob("*.eml"))]
+    catcher.stop()
 
 
 @pytest.fixture

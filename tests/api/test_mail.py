@@ -1,26 +1,13 @@
 """Letters by mail, over a real SMTP server on loopback: the confirmation, and the notice of a danger."""
 
-import email
 import os
-from email.policy import default
 from io import BytesIO
 
 import pytest
 from pypdf import PdfReader
 
-from dorrik.demo.mail_catcher import catch
 from dorrik.store.engine import new_id
 from tests.serving import free_port
-
-
-@pytest.fixture
-def caught(tmp_path, monkeypatch):
-    """The mails that were caught so far, as messages."""
-    port = free_port()
-    catcher = catch(tmp_path, port)
-    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{port}")
-    yield lambda: [email.message_from_bytes(one.read_bytes(), policy=default) for one in sorted(tmp_path.glob("*.eml"))]
-    catcher.stop()
 
 
 @pytest.fixture

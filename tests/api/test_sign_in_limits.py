@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from sqlalchemy import insert, select, update
 from starlette.testclient import TestClient
 
-from dorrik.store import attempts, links
+from dorrik.api import cookies
+from dorrik.store import attempts, devices, links, people
 from dorrik.store.account_tables import sign_in_failure
 from dorrik.store.attempts import PAIR, delay_s, source_of
 from dorrik.store.engine import now
@@ -45,8 +46,6 @@ def test_the_owner_gets_in_from_elsewhere(app, attacked, firm):
 
 
 def test_the_owner_gets_in_by_a_mailed_link(attacked, firm, engine):
-    from dorrik.store import people
-
     with engine.begin() as connection:
         token = links.make(connection, "reset", people.by_address(connection, firm.inspector_email).id)
     assert attacked.post("/api/links/use", json={"token": token, "password": "a wholly new one"}).status_code == 200
@@ -69,7 +68,7 @@ def test_waiting_helps_and_waiting_too_little_is_not_held_against_anybody(attack
 def crowded(firm, engine):
     """Many machines have tried one address, each a few times."""
     key = attempts._digest(address_key(firm.inspector_email))
-    rows = [{"email_hash": key, "source_hash": bytes([n]) * 32, "at": now()} for n in range(attempts.ADDRESS.free + 3)]
+    rows = [{"email_hash": key, "source_hash": bytes([n]) * 32, "at": now()} for n in range(attempts.ACCOUNT.free + 3)]
     with engine.begin() as connection:
         connection.execute(insert(sign_in_failure), rows)
 
@@ -77,28 +76,121 @@ def crowded(firm, engine):
 def test_many_machines_that_try_one_address_are_slowed(app, firm, crowded):
     http = client(app, "203.0.113.5")
     assert guess(http, firm.inspector_email, PASSWORD).status_code == 429
-    # A code is no way round it where none is asked for.
+    # A code is no way round it.
     assert guess(http, firm.inspector_email, PASSWORD, code="000000").status_code == 429
 
 
-def test_the_owner_gets_in_past_them_with_the_second_factor(app, firm, inspector, crowded):
+def with_second_factor(inspector):
+    """Somebody who is asked for codes; their device, and the recovery codes."""
     secret = inspector.http.post("/api/account/second-factor", json={"password": PASSWORD}).json()["secret"]
-    codes = inspector.http.post("/api/account/second-factor/confirm", json={"code": pyotp.TOTP(secret).now()}).json()[
-        "codes"
-    ]
-    assert guess(client(app, "203.0.113.6"), firm.inspector_email, PASSWORD, codes[0]).status_code == 200
+    answer = inspector.http.post("/api/account/second-factor/confirm", json={"code": pyotp.TOTP(secret).now()})
+    return pyotp.TOTP(secret), answer.json()["codes"]
 
 
-def test_codes_are_not_guessed_by_asking_for_them_in_between(app, firm, inspector):
-    """Whoever has the password and not the device: the right password does not wipe out the codes that were wrong."""
-    secret = inspector.http.post("/api/account/second-factor", json={"password": PASSWORD}).json()["secret"]
-    inspector.http.post("/api/account/second-factor/confirm", json={"code": pyotp.TOTP(secret).now()})
-    http = client(app, "203.0.113.8")
-    statuses = []
-    for n in range(PAIR.free + 2):
-        statuses.append(guess(http, firm.inspector_email, PASSWORD, f"{n:06d}").status_code)
-        guess(http, firm.inspector_email, PASSWORD)
-    assert statuses[-1] == 429
+@pytest.mark.parametrize("code", [None, "000000", "123456", "abcdefghjk", " ", "١٢٣٤٥٦", "0" * 40])
+@pytest.mark.parametrize("asked", [False, True], ids=["one factor", "two factors"])
+def test_whatever_comes_with_a_wrong_password_it_counts(place, firm, inspector, asked, code):
+    """A hundred guesses from a hundred places: those over the limit of the account are not looked at."""
+    if asked:
+        with_second_factor(inspector)
+    answers = [guess(place(), firm.inspector_email, code=code).status_code for _ in range(100)]
+    assert answers[: attempts.ACCOUNT.free + 1] == [401] * attempts.ACCOUNT.free + [429]
+    # On a slow machine the delay goes by, and one more is looked at.
+    assert answers.count(401) <= attempts.ACCOUNT.free + 3 and set(answers) == {401, 429}
+
+
+@pytest.mark.parametrize("asked", [False, True], ids=["one factor", "two factors"])
+def test_the_owner_gets_in_past_them_from_a_device_that_is_known(app, engine, place, firm, inspector, asked):
+    own = place()
+    assert guess(own, firm.inspector_email, PASSWORD).status_code == 200
+    own.delete("/api/session")
+    codes = with_second_factor(inspector)[1] if asked else [None]
+    for _ in range(attempts.ACCOUNT.free + 5):
+        guess(place(), firm.inspector_email, code="000000")
+    # In the owner's own house, too, somebody has guessed.
+    house = TestClient(app, client=own._transport.client, headers={"Sec-Fetch-Site": "same-origin"})
+    for n in range(attempts.SOURCE.free):
+        attempts.begin(engine, f"nobody{n}@test.example", source_of(own._transport.client[0]))
+    assert guess(house, firm.inspector_email, PASSWORD).status_code == 429
+    assert guess(own, firm.inspector_email, PASSWORD, codes[0]).status_code == 200
+
+
+def test_on_a_known_device_guesses_count_as_well(place, firm):
+    own = place()
+    assert guess(own, firm.inspector_email, PASSWORD).status_code == 200
+    answers = [guess(own, firm.inspector_email).status_code for _ in range(PAIR.free + 1)]
+    assert answers == [401] * PAIR.free + [429]
+
+
+def test_a_device_that_is_known_to_be_somebody_elses_is_none(place, firm):
+    """Whoever has an account here has a device; with it the account of another is guessed at no faster."""
+    own = place()
+    assert guess(own, firm.supervisor_email, PASSWORD).status_code == 200
+    answers = []
+    for _ in range(attempts.ACCOUNT.free + 1):
+        elsewhere = place()
+        elsewhere.cookies.set(cookies.DEVICE, own.cookies[cookies.DEVICE])
+        answers.append(guess(elsewhere, firm.inspector_email).status_code)
+    assert answers[-1] == 429
+
+
+def test_a_device_is_known_no_more_once_a_password_was_changed(place, firm, engine):
+    own = place()
+    assert guess(own, firm.inspector_email, PASSWORD).status_code == 200
+    token = own.cookies[cookies.DEVICE]
+    change = {"old": PASSWORD, "new": "quite another one"}
+    assert own.put("/api/account/password", json=change).status_code == 200
+    assert own.cookies[cookies.DEVICE] != token
+    with engine.connect() as connection:
+        person = people.by_address(connection, firm.inspector_email)
+        assert devices.find(connection, token, person.id) is None
+        assert devices.find(connection, own.cookies[cookies.DEVICE], person.id) is not None
+
+
+def test_a_planted_device_is_not_taken_over(place, firm):
+    own = place()
+    own.cookies.set(cookies.DEVICE, "planted" * 6)
+    assert guess(own, firm.inspector_email, PASSWORD).status_code == 200
+    assert "planted" * 6 not in {cookie.value for cookie in own.cookies.jar if cookie.domain != ""}
+
+
+def test_a_tablet_that_two_share_is_known_to_both(place, firm, engine):
+    own = place()
+    for email in (firm.inspector_email, firm.supervisor_email, firm.inspector_email):
+        assert guess(own, email, PASSWORD).status_code == 200
+    with engine.connect() as connection:
+        for email in (firm.inspector_email, firm.supervisor_email):
+            person = people.by_address(connection, email)
+            assert devices.find(connection, own.cookies[cookies.DEVICE], person.id) is not None
+
+
+def test_codes_are_not_guessed_by_giving_the_right_password_in_between(place, firm, inspector):
+    """Whoever has the password and not the device: codes count by themselves, from wherever they come."""
+    with_second_factor(inspector)
+    answers = []
+    for n in range(attempts.CODE.free + 2):
+        http = place()
+        answers.append(guess(http, firm.inspector_email, PASSWORD, f"{n:06d}").status_code)
+        assert guess(http, firm.inspector_email, PASSWORD).status_code == 401
+    assert answers == [401] * attempts.CODE.free + [429] * 2
+
+
+def test_a_right_code_ends_the_count_of_its_place(place, firm, inspector):
+    _, codes = with_second_factor(inspector)
+    http = place()
+    for n in range(attempts.CODE.free - 1):
+        assert guess(http, firm.inspector_email, PASSWORD, f"{n:06d}").status_code == 401
+    assert guess(http, firm.inspector_email, PASSWORD, codes[0]).status_code == 200
+    assert guess(http, firm.inspector_email, PASSWORD, "000000").status_code == 401
+
+
+def test_forty_codes_a_day_are_looked_at_and_no_more():
+    """After the free ones each waits twice as long, at most an hour: what a day has room for."""
+    at, tries = 0.0, 0
+    while at < 86_400:
+        tries += 1
+        at += delay_s(tries, attempts.CODE)
+    assert tries <= 40
 
 
 def test_one_source_that_tries_many_addresses_is_slowed(app, engine):
@@ -114,20 +206,18 @@ def test_one_source_that_tries_many_addresses_is_slowed(app, engine):
 
 def test_tries_at_once_count_together(engine, firm):
     """Each is written down before its password is looked at."""
-    numbers = [
-        attempts.begin(engine, firm.inspector_email, "198.51.100.9", second_factor=False) for _ in range(PAIR.free)
-    ]
+    made = [attempts.begin(engine, firm.inspector_email, "198.51.100.9") for _ in range(PAIR.free)]
     with pytest.raises(attempts.Wait):
-        attempts.begin(engine, firm.inspector_email, "198.51.100.9", second_factor=False)
-    attempts.right(engine, numbers[0], firm.inspector_email, "198.51.100.9")
-    attempts.begin(engine, firm.inspector_email, "198.51.100.9", second_factor=False)
+        attempts.begin(engine, firm.inspector_email, "198.51.100.9")
+    attempts.right(engine, made[0])
+    attempts.begin(engine, firm.inspector_email, "198.51.100.9")
 
 
 def test_old_failures_are_cleaned_away(engine, firm):
     with engine.begin() as connection:
         old = {"email_hash": b"o" * 32, "source_hash": b"o" * 32, "at": now() - attempts.KEPT - timedelta(minutes=1)}
         connection.execute(insert(sign_in_failure).values(**old))
-    attempts.begin(engine, firm.inspector_email, "198.51.100.10", second_factor=False)
+    attempts.begin(engine, firm.inspector_email, "198.51.100.10")
     with engine.connect() as connection:
         left = connection.execute(select(sign_in_failure.c.id).where(sign_in_failure.c.email_hash == b"o" * 32)).all()
     assert left == []

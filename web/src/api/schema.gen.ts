@@ -4052,6 +4052,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -4063,6 +4072,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4157,6 +4175,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -4168,6 +4195,15 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4247,6 +4283,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -4258,6 +4303,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4357,6 +4411,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4368,6 +4431,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4467,6 +4539,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4478,6 +4559,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4581,6 +4671,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4592,6 +4691,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4695,6 +4803,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4706,6 +4823,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4809,6 +4935,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4820,6 +4955,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4921,6 +5065,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4932,6 +5085,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5019,6 +5181,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5030,6 +5201,15 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5124,6 +5304,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5135,6 +5324,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5229,6 +5427,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5240,6 +5447,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5339,6 +5555,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5350,6 +5575,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5453,6 +5687,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5464,6 +5707,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5565,6 +5817,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5576,6 +5837,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5681,6 +5951,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5692,6 +5971,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5793,6 +6081,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5804,6 +6101,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5905,6 +6211,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5916,6 +6231,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6017,6 +6341,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6028,6 +6361,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6127,6 +6469,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6138,6 +6489,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6240,6 +6600,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6251,6 +6620,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6352,6 +6730,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6363,6 +6750,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6466,6 +6862,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6477,6 +6882,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6582,6 +6996,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6593,6 +7016,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6697,6 +7129,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6708,6 +7149,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6809,6 +7259,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6820,6 +7279,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6921,6 +7389,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -6932,6 +7409,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7046,6 +7532,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7057,6 +7552,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7167,6 +7671,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -7178,6 +7691,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7279,6 +7801,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -7290,6 +7821,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7391,6 +7931,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -7402,6 +7951,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7507,6 +8065,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7518,6 +8085,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7621,6 +8197,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7632,6 +8217,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7746,6 +8340,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7757,6 +8360,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7861,6 +8473,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7872,6 +8493,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7976,6 +8606,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7987,6 +8626,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8088,6 +8736,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8099,6 +8756,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8200,6 +8866,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8211,6 +8886,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8314,6 +8998,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8325,6 +9018,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8426,6 +9128,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8437,6 +9148,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8538,6 +9258,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8549,6 +9278,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8648,6 +9386,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8659,6 +9406,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8764,6 +9520,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8775,6 +9540,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8881,6 +9655,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8892,6 +9675,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8996,6 +9788,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9007,6 +9808,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9106,6 +9916,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9117,6 +9936,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9218,6 +10046,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9229,6 +10066,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9330,6 +10176,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9341,6 +10196,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9442,6 +10306,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9453,6 +10326,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9567,6 +10449,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9578,6 +10469,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9681,6 +10581,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9692,6 +10601,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9791,6 +10709,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9802,6 +10729,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9901,6 +10837,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -9912,6 +10857,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10023,6 +10977,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -10034,6 +10997,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10149,6 +11121,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10160,6 +11141,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10259,6 +11249,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10270,6 +11269,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10375,6 +11383,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10386,6 +11403,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10487,6 +11513,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10498,6 +11533,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10597,6 +11641,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10608,6 +11661,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10713,6 +11775,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10724,6 +11795,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10823,6 +11903,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -10834,6 +11923,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10937,6 +12035,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -10948,6 +12055,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11051,6 +12167,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11062,6 +12187,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11165,6 +12299,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11176,6 +12319,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11275,6 +12427,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11286,6 +12447,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11389,6 +12559,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11400,6 +12579,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11501,6 +12689,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11512,6 +12709,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11611,6 +12817,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11622,6 +12837,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11725,6 +12949,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11736,6 +12969,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11835,6 +13077,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11846,6 +13097,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11945,6 +13205,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -11956,6 +13225,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12058,6 +13336,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -12069,6 +13356,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12168,6 +13464,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -12179,6 +13484,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12280,6 +13594,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -12291,6 +13614,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12392,6 +13724,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -12403,6 +13744,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12504,6 +13854,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -12515,6 +13874,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12625,6 +13993,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
@@ -12636,6 +14013,15 @@ export interface operations {
             };
             /** @description Too many at once or too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
                 headers: {
                     [name: string]: unknown;
                 };
