@@ -58,6 +58,8 @@ const BOARD = { x: 800, y: 84, width: 186, height: 56, apart: 64, step: 22 };
 const MOST_BOARDS = 3;
 /** A style, not an attribute: the reset of the component library is stronger than those. */
 const BOLD = { fontWeight: 700 };
+/** The colour of words on a part that is chosen; otherwise that of what they stand in. */
+const wordsOn = (lit: boolean | undefined) => (lit ? "var(--d-colors-on-lamp)" : undefined);
 
 export function IntakeDrawing(props: Props) {
   const { parts, absent, electrode, bonds, boards, chosen, choose, openBoard } = props;
@@ -79,15 +81,15 @@ export function IntakeDrawing(props: Props) {
 
           <Part label="Supply" part={parts.supply} chosen={is("supply")} tap={() => choose("supply")}>
             <Frame x={14} y={8} width={392} height={56} part={parts.supply} chosen={is("supply")} />
-            <Words x={28} y={30} title="Supply" lines={parts.supply.lines} />
+            <Words x={28} y={30} title="Supply" lines={parts.supply.lines} chosen={is("supply")} />
           </Part>
           <Part label="Service head" part={parts.head} chosen={is("head")} tap={() => choose("head")}>
             <Frame x={120} y={76} width={150} height={84} part={parts.head} chosen={is("head")} />
-            <Words x={134} y={100} title="Service head" lines={parts.head.lines} />
+            <Words x={134} y={100} title="Service head" lines={parts.head.lines} chosen={is("head")} />
           </Part>
           <Part label="Meter" part={parts.meter} chosen={is("meter")} tap={() => choose("meter")}>
             <Frame x={284} y={76} width={114} height={72} part={parts.meter} chosen={is("meter")} />
-            <Words x={296} y={100} title="Meter" lines={parts.meter.lines} />
+            <Words x={296} y={100} title="Meter" lines={parts.meter.lines} chosen={is("meter")} />
           </Part>
           <Part label="Isolator" part={parts.isolator} chosen={is("isolator")} tap={() => choose("isolator")}>
             <Frame
@@ -99,11 +101,11 @@ export function IntakeDrawing(props: Props) {
               chosen={is("isolator")}
               faint={absent.includes("isolator")}
             />
-            <Words x={424} y={110} title="Isolator" lines={parts.isolator.lines} />
+            <Words x={424} y={110} title="Isolator" lines={parts.isolator.lines} chosen={is("isolator")} />
           </Part>
           <Part label="Tails" part={parts.tails} chosen={is("tails")} tap={() => choose("tails")}>
             <Frame x={490} y={14} width={150} height={56} part={parts.tails} chosen={is("tails")} />
-            <Words x={504} y={37} title="Tails" lines={parts.tails.lines} />
+            <Words x={504} y={37} title="Tails" lines={parts.tails.lines} chosen={is("tails")} />
             <path d={`M566 70 V${LINE}`} fill="none" stroke="currentColor" strokeWidth="1" strokeDasharray="2 3" />
           </Part>
           <Part
@@ -121,7 +123,7 @@ export function IntakeDrawing(props: Props) {
               chosen={is("switch-fuse")}
               faint={absent.includes("switch-fuse")}
             />
-            <Words x={632} y={100} title="Switch-fuse" lines={parts["switch-fuse"].lines} />
+            <Words x={632} y={100} title="Switch-fuse" lines={parts["switch-fuse"].lines} chosen={is("switch-fuse")} />
           </Part>
           {boards.length === 0 && (
             <text x="836" y={LINE + 6} fill="var(--d-colors-quiet)">
@@ -139,11 +141,11 @@ export function IntakeDrawing(props: Props) {
 
           <Part label="Ze" part={parts.ze} chosen={is("ze")} tap={() => choose("ze")}>
             <Frame x={236} y={176} width={196} height={56} part={parts.ze} chosen={is("ze")} />
-            <Words x={250} y={199} title="Ze" lines={parts.ze.lines} figure />
+            <Words x={250} y={199} title="Ze" lines={parts.ze.lines} chosen={is("ze")} figure />
           </Part>
           <Part label="Earth" part={parts.earth} chosen={is("earth")} tap={() => choose("earth")}>
             <Frame {...MET} part={parts.earth} chosen={is("earth")} />
-            <text x={MET.x + 18} y={MET.y + 24} style={BOLD}>
+            <text x={MET.x + 18} y={MET.y + 24} style={BOLD} fill={wordsOn(is("earth"))}>
               Earth
             </text>
             <Words x={MET.x + MET.width + 14} y={MET.y - 28} title="" lines={parts.earth.lines} />
@@ -333,17 +335,21 @@ function Words({
   title,
   lines,
   figure,
+  chosen,
 }: {
   x: number;
   y: number;
   title: string;
   lines: readonly string[];
   figure?: boolean;
+  /** They stand on a frame that is lit. */
+  chosen?: boolean;
 }) {
+  const fill = wordsOn(chosen);
   return (
     <>
       {title && (
-        <text x={x} y={y} style={BOLD}>
+        <text x={x} y={y} style={BOLD} fill={fill}>
           {title}
         </text>
       )}
@@ -352,6 +358,7 @@ function Words({
           key={line}
           x={x}
           y={y + (at + 1) * 22}
+          fill={fill}
           fontFamily={figure ? "var(--d-fonts-mono)" : undefined}
           fontSize={figure ? 21 : 16}
           style={figure ? BOLD : undefined}
