@@ -8,6 +8,8 @@ from fastapi import Response
 
 #: Longest name in bytes; file systems take 255 with whatever is put behind.
 LONGEST = 150
+#: What a name may end in to tell its kind.
+_END = re.compile(r"[A-Za-z0-9]{1,8}")
 
 
 def download(content: bytes | str, name: str, media_type: str) -> Response:
@@ -18,11 +20,11 @@ def download(content: bytes | str, name: str, media_type: str) -> Response:
 def disposition(name: str) -> str:
     """The header for a file name: in plain letters for the oldest programs, whole for all others."""
     stem, dot, end = name.rpartition(".")
-    stem = re.sub(r'[\x00-\x1f\x7f<>:"/\\|?*]+', "-", stem if dot else name).strip(" .-") or "file"
-    stem = stem.encode("utf-8", "replace")[:LONGEST].decode("utf-8", "ignore")
-    whole = f"{stem}{dot}{end}" if dot else stem
-    plain = unicodedata.normalize("NFKD", whole).encode("ascii", "ignore").decode()
-    plain = re.sub(r"[^A-Za-z0-9._-]+", "-", plain).strip("-")
-    if not plain.partition(".")[0]:
-        plain = f"file{dot}{end}"
-    return f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(whole, safe='')}"
+    if not dot or not _END.fullmatch(end):
+        stem, dot, end = name, "", ""
+    ended = dot + end
+    kept = re.sub(r'[\x00-\x1f\x7f-\x9f<>:"/\\|?*]+', "-", stem)
+    kept = kept.encode("utf-8", "replace")[:LONGEST].decode("utf-8", "ignore").strip(" .-") or "file"
+    plain = unicodedata.normalize("NFKD", kept).encode("ascii", "ignore").decode()
+    plain = re.sub(r"[^A-Za-z0-9._-]+", "-", plain).strip("-.") or "file"
+    return f"attachment; filename=\"{plain}{ended}\"; filename*=UTF-8''{quote(kept + ended, safe='')}"

@@ -55,9 +55,7 @@ def read(tables: Sequence[Table]) -> tuple[list[dict[str, str]], list[dict[str, 
 
 
 def _cell(row: Sequence[Any], at: int) -> str:
-    text = str(row[at]).strip() if at < len(row) and row[at] is not None else ""
-    # A table gives what begins like a formula behind an apostrophe.
-    return text[1:] if text[:1] == "'" and text[1:2] in "=+-@" else text
+    return str(row[at]).strip() if at < len(row) and row[at] is not None else ""
 
 
 def _differing(said: dict[str, str]) -> dict[str, str]:

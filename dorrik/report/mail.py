@@ -8,12 +8,19 @@ import os
 import re
 import smtplib
 import ssl
+import unicodedata
 from collections.abc import Sequence
 from dataclasses import dataclass
-from email.headerregistry import Address
-from email.message import EmailMessage
+from datetime import UTC, datetime
+from email.header import Header
+from email.mime.application import MIMEApplication
+from email.mime.base import MIMEBase
+from email.mime.multipart import MIMEMultipart
+from email.mime.text import MIMEText
+from email.policy import compat32
+from email.utils import format_datetime, make_msgid
 
-from email_validator import EmailNotValidError, validate_email
+from dorrik.store import people
 
 #: How long a server may take to answer (s).
 PATIENCE_S = 15
@@ -47,39 +54,69 @@ def send(sender: str, reply_to: str | None, to: str, subject: str, text: str, at
     place = server()
     if place is None:
         raise NotSent("No mail server is set up here (DORRIK_SMTP): print the letter instead.")
-    message = EmailMessage()
-    message["From"] = f'"{_plain(sender)}" <{os.environ.get("DORRIK_MAIL_FROM", "office@localhost.localdomain")}>'
-    if reply_to is not None:
-        message["Reply-To"] = _to(reply_to)
-    message["To"] = _to(address)
-    message["Subject"] = _plain(subject)
-    message.set_content(text)
-    for one in attached:
-        message.add_attachment(one.pdf, maintype="application", subtype="pdf", filename=one.name)
+    sent_from = recipient(os.environ.get("DORRIK_MAIL_FROM", "office@localhost.localdomain"))
+    message = compose(sender, sent_from, reply_to and recipient(reply_to), address, subject, text, attached)
+    options = () if address.isascii() and (reply_to or "").isascii() else ("SMTPUTF8",)
     try:
         with smtplib.SMTP(*place, timeout=PATIENCE_S) as smtp:
             if user := os.environ.get("DORRIK_SMTP_USER"):
                 smtp.starttls(context=ssl.create_default_context())
                 smtp.login(user, os.environ.get("DORRIK_SMTP_PASSWORD", ""))
-            smtp.send_message(message)
+            smtp.sendmail(sent_from, [address], message, mail_options=options)
     except (OSError, smtplib.SMTPException) as error:
         raise NotSent(f"The mail server did not take it ({type(error).__name__}); nothing was sent.") from None
+
+
+def compose(
+    sender: str, sent_from: str, reply_to: str | None, to: str, subject: str, text: str,
+    attached: Sequence[Attachment],
+) -> bytes:  # fmt: skip
+    """A mail as it goes over the line (RFC 5322). The addresses have gone through `recipient`.
+
+    The library's newer interface reads a header's text as the protocol before it writes it: an encoded word in a name
+    became lines of the head, a long quoted name lost its quotes where it was folded. Here each text is put into the
+    protocol's form once (RFC 2047) and written as it is.
+    """
+    body = MIMEText(text, "plain", "utf-8")
+    message: MIMEBase = MIMEMultipart() if attached else body
+    message["From"] = f"{_phrase(sender)} <{sent_from}>"
+    message["Subject"] = Header(_one_line(subject), _charset(subject), header_name="Subject").encode()
+    message["Date"] = format_datetime(datetime.now(UTC))
+    message["Message-ID"] = make_msgid(domain=sent_from.rpartition("@")[2])
+    if attached:
+        message.attach(body)
+    for one in attached:
+        part = MIMEApplication(one.pdf, "pdf")
+        part.add_header("Content-Disposition", "attachment", filename=one.name)
+        message.attach(part)
+    # Addresses are written as they are: nothing in them has a meaning to the protocol, and no program encodes them.
+    addresses = f"To: {to}\r\n" + (f"Reply-To: {reply_to}\r\n" if reply_to else "")
+    return addresses.encode() + message.as_bytes(policy=compat32.clone(linesep="\r\n"))
 
 
 def recipient(to: str) -> str:
     """The one address that a mail goes to, parsed and normalised. Raises NotSent for anything else."""
     try:
-        return validate_email(to.strip(), check_deliverability=False).normalized
-    except (EmailNotValidError, UnicodeError):
+        return people.address(to)
+    except people.Unfit:
         raise NotSent("That is no mail address; a letter goes to one.", at_address=True) from None
 
 
-def _to(address: str) -> Address:
-    """An address as a header takes it."""
-    local, _, domain = address.rpartition("@")
-    return Address(username=local, domain=domain)
+def _phrase(name: str) -> str:
+    """A name as it stands before an address: plain words, or encoded words (RFC 2047), which hold any text."""
+    plain = _one_line(name)
+    return plain if _WORDS.fullmatch(plain) else Header(plain, "utf-8", header_name="From").encode()
 
 
-def _plain(text: str) -> str:
-    """A header's text: one line, without the marks that have a meaning there."""
-    return re.sub(r"[\r\n\"<>]+", " ", text).strip()
+_WORDS = re.compile(r"[A-Za-z0-9]+( [A-Za-z0-9]+){0,8}")
+
+
+def _charset(text: str) -> str:
+    """Plain letters stand as they are, unless a reader would take them for an encoded word."""
+    return "us-ascii" if text.isascii() and "=?" not in text else "utf-8"
+
+
+def _one_line(text: str) -> str:
+    """A header's text: what would end a line, and every other control, is a blank."""
+    plain = "".join(" " if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") else sign for sign in text)
+    return " ".join(plain.split())

@@ -7,13 +7,16 @@ import csv
 import io
 import json
 import zipfile
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import islice
 from typing import Any
 
 from dorrik.core.document import DocumentError, parse
 from dorrik.core.inspection import Inspection
 from dorrik.core.text import shown
+from dorrik.report.tables import from_text
 
 #: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.
 LARGEST = 20_000_000
@@ -21,6 +24,8 @@ LARGEST_UNPACKED = 100_000_000
 MOST_ROWS = 6_000
 MOST_COLUMNS = 60
 LONGEST_CELL = 500
+#: Lines that tell what parts the cells of a table.
+LOOKED_AT = 50
 
 
 class Unreadable(ValueError):
@@ -138,17 +143,12 @@ def _cell(value: object) -> str:
     if isinstance(value, float):
         return f"{value:.10g}"
     text = shown(str(value)[: 2 * LONGEST_CELL].replace("\r\n", "\n").replace("\r", "\n")).strip()
-    # An apostrophe in front of a formula says that it is text; it is no part of the text.
-    return (text[1:] if text[:1] == "'" and text[1:2] in "=+-@'" else text)[:LONGEST_CELL]
+    return from_text(text)[:LONGEST_CELL]
 
 
 def _csv(data: bytes) -> Table:
     text = _text(data)
-    lines = text.splitlines()[:50]
-    marks = {mark: sum(line.count(mark) for line in lines) for mark in ";\t,|"}
-    # With decimal commas about, a semicolon that stands in every line is what parts the cells.
-    each = [mark for mark in ";\t|" if lines and all(mark in line for line in lines if line.strip())]
-    mark = each[0] if each else max(marks, key=lambda m: marks[m])
+    mark = _delimiter(text)
     rows: list[list[str]] = []
     try:
         for row in csv.reader(io.StringIO(text), delimiter=mark):
@@ -160,6 +160,25 @@ def _csv(data: bytes) -> Table:
     if not any(any(row) for row in rows):
         raise Unreadable("The table has no cell with anything in it.")
     return Table("", _even(rows))
+
+
+def _delimiter(text: str) -> str:
+    """What parts the cells: what parts most lines alike, quotes heeded; of several the one that gives most cells.
+
+    Signs within quotes part nothing, and decimal commas part the lines unlike each other or into fewer cells.
+    """
+
+    def parts(mark: str) -> tuple[float, int]:
+        lines = csv.reader(io.StringIO(text), delimiter=mark)
+        try:
+            counts = Counter(len(row) for row in islice(lines, LOOKED_AT) if any(row))
+        except csv.Error:
+            return 0.0, 0
+        cells, alike = max(counts.items(), key=lambda item: (item[0] > 1, item[1], item[0]), default=(0, 0))
+        return (alike / counts.total(), cells) if cells > 1 else (0.0, 0)
+
+    # The comma first: of equals the first is taken.
+    return max(",;\t|", key=parts)
 
 
 def _text(data: bytes) -> str:

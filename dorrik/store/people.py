@@ -51,11 +51,16 @@ class Unfit(ValueError):
 
 
 def address(text: str) -> str:
-    """A mail address as it is kept: parsed, normalised (NFC), the host in small letters. Raises Unfit."""
+    """A mail address as it is kept: parsed, normalised (NFC), the host in small letters. Raises Unfit.
+
+    One that a mail program would take for an encoded word (RFC 2047) is none.
+    """
     try:
         found = validate_email(text.strip(), check_deliverability=False)
     except (EmailNotValidError, UnicodeError):
         raise Unfit("email", "That is no mail address.") from None
+    if "=?" in found.normalized:
+        raise Unfit("email", "That is no mail address.")
     if len(found.normalized) > LONGEST_ADDRESS:
         raise Unfit("email", f"Mail addresses of at most {LONGEST_ADDRESS} characters are kept.")
     return found.normalized
