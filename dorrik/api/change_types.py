@@ -1,15 +1,31 @@
 """Changes of an inspection over the line: what is sent, what became of it, and what others wrote."""
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field, ValidationError, ValidatorFunctionWrapHandler, WrapValidator
+from pydantic import AfterValidator, BaseModel, Field, ValidationError, ValidatorFunctionWrapHandler, WrapValidator
 
-from dorrik.api.common_types import Moment, Plain, Strict
+from dorrik.api.common_types import Moment, Plain, Strict, Words
 from dorrik.api.judgement_types import JudgementOut
 from dorrik.core.text import shown
 from dorrik.core.workflow import Action
 from dorrik.store.engine import now
+
+#: A clock that says a year outside of these has plainly lost its time: what was entered counts as made now.
+YEARS = range(2020, 2201)
+#: How far a device's clock may be ahead of ours.
+AHEAD = timedelta(days=1)
+
+
+def _universal(moment: datetime) -> datetime:
+    """A moment in universal time without a zone; one that has no zone is in universal time."""
+    return moment.astimezone(UTC).replace(tzinfo=None) if moment.tzinfo else moment
+
+
+def _not_ahead(moment: datetime) -> datetime:
+    if moment.year in YEARS and _universal(moment) > now() + AHEAD:
+        raise ValueError(f"lies ahead ({moment:%d.%m.%Y}): this device's clock is wrong. Set it and enter it again")
+    return moment
 
 
 class ChangeIn(Strict):
@@ -21,15 +37,13 @@ class ChangeIn(Strict):
     field: str = Field(max_length=200)
     value: Plain = None
     based_on: int = Field(ge=0, le=2**31 - 1)
-    made_at: datetime
-    device: str = Field(max_length=60)
+    made_at: Annotated[datetime, AfterValidator(_not_ahead)]
+    device: Words = Field(max_length=60)
 
     @property
     def moment(self) -> datetime:
         """When it was made, in universal time without a zone; now, where the device's clock is plainly lost."""
-        if not 2020 <= self.made_at.year <= 2200:
-            return now()
-        return self.made_at.astimezone(UTC).replace(tzinfo=None) if self.made_at.tzinfo else self.made_at
+        return _universal(self.made_at) if self.made_at.year in YEARS else now()
 
 
 class Malformed(BaseModel):

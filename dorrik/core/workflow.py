@@ -57,11 +57,18 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
 
 #: Fields of an inspection that settle by which rules it is judged.
 RULES = frozenset(("rule_book", "house_rules", "table_corrections", "catalogue"))
-#: What a competent person answers for: kinds of entities whole (None), or fields of them.
+_OF_AN_OBSERVATION = (
+    "code", "code_reason", "answers", "told_to", "told_at", "made_safe", "made_safe_how", "consent_of", "mended",
+    "retest", "removed",
+)  # fmt: skip
+#: What a competent person answers for: kinds of entities whole (None), or fields of them. Judgements, and what only who
+#: was there can say was done: proved dead, tested again, told, made safe. A rule believes these.
 _DECIDED: Mapping[str, frozenset[str] | None] = MappingProxyType(
     {
         "inspection": frozenset(("declared_outcome", "outcome_reason", "next_years", "next_reason")),
-        "observation": frozenset(("code", "code_reason", "answers", "mended", "retest", "removed")),
+        "observation": frozenset(_OF_AN_OBSERVATION),
+        "board": frozenset(("isolated_at", "isolated_lock", "zdb_retested")),
+        "point": frozenset(("retested",)),
         "declined": None,
         "overruling": None,
         "isolation": None,

@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import Connection, Select, func, select
 
 from dorrik.store.account_tables import person
-from dorrik.store.tables import ENTITIES, change, inspection
+from dorrik.store.tables import ENTITIES, change, inspection, issued_report
 
 _o, _p, _i = ENTITIES["observation"].c, ENTITIES["opinion"].c, inspection.c
 _there = _o.removed.isnot(True)
@@ -91,35 +91,79 @@ class Pair:
 
 
 def pairs(connection: Connection, firm_id: str) -> list[Pair]:
-    """Every code of a firm that has a second opinion, as the code stood when the opinion was given.
+    """Every code of a firm with the first opinion that was given blind on it, both as they stood at that moment.
 
-    What somebody changed it to afterwards, perhaps because of the opinion, says nothing of how far they agreed.
+    Blind is an opinion that was asked for before it was given, by somebody who never gave that observation a code,
+    before any other opinion on it and before a report said the code. What is changed later, also an opinion taken out
+    or given anew, says nothing of how far people agreed.
     """
-    query = (
-        select(_i.id, _o.id, _o.catalogue_key, _o.code, _p.code, _p.id)
-        .join(inspection, _i.id == _o.inspection_id)
-        .join(ENTITIES["opinion"], (_p.inspection_id == _o.inspection_id) & (_p.observation_id == _o.id))
-        .where(_i.firm_id == firm_id, _there, _p.removed.isnot(True), _p.code.is_not(None))
-        .order_by(_p.id)
+    p, c, r = ENTITIES["opinion"].c, change.c, issued_report.c
+    given = (
+        select(_i.id, p.observation_id, _o.catalogue_key, p.id)
+        .join_from(ENTITIES["opinion"], inspection, _i.id == p.inspection_id)
+        .join(ENTITIES["observation"], (_o.inspection_id == p.inspection_id) & (_o.id == p.observation_id))
+        .where(_i.firm_id == firm_id, _there)
     )
-    return [found for row in connection.execute(query) if (found := _pair(connection, *row)) is not None]
-
-
-def _pair(
-    connection: Connection, inspection_id: str, observation: str, key: str | None, now: str | None, second: str,
-    opinion: str,
-) -> Pair | None:  # fmt: skip
-    c = change.c
-    given = select(func.min(c.seq)).where(c.inspection_id == inspection_id, c.entity_id == opinion, c.field == "code")
-    seq = connection.execute(given).scalar()
-    query = (
-        select(c.value, person.c.name)
+    entries: dict[str, str | None] = {}
+    observation_of: dict[str, str] = {}
+    inspections: set[str] = set()
+    for inspection_id, observation_id, key, opinion_id in connection.execute(given):
+        entries[observation_id] = key
+        observation_of[opinion_id] = observation_id
+        inspections.add(inspection_id)
+    if not entries:
+        return []
+    journal = (
+        select(c.inspection_id, c.entity, c.entity_id, c.field, c.value, c.author_id, c.kept_at, person.c.name)
         .join(person, person.c.id == c.author_id)
-        .where(c.inspection_id == inspection_id, c.entity_id == observation, c.field == "code")
-        .order_by(c.seq.desc())
-        .limit(1)
+        .where(c.inspection_id.in_(inspections), c.entity.in_(("observation", "opinion")))
+        .where(c.field.in_(("code", "opinion_asked_at")))
+        .order_by(c.inspection_id, c.seq)
     )
-    row: Any = connection.execute(query.where(c.seq < seq) if seq is not None else query).first()
-    if row is None or not isinstance(row.value, str):
-        return None
-    return Pair(key, row.name, row.value, second)
+    histories: dict[str, _History] = {key: _History() for key in entries}
+    for row in connection.execute(journal):
+        observation = row.entity_id if row.entity == "observation" else observation_of.get(row.entity_id)
+        if observation in histories:
+            histories[observation].add(row)
+    issued: dict[str, datetime] = {
+        row.inspection_id: row.first
+        for row in connection.execute(
+            select(r.inspection_id, func.min(r.issued_at).label("first"))
+            .where(r.inspection_id.in_(inspections))
+            .group_by(r.inspection_id)
+        )
+    }
+    found = (history.pair(entries[key], issued) for key, history in histories.items())
+    return [pair for pair in found if pair is not None]
+
+
+class _History:
+    """What the journal says of one observation, up to the first opinion that was given on it."""
+
+    def __init__(self) -> None:
+        self._asked = False
+        self._code: Any = None
+        self._coded_by: set[str] = set()
+        self._opinion: Any = None
+
+    def add(self, row: Any) -> None:
+        """One change of its code, of the asking, or of an opinion's code; in the order of the journal."""
+        if self._opinion is not None:
+            return
+        if row.field == "opinion_asked_at":
+            self._asked = row.value is not None
+        elif row.entity == "observation":
+            self._code = row
+            self._coded_by.add(row.author_id)
+        elif row.value is not None:
+            self._opinion = row
+
+    def pair(self, key: str | None, issued: dict[str, datetime]) -> Pair | None:
+        """Code and opinion as they stood when that was given; None where it was not given blind."""
+        first, second = self._code, self._opinion
+        if first is None or second is None or not self._asked or not isinstance(first.value, str):
+            return None
+        told_before = issued.get(second.inspection_id)
+        if second.author_id in self._coded_by or (told_before is not None and told_before <= second.kept_at):
+            return None
+        return Pair(key, first.name, first.value, second.value)

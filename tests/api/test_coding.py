@@ -8,7 +8,9 @@ import pytest
 from pypdf import PdfReader
 
 from dorrik.core.catalogue import entries
+from dorrik.store import people
 from dorrik.store.engine import new_id
+from tests.api.conftest import Inspector
 
 
 def observed(who, inspection, key="accessory-cracked", code="C3", **more):
@@ -77,12 +79,82 @@ def test_agreement_against_a_published_example(inspector, supervisor):
     inspection = inspector.begin()
     for first, second, times in (("C2", "C2", 4), ("C3", "C3", 3), ("C2", "C3", 1), ("C3", "C2", 2)):
         for _ in range(times):
-            one = observed(inspector, inspection, code=first)
+            one = observed(inspector, inspection, code=first, opinion_asked_at=ASKED)
             supervisor.add(inspection, "opinion", "observation", one, code=second)
     whole = supervisor.http.get("/api/agreement").json()["whole"]
     assert whole["pairs"] == 10
     assert whole["share"] == pytest.approx(0.7)
     assert whole["kappa"] == pytest.approx(0.4)
+
+
+ASKED = "2026-11-26T09:00:00Z"
+
+
+def agreed(supervisor):
+    """Of how many pairs people agreed in which share."""
+    whole = supervisor.http.get("/api/agreement").json()["whole"]
+    return (whole["pairs"], whole["share"]) if whole else (0, None)
+
+
+def test_an_opinion_counts_as_it_was_first_given(inspector, supervisor):
+    """What a supervisor makes of it once the first code is to be seen is kept, and counts for nothing."""
+    inspection = inspector.begin()
+    one = observed(inspector, inspection, code="C3", opinion_asked_at=ASKED)
+    opinion = supervisor.add(inspection, "opinion", "observation", one, code="C2")
+    assert agreed(supervisor) == (1, 0.0)
+    supervisor.send(inspection, supervisor.change("opinion", opinion, "code", "C3"))
+    assert supervisor.values(inspection, opinion)["code"] == "C3"
+    assert agreed(supervisor) == (1, 0.0)
+    # Nor does taking it out and giving another.
+    supervisor.send(inspection, supervisor.change("opinion", opinion, "removed", True))
+    supervisor.add(inspection, "opinion", "observation", one, code="C3")
+    assert agreed(supervisor) == (1, 0.0)
+
+
+def test_nobody_gives_the_second_opinion_on_a_code_of_their_own(inspector, supervisor):
+    inspection = supervisor.begin()
+    one = observed(supervisor, inspection, code="C2", opinion_asked_at=ASKED)
+    supervisor.add(inspection, "opinion", "observation", one, code="C2")
+    # Nor on one that somebody else changed since.
+    other = observed(supervisor, inspection, code="C2")
+    asked = inspector.change("observation", other, "opinion_asked_at", ASKED)
+    inspector.send(inspection, inspector.change("observation", other, "code", "C3"), asked)
+    supervisor.add(inspection, "opinion", "observation", other, code="C3")
+    assert agreed(supervisor)[0] == 0
+
+
+def test_an_opinion_that_nobody_asked_for_was_not_blind(inspector, supervisor):
+    inspection = inspector.begin()
+    one = observed(inspector, inspection, code="C2")
+    supervisor.add(inspection, "opinion", "observation", one, code="C2")
+    inspector.send(inspection, inspector.change("observation", one, "opinion_asked_at", ASKED))
+    withdrawn = observed(inspector, inspection, code="C2", opinion_asked_at=ASKED)
+    inspector.send(inspection, inspector.change("observation", withdrawn, "opinion_asked_at", None))
+    supervisor.add(inspection, "opinion", "observation", withdrawn, code="C2")
+    assert agreed(supervisor)[0] == 0
+
+
+def test_of_two_opinions_the_one_given_blind_counts(inspector, supervisor, app, firm):
+    """Once one is given, the first code is to be seen by the next."""
+    with app.state.engine.begin() as connection:
+        people.add_person(
+            connection, firm.id, "Second Visor", second := f"second-{firm.supervisor_email}", "supervisor"
+        )
+    inspection = inspector.begin()
+    one = observed(inspector, inspection, code="C3", opinion_asked_at=ASKED)
+    supervisor.add(inspection, "opinion", "observation", one, code="C2")
+    Inspector(app, second).add(inspection, "opinion", "observation", one, code="C3")
+    assert agreed(supervisor) == (1, 0.0)
+
+
+def test_after_the_report_was_issued_no_opinion_is_blind(inspector, supervisor, ready):
+    inspection = ready()
+    one = observed(inspector, inspection, code="C3", place="Hall", opinion_asked_at=ASKED)
+    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
+    answer = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
+    assert answer.status_code in (200, 201), answer.text
+    supervisor.add(inspection, "opinion", "observation", one, code="C3")
+    assert agreed(supervisor)[0] == 0
 
 
 def test_a_refused_suggestion_counts_only_with_its_reason(inspector):

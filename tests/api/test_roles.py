@@ -176,9 +176,14 @@ def test_the_office_types_what_others_found_and_decides_nothing(office, inspecto
         office.change("inspection", inspection, "declared_outcome", "satisfactory"),
         office.change("isolation", isolation, "board", board),
         office.change("overruling", overruling, "inspection", inspection),
+        # What only who was there can say was done, by whichever field.
+        office.change("board", board, "isolated_at", "2026-11-03T09:00:00Z"),
+        office.change("board", board, "zdb_retested", True),
+        office.change("observation", observation, "told_to", "Hester Vane"),
+        office.change("observation", observation, "made_safe", "made safe"),
     ]
     states = [r["state"] for r in office.send(inspection, *changes)["results"]]
-    assert states == ["kept"] * 4 + ["refused"] * 4
+    assert states == ["kept"] * 4 + ["refused"] * 8
     may = {who.me["role"]: who.http.get(f"/api/inspections/{inspection}").json()["may"] for who in (office, inspector)}
     assert "decide" not in may["office"] and "decide" in may["inspector"]
 

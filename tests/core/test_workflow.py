@@ -1,5 +1,7 @@
 """Who may what: the table against the words of the house."""
 
+import re
+
 import pytest
 
 from dorrik.core import workflow
@@ -51,6 +53,37 @@ def test_what_settles_how_an_inspection_is_judged_is_told_apart_from_what_is_typ
     assert action_of("inspection", "declared_outcome") == action_of("observation", "code") == "decide"
     assert action_of("overruling", "reason") == action_of("isolation", "proved_at") == "decide"
     assert action_of("circuit", "zs_ohm") == action_of("inspection", "client_name") == "write"
+
+
+#: Moments that tell of no act that a competent person answers for.
+OF_THE_DAY = {
+    ("inspection", "held_at"): "anybody says that something is waited for",
+    ("inspection", "operator_called_at"): "the office calls the network operator as well",
+    ("room", "walked_at"): "follows from what was typed of the room; the walk rests on its checks",
+    ("observation", "opinion_asked_at"): "asks, and answers nothing",
+    ("attendance", "arrived_at"): "of the diary",
+    ("attendance", "left_at"): "of the diary",
+    ("lead_null", "nulled_at"): "of the reading of a null, which is typed as any reading",
+    ("photo", "taken_at"): "of the file",
+}
+#: Words of fields that say that something was done and not what was found.
+ACTS = re.compile(r"isolat|proved|retest|mended|made_safe|consent|told_|restored|given_at|declared|lock")
+
+
+def test_that_something_was_done_is_a_competent_persons_to_say():
+    """Proved dead, tested again, told, made safe: a rule believes it, so the right to say it is about the fact."""
+    open_to_all = {
+        (kind, field)
+        for kind, declared in KINDS.items()
+        for field, spec in declared.fields.items()
+        if (spec.kind == "instant" or ACTS.search(field)) and action_of(kind, field) == "write"
+    }
+    assert open_to_all == set(OF_THE_DAY)
+
+
+def test_every_field_that_makes_a_board_count_as_proved_dead_is_decided():
+    fields = {("board", "isolated_at"), *(("isolation", field) for field in KINDS["isolation"].fields)}
+    assert {action_of(kind, field) for kind, field in fields} == {"decide"}
 
 
 def test_the_state_of_an_inspection():
