@@ -91,7 +91,17 @@ def application() -> FastAPI:
         access.propagate = False
     threading.Thread(target=_end_with_parent, daemon=True).start()
     engine = make_engine(os.environ["DORRIK_DATABASE_URL"])
-    return create_app(engine, photos=photos())
+    app = create_app(engine, photos=photos())
+    threading.Thread(target=_finish_erasures, args=(app,), daemon=True).start()
+    return app
+
+
+def _finish_erasures(app: FastAPI) -> None:
+    """Photos that an erasure named and did not get to; then, as long as the process lives, forget what others erase."""
+    from dorrik.store import erasing, forgetting
+
+    erasing.remove_photos(app.state.engine, app.state.photos)
+    forgetting.watch(app.state.engine, app.state.remembered, threading.Event())
 
 
 def free_port(host: str, port: int) -> int:

@@ -15,7 +15,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.journal import blind
-from dorrik.store import exporting, people, register, reports, retention
+from dorrik.store import erasing, exporting, forgetting, people, register, reports, retention
 from dorrik.store.engine import now
 
 router = make_router("/api", "data protection", {**RESPONSES, 403: {"model": Problem}})
@@ -133,7 +133,8 @@ def erase(request: Request, client_id: str) -> ErasedOut:
     with work(request, "erase data") as (connection, me):
         _client(connection, me.firm_id, client_id)
         try:
-            done = retention.erase(connection, me.firm_id, client_id, now().date())
+            done = erasing.erase(connection, me.firm_id, client_id, now().date())
+            erasing.remove_strays(connection, me.firm_id, request.app.state.photos)
         except retention.TooEarly as error:
             years, _ = retention.years(connection, me.firm_id)
             message = (
@@ -142,6 +143,6 @@ def erase(request: Request, client_id: str) -> ErasedOut:
             )
             raise ProblemError(409, "too-early", message) from None
         note(request, connection, me, "data erased", f"client {client_id}", values=done.values, reports=done.reports)
-    for sha256 in done.photos:
-        request.app.state.photos.remove(me.firm_id, sha256)
+    erasing.remove_photos(request.app.state.engine, request.app.state.photos)
+    forgetting.forget(request.app.state.remembered)
     return ErasedOut(values=done.values, lines=done.lines, reports=done.reports, photos=len(done.photos))

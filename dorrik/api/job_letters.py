@@ -60,15 +60,20 @@ def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
         entry = register.change(connection, me.firm_id, me.id, "job", entry_id, values)
         if entry is None:
             raise not_found("job")
-        note(request, connection, me, "mail sent", to, job=job.get("number"))
+        note(request, connection, me, "mail sent", f"job {entry_id}")
         try:
             letters_out.send(request, me, "confirmation", made.paper.firm_name, to, words["subject"], text, attached)
         except mail.NotSent as error:
             raise _not_sent(error) from None
-        return RegisterEntry.model_validate(entry, from_attributes=True).model_dump()
+        return {"sent": True}
 
-    asked = (entry_id, to, words, made.words("power-off"))
-    return RegisterEntry.model_validate(do_once(request, me, "confirmation", asked, leave))
+    # The answer that is remembered names nobody: the entry is read anew.
+    do_once(request, me, "confirmation", (entry_id, to, words, made.words("power-off")), leave)
+    with work(request) as (connection, me):
+        entry = register.get(connection, me.firm_id, "job", entry_id)
+    if entry is None:
+        raise not_found("job")
+    return RegisterEntry.model_validate(entry, from_attributes=True)
 
 
 def _not_sent(error: mail.NotSent) -> ProblemError:

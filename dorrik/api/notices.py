@@ -49,14 +49,16 @@ def mailed(request: Request, inspection_id: str, observation_id: str, given: Sen
     text = f"{said['opening']}\n\nThe notice is attached.\n\n{said['signed_by']}\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
-        note(request, connection, me, "mail sent", to, notice=observation_id)
+        note(request, connection, me, "mail sent", f"observation {observation_id}", inspection=inspection_id)
         try:
             letters_out.send(request, me, "danger notice", paper.firm_name, to, said["subject"], text, attached)
         except mail.NotSent as error:
             raise _not_sent(error) from None
-        return {"to": to, "at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}
+        return {"at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}
 
-    return Sent.model_validate(do_once(request, me, "danger notice", (observation_id, to, said), leave))
+    # The answer that is remembered names nobody: to whom it went is part of what was asked.
+    answer = do_once(request, me, "danger notice", (observation_id, to, said), leave)
+    return Sent(to=to, at=answer["at"])
 
 
 def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[dict[str, Any], Issue, Person]:

@@ -27,6 +27,17 @@ def _firm_of(request: Request, inspection_id: str) -> str:
         return me.firm_id
 
 
+def _sent_to(request: Request, inspection_id: str, sha256: str) -> str:
+    """The firm of who sends a photo; written down first, so that it can be erased whether or not it is ever pinned."""
+    with work(request) as (connection, me):
+        taken = inspections.send_photo(connection, inspection_id, me.firm_id, sha256)
+        if taken is None:
+            raise not_found()
+        if not taken:
+            raise ProblemError(409, "erased", "The data of this client were erased; no photo is kept any more.")
+        return me.firm_id
+
+
 @router.put(
     "/{inspection_id}/photos/{sha256}",
     status_code=204,
@@ -34,7 +45,7 @@ def _firm_of(request: Request, inspection_id: str) -> str:
 )
 async def keep(request: Request, inspection_id: str, sha256: str = _SHA256) -> Response:
     """Keep a photo. Sending it again changes nothing."""
-    firm_id = await run_in_threadpool(_firm_of, request, inspection_id)
+    firm_id = await run_in_threadpool(_sent_to, request, inspection_id, sha256)
     content = bytearray()
     async for part in request.stream():
         content += part

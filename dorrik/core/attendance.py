@@ -14,7 +14,7 @@ class Attendance:
     purpose: str | None = f.choice("For", "inspection", "second inspector", "return visit")
     arrived_at: str | None = f.instant("Arrived")
     left_at: str | None = f.instant("Left")
-    note: str | None = f.personal("Note", 300)
+    note: str | None = f.text("Note", 300)
     removed: bool | None = f.flag("Removed")
 
 
@@ -23,7 +23,7 @@ class InstrumentUsed:
     """An instrument used at this inspection, as the firm's register had it on the day."""
 
     id: str
-    register_id: str | None = f.text("Entry in the register", 36)
+    register_id: str | None = f.identity("Entry in the register")
     name: str | None = f.text("Instrument", 80)
     kind: str | None = f.text("Kind", 40)
     serial: str | None = f.text("Serial number", 60)
@@ -47,7 +47,7 @@ class LeadNull:
     """One null of the leads: which set, what it should read, what it read, and when (rule 1.4)."""
 
     id: str
-    leads_id: str | None = f.text("Entry in the register", 36)
+    leads_id: str | None = f.identity("Entry in the register")
     name: str | None = f.text("Lead set", 80)
     known_ohm: float | None = f.number("Known resistance", "Ω", 0, 5)
     reading_ohm: Reading | None = f.reading("Null", "Ω", "continuity")

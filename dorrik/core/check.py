@@ -11,7 +11,7 @@ class Check:
     """What was looked at, and how it was found. `item` is a key of `board_checks`, `room_checks` or `schedule`."""
 
     id: str
-    item: str | None = f.text("Check", 40)
+    item: str | None = f.text("Check", 40, keeps="key")
     state: str | None = f.choice("Found", *STATES)
-    note: str | None = f.personal("Note", 300)
+    note: str | None = f.text("Note", 300)
     removed: bool | None = f.flag("Removed")

@@ -19,6 +19,9 @@ Kind = Literal[
     "text", "choice", "integer", "number", "reading", "flag", "date", "instant",
     "options", "corrections", "pairings", "partitions", "marks", "answers", "entries",
 ]  # fmt: skip
+#: What stays of a text when somebody's data are erased: an id, a number that we gave, a key of our own tables, a place
+#: on a board; otherwise nothing.
+Keeps = Literal["", "id", "number", "key", "way"]
 #: What a pairing of conductors was found to be.
 DEAD, LIVE = "dead", "live"
 #: No board of a home has more pairings than this.
@@ -47,8 +50,8 @@ class FieldSpec:
 
     label: short name on screens and in reports; unit: of readings and numbers; choices: what a choice may
     be; low, high: of numbers, both included; max_length: of text (characters); quantity: which instrument
-    accuracy applies to a reading; ahead_days: how far a date may lie ahead; personal: tells of somebody who is not
-    of the firm, and is erased with them.
+    accuracy applies to a reading; ahead_days: how far a date may lie ahead; keeps: what of a text stays when the data
+    of a client are erased. Words tell of somebody unless their field says that they are something of ours.
     """
 
     kind: Kind
@@ -60,7 +63,7 @@ class FieldSpec:
     max_length: int = 0
     quantity: Quantity | None = None
     ahead_days: int = 1
-    personal: bool = False
+    keeps: Keeps = ""
 
     def clean(self, value: object) -> Any:
         """The value as it is kept (None for empty). Raises FieldError for what cannot stand here."""
@@ -280,14 +283,15 @@ def _declare(spec: FieldSpec) -> Any:
     return field(default=None, metadata={"spec": spec})
 
 
-def text(label: str, max_length: int) -> Any:
-    """A field for words."""
-    return _declare(FieldSpec(kind="text", label=label, max_length=max_length))
+def text(label: str, max_length: int, keeps: Keeps = "") -> Any:
+    """A field for words. Whatever they are, they may tell of a client, an occupier or their home, and are erased with
+    them, unless `keeps` says what they hold."""
+    return _declare(FieldSpec(kind="text", label=label, max_length=max_length, keeps=keeps))
 
 
-def personal(label: str, max_length: int) -> Any:
-    """A field for words that tell of somebody who is not of the firm: a client, an occupier, their home."""
-    return _declare(FieldSpec(kind="text", label=label, max_length=max_length, personal=True))
+def identity(label: str) -> Any:
+    """A field for the id of something of ours."""
+    return text(label, 36, keeps="id")
 
 
 def choice(label: str, *choices: str) -> Any:

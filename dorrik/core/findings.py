@@ -17,10 +17,10 @@ class Limitation:
 
     id: str
     about_entity: str | None = f.choice("About", *ABOUT)
-    about_id: str | None = f.text("About which", 36)
-    what: str | None = f.personal("What was not inspected or tested", 1000)
-    reason: str | None = f.personal("Reason", 1000)
-    agreed_with: str | None = f.personal("Agreed with", 120)
+    about_id: str | None = f.identity("About which")
+    what: str | None = f.text("What was not inspected or tested", 1000)
+    reason: str | None = f.text("Reason", 1000)
+    agreed_with: str | None = f.text("Agreed with", 120)
     agreed_on: str | None = f.day("Agreed on")
     removed: bool | None = f.flag("Removed")
 
@@ -43,21 +43,21 @@ class Observation:
 
     id: str
     about_entity: str | None = f.choice("About", *ABOUT, "check")
-    about_id: str | None = f.text("About which", 36)
-    place: str | None = f.personal("Where", 200)
-    text: str | None = f.personal("What was found", 2000)
+    about_id: str | None = f.identity("About which")
+    place: str | None = f.text("Where", 200)
+    text: str | None = f.text("What was found", 2000)
     code: str | None = f.choice("Code", "C1", "C2", "C3", "FI", "note")
     code_reason: str | None = f.text("Why this code", 500)
-    catalogue_key: str | None = f.text("Catalogue entry", 60)
+    catalogue_key: str | None = f.text("Catalogue entry", 60, keeps="key")
     answers: dict[str, bool] | None = f.answers("Answers that move the code")
     opinion_asked_at: str | None = f.instant("Second opinion asked for")
-    told_to: str | None = f.personal("Told to", 120)
+    told_to: str | None = f.text("Told to", 120)
     told_at: str | None = f.instant("Told at")
     made_safe: str | None = f.choice("Made safe", *MADE_SAFE)
-    made_safe_how: str | None = f.personal("What was done to make it safe", 300)
-    consent_of: str | None = f.personal("With the consent of", 120)
+    made_safe_how: str | None = f.text("What was done to make it safe", 300)
+    consent_of: str | None = f.text("With the consent of", 120)
     mended: bool | None = f.flag("Put right on the day")
-    as_left: str | None = f.personal("As left", 500)
+    as_left: str | None = f.text("As left", 500)
     retest: str | None = f.text("Retest", 200)
     removed: bool | None = f.flag("Removed")
     opinions: tuple[Opinion, ...] = ()
@@ -92,10 +92,10 @@ class Declined:
     code it was suggested, and why."""
 
     id: str
-    about_id: str | None = f.text("About which", 36)
-    catalogue_key: str | None = f.text("Catalogue entry", 60)
+    about_id: str | None = f.identity("About which")
+    catalogue_key: str | None = f.text("Catalogue entry", 60, keeps="key")
     code: str | None = f.choice("Code suggested then", "C1", "C2", "C3", "FI", "note")
-    reason: str | None = f.personal("Reason", 500)
+    reason: str | None = f.text("Reason", 500)
     removed: bool | None = f.flag("Removed")
 
 
@@ -104,11 +104,11 @@ class Overruling:
     """A verdict the inspector sees otherwise: of which figure, what it read then, what it is taken for, and why."""
 
     id: str
-    about_id: str | None = f.text("About which", 36)
-    field: str | None = f.text("Figure", 40)
+    about_id: str | None = f.identity("About which")
+    field: str | None = f.text("Figure", 40, keeps="key")
     of_reading: str | None = f.text("Of which reading", 200)
     status: str | None = f.choice("Taken for", "pass", "attention", "fail")
-    reason: str | None = f.personal("Reason", 500)
+    reason: str | None = f.text("Reason", 500)
     removed: bool | None = f.flag("Removed")
 
 
@@ -118,9 +118,9 @@ class Photo:
 
     id: str
     about_entity: str | None = f.choice("About", *ABOUT, "observation")
-    about_id: str | None = f.text("About which", 36)
+    about_id: str | None = f.identity("About which")
     shows: str | None = f.choice("Shows", "circuit chart", "defect", "overview", "as left")
-    caption: str | None = f.personal("Caption", 200)
+    caption: str | None = f.text("Caption", 200)
     marks: list[dict[str, Any]] | None = f.marks("Marked on it")
     print_size: str | None = f.choice("Printed", "small", "large", "not")
     sha256: str | None = f.text("Content", 64)

@@ -40,12 +40,12 @@ class Client:
     """Who orders the work and gets the report."""
 
     id: str
-    name: str | None = f.personal("Client", 120)
-    address: str | None = f.personal("Address", 300)
-    contact: str | None = f.personal("Contact", 120)
-    phone: str | None = f.personal("Phone", 40)
-    email: str | None = f.personal("Email", 190)
-    notes: str | None = f.personal("Notes", 1000)
+    name: str | None = f.text("Client", 120)
+    address: str | None = f.text("Address", 300)
+    contact: str | None = f.text("Contact", 120)
+    phone: str | None = f.text("Phone", 40)
+    email: str | None = f.text("Email", 190)
+    notes: str | None = f.text("Notes", 1000)
     removed: bool | None = f.flag("Removed")
 
 
@@ -54,19 +54,19 @@ class Property:
     """A home or building: where it is, who lives there, and how one gets in."""
 
     id: str
-    address: str | None = f.personal("Address", 300)
+    address: str | None = f.text("Address", 300)
     nation: str | None = f.choice("Nation", *NATIONS)
     tenure: str | None = f.choice("Tenure", *TENURES)
     built_year: int | None = f.integer("Built in", 1200, 2100)
     rewired_year: int | None = f.integer("Rewired in", 1900, 2100)
-    occupier_name: str | None = f.personal("Occupier", 120)
-    occupier_phone: str | None = f.personal("Occupier's phone", 40)
-    occupier_email: str | None = f.personal("Occupier's email", 190)
-    must_stay_on: str | None = f.personal("Must stay on", 300)
-    access: str | None = f.personal("Access", 500)
-    key_place: str | None = f.personal("Keys are kept", 200)
-    parking: str | None = f.personal("Parking", 200)
-    notes: str | None = f.personal("Notes", 1000)
+    occupier_name: str | None = f.text("Occupier", 120)
+    occupier_phone: str | None = f.text("Occupier's phone", 40)
+    occupier_email: str | None = f.text("Occupier's email", 190)
+    must_stay_on: str | None = f.text("Must stay on", 300)
+    access: str | None = f.text("Access", 500)
+    key_place: str | None = f.text("Keys are kept", 200)
+    parking: str | None = f.text("Parking", 200)
+    notes: str | None = f.text("Notes", 1000)
     removed: bool | None = f.flag("Removed")
 
 
@@ -76,9 +76,9 @@ class Installation:
 
     id: str
     name: str | None = f.text("Installation", 80)
-    supplied_from: str | None = f.personal("Supplied from", 120)
+    supplied_from: str | None = f.text("Supplied from", 120)
     earthing: str | None = f.choice("Earthing arrangement", *EARTHING)
-    notes: str | None = f.personal("Notes", 500)
+    notes: str | None = f.text("Notes", 500)
     removed: bool | None = f.flag("Removed")
 
 
@@ -87,17 +87,17 @@ class Job:
     """Work that was asked for: why, how far, agreed with whom and when, for which day, and how large it looks."""
 
     id: str
-    number: str | None = f.text("Job", 30)
+    number: str | None = f.text("Job", 30, keeps="number")
     state: str | None = f.choice("State", *STATES)
     purpose: str | None = f.choice("Purpose", *PURPOSES)
-    extent: str | None = f.personal("Extent", 4000)
-    leave_out: str | None = f.personal("Left out, one a line", 2000)
-    leave_out_reason: str | None = f.personal("Why it is left out", 500)
-    agreed_with: str | None = f.personal("Agreed with", 120)
+    extent: str | None = f.text("Extent", 4000)
+    leave_out: str | None = f.text("Left out, one a line", 2000)
+    leave_out_reason: str | None = f.text("Why it is left out", 500)
+    agreed_with: str | None = f.text("Agreed with", 120)
     agreed_on: str | None = f.day("Agreed on")
     booked_on: str | None = f.day("Booked for", ahead_days=AHEAD)
     booked_at: str | None = f.text("Arrival", 20)
-    power_off: str | None = f.personal("Power off", 60)
+    power_off: str | None = f.text("Power off", 60)
     boards: int | None = f.integer("Boards", 0, 99)
     rings: int | None = f.integer("Ring circuits", 0, 200)
     radials: int | None = f.integer("Radial circuits", 0, 400)
@@ -105,8 +105,8 @@ class Job:
     points_tested: int | None = f.integer("Points to test", 0, 5000)
     travel_km: float | None = f.number("Travel", "km", 0, 2000)
     return_visits: int | None = f.integer("Return visits", 0, 20)
-    confirmation_sent: str | None = f.personal("Confirmation sent", 300)
-    notes: str | None = f.personal("Notes", 1000)
+    confirmation_sent: str | None = f.text("Confirmation sent", 300)
+    notes: str | None = f.text("Notes", 1000)
     removed: bool | None = f.flag("Removed")
 
 

@@ -33,12 +33,12 @@ class Room:
 
     id: str
     position: int | None = f.integer("Position", 0, 999)
-    name: str | None = f.personal("Room", 80)
+    name: str | None = f.text("Room", 80)
     kind: str | None = f.choice("Kind of room", *ROOM_KINDS)
     floor: str | None = f.choice("Floor", *FLOORS)
     escape_route: bool | None = f.flag("On the way out")
     not_reached: str | None = f.choice("Not reached", *NOT_REACHED)
-    note: str | None = f.personal("Note", 300)
+    note: str | None = f.text("Note", 300)
     walked_at: str | None = f.instant("Walked round")
     length_m: float | None = f.number("Length of the room", "m", 0.5, 30)
     width_m: float | None = f.number("Width of the room", "m", 0.5, 30)

@@ -92,4 +92,4 @@ def _without(kept: KeptInspection, blind: frozenset[str]) -> KeptInspection:
     for one in blind:
         values: dict[str, Any] = entities[one].values | dict.fromkeys(HIDDEN)
         entities[one] = replace(entities[one], values=values)
-    return KeptInspection(kept.id, kept.firm_id, kept.seq, entities, kept.changed_at)
+    return KeptInspection(kept.id, kept.firm_id, kept.seq, entities, kept.changed_at, kept.erased)

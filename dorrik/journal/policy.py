@@ -45,6 +45,12 @@ def known_field(kept: KeptInspection, change: Change) -> None:
         raise Refusal(f"“{shown(change.field[:40])}” is not a field of {kind.name}.")
 
 
+def not_erased(kept: KeptInspection, change: Change) -> None:
+    """The inspection was not erased: a device that was away does not bring back what is gone."""
+    if kept.erased:
+        raise Refusal("The data of this client were erased; this inspection takes no change any more.")
+
+
 def belongs_here(kept: KeptInspection, change: Change) -> None:
     """The entity is part of this inspection, and of the kind that the change says."""
     found = kept.entities.get(change.entity_id)
@@ -150,7 +156,7 @@ Check = Callable[[KeptInspection, Change], None]
 #: Asked of every change, also of one that was kept before, in this order.
 FORM: tuple[Check, ...] = (well_formed, known_entity, known_field)
 #: Asked of one that is new, in this order.
-PLACE: tuple[Check, ...] = (belongs_here, parent_stands, no_ring_of_boards, known_rcd, known_room)
+PLACE: tuple[Check, ...] = (not_erased, belongs_here, parent_stands, no_ring_of_boards, known_rcd, known_room)
 
 
 def kept_value(change: Change) -> Any:

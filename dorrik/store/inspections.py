@@ -6,12 +6,12 @@ from datetime import date, datetime
 from functools import cache
 from typing import Any
 
-from sqlalchemy import Connection, Row, Select, bindparam, exists, select
+from sqlalchemy import Connection, Row, Select, bindparam, exists, insert, select
 
 from dorrik.core.document import build
 from dorrik.core.inspection import KINDS, Inspection, in_order
 from dorrik.store.engine import is_id
-from dorrik.store.tables import ENTITIES, inspection
+from dorrik.store.tables import ENTITIES, inspection, uploaded_photo
 
 
 @dataclass(slots=True)
@@ -34,6 +34,8 @@ class KeptInspection:
     entities: dict[str, KeptEntity] = field(default_factory=dict)
     #: When it was last changed, as its row says.
     changed_at: datetime | None = None
+    #: Whether the data of its client were erased.
+    erased: bool = False
     #: Entities as the rules see them, made for the last judgement; `touched` says which of them are out of date.
     built: dict[str, Any] = field(default_factory=dict)
     touched: set[str] = field(default_factory=set)
@@ -91,7 +93,9 @@ def load(
     head = _head(connection, inspection_id, firm_id, lock)
     if head is None:
         return None
-    kept = KeptInspection(inspection_id, firm_id, head.seq, changed_at=head.changed_at)
+    kept = KeptInspection(
+        inspection_id, firm_id, head.seq, changed_at=head.changed_at, erased=head.erased_at is not None
+    )
     kept.entities[inspection_id] = _entity("inspection", head, firm_id)
     present = connection.execute(_PRESENT, {"inspection_id": inspection_id}).one()
     for kind in (kind for kind, there in zip(_CHILDREN, present, strict=True) if there):
@@ -191,3 +195,17 @@ def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | 
         return None
     query = select(inspection.c.seq).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
     return connection.execute(query).scalar()
+
+
+def send_photo(connection: Connection, inspection_id: str, firm_id: str, sha256: str) -> bool | None:
+    """Write down that a photo is being sent to an inspection; None where the firm has none of that id, False where it
+    was erased and takes nothing any more."""
+    if not is_id(inspection_id):
+        return None
+    query = select(inspection.c.erased_at).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
+    row = connection.execute(query).one_or_none()
+    if row is None or row.erased_at is not None:
+        return None if row is None else False
+    known = insert(uploaded_photo).values(firm_id=firm_id, sha256=sha256, inspection_id=inspection_id)
+    connection.execute(known.prefix_with("IGNORE"))
+    return True

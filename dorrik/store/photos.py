@@ -93,6 +93,12 @@ class PhotoStore:
         # Renditions are made anew from what they show.
         return sorted(name for name in below if _NAME.fullmatch(name.rpartition("/")[2]))
 
+    def digests(self, firm_id: str) -> set[str]:
+        """The digests of every whole photo of a firm."""
+        folder = f"{self._root}/{firm_id}"
+        found = self._files.find(folder) if self._files.exists(folder) else []
+        return {name for path in found if _NAME.fullmatch(name := path.rpartition("/")[2])}
+
     def read(self, name: str) -> bytes:
         """The content of one of `names`."""
         content: bytes = self._files.cat_file(f"{self._root}/{name}")

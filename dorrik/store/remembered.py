@@ -42,6 +42,12 @@ class Remembered:
                 self._entries -= len(memory.kept.entities)
             return memory
 
+    def forget(self) -> None:
+        """Nothing is remembered any more. What a request has in hand at this moment is void by its row."""
+        with self._lock:
+            self._held.clear()
+            self._entries = 0
+
     def put(self, memory: Memory) -> None:
         """Put one back after it was committed; the oldest are forgotten where there are too many."""
         with self._lock:

@@ -1,10 +1,4 @@
-"""How long a firm keeps what it knows of a client, and erasing it: values go, the fact that there was a change stays.
-
-What is personal is declared with its field (`fields.personal`). Of the register, of the inspections at the client's
-properties and of both histories such values are taken out; figures, codes and dates stay, since they tell of nobody any
-more and the firm's statistics and nulls rest on them. Issued reports stay, frozen as they are, for as long as the firm
-says that law and contract ask; then their pages and data go too, and their digest stays.
-"""
+"""How long a firm keeps what it knows of a client, and what that is; erasing it: `store.erasing`."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -13,13 +7,8 @@ from typing import Any
 
 from sqlalchemy import Connection, func, or_, select, update
 
-from dorrik.core.inspection import KINDS, EntityKind
-from dorrik.core.register import REGISTER
-from dorrik.store import search
 from dorrik.store.account_tables import firm
-from dorrik.store.engine import now
 from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report
-from dorrik.store.tables import change as journal
 
 #: Years after the last work, where the firm has settled nothing: claims out of a contract run out after six.
 KEEP_YEARS = 6
@@ -48,16 +37,6 @@ class Kept:
     reports_until: date | None
 
 
-@dataclass(frozen=True, slots=True)
-class Erased:
-    """What an erasure took: how many values and lines of history; digests of photos that nothing refers to any more."""
-
-    values: int
-    lines: int
-    reports: int
-    photos: tuple[str, ...]
-
-
 def settle(connection: Connection, firm_id: str, keep_years: int, keep_reports_years: int) -> None:
     """Settle for how many years after the last work a client's data, and their reports, are kept."""
     connection.execute(
@@ -74,7 +53,8 @@ def years(connection: Connection, firm_id: str) -> tuple[int, int]:
     )
 
 
-def _later(day: date, by: int) -> date:
+def later(day: date, by: int) -> date:
+    """The same day so many years later."""
     try:
         return day.replace(year=day.year + by)
     except ValueError:
@@ -94,7 +74,8 @@ def inspections_at(connection: Connection, firm_id: str, properties: Iterable[st
     return list(connection.execute(query.order_by(c.id)).scalars())
 
 
-def _below(connection: Connection, firm_id: str, kind: str, properties: list[str]) -> list[str]:
+def below(connection: Connection, firm_id: str, kind: str, properties: list[str]) -> list[str]:
+    """Ids of the entries of a kind that belong to those properties, removed ones too."""
     c = ENTRIES[kind].c
     query = select(c.id).where(c.firm_id == firm_id, c.parent_id.in_(properties))
     return list(connection.execute(query).scalars())
@@ -103,7 +84,7 @@ def _below(connection: Connection, firm_id: str, kind: str, properties: list[str
 def kept(connection: Connection, firm_id: str, client_id: str) -> Kept:
     """What is kept of a client of that firm. The caller has checked that there is one."""
     homes = properties_of(connection, firm_id, client_id)
-    jobs = _below(connection, firm_id, "job", homes)
+    jobs = below(connection, firm_id, "job", homes)
     at = inspections_at(connection, firm_id, homes)
     r, p = issued_report.c, ENTITIES["photo"].c
     reports, issued = connection.execute(
@@ -115,8 +96,8 @@ def kept(connection: Connection, firm_id: str, client_id: str) -> Kept:
     last = _last_work(connection, firm_id, client_id, homes, jobs, at)
     keep, keep_reports = years(connection, firm_id)
     return Kept(
-        len(homes), len(jobs), len(at), reports, photos, last, _later(last, keep) if last else None,
-        _later(issued.date(), keep_reports) if issued else None,
+        len(homes), len(jobs), len(at), reports, photos, last, later(last, keep) if last else None,
+        later(issued.date(), keep_reports) if issued else None,
     )  # fmt: skip
 
 
@@ -138,99 +119,3 @@ def _last_work(
     ]
     days = [one.date() if isinstance(one, datetime) else one for one in found if one is not None]
     return max(days, default=None)
-
-
-def erase(connection: Connection, firm_id: str, client_id: str, today: date) -> Erased:
-    """Erase a client with their properties and jobs. Raises TooEarly. The caller has checked that there is one."""
-    state = kept(connection, firm_id, client_id)
-    if state.erasable_from is not None and today < state.erasable_from:
-        raise TooEarly(state.erasable_from)
-    homes = properties_of(connection, firm_id, client_id)
-    at = inspections_at(connection, firm_id, homes)
-    below = {kind: _below(connection, firm_id, kind, homes) for kind in ("job", "installation")}
-    taken = lines = 0
-    for kind, ids in ({"client": [client_id], "property": homes} | below).items():
-        search.forget(connection, firm_id, kind, ids)
-        taken += _empty_entries(connection, firm_id, REGISTER[kind], ids)
-        lines += _empty_lines(connection, firm_id, REGISTER[kind], ids)
-    search.forget(connection, firm_id, "inspection", at)
-    photos = _photos(connection, firm_id, at)
-    for entity in KINDS.values():
-        taken += _empty_entities(connection, entity, at)
-        lines += _empty_journal(connection, entity, at)
-    # What a process remembers of them is void.
-    connection.execute(update(inspection).where(inspection.c.id.in_(at)).values(changed_at=now()))
-    reports = _erase_reports(connection, firm_id, at, today)
-    return Erased(taken, lines, reports, photos)
-
-
-def _personal(kind: EntityKind) -> list[str]:
-    return [name for name, spec in kind.fields.items() if spec.personal]
-
-
-def _empty_entries(connection: Connection, firm_id: str, kind: EntityKind, ids: list[str]) -> int:
-    table = ENTRIES[kind.name]
-    values: dict[str, Any] = dict.fromkeys(_personal(kind))
-    here = (table.c.firm_id == firm_id, table.c.id.in_(ids))
-    return connection.execute(update(table).where(*here).values(**values, removed=True)).rowcount * len(values)
-
-
-def _empty_lines(connection: Connection, firm_id: str, kind: EntityKind, ids: list[str]) -> int:
-    c = book_change.c
-    here = (c.firm_id == firm_id, c.kind == kind.name, c.entry_id.in_(ids), c.field.in_(_personal(kind)))
-    return connection.execute(
-        update(book_change).where(*here, c.erased_at.is_(None)).values(value=None, before=None, erased_at=now())
-    ).rowcount
-
-
-def _empty_entities(connection: Connection, kind: EntityKind, at: list[str]) -> int:
-    names = _personal(kind)
-    if not names:
-        return 0
-    table = ENTITIES[kind.name]
-    column = table.c.id if kind.name == "inspection" else table.c.inspection_id
-    values: dict[str, Any] = dict.fromkeys(names)
-    return connection.execute(update(table).where(column.in_(at)).values(**values)).rowcount * len(values)
-
-
-def _empty_journal(connection: Connection, kind: EntityKind, at: list[str]) -> int:
-    c = journal.c
-    names = _personal(kind)
-    if not names:
-        return 0
-    here = (c.inspection_id.in_(at), c.entity == kind.name, c.field.in_(names), c.erased_at.is_(None))
-    return connection.execute(update(journal).where(*here).values(value=None, before=None, erased_at=now())).rowcount
-
-
-def _photos(connection: Connection, firm_id: str, at: list[str]) -> tuple[str, ...]:
-    """Photos of those inspections are taken out; those that no other inspection of the firm refers to are named."""
-    table = ENTITIES["photo"]
-    p = table.c
-    here = set(connection.execute(select(p.sha256).where(p.inspection_id.in_(at), p.sha256.is_not(None))).scalars())
-    elsewhere = set(
-        connection.execute(
-            select(p.sha256)
-            .join(inspection, inspection.c.id == p.inspection_id)
-            .where(inspection.c.firm_id == firm_id, p.sha256.in_(list(here)), p.inspection_id.not_in(at))
-        ).scalars()
-    )
-    connection.execute(update(table).where(p.inspection_id.in_(at)).values(removed=True, sha256=None))
-    c = journal.c
-    connection.execute(
-        update(journal)
-        .where(c.inspection_id.in_(at), c.entity == "photo", c.field == "sha256")
-        .values(value=None, before=None, erased_at=now())
-    )
-    return tuple(sorted(here - elsewhere))
-
-
-def _erase_reports(connection: Connection, firm_id: str, at: list[str], today: date) -> int:
-    """Pages and data of reports whose time is over go; number, day, outcome and digest stay."""
-    _, keep = years(connection, firm_id)
-    c = issued_report.c
-    rows = connection.execute(select(c.id, c.issued_at).where(c.inspection_id.in_(at), c.erased_at.is_(None))).all()
-    over = [row.id for row in rows if _later(row.issued_at.date(), keep) <= today]
-    connection.execute(
-        update(issued_report).where(c.id.in_(over)).values(document="", pdf=b"", reason=None, erased_at=now())
-    )
-    return len(over)

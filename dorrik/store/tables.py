@@ -77,6 +77,8 @@ inspection = Table(
     Column("failing_count", Integer()),
     Column("judged_seq", Integer()),
     Column("judged_by", CHAR(16, charset="ascii")),
+    # Its words are gone, and it takes no change any more.
+    Column("erased_at", DateTime()),
     *_fields(KINDS["inspection"]),
     Index("ix_inspection_in_hand", "firm_id", "issued_number", "changed_at"),
     Index("ix_inspection_due", "firm_id", "due_on"),
@@ -214,6 +216,25 @@ search_end = Table(
         ["search_subject.firm_id", "search_subject.kind", "search_subject.id"],
         ondelete="CASCADE",
     ),
+    **OPTIONS,
+)
+
+#: Photos that were sent to an inspection, whether or not one was ever pinned.
+uploaded_photo = Table(
+    "uploaded_photo",
+    metadata,
+    Column("firm_id", identifier(), ForeignKey("firm.id"), primary_key=True),
+    Column("sha256", CHAR(64, charset="ascii"), primary_key=True),
+    Column("inspection_id", identifier(), ForeignKey("inspection.id"), primary_key=True, index=True),
+    **OPTIONS,
+)
+
+#: Photos that an erasure has named and that are to be taken out of the store.
+photo_to_remove = Table(
+    "photo_to_remove",
+    metadata,
+    Column("firm_id", identifier(), ForeignKey("firm.id"), primary_key=True),
+    Column("sha256", CHAR(64, charset="ascii"), primary_key=True),
     **OPTIONS,
 )
 

@@ -150,7 +150,8 @@ def test_of_two_opinions_the_one_given_blind_counts(inspector, supervisor, app, 
 def test_after_the_report_was_issued_no_opinion_is_blind(inspector, supervisor, ready):
     inspection = ready()
     one = observed(inspector, inspection, code="C3", place="Hall", opinion_asked_at=ASKED)
-    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
+    reason = inspector.change("inspection", inspection, "outcome_reason", "One question is left to the client.")
+    seq = inspector.send(inspection, reason)["seq"]
     answer = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
     assert answer.status_code in (200, 201), answer.text
     supervisor.add(inspection, "opinion", "observation", one, code="C3")

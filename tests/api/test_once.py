@@ -6,6 +6,7 @@ from email import message_from_bytes
 import pytest
 
 from dorrik.demo.mail_catcher import catch
+from dorrik.store import letters
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
 from tests.pictures import picture
@@ -95,9 +96,7 @@ def test_a_letter_that_failed_can_be_sent_again_at_once(inspector, job, caught, 
 
 
 def test_a_firm_sends_so_many_letters_an_hour(inspector, job, caught, monkeypatch):
-    from dorrik.api import limits
-
-    monkeypatch.setattr(limits, "MAILS_AN_HOUR", 2)
+    monkeypatch.setattr(letters, "OF_ONE_FIRM", 2)
     path = f"/api/jobs/{job}/confirmation"
     codes = [inspector.http.post(path, json={"to": f"a{n}@b.example"}).status_code for n in range(3)]
     assert codes == [200, 200, 429]

@@ -113,7 +113,7 @@ def test_a_change_that_is_wrong_in_any_part_is_refused_alone(begun, part, value)
     assert states[0] == "refused" or part in ("device", "made_at")
 
 
-PATHS = ["%00", "a%00b", "x" * 5000, "..%2f..%2fetc%2fpasswd", "assets/none.js", "a%0d%0ab", "日本", ".git/config%00"]
+PATHS = ["%00", "a%00b", "x" * 900, "..%2f..%2fetc%2fpasswd", "assets/none.js", "a%0d%0ab", "日本", ".git/config%00"]
 
 
 @pytest.mark.parametrize("path", PATHS)

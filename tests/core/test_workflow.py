@@ -67,7 +67,7 @@ OF_THE_DAY = {
     ("photo", "taken_at"): "of the file",
 }
 #: Words of fields that say that something was done and not what was found.
-ACTS = re.compile(r"isolat|proved|retest|mended|made_safe|consent|told_|restored|given_at|declared|lock")
+ACTS = re.compile(r"isolated|proved|retest|mended|made_safe|consent|told_|restored|given_at|declared|lock")
 
 
 def test_that_something_was_done_is_a_competent_persons_to_say():
