@@ -10,6 +10,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from dorrik.store import people, sessions
+from tests.conftest import PASSWORD
 from tests.e2e.walk import all_kept, cell, stage
 from tests.serving import Server, free_port
 
@@ -120,6 +122,86 @@ def test_nobody_else_is_shown_what_was_open_after_signing_out(at_work, place):
     expect(page.get_by_label("Password")).to_be_visible()
     place.down()
     page.goto(address)
+    expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
+    expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
+
+
+def sign_out(page: Page) -> None:
+    page.get_by_role("button", name="your account").click()
+    page.get_by_role("menuitem", name="Sign out").click()
+
+
+def test_signing_out_without_a_server_forgets_at_once_and_ends_the_session_later(at_work, place):
+    page = at_work(base=place.base, on_device=True)
+    all_kept(page)
+    address = page.url
+    kept_on_the_device(page)
+    page.goto(place.base)
+    expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+    place.down()
+    sign_out(page)
+    expect(page.get_by_text("You are signed out on this device.")).to_be_visible()
+    on_the_device(page, "dorrik.answers", "answers", lambda rows: rows == [])
+    # Neither a reload nor the address of what was open brings anything back.
+    page.goto(address)
+    expect(page.get_by_text("You are signed out on this device.")).to_be_visible()
+    expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
+    place.up()
+    # The browser still has its cookie, and nobody is asked who that was: the server is told first.
+    page.reload()
+    expect(page.get_by_label("Password")).to_be_visible()
+    expect(page.get_by_text("You are signed out on this device.")).to_have_count(0)
+    assert page.context.request.get(f"{place.base}/api/session").json() is None
+
+
+def test_what_waits_is_asked_about_and_goes_when_its_author_is_back(at_work, place, firm):
+    page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
+    all_kept(page)
+    kept_on_the_device(page)
+    place.down()
+    figure = cell(page, "1 Cooker, R1+R2 Ω")
+    figure.click()
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 waiting")).to_be_visible()
+    address = page.url
+    page.goto(place.base)
+    sign_out(page)
+    question = page.get_by_role("dialog")
+    expect(question.get_by_text("One entry has not reached the server.")).to_be_visible()
+    question.get_by_role("button", name="Stay signed in").click()
+    expect(page.get_by_text("You are signed out on this device.")).to_have_count(0)
+    sign_out(page)
+    question.get_by_role("button", name="Sign out, keep them here").click()
+    expect(page.get_by_text("You are signed out on this device.")).to_be_visible()
+    on_the_device(page, "dorrik", "pending", lambda rows: [row["change"]["value"] for row in rows] == ["0.12"])
+    place.up()
+    page.get_by_label("Email").fill(firm.inspector_email)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+    on_the_device(page, "dorrik", "pending", lambda rows: rows == [])
+    page.goto(address)
+    expect(figure).to_have_value("0.12")
+
+
+def test_a_session_that_was_ended_elsewhere_leaves_nothing_to_be_looked_at(at_work, place, firm, engine):
+    page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
+    all_kept(page)
+    kept_on_the_device(page)
+    with engine.begin() as connection:
+        sessions.end_all(connection, people.by_address(connection, firm.inspector_email).id)
+    # The next contact, whatever it is about.
+    figure = cell(page, "1 Cooker, R1+R2 Ω")
+    figure.click()
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog").get_by_text("Your session has ended.")).to_be_visible()
+    on_the_device(page, "dorrik.answers", "answers", lambda rows: rows == [])
+    # What was typed waits for who typed it.
+    on_the_device(page, "dorrik", "pending", lambda rows: [row["change"]["value"] for row in rows] == ["0.12"])
+    place.down()
+    page.reload()
     expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
     expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
 

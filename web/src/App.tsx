@@ -2,8 +2,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ComponentType, type ReactNode, useEffect } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
-import { api, answer, type Me, Unreachable } from "./api/client";
+import { api, answer, type Me, sessionEnded, Unreachable } from "./api/client";
 import { explain } from "./api/errors";
+import { endSession, isLeaving } from "./api/leaving";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
 import { loaded } from "./ui/Loaded";
@@ -34,13 +35,15 @@ const device = () => import("./api/kept");
 const LATER = 1000;
 
 const keepSession = (kept: Awaited<ReturnType<typeof device>>, me: Me | null) =>
-  me ? kept.keepAnswer("session", me) : kept.forgetAnswers(["session"]);
+  me ? kept.keepAnswer("session", me) : kept.forgetAnswers();
 
 /** So long the server may take before it is asked who was here last, milliseconds. */
 const PATIENCE = 1500;
 
 /** Who is signed in; without a server, who was here last. */
 async function askSession(): Promise<Me | null> {
+  // Signed out here without a server: nobody is asked who that was.
+  if (isLeaving() && !(await endSession())) return null;
   const asked = answer(api.GET("/api/session"));
   const late = new Promise<never>((_, give) => setTimeout(() => give(new Unreachable()), PATIENCE));
   try {
@@ -52,6 +55,9 @@ async function askSession(): Promise<Me | null> {
     return remembered("session", () => asked);
   }
 }
+
+// A session that was ended elsewhere leaves nothing here to be looked at; what waits to be sent stays.
+sessionEnded.addEventListener("ended", () => void device().then((kept) => kept.forgetAnswers()));
 
 export function App() {
   const queries = useQueryClient();

@@ -13,6 +13,18 @@ export type CatalogueEntry = Schemas["CatalogueOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 
+/** Told when the server says that nobody is signed in: the session was ended elsewhere, or its time is over. */
+export const sessionEnded = new EventTarget();
+/** Where such an answer says something else: a wrong password, a link that is spent. */
+const OF_STRANGERS = /^\/api\/(session|links|account\/forgotten)\b/;
+
+api.use({
+  onResponse({ request, response }) {
+    const stranger = OF_STRANGERS.test(new URL(request.url).pathname);
+    if (response.status === 401 && !stranger) sessionEnded.dispatchEvent(new Event("ended"));
+  },
+});
+
 /** The server answered, but not with what was asked for. */
 export class Refused extends Error {
   constructor(

@@ -1,17 +1,18 @@
 /** Home: what now. Today's visits, what waits for one, what is due and unsent; then what is in hand and what was issued. */
 import { Box, Flex, Grid, Heading, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, answer, type Me } from "../api/client";
 import { explain } from "../api/errors";
-import { forgetAnswers } from "../api/kept";
+import { leave } from "../api/leaving";
 import { lastOpened } from "../inspection/lastOpened";
 import { begin } from "../inspection/open";
 import { close as closeOutbox, useOutbox, waiting as waitingHere } from "../inspection/outbox";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
 import { Button } from "../ui/Button";
+import { Dialog } from "../ui/Dialog";
 import { useNarrow } from "../ui/layout";
 import { Menu } from "../ui/Menu";
 import { Section } from "../ui/Page";
@@ -62,10 +63,14 @@ export default function Home({ me }: { me: Me }) {
   if (home.isPending) return <Loading what="your inspections" />;
   if (home.isError) {
     const said = explain(home.error, "What waits on this device is safe.");
+    // Signing out takes no server.
     return (
-      <Trouble message={said} again={() => home.refetch()}>
-        <OnThisDevice me={me} />
-      </Trouble>
+      <Box maxW="76rem" mx="auto" px={{ base: "4", md: "8" }}>
+        <Head me={me} />
+        <Trouble message={said} again={() => home.refetch()}>
+          <OnThisDevice me={me} />
+        </Trouble>
+      </Box>
     );
   }
   const { in_hand, in_hand_count, issued, issued_count, trouble } = home.data;
@@ -155,11 +160,12 @@ function OnThisDevice({ me }: { me: Me }) {
 function Head({ me }: { me: Me }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const waiting = useOutbox(waitingHere);
+  const [asked, setAsked] = useState(false);
   async function signOut() {
-    await api.DELETE("/api/session");
     // What waits to be sent stays; what could be looked at does not.
     closeOutbox();
-    await forgetAnswers();
+    await leave();
     queries.clear();
     navigate("/");
     window.location.reload();
@@ -194,11 +200,31 @@ function Head({ me }: { me: Me }) {
           }
           acts={[
             { name: "Account and sign-in", act: () => navigate("/account") },
-            { name: "Sign out", act: () => void signOut() },
+            { name: "Sign out", act: () => (waiting > 0 ? setAsked(true) : void signOut()) },
           ]}
         />
         <ThemeButton />
       </Flex>
+      {asked && (
+        <Dialog
+          title="Sign out with entries waiting?"
+          close={() => setAsked(false)}
+          width="30rem"
+          footer={
+            <>
+              <Button onClick={() => setAsked(false)}>Stay signed in</Button>
+              <Button variant="action" onClick={() => void signOut()}>
+                Sign out, keep them here
+              </Button>
+            </>
+          }
+        >
+          <Text>
+            <b>{waiting === 1 ? "One entry has" : `${waiting} entries have`} not reached the server.</b> What waits
+            stays on this device, is shown to nobody else, and is sent when you sign in here again.
+          </Text>
+        </Dialog>
+      )}
     </Flex>
   );
 }

@@ -1,6 +1,7 @@
 /** The inspections that were open last, as they stood with their verdicts: shown where the server cannot be reached. */
 import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers } from "../api/kept";
 import type { Found, Model } from "./model";
+import { reach } from "./transport";
 
 /** So many are kept: a day's visits and the ones that wait for something. */
 const MOST = 8;
@@ -14,6 +15,7 @@ interface Opened {
 
 /** Keep what stands. What still waits to be sent is kept apart, in the outbox. */
 export async function keepOpened(person: string, model: Model): Promise<void> {
+  if (reach() === "signed-out") return;
   // Verdicts of another state than stands here would pass for verdicts of this one.
   if (!model.judgement || !model.may || model.judgedSeq !== model.seq) return;
   const found: Found = {

@@ -1,8 +1,9 @@
 /** The form to sign in with, alone on its screen or over an open inspection whose session has ended. */
 import { Text, VStack } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
-import { api, answer, type Me, Refused } from "../api/client";
+import { api, answer, type Me, Refused, Unreachable } from "../api/client";
 import { explain } from "../api/errors";
+import { endSession, isLeaving } from "../api/leaving";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/TextField";
 
@@ -20,6 +21,8 @@ export function SignInForm({ done, email: known = "" }: { done: (me: Me) => void
     setBusy(true);
     setTrouble("");
     try {
+      // Whoever signed out here without a server is signed out there first.
+      if (isLeaving() && !(await endSession())) throw new Unreachable();
       const body = { email, password, code: asksCode && code.trim() ? code : null };
       done(await answer(api.POST("/api/session", { body })));
     } catch (error) {
