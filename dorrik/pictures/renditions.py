@@ -1,21 +1,23 @@
 """What is made of a photo to show it: turned the right way up, in two sizes, with nothing of the camera's own data.
 
-The original is never changed. A photo that still says where it was taken is not taken: the device wipes that.
+The original is never changed. A photo that holds anything beside its picture is not taken: the device leaves that out.
 """
 
 import io
 from dataclasses import dataclass
 
+from pi_heif import register_heif_opener
 from PIL import Image, ImageOps, UnidentifiedImageError
-from pillow_heif import register_heif_opener
+
+from dorrik.pictures.harmless import only_a_picture
 
 #: Longest side (px) by the name of the size.
 SIZES = {"small": 320, "large": 2000}
 #: More than this is no photo of a camera (px): a small file that unfolds to fill the memory.
 MOST_PIXELS = 60_000_000
 _QUALITY = 80
-#: Where Exif keeps the place, and its parts that say one.
-_GPS, _PLACE = 0x8825, frozenset((2, 4))
+#: Where Exif says how a picture is turned; from the fifth way on it lies on its side.
+_ORIENTATION, _ON_ITS_SIDE = 0x0112, 5
 
 register_heif_opener()
 Image.MAX_IMAGE_PIXELS = MOST_PIXELS
@@ -39,19 +41,26 @@ def make(content: bytes) -> Renditions:
     image = _opened(content)
     if image.width * image.height > MOST_PIXELS:
         raise Unshowable(_TOO_MANY)
-    _says_no_place(image, content)
     try:
+        width, height = image.size
+        if image.getexif().get(_ORIENTATION, 1) >= _ON_ITS_SIDE:
+            width, height = height, width
         image.draft("RGB", (SIZES["large"], SIZES["large"]))
-        turned = ImageOps.exif_transpose(image)
-        width, height = turned.size
-        flat = _on_white(turned)
+        # Shrunk before anything else is made of it: what the limit lets through fits into memory.
+        flat = ImageOps.exif_transpose(_on_white(_shrunk(image)))
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
         raise Unshowable(
             "The photo is damaged: it cannot be shown whole. Take it again, or choose its file."
         ) from error
+    if not only_a_picture(content):
+        raise Unshowable(_MORE_THAN_A_PICTURE)
     return Renditions(width, height, {name: _jpeg(flat, side) for name, side in SIZES.items()})
 
 
+_MORE_THAN_A_PICTURE = (
+    "The photo holds data of its own, such as where it was taken or whose camera it was: take it in through Dorrik, "
+    "which leaves that out."
+)
 _TOO_MANY = "The photo unfolds to more picture than any camera takes; it was not opened."
 
 
@@ -64,20 +73,14 @@ def _opened(content: bytes) -> Image.Image:
         raise Unshowable("That is no photo that can be shown: JPEG, PNG, WebP and HEIC are.") from error
 
 
-def _says_no_place(image: Image.Image, content: bytes) -> None:
-    said = _PLACE & set(image.getexif().get_ifd(_GPS))
-    if said or _in_words(content):
-        raise Unshowable("The photo says where it was taken: take it in through Dorrik, which wipes that.")
-
-
-def _in_words(content: bytes) -> bool:
-    """Does an XMP packet give a latitude? Blanked, only spaces are left between its marks."""
-    at = content.find(b"GPSLatitude")
-    while at >= 0:
-        if any(chr(byte).isdigit() for byte in content[at + 11 : at + 40]):
-            return True
-        at = content.find(b"GPSLatitude", at + 1)
-    return False
+def _shrunk(image: Image.Image) -> Image.Image:
+    """No larger than the largest rendition, in colours that can be mixed."""
+    longest = SIZES["large"]
+    if max(image.size) > longest:
+        if image.mode == "P":
+            image = image.convert("RGBA" if "transparency" in image.info else "RGB")
+        image.thumbnail((longest, longest))
+    return image
 
 
 def _on_white(image: Image.Image) -> Image.Image:

@@ -107,7 +107,11 @@ def test_a_photo_of_thirty_megabytes_is_shrunk_on_the_device(at_work, tmp_path):
 
 def test_a_photo_that_this_browser_cannot_open_goes_without_its_place_and_the_server_shows_it(at_work):
     page = at_work("Cooker")
-    heic = {"name": "IMG_1.HEIC", "mimeType": "image/heic", "buffer": picture(kind="HEIF", place=54.0)}
+    heic = {
+        "name": "IMG_1.HEIC",
+        "mimeType": "image/heic",
+        "buffer": picture(kind="HEIF", place=54.0, owner="Merryn Tregear"),
+    }
     with page.expect_response(lambda r: "/photos/" in r.url and r.request.method == "PUT") as sent:
         page.get_by_label("Photo of the chart").set_input_files(heic)
     # The server takes none that says where it was taken.

@@ -1,6 +1,6 @@
 /** Photos on this device: shrunk, named by their content, kept here until the server has them. */
 import { device } from "../inspection/device";
-import { wipePlace } from "./place";
+import { keepPicture } from "./harmless";
 import { isBomb } from "./shape";
 import { add } from "../inspection/open";
 import { putPhoto } from "../inspection/outbox";
@@ -23,7 +23,7 @@ export class Unusable extends Error {}
 
 /** A photo from the camera or a file, as it is kept: turned, shrunk, and without the place where it was taken.
  *
- * An HEIC that this browser cannot open is kept as it is, less its place; the server shows it.
+ * Of an HEIC that this browser cannot open its picture is kept and nothing else; the server shows it.
  * Throws Unusable with the words to show.
  */
 export async function shrink(file: File): Promise<Blob> {
@@ -39,7 +39,7 @@ export async function shrink(file: File): Promise<Blob> {
     if (!isHeic(content)) throw new Unusable(`${told(file)} cannot be opened as a photo.`);
     if (content.length > LARGEST_SENT)
       throw new Unusable(`${told(file)} has ${Math.round(content.length / 1e6)} MB: set the camera to JPEG.`);
-    wipePlace(content);
+    if (!keepPicture(content)) throw new Unusable(`${told(file)} cannot be followed: set the camera to JPEG.`);
     return new Blob([content], { type: "image/heic" });
   }
   const scale = Math.min(1, LONGEST / Math.max(image.width, image.height));
