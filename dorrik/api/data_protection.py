@@ -2,6 +2,7 @@
 
 import io
 import json
+import tempfile
 import zipfile
 from typing import Any
 
@@ -10,7 +11,7 @@ from pydantic import BaseModel
 from sqlalchemy import Connection
 
 from dorrik.api.common_types import Problem
-from dorrik.api.files import download
+from dorrik.api.files import download, stream
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
@@ -75,26 +76,35 @@ def kept(request: Request, client_id: str) -> KeptOut:
 
 @router.get("/clients/{client_id}/export.zip", response_class=Response, responses=_ZIP)
 def export_client(request: Request, client_id: str) -> Response:
-    """Everything of a client: register and inspections with their histories as JSON, photos, every report issued."""
-    with work(request, "export data") as (connection, me):
-        found = _client(connection, me.firm_id, client_id)
-        data = exporting.of_client(connection, me.firm_id, client_id)
-        for one in data["inspections"]:
-            _mask(one["journal"], "id", blind.waiting(connection, one["id"], me))
-        out = io.BytesIO()
-        with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
-            packed.writestr("data.json", _json(data))
+    """Everything of a client: register and inspections with their histories as JSON, photos, every report issued.
+
+    Written to a file on the disk, photo by photo and report by report, and sent from there: it takes no memory however
+    much there is.
+    """
+    packed_file = tempfile.TemporaryFile(prefix="dorrik-export-")  # noqa: SIM115 - sent and closed after this returns
+    try:
+        with work(request, "export data") as (connection, me):
+            found = _client(connection, me.firm_id, client_id)
+            data = exporting.of_client(connection, me.firm_id, client_id)
             for one in data["inspections"]:
-                for sha256 in one["photos"]:
+                _mask(one["journal"], "id", blind.waiting(connection, one["id"], me))
+            photos = dict.fromkeys(sha256 for one in data["inspections"] for sha256 in one["photos"])
+            with zipfile.ZipFile(packed_file, "w", zipfile.ZIP_DEFLATED) as packed:
+                packed.writestr("data.json", _json(data))
+                # Once, however many inspections show it.
+                for sha256 in photos:
                     photo = request.app.state.photos.get(me.firm_id, sha256)
                     if photo is not None:
                         packed.writestr(f"photos/{sha256}", photo, zipfile.ZIP_STORED)
-                for report in one["reports"]:
+                for report in (report for one in data["inspections"] for report in one["reports"]):
                     frozen = reports.frozen_pdf(connection, report["id"], me.firm_id)
                     if frozen is not None:
-                        packed.writestr(f"reports/{report['id']}.pdf", frozen[1])
-        note(request, connection, me, "data exported", f"client {client_id}")
-    return download(out.getvalue(), f"{found.values.get('name') or 'client'}.zip", "application/zip")
+                        packed.writestr(f"reports/{report['id']}.pdf", frozen[1], zipfile.ZIP_STORED)
+            note(request, connection, me, "data exported", f"client {client_id}")
+    except BaseException:
+        packed_file.close()
+        raise
+    return stream(packed_file, f"{found.values.get('name') or 'client'}.zip", "application/zip")
 
 
 @router.get("/people/{person_id}/export.zip", response_class=Response, responses=_ZIP)

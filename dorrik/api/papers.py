@@ -173,6 +173,8 @@ def _drafts(
         except DocumentError as error:
             raise _wrong(shown(str(error)), "document") from None
     else:
+        if given.inspection_id == inspection_id:
+            raise _wrong("An inspection is not carried over into itself.", "inspection_id")
         kept = inspections.load(connection, given.inspection_id or "", me.firm_id)
         if kept is None:
             raise not_found()

@@ -43,12 +43,13 @@ def make(content: bytes) -> Renditions:
         raise Unshowable(_TOO_MANY)
     try:
         width, height = image.size
-        if image.getexif().get(_ORIENTATION, 1) >= _ON_ITS_SIDE:
+        turned = image.getexif().get(_ORIENTATION)
+        if isinstance(turned, int) and turned >= _ON_ITS_SIDE:
             width, height = height, width
         image.draft("RGB", (SIZES["large"], SIZES["large"]))
         # Shrunk before anything else is made of it: what the limit lets through fits into memory.
         flat = ImageOps.exif_transpose(_on_white(_shrunk(image)))
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
+    except (OSError, ValueError, TypeError, SyntaxError, Image.DecompressionBombError) as error:
         raise Unshowable(
             "The photo is damaged: it cannot be shown whole. Take it again, or choose its file."
         ) from error

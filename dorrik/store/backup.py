@@ -1,18 +1,21 @@
 """Everything a firm has, in one file: the database, photos, and the reports in it; made while the server runs.
 
 The file is a packed tar of `database.sql` (a consistent dump), `photos/…` and `manifest.json`, which has the SHA-256 of
-each and the number of lines of every table. Checking it means restoring it into a database of its own and looking at
-what is there: every digest, every report against its own SHA-256, every photo against its name.
+each and the number of lines of every table at the moment of the dump, counted in the dump itself. Checking it means
+restoring it into a database of its own and looking at what is there: every line, every digest, every report against its
+own SHA-256, every photo against its name, and every photo that was sent and is referred to.
 """
 
 import hashlib
 import io
 import json
 import os
+import re
 import shutil
 import subprocess
 import tarfile
 import tempfile
+from collections import Counter
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -29,9 +32,9 @@ from dorrik.store.engine import make_engine
 from dorrik.store.mariadb import PrivateMariaDB, program
 from dorrik.store.metadata import metadata
 from dorrik.store.photos import PhotoStore
-from dorrik.store.tables import issued_report
+from dorrik.store.tables import ENTITIES, issued_report, uploaded_photo
 
-FORMAT = "dorrik backup 1"
+FORMAT, BEFORE = "dorrik backup 2", "dorrik backup 1"
 DATABASE, MANIFEST = "database.sql", "manifest.json"
 _CHUNK = 1 << 20
 
@@ -48,6 +51,7 @@ class Contents:
     tables: dict[str, int]
     files: dict[str, str]
     reports: int = 0
+    of_one_moment: bool = True
 
     @property
     def photos(self) -> int:
@@ -96,6 +100,8 @@ def _pack(engine: Engine, url: URL, photos: PhotoStore, whole: Path, folder: Pat
     made_at = datetime.now(UTC).isoformat(timespec="seconds")
     dump = folder / DATABASE
     _dump(url, dump)
+    counted = _counted(dump)
+    tables = {name: counted.get(name, 0) for name in _lines(engine)}
     digests: dict[str, str] = {}
     with tarfile.open(whole, "w:gz", compresslevel=5) as packed:
         digests[DATABASE] = _digest_of(dump)
@@ -106,10 +112,23 @@ def _pack(engine: Engine, url: URL, photos: PhotoStore, whole: Path, folder: Pat
             content = photos.read(name)
             digests[f"photos/{name}"] = hashlib.sha256(content).hexdigest()
             _add(packed, f"photos/{name}", content)
-        tables = _lines(engine)
         manifest = {"format": FORMAT, "made_at": made_at, "tables": tables, "files": digests}
         _add(packed, MANIFEST, json.dumps(manifest, indent=1).encode())
     return Contents(made_at, tables, digests)
+
+
+#: A row as it stands in a dump: one a line, since line ends within a text are written otherwise.
+_ROW = re.compile(rb"INSERT INTO `(\w+)` VALUES ")
+
+
+def _counted(dump: Path) -> dict[str, int]:
+    """How many rows of each table a dump has."""
+    found: Counter[str] = Counter()
+    with dump.open("rb") as lines:
+        for line in lines:
+            if match := _ROW.match(line):
+                found[match[1].decode()] += 1
+    return dict(found)
 
 
 def _add(packed: tarfile.TarFile, name: str, content: bytes) -> None:
@@ -141,7 +160,8 @@ def _dump(url: URL, to: Path) -> None:
         done = subprocess.run(
             [
                 program("mariadb-dump", "mysqldump"), "--no-defaults", *arguments, "--single-transaction", "--quick",
-                "--hex-blob", "--skip-comments", "--default-character-set=utf8mb4", "--max-allowed-packet=1G",
+                "--hex-blob", "--skip-comments", "--skip-extended-insert", "--no-autocommit",
+                "--default-character-set=utf8mb4", "--max-allowed-packet=1G",
                 str(url.database),
             ],
             stdout=out, stderr=subprocess.PIPE, env=environment, check=False,
@@ -172,14 +192,15 @@ def _opened(source: str) -> Iterator[tuple[Path, Contents]]:
             manifest = json.loads((here / MANIFEST).read_text())
         except (OSError, tarfile.TarError, EOFError, ValueError, KeyError) as error:
             raise BackupError(f"{source} is no whole backup: {error}.") from None
-        if manifest.get("format") != FORMAT:
+        if manifest.get("format") not in (FORMAT, BEFORE):
             raise BackupError(f"{source} is not of the form {FORMAT!r}.")
         for name, digest in manifest["files"].items():
             if not (here / name).is_file():
                 raise BackupError(f"{name} is missing in {source}.")
             if _digest_of(here / name) != digest:
                 raise BackupError(f"{name} in {source} is not what was backed up: its SHA-256 differs.")
-        yield here, Contents(manifest["made_at"], manifest["tables"], manifest["files"])
+        of_one_moment = manifest["format"] == FORMAT
+        yield here, Contents(manifest["made_at"], manifest["tables"], manifest["files"], of_one_moment=of_one_moment)
 
 
 def _unpack(packed: tarfile.TarFile, folder: Path) -> None:
@@ -260,10 +281,12 @@ def verify(source: str) -> Contents:
 def _check(engine: Engine, contents: Contents) -> Contents:
     """Lines of every table, every report by its SHA-256, every photo by its name."""
     lines = _lines(engine)
-    # What was written between the dump and the count is in none of them: more lines may have been counted, not fewer.
-    short = [name for name, count in contents.tables.items() if lines.get(name, -1) < 0 <= count]
-    if short:
-        raise BackupError(f"The table {short[0]} is missing in the backup.")
+    for name, count in contents.tables.items():
+        if name not in lines:
+            raise BackupError(f"The table {name} is missing in the backup.")
+        # What an earlier version counted may be of a later moment than the dump.
+        if contents.of_one_moment and lines[name] != count:
+            raise BackupError(f"The table {name} has {lines[name]} lines where {count} were backed up.")
     reports = 0
     with engine.connect() as connection:
         r = issued_report.c
@@ -276,4 +299,22 @@ def _check(engine: Engine, contents: Contents) -> Contents:
     for name, digest in contents.files.items():
         if name.startswith("photos/") and name.rpartition("/")[2] != digest:
             raise BackupError(f"The photo {name} is not what its name says.")
+    _check_photos(engine, contents)
     return Contents(contents.made_at, lines, contents.files, reports)
+
+
+def _check_photos(engine: Engine, contents: Contents) -> None:
+    """Every photo that an inspection refers to and that was sent is there. One that is still on the device that took it
+    is waited for."""
+    if not inspect(engine).has_table(uploaded_photo.name):
+        return
+    photo, sent = ENTITIES["photo"].c, uploaded_photo.c
+    query = (
+        select(sent.firm_id, sent.sha256, sent.inspection_id)
+        .join(ENTITIES["photo"], (photo.inspection_id == sent.inspection_id) & (photo.sha256 == sent.sha256))
+        .where(photo.removed.isnot(True))
+    )
+    with engine.connect() as connection:
+        for row in connection.execute(query):
+            if f"photos/{row.firm_id}/{row.sha256[:2]}/{row.sha256}" not in contents.files:
+                raise BackupError(f"The photo {row.sha256} of inspection {row.inspection_id} is missing in the backup.")

@@ -3,6 +3,7 @@
 import hashlib
 import io
 import json
+import tracemalloc
 import zipfile
 
 import pytest
@@ -95,6 +96,33 @@ def test_everything_of_a_client_is_taken_along(client, supervisor, inspector):
     assert any(line["value"] == client["name"] for line in data["inspections"][0]["journal"])
     assert packed.read(f"reports/{client['report']}.pdf").startswith(b"%PDF")
     assert packed.read(f"photos/{client['photo']}") == JPEG
+
+
+def test_an_export_takes_no_memory_and_has_each_photo_once(client, supervisor, inspector, app):
+    """A photo that three inspections show stands once, and what is packed is never in memory as a whole."""
+    content = picture(1200, 900, "PNG")
+    # As large as a photo may be, with what makes no picture of it: only the store looks at this one.
+    content += b"\0" * (11_000_000 - len(content))
+    digest = hashlib.sha256(content).hexdigest()
+    app.state.photos.keep(inspector.me["firm_id"], digest, content)
+    for _ in range(3):
+        other = inspector.begin()
+        inspector.send(other, inspector.change("inspection", other, "property_id", client["home"]))
+        inspector.add(other, "photo", "inspection", other, sha256=digest)
+    path = f"/api/clients/{client['id']}/export.zip"
+    supervisor.http.get(path)
+    tracemalloc.start()
+    try:
+        with supervisor.http.stream("GET", path) as answer:
+            size = sum(len(part) for part in answer.iter_bytes())
+        _, most = tracemalloc.get_traced_memory()
+    finally:
+        tracemalloc.stop()
+    assert size == int(answer.headers["content-length"]) > len(content)
+    names = zipfile.ZipFile(io.BytesIO(supervisor.http.get(path).content)).namelist()
+    assert names.count(f"photos/{digest}") == 1 and len(names) == len(set(names))
+    # One photo at a time, as read and as written; the test client holds the answer once more.
+    assert most < 4.5 * len(content)
 
 
 def test_erased_nothing_of_somebody_is_left_but_that_there_was_something(client, supervisor, engine):

@@ -1,6 +1,7 @@
 """The private database: shared by a lease, watched, migrated by one of those who start at once; and backed up."""
 
 import hashlib
+import json
 import tarfile
 import threading
 import time
@@ -8,15 +9,15 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
 
 import pytest
-from sqlalchemy import create_engine, select, text
+from sqlalchemy import create_engine, delete, insert, select, text
 
 from dorrik.core.inspection import KINDS
 from dorrik.demo import load
-from dorrik.store import backup, backup_schedule, migrate
-from dorrik.store.engine import make_engine
+from dorrik.store import audit, backup, backup_schedule, inspections, migrate
+from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.photos import PhotoStore
-from dorrik.store.tables import inspection, issued_report
+from dorrik.store.tables import ENTITIES, inspection, issued_report, uploaded_photo
 from tests.pictures import picture
 
 PHOTO = picture()
@@ -120,6 +121,73 @@ def _damaged(whole, folder):
                 data = change(member, old.extractfile(member).read())
                 backup._add(new, member.name, data)
         yield folder / name, told
+
+
+@pytest.fixture
+def loaded(shared):
+    """An engine on a database with the demo in it."""
+    engine = make_engine(shared[0].url)
+    load.load(engine)
+    yield engine
+    engine.dispose()
+
+
+def test_a_photo_that_is_referred_to_and_was_lost_is_told(loaded, shared, tmp_path):
+    digest = hashlib.sha256(PHOTO).hexdigest()
+    with loaded.begin() as connection:
+        one = connection.execute(select(inspection.c.id, inspection.c.firm_id)).first()
+        photo = {"inspection_id": one.id, "id": new_id(), "sha256": digest}
+        connection.execute(insert(ENTITIES["photo"]).values(**photo))
+    store, target = PhotoStore(str(tmp_path / "photos")), str(tmp_path / "b.tar.gz")
+
+    def verified():
+        backup.make(shared[0].url, str(tmp_path / "photos"), target)
+        return backup.verify(target).photos
+
+    # It is still on the device that took it: nothing is lost.
+    assert verified() == 0
+    with loaded.begin() as connection:
+        assert inspections.send_photo(connection, one.id, one.firm_id, digest)
+    store.keep(one.firm_id, digest, PHOTO)
+    assert verified() == 1
+    store.remove(one.firm_id, digest)
+    with pytest.raises(backup.BackupError, match=f"The photo {digest} of inspection {one.id} is missing"):
+        verified()
+    with loaded.begin() as connection:
+        connection.execute(delete(uploaded_photo).where(uploaded_photo.c.sha256 == digest))
+    assert verified() == 0
+
+
+def test_a_backup_that_is_made_while_people_type_is_of_one_moment(loaded, shared, tmp_path):
+    """Its manifest counts what is in it, line by line, and what is restored has as many."""
+    stopped, target = threading.Event(), str(tmp_path / "b.tar.gz")
+
+    def type_on():
+        while not stopped.is_set():
+            with loaded.begin() as connection:
+                audit.note(connection, "signed in", firm_id=None, subject="(a line\n), (another")
+
+    typing = threading.Thread(target=type_on)
+    typing.start()
+    try:
+        made = backup.make(shared[0].url, str(tmp_path / "photos"), target)
+    finally:
+        stopped.set()
+        typing.join()
+    assert made.tables["audit_entry"] > 0
+    assert backup.verify(target).tables == made.tables
+    with tarfile.open(target) as packed:
+        manifest = json.loads(packed.extractfile("manifest.json").read())
+    assert manifest["tables"] == made.tables
+    # One line fewer, and it is told.
+    manifest["tables"]["audit_entry"] += 1
+    other = tmp_path / "other.tar.gz"
+    with tarfile.open(target) as old, tarfile.open(other, "w:gz", compresslevel=1) as new:
+        for member in old:
+            kept = json.dumps(manifest).encode() if member.name == "manifest.json" else old.extractfile(member).read()
+            backup._add(new, member.name, kept)
+    with pytest.raises(backup.BackupError, match="audit_entry has"):
+        backup.verify(str(other))
 
 
 def test_backups_by_themselves_come_in_time_and_the_oldest_go(shared, tmp_path):

@@ -235,6 +235,8 @@ def test_an_inspection_of_the_firm_is_carried_over_and_what_stands_is_not_overwr
     assert values["client_name"] == "Somebody else"
     assert values["property_address"] == "1 Lookout Row"
     assert values["carried_from"].startswith("Report T-")
+    itself = inspector.http.post(path, json={"inspection_id": inspection})
+    assert (itself.status_code, itself.json()["fields"][0]["field"]) == (422, "inspection_id")
     theirs = stranger.begin()
     answer = stranger.http.post(f"/api/inspections/{theirs}/carry-over", json={"inspection_id": source})
     assert answer.status_code == 404
