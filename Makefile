@@ -10,7 +10,8 @@ help: ## this list
 setup: ## install and build what is needed to run (again only where something changed)
 	@scripts/setup.sh run
 
-demo: setup ## start the demo on http://127.0.0.1:8080 (PORT=… for another); Ctrl-C stops it and its database
+demo: ## start the demo on http://127.0.0.1:8080 (PORT=… for another); Ctrl-C stops it and its database
+	@scripts/setup.sh demo
 	@exec $(PY) -m dorrik demo --port $(or $(PORT),8080)
 
 serve: setup ## for a firm of your own: prints a link to set it up (docs/operating.md)
@@ -64,9 +65,11 @@ screenshots: ## take docs/screenshots/ from the demo data
 	$(PY) -m scripts.screenshots
 
 lock: ## pin requirements and front-end packages anew, without download addresses
-	for name in requirements requirements-dev requirements-build requirements-installer; do \
+	for name in requirements requirements-demo requirements-dev requirements-installer; do \
 	  .venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes --no-header $$name.in -o $$name.txt || exit 1; done
 	cd web && npm install --package-lock-only && node -e 'const fs = require("fs"), f = "package-lock.json", d = JSON.parse(fs.readFileSync(f)); for (const p of Object.values(d.packages)) { delete p.funding; delete p.resolved } fs.writeFileSync(f, JSON.stringify(d, null, 2) + "\n")'
+	.venv/bin/uv pip install -q --python $(PY) --only-binary :all: --require-hashes -r requirements-dev.txt
+	$(PY) -m scripts.licences > docs/licences.md
 
 clean: ## forget the environment, the build and the demo's data
 	rm -rf .venv var web/node_modules web/dist

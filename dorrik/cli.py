@@ -77,5 +77,5 @@ def _openapi() -> None:
 
     from dorrik.api.app import create_app
 
-    app = create_app(create_engine("mysql+mysqldb://"))
+    app = create_app(create_engine("mysql+pymysql://"))
     print(json.dumps(app.openapi(), indent=1, ensure_ascii=False))

@@ -58,7 +58,7 @@ def fuzzed(tmp_path_factory: pytest.TempPathFactory) -> Iterator[_Fuzzed]:
 
 
 def _operations() -> dict[str, schemathesis.APIOperation]:
-    schema = schemathesis.openapi.from_dict(create_app(make_engine("mysql+mysqldb://")).openapi())
+    schema = schemathesis.openapi.from_dict(create_app(make_engine("mysql+pymysql://")).openapi())
     found = (result.ok() for result in schema.get_all_operations())
     return {f"{operation.method.upper()} {operation.path}": operation for operation in found}
 

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Makes a fresh clone ready: `setup.sh run` to run Dorrik, `setup.sh test` for tests and checks too.
+# Makes a fresh clone ready: `setup.sh run` to run Dorrik, `setup.sh demo` for the demo, `setup.sh test` for tests and
+# checks too.
 # Each step leaves a stamp with a digest of what it was made from, so that it is done again only after a change.
 set -euo pipefail
 cd "$(dirname "$0")/.."
@@ -27,11 +28,7 @@ want=()
 PATH=$PATH:/usr/sbin
 command -v mariadbd >/dev/null || command -v mysqld >/dev/null || want+=(mariadb-server)
 if [ ! -x .venv/bin/python ]; then
-  command -v mariadb_config >/dev/null || want+=(libmariadb-dev)
-  command -v pkg-config >/dev/null || want+=(pkg-config)
-  command -v gcc >/dev/null || want+=(gcc libc6-dev)
   "$python" -c 'import ensurepip' 2>/dev/null || want+=(python3-venv)
-  "$python" -c 'import os, sys, sysconfig; sys.exit(not os.path.exists(os.path.join(sysconfig.get_paths()["include"], "Python.h")))' || want+=(python3-dev)
 fi
 # Letters for the world's scripts. Reports are made without them too: what has no letter is printed as its code.
 letters=()
@@ -68,11 +65,12 @@ fi
 
 # 3. The virtual environment, from hashed requirements. The machine's own pip brings only the installer, which is pinned and
 # has no dependencies: older versions of pip look beyond a lock for what an extra asks for, and what the index serves on a
-# later day must not change what is installed. Source packages are built with what requirements-build.txt pins.
+# later day must not change what is installed. Nothing is built here: every package comes ready made.
 [ -x .venv/bin/python ] || { say "making the virtual environment"; "$python" -m venv .venv; }
 installer_stamp=.venv/.installer-$(digest requirements-installer.txt)
-run_stamp=.venv/.run-$(digest requirements.txt requirements-build.txt)
-dev_stamp=.venv/.dev-$(digest requirements.txt requirements-dev.txt requirements-build.txt)
+run_stamp=.venv/.run-$(digest requirements.txt)
+demo_stamp=.venv/.demo-$(digest requirements-demo.txt)
+dev_stamp=.venv/.dev-$(digest requirements-dev.txt)
 install() {
   if [ ! -e "$installer_stamp" ]; then
     .venv/bin/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes \
@@ -83,12 +81,16 @@ install() {
   if [ -n "${PIP_INDEX_URL:-}" ]; then export UV_DEFAULT_INDEX="${UV_DEFAULT_INDEX:-$PIP_INDEX_URL}"; fi
   # Compiled once here: where the environment forbids Python to keep what it compiles, every start would do it again.
   .venv/bin/uv pip install --quiet --no-config --compile-bytecode --python .venv/bin/python --require-hashes \
-    --build-constraints requirements-build.txt -r "$1"
+    --only-binary :all: -r "$1"
 }
 if [ "$mode" = test ] && [ ! -e "$dev_stamp" ]; then
   say "installing Python packages for running and testing"
   install requirements-dev.txt
-  touch "$dev_stamp" "$run_stamp"
+  touch "$dev_stamp" "$demo_stamp" "$run_stamp"
+elif [ "$mode" = demo ] && [ ! -e "$demo_stamp" ]; then
+  say "installing Python packages for the demo"
+  install requirements-demo.txt
+  touch "$demo_stamp" "$run_stamp"
 elif [ ! -e "$run_stamp" ]; then
   say "installing Python packages"
   install requirements.txt

@@ -34,9 +34,11 @@ from dorrik.api import (
     sign_in,
 )
 from dorrik.api.costly import Pool
+from dorrik.api.fair_pool import FairPool
 from dorrik.api.guard import Guard, problem
 from dorrik.api.pages import Pages
 from dorrik.api.work import work
+from dorrik.pictures import apart
 from dorrik.store.photos import PhotoStore
 from dorrik.store.remembered import Remembered
 
@@ -63,6 +65,7 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
     app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
     app.state.costly = Pool(told="Many people are signing in at this moment. Try again in a few seconds.")
+    app.state.decoding = FairPool(apart.AT_ONCE, 100, "Many of your photos are being read; this one is sent again.")
     app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
     app.add_middleware(Guard)

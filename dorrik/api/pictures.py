@@ -6,12 +6,14 @@ from fastapi import Path, Request, Response
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.common_types import Problem
+from dorrik.api.fair_pool import FairPool
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.pictures import apart
 from dorrik.pictures.renditions import Unshowable
 from dorrik.store import inspections, photos
+from dorrik.store.people import Person
 from dorrik.store.photos import PhotoStore
 
 router = make_router("/api/inspections", "photos", {**RESPONSES, 422: {"model": Problem}})
@@ -19,23 +21,29 @@ _A_PHOTO = {"application/octet-stream": {"schema": {"type": "string", "format": 
 _SHA256 = Path(pattern="^[0-9a-f]{64}$")
 
 
-def _firm_of(request: Request, inspection_id: str) -> str:
-    """The firm of who asks, if the inspection is theirs."""
+def _asked_by(request: Request, inspection_id: str) -> Person:
+    """Who asks, if the inspection is their firm's."""
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        return me.firm_id
+        return me
 
 
-def _sent_to(request: Request, inspection_id: str, sha256: str) -> str:
-    """The firm of who sends a photo; written down first, so that it can be erased whether or not it is ever pinned."""
+def _pool(request: Request) -> FairPool:
+    """Where photos are decoded: apart from what answers everybody else, and in turn."""
+    pool: FairPool = request.app.state.decoding
+    return pool
+
+
+def _sent_to(request: Request, inspection_id: str, sha256: str) -> Person:
+    """Who sends a photo; written down first, so that it can be erased whether or not it is ever pinned."""
     with work(request) as (connection, me):
         taken = inspections.send_photo(connection, inspection_id, me.firm_id, sha256)
         if taken is None:
             raise not_found()
         if not taken:
             raise ProblemError(409, "erased", "The data of this client were erased; no photo is kept any more.")
-        return me.firm_id
+        return me
 
 
 @router.put(
@@ -45,14 +53,14 @@ def _sent_to(request: Request, inspection_id: str, sha256: str) -> str:
 )
 async def keep(request: Request, inspection_id: str, sha256: str = _SHA256) -> Response:
     """Keep a photo. Sending it again changes nothing."""
-    firm_id = await run_in_threadpool(_sent_to, request, inspection_id, sha256)
+    me = await run_in_threadpool(_sent_to, request, inspection_id, sha256)
     content = bytearray()
     async for part in request.stream():
         content += part
         if len(content) > photos.LARGEST:
             raise ProblemError(413, "too-large", f"Photos of at most {photos.LARGEST // 1_000_000} MB are kept.")
     try:
-        await run_in_threadpool(_keep, request.app.state.photos, firm_id, sha256, bytes(content))
+        await _pool(request).run(me.id, lambda: _keep(request.app.state.photos, me.firm_id, sha256, bytes(content)))
     except (photos.NotAPhoto, Unshowable) as error:
         fields = [{"field": "photo", "message": str(error)}]
         raise ProblemError(422, "invalid", str(error), fields=fields) from None
@@ -68,7 +76,7 @@ def _keep(store: PhotoStore, firm_id: str, sha256: str, content: bytes) -> None:
 
 
 @router.get("/{inspection_id}/photos/{sha256}", response_class=Response, responses={200: {"content": {"image/*": {}}}})
-def show(
+async def show(
     request: Request,
     inspection_id: str,
     sha256: str = _SHA256,
@@ -76,8 +84,11 @@ def show(
 ) -> Response:
     """A photo as it was kept, or as it is shown: turned the right way up and shrunk."""
     store: PhotoStore = request.app.state.photos
-    firm_id = _firm_of(request, inspection_id)
-    content = store.get(firm_id, sha256) if size == "original" else shown(store, firm_id, sha256, size)
+    me = await run_in_threadpool(_asked_by, request, inspection_id)
+    content = await run_in_threadpool(store.get, me.firm_id, sha256, "" if size == "original" else size)
+    if content is None and size != "original":
+        # As after a restore: made anew.
+        content = await _pool(request).run(me.id, lambda: shown(store, me.firm_id, sha256, size))
     if content is None:
         raise not_found("photo")
     # Kept by the browser, and asked for again each time: after signing out there is none to be seen.

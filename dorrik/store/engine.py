@@ -10,18 +10,22 @@ from datetime import UTC, datetime
 from typing import TypeVar
 
 from sqlalchemy import Engine, create_engine
+from sqlalchemy.engine import make_url
 from sqlalchemy.exc import OperationalError
 
 T = TypeVar("T")
 
+#: Pure Python and free to ship (docs/licences.md); measured beside one in C, a change takes the same time.
+DRIVER = "mysql+pymysql"
 #: Strict: nothing is cut short or bent to fit without an error.
 SQL_MODE = "STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION"
 
 
 def make_engine(url: str) -> Engine:
-    """An engine on MariaDB. READ COMMITTED, since a writer reads on after waiting for another's lock."""
+    """An engine on MariaDB, whichever driver its address names. READ COMMITTED, since a writer reads on after waiting
+    for another's lock."""
     return create_engine(
-        url,
+        make_url(url).set(drivername=DRIVER),
         pool_size=10,
         max_overflow=20,
         pool_recycle=1800,

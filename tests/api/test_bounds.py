@@ -14,6 +14,7 @@ from starlette.websockets import WebSocketDisconnect
 
 from dorrik.api import guard, routing
 from dorrik.api.costly import Pool
+from dorrik.api.fair_pool import FairPool
 from dorrik.api.problems import ProblemError
 from tests.conftest import PASSWORD
 from tests.running import run
@@ -158,6 +159,63 @@ def test_costly_work_of_strangers_waits_in_a_short_queue():
     results = run(many())
     assert [r for r in results if r is True] == [True] * 3
     assert {r.status for r in results if isinstance(r, ProblemError)} == {429}
+
+
+def test_heavy_work_is_fair_between_people_and_who_waits_takes_no_thread():
+    """Somebody sends thirty photos; one of somebody else is read third, not thirty-first."""
+    order = []
+
+    async def both():
+        pool = FairPool(1, 40, "wait")
+        gate = threading.Event()
+        work = [
+            asyncio.create_task(pool.run("many", lambda n=n: (gate.wait(), order.append(f"many {n}"))))
+            for n in range(30)
+        ]
+        await asyncio.sleep(0.05)
+        before = threading.active_count()
+        work.append(asyncio.create_task(pool.run("one", lambda: order.append("one"))))
+        await asyncio.sleep(0.05)
+        assert threading.active_count() == before
+        gate.set()
+        await asyncio.gather(*work)
+
+    run(both())
+    assert order.index("one") <= 2 and len(order) == 31
+
+
+def test_who_has_too_much_waiting_is_told_and_nobody_else_is():
+    async def many():
+        pool = FairPool(1, 3, "wait")
+        gate = threading.Event()
+        tasks = [asyncio.create_task(pool.run("many", gate.wait)) for _ in range(8)]
+        await asyncio.sleep(0.05)
+        other = asyncio.create_task(pool.run("one", lambda: "done"))
+        await asyncio.sleep(0.05)
+        gate.set()
+        return await asyncio.gather(*tasks, return_exceptions=True), await other
+
+    results, other = run(many())
+    assert results.count(True) == 4 and other == "done"
+    assert {r.status for r in results if isinstance(r, ProblemError)} == {429}
+
+
+def test_an_error_and_whoever_went_away_hold_nobody_up():
+    async def tried():
+        pool = FairPool(1, 10, "wait")
+        gate = threading.Event()
+        first = asyncio.create_task(pool.run("a", gate.wait))
+        gone = asyncio.create_task(pool.run("a", lambda: "never asked for"))
+        await asyncio.sleep(0.02)
+        gone.cancel()
+        wrong = asyncio.create_task(pool.run("b", lambda: 1 / 0))
+        gate.set()
+        assert await first is True
+        with pytest.raises(ZeroDivisionError):
+            await wrong
+        return await pool.run("b", lambda: "still here")
+
+    assert run(tried()) == "still here"
 
 
 def test_heads_that_do_not_come_to_an_end_are_cut_off(server):

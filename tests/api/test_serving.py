@@ -114,7 +114,7 @@ def test_a_disk_that_is_nearly_full_is_told_on_the_home_screen(inspector, monkey
 def test_without_its_database_it_lives_and_is_not_ready():
     from dorrik.store.engine import make_engine
 
-    http = TestClient(create_app(make_engine("mysql+mysqldb://none:x@127.0.0.1:9/none")))
+    http = TestClient(create_app(make_engine("mysql+pymysql://none:x@127.0.0.1:9/none")))
     assert http.get("/api/health").json() == {"state": "no database"}
     assert http.get("/api/ready").status_code == 503
 

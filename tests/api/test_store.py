@@ -41,7 +41,28 @@ def test_migrations_go_up_and_down_and_match_the_tables(tmp_path):
         assert _rows(engine, "SELECT COUNT(*) FROM `change` WHERE entity = 'meter' AND field = 'sort'")[0][0] > 0
         migrate.upgrade(server.url)
         assert [_rows(engine, query) for query in (told, figures, used)] == before
+        # The way up made rooms out of the words at points: the journal tells of each, and no number is used twice.
+        assert _rows(engine, "SELECT COUNT(*) FROM room")[0][0] > 0
+        for table, column, field in ADDED:
+            silent = (
+                f"SELECT COUNT(*) FROM `{table}` t LEFT JOIN `change` c ON c.entity_id = t.id AND c.field = '{field}' "
+                f"WHERE t.`{column}` IS NOT NULL AND c.seq IS NULL"
+            )
+            assert _rows(engine, silent)[0][0] == 0, (table, column)
+        by_updates = "SELECT COUNT(*), MIN(JSON_VALID(value)) FROM `change` WHERE device = 'an update'"
+        count, valid = _rows(engine, by_updates)[0]
+        assert count > 0 and valid == 1
+        last = "SELECT MAX(seq) FROM `change` WHERE inspection_id = i.id"
+        assert _rows(engine, f"SELECT COUNT(*) FROM inspection i WHERE i.seq < ({last})")[0][0] == 0
         engine.dispose()
+
+
+#: What migrations have added to inspections: table, column, and the field that the journal tells of it by.
+ADDED = (
+    ("room", "inspection_id", "inspection"), ("room", "name", "name"), ("room", "position", "position"),
+    ("point", "room_id", "room_id"), ("circuit", "zs_not_possible", "zs_not_possible"),
+    ("inspection", "reference", "reference"),
+)  # fmt: skip
 
 
 def _use_an_instrument(engine):
