@@ -22,7 +22,8 @@ def write(connection: Connection, entity: str, field: str, column: str | None = 
     inspection = "id" if entity == "inspection" else "inspection_id"
     rows = connection.execute(
         sa.text(
-            f"SELECT t.{inspection} AS inspection_id, t.id, t.`{kept}` AS value, i.seq, "
+            f"SELECT t.{inspection} AS inspection_id, t.id, t.`{kept}` AS value, "
+            "GREATEST(i.seq, (SELECT COALESCE(MAX(l.seq), 0) FROM `change` l WHERE l.inspection_id = i.id)) AS seq, "
             "(SELECT author_id FROM `change` f WHERE f.inspection_id = i.id ORDER BY f.seq LIMIT 1) AS author_id "
             f"FROM `{entity}` t JOIN inspection i ON i.id = t.{inspection} "
             "LEFT JOIN `change` c ON c.inspection_id = i.id AND c.entity_id = t.id AND c.field = :field "
