@@ -98,9 +98,13 @@ def application() -> FastAPI:
 
 def _finish_erasures(app: FastAPI) -> None:
     """Photos that an erasure named and did not get to; then, as long as the process lives, forget what others erase."""
+    from sqlalchemy.exc import SQLAlchemyError
+
     from dorrik.store import erasing, forgetting
 
-    erasing.remove_photos(app.state.engine, app.state.photos)
+    # Where the database or the store does not answer, the next start or the next erasure ends it.
+    with contextlib.suppress(SQLAlchemyError, OSError):
+        erasing.remove_photos(app.state.engine, app.state.photos)
     forgetting.watch(app.state.engine, app.state.remembered, threading.Event())
 
 

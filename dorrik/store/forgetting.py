@@ -6,6 +6,7 @@ import gc
 import threading
 
 from sqlalchemy import Engine, func, select
+from sqlalchemy.exc import SQLAlchemyError
 
 from dorrik.store.remembered import Remembered
 from dorrik.store.tables import inspection
@@ -28,8 +29,12 @@ def watch(engine: Engine, remembered: Remembered, stopped: threading.Event) -> N
     latest = select(func.max(inspection.c.erased_at))
     seen = None
     while not stopped.wait(LOOK_EVERY_S):
-        with engine.connect() as connection:
-            erased_at = connection.execute(latest).scalar()
+        try:
+            with engine.connect() as connection:
+                erased_at = connection.execute(latest).scalar()
+        except SQLAlchemyError:
+            # The database is away for a moment: looked at again.
+            continue
         if erased_at != seen:
             seen = erased_at
             forget(remembered)

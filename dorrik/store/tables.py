@@ -78,7 +78,7 @@ inspection = Table(
     Column("judged_seq", Integer()),
     Column("judged_by", CHAR(16, charset="ascii")),
     # Its words are gone, and it takes no change any more.
-    Column("erased_at", DateTime()),
+    Column("erased_at", DATETIME(fsp=3)),
     *_fields(KINDS["inspection"]),
     Index("ix_inspection_in_hand", "firm_id", "issued_number", "changed_at"),
     Index("ix_inspection_due", "firm_id", "due_on"),

@@ -5,20 +5,22 @@ import gc
 import hashlib
 import re
 import tarfile
+import threading
+import time
 from pathlib import Path
 
 import pytest
 from fastapi.routing import APIRoute
-from sqlalchemy import text
+from sqlalchemy import text, update
 
 from dorrik.core import erasing as rules
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.register import REGISTER
-from dorrik.store import backup, erasing
-from dorrik.store.engine import new_id
+from dorrik.store import backup, erasing, forgetting
+from dorrik.store.engine import new_id, now
 from dorrik.store.photos import PhotoStore
-from dorrik.store.tables import photo_to_remove
+from dorrik.store.tables import inspection, photo_to_remove
 from tests.pictures import picture
 
 #: Kinds of the register that belong to a client.
@@ -272,6 +274,29 @@ def test_an_erasure_that_was_broken_off_is_ended_later(canaries, inspector, app,
     with engine.connect() as connection:
         left = connection.execute(photo_to_remove.select().where(photo_to_remove.c.firm_id == firm_id)).all()
     assert left == []
+
+
+def test_what_another_process_erases_is_forgotten_here_too(canaries, inspector, app, engine, monkeypatch):
+    """Two processes serve one firm: what this one has in hand is gone soon after the other one has erased it."""
+    monkeypatch.setattr(forgetting, "LOOK_EVERY_S", 0.05)
+    stopped, here = threading.Event(), app.state.remembered
+    watching = threading.Thread(target=forgetting.watch, args=(engine, here, stopped))
+    watching.start()
+    try:
+        late = time.monotonic() + 60
+        # Its first look is behind it.
+        while here._held:
+            assert time.monotonic() < late
+            time.sleep(0.02)
+        inspector.send(canaries.inspection, inspector.change("inspection", canaries.inspection, "damp", True))
+        with engine.begin() as connection:
+            connection.execute(update(inspection).where(inspection.c.id == canaries.inspection).values(erased_at=now()))
+        while canaries.inspection in here._held:
+            assert time.monotonic() < late
+            time.sleep(0.02)
+    finally:
+        stopped.set()
+        watching.join()
 
 
 def test_what_lies_in_the_folder_and_belongs_to_nothing_goes_too(canaries, inspector, app):

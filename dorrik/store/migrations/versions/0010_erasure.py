@@ -19,7 +19,7 @@ def _id() -> mysql.CHAR:
 
 
 def upgrade() -> None:
-    op.add_column("inspection", sa.Column("erased_at", sa.DateTime()))
+    op.add_column("inspection", sa.Column("erased_at", mysql.DATETIME(fsp=3)))
     op.create_table(
         "uploaded_photo",
         sa.Column("firm_id", _id(), nullable=False),
