@@ -1371,6 +1371,9 @@ export interface paths {
         /**
          * Export Client
          * @description Everything of a client: register and inspections with their histories as JSON, photos, every report issued.
+         *
+         *     Written to a file on the disk, photo by photo and report by report, and sent from there: it takes no memory however
+         *     much there is.
          */
         get: operations["export_client_api_clients__client_id__export_zip_get"];
         put?: never;
