@@ -3,7 +3,7 @@
 import gzip
 import re
 
-from dorrik.api.app import WEB
+from dorrik.api import WEB
 
 
 def _needs(name: str, seen: set[str]) -> set[str]:

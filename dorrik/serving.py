@@ -13,12 +13,12 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from fastapi import FastAPI
-
 from dorrik.store.mariadb import PrivateMariaDB
 
+# The process that starts the others loads no more than it needs: they are ready the sooner.
 if TYPE_CHECKING:
     from aiosmtpd.controller import Controller
+    from fastapi import FastAPI
 
 HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
 #: How long requests that are being answered have when the server stops (s).
@@ -79,7 +79,7 @@ def _end_with_parent() -> None:
         os.kill(os.getpid(), signal.SIGTERM)
 
 
-def application() -> FastAPI:
+def application() -> "FastAPI":
     """The application as each process makes it, from what the environment says."""
     from dorrik.api.app import create_app
     from dorrik.store.engine import make_engine
@@ -96,7 +96,7 @@ def application() -> FastAPI:
     return app
 
 
-def _finish_erasures(app: FastAPI) -> None:
+def _finish_erasures(app: "FastAPI") -> None:
     """Photos that an erasure named and did not get to; then, as long as the process lives, forget what others erase."""
     from sqlalchemy.exc import SQLAlchemyError
 
@@ -122,7 +122,7 @@ def free_port(host: str, port: int) -> int:
 
 def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
     """Serve until stopped; returns the exit code."""
-    from dorrik.api.app import WEB
+    from dorrik.api import WEB
     from dorrik.store.mariadb import MariaDBError
 
     signal.signal(signal.SIGTERM, _interrupt)

@@ -119,7 +119,7 @@ def other_firm(engine: Engine) -> Firm:
 @pytest.fixture(scope="session")
 def built_web() -> Path:
     """The folder of the built front end."""
-    from dorrik.api.app import WEB
+    from dorrik.api import WEB
 
     assert (WEB / "index.html").exists(), "The front end is not built: scripts/setup.sh run"
     return WEB

@@ -1,1 +1,6 @@
 """The web: thin routers, one a resource, over the journal, the store and the reports."""
+
+from pathlib import Path
+
+#: Where the built front end lies. Here, so that who only wants to know loads nothing of the application.
+WEB = Path(__file__).parents[2] / "web" / "dist"

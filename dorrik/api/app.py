@@ -10,6 +10,7 @@ from starlette.responses import Response
 
 from dorrik import __version__
 from dorrik.api import (
+    WEB,
     accounts,
     audit_log,
     coding,
@@ -43,7 +44,6 @@ from dorrik.store.photos import PhotoStore
 from dorrik.store.remembered import Remembered
 
 PHOTOS = Path(__file__).parents[2] / "var" / "photos"
-WEB = Path(__file__).parents[2] / "web" / "dist"
 
 
 def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: str | None = None) -> FastAPI:
