@@ -18,13 +18,13 @@ _TOKEN = {name: re.compile(rf"{name}=([A-Za-z0-9_-]{{20,64}})(?=;|\Z)") for name
 
 def read(headers: Headers, name: str) -> str | None:
     """The token that a browser sends in a cookie of ours; None where it sends none, or something else in it."""
-    found = None
+    token = None
     for field in headers.getlist("cookie"):
         for match in _TOKEN[name].finditer(field):
             if field[max(0, match.start() - 2) : match.start()] in ("", "; ") or field[match.start() - 1] == ";":
                 # Of two the one that was set last, which browsers send last.
-                found = match.group(1)
-    return found
+                token = match.group(1)
+    return token
 
 
 def give(response: Response, name: str, token: str, *, seconds: float, secure: bool) -> None:

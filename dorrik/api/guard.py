@@ -131,8 +131,8 @@ def _understood(headers: Headers) -> list[tuple[bytes, bytes]]:
     and no ranges, since nothing here is served in parts."""
     kept = [field for field in headers.raw if field[0] not in (b"cookie", b"range")]
     ours = [(name, cookies.read(headers, name)) for name in (cookies.SESSION, cookies.DEVICE)]
-    if told := "; ".join(f"{name}={token}" for name, token in ours if token is not None):
-        kept.append((b"cookie", told.encode()))
+    if sent := "; ".join(f"{name}={token}" for name, token in ours if token is not None):
+        kept.append((b"cookie", sent.encode()))
     return kept
 
 

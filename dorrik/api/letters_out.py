@@ -26,8 +26,8 @@ def spend(request: Request, me: Person, kind: letters.Kind, to: str) -> int:
         raise _too_often(error, "Nothing was sent. Print this one, or wait.") from None
     except letters.LinkUnderwayError as error:
         minutes = max(1, round(error.seconds / 60))
-        told = f"A link was mailed to {to} a moment ago and is good. Another can be sent in {minutes} min."
-        raise ProblemError(429, "wait", told, wait_s=max(1, round(error.seconds))) from None
+        message = f"A link was mailed to {to} a moment ago and is good. Another can be sent in {minutes} min."
+        raise ProblemError(429, "wait", message, wait_s=max(1, round(error.seconds))) from None
 
 
 def spend_for_stranger(request: Request, to: str, source: str) -> int | None:

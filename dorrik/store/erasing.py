@@ -178,25 +178,25 @@ def _referred(
 ) -> set[str]:
     """Digests of photos that inspections have, had before they were replaced, or were sent."""
     i, p, u, c = inspection.c, ENTITIES["photo"].c, uploaded_photo.c, journal.c
-    found: set[str] = set()
+    digests: set[str] = set()
     queries = (
         select(p.sha256).join(inspection, i.id == p.inspection_id).where(i.firm_id == firm_id, of(p.inspection_id)),
         select(u.sha256).where(u.firm_id == firm_id, of(u.inspection_id)),
     )
     for query in queries:
-        found |= {digest for digest in connection.execute(query.distinct()).scalars() if digest}
+        digests |= {digest for digest in connection.execute(query.distinct()).scalars() if digest}
     history = (
         select(c.value, c.before)
         .join(inspection, i.id == c.inspection_id)
         .where(i.firm_id == firm_id, of(c.inspection_id), c.entity == "photo", c.field == "sha256")
     )
     for row in connection.execute(history):
-        found |= {digest for digest in row if isinstance(digest, str)}
-    return found if among is None else found & among
+        digests |= {digest for digest in row if isinstance(digest, str)}
+    return digests if among is None else digests & among
 
 
 def remove_photos(engine: Engine, store: PhotoStore) -> int:
-    """Take out of the store what erasures have named, also those that were broken off; returns how many it were.
+    """Remove from the store the photos that erasures have named, also interrupted ones; returns how many there were.
 
     A photo that has come anew since then stays.
     """
