@@ -40,18 +40,23 @@ from dorrik.api.guard import Guard, problem
 from dorrik.api.pages import Pages
 from dorrik.api.work import work
 from dorrik.pictures import apart
+from dorrik.report import press
+from dorrik.store.drafts import Drafts, default_root
 from dorrik.store.photos import PhotoStore
 from dorrik.store.remembered import Remembered
 
 PHOTOS = Path(__file__).parents[2] / "var" / "photos"
 
 
-def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: str | None = None) -> FastAPI:
+def create_app(
+    engine: Engine, web: Path = WEB, photos: str | None = None, url: str | None = None, drafts: Path | None = None
+) -> FastAPI:
     """The application on a database.
 
     web: folder of the built front end; without it only the API answers. photos: where photos are kept, a folder or any
     address that fsspec knows; DORRIK_PHOTOS or var/photos where none is given. url: where people reach it, for links in
-    mails; DORRIK_URL or http://127.0.0.1:8080 where none is given. It is never taken from a request.
+    mails; DORRIK_URL or http://127.0.0.1:8080 where none is given. It is never taken from a request. drafts: where pages
+    of drafts lie while they are looked at.
     """
     app = FastAPI(
         title="Dorrik",
@@ -66,6 +71,10 @@ def create_app(engine: Engine, web: Path = WEB, photos: str | None = None, url: 
     app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
     app.state.costly = Pool(told="Many people are signing in at this moment. Try again in a few seconds.")
     app.state.decoding = FairPool(apart.AT_ONCE, 100, "Many of your photos are being read; this one is sent again.")
+    app.state.drafts = Drafts(drafts or default_root())
+    app.state.typesetting = FairPool(
+        press.AT_ONCE, 4, "Your reports are being typeset one after another; ask again in a few seconds.", each=1
+    )
     app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
     app.add_middleware(Guard)

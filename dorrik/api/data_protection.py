@@ -154,5 +154,6 @@ def erase(request: Request, client_id: str) -> ErasedOut:
             raise ProblemError(409, "too-early", message) from None
         note(request, connection, me, "data erased", f"client {client_id}", values=done.values, reports=done.reports)
     erasing.remove_photos(request.app.state.engine, request.app.state.photos)
+    request.app.state.drafts.forget(done.inspections)
     forgetting.forget(request.app.state.remembered)
     return ErasedOut(values=done.values, lines=done.lines, reports=done.reports, photos=len(done.photos))

@@ -14,12 +14,20 @@ class HindranceOut(BaseModel):
     text: str
 
 
+class PageOut(BaseModel):
+    """Width and height of a page (pt)."""
+
+    width: float
+    height: float
+
+
 class Preview(BaseModel):
-    """The draft's pages as SVG text, and what stands in the way of issuing."""
+    """What stands in the way of issuing, and the draft: its pages are fetched one by one under its id."""
 
     seq: int
     points: list[HindranceOut]
-    pages: list[str]
+    draft: str
+    pages: list[PageOut]
 
 
 class IssueIn(Strict):

@@ -1,43 +1,119 @@
 """Reports: the draft to look at, issuing, the issues, and the frozen PDF."""
 
-from fastapi import Request, Response
+import gzip
+from collections.abc import Callable
+from pathlib import Path as Folder
+from typing import Any, TypeVar
+
+from fastapi import Path, Request, Response
+from sqlalchemy import Connection
+from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.common_types import Problem
+from dorrik.api.fair_pool import FairPool
 from dorrik.api.files import download
 from dorrik.api.pictures import shown as shown_photo
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
-from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, Preview
+from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, PageOut, Preview
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
 from dorrik.journal import blind
-from dorrik.report import circuit_chart
+from dorrik.report import circuit_chart, press
 from dorrik.report import issue as issuing
 from dorrik.report import operator_letter as letters
-from dorrik.report.content.photos import Fetch
+from dorrik.report.content.photos import Fetch, put_into
 from dorrik.store import inspections, judging, reports
+from dorrik.store.drafts import Drafts
 from dorrik.store.engine import now
+from dorrik.store.inspections import KeptInspection
 from dorrik.store.people import Person
+from dorrik.store.photos import PhotoStore
+from dorrik.store.reports import Issued
 
 router = make_router("/api", "reports", RESPONSES)
+_TOO_MUCH: dict[int | str, dict[str, Any]] = {422: {"model": Problem}}
+_DRAFT, _PAGE = Path(pattern="^[0-9a-f-]{36}$"), Path(ge=1, le=100_000)
+T = TypeVar("T")
 
 
-@router.get("/inspections/{inspection_id}/preview")
-def preview(request: Request, inspection_id: str) -> Preview:
-    """The draft's pages, and what stands in the way of issuing it."""
+@router.get("/inspections/{inspection_id}/preview", responses=_TOO_MUCH)
+async def preview(request: Request, inspection_id: str) -> Preview:
+    """What stands in the way of issuing, and a draft, whose pages are fetched one by one."""
+
+    def as_seen() -> tuple[issuing.Draft, Person]:
+        with work(request) as (connection, me):
+            kept = inspections.load(connection, inspection_id, me.firm_id)
+            if kept is None:
+                raise not_found()
+            return issuing.draft(connection, blind.seen(connection, kept, me).kept, me), me
+
+    found, me = await run_in_threadpool(as_seen)
+    drafts: Drafts = request.app.state.drafts
+
+    def typeset() -> Preview:
+        draft_id, folder = drafts.begin(inspection_id, me.id)
+        with drafts.workplace() as photos:
+            points, pages = issuing.preview(found, folder, _photos(request, me, photos))
+        return Preview(
+            seq=found.seq,
+            points=[HindranceOut.model_validate(point, from_attributes=True) for point in points],
+            draft=draft_id,
+            pages=[PageOut(width=width, height=height) for width, height in pages],
+        )
+
+    made = await _typeset(request, me, typeset)
+    if await run_in_threadpool(_is_erased, request, inspection_id):
+        drafts.forget([inspection_id])
+    return made
+
+
+def _is_erased(request: Request, inspection_id: str) -> bool:
     with work(request) as (connection, me):
-        kept = inspections.load(connection, inspection_id, me.firm_id)
-        if kept is None:
+        return inspections.is_erased(connection, inspection_id, me.firm_id)
+
+
+@router.get(
+    "/inspections/{inspection_id}/drafts/{draft_id}/{number}",
+    response_class=Response,
+    responses={200: {"content": {"image/svg+xml": {}}}},
+)
+def page(
+    request: Request,
+    inspection_id: str,
+    draft_id: str = _DRAFT,
+    number: int = _PAGE,
+) -> Response:
+    """A page of a draft, for whom it was made; 404 where it was made anew or some time ago."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        seen = blind.seen(connection, kept, me).kept
-        points, pages = issuing.preview(connection, seen, me, _photos(request, me))
-    shown = [HindranceOut.model_validate(point, from_attributes=True) for point in points]
-    return Preview(seq=kept.seq, points=shown, pages=pages)
+    drafts: Drafts = request.app.state.drafts
+    packed = drafts.page(inspection_id, me.id, draft_id, number)
+    if packed is None:
+        raise not_found("draft")
+    if "gzip" in request.headers.get("accept-encoding", ""):
+        return Response(packed, media_type="image/svg+xml", headers={"Content-Encoding": "gzip"})
+    return Response(gzip.decompress(packed), media_type="image/svg+xml")
 
 
-def _photos(request: Request, me: Person) -> Fetch:
-    """What is shown of the firm's photos."""
-    return lambda sha256: shown_photo(request.app.state.photos, me.firm_id, sha256, "large")
+async def _typeset(request: Request, me: Person, do: Callable[[], T]) -> T:
+    """Typeset when the person's turn comes."""
+    pool: FairPool = request.app.state.typesetting
+    try:
+        return await pool.run(me.id, do)
+    except press.TooMuch:
+        message = (
+            "The report takes longer or more memory to typeset than any report does. Print fewer photos, or make "
+            "two reports of it. Everything that was entered is saved."
+        )
+        raise ProblemError(422, "too-much", message) from None
+
+
+def _photos(request: Request, me: Person, folder: Folder) -> Fetch:
+    """What is shown of the firm's photos, put into a folder as it is asked for."""
+    store: PhotoStore = request.app.state.photos
+    return put_into(folder, lambda sha256: shown_photo(store, me.firm_id, sha256, "large"))
 
 
 @router.get("/inspections/{inspection_id}/reports")
@@ -55,29 +131,52 @@ def issues(request: Request, inspection_id: str) -> list[IssuedOut]:
     status_code=201,
     responses={409: {"model": Problem}, 422: {"model": NotReadyOut}},
 )
-def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
+async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
     """Issue the report: freeze document and PDF. From the second issue on a reason is needed."""
-    with work(request) as (connection, me):
-        must(me, "issue")
-        kept = inspections.load(connection, inspection_id, me.firm_id, lock=True)
-        if kept is None:
-            raise not_found()
-        if blind.blind_to(connection, kept, me):
-            raise ProblemError(409, "blind", "An observation waits for your second opinion. Give it, then issue.")
-        held = kept.entities[kept.id].values["held_at"] is not None
-        must(me, "issue", state_of(held=held, issued=False))
-        try:
-            found = issuing.issue(connection, kept, me, given.seen_seq, given.reason, _photos(request, me))
-        except issuing.Moved:
-            raise ProblemError(
-                409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
-            ) from None
-        except issuing.NotReady as error:
-            points = [HindranceOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
-            raise ProblemError(422, "not-ready", str(error), points=points) from None
-        reference = kept.entities[kept.id].values["reference"] or kept.id
-        note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)
+
+    def copy() -> tuple[issuing.Fair, Person]:
+        with work(request) as (connection, me):
+            kept = _to_issue(connection, me, inspection_id)
+            return issuing.fair_copy(connection, kept, me, given.seen_seq, given.reason), me
+
+    def keep(fair: issuing.Fair, made: issuing.Typeset) -> Issued:
+        with work(request) as (connection, me):
+            kept = _to_issue(connection, me, inspection_id, lock=True)
+            found = issuing.keep(connection, kept.id, kept.seq, me, fair, made)
+            reference = kept.entities[kept.id].values["reference"] or kept.id
+            note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)
+        return found
+
+    try:
+        fair, me = await run_in_threadpool(copy)
+        if (found := fair.already) is None:
+            drafts: Drafts = request.app.state.drafts
+            with drafts.workplace() as folder:
+                photos = _photos(request, me, folder)
+                made = await _typeset(request, me, lambda: issuing.typeset(fair, me, photos))
+            # Nobody waited for it meanwhile; what came since is told, and the draft looked at again.
+            found = await run_in_threadpool(keep, fair, made)
+    except issuing.Moved:
+        raise ProblemError(
+            409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
+        ) from None
+    except issuing.NotReady as error:
+        points = [HindranceOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
+        raise ProblemError(422, "not-ready", str(error), points=points) from None
     return IssuedOut.model_validate(found, from_attributes=True)
+
+
+def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:
+    """The inspection, if this person may issue its report as things stand."""
+    must(me, "issue")
+    kept = inspections.load(connection, inspection_id, me.firm_id, lock=lock)
+    if kept is None:
+        raise not_found()
+    if blind.blind_to(connection, kept, me):
+        raise ProblemError(409, "blind", "An observation waits for your second opinion. Give it, then issue.")
+    held = kept.entities[kept.id].values["held_at"] is not None
+    must(me, "issue", state_of(held=held, issued=False))
+    return kept
 
 
 @router.get(

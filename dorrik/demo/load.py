@@ -1,5 +1,8 @@
 """Loading the demo into an empty database; a database that has a firm already is left as it is."""
 
+import tempfile
+from pathlib import Path
+
 from sqlalchemy import Engine, func, select, update
 
 from dorrik.core.judgement import judge
@@ -7,8 +10,8 @@ from dorrik.demo import drawn_photos, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
-from dorrik.report.content.photos import none_kept
-from dorrik.report.issue import issue
+from dorrik.report import issue as issuing
+from dorrik.report.content.photos import Fetch, none_kept, put_into
 from dorrik.store import inspections, passwords, people
 from dorrik.store.account_tables import firm, person
 from dorrik.store.engine import now
@@ -130,9 +133,13 @@ def _photographed(scribe: Scribe, photos: PhotoStore | None, who: Person) -> Non
 
 
 def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None, photos: PhotoStore | None) -> None:
-    with engine.begin() as connection:
+    with engine.begin() as connection, tempfile.TemporaryDirectory() as folder:
         kept = inspections.load(connection, scribe.inspection, who.firm_id, lock=True)
         if kept is None:
             raise RuntimeError("The demo's inspection is not there.")
-        fetch = none_kept if photos is None else lambda sha256: photos.get(who.firm_id, sha256, "large")
-        issue(connection, kept, who, kept.seq, reason, fetch)
+        fetch: Fetch = none_kept
+        if photos is not None:
+            fetch = put_into(Path(folder), lambda sha256: photos.get(who.firm_id, sha256, "large"))
+        fair = issuing.fair_copy(connection, kept, who, kept.seq, reason)
+        made = issuing.typeset(fair, who, fetch)
+        issuing.keep(connection, kept.id, kept.seq, who, fair, made)

@@ -40,7 +40,7 @@
 
 // Photos beside what they show: small ones side by side, large ones across.
 #let photo(p) = block(breakable: false, above: 2mm, {
-  if p.svg != "" { image(bytes(p.svg), format: "svg", width: 100%, alt: p.words) }
+  if p.drawing != "" { image(p.drawing, format: "svg", width: 100%, alt: p.words) }
   text(size: 8pt, fill: quiet, p.caption)
 })
 #let photos(all) = {
@@ -258,7 +258,7 @@ The readings and verdicts of this inspection are attached to this file as data (
 }
 
 #pdf.attach(
-  "inspection.json",
+  "/inspection.json",
   bytes(sys.inputs.attachment),
   relationship: "source",
   mime-type: "application/json",

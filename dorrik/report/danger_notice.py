@@ -5,7 +5,7 @@ from typing import Any
 
 from dorrik.core import catalogue
 from dorrik.core.inspection import Inspection, Observation
-from dorrik.report import pdf
+from dorrik.report import press
 from dorrik.report.content import Issue, day
 
 
@@ -55,7 +55,7 @@ def words(inspection: Inspection, observation: Observation, issue: Issue) -> dic
 
 def letter(said: dict[str, Any], issue: Issue) -> bytes:
     """The notice as PDF."""
-    return pdf.letter("facts_letter", said, issue.issued_on)
+    return press.letter("facts_letter", said, issue.issued_on)
 
 
 def _made_safe(observation: Observation) -> str:

@@ -3,15 +3,19 @@
 import hashlib
 import json
 from collections.abc import Sequence
-from datetime import date
+from dataclasses import dataclass
+from datetime import date, datetime
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Connection
 
 from dorrik.core import document
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Hindrance, readiness
-from dorrik.report import glyphs, pdf
+from dorrik.report import glyphs, press
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, content
 from dorrik.report.content.photos import Fetch, none_kept
@@ -52,13 +56,31 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
     )
 
 
-def preview(
-    connection: Connection, kept: KeptInspection, who: Person, photos: Fetch = none_kept
-) -> tuple[tuple[Hindrance, ...], list[str]]:
-    """What stands in the way of issuing, and the draft's pages as SVG."""
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """A report that is not issued, as it stood at a sequence number, before it is typeset."""
+
+    seq: int
+    inspection: Inspection
+    judgement: Judgement
+    paper: Issue
+
+
+def draft(connection: Connection, kept: KeptInspection, who: Person) -> Draft:
+    """What a draft is made of, read in the caller's transaction."""
     inspection, judgement = judged(connection, kept)
-    said = content(inspection, judgement, on_paper(connection, who, 0, now().date()), photos)
-    return (*readiness(inspection, judgement), *_letters(said)), pdf.pages(said, {})
+    return Draft(kept.seq, inspection, judgement, on_paper(connection, who, 0, now().date()))
+
+
+def preview(
+    found: Draft, folder: Path, photos: Fetch = none_kept
+) -> tuple[tuple[Hindrance, ...], list[tuple[float, float]]]:
+    """What stands in the way of issuing, and the sizes of the draft's pages (pt), which are put into the folder.
+
+    photos: where what is shown of each lies, by its digest. Raises press.TooMuch.
+    """
+    said = content(found.inspection, found.judgement, found.paper, photos)
+    return (*readiness(found.inspection, found.judgement), *_letters(said)), press.pages(said, folder)
 
 
 def _letters(said: dict[str, Any]) -> tuple[Hindrance, ...]:
@@ -72,55 +94,109 @@ def _letters(said: dict[str, Any]) -> tuple[Hindrance, ...]:
     return (Hindrance("look", "report", text),)
 
 
-def issue(
-    connection: Connection,
-    kept: KeptInspection,
-    who: Person,
-    seen_seq: int,
-    reason: str | None,
-    photos: Fetch = none_kept,
-) -> Issued:
-    """Freeze the inspection as it stands, in the caller's transaction, which holds the inspection's row.
+@dataclass(frozen=True, slots=True)
+class Fair:
+    """A fair copy: what is to be issued, frozen and not typeset yet; or the issue that says it already."""
+
+    already: Issued | None
+    number: int
+    replaces: int | None
+    reason: str | None
+    seq: int
+    outcome: str
+    at: datetime
+    said: Issue
+    inspection: Inspection
+    judgement: Judgement
+
+
+def fair_copy(connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None) -> Fair:
+    """Freeze the inspection as it stands in the caller's transaction.
 
     seen_seq: the sequence number that the person looked at; reason: why an earlier issue is corrected, needed from
-    the second on; photos: what is shown of each, by its digest. Raises Moved or NotReady.
+    the second on. Raises Moved or NotReady.
     """
     if kept.seq != seen_seq:
         raise Moved
     inspection, judgement = judged(connection, kept)
     earlier = reports.issues(connection, kept.id)
-    if earlier and earlier[-1].seq == kept.seq and (reason or "").strip() in ("", earlier[-1].reason or ""):
-        # Sent again after a broken line, or from two devices at once: that is this issue, not another.
-        return earlier[-1]
-    points = [point for point in readiness(inspection, judgement) if point.level == "must"]
-    if earlier and not (reason or "").strip():
-        points.append(Hindrance("must", "report", f"Say what issue {len(earlier) + 1} corrects."))
-    if points:
-        raise NotReady(points)
     at = now().replace(microsecond=0)
     number = len(earlier) + 1
     replaces = earlier[-1].number if earlier else None
-    said = content(
-        inspection,
-        judgement,
-        on_paper(connection, who, number, at.date(), replaces=replaces, reason=reason if earlier else None),
-        photos,
+    why = (reason or "").strip()
+    # Sent again after a broken line, or from two devices at once: that is this issue, not another.
+    again = bool(earlier) and earlier[-1].seq == kept.seq and why in ("", earlier[-1].reason or "")
+    if not again:
+        points = [point for point in readiness(inspection, judgement) if point.level == "must"]
+        if earlier and not why:
+            points.append(Hindrance("must", "report", f"Say what issue {number} corrects."))
+        if points:
+            raise NotReady(points)
+    corrects = reason if earlier else None
+    return Fair(
+        already=earlier[-1] if again else None,
+        number=number,
+        replaces=replaces,
+        reason=corrects,
+        seq=kept.seq,
+        outcome=inspection.declared_outcome or judgement.outcome,
+        at=at,
+        said=on_paper(connection, who, number, at.date(), replaces=replaces, reason=corrects),
+        inspection=inspection,
+        judgement=judgement,
     )
-    frozen = document.write(inspection) | {
-        "judgement": as_json(judgement),
-        "issue": {"number": number, "issued_at": f"{at.isoformat()}Z", "issued_by": who.name, "replaces": replaces},
+
+
+@dataclass(frozen=True, slots=True)
+class Typeset:
+    """A report as it is kept: its data (JSON text) and its pages (PDF)."""
+
+    document: str
+    pdf: bytes
+
+
+def typeset(fair: Fair, who: Person, photos: Fetch = none_kept) -> Typeset:
+    """Data and pages of a fair copy; nobody else waits for it meanwhile.
+
+    photos: where what is shown of each lies, by its digest. Raises press.TooMuch.
+    """
+    frozen = document.write(fair.inspection) | {
+        "judgement": as_json(fair.judgement),
+        "issue": {
+            "number": fair.number,
+            "issued_at": f"{fair.at.isoformat()}Z",
+            "issued_by": who.name,
+            "replaces": fair.replaces,
+        },
     }
-    made = pdf.pdf(said, attachment(frozen), at)
+    said = content(fair.inspection, fair.judgement, fair.said, photos)
+    made = press.pdf(said, attachment(frozen), fair.at)
+    return Typeset(json.dumps(frozen, ensure_ascii=False), made)
+
+
+def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair: Fair, made: Typeset) -> Issued:
+    """Keep what was typeset, in the caller's transaction, which holds the inspection's row; seq: where it stands now.
+
+    Raises Moved where anything has come since the copy was made.
+    """
+    if seq != fair.seq:
+        raise Moved
+    earlier = reports.issues(connection, inspection_id)
+    if len(earlier) + 1 != fair.number:
+        # The same was asked for twice at once: the first is the issue.
+        if earlier[-1].seq == fair.seq and (fair.reason or "") in ("", earlier[-1].reason or ""):
+            return earlier[-1]
+        raise Moved
     found = Issued(
         id=new_id(),
-        number=number,
-        issued_at=at,
+        number=fair.number,
+        issued_at=fair.at,
         issued_by=who.name,
-        outcome=inspection.declared_outcome or judgement.outcome,
-        replaces=replaces,
-        reason=reason if earlier else None,
-        sha256=hashlib.sha256(made).hexdigest(),
-        seq=kept.seq,
+        outcome=fair.outcome,
+        replaces=fair.replaces,
+        reason=fair.reason,
+        sha256=hashlib.sha256(made.pdf).hexdigest(),
+        seq=fair.seq,
     )
-    reports.keep(connection, kept.id, who.id, found, json.dumps(frozen, ensure_ascii=False), made)
+    reports.keep(connection, inspection_id, who.id, found, made.document, made.pdf)
     return found

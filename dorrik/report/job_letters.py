@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from dorrik.core.rule_book import rule_book
-from dorrik.report import pdf
+from dorrik.report import press
 from dorrik.report.content import Issue, day
 
 Values = Mapping[str, Any]
@@ -104,4 +104,4 @@ def power_off_notice(home: Values, job: Values, issue: Issue) -> dict[str, Any]:
 
 def letter(said: dict[str, Any], issue: Issue) -> bytes:
     """A letter as PDF."""
-    return pdf.letter("facts_letter", said, issue.issued_on)
+    return press.letter("facts_letter", said, issue.issued_on)

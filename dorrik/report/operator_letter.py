@@ -5,7 +5,7 @@ from typing import Any
 
 from dorrik.core.inspection import KINDS, Inspection
 from dorrik.core.judgement import Judgement
-from dorrik.report import pdf
+from dorrik.report import press
 from dorrik.report.content import Issue, day, shown
 
 #: Observations on Ze that the operator has to look into.
@@ -60,4 +60,4 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
 
 def letter(inspection: Inspection, judgement: Judgement, issue: Issue, at: date) -> bytes:
     """The letter as PDF."""
-    return pdf.letter("facts_letter", content(inspection, judgement, issue), at)
+    return press.letter("facts_letter", content(inspection, judgement, issue), at)

@@ -1,9 +1,15 @@
-"""Typesetting: a report as tagged PDF (PDF/A-3, PDF/UA-1) with its data inside or as pages to look at, and letters."""
+"""Typesetting: a report as tagged PDF (PDF/A-3, PDF/UA-1) with its data inside or as pages to look at, and letters.
 
+It takes time and memory that a report from outside decides on: the server has it done by `report.press`.
+"""
+
+import gzip
 import json
 import re
+import tempfile
 import unicodedata
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from datetime import date, datetime
 from functools import cache, partial
 from pathlib import Path
@@ -12,6 +18,7 @@ from typing import Any, TypeVar
 
 import typst
 
+from dorrik.pictures import marked
 from dorrik.report import glyphs
 
 HERE = Path(__file__).parent
@@ -20,13 +27,17 @@ TEMPLATE = HERE / "condition_report.typ"
 STANDARDS: Any = ["a-3a", "ua-1"]
 T = TypeVar("T")
 
+#: Width and height of a page (pt), as its drawing says them first.
+_SIZE = re.compile(rb'<svg [^>]*viewBox="0 0 ([0-9.]+) ([0-9.]+)"')
+
 #: One compiler serves all: it holds the fonts and what it has laid out before, but takes one call at a time.
 _lock = Lock()
 
 
 @cache
 def _compiler(template: Path = TEMPLATE) -> typst.Compiler:
-    return typst.Compiler(str(template), root=str(HERE), font_paths=glyphs.folders(), ignore_system_fonts=True)
+    # Photos lie in a folder of each report's own, anywhere; what is typed is data and names no file.
+    return typst.Compiler(str(template), root="/", font_paths=glyphs.folders(), ignore_system_fonts=True)
 
 
 #: How often a text is made plainer before everything is.
@@ -102,16 +113,52 @@ def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> byte
             )
         )
 
-    with _lock:
-        return _set(content, make)
+    with _lock, _drawn(content) as said:
+        return _set(said, make)
 
 
-def pages(content: dict[str, Any], document: dict[str, Any]) -> list[str]:
-    """The report's pages as SVG text, to look at before it is issued."""
-    attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
-    with _lock:
-        found = _set(content, lambda inputs: _compiler().compile(sys_inputs=inputs | attached, format="svg"))
-    return [page.decode() for page in (found if isinstance(found, list) else [_whole(found)])]
+def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
+    """The report's pages as drawings to look at before it is issued: 1.svg.gz and so on in that folder.
+
+    Returns width and height of each (pt).
+    """
+    with _lock, _drawn(content) as said:
+        _set(said, lambda inputs: _compiler().compile(
+            sys_inputs=inputs | {"attachment": "{}"}, output=str(folder / "{p}.svg"), format="svg"
+        ))  # fmt: skip
+    found = []
+    for number in range(1, len(list(folder.glob("*.svg"))) + 1):
+        page = folder / f"{number}.svg"
+        drawing = page.read_bytes()
+        page.with_suffix(".svg.gz").write_bytes(gzip.compress(drawing, 5))
+        page.unlink()
+        size = _SIZE.match(drawing)
+        if size is None:
+            raise ValueError("The typesetter gave a page without a size.")
+        found.append((float(size[1]), float(size[2])))
+    return found
+
+
+@contextmanager
+def _drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
+    """The content with its photos drawn into files, which are gone after the block."""
+    with tempfile.TemporaryDirectory(prefix="dorrik-drawn-") as folder:
+        number = 0
+
+        def drawing(photo: dict[str, Any]) -> dict[str, Any]:
+            nonlocal number
+            if not photo["jpeg"]:
+                return photo | {"drawing": ""}
+            number += 1
+            path = Path(folder) / f"{number}.svg"
+            jpeg = Path(photo["jpeg"]).read_bytes()
+            path.write_text(marked.svg(jpeg, photo["marks"], photo["size"], photo["words"]))
+            return photo | {"drawing": str(path)}
+
+        observations = [
+            one | {"photos": [drawing(photo) for photo in one["photos"]]} for one in content["observations"]
+        ]
+        yield content | {"observations": observations}
 
 
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:

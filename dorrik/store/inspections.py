@@ -197,6 +197,12 @@ def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | 
     return connection.execute(query).scalar()
 
 
+def is_erased(connection: Connection, inspection_id: str, firm_id: str) -> bool:
+    """Were the data of that inspection's client erased?"""
+    query = select(inspection.c.erased_at).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
+    return connection.execute(query).scalar() is not None
+
+
 def send_photo(connection: Connection, inspection_id: str, firm_id: str, sha256: str) -> bool | None:
     """Write down that a photo is being sent to an inspection; None where the firm has none of that id, False where it
     was erased and takes nothing any more."""

@@ -26,7 +26,9 @@ from tests.serving import free_port
 
 @pytest.fixture(scope="session")
 def app(engine: Engine, tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
-    return create_app(engine, photos=str(tmp_path_factory.mktemp("photos")))
+    return create_app(
+        engine, photos=str(tmp_path_factory.mktemp("photos")), drafts=tmp_path_factory.mktemp("drafts")
+    )
 
 
 class Inspector:

@@ -200,6 +200,23 @@ def test_who_has_too_much_waiting_is_told_and_nobody_else_is():
     assert {r.status for r in results if isinstance(r, ProblemError)} == {429}
 
 
+def test_where_one_each_is_done_at_a_time_a_place_stays_for_others():
+    """Somebody's reports take a minute each; somebody else's does not wait for the first of them."""
+
+    async def both():
+        pool = FairPool(2, 10, "wait", each=1)
+        gate = threading.Event()
+        slow = [asyncio.create_task(pool.run("many", gate.wait)) for _ in range(3)]
+        await asyncio.sleep(0.05)
+        # While not one of the others' is done.
+        found = await asyncio.wait_for(pool.run("one", lambda: "done"), 30)
+        assert not any(task.done() for task in slow)
+        gate.set()
+        return found, await asyncio.gather(*slow)
+
+    assert run(both()) == ("done", [True] * 3)
+
+
 def test_an_error_and_whoever_went_away_hold_nobody_up():
     async def tried():
         pool = FairPool(1, 10, "wait")

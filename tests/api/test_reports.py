@@ -93,8 +93,30 @@ def test_another_firm_cannot_fetch_the_pdf(inspector, stranger, ready):
 def test_the_preview_shows_pages_and_points(inspector, ready):
     inspection = ready()
     preview = inspector.http.get(f"/api/inspections/{inspection}/preview").json()
-    assert preview["pages"][0].startswith("<svg")
     assert all(p["level"] == "look" for p in preview["points"])
+    pages = f"/api/inspections/{inspection}/drafts/{preview['draft']}"
+    for number in range(1, len(preview["pages"]) + 1):
+        page = inspector.http.get(f"{pages}/{number}")
+        assert page.headers["content-type"] == "image/svg+xml" and page.text.startswith("<svg")
+    assert inspector.http.get(f"{pages}/{len(preview['pages']) + 1}").status_code == 404
+    assert inspector.http.get(f"{pages}/0").status_code == 422
+    # Unpacked for a program that unpacks nothing.
+    assert inspector.http.get(f"{pages}/1", headers={"Accept-Encoding": "identity"}).content.startswith(b"<svg")
+
+
+def test_a_draft_is_seen_by_nobody_but_whom_it_was_made_for(inspector, supervisor, stranger, ready):
+    """Somebody else may have a second opinion to give, and sees less."""
+    inspection = ready()
+    draft = inspector.http.get(f"/api/inspections/{inspection}/preview").json()["draft"]
+    for other in (supervisor, stranger):
+        assert other.http.get(f"/api/inspections/{inspection}/drafts/{draft}/1").status_code == 404
+
+
+def test_a_draft_stays_while_two_newer_ones_are_not_made(inspector, ready):
+    inspection = ready()
+    drafts = [inspector.http.get(f"/api/inspections/{inspection}/preview").json()["draft"] for _ in range(3)]
+    states = [inspector.http.get(f"/api/inspections/{inspection}/drafts/{one}/1").status_code for one in drafts]
+    assert states == [404, 200, 200]
 
 
 def test_home_moves_an_issued_one_to_its_due_date(inspector, ready):

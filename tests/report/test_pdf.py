@@ -1,5 +1,6 @@
 """The typeset report: its standards, its attachment, its words, and what it stands."""
 
+import gzip
 import io
 import json
 from datetime import UTC, date, datetime
@@ -88,10 +89,14 @@ def test_a_board_longer_than_a_page_repeats_its_head():
     assert "Circuit 60" in tables[-1]
 
 
-def test_a_draft_says_so_on_every_page():
-    drawn = pdf.pages(*made(cottage(), Issue(0, date(2026, 11, 23), "I", "", "F", "", "")))
-    assert len(drawn) >= 2
-    assert all(page.startswith("<svg") for page in drawn)
+def test_a_draft_says_so_on_every_page(tmp_path):
+    said, _ = made(cottage(), Issue(0, date(2026, 11, 23), "I", "", "F", "", ""))
+    sizes = pdf.pages(said, tmp_path)
+    pages = sorted(tmp_path.iterdir())
+    assert len(sizes) == len(pages) >= 2
+    assert all(gzip.decompress(page.read_bytes()).startswith(b"<svg") for page in pages)
+    # A4 (pt), the circuits on its side.
+    assert {(round(width), round(height)) for width, height in sizes} == {(595, 842), (842, 595)}
     assert "Draft, not issued" in words(read(cottage(), Issue(0, date(2026, 11, 23), "I", "", "F", "", "")))
 
 

@@ -4,6 +4,7 @@ import base64
 import io
 import re
 from datetime import UTC, date, datetime
+from pathlib import Path
 
 import pytest
 from PIL import Image
@@ -14,12 +15,13 @@ from dorrik.core.judgement import judge
 from dorrik.pictures import marked
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content
+from dorrik.report.content.photos import none_kept, put_into
 from tests.core.homes import cottage
 from tests.pictures import opened, picture
 
 ISSUE = Issue(1, date(2026, 11, 23), "Ines Pector", "inspector", "Firm", "1 Test Quay", "0")
 FOUND, LEFT, OTHER = "a1" * 32, "b2" * 32, "c3" * 32
-KEPT = {FOUND: picture(1600, 1200), LEFT: picture(800, 600, colour=(20, 90, 40)), OTHER: picture()}
+GIVEN = {FOUND: picture(1600, 1200), LEFT: picture(800, 600, colour=(20, 90, 40)), OTHER: picture()}
 
 
 def home(*photos):
@@ -34,9 +36,15 @@ def home(*photos):
     return whole
 
 
-def said(whole, kept=KEPT):
+@pytest.fixture
+def kept(tmp_path):
+    """What is shown of the photos, put into a folder as it is asked for."""
+    return put_into(tmp_path, GIVEN.get)
+
+
+def said(whole, kept):
     inspection = document.parse(whole)
-    return content(inspection, judge(inspection), ISSUE, kept.get)
+    return content(inspection, judge(inspection), ISSUE, kept)
 
 
 def printed(data):
@@ -48,34 +56,34 @@ def jpeg_of(svg):
     return opened(base64.b64decode(re.search(r"base64,([^\"]+)", svg).group(1)))
 
 
-def test_as_found_stands_before_as_left_each_with_its_words():
-    photos = printed(said(home({"sha256": LEFT, "shows": "as left"}, {"sha256": FOUND, "caption": "Plate"})))
+def test_as_found_stands_before_as_left_each_with_its_words(kept):
+    photos = printed(said(home({"sha256": LEFT, "shows": "as left"}, {"sha256": FOUND, "caption": "Plate"}), kept))
     assert [one["caption"] for one in photos] == ["As found: Plate", "As left: Cracked plate in the parlour"]
 
 
-def test_only_those_of_the_observation_and_meant_for_print():
-    photos = printed(
-        said(home({"sha256": FOUND}, {"sha256": LEFT, "print_size": "not"}, {"sha256": OTHER, "about_id": "r1"}))
-    )
+def test_only_those_of_the_observation_and_meant_for_print(kept):
+    others = {"sha256": LEFT, "print_size": "not"}, {"sha256": OTHER, "about_id": "r1"}
+    photos = printed(said(home({"sha256": FOUND}, *others), kept))
     assert len(photos) == 1
 
 
 @pytest.mark.parametrize(("size", "longest"), [("small", 640), ("large", 1400)])
-def test_two_sizes(size, longest):
-    (one,) = printed(said(home({"sha256": FOUND, "print_size": size})))
+def test_two_sizes(size, longest, kept):
+    (one,) = printed(said(home({"sha256": FOUND, "print_size": size}), kept))
     assert one["size"] == size
-    assert max(jpeg_of(one["svg"]).size) == longest
+    drawing = marked.svg(Path(one["jpeg"]).read_bytes(), one["marks"], one["size"], one["words"])
+    assert max(jpeg_of(drawing).size) == longest
 
 
 def test_one_that_has_not_arrived_is_said_to_be_missing():
-    (one,) = printed(said(home({"sha256": FOUND}), kept={}))
-    assert one["svg"] == "" and one["caption"].endswith("(the photo has not arrived yet)")
+    (one,) = printed(said(home({"sha256": FOUND}), none_kept))
+    assert one["jpeg"] == "" and one["caption"].endswith("(the photo has not arrived yet)")
 
 
-def test_the_report_holds_the_pictures_and_says_them_to_who_does_not_see_them():
+def test_the_report_holds_the_pictures_and_says_them_to_who_does_not_see_them(kept):
     whole = home({"sha256": FOUND, "caption": "Plate by the door"}, {"sha256": LEFT, "shows": "as left"})
     inspection = document.parse(whole)
-    made = pdf.pdf(said(whole), document.write(inspection), datetime(2026, 11, 23, 12, tzinfo=UTC))
+    made = pdf.pdf(said(whole, kept), document.write(inspection), datetime(2026, 11, 23, 12, tzinfo=UTC))
     reader = PdfReader(io.BytesIO(made))
     assert "As found: Plate by the door" in "\n".join(page.extract_text() for page in reader.pages)
     assert sum(len(page.images) for page in reader.pages) == 2

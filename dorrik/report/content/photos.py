@@ -1,23 +1,41 @@
 """Photos beside the observations they show: which are printed, how large, and in which words."""
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 from dorrik.core.inspection import Inspection, Observation
-from dorrik.pictures import marked
 
-#: What is shown of a photo by the digest of its content; None where it has not arrived yet.
-Fetch = Callable[[str], bytes | None]
+#: Where what is shown of a photo lies, as a file, by the digest of its content; None where it has not arrived yet.
+Fetch = Callable[[str], str | None]
 AS_LEFT = "as left"
 
 
-def none_kept(sha256: str) -> bytes | None:
+def put_into(folder: Path, get: Callable[[str], bytes | None]) -> Fetch:
+    """Puts what is shown of photos into a folder as it is asked for. get: its content, by the digest of the photo."""
+
+    def fetch(sha256: str) -> str | None:
+        path = folder / f"{sha256}.jpg"
+        if not path.exists():
+            found = get(sha256)
+            if found is None:
+                return None
+            path.write_bytes(found)
+        return str(path)
+
+    return fetch
+
+
+def none_kept(sha256: str) -> str | None:
     """Where no photos are kept."""
     return None
 
 
 def beside(inspection: Inspection, observation: Observation, fetch: Fetch) -> list[dict[str, Any]]:
-    """Photos pinned to an observation, as found before as left: drawing, size, caption and words for each."""
+    """Photos pinned to an observation, as found before as left: file, marks, size, caption and words for each.
+
+    They are drawn where the report is typeset (`report.pdf`): it may be hundreds.
+    """
     pinned = [p for p in inspection.photos if p.about_id == observation.id and p.sha256 and p.print_size != "not"]
     found = []
     for photo in sorted(pinned, key=lambda p: p.shows == AS_LEFT):
@@ -25,11 +43,13 @@ def beside(inspection: Inspection, observation: Observation, fetch: Fetch) -> li
         words = f"{when}: {photo.caption or observation.text or 'photo'}"
         size = photo.print_size or "small"
         jpeg = fetch(photo.sha256) if photo.sha256 else None
-        if jpeg is None:
-            found.append(
-                {"svg": "", "size": size, "caption": f"{words} (the photo has not arrived yet)", "words": words}
-            )
-        else:
-            svg = marked.svg(jpeg, photo.marks or (), size, words)
-            found.append({"svg": svg, "size": size, "caption": words, "words": words})
+        found.append(
+            {
+                "jpeg": jpeg or "",
+                "marks": photo.marks or (),
+                "size": size,
+                "caption": words if jpeg else f"{words} (the photo has not arrived yet)",
+                "words": words,
+            }
+        )
     return found

@@ -451,9 +451,29 @@ export interface paths {
         };
         /**
          * Preview
-         * @description The draft's pages, and what stands in the way of issuing it.
+         * @description What stands in the way of issuing, and a draft, whose pages are fetched one by one.
          */
         get: operations["preview_api_inspections__inspection_id__preview_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/drafts/{draft_id}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description A page of a draft, for whom it was made; 404 where it was made anew or some time ago.
+         */
+        get: operations["page_api_inspections__inspection_id__drafts__draft_id___number__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2966,6 +2986,16 @@ export interface components {
             built_in: boolean;
         };
         /**
+         * PageOut
+         * @description Width and height of a page (pt).
+         */
+        PageOut: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * PairingsOut
          * @description Conductors to be proved dead at the busbar or a way; a record names them `at between`.
          */
@@ -3126,15 +3156,17 @@ export interface components {
         };
         /**
          * Preview
-         * @description The draft's pages as SVG text, and what stands in the way of issuing.
+         * @description What stands in the way of issuing, and the draft: its pages are fetched one by one under its id.
          */
         Preview: {
             /** Seq */
             seq: number;
             /** Points */
             points: components["schemas"]["HindranceOut"][];
+            /** Draft */
+            draft: string;
             /** Pages */
-            pages: string[];
+            pages: components["schemas"]["PageOut"][];
         };
         /**
          * Problem
@@ -7206,6 +7238,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_api_inspections__inspection_id__drafts__draft_id___number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+                draft_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
                 };
             };
             /** @description Not a request that can be read */

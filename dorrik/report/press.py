@@ -1,0 +1,147 @@
+"""Having a report or a letter typeset in another process: bounded in time and memory, kept warm for the next one.
+
+Letters have a process of their own: the notice of a danger waits for nobody's report.
+"""
+
+import json
+import os
+import select
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import date, datetime
+from pathlib import Path
+from queue import LifoQueue
+from typing import Any
+
+from dorrik.report.typesetter import CLOCK_S
+
+#: Reports that are typeset at a time in one process of the server; more wait.
+AT_ONCE = 2
+#: What is taken of an answer at a time (bytes).
+_PART = 1 << 20
+
+
+class TooMuch(Exception):
+    """It takes longer or more memory to typeset than any report does."""
+
+
+class _Typesetter:
+    """A process that typesets; started when it is first needed, and again where it has ended."""
+
+    def __init__(self) -> None:
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def do(self, job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
+        """What is told of a job, and its document. Raises TooMuch."""
+        line = json.dumps(job, ensure_ascii=False).encode() + b"\n"
+        try:
+            told, made = self._answer(self._sent(line))
+        except BaseException:
+            self.end()
+            raise
+        if "error" in told:
+            raise RuntimeError(told["error"])
+        return told, made
+
+    def _sent(self, line: bytes) -> "subprocess.Popen[bytes]":
+        # One that was idle may end at the very moment at which it is given a job: another one is.
+        for _ in range(3):
+            process = self._running()
+            if process.stdin is None:
+                raise OSError("The typesetter takes nothing.")
+            try:
+                process.stdin.write(line)
+                process.stdin.flush()
+            except BrokenPipeError:
+                self.end()
+                continue
+            return process
+        raise OSError("The typesetter ends as soon as it is started.")
+
+    def _running(self) -> "subprocess.Popen[bytes]":
+        if self._process is None or self._process.poll() is not None:
+            self.end()
+            self._process = subprocess.Popen(
+                [sys.executable, "-m", "dorrik.report.typesetter"],
+                stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
+            )  # fmt: skip
+        return self._process
+
+    def _answer(self, process: "subprocess.Popen[bytes]") -> tuple[dict[str, Any], bytes]:
+        end = time.monotonic() + CLOCK_S + 5
+        found = bytearray()
+        while (head := found.find(b"\n")) < 0:
+            found += _read(process, end)
+        told: dict[str, Any] = json.loads(found[:head])
+        del found[: head + 1]
+        while len(found) < told.get("length", 0):
+            found += _read(process, end)
+        if told.get("too_much"):
+            raise TooMuch
+        return told, bytes(found)
+
+    def end(self) -> None:
+        """End the process, if there is one."""
+        process, self._process = self._process, None
+        if process is not None:
+            process.kill()
+            for pipe in (process.stdin, process.stdout):
+                if pipe is not None:
+                    try:
+                        pipe.close()
+                    except BrokenPipeError:
+                        continue
+            process.wait()
+
+
+def _read(process: "subprocess.Popen[bytes]", end: float) -> bytes:
+    """What the process has said since. Raises TooMuch where it says nothing in time, or has ended at its limits."""
+    if process.stdout is None or not select.select([process.stdout], [], [], max(0.0, end - time.monotonic()))[0]:
+        raise TooMuch
+    part = os.read(process.stdout.fileno(), _PART)
+    if not part:
+        raise TooMuch
+    return part
+
+
+class _Press:
+    """A few typesetters; the one that was used last is the first to be used again, the others may end meanwhile."""
+
+    def __init__(self, at_once: int) -> None:
+        self._free: LifoQueue[_Typesetter] = LifoQueue()
+        for _ in range(at_once):
+            self._free.put(_Typesetter())
+
+    @contextmanager
+    def one(self) -> Iterator[_Typesetter]:
+        """A typesetter that nobody else uses; waits for one."""
+        taken = self._free.get()
+        try:
+            yield taken
+        finally:
+            self._free.put(taken)
+
+
+_reports, _letters = _Press(AT_ONCE), _Press(1)
+
+
+def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
+    """A report as PDF, as `report.pdf.pdf` makes it. Raises TooMuch."""
+    with _reports.one() as typesetter:
+        return typesetter.do({"what": "report", "content": content, "document": document, "at": at.isoformat()})[1]
+
+
+def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
+    """A report's pages as packed drawings in that folder, as `report.pdf.pages` makes them. Raises TooMuch."""
+    with _reports.one() as typesetter:
+        told, _ = typesetter.do({"what": "pages", "content": content, "folder": str(folder)})
+    return [(width, height) for width, height in told["pages"]]
+
+
+def letter(name: str, content: dict[str, Any], on: date) -> bytes:
+    """A letter as PDF, as `report.pdf.letter` makes it. Raises TooMuch."""
+    with _letters.one() as typesetter:
+        return typesetter.do({"what": "letter", "name": name, "content": content, "on": on.isoformat()})[1]

@@ -1,0 +1,127 @@
+"""Typesetting apart: the same pages as in one's own process, within limits, and nobody held up by another's report."""
+
+import io
+import signal
+import threading
+import time
+from datetime import UTC, date, datetime
+
+import pytest
+from pypdf import PdfReader
+
+from dorrik.core import document
+from dorrik.core.judgement import judge
+from dorrik.report import pdf, press, typesetter
+from dorrik.report.content import Issue, content
+from tests.core.homes import cottage
+
+AT = datetime(2026, 11, 23, 12, 0, tzinfo=UTC)
+ISSUE = Issue(1, date(2026, 11, 23), "Ines Pector", "inspector", "Firm", "1 Test Quay", "0")
+
+
+def made(home):
+    inspection = document.parse(home)
+    return content(inspection, judge(inspection), ISSUE), document.write(inspection)
+
+
+def large(count):
+    """A home with so many observations, each as long as one may be."""
+    words = "The plate at the skirting is cracked and a finger reaches the line terminal. " * 25
+    home = cottage()
+    home["inspection"]["observations"] = [{"id": f"o{n}", "text": words[:1900], "code": "C2"} for n in range(count)]
+    return home
+
+
+@pytest.fixture
+def one():
+    """A typesetter of the test's own."""
+    found = press._Typesetter()
+    yield found
+    found.end()
+
+
+def test_a_report_from_the_other_process_is_the_same_to_the_byte():
+    said, attached = made(cottage())
+    assert press.pdf(said, attached, AT) == pdf.pdf(said, attached, AT)
+
+
+def test_one_process_sets_one_report_after_another(one):
+    damp = cottage()
+    damp["inspection"]["condition"] = "Sound and dry"
+    jobs = [{"what": "report", "content": made(home)[0], "document": {}, "at": AT.isoformat()}
+            for home in (cottage(), damp, cottage())]  # fmt: skip
+    first = one.do(jobs[0])[1]
+    process = one._process
+    second, third = one.do(jobs[1])[1], one.do(jobs[2])[1]
+    assert one._process is process
+    assert first == third
+    assert "Sound and dry" in "".join(page.extract_text() for page in PdfReader(io.BytesIO(second)).pages)
+
+
+def test_a_report_of_many_hundred_observations_is_set_within_the_limits(tmp_path):
+    said, _ = made(large(600))
+    sizes = press.pages(said, tmp_path)
+    assert len(sizes) == len(list(tmp_path.iterdir())) > 100
+    # Page by page: what is looked at is fetched, and none of it is large.
+    assert max(page.stat().st_size for page in tmp_path.iterdir()) < 400_000
+
+
+@pytest.mark.parametrize(("name", "value"), [("CLOCK_S", 1), ("PROCESSOR_S", 1), ("MEMORY", 200 * 1024 * 1024)])
+def test_what_takes_more_than_a_report_may_is_ended_and_the_next_one_is_set(one, name, value, monkeypatch):
+    """The limits are tightened, not the report grown to them."""
+    start = f"from dorrik.report import typesetter; typesetter.{name} = {value}; typesetter.main()"
+    real = press.subprocess.Popen
+    tight = {"now": True}
+
+    def popen(command, **more):
+        return real([command[0], "-c", start] if tight["now"] else command, **more)
+
+    monkeypatch.setattr(press.subprocess, "Popen", popen)
+    said, _ = made(large(5000))
+    with pytest.raises(press.TooMuch):
+        one.do({"what": "report", "content": said, "document": {}, "at": AT.isoformat()})
+    tight["now"] = False
+    small, _ = made(cottage())
+    assert one.do({"what": "report", "content": small, "document": {}, "at": AT.isoformat()})[1].startswith(b"%PDF")
+
+
+def test_one_that_ended_meanwhile_is_started_anew(one):
+    job = {"what": "report", "content": made(cottage())[0], "document": {}, "at": AT.isoformat()}
+    one.do(job)
+    one._process.send_signal(signal.SIGKILL)
+    one._process.wait()
+    assert one.do(job)[1].startswith(b"%PDF")
+
+
+def test_a_mistake_of_ours_is_told_as_one(one):
+    with pytest.raises(RuntimeError, match="does not contain key"):
+        one.do({"what": "letter", "name": "facts_letter", "content": {}, "on": "2026-11-23"})
+    assert one._process.poll() is None
+
+
+def test_letters_wait_for_nobodys_report():
+    """Every typesetter of reports is taken; a letter is set all the same."""
+    said = {
+        "firm": {"name": "Firm", "address": "", "phone": "", "email": "", "line": ""}, "subject": "S", "to": "T",
+        "on": "23 November 2026", "opening": "O", "facts": [], "body": [], "signed_by": "I", "role": "", "foot": "",
+    }  # fmt: skip
+    with press._reports.one(), press._reports.one():
+        found = []
+        letter = threading.Thread(target=lambda: found.append(press.letter("facts_letter", said, date(2026, 11, 23))))
+        letter.start()
+        letter.join(60)
+    assert found and found[0].startswith(b"%PDF")
+
+
+def test_a_typesetter_without_work_ends_by_itself(one, monkeypatch):
+    start = "from dorrik.report import typesetter; typesetter.IDLE_S = 0.2; typesetter.main()"
+    real = press.subprocess.Popen
+    monkeypatch.setattr(press.subprocess, "Popen", lambda command, **more: real([command[0], "-c", start], **more))
+    job = {"what": "report", "content": made(cottage())[0], "document": {}, "at": AT.isoformat()}
+    assert one.do(job)[1].startswith(b"%PDF")
+    late = time.monotonic() + 60
+    while one._process.poll() is None:
+        assert time.monotonic() < late
+        time.sleep(0.05)
+    assert one.do(job)[1].startswith(b"%PDF")
+    assert typesetter.IDLE_S > 30
