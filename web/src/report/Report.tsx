@@ -1,8 +1,8 @@
 /** The report: the inspector's decision, the draft to look at, issuing, and every issue with its fingerprint. */
-import { Box, Flex, Image, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo } from "react";
 import { api, answer } from "../api/client";
+import { explain } from "../api/errors";
 import { FieldInput } from "../fields/FieldInput";
 import { setField, useInspection, useMay } from "../inspection/open";
 import { Button } from "../ui/Button";
@@ -12,7 +12,14 @@ import { StageBody, StageHead } from "../ui/StageHead";
 import { Progress, Told } from "../ui/States";
 import { day } from "../ui/when";
 import { Against } from "./Against";
+import { Draft } from "./Draft";
 import { Issue } from "./Issue";
+import { useSettled } from "./useSettled";
+
+/** The draft is set anew when nothing has been changed for so long (ms). */
+const QUIET_MS = 600;
+/** The server keeps a draft for at least so long (ms). */
+const LASTS_MS = 60_000;
 
 export default function Report() {
   const id = useInspection((s) => s.model?.id) ?? "";
@@ -22,13 +29,17 @@ export default function Report() {
   const at = (field: string) => ({ kind: "inspection" as const, id, field });
   const differs = !!declared && declared !== judgement?.outcome;
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
+  const settled = useSettled(seq, QUIET_MS);
   const preview = useQuery({
-    queryKey: ["preview", id, seq],
+    queryKey: ["preview", id, settled],
     queryFn: () =>
       answer(api.GET("/api/inspections/{inspection_id}/preview", { params: { path: { inspection_id: id } } })),
-    enabled: seq > 0 && waiting === 0,
+    enabled: settled > 0 && settled === seq && waiting === 0,
     placeholderData: (before) => before,
   });
+  const again = () => {
+    if (Date.now() - preview.dataUpdatedAt > LASTS_MS) void preview.refetch();
+  };
   // What stands against a satisfactory result is listed under it already.
   const told = new Set(judgement?.against.map((one) => one.says));
   const points = (preview.data?.points ?? []).filter((one) => one.level === "must" || !told.has(one.text));
@@ -67,10 +78,12 @@ export default function Report() {
         <Issue seq={preview.data?.seq ?? 0} points={points} waiting={waiting > 0} />
         <Section title="Draft">
           {preview.isError && (
-            <Told trouble>The draft cannot be shown. Your entries are saved. Try again in a minute.</Told>
+            <Told trouble>
+              The draft cannot be shown. {explain(preview.error, "What you typed still stands here.")}
+            </Told>
           )}
           {preview.isPending && <Progress label="Setting the draft …" />}
-          <Pages pages={preview.data?.pages ?? []} />
+          {preview.data && <Draft inspection={id} preview={preview.data} gone={again} />}
         </Section>
       </StageBody>
     </>
@@ -133,28 +146,5 @@ function Duties() {
       </Box>
       <Text color="quiet">Check the law that applies where the property stands.</Text>
     </Fold>
-  );
-}
-
-function Pages({ pages }: { pages: string[] }) {
-  const urls = useMemo(
-    () => pages.map((svg) => URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }))),
-    [pages],
-  );
-  useEffect(() => () => urls.forEach((url) => URL.revokeObjectURL(url)), [urls]);
-  return (
-    <Box display="grid" gap="3.5">
-      {urls.map((url, i) => (
-        <Image
-          key={url}
-          src={url}
-          alt={`Page ${i + 1} of the draft`}
-          width="full"
-          bg="white"
-          borderWidth="1px"
-          borderColor="line"
-        />
-      ))}
-    </Box>
   );
 }
