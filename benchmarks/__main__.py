@@ -3,6 +3,7 @@
 import sys
 
 from benchmarks import (
+    beside,
     home,
     homes_a_second,
     judging,
@@ -29,6 +30,7 @@ ALL = {
     "home": home,
     "large": large,
     "load": load,
+    "beside": beside,
 }
 
 for name in sys.argv[1:] or ALL:

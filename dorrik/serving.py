@@ -89,6 +89,8 @@ def application() -> "FastAPI":
         access.addHandler(logging.StreamHandler(sys.stdout))
         access.setLevel(logging.INFO)
         access.propagate = False
+    # Where somebody's long reckoning runs in a thread, everybody else waits for it so long at a time (s).
+    sys.setswitchinterval(0.001)
     threading.Thread(target=_end_with_parent, daemon=True).start()
     engine = make_engine(os.environ["DORRIK_DATABASE_URL"])
     app = create_app(engine, photos=photos())

@@ -55,8 +55,8 @@ def create_app(
 
     web: folder of the built front end; without it only the API answers. photos: where photos are kept, a folder or any
     address that fsspec knows; DORRIK_PHOTOS or var/photos where none is given. url: where people reach it, for links in
-    mails; DORRIK_URL or http://127.0.0.1:8080 where none is given. It is never taken from a request. drafts: where pages
-    of drafts lie while they are looked at.
+    mails; DORRIK_URL or http://127.0.0.1:8080 where none is given. It is never taken from a request. drafts: where
+    pages of drafts lie while they are looked at.
     """
     app = FastAPI(
         title="Dorrik",
@@ -75,6 +75,7 @@ def create_app(
     app.state.typesetting = FairPool(
         press.AT_ONCE, 4, "Your reports are being typeset one after another; ask again in a few seconds.", each=1
     )
+    app.state.exporting = FairPool(1, 4, "Your exports are being written one after another; ask again later.")
     app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
     app.add_middleware(Guard)

@@ -1,23 +1,28 @@
 """What is kept of somebody: to be told, to be taken along, and to be erased once its time is over."""
 
-import io
+import itertools
 import json
-import tempfile
-import zipfile
+from collections.abc import Iterator
 from typing import Any
 
 from fastapi import Request, Response
 from pydantic import BaseModel
-from sqlalchemy import Connection
+from sqlalchemy import Connection, Engine
+from starlette.concurrency import run_in_threadpool
 
+from dorrik.api.archive import Archive
 from dorrik.api.common_types import Problem
-from dorrik.api.files import download, stream
+from dorrik.api.fair_pool import FairPool
+from dorrik.api.files import stream
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
+from dorrik.core.workflow import Action
 from dorrik.journal import blind
 from dorrik.store import erasing, exporting, forgetting, people, register, reports, retention
 from dorrik.store.engine import now
+from dorrik.store.people import Person
+from dorrik.store.photos import PhotoStore
 
 router = make_router("/api", "data protection", {**RESPONSES, 403: {"model": Problem}})
 _ZIP: dict[int | str, dict[str, Any]] = {200: {"content": {"application/zip": {}}}}
@@ -75,55 +80,79 @@ def kept(request: Request, client_id: str) -> KeptOut:
 
 
 @router.get("/clients/{client_id}/export.zip", response_class=Response, responses=_ZIP)
-def export_client(request: Request, client_id: str) -> Response:
+async def export_client(request: Request, client_id: str) -> Response:
     """Everything of a client: register and inspections with their histories as JSON, photos, every report issued.
 
-    Written to a file on the disk, photo by photo and report by report, and sent from there: it takes no memory however
-    much there is.
+    Packed while it is sent, photo by photo and report by report: it takes neither memory nor disk however much there
+    is. What is known of the client is gathered first, for one a person at a time.
     """
-    packed_file = tempfile.TemporaryFile(prefix="dorrik-export-")  # noqa: SIM115 - sent and closed after this returns
-    try:
-        with work(request, "export data") as (connection, me):
-            found = _client(connection, me.firm_id, client_id)
-            data = exporting.of_client(connection, me.firm_id, client_id)
-            for one in data["inspections"]:
-                _mask(one["journal"], "id", blind.waiting(connection, one["id"], me))
-            photos = dict.fromkeys(sha256 for one in data["inspections"] for sha256 in one["photos"])
-            with zipfile.ZipFile(packed_file, "w", zipfile.ZIP_DEFLATED) as packed:
-                packed.writestr("data.json", _json(data))
-                # Once, however many inspections show it.
-                for sha256 in photos:
-                    photo = request.app.state.photos.get(me.firm_id, sha256)
-                    if photo is not None:
-                        packed.writestr(f"photos/{sha256}", photo, zipfile.ZIP_STORED)
-                for report in (report for one in data["inspections"] for report in one["reports"]):
-                    frozen = reports.frozen_pdf(connection, report["id"], me.firm_id)
-                    if frozen is not None:
-                        packed.writestr(f"reports/{report['id']}.pdf", frozen[1], zipfile.ZIP_STORED)
-            note(request, connection, me, "data exported", f"client {client_id}")
-    except BaseException:
-        packed_file.close()
-        raise
-    return stream(packed_file, f"{found.values.get('name') or 'client'}.zip", "application/zip")
+    me = await run_in_threadpool(_who_may, request, "export data")
+    pool: FairPool = request.app.state.exporting
+    name, data = await pool.run(me.id, lambda: _gathered(request, client_id))
+    packed = _client_packed(request.app.state.engine, request.app.state.photos, me.firm_id, data)
+    return stream(packed, f"{name}.zip", "application/zip")
+
+
+def _who_may(request: Request, action: Action) -> Person:
+    with work(request, action) as (_, me):
+        return me
+
+
+def _gathered(request: Request, client_id: str) -> tuple[str, dict[str, Any]]:
+    """The client's name, and what is kept of them as data."""
+    with work(request, "export data") as (connection, me):
+        found = _client(connection, me.firm_id, client_id)
+        data = exporting.of_client(connection, me.firm_id, client_id)
+        for one in data["inspections"]:
+            _mask(one["journal"], "id", blind.waiting(connection, one["id"], me))
+        note(request, connection, me, "data exported", f"client {client_id}")
+    return found.values.get("name") or "client", data
+
+
+def _client_packed(engine: Engine, photos: PhotoStore, firm_id: str, data: dict[str, Any]) -> Iterator[bytes]:
+    """The archive of a client, part by part."""
+    archive = Archive()
+    yield from archive.add("data.json", _json_parts(data))
+    # Once, however many inspections show it.
+    for sha256 in dict.fromkeys(sha256 for one in data["inspections"] for sha256 in one["photos"]):
+        photo = photos.get(firm_id, sha256)
+        if photo is not None:
+            yield from archive.add(f"photos/{sha256}", [photo], packed=False)
+    for report in (report for one in data["inspections"] for report in one["reports"]):
+        with engine.connect() as connection:
+            frozen = reports.frozen_pdf(connection, report["id"], firm_id)
+        if frozen is not None:
+            yield from archive.add(f"reports/{report['id']}.pdf", [frozen[1]], packed=False)
+    yield archive.end()
 
 
 @router.get("/people/{person_id}/export.zip", response_class=Response, responses=_ZIP)
-def export_person(request: Request, person_id: str) -> Response:
+async def export_person(request: Request, person_id: str) -> Response:
     """Everything of one of the firm's own people."""
-    with work(request, "manage people") as (connection, me):
-        found = people.colleague(connection, me.firm_id, person_id)
-        if found is None:
-            raise not_found("person")
-        data = exporting.of_person(connection, me.firm_id, person_id)
-        for one in {line["inspection_id"] for line in data["changes"]}:
-            _mask(data["changes"], "entity_id", blind.waiting(connection, one, me))
-        for line in data["changes"]:
-            del line["inspection_id"]
-        note(request, connection, me, "data exported", found.email)
-    out = io.BytesIO()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
-        packed.writestr("data.json", _json(data))
-    return download(out.getvalue(), f"{found.name}.zip", "application/zip")
+
+    def gathered() -> tuple[str, dict[str, Any]]:
+        with work(request, "manage people") as (connection, me):
+            found = people.colleague(connection, me.firm_id, person_id)
+            if found is None:
+                raise not_found("person")
+            data = exporting.of_person(connection, me.firm_id, person_id)
+            waiting = {
+                one: blind.waiting(connection, one, me) for one in {line["inspection_id"] for line in data["changes"]}
+            }
+            for line in data["changes"]:
+                _mask([line], "entity_id", waiting[line.pop("inspection_id")])
+            note(request, connection, me, "data exported", found.email)
+        return found.name, data
+
+    def packed(data: dict[str, Any]) -> Iterator[bytes]:
+        archive = Archive()
+        yield from archive.add("data.json", _json_parts(data))
+        yield archive.end()
+
+    me = await run_in_threadpool(_who_may, request, "manage people")
+    pool: FairPool = request.app.state.exporting
+    name, data = await pool.run(me.id, gathered)
+    return stream(packed(data), f"{name}.zip", "application/zip")
 
 
 def _mask(lines: list[dict[str, Any]], name: str, waiting: frozenset[str]) -> None:
@@ -133,8 +162,11 @@ def _mask(lines: list[dict[str, Any]], name: str, waiting: frozenset[str]) -> No
             line |= {key: None for key in ("value", "before") if key in line}
 
 
-def _json(data: Any) -> str:
-    return json.dumps(data, ensure_ascii=False, indent=1)
+def _json_parts(data: Any) -> Iterator[bytes]:
+    """Data as JSON text in small parts: others are served between them."""
+    parts = json.JSONEncoder(ensure_ascii=False, indent=1).iterencode(data)
+    while part := "".join(itertools.islice(parts, 5_000)):
+        yield part.encode()
 
 
 @router.post("/clients/{client_id}/erase", responses={409: {"model": Problem}})

@@ -1,19 +1,20 @@
 """Files to take along: their content under a name that every browser and every system takes (RFC 6266, RFC 8187)."""
 
-import os
+import asyncio
 import re
+import time
 import unicodedata
-from collections.abc import Iterator
-from typing import IO
+from collections.abc import AsyncIterator, Iterator
 from urllib.parse import quote
 
 from fastapi import Response
 from fastapi.responses import StreamingResponse
+from starlette.concurrency import run_in_threadpool
 
 #: Longest name in bytes; file systems take 255 with whatever is put behind.
 LONGEST = 150
-#: What is read of a file at a time (bytes).
-PART = 256 * 1024
+#: How fast a long file is sent: what a line to a home or a tablet takes at best (bytes a second).
+FASTEST_BYTES_S = 8_000_000
 #: What a name may end in to tell its kind.
 _END = re.compile(r"[A-Za-z0-9]{1,8}")
 
@@ -23,18 +24,21 @@ def download(content: bytes | str, name: str, media_type: str) -> Response:
     return Response(content, media_type=media_type, headers={"Content-Disposition": disposition(name)})
 
 
-def stream(content: IO[bytes], name: str, media_type: str) -> Response:
-    """An answer that a browser keeps as a file of that name, read from an open file part by part; it is closed then."""
-    size = content.seek(0, os.SEEK_END)
-    content.seek(0)
+def stream(parts: Iterator[bytes], name: str, media_type: str) -> Response:
+    """An answer that a browser keeps as a file of that name, sent part by part as it is made, no faster than others
+    are served beside it."""
+    headers = {"Content-Disposition": disposition(name)}
+    return StreamingResponse(_paced(parts), media_type=media_type, headers=headers)
 
-    def parts() -> Iterator[bytes]:
-        with content:
-            while part := content.read(PART):
-                yield part
 
-    headers = {"Content-Disposition": disposition(name), "Content-Length": str(size)}
-    return StreamingResponse(parts(), media_type=media_type, headers=headers)
+async def _paced(parts: Iterator[bytes]) -> AsyncIterator[bytes]:
+    """The same parts, each made in a thread, with a pause behind each for its length and for what it cost to make."""
+    began = time.perf_counter()
+    while (part := await run_in_threadpool(next, parts, None)) is not None:
+        cost = time.perf_counter() - began
+        yield part
+        await asyncio.sleep(max(len(part) / FASTEST_BYTES_S, 2 * cost))
+        began = time.perf_counter()
 
 
 def disposition(name: str) -> str:

@@ -41,20 +41,25 @@ T = TypeVar("T")
 async def preview(request: Request, inspection_id: str) -> Preview:
     """What stands in the way of issuing, and a draft, whose pages are fetched one by one."""
 
-    def as_seen() -> tuple[issuing.Draft, Person]:
+    me = await run_in_threadpool(_who_may_see, request, inspection_id)
+    drafts: Drafts = request.app.state.drafts
+
+    def as_seen() -> issuing.Draft:
         with work(request) as (connection, me):
             kept = inspections.load(connection, inspection_id, me.firm_id)
             if kept is None:
                 raise not_found()
-            return issuing.draft(connection, blind.seen(connection, kept, me).kept, me), me
-
-    found, me = await run_in_threadpool(as_seen)
-    drafts: Drafts = request.app.state.drafts
+            return issuing.draft(connection, blind.seen(connection, kept, me).kept, me)
 
     def typeset() -> Preview:
-        draft_id, folder = drafts.begin(inspection_id, me.id)
-        with drafts.workplace() as photos:
-            points, pages = issuing.preview(found, folder, _photos(request, me, photos))
+        # All of it in its turn: judging and wording 1,500 observations takes its time too.
+        found = as_seen()
+        with drafts.workplace() as folder:
+            (pages_in := folder / "pages").mkdir()
+            points, pages = issuing.preview(found, pages_in, _photos(request, me, folder))
+            draft_id = drafts.keep(inspection_id, me.id, pages_in)
+        if _is_erased(request, inspection_id):
+            drafts.forget([inspection_id])
         return Preview(
             seq=found.seq,
             points=[HindranceOut.model_validate(point, from_attributes=True) for point in points],
@@ -62,10 +67,15 @@ async def preview(request: Request, inspection_id: str) -> Preview:
             pages=[PageOut(width=width, height=height) for width, height in pages],
         )
 
-    made = await _typeset(request, me, typeset)
-    if await run_in_threadpool(_is_erased, request, inspection_id):
-        drafts.forget([inspection_id])
-    return made
+    return await _typeset(request, me, typeset)
+
+
+def _who_may_see(request: Request, inspection_id: str) -> Person:
+    """Who asks, if the inspection is their firm's."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        return me
 
 
 def _is_erased(request: Request, inspection_id: str) -> bool:
@@ -85,9 +95,7 @@ def page(
     number: int = _PAGE,
 ) -> Response:
     """A page of a draft, for whom it was made; 404 where it was made anew or some time ago."""
-    with work(request) as (connection, me):
-        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
-            raise not_found()
+    me = _who_may_see(request, inspection_id)
     drafts: Drafts = request.app.state.drafts
     packed = drafts.page(inspection_id, me.id, draft_id, number)
     if packed is None:

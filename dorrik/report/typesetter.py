@@ -1,7 +1,8 @@
 """Typesets in a process of its own, within limits, one job after another: `python -m dorrik.report.typesetter`.
 
 A job comes in as a line of JSON on standard input. Out goes a line of JSON: what was made, or why not; behind a
-document follows its content. The process ends when nothing comes for a while, when it has grown, or with whoever started it.
+document follows its content. The process ends when nothing comes for a while, when it has grown, or with whoever
+started it.
 """
 
 import json
@@ -19,13 +20,13 @@ CLOCK_S, PROCESSOR_S, MEMORY = 60, 80, 1536 * 1024 * 1024
 #: Largest file that it may write: a page that holds nothing but photos, packed or not (bytes).
 LARGEST_FILE = 64 * 1024 * 1024
 #: It ends after so long without a job (s), and when it keeps more memory than that (bytes).
-IDLE_S, MOST_KEPT = 120.0, 320 * 1024 * 1024
+IDLE_S, MOST_KEPT = 120.0, 160 * 1024 * 1024
 
 
 def main() -> None:
     """Typeset what comes, until nothing comes any more."""
     # Whoever asks for anything else comes first.
-    os.nice(5)
+    os.nice(10)
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
     resource.setrlimit(resource.RLIMIT_FSIZE, (LARGEST_FILE, LARGEST_FILE))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))

@@ -27,16 +27,19 @@ class Drafts:
     def __init__(self, root: Path) -> None:
         self._root = root
 
-    def begin(self, inspection_id: str, person_id: str) -> tuple[str, Path]:
-        """Id and folder of a new draft; what is too old goes, and what the person has too many of."""
+    def keep(self, inspection_id: str, person_id: str, pages: Path) -> str:
+        """Take over the folder with a draft's pages, from a workplace; returns the draft's id. What is too old goes,
+        and what the person has too many of."""
         self.sweep()
-        own = sorted(self._of(inspection_id, person_id), key=_made_at)
-        for former in own[: max(0, len(own) - MOST_EACH + 1)]:
-            shutil.rmtree(former, ignore_errors=True)
         draft_id = new_id()
         folder = self._folder(inspection_id, person_id, draft_id)
-        folder.mkdir(parents=True, mode=0o700)
-        return draft_id, folder
+        folder.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+        os.utime(pages)
+        pages.rename(folder)
+        own = sorted(self._of(inspection_id, person_id), key=_made_at)
+        for former in own[: max(0, len(own) - MOST_EACH)]:
+            shutil.rmtree(former, ignore_errors=True)
+        return draft_id
 
     @contextlib.contextmanager
     def workplace(self) -> Iterator[Path]:

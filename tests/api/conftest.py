@@ -26,9 +26,7 @@ from tests.serving import free_port
 
 @pytest.fixture(scope="session")
 def app(engine: Engine, tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
-    return create_app(
-        engine, photos=str(tmp_path_factory.mktemp("photos")), drafts=tmp_path_factory.mktemp("drafts")
-    )
+    return create_app(engine, photos=str(tmp_path_factory.mktemp("photos")), drafts=tmp_path_factory.mktemp("drafts"))
 
 
 class Inspector:

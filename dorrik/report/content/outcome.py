@@ -8,7 +8,7 @@ from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement, is_open
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.topics.interval import DutyDue
-from dorrik.report.content.photos import Fetch, beside, none_kept
+from dorrik.report.content.photos import Fetch, beside, none_kept, printed
 from dorrik.report.content.words import day
 
 _ORDER = {code: place for place, code in enumerate(ORDER)}
@@ -67,6 +67,7 @@ def _duty(one: DutyDue) -> str:
 
 def _observations(inspection: Inspection, photos: Fetch) -> list[dict[str, Any]]:
     rows = []
+    pinned = printed(inspection)
     for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
         entry = catalogue.entries().get(one.catalogue_key or "")
         rows.append(
@@ -81,7 +82,7 @@ def _observations(inspection: Inspection, photos: Fetch) -> list[dict[str, Any]]
                 "as_left": one.as_left or "",
                 "retest": one.retest or "",
                 "counts": is_open(one),
-                "photos": beside(inspection, one, photos),
+                "photos": beside(one, pinned.get(one.id, []), photos),
             }
         )
     return rows

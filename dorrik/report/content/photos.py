@@ -4,7 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from dorrik.core.inspection import Inspection, Observation
+from dorrik.core.inspection import Inspection, Observation, Photo
 
 #: Where what is shown of a photo lies, as a file, by the digest of its content; None where it has not arrived yet.
 Fetch = Callable[[str], str | None]
@@ -31,12 +31,20 @@ def none_kept(sha256: str) -> str | None:
     return None
 
 
-def beside(inspection: Inspection, observation: Observation, fetch: Fetch) -> list[dict[str, Any]]:
+def printed(inspection: Inspection) -> dict[str, list[Photo]]:
+    """The photos that are printed, by what they are pinned to."""
+    found: dict[str, list[Photo]] = {}
+    for photo in inspection.photos:
+        if photo.about_id and photo.sha256 and photo.print_size != "not":
+            found.setdefault(photo.about_id, []).append(photo)
+    return found
+
+
+def beside(observation: Observation, pinned: list[Photo], fetch: Fetch) -> list[dict[str, Any]]:
     """Photos pinned to an observation, as found before as left: file, marks, size, caption and words for each.
 
     They are drawn where the report is typeset (`report.pdf`): it may be hundreds.
     """
-    pinned = [p for p in inspection.photos if p.about_id == observation.id and p.sha256 and p.print_size != "not"]
     found = []
     for photo in sorted(pinned, key=lambda p: p.shows == AS_LEFT):
         when = "As left" if photo.shows == AS_LEFT else "As found"

@@ -1392,8 +1392,8 @@ export interface paths {
          * Export Client
          * @description Everything of a client: register and inspections with their histories as JSON, photos, every report issued.
          *
-         *     Written to a file on the disk, photo by photo and report by report, and sent from there: it takes no memory however
-         *     much there is.
+         *     Packed while it is sent, photo by photo and report by report: it takes neither memory nor disk however much there
+         *     is. What is known of the client is gathered first, for one a person at a time.
          */
         get: operations["export_client_api_clients__client_id__export_zip_get"];
         put?: never;
