@@ -4,10 +4,10 @@ import contextlib
 import logging
 import multiprocessing
 import os
-import shutil
 import signal
 import socket
 import sys
+import tempfile
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -174,13 +174,20 @@ def _backups(url: str) -> threading.Event:
     return stopped
 
 
-def _counted(workers: int) -> None:
-    """Where several processes put their counts, so that each can tell those of all."""
-    if workers > 1:
-        folder = HOME / "counts"
-        shutil.rmtree(folder, ignore_errors=True)
-        folder.mkdir(parents=True)
-        os.environ["PROMETHEUS_MULTIPROC_DIR"] = str(folder)
+@contextlib.contextmanager
+def _counted(workers: int) -> Iterator[None]:
+    """Where several processes put their counts while the block lasts, so that each can tell those of all.
+
+    In memory where there is a place for that: they are files that the processes have mapped, and whoever writes to one
+    for which a full disk has no room is ended by the system.
+    """
+    if workers <= 1:
+        yield
+        return
+    memory = Path("/dev/shm")
+    with tempfile.TemporaryDirectory(prefix="dorrik-counts-", dir=memory if memory.is_dir() else None) as folder:
+        os.environ["PROMETHEUS_MULTIPROC_DIR"] = folder
+        yield
 
 
 def _run(host: str, port: int, workers: int) -> None:
@@ -188,21 +195,21 @@ def _run(host: str, port: int, workers: int) -> None:
 
     from dorrik.api.request_head import BoundedHead
 
-    _counted(workers)
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
-    uvicorn.run(
-        "dorrik.serving:application",
-        factory=True,
-        host=host,
-        port=port,
-        workers=workers if workers > 1 else None,
-        http=BoundedHead,
-        ws="none",
-        log_level="warning",
-        server_header=False,
-        timeout_graceful_shutdown=GRACE_S,
-        timeout_keep_alive=75,
-    )
+    with _counted(workers):
+        uvicorn.run(
+            "dorrik.serving:application",
+            factory=True,
+            host=host,
+            port=port,
+            workers=workers if workers > 1 else None,
+            http=BoundedHead,
+            ws="none",
+            log_level="warning",
+            server_header=False,
+            timeout_graceful_shutdown=GRACE_S,
+            timeout_keep_alive=75,
+        )
 
 
 def _demo(url: str, host: str) -> "Controller | None":

@@ -27,6 +27,8 @@ USUAL_PORT = 3306
 START_SECONDS = 60.0
 #: How often it is looked whether the server lives (s).
 WATCH_S = 0.5
+#: What it needs of the disk to repair itself and start (bytes): its place for temporary tables, and some.
+ROOM_TO_START = 24 * 1024 * 1024
 DATABASE = "dorrik"
 USER = "dorrik"
 
@@ -119,15 +121,27 @@ class PrivateMariaDB:
             self._lease = None
 
     def watch(self, stopped: threading.Event) -> None:
-        """Start the server again, on its port, whenever it has died; returns when `stopped` is set."""
+        """Start the server again, on its port, whenever it has died; returns when `stopped` is set.
+
+        It also dies of a full disk, and one that is started on a full disk waits a minute for room before it looks
+        again: it is started as soon as there is some.
+        """
         self._wanted_port = self.port
         while not stopped.wait(WATCH_S):
-            if self.pid is not None:
+            if self.pid is not None or not self._has_room():
                 continue
-            with self._turn(), contextlib.suppress(MariaDBError):
+            # The disk may fill up again at any moment: tried until it lives.
+            with contextlib.suppress(MariaDBError, OSError), self._turn():
                 # Another process on this folder may have been quicker.
                 if self.pid is None and not stopped.is_set():
                     self._launch()
+
+    def _has_room(self) -> bool:
+        """Is there room on the disk to start in?"""
+        try:
+            return shutil.disk_usage(self.folder).free >= ROOM_TO_START
+        except OSError:
+            return False
 
     def _launch(self) -> None:
         (self.folder / "port").write_text(str(self.port))

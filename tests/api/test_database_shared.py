@@ -1,7 +1,9 @@
 """The private database: shared by a lease, watched, migrated by one of those who start at once; and backed up."""
 
+import errno
 import hashlib
 import json
+import shutil
 import tarfile
 import threading
 import time
@@ -15,7 +17,7 @@ from dorrik.core.inspection import KINDS
 from dorrik.demo import load
 from dorrik.store import audit, backup, backup_schedule, inspections, migrate
 from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.mariadb import ROOM_TO_START, PrivateMariaDB
 from dorrik.store.photos import PhotoStore
 from dorrik.store.tables import ENTITIES, inspection, issued_report, uploaded_photo
 from tests.pictures import picture
@@ -69,6 +71,43 @@ def test_a_server_that_dies_is_started_again_on_its_port(shared):
         while time.monotonic() < end and (first.pid in (None, pid) or not alive(first.url)):
             time.sleep(0.1)
         assert first.pid not in (None, pid) and first.port == port and alive(first.url)
+    finally:
+        stopped.set()
+        watcher.join()
+
+
+def test_a_full_disk_does_not_end_the_watching(shared, monkeypatch):
+    """It dies of a full disk; it is not started before there is room, and whatever fails meanwhile is tried again."""
+    first, _ = shared
+    pid, room, looked = first.pid, {"free": 0}, []
+    real_usage, real_launch = shutil.disk_usage, first._launch
+
+    def usage(path):
+        looked.append(path)
+        return real_usage(path)._replace(free=room["free"])
+
+    def launch():
+        if room["free"] < 2 * ROOM_TO_START:
+            raise OSError(errno.ENOSPC, "No space left on device")
+        real_launch()
+
+    monkeypatch.setattr(shutil, "disk_usage", usage)
+    monkeypatch.setattr(first, "_launch", launch)
+    stopped = threading.Event()
+    watcher = threading.Thread(target=first.watch, args=(stopped,))
+    watcher.start()
+    try:
+        first.kill()
+        end = time.monotonic() + 120
+        for free in (0, ROOM_TO_START, 2 * ROOM_TO_START):
+            assert first.pid is None
+            room["free"] = free
+            seen = len(looked)
+            while len(looked) < seen + 3 and first.pid is None and time.monotonic() < end:
+                time.sleep(0.05)
+        while time.monotonic() < end and (first.pid in (None, pid) or not alive(first.url)):
+            time.sleep(0.1)
+        assert first.pid not in (None, pid) and alive(first.url)
     finally:
         stopped.set()
         watcher.join()

@@ -117,7 +117,7 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
     expect(fay.get_by_role("heading", name="In hand")).to_be_visible()
 
     # Whatever the server writes is for its own user alone.
-    for folder in ("mariadb", "mariadb/data", "counts"):
+    for folder in ("mariadb", "mariadb/data"):
         assert (served.home / folder).stat().st_mode & 0o077 == 0, folder
 
     # Two people are invited; without mail their links are shown, once.
