@@ -51,9 +51,12 @@ def main(arguments: list[str] | None = None) -> None:
         from dorrik import household
 
         sys.exit(household.run(given))
-    from dorrik import serving
+    from dorrik import ahead
 
-    sys.exit(serving.serve(given.host, given.port, given.workers, demo=given.command == "demo"))
+    with ahead.loading(given.workers):
+        from dorrik import serving
+
+        sys.exit(serving.serve(given.host, given.port, given.workers, demo=given.command == "demo"))
 
 
 def _judge(file: str, *, text: bool) -> int:

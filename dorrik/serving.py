@@ -7,7 +7,6 @@ import os
 import signal
 import socket
 import sys
-import tempfile
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -21,8 +20,6 @@ if TYPE_CHECKING:
     from fastapi import FastAPI
 
 HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
-#: How long requests that are being answered have when the server stops (s).
-GRACE_S = 10
 
 
 def _interrupt(*_: object) -> None:
@@ -128,8 +125,6 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
     from dorrik.store.mariadb import MariaDBError
 
     signal.signal(signal.SIGTERM, _interrupt)
-    # Whatever is written from here on is for this user alone.
-    os.umask(0o077)
     catcher = None
     try:
         with prepared() as url:
@@ -144,8 +139,10 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
                 print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
             stopped = _backups(url)
             print(f"\nOpen {os.environ['DORRIK_URL']}   (Ctrl-C stops the server and its database)\n", flush=True)
+            from dorrik import processes
+
             try:
-                _run(host, port, workers)
+                processes.run("dorrik.serving:application", host, port, workers)
             finally:
                 stopped.set()
     except KeyboardInterrupt:
@@ -172,44 +169,6 @@ def _backups(url: str) -> threading.Event:
         arguments = (url, photos(), schedule, stopped)
         threading.Thread(target=backup_schedule.keep_going, args=arguments, daemon=True).start()
     return stopped
-
-
-@contextlib.contextmanager
-def _counted(workers: int) -> Iterator[None]:
-    """Where several processes put their counts while the block lasts, so that each can tell those of all.
-
-    In memory where there is a place for that: they are files that the processes have mapped, and whoever writes to one
-    for which a full disk has no room is ended by the system.
-    """
-    if workers <= 1:
-        yield
-        return
-    memory = Path("/dev/shm")
-    with tempfile.TemporaryDirectory(prefix="dorrik-counts-", dir=memory if memory.is_dir() else None) as folder:
-        os.environ["PROMETHEUS_MULTIPROC_DIR"] = folder
-        yield
-
-
-def _run(host: str, port: int, workers: int) -> None:
-    import uvicorn
-
-    from dorrik.api.request_head import BoundedHead
-
-    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
-    with _counted(workers):
-        uvicorn.run(
-            "dorrik.serving:application",
-            factory=True,
-            host=host,
-            port=port,
-            workers=workers if workers > 1 else None,
-            http=BoundedHead,
-            ws="none",
-            log_level="warning",
-            server_header=False,
-            timeout_graceful_shutdown=GRACE_S,
-            timeout_keep_alive=75,
-        )
 
 
 def _demo(url: str, host: str) -> "Controller | None":

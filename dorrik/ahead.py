@@ -1,0 +1,37 @@
+"""What is begun before all else when the server starts: importing what serves, beside the start of the database."""
+
+import contextlib
+import multiprocessing
+import os
+import tempfile
+from collections.abc import Iterator
+from multiprocessing import forkserver
+from pathlib import Path
+
+
+@contextlib.contextmanager
+def loading(workers: int) -> Iterator[None]:
+    """Begin to import what serves in a process of its own, from which all that serve are forked (`processes`); it ends
+    with this one. Nothing is begun where one process does everything itself."""
+    # Whatever is written from here on is for this user alone.
+    os.umask(0o077)
+    if workers <= 1:
+        yield
+        return
+    with _counted():
+        multiprocessing.set_forkserver_preload(["dorrik.preloaded"])
+        forkserver.ensure_running()
+        yield
+
+
+@contextlib.contextmanager
+def _counted() -> Iterator[None]:
+    """Where several processes put their counts while the block lasts, so that each can tell those of all.
+
+    In memory where there is a place for that: they are files that the processes have mapped, and whoever writes to one
+    for which a full disk has no room is ended by the system.
+    """
+    memory = Path("/dev/shm")
+    with tempfile.TemporaryDirectory(prefix="dorrik-counts-", dir=memory if memory.is_dir() else None) as folder:
+        os.environ["PROMETHEUS_MULTIPROC_DIR"] = folder
+        yield

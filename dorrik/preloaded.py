@@ -1,0 +1,18 @@
+"""What a process that serves is made of, imported once: the processes are forked from one that has it (`serving`)."""
+
+import gc
+
+import httptools
+import pymysql
+import uvicorn
+import uvloop
+from sqlalchemy.dialects.mysql import pymysql as dialect
+
+from dorrik import processes, serving
+from dorrik.api import app
+
+__all__ = ["app", "dialect", "httptools", "processes", "pymysql", "serving", "uvicorn", "uvloop"]
+
+# What is here stays: it is never looked through for garbage, and its pages stay shared between the processes.
+gc.collect()
+gc.freeze()
