@@ -3,10 +3,13 @@
 import contextlib
 import multiprocessing
 import os
+import shutil
 import tempfile
 from collections.abc import Iterator
 from multiprocessing import forkserver
 from pathlib import Path
+
+_COUNTS = "dorrik-counts-"
 
 
 @contextlib.contextmanager
@@ -29,9 +32,18 @@ def _counted() -> Iterator[None]:
     """Where several processes put their counts while the block lasts, so that each can tell those of all.
 
     In memory where there is a place for that: they are files that the processes have mapped, and whoever writes to one
-    for which a full disk has no room is ended by the system.
+    for which a full disk has no room is ended by the system. What one that was killed has left goes.
     """
     memory = Path("/dev/shm")
-    with tempfile.TemporaryDirectory(prefix="dorrik-counts-", dir=memory if memory.is_dir() else None) as folder:
-        os.environ["PROMETHEUS_MULTIPROC_DIR"] = folder
+    place = memory if memory.is_dir() else Path(tempfile.gettempdir())
+    for left in place.glob(f"{_COUNTS}*"):
+        if not Path("/proc", left.name.removeprefix(_COUNTS)).exists():
+            shutil.rmtree(left, ignore_errors=True)
+    folder = place / f"{_COUNTS}{os.getpid()}"
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(mode=0o700)
+    os.environ["PROMETHEUS_MULTIPROC_DIR"] = str(folder)
+    try:
         yield
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
