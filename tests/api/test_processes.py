@@ -51,7 +51,7 @@ class Served:
 
     def serving(self):
         """The processes that hold the port open and serve: each counts what it does in a file of its own."""
-        return {int(pid) for name in os.listdir(self.counts()) for pid in re.findall(r"counter_(\d+)\.db", name)
+        return {int(pid) for one in Path(self.counts()).iterdir() for pid in re.findall(r"counter_(\d+)\.db", one.name)
                 if _lives(int(pid)) and _has_port(int(pid), self.port)}  # fmt: skip
 
     def counts(self):
@@ -78,7 +78,7 @@ def _has_port(pid, port):
     wanted = f":{port:04X} "
     with contextlib.suppress(OSError):
         inodes = {line.split()[9] for line in Path("/proc/net/tcp").read_text().splitlines() if wanted in line}
-        links = {os.readlink(one) for one in Path(f"/proc/{pid}/fd").iterdir()}
+        links = {str(one.readlink()) for one in Path(f"/proc/{pid}/fd").iterdir()}
         return any(f"socket:[{inode}]" in links for inode in inodes)
     return False
 
