@@ -4,19 +4,14 @@ import { memo, useId } from "react";
 import { useFieldSpec } from "../api/reference";
 import { leftBehind } from "../inspection/desk";
 import { refusal } from "../inspection/model";
-import { setField, useInspection, useMay } from "../inspection/open";
+import { setField, useInspection } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
 import { Field } from "../ui/Field";
 import { HistoryButton } from "./History";
+import { NOT_YOURS, useMayChange } from "./mayChange";
 import { ReadingCell } from "./ReadingCell";
 import { SpecField } from "./SpecField";
-
-/** Who does what this person may not. */
-const NOT_YOURS: Record<string, string> = {
-  decide: "An inspector or a supervisor decides this.",
-  "settle rules of an inspection": "Comes from the firm; a supervisor changes it.",
-};
 
 interface Props {
   place: Place;
@@ -38,7 +33,7 @@ function FieldInputNow({ place, label, hint, rows, words }: Props) {
   const spec = useFieldSpec(place.kind, place.field);
   const value = useInspection((s) => s.model?.entities[place.id]?.values[place.field] ?? null) as Value;
   const refused = useInspection((s) => (s.model ? refusal(s.model, place.id, place.field) : undefined));
-  const may = useMay(spec?.action ?? "write");
+  const may = useMayChange(place.kind, place.field);
   if (!spec) return null;
   const frame = {
     label: label ?? translate(spec.label),

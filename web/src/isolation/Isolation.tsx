@@ -3,6 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
 import type { Me, Schemas } from "../api/client";
 import { Fields } from "../fields/Fields";
+import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
@@ -46,12 +47,13 @@ export default function Isolation({ me }: { me: Me }) {
 
 function OfBoard({ board, me }: { board: Entity; me: Me }) {
   const model = useInspection((s) => s.model);
+  const may = useMayChange("isolation", "proved_at");
   if (!model) return null;
   const made = children(model, "isolation", board.id);
   const open = made.find((one) => !one.values.restored_at);
   // Which pairings there are to prove comes with the judgement, way by way.
   const wanted = model.judgement?.boards.find((one) => one.board_id === board.id)?.pairings ?? [];
-  const begin = !open && (
+  const begin = !open && may && (
     <Button variant="action" onClick={() => add("isolation", board.id, { by: me.name, proved_at: now() })}>
       {made.length ? "Isolate again: tester proved now" : "Begin: tester proved now"}
     </Button>
@@ -67,6 +69,7 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
       {!open && made.length === 0 && board.values.isolated_at == null && (
         <Text color="quiet">Nothing recorded yet.</Text>
       )}
+      {!may && <Text color="quiet">{NOT_YOURS.decide}</Text>}
       {made.map((one) =>
         one === open ? <Steps key={one.id} isolation={one} wanted={wanted} /> : <Done key={one.id} isolation={one} />,
       )}
@@ -89,6 +92,7 @@ function Done({ isolation }: { isolation: Entity }) {
 
 function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["PairingsOut"][] }) {
   const [restoring, setRestoring] = useState(false);
+  const may = useMayChange("isolation", "proved_at");
   const at = (field: string): Place => ({ kind: "isolation", id: isolation.id, field });
   const v = isolation.values;
   const found = (v.pairings ?? {}) as Record<string, string>;
@@ -100,7 +104,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
     const next = Object.fromEntries(state ? [...others, ...names.map((name) => [name, state])] : others);
     setField(at("pairings"), Object.keys(next).length ? next : null);
   };
-  const stamp = (field: string) => setField(at(field), v[field] ? null : now());
+  const stamp = may ? (field: string) => setField(at(field), v[field] ? null : now()) : undefined;
   const loading = all.length === 0;
   const proved = loading
     ? "Every pairing dead"
@@ -116,7 +120,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
         title="Tester proved on a known source"
         when={v.proved_at}
         act="Proved now"
-        onAct={() => stamp("proved_at")}
+        onAct={stamp && (() => stamp("proved_at"))}
       >
         <Fields
           kind="isolation"
@@ -129,7 +133,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
         title="Isolated, locked off, tagged; key on you"
         when={v.isolated_at}
         act="Isolated now"
-        onAct={() => stamp("isolated_at")}
+        onAct={stamp && (() => stamp("isolated_at"))}
       >
         <Fields
           kind="isolation"
@@ -149,14 +153,14 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
           </Box>
         )}
         {wanted.length === 0 && <p>The list of pairings is still loading.</p>}
-        <Pairings wanted={wanted} found={found} put={put} />
+        <Pairings wanted={wanted} found={found} put={may ? put : undefined} />
       </Step>
       <Step
         n={4}
         title="Tester proved again"
         when={v.proved_again_at}
         act="Proved again now"
-        onAct={() => stamp("proved_again_at")}
+        onAct={stamp && (() => stamp("proved_again_at"))}
       />
       <Step
         n={5}
@@ -164,23 +168,25 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
         when={v.restored_at}
         act={restoring ? "" : "Restore …"}
         later={!v.proved_again_at}
-        onAct={() => setRestoring(true)}
+        onAct={stamp && (() => setRestoring(true))}
       >
         {restoring && (
           <Flex wrap="wrap" gap="2" align="center">
             <p>Every conductor and bond back and checked, covers on, nobody at work?</p>
-            <Button variant="action" onClick={() => stamp("restored_at")}>
+            <Button variant="action" onClick={() => stamp?.("restored_at")}>
               Yes, restored now
             </Button>
             <Button onClick={() => setRestoring(false)}>Not yet</Button>
           </Flex>
         )}
       </Step>
-      <li>
-        <Button variant="quiet" onClick={() => setField(at("removed"), true)}>
-          Take this record out
-        </Button>
-      </li>
+      {may && (
+        <li>
+          <Button variant="quiet" onClick={() => setField(at("removed"), true)}>
+            Take this record out
+          </Button>
+        </li>
+      )}
     </Box>
   );
 }

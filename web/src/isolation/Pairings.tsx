@@ -7,7 +7,8 @@ import { afterTap, nameOfPairing } from "./pairings";
 interface Props {
   wanted: Schemas["PairingsOut"][];
   found: Record<string, string>;
-  put: (names: string[], state: string | null) => void;
+  /** Nothing is put where this person may only look. */
+  put?: (names: string[], state: string | null) => void;
 }
 
 export function Pairings({ wanted, found, put }: Props) {
@@ -34,16 +35,16 @@ export function Pairings({ wanted, found, put }: Props) {
                     at={row.at}
                     between={between}
                     state={found[name]}
-                    tap={() => put([name], afterTap(found[name]))}
+                    tap={put && (() => put([name], afterTap(found[name])))}
                   />
                 );
               })}
               <Button
                 variant="quiet"
                 size="sm"
-                disabled={names.every((name) => found[name] === "dead")}
+                disabled={!put || names.every((name) => found[name] === "dead")}
                 label={`${row.at}: all dead`}
-                onClick={() => put(names, "dead")}
+                onClick={() => put?.(names, "dead")}
               >
                 all dead
               </Button>
@@ -62,14 +63,14 @@ interface PairingProps {
   at: string;
   between: string;
   state: string | undefined;
-  tap: () => void;
+  tap?: () => void;
 }
 
 /** Drawn by weight of ink: outlined where not tested, half where dead, full where live. */
 function Pairing({ at, between, state, tap }: PairingProps) {
   const ink = state === "live" ? { bg: "ink", color: "onInk" } : state === "dead" ? { bg: "half" } : { bg: "sheet" };
   return (
-    <Button variant="plain" size="bare" onClick={tap}>
+    <Button variant="plain" size="bare" disabled={!tap} onClick={() => tap?.()}>
       <Box
         {...ink}
         data-state={state}

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { Fields } from "../fields/Fields";
+import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { setField, settled, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button, LinkButton } from "../ui/Button";
@@ -18,6 +19,7 @@ export function Danger({ observation }: { observation: Entity }) {
   const [trouble, setTrouble] = useState("");
   const [busy, setBusy] = useState(false);
   const v = observation.values;
+  const may = useMayChange("observation", "told_at");
   const set = (field: string, value: string | null) =>
     setField({ kind: "observation", id: observation.id, field }, value);
   const mail = async () => {
@@ -57,12 +59,14 @@ export function Danger({ observation }: { observation: Entity }) {
           <Text>
             Told on <b>{moment(String(v.told_at))}</b>
           </Text>
-        ) : (
+        ) : may ? (
           <Button variant="action" onClick={() => set("told_at", new Date().toISOString())}>
             Told now
           </Button>
+        ) : (
+          <Text color="quiet">{NOT_YOURS.decide}</Text>
         )}
-        {v.told_at && (
+        {v.told_at && may && (
           <Button size="sm" variant="quiet" onClick={() => set("told_at", null)}>
             not yet
           </Button>

@@ -138,6 +138,7 @@ function Offered({ one }: { one: Suggestion }) {
 }
 
 function Refused({ one }: { one: Suggestion }) {
+  const decides = useMay("decide");
   const model = useInspection((s) => s.model);
   if (!model) return null;
   const takeBack = () => {
@@ -153,9 +154,11 @@ function Refused({ one }: { one: Suggestion }) {
         <Text color="quiet">{one.because.join(" ")}</Text>
         <p>{one.declined}</p>
       </Box>
-      <Button size="sm" variant="quiet" onClick={takeBack}>
-        think again
-      </Button>
+      {decides && (
+        <Button size="sm" variant="quiet" onClick={takeBack}>
+          think again
+        </Button>
+      )}
     </Flex>
   );
 }

@@ -7,6 +7,7 @@ import { Mark } from "../drawings/Mark";
 import { waveKey } from "../inspection/arrange";
 import { waveOn } from "../inspection/desk";
 import { useGoTo } from "../inspection/goTo";
+import { useMayChangeAny } from "../fields/mayChange";
 import { carryOut } from "../inspection/offers";
 import { useInspection } from "../inspection/open";
 import type { Kind } from "../inspection/types";
@@ -63,6 +64,7 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
   const goTo = useGoTo();
   const inspection = useInspection((s) => s.model?.id) ?? "";
   const onHold = useInspection((s) => !!s.model?.entities[s.model.id]?.values.held_at);
+  const mayChange = useMayChangeAny();
   const cause = useInspection((s) => {
     const of = note.because_of;
     return of
@@ -97,6 +99,7 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
       <Flex wrap="wrap" gap="1.5" mt="1.5" align="center" _empty={{ display: "none" }}>
         {note.actions.map((offer, i) => {
           if (offer.kind === "hold" && onHold) return <span key={i}>on hold</span>;
+          if (offer.kind === "set" && !mayChange(offer.entity, offer.field)) return null;
           if (offer.kind === "letter") {
             const to = carryOut(offer, note, inspection);
             return (
@@ -122,7 +125,7 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
           );
         })}
         {note.on_record && <span>observation recorded</span>}
-        {(lit || held) && open && <OwnView note={note} />}
+        {(lit || held) && open && mayChange("overruling", "reason") && <OwnView note={note} />}
         {!lit && testable && open && (
           <Button size="sm" onClick={retest}>
             Retest
