@@ -7,18 +7,15 @@ for when nobody does any of it. BESIDE_SECONDS changes how long each is measured
 
 import asyncio
 import hashlib
-import io
 import json
 import os
 import random
 import statistics
 import time
-from collections.abc import Awaitable, Callable, Iterator
-
-from PIL import Image
+from collections.abc import Awaitable, Callable
 
 from benchmarks import machine
-from benchmarks.crowd import Device, served
+from benchmarks.crowd import Device, photos, served
 from benchmarks.round_trip import _change
 from dorrik.store.engine import new_id
 
@@ -49,16 +46,6 @@ class Person(Device):
         line.writer.close()
 
 
-def _photos(count: int) -> Iterator[bytes]:
-    """Photos of 12 million px, none like another."""
-    image = Image.effect_noise((1000, 750), 24).convert("RGB").resize((4000, 3000))
-    for number in range(count):
-        image.paste((number % 256, number // 256, 0), (0, 0, 64, 64))
-        out = io.BytesIO()
-        image.save(out, "JPEG", quality=60)
-        yield out.getvalue()
-
-
 async def _fill(device: Device) -> None:
     """An inspection with as many observations and pinned photos as nobody has."""
     ids = [new_id() for _ in range(OBSERVATIONS)]
@@ -66,7 +53,7 @@ async def _fill(device: Device) -> None:
     for one in ids:
         changes += [_change("observation", one, "inspection", device.inspection)]
         changes += [_change("observation", one, "text", WORDS), _change("observation", one, "code", "C2")]
-    for content, one in zip(_photos(PINNED), ids[:PINNED], strict=True):
+    for content, one in zip(photos(PINNED), ids[:PINNED], strict=True):
         digest = hashlib.sha256(content).hexdigest()
         path = f"/api/inspections/{device.inspection}/photos/{digest}"
         status, said = await device.ask("PUT", path, content, "application/octet-stream")
@@ -168,7 +155,7 @@ async def _prepare(device: Device) -> None:
     global client
     await _fill(device)
     client = await _of_a_client(device)
-    to_send.extend(_photos(SENT))
+    to_send.extend(photos(SENT))
     device.writer.close()
 
 

@@ -3,6 +3,7 @@
 import asyncio
 import contextlib
 import http.client
+import io
 import json
 import os
 import random
@@ -15,6 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from argon2 import PasswordHasher
+from PIL import Image
 
 from benchmarks.round_trip import _change, _changes
 from dorrik.store import migrate, people
@@ -123,6 +125,16 @@ def _answers() -> bool:
         return line.getresponse().status == 200
     except OSError:
         return False
+
+
+def photos(count: int) -> Iterator[bytes]:
+    """Photos of 12 million px, none like another."""
+    image = Image.effect_noise((1000, 750), 24).convert("RGB").resize((4000, 3000))
+    for number in range(count):
+        image.paste((number % 256, number // 256, 0), (0, 0, 64, 64))
+        out = io.BytesIO()
+        image.save(out, "JPEG", quality=60)
+        yield out.getvalue()
 
 
 class Served:

@@ -1,0 +1,77 @@
+"""An hour of 25 devices: each types once a second, sends a photo a minute, looks at home twice a minute and has its
+draft set every ten minutes. What the server holds in memory, all its processes together, is told every five minutes.
+Aim: at the end within 10 % of what it was once everything had been used. HOUR_MINUTES changes how long it is.
+"""
+
+import asyncio
+import hashlib
+import os
+import random
+import statistics
+import time
+
+from benchmarks import machine
+from benchmarks.crowd import Device, Served, photos, served
+
+MINUTES = float(os.environ.get("HOUR_MINUTES", "60"))
+DEVICES = 25
+#: How often what is done (s); by when everything has been done by everybody (s).
+PHOTO_S, HOME_S, DRAFT_S, WARM_S = 60.0, 30.0, 600.0, 600.0
+TOLD_S = 300.0
+
+
+async def _every(device: Device, seconds: float, until: float, path: str, pictures: list[bytes] | None = None) -> None:
+    """Ask for that, or send a photo there, every so often over a connection of its own."""
+    line = Device(device.cookie, device.firm)
+    await line.open()
+    await asyncio.sleep(random.random() * min(seconds, WARM_S * 0.8))
+    while time.perf_counter() < until:
+        if pictures is None:
+            status, said = await line.ask("GET", path)
+        else:
+            # Each photo is another one: what nobody has sent yet is decoded.
+            content = pictures.pop() if len(pictures) > 1 else pictures[0]
+            digest = hashlib.sha256(content).hexdigest()
+            status, said = await line.ask("PUT", f"{path}/{digest}", content, "application/octet-stream")
+        assert status in (200, 204), said
+        await asyncio.sleep(seconds)
+    line.writer.close()
+
+
+async def _told(found: Served, until: float, held: list[tuple[float, float]]) -> None:
+    began = time.perf_counter()
+    while time.perf_counter() < until:
+        await asyncio.sleep(min(TOLD_S, max(1.0, until - time.perf_counter())))
+        held.append((time.perf_counter() - began, found.memory_mb()))
+        print(f"hour                after {held[-1][0] / 60:4.0f} min: {held[-1][1]:.0f} MB", flush=True)
+
+
+async def _hour(found: Served, held: list[tuple[float, float]]) -> None:
+    until = time.perf_counter() + MINUTES * 60
+    pictures = list(photos(int(MINUTES * DEVICES * 60 / PHOTO_S)))
+    work = []
+    for device in found.devices:
+        of = f"/api/inspections/{device.inspection}"
+        work += [
+            device.type(until, random.random()),
+            _every(device, PHOTO_S, until, f"{of}/photos", pictures),
+            _every(device, HOME_S, until, "/api/home"),
+            _every(device, DRAFT_S, until, f"{of}/preview"),
+        ]
+    await asyncio.gather(*work, _told(found, until, held))
+
+
+def run() -> None:
+    """Print what is held every five minutes, and what became of it."""
+    print(machine.in_words())
+    held: list[tuple[float, float]] = []
+    with served(DEVICES, os.cpu_count() or 1) as found:
+        asyncio.run(_hour(found, held))
+        waits = sorted(wait * 1e3 for device in found.devices for wait in device.waits)
+        failed = sum(device.failed for device in found.devices)
+    warm = [memory for at, memory in held if at >= WARM_S] or [held[-1][1]]
+    cut = statistics.quantiles(waits, n=100)
+    print(
+        f"hour                {len(waits)} changes, {failed} failed, median {cut[49]:.0f} ms, 95 of 100 within "
+        f"{cut[94]:.0f} ms; {warm[0]:.0f} MB once warm, {warm[-1]:.0f} MB at the end ({warm[-1] / warm[0] - 1:+.0%})"
+    )
