@@ -1,6 +1,6 @@
 import pytest
 
-from dorrik.core import supply, tails
+from dorrik.core import fault_current, supply, tails
 from dorrik.core.document import parse
 from dorrik.core.judgement import judge
 from dorrik.core.readings import Reading
@@ -56,40 +56,40 @@ def test_unknown_arrangement():
     ],
 )
 def test_the_higher_fault_current_is_recorded(pscc, pefc, recorded):
-    assert str(supply.prospective_fault(R(pscc), R(pefc))) == recorded
+    assert str(fault_current.prospective_fault(R(pscc), R(pefc))) == recorded
 
 
 def test_nothing_measured_nothing_recorded():
-    assert supply.prospective_fault(None, R("LIM")) is None
+    assert fault_current.prospective_fault(None, R("LIM")) is None
 
 
 def test_ze_and_pefc_must_agree():
     # 230 V / 0.21 Ω = 1.095 kA.
-    assert supply.agrees(R("0.21"), R("1.08")).status == "pass"
-    assert supply.agrees(R("0.21"), R("0.21")).status == "attention"
+    assert fault_current.agrees(R("0.21"), R("1.08")).status == "pass"
+    assert fault_current.agrees(R("0.21"), R("0.21")).status == "attention"
     # Everything is connected for PEFC: a higher one is usual, a lower one is not.
-    assert supply.agrees(R("0.21"), R("1.50")).status == "pass"
-    assert supply.agrees(R("0.21"), R("0.90")).status == "attention"
-    assert supply.agrees(R("0.21"), R("OL")).status == "unknown"
+    assert fault_current.agrees(R("0.21"), R("1.50")).status == "pass"
+    assert fault_current.agrees(R("0.21"), R("0.90")).status == "attention"
+    assert fault_current.agrees(R("0.21"), R("OL")).status == "unknown"
 
 
 def test_breaking_capacity_and_conditional_rating():
-    assert supply.judge_breaking_capacity(R("4.2"), 6).status == "pass"
+    assert fault_current.judge_breaking_capacity(R("4.2"), 6).status == "pass"
     # What backs it up has to be known: a cartridge cut-out fuse limits the current, a rewirable one does not.
-    assert supply.judge_breaking_capacity(R("7.1"), 6).status == "unknown"
-    assert supply.judge_breaking_capacity(R("7.1"), 6, behind="limiting").status == "attention"
-    assert supply.judge_breaking_capacity(R("7.1"), 6, behind="rewirable").status == "fail"
-    assert supply.judge_breaking_capacity(R("7.1"), 6, 16, behind="limiting").status == "pass"
-    assert supply.judge_breaking_capacity(R("7.1"), 6, 16, behind="rewirable").status == "fail"
-    assert supply.judge_breaking_capacity(R("7.1"), 6, 16).status == "unknown"
-    assert supply.judge_breaking_capacity(R("17"), 6, 16, behind="limiting").status == "fail"
-    assert supply.judge_breaking_capacity(R(">5"), 6).status == "unknown"
+    assert fault_current.judge_breaking_capacity(R("7.1"), 6).status == "unknown"
+    assert fault_current.judge_breaking_capacity(R("7.1"), 6, behind="limiting").status == "attention"
+    assert fault_current.judge_breaking_capacity(R("7.1"), 6, behind="rewirable").status == "fail"
+    assert fault_current.judge_breaking_capacity(R("7.1"), 6, 16, behind="limiting").status == "pass"
+    assert fault_current.judge_breaking_capacity(R("7.1"), 6, 16, behind="rewirable").status == "fail"
+    assert fault_current.judge_breaking_capacity(R("7.1"), 6, 16).status == "unknown"
+    assert fault_current.judge_breaking_capacity(R("17"), 6, 16, behind="limiting").status == "fail"
+    assert fault_current.judge_breaking_capacity(R(">5"), 6).status == "unknown"
 
 
 def test_fault_current_from_impedance_and_between_lines():
-    assert supply.fault_current_a(0.23) == pytest.approx(1000)
-    assert supply.line_to_line_a(1000) == 2000
-    assert supply.line_to_line_a(1000, safe=False) == pytest.approx(1732, abs=1)
+    assert fault_current.fault_current_a(0.23) == pytest.approx(1000)
+    assert fault_current.line_to_line_a(1000) == 2000
+    assert fault_current.line_to_line_a(1000, safe=False) == pytest.approx(1732, abs=1)
 
 
 def test_standing_leakage_behind_an_rcd():

@@ -5,7 +5,7 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from dorrik.core import conductors, devices, overload, ring, supply
+from dorrik.core import conductors, devices, fault_current, overload, ring, supply
 from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
@@ -39,7 +39,7 @@ class Context:
         i = self.inspection
         self.tree = BoardTree(i.boards, i.earthing)
         self._zs_limits: dict[tuple[str, float | None], tuple[float, str] | Verdict] = {}
-        self.pfc_ka = supply.prospective_fault(i.pscc_ka, i.pefc_ka)
+        self.pfc_ka = fault_current.prospective_fault(i.pscc_ka, i.pefc_ka)
         self.circuits: tuple[tuple[Board, Circuit], ...] = tuple(
             (board, circuit) for board in i.boards for circuit in board.circuits if not circuit.spare
         )
@@ -116,9 +116,9 @@ class Context:
     def sure_pfc_ka(self) -> Reading | None:
         """The fault current that can be relied on (kA): without a PEFC that looks like a slip beside Ze (rule 3.5)."""
         i = self.inspection
-        slipped = i.earthing != "TT" and supply.agrees(i.ze_ohm, i.pefc_ka).status == "attention"
-        pscc = i.pscc_ka if i.pscc_ka is None or not supply.is_slip(i.pscc_ka) else None
-        return supply.prospective_fault(pscc, None if slipped else i.pefc_ka)
+        slipped = i.earthing != "TT" and fault_current.agrees(i.ze_ohm, i.pefc_ka).status == "attention"
+        pscc = i.pscc_ka if i.pscc_ka is None or not fault_current.is_slip(i.pscc_ka) else None
+        return fault_current.prospective_fault(pscc, None if slipped else i.pefc_ka)
 
     @property
     def declared_ze_ohm(self) -> float | None:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from dorrik.core import devices, supply
+from dorrik.core import devices, fault_current
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading
 from dorrik.core.topics.context import Context, Note, is_measured, name_of
@@ -28,11 +28,11 @@ def notes(context: Context) -> Iterator[Note]:
         ):
             if weakest is None or current is None:
                 continue
-            verdict = supply.judge_breaking_capacity(
+            verdict = fault_current.judge_breaking_capacity(
                 current,
                 weakest[0],
                 board.conditional_ka,
-                behind=supply.backing(i.service_fuse_standard),
+                behind=fault_current.backing(i.service_fuse_standard),
                 fuse_a=fuse_a,
             )
             title = f"{board.name or 'Board'}: fault current against {name_of(weakest[1])}"
@@ -48,14 +48,14 @@ def _at_board(context: Context, board: Board) -> Reading | None:
     feed, zdb = context.tree.feed(board), board.zdb_ohm
     if feed is None or context.earth(board).tt or zdb is None or not zdb.value or zdb.bound is not None:
         return context.sure_pfc_ka
-    return Reading.of(supply.fault_current_a(zdb.value) / 1000)
+    return Reading.of(fault_current.fault_current_a(zdb.value) / 1000)
 
 
 def _between(context: Context, measured: Reading) -> Reading | None:
     if context.inspection.phases != "3" or measured.value is None:
         return None
     safe = context.house.three_phase_fault.startswith("2")
-    return Reading.of(supply.line_to_line_a(measured.value, safe=safe), measured.bound)
+    return Reading.of(fault_current.line_to_line_a(measured.value, safe=safe), measured.bound)
 
 
 def between_lines_ka(context: Context) -> Reading | None:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from dorrik.core import loop, supply, tails
+from dorrik.core import fault_current, loop, supply, tails
 from dorrik.core.inspection import Board
 from dorrik.core.topics import facts
 from dorrik.core.topics.context import Action, Context, Note, is_measured
@@ -89,11 +89,11 @@ def _fault_currents(context: Context) -> Iterator[Note]:
         # On an electrode its loop says nothing of line to neutral, nor on TN-S much of it.
         if i.earthing == "TT" or (field == "pscc_ka" and i.earthing != "TN-C-S"):
             continue
-        high = supply.judge_too_high(name, reading, zdb, i.ze_ohm)
+        high = fault_current.judge_too_high(name, reading, zdb, i.ze_ohm)
         if high is not None:
             yield Note("inspection", i.id, field, f"{name} beside its loop", high)
         elif field == "pefc_ka" and is_measured(i.ze_ohm) and is_measured(i.pefc_ka):
-            verdict = supply.agrees(i.ze_ohm, i.pefc_ka)
+            verdict = fault_current.agrees(i.ze_ohm, i.pefc_ka)
             if verdict.status != "unknown":
                 yield Note("inspection", i.id, "pefc_ka", "Ze beside PEFC", verdict)
 
