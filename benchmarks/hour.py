@@ -20,22 +20,35 @@ PHOTO_S, HOME_S, DRAFT_S, WARM_S = 60.0, 30.0, 600.0, 600.0
 TOLD_S = 300.0
 
 
-async def _every(device: Device, seconds: float, until: float, path: str, pictures: list[bytes] | None = None) -> None:
-    """Ask for that, or send a photo there, every so often over a connection of its own."""
-    line = Device(device.cookie, device.firm)
-    await line.open()
+class _Pictures:
+    """Photos, each another one, made as they are sent: what nobody has sent yet is decoded."""
+
+    def __init__(self) -> None:
+        self._made = photos(60_000)
+        self._turn = asyncio.Lock()
+
+    async def next(self) -> bytes:
+        """One more."""
+        async with self._turn:
+            return await asyncio.to_thread(next, self._made)
+
+
+async def _every(device: Device, seconds: float, until: float, path: str, pictures: _Pictures | None = None) -> None:
+    """Ask for that, or send a photo there, every so often."""
     await asyncio.sleep(random.random() * min(seconds, WARM_S * 0.8))
     while time.perf_counter() < until:
+        # Opened anew: the server closes what is idle for long.
+        line = Device(device.cookie, device.firm)
+        await line.open()
         if pictures is None:
             status, said = await line.ask("GET", path)
         else:
-            # Each photo is another one: what nobody has sent yet is decoded.
-            content = pictures.pop() if len(pictures) > 1 else pictures[0]
+            content = await pictures.next()
             digest = hashlib.sha256(content).hexdigest()
             status, said = await line.ask("PUT", f"{path}/{digest}", content, "application/octet-stream")
         assert status in (200, 204), said
+        line.writer.close()
         await asyncio.sleep(seconds)
-    line.writer.close()
 
 
 async def _told(found: Served, until: float, held: list[tuple[float, float]]) -> None:
@@ -48,7 +61,7 @@ async def _told(found: Served, until: float, held: list[tuple[float, float]]) ->
 
 async def _hour(found: Served, held: list[tuple[float, float]]) -> None:
     until = time.perf_counter() + MINUTES * 60
-    pictures = list(photos(int(MINUTES * DEVICES * 60 / PHOTO_S)))
+    pictures = _Pictures()
     work = []
     for device in found.devices:
         of = f"/api/inspections/{device.inspection}"

@@ -11,6 +11,7 @@ from starlette.exceptions import HTTPException
 
 from dorrik.api.common_types import Problem
 from dorrik.core.text import shown
+from dorrik.report import press
 
 
 class ProblemError(Exception):
@@ -73,6 +74,10 @@ def install(app: FastAPI) -> None:
     def problem(_: Request, error: ProblemError) -> JSONResponse:
         wait = error.body.get("wait_s")
         return JSONResponse(error.body, error.status, headers={"Retry-After": str(wait)} if wait else None)
+
+    @app.exception_handler(press.TooMuch)
+    def too_much(_: Request, error: press.TooMuch) -> JSONResponse:
+        return JSONResponse({"code": "too-much", "message": str(error), "fields": []}, 422)
 
     @app.exception_handler(OSError)
     def disk(_: Request, error: OSError) -> JSONResponse:

@@ -19,7 +19,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
 from dorrik.journal import blind
-from dorrik.report import circuit_chart, press
+from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
 from dorrik.report import operator_letter as letters
 from dorrik.report.content.photos import Fetch, put_into
@@ -40,7 +40,6 @@ T = TypeVar("T")
 @router.get("/inspections/{inspection_id}/preview", responses=_TOO_MUCH)
 async def preview(request: Request, inspection_id: str) -> Preview:
     """What stands in the way of issuing, and a draft, whose pages are fetched one by one."""
-
     me = await run_in_threadpool(_who_may_see, request, inspection_id)
     drafts: Drafts = request.app.state.drafts
 
@@ -108,14 +107,7 @@ def page(
 async def _typeset(request: Request, me: Person, do: Callable[[], T]) -> T:
     """Typeset when the person's turn comes."""
     pool: FairPool = request.app.state.typesetting
-    try:
-        return await pool.run(me.id, do)
-    except press.TooMuch:
-        message = (
-            "The report takes longer or more memory to typeset than any report does. Print fewer photos, or make "
-            "two reports of it. Everything that was entered is saved."
-        )
-        raise ProblemError(422, "too-much", message) from None
+    return await pool.run(me.id, do)
 
 
 def _photos(request: Request, me: Person, folder: Folder) -> Fetch:

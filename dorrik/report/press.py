@@ -27,6 +27,12 @@ _PART = 1 << 20
 class TooMuch(Exception):
     """It takes longer or more memory to typeset than any report does."""
 
+    def __init__(self) -> None:
+        super().__init__(
+            "The report takes longer or more memory to typeset than any report does. Print fewer photos, or make two "
+            "reports of it. Everything that was entered is saved."
+        )
+
 
 class _Typesetter:
     """A process that typesets; started when it is first needed, and again where it has ended."""
@@ -35,13 +41,15 @@ class _Typesetter:
         self._process: subprocess.Popen[bytes] | None = None
 
     def do(self, job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
-        """What is told of a job, and its document. Raises TooMuch."""
+        """What is told of a job, and its document. Raises TooMuch, and OSError where the disk has no room."""
         line = json.dumps(job, ensure_ascii=False).encode() + b"\n"
         try:
             told, made = self._answer(self._sent(line))
         except BaseException:
             self.end()
             raise
+        if "errno" in told:
+            raise OSError(told["errno"], os.strerror(told["errno"]))
         if "error" in told:
             raise RuntimeError(told["error"])
         return told, made

@@ -5,8 +5,10 @@ document follows its content. The process ends when nothing comes for a while, w
 started it.
 """
 
+import errno
 import json
 import os
+import re
 import resource
 import select
 import signal
@@ -65,8 +67,16 @@ def _done(job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
     except MemoryError:
         return {"too_much": True}, b""
     except Exception as error:
+        # The typesetter tells what the system refused in words, Python by number.
+        if (refused := _REFUSED.search(str(error)) or _REFUSED.search(repr(error))) is not None:
+            return {"errno": int(refused[1] or refused[2])}, b""
         return {"error": f"{type(error).__name__}: {error}"}, b""
     return {"length": len(made)}, made
+
+
+#: A system's error within another one's words: no room on the disk, or a file over its limit.
+_REFUSED = re.compile(rf"\(os error ({errno.ENOSPC}|{errno.EFBIG}|{errno.EDQUOT})\)"
+                      rf"|OSError\(({errno.ENOSPC}|{errno.EFBIG}|{errno.EDQUOT}),")  # fmt: skip
 
 
 def _kept() -> int:

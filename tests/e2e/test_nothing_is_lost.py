@@ -101,6 +101,10 @@ def test_a_session_that_ends_while_entries_wait(at_work, engine, firm):
     page.keyboard.press("Enter")
     dialog = page.get_by_role("dialog", name="Sign in again")
     expect(dialog.get_by_text("Nothing you typed is lost")).to_be_visible()
+    # Whoever has the device now reads nothing of the inspection behind it.
+    behind = page.locator("[data-scope=dialog][data-part=backdrop]")
+    assert behind.evaluate("one => getComputedStyle(one).backgroundColor").startswith("rgb(")
+    assert behind.evaluate("one => getComputedStyle(one).opacity") == "1"
     dialog.get_by_label("Password").fill(PASSWORD)
     dialog.get_by_role("button", name="Sign in").click()
     expect(dialog).to_have_count(0)

@@ -1,5 +1,6 @@
 """Typesetting apart: the same pages as in one's own process, within limits, and nobody held up by another's report."""
 
+import errno
 import io
 import signal
 import threading
@@ -11,7 +12,7 @@ from pypdf import PdfReader
 
 from dorrik.core import document
 from dorrik.core.judgement import judge
-from dorrik.report import pdf, press, typesetter
+from dorrik.report import pdf, press
 from dorrik.report.content import Issue, content
 from tests.core.homes import cottage
 
@@ -66,23 +67,36 @@ def test_a_report_of_many_hundred_observations_is_set_within_the_limits(tmp_path
     assert max(page.stat().st_size for page in tmp_path.iterdir()) < 400_000
 
 
-@pytest.mark.parametrize(("name", "value"), [("CLOCK_S", 1), ("PROCESSOR_S", 1), ("MEMORY", 200 * 1024 * 1024)])
-def test_what_takes_more_than_a_report_may_is_ended_and_the_next_one_is_set(one, name, value, monkeypatch):
-    """The limits are tightened, not the report grown to them."""
-    start = f"from dorrik.report import typesetter; typesetter.{name} = {value}; typesetter.main()"
-    real = press.subprocess.Popen
-    tight = {"now": True}
+@pytest.fixture
+def tightened(monkeypatch):
+    """Limits of the process tightened, as long as they are held so: not the report grown to them."""
+    limits, real = {}, press.subprocess.Popen
 
     def popen(command, **more):
-        return real([command[0], "-c", start] if tight["now"] else command, **more)
+        set_first = "".join(f"typesetter.{name} = {value}; " for name, value in limits.items())
+        return real([command[0], "-c", f"from dorrik.report import typesetter; {set_first}typesetter.main()"], **more)
 
     monkeypatch.setattr(press.subprocess, "Popen", popen)
+    return limits
+
+
+@pytest.mark.parametrize(("name", "value"), [("CLOCK_S", 1), ("PROCESSOR_S", 1), ("MEMORY", 200 * 1024 * 1024)])
+def test_what_takes_more_than_a_report_may_is_ended_and_the_next_one_is_set(one, tightened, name, value):
+    tightened[name] = value
     said, _ = made(large(5000))
-    with pytest.raises(press.TooMuch):
+    with pytest.raises(press.TooMuch, match="Everything that was entered is saved"):
         one.do({"what": "report", "content": said, "document": {}, "at": AT.isoformat()})
-    tight["now"] = False
+    tightened.clear()
     small, _ = made(cottage())
     assert one.do({"what": "report", "content": small, "document": {}, "at": AT.isoformat()})[1].startswith(b"%PDF")
+
+
+def test_a_disk_without_room_is_told_as_one(one, tightened, tmp_path):
+    """Files of no more than 4 kB stand in for a disk that is full: the server answers with 507."""
+    tightened["LARGEST_FILE"] = 4096
+    with pytest.raises(OSError) as told:
+        one.do({"what": "pages", "content": made(cottage())[0], "folder": str(tmp_path)})
+    assert told.value.errno in (errno.EFBIG, errno.ENOSPC)
 
 
 def test_one_that_ended_meanwhile_is_started_anew(one):
@@ -113,10 +127,8 @@ def test_letters_wait_for_nobodys_report():
     assert found and found[0].startswith(b"%PDF")
 
 
-def test_a_typesetter_without_work_ends_by_itself(one, monkeypatch):
-    start = "from dorrik.report import typesetter; typesetter.IDLE_S = 0.2; typesetter.main()"
-    real = press.subprocess.Popen
-    monkeypatch.setattr(press.subprocess, "Popen", lambda command, **more: real([command[0], "-c", start], **more))
+def test_a_typesetter_without_work_ends_by_itself(one, tightened):
+    tightened["IDLE_S"] = 0.2
     job = {"what": "report", "content": made(cottage())[0], "document": {}, "at": AT.isoformat()}
     assert one.do(job)[1].startswith(b"%PDF")
     late = time.monotonic() + 60
@@ -124,4 +136,3 @@ def test_a_typesetter_without_work_ends_by_itself(one, monkeypatch):
         assert time.monotonic() < late
         time.sleep(0.05)
     assert one.do(job)[1].startswith(b"%PDF")
-    assert typesetter.IDLE_S > 30

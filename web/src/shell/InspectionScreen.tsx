@@ -217,7 +217,7 @@ function OnHold({ me }: { me: Me }) {
 function EndedSession({ me: { id: known, email } }: { me: Me }) {
   const queries = useQueryClient();
   return (
-    <Dialog title="Sign in again" width="26rem">
+    <Dialog title="Sign in again" width="26rem" covers>
       <Text mb="4">
         <b>Your session has ended.</b> Nothing you typed is lost: it is kept on this device and is sent as soon as you
         have signed in.

@@ -23,10 +23,12 @@ interface Props {
   /** Where the focus goes first. */
   first?: RefObject<HTMLElement | null>;
   width?: string;
+  /** What lies behind is not to be read by whoever has the device now. */
+  covers?: boolean;
 }
 
 /** In the middle: a question to answer, something to write down. */
-export function Dialog({ title, close, children, footer, first, width }: Props) {
+export function Dialog({ title, close, children, footer, first, width, covers }: Props) {
   useAlone();
   return (
     <ChakraDialog.Root
@@ -38,7 +40,7 @@ export function Dialog({ title, close, children, footer, first, width }: Props) 
       initialFocusEl={first ? () => first.current : undefined}
     >
       <Portal>
-        <ChakraDialog.Backdrop />
+        <ChakraDialog.Backdrop bg={covers ? "paper" : undefined} />
         <ChakraDialog.Positioner>
           <ChakraDialog.Content maxWidth={width}>
             <ChakraDialog.Header>
