@@ -18,6 +18,8 @@ LOOK_EVERY_S = 60.0
 def forget(remembered: Remembered) -> None:
     """Forget everything that can be had again."""
     remembered.forget()
+    # What was imported before the process was forked is set aside from the collector, which then does not name it.
+    gc.unfreeze()
     for memory in gc.get_objects():
         if isinstance(memory, functools._lru_cache_wrapper) and memory.__module__.startswith("dorrik."):
             memory.cache_clear()

@@ -13,6 +13,7 @@ import pytest
 from sqlalchemy import text, update
 
 from dorrik.core import erasing as rules
+from dorrik.core import readings
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.register import REGISTER
@@ -303,6 +304,18 @@ def test_what_another_process_erases_is_forgotten_here_too(canaries, inspector, 
     finally:
         stopped.set()
         watching.join()
+
+
+def test_what_was_imported_before_the_process_was_forked_forgets_too(app):
+    """A process that serves is forked from one that has set aside what it imported (`dorrik.preloaded`)."""
+    canary = f"Zq{new_id()[-6:]}"
+    readings.Reading.parse(f"LIM {canary}")
+    holds = [one for one in gc.get_objects() if isinstance(one, functools._lru_cache_wrapper)
+             and str(one.__module__).startswith("dorrik.") and one.cache_info().currsize]  # fmt: skip
+    assert in_memories(canary) and holds
+    gc.freeze()
+    forgetting.forget(app.state.remembered)
+    assert not [one for one in holds if one.cache_info().currsize] and not in_memories(canary)
 
 
 def test_what_lies_in_the_folder_and_belongs_to_nothing_goes_too(canaries, inspector, app):
