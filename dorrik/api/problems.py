@@ -11,6 +11,7 @@ from starlette.exceptions import HTTPException
 
 from dorrik.api.common_types import Problem
 from dorrik.core.text import shown
+from dorrik.pictures import apart
 from dorrik.report import press
 
 
@@ -38,7 +39,7 @@ EVERYWHERE: dict[int | str, dict[str, Any]] = {
     422: {"model": Problem, "description": "Fields that cannot be kept, each with its reason"},
     429: {"model": Problem, "description": "Too many at once or too often"},
     431: {"model": Problem, "description": "The head of the request is too large"},
-    503: {"model": Problem, "description": "The database did not answer"},
+    503: {"model": Problem, "description": "The database did not answer, or the machine has too much to do"},
     507: {"model": Problem, "description": "The disk is full"},
 }
 
@@ -78,6 +79,12 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(press.TooMuch)
     def too_much(_: Request, error: press.TooMuch) -> JSONResponse:
         return JSONResponse({"code": "too-much", "message": str(error), "fields": []}, 422)
+
+    @app.exception_handler(press.Late)
+    @app.exception_handler(apart.Late)
+    def late(_: Request, error: Exception) -> JSONResponse:
+        body = {"code": "busy", "message": str(error), "fields": []}
+        return JSONResponse(body, 503, headers={"Retry-After": "30"})
 
     @app.exception_handler(OSError)
     def disk(_: Request, error: OSError) -> JSONResponse:

@@ -1,6 +1,7 @@
 """Having a photo decoded in a process of its own: bounded, a few at a time. What comes out is data."""
 
 import json
+import signal
 import subprocess
 import sys
 from threading import BoundedSemaphore
@@ -14,8 +15,15 @@ _slots = BoundedSemaphore(AT_ONCE)
 _TOO_MUCH = "The photo takes longer or more memory than any photo does; it was not opened."
 
 
+class Late(Exception):
+    """The machine has so much to do that the photo was not opened in time; nothing is wrong with it."""
+
+    def __init__(self) -> None:
+        super().__init__("The server has very much to do at this moment; the photo is sent again.")
+
+
 def make(content: bytes) -> Renditions:
-    """Renditions of a photo from outside. Raises Unshowable."""
+    """Renditions of a photo from outside. Raises Unshowable, and Late where it used little of its time."""
     with _slots:
         try:
             done = subprocess.run(
@@ -23,7 +31,9 @@ def make(content: bytes) -> Renditions:
                 input=content, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, timeout=CLOCK_S + 5, check=False,
             )  # fmt: skip
         except subprocess.TimeoutExpired as error:
-            raise Unshowable(_TOO_MUCH) from error
+            raise Late from error
+    if done.returncode == -signal.SIGALRM:
+        raise Late
     head, _, rest = done.stdout.partition(b"\n")
     if done.returncode or not head:
         raise Unshowable(_TOO_MUCH)

@@ -10,7 +10,7 @@ import signal
 import sys
 
 #: Processor time, time on the clock (s) and memory (bytes) that one photo may take.
-PROCESSOR_S, CLOCK_S, MEMORY = 15, 25, 1600 * 1024 * 1024
+PROCESSOR_S, CLOCK_S, MEMORY = 15, 60, 1600 * 1024 * 1024
 
 
 def main() -> None:

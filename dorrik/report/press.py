@@ -6,6 +6,7 @@ Letters have a process of their own: the notice of a danger waits for nobody's r
 import json
 import os
 import select
+import signal
 import subprocess
 import sys
 import time
@@ -34,6 +35,16 @@ class TooMuch(Exception):
         )
 
 
+class Late(Exception):
+    """The machine has so much to do that it was not typeset in time; nothing is wrong with it."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The server has very much to do at this moment and did not get to typeset this in time. Ask again in a "
+            "minute. Everything that was entered is saved."
+        )
+
+
 class _Typesetter:
     """A process that typesets; started when it is first needed, and again where it has ended."""
 
@@ -41,7 +52,7 @@ class _Typesetter:
         self._process: subprocess.Popen[bytes] | None = None
 
     def do(self, job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
-        """What is told of a job, and its document. Raises TooMuch, and OSError where the disk has no room."""
+        """What is told of a job, and its document. Raises TooMuch, Late, and OSError where the disk has no room."""
         line = json.dumps(job, ensure_ascii=False).encode() + b"\n"
         try:
             told, made = self._answer(self._sent(line))
@@ -106,12 +117,13 @@ class _Typesetter:
 
 
 def _read(process: "subprocess.Popen[bytes]", end: float) -> bytes:
-    """What the process has said since. Raises TooMuch where it says nothing in time, or has ended at its limits."""
+    """What the process has said since. Raises Late where its time on the clock is over, and TooMuch where it has ended
+    at another limit."""
     if process.stdout is None or not select.select([process.stdout], [], [], max(0.0, end - time.monotonic()))[0]:
-        raise TooMuch
+        raise Late
     part = os.read(process.stdout.fileno(), _PART)
     if not part:
-        raise TooMuch
+        raise Late if process.wait() == -signal.SIGALRM else TooMuch
     return part
 
 
@@ -137,19 +149,19 @@ _reports, _letters = _Press(AT_ONCE), _Press(1)
 
 
 def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
-    """A report as PDF, as `report.pdf.pdf` makes it. Raises TooMuch."""
+    """A report as PDF, as `report.pdf.pdf` makes it. Raises TooMuch or Late."""
     with _reports.one() as typesetter:
         return typesetter.do({"what": "report", "content": content, "document": document, "at": at.isoformat()})[1]
 
 
 def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
-    """A report's pages as packed drawings in that folder, as `report.pdf.pages` makes them. Raises TooMuch."""
+    """A report's pages as packed drawings in that folder, as `report.pdf.pages` makes them. Raises TooMuch or Late."""
     with _reports.one() as typesetter:
         told, _ = typesetter.do({"what": "pages", "content": content, "folder": str(folder)})
     return [(width, height) for width, height in told["pages"]]
 
 
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:
-    """A letter as PDF, as `report.pdf.letter` makes it. Raises TooMuch."""
+    """A letter as PDF, as `report.pdf.letter` makes it. Raises TooMuch or Late."""
     with _letters.one() as typesetter:
         return typesetter.do({"what": "letter", "name": name, "content": content, "on": on.isoformat()})[1]

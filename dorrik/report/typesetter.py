@@ -18,7 +18,7 @@ from pathlib import Path
 from typing import Any
 
 #: Time on the clock and processor time (s) that one job may take, memory that the process may have (bytes).
-CLOCK_S, PROCESSOR_S, MEMORY = 60, 80, 1536 * 1024 * 1024
+CLOCK_S, PROCESSOR_S, MEMORY = 120, 80, 1536 * 1024 * 1024
 #: Largest file that it may write: a page that holds nothing but photos, packed or not (bytes).
 LARGEST_FILE = 64 * 1024 * 1024
 #: It ends after so long without a job (s), and when it keeps more memory than that (bytes).

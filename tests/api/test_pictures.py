@@ -212,6 +212,16 @@ def test_a_bomb_is_told_and_does_no_harm(put, inspector, side):
     assert put(picture())[0].status_code == 204
 
 
+def test_a_photo_that_a_busy_machine_did_not_get_to_is_sent_again(put, monkeypatch):
+    """Nothing is wrong with it: the device keeps it and tries again, where it would give up a photo that is refused."""
+    content = picture(800, 600, colour=(9, 99, 9))
+    with monkeypatch.context() as busy:
+        busy.setattr(apart, "CLOCK_S", -4.99)
+        answer, _ = put(content)
+        assert (answer.status_code, answer.json()["code"]) == (503, "busy")
+    assert put(content)[0].status_code == 204
+
+
 def test_what_is_shown_is_made_anew_where_it_is_missing(put, inspector, app):
     content = picture()
     _, path = put(content)

@@ -4123,7 +4123,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4246,7 +4246,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4354,7 +4354,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4482,7 +4482,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4610,7 +4610,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4742,7 +4742,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4874,7 +4874,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5006,7 +5006,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5136,7 +5136,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5252,7 +5252,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5375,7 +5375,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5498,7 +5498,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5626,7 +5626,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5758,7 +5758,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5888,7 +5888,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6022,7 +6022,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6152,7 +6152,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6282,7 +6282,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6412,7 +6412,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6540,7 +6540,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6671,7 +6671,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6801,7 +6801,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6933,7 +6933,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7067,7 +7067,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7200,7 +7200,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7330,7 +7330,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7462,7 +7462,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7592,7 +7592,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7735,7 +7735,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7874,7 +7874,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8004,7 +8004,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8134,7 +8134,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8268,7 +8268,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8400,7 +8400,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8543,7 +8543,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8676,7 +8676,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8809,7 +8809,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8939,7 +8939,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9069,7 +9069,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9201,7 +9201,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9331,7 +9331,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9461,7 +9461,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9589,7 +9589,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9723,7 +9723,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9858,7 +9858,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9991,7 +9991,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10119,7 +10119,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10249,7 +10249,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10379,7 +10379,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10509,7 +10509,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10652,7 +10652,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10784,7 +10784,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -10912,7 +10912,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11040,7 +11040,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11180,7 +11180,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11324,7 +11324,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11452,7 +11452,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11586,7 +11586,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11716,7 +11716,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11844,7 +11844,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -11978,7 +11978,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12106,7 +12106,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12238,7 +12238,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12370,7 +12370,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12502,7 +12502,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12630,7 +12630,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12762,7 +12762,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -12892,7 +12892,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13020,7 +13020,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13152,7 +13152,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13280,7 +13280,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13408,7 +13408,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13539,7 +13539,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13667,7 +13667,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13797,7 +13797,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -13927,7 +13927,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -14057,7 +14057,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -14196,7 +14196,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The database did not answer */
+            /** @description The database did not answer, or the machine has too much to do */
             503: {
                 headers: {
                     [name: string]: unknown;
