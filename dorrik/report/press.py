@@ -45,6 +45,10 @@ class Late(Exception):
         )
 
 
+class _Ended(Exception):
+    """The process has ended in order, and has not taken what it was given."""
+
+
 class _Typesetter:
     """A process that typesets; started when it is first needed, and again where it has ended."""
 
@@ -55,7 +59,7 @@ class _Typesetter:
         """What is told of a job, and its document. Raises TooMuch, Late, and OSError where the disk has no room."""
         line = json.dumps(job, ensure_ascii=False).encode() + b"\n"
         try:
-            told, made = self._answer(self._sent(line))
+            told, made = self._asked(line)
         except BaseException:
             self.end()
             raise
@@ -65,20 +69,26 @@ class _Typesetter:
             raise RuntimeError(told["error"])
         return told, made
 
-    def _sent(self, line: bytes) -> "subprocess.Popen[bytes]":
-        # One that was idle may end at the very moment at which it is given a job: another one is.
+    def _asked(self, line: bytes) -> tuple[dict[str, Any], bytes]:
+        # One that is idle or has grown ends in order at the moment of its choice, with or without a job in its pipe:
+        # what it has not taken is given to the next one.
         for _ in range(3):
-            process = self._running()
-            if process.stdin is None:
-                raise OSError("The typesetter takes nothing.")
             try:
-                process.stdin.write(line)
-                process.stdin.flush()
-            except BrokenPipeError:
+                return self._answer(self._sent(line))
+            except _Ended:
                 self.end()
-                continue
-            return process
         raise OSError("The typesetter ends as soon as it is started.")
+
+    def _sent(self, line: bytes) -> "subprocess.Popen[bytes]":
+        process = self._running()
+        if process.stdin is None:
+            raise OSError("The typesetter takes nothing.")
+        try:
+            process.stdin.write(line)
+            process.stdin.flush()
+        except BrokenPipeError:
+            raise _Ended from None
+        return process
 
     def _running(self) -> "subprocess.Popen[bytes]":
         if self._process is None or self._process.poll() is not None:
@@ -117,13 +127,14 @@ class _Typesetter:
 
 
 def _read(process: "subprocess.Popen[bytes]", end: float) -> bytes:
-    """What the process has said since. Raises Late where its time on the clock is over, and TooMuch where it has ended
-    at another limit."""
+    """What the process has said since. Raises Late where its time on the clock is over, TooMuch where it has ended at
+    another limit, and _Ended where it ended in order."""
     if process.stdout is None or not select.select([process.stdout], [], [], max(0.0, end - time.monotonic()))[0]:
         raise Late
     part = os.read(process.stdout.fileno(), _PART)
     if not part:
-        raise Late if process.wait() == -signal.SIGALRM else TooMuch
+        ended = process.wait()
+        raise _Ended if ended == 0 else Late if ended == -signal.SIGALRM else TooMuch
     return part
 
 

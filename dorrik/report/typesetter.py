@@ -80,9 +80,9 @@ _REFUSED = re.compile(rf"\(os error ({errno.ENOSPC}|{errno.EFBIG}|{errno.EDQUOT}
 
 
 def _kept() -> int:
-    """What the process keeps in memory (bytes)."""
-    pages = int(Path("/proc/self/statm").read_text().split()[1])
-    return pages * resource.getpagesize()
+    """What the process keeps in memory by itself, without the fonts, which lie in files (bytes)."""
+    _, resident, shared, *_ = Path("/proc/self/statm").read_text().split()
+    return (int(resident) - int(shared)) * resource.getpagesize()
 
 
 if __name__ == "__main__":

@@ -111,6 +111,15 @@ def test_one_that_ended_meanwhile_is_started_anew(one):
     assert one.do(job)[1].startswith(b"%PDF")
 
 
+@pytest.mark.parametrize(("name", "value"), [("MOST_KEPT", 1), ("IDLE_S", 0.0)])
+def test_one_that_ends_while_it_is_given_a_job_leaves_it_to_the_next(one, tightened, name, value):
+    """It may have grown, or waited long enough, at the very moment at which the next job is in its pipe."""
+    job = {"what": "report", "content": made(cottage())[0], "document": {}, "at": AT.isoformat()}
+    tightened[name] = value
+    for _ in range(4):
+        assert one.do(job)[1].startswith(b"%PDF")
+
+
 def test_a_mistake_of_ours_is_told_as_one(one):
     with pytest.raises(RuntimeError, match="does not contain key"):
         one.do({"what": "letter", "name": "facts_letter", "content": {}, "on": "2026-11-23"})
