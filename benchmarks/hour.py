@@ -35,7 +35,7 @@ class _Pictures:
 
 async def _every(device: Device, seconds: float, until: float, path: str, pictures: _Pictures | None = None) -> None:
     """Ask for that, or send a photo there, every so often."""
-    await asyncio.sleep(random.random() * min(seconds, WARM_S * 0.8))
+    await asyncio.sleep(random.random() * min(seconds, WARM_S * 0.8, MINUTES * 30))
     while time.perf_counter() < until:
         # Opened anew: the server closes what is idle for long.
         line = Device(device.cookie, device.firm)
@@ -49,7 +49,7 @@ async def _every(device: Device, seconds: float, until: float, path: str, pictur
         # 503: the machine had too much else to do, and the device tries again.
         assert status in (200, 204, 503), said
         line.writer.close()
-        await asyncio.sleep(seconds)
+        await asyncio.sleep(max(0.0, min(seconds, until - time.perf_counter())))
 
 
 async def _told(found: Served, until: float, held: list[tuple[float, float]]) -> None:
