@@ -142,7 +142,10 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
 @contextmanager
 def _drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
     """The content with its photos drawn into files, which are gone after the block."""
-    with tempfile.TemporaryDirectory(prefix="dorrik-drawn-") as folder:
+    jpegs = (photo["jpeg"] for observation in content["observations"] for photo in observation["photos"])
+    # Beside the photos, whose folder somebody takes away also where this process is ended in the middle.
+    beside = next((Path(jpeg).parent for jpeg in jpegs if jpeg), None)
+    with tempfile.TemporaryDirectory(prefix="dorrik-drawn-", dir=beside) as folder:
         number = 0
 
         def drawing(photo: dict[str, Any]) -> dict[str, Any]:
