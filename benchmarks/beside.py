@@ -145,7 +145,8 @@ def run() -> None:
             homes = [w * 1e3 for one in people for w in one.homes]
             print(
                 f"beside {name:20} change {_told(waits)}, home {_told(homes)}, done {counts}, "
-                f"{sum(one.failed for one in people)} failed, server {found.memory_mb():.0f} MB, loop {speed:.0f} ms",
+                f"{sum(one.failed for one in people)} failed, server {sum(found.memory_mb()):.0f} MB, "
+                f"loop {speed:.0f} ms",
                 flush=True,
             )
 

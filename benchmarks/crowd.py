@@ -143,9 +143,12 @@ class Served:
     def __init__(self, process: "subprocess.Popen[bytes]", devices: list[Device], url: str) -> None:
         self.process, self.devices, self.url = process, devices, url
 
-    def memory_mb(self) -> float:
-        """Memory of the server with all its processes, typesetters among them; shared pages are counted once."""
-        return sum(_memory(pid) for pid in _tree(self.process.pid)) / 1e6
+    def memory_mb(self) -> tuple[float, float]:
+        """Memory of the server's processes, and of its typesetters, which come and go; shared pages count once."""
+        held = {False: 0, True: 0}
+        for pid in _tree(self.process.pid):
+            held[_typesets(pid)] += _memory(pid)
+        return held[False] / 1e6, held[True] / 1e6
 
 
 def _memory(pid: int) -> int:
@@ -154,6 +157,12 @@ def _memory(pid: int) -> int:
             if line.startswith("Pss:"):
                 return int(line.split()[1]) * 1024
     return 0
+
+
+def _typesets(pid: int) -> bool:
+    with contextlib.suppress(OSError):
+        return b"dorrik.report.typesetter" in Path(f"/proc/{pid}/cmdline").read_bytes()
+    return False
 
 
 def _tree(root: int) -> list[int]:

@@ -40,6 +40,8 @@ def run(factory: str, host: str, port: int, workers: int) -> None:
         http=BoundedHead,
         ws="none",
         log_level="warning",
+        # It would write every address anew, for a line that is not printed at this level.
+        access_log=False,
         server_header=False,
         timeout_graceful_shutdown=GRACE_S,
         timeout_keep_alive=75,

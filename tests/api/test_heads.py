@@ -4,10 +4,8 @@ import contextlib
 import json
 import selectors
 import socket
-import threading
 import time
 
-import httpx
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -16,6 +14,7 @@ from starlette.testclient import TestClient
 
 from benchmarks import machine
 from dorrik.api import cookies, guard, request_head, routing
+from tests import waiting
 from tests.serving import Server, free_port
 
 #: How long others may wait on the usual machine (ms), and how many come at once.
@@ -55,7 +54,7 @@ def _attacks(size):
             line = field.encode() + b": " + value
             yield f"{field} of {name}", _head(fields=[line], host=field != "Host")
     for name, part in [*FILLINGS.items()][:: apart // 6]:
-        yield f"our cookie of {name}", _head(fields=[b'Cookie: dorrik_session="' + _filled(part, size).strip()])
+        yield f"our cookie of {name}", _head(fields=[b'Cookie: dorrik_session="' + _filled(part, size).strip() + b'"'])
         target = part.strip()
         if b" " not in target:
             yield f"query of {name}", _head(target=b"/api/register/search?q=" + _filled(target, size))
@@ -73,12 +72,19 @@ def alone(mariadb):
     found.kill()
 
 
+@pytest.fixture(scope="module")
+def other(alone):
+    """Somebody else who asks it."""
+    with waiting.somebody_else(alone.port, alone.process.pid) as line:
+        yield line
+
+
 @pytest.mark.parametrize("size", [15_000, 60_000])
-def test_nobody_waits_for_what_a_stranger_sends(alone, size):
-    assert {name: wait for name, request in _attacks(size) if (wait := _too_long_ms(alone.port, request))} == {}
+def test_nobody_waits_for_what_a_stranger_sends(alone, other, size):
+    assert {name: wait for name, request in _attacks(size) if (wait := _too_long_ms(alone, other, request))} == {}
 
 
-def test_nobody_waits_for_a_body_of_somebody_unknown(alone):
+def test_nobody_waits_for_a_body_of_somebody_unknown(alone, other):
     """It is read up to what signing in takes; more only of somebody whose session was looked up."""
     made_up = b"Cookie: dorrik_session=" + b"x" * 43
     slow = {}
@@ -86,12 +92,12 @@ def test_nobody_waits_for_a_body_of_somebody_unknown(alone):
         for size in (guard.LARGEST_OF_STRANGERS, 300_000):
             body = b'{"email": "' + _filled(part, size - 11)
             fields = [b"Content-Type: application/json", b"Content-Length: %d" % len(body), made_up]
-            if wait := _too_long_ms(alone.port, _head(b"POST", b"/api/session", fields) + body):
+            if wait := _too_long_ms(alone, other, _head(b"POST", b"/api/session", fields) + body):
                 slow[part, size] = wait
     assert slow == {}
 
 
-def _too_long_ms(port, request):
+def _too_long_ms(server, other, request):
     """How long others wait for what fifty send at once, where that is longer than they may; None where it is not.
 
     What else the machine does adds to a wait, and its speed changes from second to second: the least of some rounds is
@@ -100,39 +106,26 @@ def _too_long_ms(port, request):
     """
     waits = []
     for _ in range(6):
-        wait, statuses = _wait_ms(port, request)
+        wait, statuses = _wait_ms(server, other, request)
         assert not {status for status in statuses if status >= 500}
         if wait <= WAIT_MS or wait <= WAIT_MS * machine.loop_ms(1) / machine.USUAL_MS:
             return None
-        if wait <= 2 * _wait_ms(port, _head())[0]:
+        if wait <= 2 * _wait_ms(server, other, _head())[0]:
             return None
         waits.append(wait)
     return min(waits)
 
 
-def _wait_ms(port, request):
+def _wait_ms(server, other, request):
     """The longest that somebody else waited for an answer while so many sent this at once; and what they were told."""
-    waits, done = [], threading.Event()
-
-    def ask():
-        # From another place: what one place may ask at once is its own affair.
-        elsewhere = httpx.HTTPTransport(local_address="127.0.0.2")
-        with httpx.Client(base_url=f"http://127.0.0.1:{port}", transport=elsewhere) as http:
-            while not done.is_set():
-                began = time.perf_counter()
-                assert http.get("/api/health").status_code == 200
-                waits.append((time.perf_counter() - began) * 1000)
-
-    other = threading.Thread(target=ask)
-    other.start()
+    other.send(True)
+    assert other.recv() is None
     try:
-        while not waits:
-            time.sleep(0.001)
-        statuses = _sent_at_once(port, request)
+        statuses = _sent_at_once(server.port, request)
     finally:
-        done.set()
-        other.join()
-    return max(waits[1:], default=0.0), statuses
+        other.send(False)
+        waits = other.recv()
+    return max(waits), statuses
 
 
 def _sent_at_once(port, request):

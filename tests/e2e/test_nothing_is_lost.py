@@ -118,10 +118,10 @@ def test_two_inspectors_on_one_figure(signed_in, at_work, firm):
     at_the_cooker(one)
     all_kept(one)
     other = signed_in(firm.supervisor_email)
+    # The other does not hear of the first's figure: not even from what it asked before.
+    other.route("**/changes?since=*", lambda route: route.abort())
     other.goto(one.url)
     expect(cell(other, "1 Cooker, R1+R2 Ω")).to_be_visible()
-    # The other has not heard of the first's figure yet.
-    other.route("**/changes?since=*", lambda route: route.abort())
     one.keyboard.type("0.12")
     one.keyboard.press("Enter")
     all_kept(one)

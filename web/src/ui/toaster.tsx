@@ -3,7 +3,8 @@ import { createToaster, Portal, Toast, Toaster as ChakraToaster } from "@chakra-
 
 const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, max: 3 });
 
-/** Tell it; with `undo`, it can be taken back for as long as it stands (eight seconds, longer while it is read).
+/** Tell it; with `undo`, it can be taken back for as long as it stands (a quarter of a minute, longer while
+ * it is read): whoever wears gloves and holds a torch is not hurried.
  *
  * instead: what was told under the same name gives way to it.
  */
@@ -13,7 +14,7 @@ export function tell(said: string, undo?: () => void, instead?: string): void {
     ...(instead && { id: instead }),
     title: said,
     type: "info",
-    duration: undo ? 8000 : 5000,
+    duration: undo ? 15_000 : 8000,
     action: undo && { label: "Undo", onClick: undo },
   });
 }
