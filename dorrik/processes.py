@@ -13,6 +13,9 @@ from dorrik.api.request_head import BoundedHead
 
 #: How long requests that are being answered have when the server stops (s).
 GRACE_S = 10
+#: A process that says nothing for so long is replaced (s). One that a busy machine does not get to is not hung: to end
+#: it would drop what it is answering and add the work of a new one.
+SILENCE_S = 60
 
 
 class Config(uvicorn.Config):
@@ -45,6 +48,7 @@ def run(factory: str, host: str, port: int, workers: int) -> None:
         server_header=False,
         timeout_graceful_shutdown=GRACE_S,
         timeout_keep_alive=75,
+        timeout_worker_healthcheck=SILENCE_S,
     )
     if workers <= 1:
         uvicorn.Server(config).run()

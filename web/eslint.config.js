@@ -14,6 +14,7 @@ const LAYERS = [
   // Screens of the firm, and the stages of an inspection.
   ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],
   ["brief", "intake", "walk", "isolation", "boards", "measurements", "observations", "report"],
+  ["bench"],
   ["shell"],
 ];
 
@@ -54,6 +55,7 @@ const OWN = [
   "src/fields/ReadingCell.tsx",
   "src/shell/ReadingPad.tsx",
   "src/measurements/TestGrid.tsx",
+  "src/bench/PointTable.tsx",
   "src/drawings/**",
 ];
 

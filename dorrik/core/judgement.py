@@ -25,6 +25,7 @@ from dorrik.core.sampling import State
 from dorrik.core.schedule import Filled, fill
 from dorrik.core.topics import TOPICS, fault_current, interval, sample
 from dorrik.core.topics.against import Against, against, is_open, summary
+from dorrik.core.topics.bench import Bench, benches
 from dorrik.core.topics.coding import Coding, coding
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.expected import Expected, expected
@@ -52,7 +53,8 @@ class Judgement:
     """Everything that can be said of an inspection as it stands.
 
     coding: what the schools say of each observation recorded; recorded: how each stands; own_entries: of the
-    catalogue that the firm made or changed; rings: analysis by circuit id; prospective_fault_ka: the higher of PSCC
+    catalogue that the firm made or changed; rings: analysis by circuit id; benches: the points of each circuit as they
+    are tested; prospective_fault_ka: the higher of PSCC
     and PEFC; between_lines_ka: the estimate of a three-phase supply; outcome_says: the outcome in words, with what
     is missing; outcome_because: ids of the open observations that make it unsatisfactory; against: everything that
     stands against a satisfactory result; interval: a proposal for the next inspection; duties: those of a landlord;
@@ -65,6 +67,7 @@ class Judgement:
     expected: tuple[Expected, ...]
     board_sums: tuple[BoardSum, ...]
     rings: dict[str, RingAnalysis]
+    benches: tuple[Bench, ...]
     suggested: tuple[Suggestion, ...]
     coding: tuple[Coding, ...]
     recorded: tuple[Recorded, ...]
@@ -131,6 +134,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         expected=ahead,
         board_sums=sums,
         rings=context.rings,
+        benches=tuple(benches(context)),
         suggested=suggested,
         coding=coded,
         recorded=tuple(Recorded(one.id, one.made_good, one.lacking) for one in inspection.observations),

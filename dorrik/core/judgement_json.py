@@ -8,8 +8,10 @@ from dorrik.core.isolation import BoardState
 from dorrik.core.judgement import Judgement, Note, Suggestion
 from dorrik.core.progress import stage_of
 from dorrik.core.ring import RingAnalysis
+from dorrik.core.rule_book import RuleBook
 from dorrik.core.sampling import State
 from dorrik.core.schedule import Filled
+from dorrik.core.topics.bench import Bench
 from dorrik.core.topics.coding import Coding
 from dorrik.core.topics.note import Action, Figure
 from dorrik.core.topics.walk import PointView
@@ -48,6 +50,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
             for s in judgement.board_sums
         ],
         "rings": [_ring(circuit_id, ring) for circuit_id, ring in judgement.rings.items()],
+        "benches": [_bench(one, book) for one in judgement.benches],
         "suggested": [_suggestion(one) for one in judgement.suggested],
         "coding": [_coding(one) for one in judgement.coding],
         "recorded": [_listed(asdict(one)) for one in judgement.recorded],
@@ -213,6 +216,48 @@ def _ring(circuit_id: str, ring: RingAnalysis) -> dict[str, Any]:
         "findings": [{"kind": f.kind, "point": f.point, "reason": f.reason} for f in ring.findings],
         "points": [{"name": p.name, "position": p.position, "spur_length_m": p.spur_length_m} for p in ring.points],
     }
+
+
+def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
+    return {
+        "circuit_id": bench.circuit_id,
+        "form": bench.form,
+        "method": bench.method,
+        "fields": list(bench.fields),
+        "first": bench.first,
+        "open": bench.open,
+        "length_m": _short(bench.length_m),
+        "points": [
+            {
+                "id": p.id,
+                "name": p.name,
+                "walked": _short(p.walked),
+                "position": _short(p.position),
+                "spur_m": _short(p.spur_m),
+                "from_board_m": _short(p.from_board_m),
+                "says": book.translate(p.says),
+                "again": p.again,
+                "tested": p.tested,
+            }
+            for p in bench.points
+        ],
+        "curves": [
+            {
+                "field": c.field,
+                "places": [_short(place) for place, _ in c.values],
+                "values": [_short(ohm) for _, ohm in c.values],
+            }
+            for c in bench.curves
+        ],
+        "highest": bench.highest and asdict(bench.highest),
+        "gap": bench.gap and asdict(bench.gap),
+        "methods": [{"method": key, "says": book.translate(says)} for key, says in bench.methods],
+    }
+
+
+def _short(value: float | None) -> float | None:
+    """As exact as it is drawn."""
+    return None if value is None else round(value, 4)
 
 
 def _point(view: PointView) -> dict[str, Any]:

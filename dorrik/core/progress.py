@@ -124,6 +124,11 @@ _POINT_DEAD = (
     "line_neutral_ohm",
     "line_cpc_ohm",
     "r2_ohm",
+    "first_line_neutral_ohm",
+    "first_line_cpc_ohm",
+    "first_r2_ohm",
+    "leg_one_ohm",
+    "leg_two_ohm",
     "supplementary_ohm",
     "retested",
     "traced",
@@ -171,7 +176,7 @@ def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | 
     ends = ("r1_ohm", "rn_ohm", "r2_ohm") if circuit.form == "ring" else ()
     if circuit.no_cpc:
         return (*ends[:2], *_insulation(house, board), "polarity")
-    by_lead = house.ring_method == "long lead" and circuit.r1_r2_ohm is None
+    by_lead = (circuit.continuity_method or house.ring_method) == "long lead" and circuit.r1_r2_ohm is None
     continuity = "long_lead_r2_ohm" if by_lead or circuit.long_lead_r2_ohm is not None else "r1_r2_ohm"
     return (*ends, continuity, *_insulation(house, board), "polarity")
 

@@ -1,11 +1,12 @@
 """Ring final circuits, ends and points together (rules 4.1 to 4.7).
 
-The ends are judged in `ring_ends`, the points in `ring_points`; this is the way in to both.
+The ends are judged in `ring_ends`, the points in `ring_points` or, of a ring that was left in place, in
+`ring_in_place`; this is the way in to all of them.
 """
 
 from dataclasses import replace
 
-from dorrik.core import ring_ends, ring_points
+from dorrik.core import ring_ends, ring_in_place, ring_points
 from dorrik.core.readings import Reading
 from dorrik.core.ring_ends import (
     LEAST_TOLERANCE_OHM,
@@ -43,7 +44,7 @@ def analyse(test: RingTest) -> RingAnalysis:
     ends = ring_ends.analyse(test)
     if not test.points:
         return ends
-    found, placed = ring_points.analyse(test, ends)
+    found, placed = ring_in_place.analyse(test, ends) if test.in_place else ring_points.analyse(test, ends)
     highest = [p.line_cpc.value for p in test.points if p.line_cpc and p.line_cpc.value is not None]
     return replace(ends, findings=ends.findings + found, points=placed, recorded_r1_r2_ohm=max(highest, default=None))
 

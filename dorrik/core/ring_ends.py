@@ -42,13 +42,15 @@ Kind = Literal[
 class RingPoint:
     """What was measured at one point with the ends cross-connected (Ω), points in the order of the walk.
 
-    retested: re-plugged, its switch worked, and measured again, so that dirt is out of it.
+    retested: re-plugged, its switch worked, and measured again, so that dirt is out of it; walked: at which share of
+    the walk it stands among all points of the ring, measured or not (None: as it stands among those given).
     """
 
     name: str
     line_neutral: Reading | None
     line_cpc: Reading | None
     retested: bool = False
+    walked: float | None = None
 
 
 @record
@@ -65,7 +67,8 @@ class PlacedPoint:
 class RingTest:
     """What was measured on a ring: end-to-end resistances of line, neutral, cpc (Ω), its cable (mm²), its points.
 
-    recorded: R1+R2 as recorded for it; leads: names of lead sets with what they read (Ω).
+    recorded: R1+R2 as recorded for it; leads: names of lead sets with what they read (Ω); in_place: the ring was left
+    in place with one link at the board, rather than cross-connected (rule 4.5).
     """
 
     r1: Reading | None
@@ -76,6 +79,7 @@ class RingTest:
     points: Sequence[RingPoint] = ()
     recorded: Reading | None = None
     leads: tuple[tuple[str, float], ...] = ()
+    in_place: bool = False
 
 
 @record

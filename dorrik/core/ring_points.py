@@ -55,6 +55,12 @@ def position(line_cpc_ohm: float, r1_ohm: float, r2_ohm: float) -> float | None:
     return min(0.5, max(0.0, fraction))
 
 
+def walked(points: Sequence[RingPoint], index: int) -> float:
+    """At which share of the walk round the ring a point stands."""
+    given = points[index].walked
+    return (index + 1) / (len(points) + 1) if given is None else given
+
+
 def _open(reading: Reading | None) -> bool:
     if reading is None:
         return False
@@ -65,7 +71,7 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
     """Findings at the points and where each stands. Without closed and even ends only open conductors and the odd one
     out among the points themselves can be told."""
     # On a ring that is broken itself a pair that reads nothing says nothing of its point.
-    opened = (f for f in _open_at_points(test.points) if ends.closed or f.kind == "cpc-open-at-point")
+    opened = (f for f in open_at_points(test.points) if ends.closed or f.kind == "cpc-open-at-point")
     findings = list(opened)
     r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
     bent = bent_pairs(ends.findings)
@@ -89,7 +95,7 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
     for index, point in enumerate(points):
         if point.name in told:
             continue
-        length, finding = _at_point(point, (index + 1) / (len(points) + 1), test, ring, aside)
+        length, finding = _at_point(point, walked(points, index), test, ring, aside)
         if length is not None:
             spurs[index] = length
         if finding is not None:
@@ -141,7 +147,7 @@ class _Ends:
         return self.r1 + (self.rn if pair == "neutral" else self.r2)
 
 
-def _open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
+def open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
     """A pair that does not read where the other does, or neither; the dangerous reading first (rule 4.6)."""
     for point in points:
         neutral_open, cpc_open = _open(point.line_neutral), _open(point.line_cpc)
@@ -256,8 +262,8 @@ def _over(points: Sequence[RingPoint], pair: "Pair", ring: "_Ends") -> dict[int,
     """By place in the walk, how far each point is above what a sound ring reads there (Ω)."""
     over = {}
     for index, value in enumerate(_values(points, pair)):
-        walked = (index + 1) / (len(points) + 1)
-        there = ring.flat() if pair == "neutral" else expected_line_cpc_ohm(ring.r1, ring.r2, walked)
+        place = walked(points, index)
+        there = ring.flat() if pair == "neutral" else expected_line_cpc_ohm(ring.r1, ring.r2, place)
         if value is not None:
             over[index] = value - there
     return over
@@ -518,9 +524,18 @@ def _placed(points: Sequence[RingPoint], spurs: dict[int, float], r1: float, r2:
         if index in spurs or lc is None:
             placed.append(PlacedPoint(point.name, None, spurs.get(index)))
             continue
-        near = position(lc, r1, r2)
-        walked = (index + 1) / (len(points) + 1)
-        if near is not None and abs(1 - near - walked) < abs(near - walked):
-            near = 1 - near
-        placed.append(PlacedPoint(point.name, near))
+        # A digit more or less is many metres half-way: within that the order of the walk says more.
+        digit = point.line_cpc.resolution if point.line_cpc else 0.0
+        span = [position(value, r1, r2) for value in (lc - digit, lc + digit)]
+        placed.append(PlacedPoint(point.name, settled(span, walked(points, index))))
     return tuple(placed)
+
+
+def settled(span: Sequence[float | None], place: float) -> float | None:
+    """The place from 0 to 1 that a reading and the walk lead to together; of the two halves the walk's is meant (rule
+    4.3). span: between which places, up to half-way, the reading lies; place: where the point stands in the walk."""
+    known = [one for one in span if one is not None]
+    if not known:
+        return None
+    within = min(max(known), max(min(known), min(place, 1 - place)))
+    return within if place <= 0.5 else 1 - within

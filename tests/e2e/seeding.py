@@ -19,10 +19,10 @@ def _change(entity: str, entity_id: str, field: str, value: Any) -> dict[str, An
     }  # fmt: skip
 
 
-def _entity(kind: str, parent: str, parent_id: str, **fields: Any) -> tuple[str, list[dict[str, Any]]]:
+def _entity(entity: str, parent: str, parent_id: str, /, **fields: Any) -> tuple[str, list[dict[str, Any]]]:
     entity_id = new_id()
     values = {parent: parent_id, **fields}
-    return entity_id, [_change(kind, entity_id, field, value) for field, value in values.items()]
+    return entity_id, [_change(entity, entity_id, field, value) for field, value in values.items()]
 
 
 def inspection(request: APIRequestContext, *presets: str) -> str:
@@ -61,3 +61,16 @@ def open_at(page: Page, found: str, stage: str) -> None:
     page.goto(f"/inspection/{found}/{STAGES[stage]}")
     link = page.get_by_label("Stages of the inspection").get_by_role("link", name=stage)
     expect(link).to_have_attribute("aria-current", "step")
+
+
+def points(request: APIRequestContext, found: str, designation: str, *names: str) -> None:
+    """Sockets of a circuit, in the order of the walk."""
+    entities = request.get(f"/api/inspections/{found}").json()["entities"]
+    circuit = next(one["id"] for one in entities if one["values"].get("designation") == designation)
+    changes = [
+        change
+        for number, name in enumerate(names, 1)
+        for change in _entity("point", "circuit", circuit, position=number, name=name, kind="socket")[1]
+    ]
+    answer = request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
+    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()

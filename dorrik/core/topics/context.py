@@ -72,10 +72,14 @@ class Context:
 
     def _analyse(self, circuit: Circuit) -> ring.RingAnalysis:
         points: tuple[ring.RingPoint, ...] = ()
-        if circuit.points and self.continuity_method(circuit) == "ends cross-connected":
+        method = self.continuity_method(circuit)
+        if circuit.points and method in ("ends cross-connected", "ring left in place"):
+            all_round = len(circuit.points) + 1
             points = tuple(
-                ring.RingPoint(name, outlet.line_neutral_ohm, outlet.line_cpc_ohm, bool(outlet.retested))
-                for name, outlet in point_names(circuit).items()
+                ring.RingPoint(
+                    name, outlet.line_neutral_ohm, outlet.line_cpc_ohm, bool(outlet.retested), number / all_round
+                )
+                for number, (name, outlet) in enumerate(point_names(circuit).items(), 1)
                 if outlet.line_neutral_ohm is not None or outlet.line_cpc_ohm is not None
             )
         line = conductor_mm2(circuit)
@@ -89,6 +93,7 @@ class Context:
                 points,
                 circuit.r1_r2_ohm,
                 self.lead_sets,
+                method == "ring left in place",
             )
         )
 

@@ -49,15 +49,22 @@ def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
         yield Expected(circuit.id, "r2_ohm", least, greatest, _span("expected", least, greatest, "Ω"))
     # Ends that are in doubt lead to nothing that a point could be held against; what bends the cpc leaves L–N as it is.
     bent = bent_pairs(analysis.findings)
+    in_place = context.continuity_method(circuit) == "ring left in place"
     if analysis.expected_line_cpc_ohm is not None and "cpc" not in bent:
         highest = analysis.expected_line_cpc_ohm
+        least = 0.0 if in_place else analysis.expected_line_cpc_least_ohm or highest
         yield Expected(circuit.id, "r1_r2_ohm", None, highest, f"expected up to {rounded(highest)} Ω")
         for point in circuit.points:
-            yield Expected(point.id, "line_cpc_ohm", None, highest, f"max {rounded(highest)} Ω")
+            yield Expected(point.id, "line_cpc_ohm", least, highest, _round_the_ring(least, highest))
     flat = analysis.expected_line_neutral_ohm
     if flat is not None and "neutral" not in bent:
+        least = 0.0 if in_place else flat
         for point in circuit.points:
-            yield Expected(point.id, "line_neutral_ohm", flat, flat, f"{rounded(flat)} Ω everywhere")
+            yield Expected(point.id, "line_neutral_ohm", least, flat, _round_the_ring(least, flat))
+
+
+def _round_the_ring(least: float, highest: float) -> str:
+    return _span("expected", least, highest, "Ω") if least else f"0 at the board, up to {rounded(highest)} Ω half-way"
 
 
 def _long_lead(circuit: Circuit) -> Iterator[Expected]:

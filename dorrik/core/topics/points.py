@@ -4,8 +4,10 @@ from collections.abc import Iterator
 
 from dorrik.core import continuity, loop, polarity
 from dorrik.core.inspection import Board, Circuit, Point
+from dorrik.core.readings import Reading
 from dorrik.core.ring_points import bent_pairs
 from dorrik.core.topics import earths
+from dorrik.core.topics.bench import FIRST
 from dorrik.core.topics.context import Context, Note, conductor_mm2, is_measured, name_of, point_names
 from dorrik.core.topics.note import set_field
 from dorrik.core.verdict import Verdict
@@ -72,6 +74,10 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
             metal = polarity.judge_metal(point.metal_earth_v)
             if metal.status != "pass":
                 yield Note("point", point.id, "metal_earth_v", f"{title}: metal", metal)
+        for field, first in FIRST.items():
+            stood: Reading | None = getattr(point, first)
+            if stood is not None and getattr(point, field) is None:
+                yield Note("point", point.id, field, f"{title}: retest", _not_retested(stood))
         if point.polarity == "incorrect":
             yield Note("point", point.id, "polarity", f"{title}: polarity", continuity.WRONG_POLARITY)
         if point.traced == "beyond a point on a spur":
@@ -144,6 +150,17 @@ def expected_r2_ohm(circuit: Circuit) -> float | None:
         )
     except LookupError:
         return None
+
+
+def _not_retested(stood: Reading) -> Verdict:
+    """What was put aside for a retest still stands against the point until there is one (rule 4.4)."""
+    return Verdict(
+        status="unknown",
+        reason=f"Read {stood} Ω before; the retest is not entered.",
+        source="BS 7671 643.2.1 · rule 4.4",
+        next_step="Isolate. Re-plug, work the switch a few times, test again; or enter LIM with the reason.",
+        asks=True,
+    )
 
 
 def _outlier(point: Point, expected: float | None) -> Verdict:

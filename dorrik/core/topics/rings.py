@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import conductors, overload, ring
+from dorrik.core import overload, ring
 from dorrik.core.inspection import Circuit
-from dorrik.core.readings import Reading, rounded
+from dorrik.core.readings import rounded
 from dorrik.core.ring import Finding, RingAnalysis
 from dorrik.core.ring_points import bent_pairs
-from dorrik.core.topics.context import Context, Note, cable_of, conductor_mm2, is_measured, name_of, point_names
+from dorrik.core.topics.bench import gap, open_conductor
+from dorrik.core.topics.context import Context, Note, cable_of, is_measured, name_of, point_names
 from dorrik.core.topics.note import set_field
 from dorrik.core.topics.soundness import is_class_ii
 from dorrik.core.verdict import Status, Verdict
@@ -98,50 +99,19 @@ def _next_step(circuit: Circuit, finding: Finding) -> str:
 
 def _gap(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
     """Where an open ring is open: between which accessories, and how far from either end (rule 4.8)."""
-    opened = [f.conductor for f in analysis.findings if f.kind in ("open-conductor", "not-a-ring")]
-    points = list(point_names(circuit).items())
-    if not opened or not any(p.leg_one_ohm or p.leg_two_ohm for _, p in points):
+    found = gap(circuit, analysis)
+    opened = open_conductor(analysis)
+    if found is None or opened is None:
         return
-    reached_one = [n for n, (_, p) in enumerate(points) if _reads(p.leg_one_ohm)]
-    reached_two = [n for n, (_, p) in enumerate(points) if _reads(p.leg_two_ohm)]
-    if not reached_one and not reached_two:
-        return
-    before = points[max(reached_one)] if reached_one else None
-    after = points[min(reached_two)] if reached_two else None
-    csa = circuit.cpc_csa_mm2 if opened[0] == "cpc" else conductor_mm2(circuit)
-    parts = []
-    for point, field, end in ((before, "leg_one_ohm", "first"), (after, "leg_two_ohm", "second")):
-        if point is not None:
-            away = _metres(getattr(point[1], field), csa)
-            parts.append(f"{point[0]}{f', about {away:.0f} m' if away is not None else ''} from the {end} end")
-    if len(parts) == 2 and reached_one and reached_two and max(reached_one) >= min(reached_two):
-        reason = "Points read from both ends overlap: the gap is not where the walk puts it, or a reading is a slip."
-    elif len(parts) == 2:
-        reason = f"The gap lies between {parts[0]}, and {parts[1]}."
-    else:
-        reason = f"The gap lies beyond {parts[0]}."
     verdict = Verdict(
         status="attention",
-        reason=reason,
+        reason=found.says,
         source=f"{ring.SOURCE} · rules 4.8, 2.1",
         next_step="Isolate and prove dead. Open the accessories on either side of the gap. Restore, test again.",
     )
-    field = _FIELD[opened[0]]
+    field = _FIELD[opened]
     title = f"{name_of(circuit)}: where it is open"
     yield Note("circuit", circuit.id, field, title, verdict, because_of=(circuit.id, field))
-
-
-def _reads(reading: Reading | None) -> bool:
-    return reading is not None and reading.value is not None and reading.value < ring.OPEN_OHM
-
-
-def _metres(reading: Reading | None, csa_mm2: float | None) -> float | None:
-    if reading is None or reading.value is None or not csa_mm2:
-        return None
-    try:
-        return conductors.length_m(csa_mm2, reading.value)
-    except LookupError:
-        return None
 
 
 def _sound(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:

@@ -1656,6 +1656,72 @@ export interface components {
             inspection_id: string;
         };
         /**
+         * BenchOut
+         * @description The points of a circuit in the order of the walk: how they are tested, and where their readings put them (m).
+         */
+        BenchOut: {
+            /** Circuit Id */
+            circuit_id: string;
+            /** Form */
+            form: string;
+            /** Method */
+            method: string;
+            /** Fields */
+            fields: string[];
+            /** First */
+            first: {
+                [key: string]: string;
+            };
+            /** Open */
+            open: boolean;
+            /** Length M */
+            length_m: number | null;
+            /** Points */
+            points: components["schemas"]["BenchPointOut"][];
+            /** Curves */
+            curves: components["schemas"]["CurveOut"][];
+            highest: components["schemas"]["HighestOut"] | null;
+            gap: components["schemas"]["BetweenOut"] | null;
+            /** Methods */
+            methods: components["schemas"]["MethodOut"][];
+        };
+        /**
+         * BenchPointOut
+         * @description A point as it is tested: places from 0 at the board to 1 round the ring, spur and way from the board (m).
+         */
+        BenchPointOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Walked */
+            walked: number;
+            /** Position */
+            position: number | null;
+            /** Spur M */
+            spur_m: number | null;
+            /** From Board M */
+            from_board_m: number | null;
+            /** Says */
+            says: string;
+            /** Again */
+            again: boolean;
+            /** Tested */
+            tested: boolean;
+        };
+        /**
+         * BetweenOut
+         * @description The points on either side of the gap of an open ring, by their ids.
+         */
+        BetweenOut: {
+            /** Before */
+            before: string | null;
+            /** After */
+            after: string | null;
+            /** Says */
+            says: string;
+        };
+        /**
          * BoardCheckOut
          * @description Something to look at on every board, and the observation it would raise ('' for none).
          */
@@ -1990,6 +2056,18 @@ export interface components {
             /** Withdrawn At */
             withdrawn_at: string | null;
         };
+        /**
+         * CurveOut
+         * @description What a sound ring reads: places from 0 to 1 round the ring, and the value at each (Ω).
+         */
+        CurveOut: {
+            /** Field */
+            field: string;
+            /** Places */
+            places: number[];
+            /** Values */
+            values: number[];
+        };
         /** DeviceOut */
         DeviceOut: {
             /** Standard */
@@ -2288,6 +2366,20 @@ export interface components {
             /** Readings */
             readings: number;
         };
+        /**
+         * HighestOut
+         * @description The highest reading of a circuit's points; to: the field of the circuit that it is recorded in.
+         */
+        HighestOut: {
+            /** Point Id */
+            point_id: string;
+            /** Field */
+            field: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
+        };
         /** HindranceOut */
         HindranceOut: {
             /**
@@ -2542,6 +2634,8 @@ export interface components {
             board_sums: components["schemas"]["BoardSumOut"][];
             /** Rings */
             rings: components["schemas"]["RingOut"][];
+            /** Benches */
+            benches: components["schemas"]["BenchOut"][];
             /** Suggested */
             suggested: components["schemas"]["SuggestionOut"][];
             /** Coding */
@@ -2810,6 +2904,16 @@ export interface components {
             may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Second Factor */
             second_factor: boolean;
+        };
+        /**
+         * MethodOut
+         * @description A way to test a circuit's continuity, and its words.
+         */
+        MethodOut: {
+            /** Method */
+            method: string;
+            /** Says */
+            says: string;
         };
         /**
          * MovedOut

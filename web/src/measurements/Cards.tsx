@@ -4,6 +4,7 @@ import { useEntity } from "../inspection/select";
 import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
 import type { Column } from "./columns";
 import { Figure } from "./Figure";
+import { ToPoints } from "./ToPoints";
 import { useApplying } from "./GridRow";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
@@ -33,6 +34,7 @@ const Card = memo(function Card({ id, columns, tests }: Omit<Props, "ids"> & { i
   return (
     <li>
       <b>{name}</b> <small>{cableAndDevice(circuit.values)}</small>
+      {tests === "dead" && <ToPoints circuitId={id} name={name} />}
       <div className={css.card}>
         {columns
           .filter((column) => applying.includes(column.field))

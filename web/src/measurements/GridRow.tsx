@@ -6,6 +6,7 @@ import { useInspection } from "../inspection/open";
 import { cableAndDevice, nameOf } from "../inspection/words";
 import { applies, type Column } from "./columns";
 import { Figure } from "./Figure";
+import { ToPoints } from "./ToPoints";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
 import { askedOf, greatestAt } from "./verdicts";
@@ -44,7 +45,12 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
     <tr data-here={here || undefined}>
       <td className={css.way}>{String(circuit.values.way ?? "")}</td>
       <th scope="row" className={css.circuit} title={name}>
-        {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
+        <span className={css.named}>
+          <span>
+            {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
+          </span>
+          {tests === "dead" && <ToPoints circuitId={id} name={name} />}
+        </span>
       </th>
       {tests === "live" && <td className={css.info}>{limit}</td>}
       {tests === "live" && <td className={css.info}>{sum}</td>}

@@ -2,7 +2,7 @@
 import { Box, Grid, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { type ComponentType, useEffect } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useObservable, useReference } from "../api/reference";
 import { closeObservation, commit, focusOn, observeHere, setOrder, useDesk } from "../inspection/desk";
@@ -32,17 +32,19 @@ const Intake = stage(() => import("../intake/Intake").then((m) => m.default));
 const Walk = stage(() => import("../walk/Walk").then((m) => m.default));
 const Isolation = stage(() => import("../isolation/Isolation").then((m) => m.default));
 const Boards = stage(() => import("../boards/Boards").then((m) => m.default));
+const Bench = stage(() => import("../bench/Bench").then((m) => m.default));
 const TestGrid = stage(() => import("../measurements/TestGrid").then((m) => m.default));
 const Observations = stage(() => import("../observations/Observations").then((m) => m.default));
 const Report = stage(() => import("../report/Report").then((m) => m.default));
 const ObservationDialog = loaded(null, () => import("../observations/ObservationDialog").then((m) => m.default));
 
 /** Fetched in a calm moment, so that going to another stage waits for nothing. */
-const SOON = [TestGrid, Boards, Walk, ObservationDialog, Observations, Intake, Isolation, Report, Brief];
+const SOON = [TestGrid, Bench, Boards, Walk, ObservationDialog, Observations, Intake, Isolation, Report, Brief];
 
 export default function InspectionScreen({ me }: { me: Me }) {
   const { id = "", stage: named = "brief" } = useParams();
   const navigate = useNavigate();
+  const [search] = useSearchParams();
   const reference = useReference();
   // Of the model only which one it is: what changes in it is drawn by whoever shows that.
   const opened = useInspection((s) => s.model?.id);
@@ -53,6 +55,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
   // Readings on other stages bring the pad with them: the tablet's own keyboard stays away from a reading.
   const reading = useDesk((s) => !!s.focus && reference?.fields[s.focus.kind]?.[s.focus.field]?.kind === "reading");
   const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
+  const circuit = current === "dead" ? search.get("circuit") : null;
 
   useEffect(() => {
     void load(id, me);
@@ -70,7 +73,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
       focusOn(null);
       setOrder([]);
     };
-  }, [current]);
+  }, [current, circuit]);
 
   useEffect(() => {
     function keyDown(event: KeyboardEvent) {
@@ -125,7 +128,12 @@ export default function InspectionScreen({ me }: { me: Me }) {
           {current === "walk" && <Walk />}
           {current === "isolation" && <Isolation me={me} />}
           {current === "boards" && <Boards />}
-          {(current === "dead" || current === "live") && <TestGrid key={current} live={current === "live"} />}
+          {(current === "dead" || current === "live") &&
+            (circuit ? (
+              <Bench key={circuit} circuitId={circuit} />
+            ) : (
+              <TestGrid key={current} live={current === "live"} />
+            ))}
           {current === "observations" && <Observations me={me} />}
           {current === "report" && <Report />}
         </Boundary>

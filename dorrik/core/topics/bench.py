@@ -1,0 +1,266 @@
+"""What is measured at the points of each circuit, in which order, and where each point stands by its readings."""
+
+from collections.abc import Iterator
+
+from dorrik.core import continuity, ring, ring_gap, ring_in_place
+from dorrik.core.conductors import per_metre_ohm
+from dorrik.core.inspection import Circuit, Point
+from dorrik.core.readings import Reading
+from dorrik.core.record import record
+from dorrik.core.ring_ends import Conductor, plain
+from dorrik.core.ring_points import Pair, bent_pairs
+from dorrik.core.topics.context import Context, conductor_mm2, point_names
+
+#: The figures of a point, by the way that its circuit's continuity is tested (rules 4.3 to 4.8, 5.1).
+FIELDS: dict[str, tuple[str, ...]] = {
+    "ends cross-connected": ("line_neutral_ohm", "line_cpc_ohm"),
+    "ring left in place": ("line_neutral_ohm", "line_cpc_ohm"),
+    "long lead": ("r2_ohm",),
+    "sockets compared": ("line_neutral_ohm", "line_cpc_ohm"),
+}
+#: How the continuity of a circuit can be tested, in words (rules 4.5, 4.7, 5.1).
+METHODS: dict[str, tuple[tuple[str, str], ...]] = {
+    "ring": (
+        ("ends cross-connected", "Ends cross-connected"),
+        ("ring left in place", "Ring left in place"),
+        ("long lead", "R2 by long lead"),
+        ("sockets compared", "Sockets compared"),
+    ),
+    "radial": (("ends cross-connected", "R1+R2, joined at the board"), ("long lead", "R2 by long lead")),
+}
+LEGS = ("leg_one_ohm", "leg_two_ohm")
+_ALL = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", *LEGS)
+#: What the first reading of a figure stays in once the point is tested again.
+FIRST = {
+    "line_neutral_ohm": "first_line_neutral_ohm",
+    "line_cpc_ohm": "first_line_cpc_ohm",
+    "r2_ohm": "first_r2_ohm",
+}
+#: What stands beside a point in the drawing, by what was found there.
+_SAYS = {
+    "spur": "spur",
+    "spur-off-spur": "spur, or beyond another",
+    "contact": "contact",
+    "high-at-point": "high",
+    "low-at-point": "low",
+    "cpc-open-at-point": "cpc open",
+    "neutral-open-or-crossed": "neutral open, or cpc swapped",
+    "line-open-at-point": "line open, or swapped",
+    "bridged": "link across the ring, or a spur",
+    "odd-one-out": "odd one out",
+}
+#: In so many steps the expected values are drawn round the ring.
+STEPS = 16
+
+
+@record
+class BenchPoint:
+    """A point as it is tested.
+
+    walked: its share of the walk; position: where its reading puts it on the ring, 0 to 1 (None where it cannot be
+    said); spur_m: cable of its spur (m); from_board_m: cable from the board that its reading leads to (m, on a radial);
+    says: what was found there, in a word; again: does it want a retest?; tested: is there a reading, or was it as
+    expected?
+    """
+
+    id: str
+    name: str
+    walked: float
+    position: float | None = None
+    spur_m: float | None = None
+    from_board_m: float | None = None
+    says: str = ""
+    again: bool = False
+    tested: bool = False
+
+
+@record
+class Curve:
+    """What a sound ring reads at its points: places from 0 at the board to 1 round the ring, with its value (Ω)."""
+
+    field: str
+    values: tuple[tuple[float, float], ...]
+
+
+@record
+class Highest:
+    """The highest reading of a circuit, which is recorded for it (rules 4.7, 5.1); to: the circuit's field for it."""
+
+    point_id: str
+    field: str
+    text: str
+    to: str
+
+
+@record
+class Between:
+    """The points on either side of the gap of an open ring, by their ids, and what is said of it."""
+
+    before: str | None
+    after: str | None
+    says: str
+
+
+@record
+class Bench:
+    """The points of a circuit as they are tested, in the order of the walk.
+
+    form: ring or radial; method: how continuity is tested; fields: which figures, in their order;
+    first: where the first reading of a figure is kept once it is tested again; open: is the ring
+    open, so that its legs are tested apart?; length_m: of the cable, as its ends or the highest reading lead to (m);
+    curves: what to expect round the ring; highest: None while nothing was measured; gap: where it is open, once it was
+    looked for; methods: how its continuity can be tested, each with its words.
+    """
+
+    circuit_id: str
+    form: str
+    method: str
+    fields: tuple[str, ...]
+    first: dict[str, str]
+    open: bool
+    length_m: float | None
+    points: tuple[BenchPoint, ...]
+    curves: tuple[Curve, ...]
+    highest: Highest | None
+    gap: Between | None
+    methods: tuple[tuple[str, str], ...]
+
+
+def benches(context: Context) -> Iterator[Bench]:
+    """One for each circuit with points, and for each ring."""
+    for _, circuit in context.circuits:
+        if not circuit.spare and (circuit.points or circuit.form == "ring"):
+            yield _bench(context, circuit)
+
+
+def _bench(context: Context, circuit: Circuit) -> Bench:
+    analysis = context.rings.get(circuit.id)
+    method = context.continuity_method(circuit)
+    opened = analysis is not None and analysis.closed is False
+    fields = _fields(circuit, method, opened=opened)
+    carried = "r2_ohm" if method == "long lead" else "line_cpc_ohm"
+    points = tuple(_points(circuit, analysis, carried))
+    length = analysis.length_m if analysis else max((p.from_board_m or 0.0 for p in points), default=0.0) or None
+    return Bench(
+        circuit_id=circuit.id,
+        form=circuit.form or "radial",
+        method=method,
+        fields=fields,
+        first={field: FIRST[field] for field in fields if field in FIRST},
+        open=opened,
+        length_m=length,
+        points=points,
+        curves=_curves(circuit, analysis, method) if analysis is not None else (),
+        highest=None if opened else _highest(circuit, carried),
+        gap=_between(circuit, analysis) if analysis is not None and opened else None,
+        methods=METHODS["ring" if circuit.form == "ring" else "radial"],
+    )
+
+
+def open_conductor(analysis: ring.RingAnalysis) -> Conductor | None:
+    """The first conductor of a ring that is open; None where none is."""
+    return next((f.conductor for f in analysis.findings if f.kind in ("open-conductor", "not-a-ring")), None)
+
+
+def gap(circuit: Circuit, analysis: ring.RingAnalysis) -> ring_gap.Gap | None:
+    """Where a ring is open, by what its legs read (rule 4.8); None where that was not measured, or nothing is open."""
+    opened = open_conductor(analysis)
+    if opened is None:
+        return None
+    named = point_names(circuit).items()
+    legs = [ring_gap.LegPoint(name, point.leg_one_ohm, point.leg_two_ohm) for name, point in named]
+    return ring_gap.find(legs, circuit.cpc_csa_mm2 if opened == "cpc" else conductor_mm2(circuit))
+
+
+def _between(circuit: Circuit, analysis: ring.RingAnalysis) -> Between | None:
+    found = gap(circuit, analysis)
+    if found is None:
+        return None
+    named = point_names(circuit)
+    before, after = (named[name].id if name is not None else None for name in (found.before, found.after))
+    return Between(None, None, found.says) if found.overlap else Between(before, after, found.says)
+
+
+def _fields(circuit: Circuit, method: str, *, opened: bool) -> tuple[str, ...]:
+    """The figures that the way of testing asks for, and any that were measured otherwise."""
+    asked = LEGS if opened else FIELDS[method]
+    if circuit.form != "ring" and not opened:
+        asked = tuple(field for field in asked if field != "line_neutral_ohm")
+    if circuit.no_cpc and not opened:
+        asked = ("line_neutral_ohm",)
+    more = [f for f in _ALL if f not in asked and any(getattr(p, f) is not None for p in circuit.points)]
+    return (*asked, *more)
+
+
+def _points(circuit: Circuit, analysis: ring.RingAnalysis | None, carried: str) -> Iterator[BenchPoint]:
+    placed = {one.name: one for one in analysis.points} if analysis else {}
+    found = {one.point: one for one in reversed(analysis.findings) if one.point} if analysis else {}
+    ohm_a_metre = None if circuit.form == "ring" else _ohm_a_metre(circuit, carried)
+    named = point_names(circuit)
+    for number, (name, point) in enumerate(named.items(), 1):
+        place, finding = placed.get(name), found.get(name)
+        spur = place.spur_length_m if place else None
+        value = plain(getattr(point, carried))
+        says = _SAYS.get(finding.kind, "") if finding else ""
+        yield BenchPoint(
+            id=point.id,
+            name=name,
+            walked=number / (len(named) + 1),
+            position=place.position if place else None,
+            spur_m=spur,
+            from_board_m=value / ohm_a_metre if value is not None and ohm_a_metre else None,
+            says=f"{says}, about {spur:.1f} m" if says and spur is not None else says,
+            again=finding is not None and not point.retested,
+            tested=_is_tested(point),
+        )
+
+
+def _is_tested(point: Point) -> bool:
+    return point.is_tested or any(getattr(point, leg) is not None for leg in LEGS)
+
+
+def _ohm_a_metre(circuit: Circuit, carried: str) -> float | None:
+    line, cpc = conductor_mm2(circuit), circuit.cpc_csa_mm2
+    if not cpc or (carried != "r2_ohm" and not line):
+        return None
+    try:
+        return per_metre_ohm(cpc) + (0.0 if carried == "r2_ohm" or line is None else per_metre_ohm(line))
+    except LookupError:
+        return None
+
+
+def _curves(circuit: Circuit, analysis: ring.RingAnalysis, method: str) -> tuple[Curve, ...]:
+    """Nothing where the ends are open or in doubt: what they lead to would be held against sound points."""
+    r1, rn, r2 = plain(circuit.r1_ohm), plain(circuit.rn_ohm), plain(circuit.r2_ohm)
+    if not analysis.closed or r1 is None or rn is None or r2 is None:
+        return ()
+    places = [step / STEPS for step in range(STEPS + 1)]
+    if method == "long lead":
+        if "cpc" in bent_pairs(analysis.findings):
+            return ()
+        return (Curve("r2_ohm", tuple((x, ring_in_place.expected_ohm(r2, x)) for x in places)),)
+    pairs: tuple[tuple[Pair, str, float], ...] = (
+        ("neutral", "line_neutral_ohm", rn),
+        ("cpc", "line_cpc_ohm", r2),
+    )
+    drawn = []
+    for pair, field, other in pairs:
+        if pair in bent_pairs(analysis.findings):
+            continue
+        if method == "ring left in place":
+            values = tuple((x, ring_in_place.expected_ohm(r1 + other, x)) for x in places)
+        elif pair == "neutral":
+            values = tuple((x, ring.expected_line_neutral_ohm(r1, rn)) for x in (0.0, 1.0))
+        else:
+            values = tuple((x, ring.expected_line_cpc_ohm(r1, r2, x)) for x in places)
+        drawn.append(Curve(field, values))
+    return tuple(drawn)
+
+
+def _highest(circuit: Circuit, field: str) -> Highest | None:
+    readings: dict[str, Reading] = {p.id: reading for p in circuit.points if (reading := getattr(p, field)) is not None}
+    highest = continuity.highest(readings.values())
+    if highest is None:
+        return None
+    where = next(point_id for point_id, reading in readings.items() if reading is highest or reading == highest)
+    return Highest(where, field, highest.text, "long_lead_r2_ohm" if field == "r2_ohm" else "r1_r2_ohm")

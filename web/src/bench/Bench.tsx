@@ -1,0 +1,169 @@
+/** The bench of one circuit: its ends, its points in the order of the walk, and where the readings put them. */
+import { useSearchParams } from "react-router";
+import { useFieldSpec } from "../api/reference";
+import { LineDrawing } from "../drawings/LineDrawing";
+import { ReadingsChart } from "../drawings/ReadingsChart";
+import { RingDrawing } from "../drawings/RingDrawing";
+import { ReadingCell } from "../fields/ReadingCell";
+import { focusOn } from "../inspection/desk";
+import { add, setField, useInspection } from "../inspection/open";
+import { useEntity } from "../inspection/select";
+import type { Entity } from "../inspection/types";
+import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
+import { markAt } from "../measurements/verdicts";
+import { Button } from "../ui/Button";
+import { SelectField } from "../ui/ChoiceField";
+import { StageHead } from "../ui/StageHead";
+import { Empty } from "../ui/States";
+import { PointTable } from "./PointTable";
+import { type Bench as Served, type Figures, useBench, useFigures } from "./useBench";
+import css from "./bench.module.css";
+
+export default function Bench({ circuitId }: { circuitId: string }) {
+  const circuit = useEntity(circuitId);
+  const [, setSearch] = useSearchParams();
+  if (!circuit)
+    return (
+      <Empty title="This circuit was removed" act={<Back to={() => setSearch({})} />}>
+        Its readings are in the history of the inspection.
+      </Empty>
+    );
+  return <OfCircuit circuit={circuit} back={() => setSearch({})} />;
+}
+
+function Back({ to }: { to: () => void }) {
+  return <Button onClick={to}>All circuits</Button>;
+}
+
+function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
+  const bench = useBench(circuit.id);
+  const figures = useFigures(circuit, bench);
+  const way = String(circuit.values.way ?? "");
+  const choose = (id: string) => {
+    const field = bench?.fields[0];
+    if (field) focusOn({ kind: "point", id, field });
+  };
+  return (
+    <div className={css.screen}>
+      <StageHead title={nameOf(circuit)} line={cableAndDevice(circuit.values)}>
+        {bench && <Method circuit={circuit} bench={bench} />}
+        <Back to={back} />
+      </StageHead>
+      {!bench?.points.length ? (
+        <>
+          {figures.ends.length > 0 && <Ends circuit={circuit} ends={figures.ends} />}
+          <Empty
+            title="No points on this circuit"
+            act={<Button onClick={() => add("point", circuit.id, { kind: "socket" })}>Add a socket</Button>}
+          >
+            Points assigned under Walk-round are listed here, in the order of the walk.
+          </Empty>
+        </>
+      ) : (
+        <div className={css.bench}>
+          <div className={css.drawings}>
+            {figures.ends.length > 0 && <Ends circuit={circuit} ends={figures.ends} />}
+            {circuit.values.form === "ring" ? (
+              <RingDrawing bench={bench} way={way} line={endsLine(circuit)} choose={choose} />
+            ) : (
+              <LineDrawing bench={bench} way={way} choose={choose} />
+            )}
+            <ReadingsChart bench={bench} />
+            <Highest circuit={circuit} bench={bench} />
+            {bench.gap && <p className={css.gap}>{bench.gap.says}</p>}
+          </div>
+          <div>
+            <PointTable bench={bench} radial={circuit.values.form !== "ring"} />
+            <p className={css.more}>
+              <Button size="sm" onClick={() => add("point", circuit.id, { kind: "socket" })}>
+                Add a socket
+              </Button>
+            </p>
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}
+
+const endsLine = ({ values }: Entity): string => {
+  const ends = [values.r1_ohm, values.rn_ohm, values.r2_ohm].filter((one) => one != null);
+  return ends.length ? `ends ${ends.join(" · ")} Ω` : "";
+};
+
+/** How this circuit's points are tested; not set, it is as the firm usually does. */
+function Method({ circuit, bench }: { circuit: Entity; bench: Served }) {
+  const spec = useFieldSpec("circuit", "continuity_method");
+  if (!spec) return null;
+  return (
+    <div className={css.method}>
+      <SelectField
+        label={spec.label}
+        quiet
+        value={bench.method}
+        choices={bench.methods.map((one) => [one.method, one.says])}
+        change={(to) => setField({ kind: "circuit", id: circuit.id, field: "continuity_method" }, to)}
+      />
+    </div>
+  );
+}
+
+function Ends({ circuit, ends }: { circuit: Entity; ends: Figures["ends"] }) {
+  return (
+    <div className={css.ends} role="group" aria-label="End to end">
+      {ends.map(({ field, label }) => (
+        <End key={field} circuit={circuit} field={field} label={label} />
+      ))}
+    </div>
+  );
+}
+
+function End({ circuit, field, label }: { circuit: Entity; field: string; label: string }) {
+  const unit = useFieldSpec("circuit", field)?.unit;
+  const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, field));
+  const says = useInspection((s) =>
+    circuit.values[field] == null
+      ? s.model?.judgement?.expected.find((one) => one.id === circuit.id && one.field === field)?.says
+      : undefined,
+  );
+  return (
+    <div>
+      <span>
+        {label}, {unit}
+      </span>
+      <ReadingCell
+        place={{ kind: "circuit", id: circuit.id, field }}
+        label={`${nameOf(circuit)}, ${label} end to end`}
+        status={status}
+        boxed
+      />
+      <small>{says}</small>
+    </div>
+  );
+}
+
+/** The highest reading is the circuit's: told where it was read, and recorded by a tap. */
+function Highest({ circuit, bench: { highest, points } }: { circuit: Entity; bench: Served }) {
+  const translate = useTranslate();
+  const spec = useFieldSpec("circuit", highest?.to ?? "");
+  if (!highest || !spec) return null;
+  const recorded = circuit.values[highest.to];
+  const where = points.find((one) => one.id === highest.point_id)?.name ?? "";
+  const name = translate(spec.label);
+  return (
+    <div className={css.highest}>
+      <span>
+        Highest <b>{highest.text} Ω</b> at {where}.{" "}
+        {recorded != null ? `${name} recorded: ${String(recorded)} Ω.` : `${name} is not recorded yet.`}
+      </span>
+      {recorded !== highest.text && (
+        <Button
+          size="sm"
+          onClick={() => setField({ kind: "circuit", id: circuit.id, field: highest.to }, highest.text)}
+        >
+          Record {highest.text} Ω
+        </Button>
+      )}
+    </div>
+  );
+}

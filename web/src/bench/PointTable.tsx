@@ -1,0 +1,123 @@
+/** The points in the order of the walk, a reading at each; *as expected* is one tap, and a retest keeps the reading before it. */
+import { memo, useMemo } from "react";
+import { useFieldSpec } from "../api/reference";
+import { ReadingCell } from "../fields/ReadingCell";
+import { focusOn, useDesk } from "../inspection/desk";
+import { setField, useInspection } from "../inspection/open";
+import { useEntity, useOvertaken } from "../inspection/select";
+import type { Place } from "../inspection/types";
+import { useTranslate } from "../inspection/words";
+import { Button } from "../ui/Button";
+import { markAt } from "../measurements/verdicts";
+import { type Bench, type BenchPoint, testAgain } from "./useBench";
+import css from "./bench.module.css";
+
+export function PointTable({ bench, radial }: { bench: Bench; radial: boolean }) {
+  return (
+    <table className={css.points}>
+      <thead>
+        <tr>
+          <th className={css.at}>#</th>
+          <th className={css.point}>Point</th>
+          {bench.fields.map((field) => (
+            <th key={field} className={css.head}>
+              <Head field={field} radial={radial} />
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {bench.points.map((point, index) => (
+          <Row key={point.id} bench={bench} point={point} number={index + 1} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** On a radial line to cpc is what the trade calls R1+R2. */
+function Head({ field, radial }: { field: string; radial: boolean }) {
+  const translate = useTranslate();
+  const spec = useFieldSpec("point", field);
+  const label = radial && field === "line_cpc_ohm" ? translate("R1+R2") : translate(spec?.label ?? field);
+  return (
+    <>
+      {label} <br />
+      {spec?.unit}
+    </>
+  );
+}
+
+const Row = memo(function Row({ bench, point, number }: { bench: Bench; point: BenchPoint; number: number }) {
+  const entity = useEntity(point.id);
+  const here = useDesk((s) => s.focus?.id === point.id);
+  if (!entity) return null;
+  const empty = bench.fields.every((field) => entity.values[field] == null);
+  const asExpected = () =>
+    setField({ kind: "point", id: point.id, field: "tested" }, entity.values.tested ? null : true);
+  const again = () => {
+    testAgain(entity, bench);
+    focusOn({ kind: "point", id: point.id, field: bench.fields[0] ?? "" });
+  };
+  return (
+    <tr data-here={here || undefined}>
+      <td className={css.at}>{number}</td>
+      <th scope="row" className={css.point} title={point.name}>
+        <span>
+          <span>
+            {point.name}
+            {point.says && <small>{point.says}</small>}
+          </span>
+          {point.again && !empty ? (
+            <Button size="sm" label={`Retest ${point.name}`} onClick={again}>
+              Retest
+            </Button>
+          ) : empty ? (
+            <Button
+              size="sm"
+              variant={entity.values.tested ? "choice" : "quiet"}
+              pressed={!!entity.values.tested}
+              label={`${point.name}: as expected`}
+              onClick={asExpected}
+            >
+              as expected
+            </Button>
+          ) : null}
+        </span>
+      </th>
+      {bench.fields.map((field) => (
+        <td key={field} className={css.figure}>
+          <PointFigure id={point.id} field={field} of={point.name} first={bench.first[field]} />
+        </td>
+      ))}
+    </tr>
+  );
+});
+
+interface FigureProps {
+  id: string;
+  field: string;
+  of: string;
+  /** Where its reading before the retest is kept. */
+  first?: string;
+}
+
+const PointFigure = memo(function PointFigure({ id, field, of, first }: FigureProps) {
+  const translate = useTranslate();
+  const spec = useFieldSpec("point", field);
+  const place = useMemo<Place>(() => ({ kind: "point", id, field }), [id, field]);
+  const overtaken = useOvertaken(id, field);
+  const status = useInspection((s) => (overtaken ? undefined : markAt(s.model?.judgement, id, field)));
+  const before = useInspection((s) => (first ? s.model?.entities[id]?.values[first] : null));
+  const label = translate(spec?.label ?? field);
+  return (
+    <>
+      {before != null && (
+        <s className={css.before} title={`${label}, before the retest`}>
+          {String(before)}
+        </s>
+      )}
+      <ReadingCell place={place} label={`${of}, ${label}`} status={status} />
+    </>
+  );
+});

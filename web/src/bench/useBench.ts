@@ -1,0 +1,70 @@
+/** The bench of one circuit as it is served, and the order in which its figures are measured. */
+import { useEffect, useMemo } from "react";
+import type { Schemas } from "../api/client";
+import { useReference } from "../api/reference";
+import { columnsOf } from "../measurements/columns";
+import { focusOn, same, setOrder, useDesk } from "../inspection/desk";
+import { setField, useInspection } from "../inspection/open";
+import type { Entity, Place } from "../inspection/types";
+
+export type Bench = Schemas["BenchOut"];
+export type BenchPoint = Schemas["BenchPointOut"];
+
+export const useBench = (circuitId: string): Bench | undefined =>
+  useInspection((s) => s.model?.judgement?.benches.find((one) => one.circuit_id === circuitId));
+
+/** The ends of a ring, by their fields. */
+const ENDS = ["r1_ohm", "rn_ohm", "r2_ohm"];
+
+export interface Figures {
+  ends: readonly { field: string; label: string }[];
+  points: readonly BenchPoint[];
+  fields: readonly string[];
+}
+
+const NONE: never[] = [];
+
+/** What is measured here, set as the order of next: the ends, then point by point as people walk. */
+export function useFigures(circuit: Entity, bench: Bench | undefined): Figures {
+  const reference = useReference();
+  const ring = circuit.values.form === "ring";
+  const ends = useMemo(
+    () =>
+      ring && reference
+        ? columnsOf(reference, "circuit", "dead")
+            .filter(({ field }) => ENDS.includes(field))
+            .map(({ field, head }) => ({ field, label: head[0] }))
+        : NONE,
+    [ring, reference],
+  );
+  const points = bench?.points ?? NONE;
+  const fields = bench?.fields ?? NONE;
+  const ids = points.map((one) => one.id).join();
+  const asked = fields.join();
+  useEffect(() => {
+    const places: Place[] = [
+      ...ends.map(({ field }): Place => ({ kind: "circuit", id: circuit.id, field })),
+      ...(ids ? ids.split(",") : []).flatMap((id) =>
+        asked.split(",").map((field): Place => ({ kind: "point", id, field })),
+      ),
+    ];
+    setOrder(places);
+    // A ring that turns out to be open asks for other figures at the same point.
+    const { focus, draft } = useDesk.getState();
+    const gone = focus?.kind === "point" && !places.some((one) => same(one, focus));
+    if (gone && draft === null) focusOn(places.find((one) => one.id === focus.id) ?? null);
+  }, [circuit.id, ends, ids, asked]);
+  return { ends, points, fields };
+}
+
+/** Put a point's readings beside, so that it is tested anew and both stay. */
+export function testAgain(point: Entity, bench: Bench): void {
+  const at = (field: string): Place => ({ kind: "point", id: point.id, field });
+  for (const [field, first] of Object.entries(bench.first)) {
+    const stood = point.values[field];
+    if (stood == null) continue;
+    if (point.values[first] == null) setField(at(first), stood);
+    setField(at(field), null);
+  }
+  setField(at("retested"), true);
+}
