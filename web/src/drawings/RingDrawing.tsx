@@ -131,7 +131,7 @@ function Dot({ point, number, chosen, choose }: DotProps) {
         {number}
       </text>
       {point.says && (
-        <text x={x} y={y < CENTRE[1] ? y - 18 : y + 30} textAnchor={anchor} className={css.says}>
+        <text x={x} y={y < CENTRE[1] ? y - 18 : y + 36} textAnchor={anchor} className={css.says}>
           {point.says}
         </text>
       )}
