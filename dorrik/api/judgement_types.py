@@ -447,6 +447,27 @@ class PairingsOut(BaseModel):
     between: list[str]
 
 
+class BeforeOut(BaseModel):
+    """A reading of an earlier report: its day, as written, and as a number."""
+
+    on: str
+    text: str
+    value: float | None
+
+
+class ZsScaleOut(BaseModel):
+    """What a circuit's Zs is drawn against (Ω): the device's limit, what a cold reading is held to, Zdb + (R1+R2)."""
+
+    circuit_id: str
+    full_ohm: float
+    held_ohm: float
+    limit: str
+    sum_ohm: float | None
+    read_ohm: float | None
+    over: bool
+    before: list[BeforeOut]
+
+
 class BoardStateOut(BaseModel):
     """How a board stands isolated, and what there is to prove: proved_at None where it never was proved dead."""
 
@@ -477,6 +498,7 @@ class JudgementOut(BaseModel):
     interval: IntervalOut | None
     duties: list[DutyOut]
     sums: dict[str, str]
+    zs_scales: list[ZsScaleOut]
     boards: list[BoardStateOut]
     sampling: SamplingOut | None
     sample_proposal: SampleProposalOut

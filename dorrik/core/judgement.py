@@ -35,6 +35,7 @@ from dorrik.core.topics.interval import DutyDue
 from dorrik.core.topics.loops import r1_r2_so_far
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.walk import Walk, walk
+from dorrik.core.topics.zs_scale import ZsScale, scales
 
 __all__ = ["Against", "BoardSum", "Expected", "Judgement", "Note", "Suggestion", "is_open", "judge"]
 
@@ -81,6 +82,7 @@ class Judgement:
     interval: Proposal | None
     duties: tuple[DutyDue, ...]
     sums: dict[str, Reading]
+    zs_scales: tuple[ZsScale, ...]
     boards: tuple[BoardState, ...]
     sampling: State | None
     sample_proposal: SampleProposal
@@ -148,6 +150,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         interval=proposal,
         duties=interval.duties(context),
         sums=_loop_sums(context),
+        zs_scales=tuple(scales(context)),
         boards=tuple(state_of(board, inspection.phases) for board in inspection.boards),
         sampling=sampling,
         sample_proposal=sample.proposal(context),

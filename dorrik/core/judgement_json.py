@@ -65,6 +65,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "duties": [asdict(one) for one in judgement.duties],
         "boards": [_board(one) for one in judgement.boards],
         "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
+        "zs_scales": [_listed(asdict(one)) for one in judgement.zs_scales],
         "sampling": judgement.sampling and _sampling(judgement.sampling),
         "sample_proposal": _listed(asdict(judgement.sample_proposal)),
         "rooms": [_listed(asdict(room)) for room in judgement.walk.rooms],

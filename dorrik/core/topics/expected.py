@@ -11,7 +11,7 @@ from dorrik.core.ring_points import bent_pairs
 from dorrik.core.topics.context import NOMINAL_V, Context
 from dorrik.core.topics.loops import r1_r2_so_far
 from dorrik.core.topics.points import expected_r2_ohm
-from dorrik.core.verdict import Verdict
+from dorrik.core.topics.zs_scale import limits
 
 
 @record
@@ -78,15 +78,14 @@ def _long_lead(circuit: Circuit) -> Iterator[Expected]:
 
 
 def _loop(context: Context, board: Board, circuit: Circuit) -> Iterator[Expected]:
-    rated = context.rated_ma(circuit)
     total = loop.calculated(board.zdb_ohm, r1_r2_so_far(circuit))
     told = f", about {total} Ω by Zdb + (R1+R2)" if total is not None and circuit.zs_ohm is None else ""
-    if context.behind_rcd(board, circuit) and rated and context.earth(board).tt:
-        highest = loop.TOUCH_VOLTAGE_V / rated * 1000
-        yield Expected(circuit.id, "zs_ohm", None, highest, f"max {highest:.0f} Ω ({rated:g} mA){told}")
-    elif not isinstance(limit := context.zs_limit(board, circuit), Verdict):
-        highest = limit[0] * context.house.zs_basis
-        yield Expected(circuit.id, "zs_ohm", None, highest, f"max {highest:.2f} Ω ({limit[1]}){told}")
+    known = limits(context, board, circuit)
+    if known is not None:
+        full, held, limit = known
+        by_touch = context.behind_rcd(board, circuit) and context.earth(board).tt
+        most = f"{full:.0f}" if by_touch else f"{held:.2f}"
+        yield Expected(circuit.id, "zs_ohm", None, held, f"max {most} Ω ({limit}){told}")
 
 
 def _trips(context: Context, device: RcdDevice) -> Iterator[Expected]:

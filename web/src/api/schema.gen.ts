@@ -1622,6 +1622,18 @@ export interface components {
             changes: components["schemas"]["ChangeIn"][];
         };
         /**
+         * BeforeOut
+         * @description A reading of an earlier report: its day, as written, and as a number.
+         */
+        BeforeOut: {
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
          * Beginning
          * @description What a new inspection of this firm begins with.
          */
@@ -2668,6 +2680,8 @@ export interface components {
             sums: {
                 [key: string]: string;
             };
+            /** Zs Scales */
+            zs_scales: components["schemas"]["ZsScaleOut"][];
             /** Boards */
             boards: components["schemas"]["BoardStateOut"][];
             sampling: components["schemas"]["SamplingOut"] | null;
@@ -4127,6 +4141,28 @@ export interface components {
             length_m: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * ZsScaleOut
+         * @description What a circuit's Zs is drawn against (Ω): the device's limit, what a cold reading is held to, Zdb + (R1+R2).
+         */
+        ZsScaleOut: {
+            /** Circuit Id */
+            circuit_id: string;
+            /** Full Ohm */
+            full_ohm: number;
+            /** Held Ohm */
+            held_ohm: number;
+            /** Limit */
+            limit: string;
+            /** Sum Ohm */
+            sum_ohm: number | null;
+            /** Read Ohm */
+            read_ohm: number | null;
+            /** Over */
+            over: boolean;
+            /** Before */
+            before: components["schemas"]["BeforeOut"][];
         };
     };
     responses: never;

@@ -40,7 +40,7 @@ export async function opened(person: string, id: string): Promise<{ found: Opene
   const kept = await keptAnswer<Opened>(NAME + id);
   if (kept?.value.person !== person) return undefined;
   // A version before this one kept verdicts without these.
-  const judgement = { ...{ against: [], blind: [] }, ...kept.value.found.judgement };
+  const judgement = { ...{ against: [], blind: [], benches: [], zs_scales: [] }, ...kept.value.found.judgement };
   return { found: { ...kept.value.found, judgement }, at: kept.at };
 }
 

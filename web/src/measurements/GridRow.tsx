@@ -1,5 +1,7 @@
 /** A circuit's row of the grid, drawn anew when its own circuit, what is asked of it or its limits change. */
 import { memo } from "react";
+import { Spark } from "../drawings/Spark";
+import { ZsBar } from "../drawings/ZsBar";
 import { useDesk } from "../inspection/desk";
 import { useEntity } from "../inspection/select";
 import { useInspection } from "../inspection/open";
@@ -9,10 +11,11 @@ import { Figure } from "./Figure";
 import { ToPoints } from "./ToPoints";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
-import { askedOf, greatestAt } from "./verdicts";
+import { askedOf, markAt } from "./verdicts";
 
-const limitOf = (greatest: number | null | undefined) =>
-  greatest == null ? "–" : greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2);
+const limitOf = (greatest: number) => (greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2));
+/** The dot of today at the end of the years. */
+const TODAY = new Date().toISOString().slice(0, 10);
 
 /** Fields of a row's columns that apply to its circuit, as text. */
 export const useApplying = (id: string, columns: readonly Column[], tests: Tests): string[] =>
@@ -27,6 +30,28 @@ export const useApplying = (id: string, columns: readonly Column[], tests: Tests
       : "";
   }).split(",");
 
+/** The loop against its limits, and over the years where earlier reports are known. */
+function Loop({ circuitId }: { circuitId: string }) {
+  const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuitId));
+  const status = useInspection((s) => markAt(s.model?.judgement, circuitId, "zs_ohm"));
+  if (!scale)
+    return (
+      <td className={css.none} colSpan={2}>
+        –
+      </td>
+    );
+  const now = scale.read_ohm === null ? [] : [{ on: TODAY, text: "", value: scale.read_ohm }];
+  return (
+    <>
+      <td className={css.bar} title={`${scale.limit}: max ${limitOf(scale.full_ohm)} Ω`}>
+        <ZsBar scale={scale} status={status} />
+        <span>max {limitOf(scale.held_ohm)}</span>
+      </td>
+      <td className={css.years}>{scale.before.length > 0 && <Spark points={[...scale.before, ...now]} />}</td>
+    </>
+  );
+}
+
 interface Props {
   id: string;
   columns: readonly Column[];
@@ -37,8 +62,6 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
   const circuit = useEntity(id);
   const here = useDesk((s) => s.focus?.id === id);
   const applying = useApplying(id, columns, tests);
-  const limit = useInspection((s) => limitOf(greatestAt(s.model?.judgement, id, "zs_ohm")));
-  const sum = useInspection((s) => s.model?.judgement?.sums[id] ?? "–");
   if (!circuit) return null;
   const name = nameOf(circuit);
   return (
@@ -52,8 +75,7 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
           {tests === "dead" && <ToPoints circuitId={id} name={name} />}
         </span>
       </th>
-      {tests === "live" && <td className={css.info}>{limit}</td>}
-      {tests === "live" && <td className={css.info}>{sum}</td>}
+      {tests === "live" && <Loop circuitId={id} />}
       {columns.map((column) =>
         applying.includes(column.field) ? (
           <td key={column.field} className={css.figure}>

@@ -28,6 +28,8 @@ const judgement = {
   notes: [],
   expected: [],
   sums: {},
+  benches: [],
+  zs_scales: [],
   asked: [],
   boards: [],
   words: {},

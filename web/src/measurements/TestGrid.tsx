@@ -145,8 +145,14 @@ function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; 
         <tr>
           <th className={css.way}>#</th>
           <th className={css.circuit}>Circuit</th>
-          {tests === "live" && <th className={css.info}>Zs at most</th>}
-          {tests === "live" && <th className={css.info}>Zdb + {translate("R1+R2")}</th>}
+          {tests === "live" && (
+            <th className={css.bar}>
+              tick: Zdb + {translate("R1+R2")}
+              <br />
+              edge: max Zs, dashed: when cold
+            </th>
+          )}
+          {tests === "live" && <th className={css.years}>earlier</th>}
           {layout.columns.map((column) => (
             <th key={column.field} style={{ width: column.width }}>
               {translate(column.head[0])}
