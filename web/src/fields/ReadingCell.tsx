@@ -58,6 +58,8 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
     if (key === "Enter") {
       stop();
       move(event.shiftKey ? -1 : 1);
+      // At the last figure the next key replaces what was kept, as it does everywhere else.
+      if (document.activeElement === input.current) input.current?.select();
     } else if (key === "Tab") {
       const order = useDesk.getState().order;
       const at = order.findIndex((p) => same(p, place)) + (event.shiftKey ? -1 : 1);
