@@ -31,12 +31,12 @@ export const useApplying = (id: string, columns: readonly Column[], tests: Tests
   }).split(",");
 
 /** The loop against its limits, and over the years where earlier reports are known. */
-function Loop({ circuitId }: { circuitId: string }) {
+function Loop({ circuitId, years }: { circuitId: string; years: boolean }) {
   const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuitId));
   const status = useInspection((s) => markAt(s.model?.judgement, circuitId, "zs_ohm"));
   if (!scale)
     return (
-      <td className={css.none} colSpan={2}>
+      <td className={css.none} colSpan={years ? 2 : 1}>
         –
       </td>
     );
@@ -47,10 +47,19 @@ function Loop({ circuitId }: { circuitId: string }) {
         <ZsBar scale={scale} status={status} />
         <span>max {limitOf(scale.held_ohm)}</span>
       </td>
-      <td className={css.years}>{scale.before.length > 0 && <Spark points={[...scale.before, ...now]} />}</td>
+      {years && (
+        <td className={css.years}>{scale.before.length > 0 && <Spark points={[...scale.before, ...now]} />}</td>
+      )}
     </>
   );
 }
+
+/** With more figures than these the earlier years give way to them. */
+export const FEW = 3;
+
+/** Are there earlier years to be drawn, and room for them? */
+export const useYears = (columns: readonly Column[]): boolean =>
+  useInspection((s) => !!s.model?.judgement?.zs_scales.some((one) => one.before.length > 0)) && columns.length <= FEW;
 
 interface Props {
   id: string;
@@ -62,6 +71,7 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
   const circuit = useEntity(id);
   const here = useDesk((s) => s.focus?.id === id);
   const applying = useApplying(id, columns, tests);
+  const years = useYears(columns);
   if (!circuit) return null;
   const name = nameOf(circuit);
   return (
@@ -75,7 +85,7 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
           {tests === "dead" && <ToPoints circuitId={id} name={name} />}
         </span>
       </th>
-      {tests === "live" && <Loop circuitId={id} />}
+      {tests === "live" && <Loop circuitId={id} years={years} />}
       {columns.map((column) =>
         applying.includes(column.field) ? (
           <td key={column.field} className={css.figure}>

@@ -18,7 +18,7 @@ import { useNarrow } from "../ui/layout";
 import { clock } from "../ui/when";
 import { Cards } from "./Cards";
 import { Devices } from "./Devices";
-import { GridRow } from "./GridRow";
+import { FEW, GridRow, useYears } from "./GridRow";
 import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
@@ -138,9 +138,14 @@ function OfBoard({ boardId, one: { key: field, label, hint } }: { boardId: strin
 }
 
 function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; tests: Tests }) {
+  const years = useYears(layout.columns);
   const translate = useTranslate();
   return (
-    <table className={css.grid} data-dense={ids.length > 10 || undefined}>
+    <table
+      className={css.grid}
+      data-dense={ids.length > 10 || undefined}
+      data-wide={layout.columns.length > FEW || undefined}
+    >
       <thead>
         <tr>
           <th className={css.way}>#</th>
@@ -152,7 +157,7 @@ function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; 
               edge: max Zs, dashed: when cold
             </th>
           )}
-          {tests === "live" && <th className={css.years}>earlier</th>}
+          {tests === "live" && years && <th className={css.years}>earlier</th>}
           {layout.columns.map((column) => (
             <th key={column.field} style={{ width: column.width }}>
               {translate(column.head[0])}
