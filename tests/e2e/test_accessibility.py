@@ -129,6 +129,16 @@ def test_no_barrier_on_any_stage(look, firm: Firm):
         stage(page, name)
         expect(page.get_by_role("heading", level=1)).to_be_visible()
         look(name)
+    stage(page, "Dead tests")
+    page.get_by_role("link", name="0/0 points of 1 Sockets tested").click()
+    for _ in range(3):
+        page.get_by_role("button", name="Add a socket").click()
+    expect(page.get_by_role("img", name=re.compile("Ring of 3 points"))).to_be_visible()
+    page.get_by_role("row").nth(1).get_by_role("textbox").first.click()
+    for text in ("0.23", "0.34", "0.55"):
+        page.keyboard.type(text)
+        page.keyboard.press("Enter")
+    look("bench of a ring")
     stage(page, "Isolation")
     page.get_by_role("button", name="Begin: tester proved now").click()
     page.get_by_role("button", name="way 1 L–N").click()

@@ -9,15 +9,14 @@ export function ToPoints({ circuitId, name }: { circuitId: string; name: string 
     return bench && `${bench.points.filter((one) => one.tested).length}/${bench.points.length}`;
   });
   if (!told) return null;
-  const [tested, all] = told.split("/");
   return (
     <Link
       className={css.toPoints}
       to={`?circuit=${circuitId}`}
-      aria-label={`Points of ${name}, ${tested} of ${all} tested`}
+      aria-label={`${told} points of ${name} tested`}
       title="Test point by point"
     >
-      {told} ›
+      {told} <span aria-hidden>›</span>
     </Link>
   );
 }
