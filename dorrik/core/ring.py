@@ -44,7 +44,10 @@ def analyse(test: RingTest) -> RingAnalysis:
     ends = ring_ends.analyse(test)
     if not test.points:
         return ends
-    found, placed = ring_in_place.analyse(test, ends) if test.in_place else ring_points.analyse(test, ends)
+    if test.compared:
+        found, placed = ring_points.compare(test.points)
+    else:
+        found, placed = ring_in_place.analyse(test, ends) if test.in_place else ring_points.analyse(test, ends)
     highest = [p.line_cpc.value for p in test.points if p.line_cpc and p.line_cpc.value is not None]
     return replace(ends, findings=ends.findings + found, points=placed, recorded_r1_r2_ohm=max(highest, default=None))
 

@@ -68,7 +68,8 @@ class RingTest:
     """What was measured on a ring: end-to-end resistances of line, neutral, cpc (Ω), its cable (mm²), its points.
 
     recorded: R1+R2 as recorded for it; leads: names of lead sets with what they read (Ω); in_place: the ring was left
-    in place with one link at the board, rather than cross-connected (rule 4.5).
+    in place with one link at the board, rather than cross-connected (rule 4.5); compared: its sockets were compared
+    with each other alone (rule 4.7).
     """
 
     r1: Reading | None
@@ -80,6 +81,7 @@ class RingTest:
     recorded: Reading | None = None
     leads: tuple[tuple[str, float], ...] = ()
     in_place: bool = False
+    compared: bool = False
 
 
 @record

@@ -47,18 +47,18 @@ def find(points: Sequence[LegPoint], csa_mm2: float | None) -> Gap | None:
 
     csa_mm2: of the open conductor. None where no point reads from either end.
     """
-    one = [n for n, point in enumerate(points) if _reads(point.from_first)]
-    two = [n for n, point in enumerate(points) if _reads(point.from_second)]
-    if not one and not two:
+    from_first = [n for n, point in enumerate(points) if _reads(point.from_first)]
+    from_second = [n for n, point in enumerate(points) if _reads(point.from_second)]
+    if not from_first and not from_second:
         return None
-    before = points[max(one)] if one else None
-    after = points[min(two)] if two else None
+    before = points[max(from_first)] if from_first else None
+    after = points[min(from_second)] if from_second else None
     return Gap(
         before=before.name if before else None,
         before_m=_metres(before.from_first, csa_mm2) if before else None,
         after=after.name if after else None,
         after_m=_metres(after.from_second, csa_mm2) if after else None,
-        overlap=bool(one and two and max(one) >= min(two)),
+        overlap=bool(from_first and from_second and max(from_first) >= min(from_second)),
     )
 
 

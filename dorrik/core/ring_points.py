@@ -108,6 +108,14 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
     return tuple(findings), nowhere if bent else _placed(points, spurs, r1, r2)
 
 
+def compare(points: Sequence[RingPoint]) -> tuple[tuple[Finding, ...], tuple[PlacedPoint, ...]]:
+    """Sockets compared with each other: what is open at one of them, and which stands out (rule 4.7). Nothing that the
+    ends lead to is held against them, and no place follows."""
+    opened = tuple(open_at_points(points))
+    odd = _odd_ones(points, ("neutral", "cpc"), {finding.point for finding in opened})
+    return (*opened, *odd), tuple(PlacedPoint(point.name) for point in points)
+
+
 #: Findings at the ends with which no expected value of a point can be trusted; what bends the cpc alone leaves line to
 #: neutral as it is.
 BENDING = frozenset(("loose-joint", "parallel-earth", "turned-round", "equal-cpc"))

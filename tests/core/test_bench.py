@@ -210,3 +210,13 @@ def test_legs_that_overlap_name_no_gap():
 def test_a_closed_ring_has_no_gap():
     bench, _ = a_ring(*legs(("0.05", "OL"), ("OL", "0.20")))
     assert bench.gap is None
+
+
+def test_sockets_compared_name_the_one_that_stands_out_and_an_open_cpc():
+    odd = {"line_neutral_ohm": "0.61", "line_cpc_ohm": "0.31"}
+    bench, judgement = a_ring(SOUND, SOUND, odd, SOUND, SOUND, continuity_method="sockets compared")
+    assert [p.says for p in bench.points] == ["", "", "odd one out", "", ""]
+    assert figures(judgement, "p2", "line_neutral_ohm") == ["attention"]
+    no_cpc = {"line_neutral_ohm": "0.23", "line_cpc_ohm": "OL"}
+    _, judgement = a_ring(SOUND, no_cpc, SOUND, continuity_method="sockets compared")
+    assert figures(judgement, "p1", "line_cpc_ohm") == ["fail"]

@@ -173,12 +173,12 @@ def gap(circuit: Circuit, analysis: ring.RingAnalysis) -> ring_gap.Gap | None:
 
 
 def _between(circuit: Circuit, analysis: ring.RingAnalysis) -> Between | None:
-    found = gap(circuit, analysis)
-    if found is None:
+    where = gap(circuit, analysis)
+    if where is None:
         return None
     named = point_names(circuit)
-    before, after = (named[name].id if name is not None else None for name in (found.before, found.after))
-    return Between(None, None, found.says) if found.overlap else Between(before, after, found.says)
+    before, after = (named[name].id if name is not None else None for name in (where.before, where.after))
+    return Between(None, None, where.says) if where.overlap else Between(before, after, where.says)
 
 
 def _fields(circuit: Circuit, method: str, *, opened: bool) -> tuple[str, ...]:
@@ -193,12 +193,12 @@ def _fields(circuit: Circuit, method: str, *, opened: bool) -> tuple[str, ...]:
 
 
 def _points(circuit: Circuit, analysis: ring.RingAnalysis | None, carried: str) -> Iterator[BenchPoint]:
-    placed = {one.name: one for one in analysis.points} if analysis else {}
-    found = {one.point: one for one in reversed(analysis.findings) if one.point} if analysis else {}
+    placed = {place.name: place for place in analysis.points} if analysis else {}
+    findings = {f.point: f for f in reversed(analysis.findings) if f.point} if analysis else {}
     ohm_a_metre = None if circuit.form == "ring" else _ohm_a_metre(circuit, carried)
     named = point_names(circuit)
     for number, (name, point) in enumerate(named.items(), 1):
-        place, finding = placed.get(name), found.get(name)
+        place, finding = placed.get(name), findings.get(name)
         spur = place.spur_length_m if place else None
         value = plain(getattr(point, carried))
         says = _SAYS.get(finding.kind, "") if finding else ""

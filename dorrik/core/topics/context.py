@@ -73,7 +73,7 @@ class Context:
     def _analyse(self, circuit: Circuit) -> ring.RingAnalysis:
         points: tuple[ring.RingPoint, ...] = ()
         method = self.continuity_method(circuit)
-        if circuit.points and method in ("ends cross-connected", "ring left in place"):
+        if circuit.points and method != "long lead":
             all_round = len(circuit.points) + 1
             points = tuple(
                 ring.RingPoint(
@@ -94,6 +94,7 @@ class Context:
                 circuit.r1_r2_ohm,
                 self.lead_sets,
                 method == "ring left in place",
+                method == "sockets compared",
             )
         )
 

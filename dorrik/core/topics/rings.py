@@ -99,13 +99,13 @@ def _next_step(circuit: Circuit, finding: Finding) -> str:
 
 def _gap(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
     """Where an open ring is open: between which accessories, and how far from either end (rule 4.8)."""
-    found = gap(circuit, analysis)
+    where = gap(circuit, analysis)
     opened = open_conductor(analysis)
-    if found is None or opened is None:
+    if where is None or opened is None:
         return
     verdict = Verdict(
         status="attention",
-        reason=found.says,
+        reason=where.says,
         source=f"{ring.SOURCE} · rules 4.8, 2.1",
         next_step="Isolate and prove dead. Open the accessories on either side of the gap. Restore, test again.",
     )

@@ -10,6 +10,8 @@ import { add, setField, useInspection } from "../inspection/open";
 import { useEntity } from "../inspection/select";
 import type { Entity } from "../inspection/types";
 import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
+import { NullBar } from "../measurements/NullBar";
+import { Reminder } from "../measurements/Reminder";
 import { markAt } from "../measurements/verdicts";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
@@ -36,6 +38,7 @@ function Back({ to }: { to: () => void }) {
 }
 
 function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
+  const board = useEntity(circuit.parentId);
   const bench = useBench(circuit.id);
   const figures = useFigures(circuit, bench);
   const way = String(circuit.values.way ?? "");
@@ -49,6 +52,8 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
         {bench && <Method circuit={circuit} bench={bench} />}
         <Back to={back} />
       </StageHead>
+      {board && <Reminder live={false} board={board} />}
+      <NullBar />
       {!bench?.points.length ? (
         <>
           {figures.ends.length > 0 && <Ends circuit={circuit} ends={figures.ends} />}

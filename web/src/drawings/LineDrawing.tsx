@@ -16,7 +16,7 @@ export function LineDrawing({ bench, way, choose }: { bench: Bench; way: string;
   const longest = Math.max(...bench.points.map((one) => one.from_board_m ?? 0));
   const place = (metres: number | null, walked: number) =>
     FROM + 34 + (TO - FROM - 34) * (metres != null && longest > 0 ? metres / longest : walked);
-  const told = bench.points.map((one) => one.from_board_m).filter((one) => one != null).length;
+  const placed = bench.points.map((one) => one.from_board_m).filter((one) => one != null).length;
   return (
     <svg
       viewBox={`0 0 ${WIDE} ${HIGH}`}
@@ -53,7 +53,7 @@ export function LineDrawing({ bench, way, choose }: { bench: Bench; way: string;
           </g>
         );
       })}
-      {told > 0 && (
+      {placed > 0 && (
         <text x={WIDE - 8} y={HIGH - 10} textAnchor="end" className={css.quiet}>
           metres of cable from the board, by the readings
         </text>

@@ -14,7 +14,7 @@ export function ZsBar({ scale, status }: { scale: Schemas["ZsScaleOut"]; status?
   const x = (value: number) => Math.min((value / full) * LIMIT, WIDE - 10);
   const beyond = over || (read !== null && read > full);
   const end = beyond ? WIDE - 10 : read === null ? 0 : x(read);
-  const told = [
+  const words = [
     read === null ? (over ? "over range" : "not measured") : `${ohm(read)} Ω`,
     `max ${ohm(full)} Ω`,
     held < full ? `${ohm(held)} Ω when cold` : "",
@@ -27,7 +27,7 @@ export function ZsBar({ scale, status }: { scale: Schemas["ZsScaleOut"]; status?
       height={HIGH}
       className={css.bar}
       role="img"
-      aria-label={told.filter(Boolean).join(", ")}
+      aria-label={words.filter(Boolean).join(", ")}
     >
       <rect x="0" y="7" width={LIMIT} height="12" className={css.ground} />
       {end > 0 && (

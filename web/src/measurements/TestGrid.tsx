@@ -4,13 +4,12 @@ import { Link, useNavigate } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
-import { answerReminder, focusOn, useDesk } from "../inspection/desk";
+import { focusOn, useDesk } from "../inspection/desk";
 import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
-import { Banner } from "../ui/Banner";
-import { Button, LinkButton } from "../ui/Button";
+import { LinkButton } from "../ui/Button";
 import { type Choice, Segments } from "../ui/ChoiceField";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
@@ -22,6 +21,7 @@ import { FEW, GridRow, useYears } from "./GridRow";
 import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
+import { Reminder } from "./Reminder";
 import { type Layout, useLayout, type Whole } from "./useLayout";
 import { markAt } from "./verdicts";
 
@@ -173,43 +173,5 @@ function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; 
         ))}
       </tbody>
     </table>
-  );
-}
-
-/** Asked once a visit: isolation before dead tests, the usual care before live ones. Never in the way of a note. */
-function Reminder({ live, board }: { live: boolean; board: Entity }) {
-  const id = useInspection((s) => s.model?.id) ?? "";
-  const key = live ? `live.${id}` : `dead.${board.id}`;
-  const answered = useDesk((s) => s.answered[key]);
-  const isolated = useInspection(
-    (s) => !!s.model?.judgement?.boards.find((one) => one.board_id === board.id)?.proved_at,
-  );
-  if (answered || (!live && isolated)) return null;
-  return (
-    <Banner
-      role="note"
-      acts={
-        <>
-          {!live && (
-            <LinkButton variant="action" to={`/inspection/${id}/isolation`}>
-              Record isolation
-            </LinkButton>
-          )}
-          <Button onClick={() => answerReminder(key)}>{live ? "Understood" : "Not now"}</Button>
-        </>
-      }
-    >
-      {live ? (
-        <>
-          <b>Live tests.</b> Insulated tools, shrouded probes, nobody else near; every conductor and bond back in place
-          first.
-        </>
-      ) : (
-        <>
-          <b>No safe isolation is recorded for {nameOf(board)}.</b> Before insulation tests: unplug equipment, warn
-          people, take surge devices out.
-        </>
-      )}
-    </Banner>
   );
 }

@@ -4,19 +4,19 @@ import { useInspection } from "../inspection/open";
 import css from "./TestGrid.module.css";
 
 export function ToPoints({ circuitId, name }: { circuitId: string; name: string }) {
-  const told = useInspection((s) => {
+  const count = useInspection((s) => {
     const bench = s.model?.judgement?.benches.find((one) => one.circuit_id === circuitId);
     return bench && `${bench.points.filter((one) => one.tested).length}/${bench.points.length}`;
   });
-  if (!told) return null;
+  if (!count) return null;
   return (
     <Link
       className={css.toPoints}
       to={`?circuit=${circuitId}`}
-      aria-label={`${told} points of ${name} tested`}
+      aria-label={`${count} points of ${name} tested`}
       title="Test point by point"
     >
-      {told} <span aria-hidden>›</span>
+      {count} <span aria-hidden>›</span>
     </Link>
   );
 }
