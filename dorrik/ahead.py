@@ -10,6 +10,9 @@ from multiprocessing import forkserver
 from pathlib import Path
 
 _COUNTS = "dorrik-counts-"
+#: Pools of memory that the C library keeps for the threads of one process. By itself it makes eight for each processor,
+#: and a large answer built in one after another leaves its room in all of them.
+_ARENAS = "2"
 
 
 @contextlib.contextmanager
@@ -21,6 +24,7 @@ def loading(workers: int) -> Iterator[None]:
     if workers <= 1:
         yield
         return
+    os.environ.setdefault("MALLOC_ARENA_MAX", _ARENAS)
     with _counted():
         multiprocessing.set_forkserver_preload(["dorrik.preloaded"])
         forkserver.ensure_running()

@@ -1,4 +1,4 @@
-"""The command line: serve, demo, judge, openapi, declared, firm, person."""
+"""The command line: serve, demo, meter, judge, openapi, declared, firm, person."""
 
 import argparse
 import json
@@ -29,6 +29,11 @@ def main(arguments: list[str] | None = None) -> None:
     judging = commands.add_parser("judge", help="judge an inspection document (FILE, or - for standard input)")
     judging.add_argument("file")
     judging.add_argument("--text", action="store_true", help="for a person rather than a program")
+    bench = commands.add_parser("meter", help="a simulated instrument that can be linked, on a simulated home")
+    bench.add_argument("home", nargs="?", default="ropewalk_4", help="one that comes with Dorrik, or a TOML file")
+    bench.add_argument("--host", default="127.0.0.1")
+    bench.add_argument("--port", type=int, default=8787)
+    bench.add_argument("--seed", type=int, default=1, help="which instrument: the same seed errs the same way")
     commands.add_parser("openapi", help="print the API's contract")
     commands.add_parser("declared", help="print what the front end must know of the declarations, as TypeScript")
     if arguments is None:
@@ -51,6 +56,10 @@ def main(arguments: list[str] | None = None) -> None:
         from dorrik import household
 
         sys.exit(household.run(given))
+    if given.command == "meter":
+        from dorrik.meter import run
+
+        sys.exit(run.run(given.home, given.host, given.port, given.seed))
     from dorrik import ahead
 
     with ahead.loading(given.workers):

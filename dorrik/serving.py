@@ -6,6 +6,7 @@ import multiprocessing
 import os
 import signal
 import socket
+import subprocess
 import sys
 import threading
 from collections.abc import Iterator
@@ -138,6 +139,7 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
             if not (WEB / "index.html").exists():
                 print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
             stopped = _backups(url)
+            meter = _meter(host) if demo else None
             print(f"\nOpen {os.environ['DORRIK_URL']}   (Ctrl-C stops the server and its database)\n", flush=True)
             from dorrik import processes
 
@@ -145,6 +147,8 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
                 processes.run("dorrik.serving:application", host, port, workers)
             finally:
                 stopped.set()
+                if meter is not None:
+                    meter.terminate()
     except KeyboardInterrupt:
         pass
     except MariaDBError as error:
@@ -169,6 +173,14 @@ def _backups(url: str) -> threading.Event:
         arguments = (url, photos(), schedule, stopped)
         threading.Thread(target=backup_schedule.keep_going, args=arguments, daemon=True).start()
     return stopped
+
+
+def _meter(host: str) -> "subprocess.Popen[bytes]":
+    """The simulated instrument of the demo, in a process of its own; it says where it is and its pairing code."""
+    from dorrik.demo.bench_home import NAME
+
+    port = free_port(host, 8787)
+    return subprocess.Popen([sys.executable, "-m", "dorrik", "meter", NAME, "--host", host, "--port", str(port)])
 
 
 def _demo(url: str, host: str) -> "Controller | None":

@@ -29,7 +29,7 @@ def _not_ahead(moment: datetime) -> datetime:
 
 
 class ChangeIn(Strict):
-    """One field set to a value; see the journal."""
+    """One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link."""
 
     id: str = Field(max_length=36)
     entity: str = Field(max_length=200)
@@ -39,11 +39,18 @@ class ChangeIn(Strict):
     based_on: int = Field(ge=0, le=2**31 - 1)
     made_at: Annotated[datetime, AfterValidator(_not_ahead)]
     device: Words = Field(max_length=60)
+    instrument_id: str | None = Field(default=None, max_length=36)
+    read_at: Annotated[datetime, AfterValidator(_not_ahead)] | None = None
 
     @property
     def moment(self) -> datetime:
         """When it was made, in universal time without a zone; now, where the device's clock is plainly lost."""
         return _universal(self.made_at) if self.made_at.year in YEARS else now()
+
+    @property
+    def shown_at(self) -> datetime | None:
+        """When an instrument showed it, in universal time without a zone; None where its clock is plainly lost."""
+        return _universal(self.read_at) if self.read_at and self.read_at.year in YEARS else None
 
 
 class Malformed(BaseModel):
@@ -137,6 +144,8 @@ class EntryOut(BaseModel):
     made_at: Moment
     kept_at: Moment
     device: str
+    instrument_id: str | None
+    read_at: Moment | None
     author_id: str
     author: str
 

@@ -40,6 +40,8 @@ AT_ONCE = {"session": 16, "stranger": 16, "address": 64}
 
 SECURITY = {
     "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+    # An instrument that is linked speaks from this very device (docs/instrument-link.md).
+    "connect-src 'self' ws://127.0.0.1:* ws://localhost:*; "
     "frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",

@@ -147,7 +147,18 @@ async def changes(request: Request, inspection_id: str, batch: Batch) -> Respons
 
 def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
     sound = [
-        Change(c.id, entity, c.entity_id, former_names.field(entity, c.field), c.value, c.based_on, c.moment, c.device)
+        Change(
+            c.id,
+            entity,
+            c.entity_id,
+            former_names.field(entity, c.field),
+            c.value,
+            c.based_on,
+            c.moment,
+            c.device,
+            c.instrument_id,
+            c.shown_at,
+        )
         for c in batch.changes
         if not isinstance(c, Malformed)
         for entity in (former_names.kind(c.entity),)

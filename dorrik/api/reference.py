@@ -16,6 +16,7 @@ from dorrik.api.reference_types import (
     LookOut,
     Reference,
     RuleBookOut,
+    TakesOut,
     UsualCircuitOut,
     UsualRoomOut,
 )
@@ -26,6 +27,7 @@ from dorrik.core.board_checks import items as checks
 from dorrik.core.devices import devices
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
+from dorrik.core.instrument_functions import function_of
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.place_checks import looks
 from dorrik.core.placing import USUAL_BASINS_M
@@ -45,7 +47,8 @@ def _field(kind: str, name: str, spec: FieldSpec) -> FieldOut:
         "stage": stage_of(kind, name) if here else "",
         "action": workflow.action_of(kind, name) if here else "keep the register",
     }
-    return FieldOut(**asdict(spec) | more)
+    function = function_of(name, spec) if here else None
+    return FieldOut(**asdict(spec) | more, takes=TakesOut.model_validate(function) if function else None)
 
 
 @cache

@@ -7,8 +7,17 @@ from pydantic import BaseModel
 from dorrik.core.workflow import Action
 
 
+class TakesOut(BaseModel, from_attributes=True):
+    """The function of an instrument whose readings a figure takes, and the units that it may show."""
+
+    key: str
+    label: str
+    units: list[str]
+
+
 class FieldOut(BaseModel):
-    """A declared field; stage: where it is entered, '' in the register; action: what a change of it is."""
+    """A declared field; stage: where it is entered, '' in the register; action: what a change of it is; takes: what an
+    instrument must be set to for it, None where nothing is measured."""
 
     stage: str
     action: Action
@@ -19,6 +28,7 @@ class FieldOut(BaseModel):
     max_length: int
     low: float | None
     high: float | None
+    takes: TakesOut | None
 
 
 class FactOut(BaseModel, from_attributes=True):

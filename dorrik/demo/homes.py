@@ -4,7 +4,7 @@ from datetime import timedelta
 from functools import partial
 from typing import Any
 
-from dorrik.demo import drawn_photos, tables, walks
+from dorrik.demo import bench_home, drawn_photos, tables, walks
 from dorrik.demo.scribe import Scribe
 from dorrik.store.engine import now
 
@@ -443,7 +443,7 @@ def keepers_house(scribe: Scribe) -> None:
     )
 
 
-IN_HAND = (keepers_house, lookout_row_3)
+IN_HAND = (keepers_house, bench_home.ropewalk_4, lookout_row_3)
 ISSUED = (lookout_row_1, net_loft_flat_2)
 #: Nulls of the leads by the address of the visit: which set, days ago, when, and what it read.
 NULLS = {

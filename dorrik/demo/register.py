@@ -64,6 +64,10 @@ def load(keeper: Registrar) -> None:
             trust, f"Flat {flat}, The Net Loft, Capstan Lane, Kelder Haven", {"Flat": "TN-S"}, built_year=1840,
             rewired_year=1986, occupier_name=occupier, access="Stair from the lane; the door sticks.", **let,
         )  # fmt: skip
+    keeper.home(
+        trust, "4 The Ropewalk, Kelder Haven", {"House": "TN-C-S"}, built_year=1878, rewired_year=2004,
+        occupier_name="Jory Penhallow", key_place="Harbour Office, hook 9", **let,
+    )  # fmt: skip
     pilot = keeper.home(
         trust, "The Pilot's House, Signal Hill, Kelder Haven", {"House": "TN-C-S", "Boat shed": "TT"},
         built_year=1867, rewired_year=1994, occupier_name="Bram Calder", occupier_phone="01632 960 155",

@@ -222,6 +222,8 @@ class _Batch:
                 "made_at": change.made_at,
                 "kept_at": now(),
                 "device": change.device,
+                "instrument_id": change.instrument_id,
+                "read_at": change.read_at,
                 "author_id": self._author_id,
             }
         )

@@ -12,7 +12,8 @@ class Change:
     id: made by the device that made the change (UUIDv7); entity: kind ('circuit'); entity_id: made by the device;
     field: a declared field, or the kind's parent ('board'), which makes the entity; value: as entered; based_on: the
     sequence number that the device had seen; made_at: when it was made, by the device's clock, universal time;
-    device: the device's own id.
+    device: the device's own id; instrument_id: the instrument used at this inspection with which a reading was taken,
+    read_at: when it was on the display, universal time, where it came by a link.
     """
 
     id: str
@@ -23,6 +24,8 @@ class Change:
     based_on: int
     made_at: datetime
     device: str
+    instrument_id: str | None = None
+    read_at: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True)

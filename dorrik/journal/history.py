@@ -28,6 +28,8 @@ class Entry:
     made_at: datetime
     kept_at: datetime
     device: str
+    instrument_id: str | None
+    read_at: datetime | None
     author_id: str
     author: str
 
@@ -55,6 +57,8 @@ def _query(inspection_id: str) -> Select[Any]:
             _c.made_at,
             _c.kept_at,
             _c.device,
+            _c.instrument_id,
+            _c.read_at,
             _c.author_id,
             person.c.name,
         )

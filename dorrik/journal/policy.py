@@ -45,6 +45,14 @@ def known_field(kept: KeptInspection, change: Change) -> None:
         raise Refusal(f"“{shown(change.field[:40])}” is not a field of {kind.name}.")
 
 
+def read_with(kept: KeptInspection, change: Change) -> None:
+    """The instrument that a reading names is one that was used here."""
+    named = change.instrument_id
+    found = kept.entities.get(named) if named is not None else None
+    if named is not None and (found is None or found.kind != "instrument_used"):
+        raise Refusal("The reading names an instrument that is not among those used at this inspection.")
+
+
 def not_erased(kept: KeptInspection, change: Change) -> None:
     """The inspection was not erased: a device that was away does not bring back what is gone."""
     if kept.erased:
@@ -156,7 +164,15 @@ Check = Callable[[KeptInspection, Change], None]
 #: Asked of every change, also of one that was kept before, in this order.
 FORM: tuple[Check, ...] = (well_formed, known_entity, known_field)
 #: Asked of one that is new, in this order.
-PLACE: tuple[Check, ...] = (not_erased, belongs_here, parent_stands, no_ring_of_boards, known_rcd, known_room)
+PLACE: tuple[Check, ...] = (
+    not_erased,
+    belongs_here,
+    parent_stands,
+    no_ring_of_boards,
+    known_rcd,
+    known_room,
+    read_with,
+)
 
 
 def kept_value(change: Change) -> Any:

@@ -99,6 +99,10 @@ class Circuit:
         """A ring final circuit, rather than a radial."""
         return isinstance(self.wiring, RingCircuit)
 
+    def point_name(self, n: int) -> str:
+        """What the n-th point of the walk is called."""
+        return self.points[n] if n < len(self.points) else f"{self.name} {n + 1}"
+
 
 @dataclass(frozen=True, slots=True)
 class Surge:

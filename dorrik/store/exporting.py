@@ -90,7 +90,18 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
         .order_by(b.id)
     )
     made = connection.execute(
-        select(c.inspection_id, i.reference, c.entity, c.entity_id, c.field, c.value, c.made_at, c.device)
+        select(
+            c.inspection_id,
+            i.reference,
+            c.entity,
+            c.entity_id,
+            c.field,
+            c.value,
+            c.made_at,
+            c.device,
+            c.instrument_id,
+            c.read_at,
+        )
         .join(inspection, i.id == c.inspection_id)
         .where(i.firm_id == firm_id, c.author_id == person_id)
         .order_by(c.made_at)

@@ -10,7 +10,7 @@ from dorrik.store.tables import change as journal
 
 
 def measured_at(connection: Connection, inspection: Inspection) -> dict[tuple[str, str], str]:
-    """Time of the latest entry (ISO 8601, UTC) by entity id and field of every continuity reading.
+    """Time of the latest reading (ISO 8601, UTC) by entity id and field of every continuity reading.
 
     Empty while no null is bad: the rules ask for times only then, and this is asked at every keystroke.
     """
@@ -24,10 +24,10 @@ def measured_at(connection: Connection, inspection: Inspection) -> dict[tuple[st
         .subquery()
     )
     query = (
-        select(c.entity_id, c.field, c.made_at)
+        select(c.entity_id, c.field, func.coalesce(c.read_at, c.made_at).label("read_at"))
         .join(latest, latest.c.seq == c.seq)
         .where(c.inspection_id == inspection.id)
     )
     return {
-        (row.entity_id, row.field): row.made_at.replace(tzinfo=UTC).isoformat() for row in connection.execute(query)
+        (row.entity_id, row.field): row.read_at.replace(tzinfo=UTC).isoformat() for row in connection.execute(query)
     }

@@ -9,6 +9,16 @@ from dorrik.core.readings import NULL_SOURCE, Reading
 from dorrik.core.topics.context import Context, Note, name_of
 from dorrik.core.verdict import Verdict
 
+#: What an instrument of the practice bench says that it is.
+SIMULATED = "simulated"
+_SIMULATED = Verdict(
+    status="attention",
+    reason="A simulated instrument: what it showed was measured in no home.",
+    source="simulated instrument · rule 1.3",
+    next_step="Keep this inspection for practice, or take the instrument out and measure again.",
+    asks=True,
+)
+
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on instruments, nulls, and the readings that a bad null marks."""
@@ -18,6 +28,8 @@ def notes(context: Context) -> Iterator[Note]:
         if verdict.status in ("fail", "attention"):
             title = " ".join(part for part in (meter.name or "Instrument", meter.serial) if part)
             yield Note("instrument_used", meter.id, "calibration_due", title, verdict)
+        if meter.kind == SIMULATED:
+            yield Note("instrument_used", meter.id, "kind", meter.name or "Instrument", _SIMULATED)
     for nulled in instruments.nulls(i.lead_nulls):
         if nulled.verdict.status in ("fail", "attention"):
             # Until the leads are nulled well again, and while readings that it marks stand, it asks for an answer.

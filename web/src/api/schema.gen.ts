@@ -1877,7 +1877,7 @@ export interface components {
         };
         /**
          * ChangeIn
-         * @description One field set to a value; see the journal.
+         * @description One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link.
          */
         ChangeIn: {
             /** Id */
@@ -1899,6 +1899,10 @@ export interface components {
             made_at: string;
             /** Device */
             device: string;
+            /** Instrument Id */
+            instrument_id?: string | null;
+            /** Read At */
+            read_at?: string | null;
         };
         /**
          * ChartIn
@@ -2151,6 +2155,10 @@ export interface components {
             kept_at: string;
             /** Device */
             device: string;
+            /** Instrument Id */
+            instrument_id: string | null;
+            /** Read At */
+            read_at: string | null;
             /** Author Id */
             author_id: string;
             /** Author */
@@ -2254,7 +2262,8 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A declared field; stage: where it is entered, '' in the register; action: what a change of it is.
+         * @description A declared field; stage: where it is entered, '' in the register; action: what a change of it is; takes: what an
+         *     instrument must be set to for it, None where nothing is measured.
          */
         FieldOut: {
             /** Stage */
@@ -2278,6 +2287,7 @@ export interface components {
             low: number | null;
             /** High */
             high: number | null;
+            takes: components["schemas"]["TakesOut"] | null;
         };
         /** FieldProblem */
         FieldProblem: {
@@ -3915,6 +3925,18 @@ export interface components {
                 [key: string]: unknown;
             }[];
             catalogue: components["schemas"]["FirmCatalogue"];
+        };
+        /**
+         * TakesOut
+         * @description The function of an instrument whose readings a figure takes, and the units that it may show.
+         */
+        TakesOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Units */
+            units: string[];
         };
         /** TargetOut */
         TargetOut: {

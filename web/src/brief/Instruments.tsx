@@ -4,14 +4,11 @@ import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
-import { add, setField, useInspection } from "../inspection/open";
-import type { Value } from "../inspection/types";
+import { takeInstrument } from "../inspection/instruments";
+import { setField, useInspection } from "../inspection/open";
 import { Button, LinkButton } from "../ui/Button";
 import { Line, Lines, Section } from "../ui/Page";
 import { Empty } from "../ui/States";
-
-const ACCURACY = ["continuity", "insulation", "loop", "trip"].flatMap((test) => [`${test}_percent`, `${test}_digits`]);
-const TAKEN = ["name", "kind", "serial", "calibration_due", ...ACCURACY];
 
 export function Instruments({ inspection }: { inspection: string }) {
   const model = useInspection((s) => s.model);
@@ -26,11 +23,6 @@ export function Instruments({ inspection }: { inspection: string }) {
   const others = (register.data?.instruments ?? []).filter(
     ({ entry }) => !entry.values.retired && !used.some((one) => one.values.register_id === entry.id),
   );
-  const take = (entry: (typeof others)[number]["entry"]) => {
-    const fields: Record<string, Value> = { register_id: entry.id };
-    for (const field of TAKEN) if (entry.values[field]) fields[field] = entry.values[field] as Value;
-    add("instrument_used", inspection, fields);
-  };
   const takeOut = (id: string) => setField({ kind: "instrument_used", id, field: "removed" }, true);
   return (
     <Section title="Instruments">
@@ -56,7 +48,7 @@ export function Instruments({ inspection }: { inspection: string }) {
       </Lines>
       <Flex wrap="wrap" gap="2">
         {others.map(({ entry, calibration }) => (
-          <Button key={entry.id} onClick={() => take(entry)}>
+          <Button key={entry.id} onClick={() => takeInstrument(inspection, entry)}>
             + {String(entry.values.name ?? "Instrument")} {String(entry.values.serial ?? "")}
             {calibration.status !== "pass" && <Mark status={calibration.status} />}
           </Button>

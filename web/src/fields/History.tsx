@@ -1,7 +1,7 @@
 /** Who changed one figure from what to what, and when; any of it can be put back. */
 import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { api, answer } from "../api/client";
+import { api, answer, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { useReference } from "../api/reference";
 import { shown } from "../inspection/model";
@@ -27,6 +27,19 @@ export function HistoryButton({ place, label, words = "history" }: { place: Abou
     >
       {(close) => <History place={place} close={close} />}
     </Popover>
+  );
+}
+
+/** The instrument that showed it, and when, where that is known. */
+function ReadWith({ entry }: { entry: Pick<Schemas["EntryOut"], "instrument_id" | "read_at"> }) {
+  const values = useInspection((s) => (entry.instrument_id ? s.model?.entities[entry.instrument_id]?.values : undefined));
+  if (!values) return null;
+  const name = [values.name, values.serial].filter(Boolean).map(String).join(" ");
+  return (
+    <>
+      <br />
+      {entry.read_at ? `from ${name}, shown ${moment(entry.read_at)}` : `read off ${name}`}
+    </>
   );
 }
 
@@ -70,6 +83,7 @@ function History({ place, close }: { place: About; close: () => void }) {
                 <b>{spec ? shown(entry.value) : "here"}</b> before {spec ? shown(entry.before) : "elsewhere"}
                 <br />
                 {entry.author}, {moment(entry.made_at)}
+                <ReadWith entry={entry} />
               </span>
               {spec && (
                 <Button

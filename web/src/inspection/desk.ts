@@ -16,12 +16,23 @@ export interface About {
   existing?: string;
 }
 
+/** The instrument that showed a reading: its name beside the figure, which one used here it is, and when it showed it. */
+export interface Origin {
+  name: string;
+  instrumentId?: string;
+  at?: string;
+  /** Voltage of an insulation test. */
+  volts?: number;
+}
+
 interface Desk {
   focus: Place | null;
   /** What is being typed at the focus; null where nothing was typed yet. */
   draft: string | null;
-  /** Where what stands there now came from, if it was not typed: the name of an instrument. */
-  origin: string | null;
+  /** Where what stands there now came from, if it was not typed. */
+  origin: Origin | null;
+  /** The instrument that figures are read off and typed, where one was chosen. */
+  typedWith: string | null;
   /** The figures of the open screen in the order of the work. */
   order: Place[];
   observing: About | null;
@@ -39,6 +50,7 @@ export const useDesk = create<Desk>(() => ({
   focus: null,
   draft: null,
   origin: null,
+  typedWith: null,
   order: [],
   observing: null,
   around: null,
@@ -62,7 +74,7 @@ export function draft(text: string | null): void {
 }
 
 /** A reading from an instrument stands in front of the figure in focus, until it is left or typed over. */
-export function offer(text: string, origin: string): void {
+export function offer(text: string, origin: Origin): void {
   if (get().focus) set({ draft: text, origin });
 }
 
@@ -85,12 +97,18 @@ export function value(place: Place): unknown {
 
 /** Leave the figure: keep what was typed. */
 export function commit(): void {
-  const { focus, draft: typed } = get();
+  const { focus, draft: typed, origin, typedWith } = get();
   if (!focus || typed === null) return;
   set({ draft: null, origin: null });
-  setField(focus, typed.trim() === "" ? null : typed.trim());
+  const from = origin ?? (typedWith ? { instrumentId: typedWith } : null);
+  setField(focus, typed.trim() === "" ? null : typed.trim(), { origin: from });
+  if (origin?.volts !== undefined && focus.kind === "circuit")
+    setField({ ...focus, field: TEST_VOLTAGE }, String(origin.volts), { origin });
   leftBehind(focus);
 }
+
+/** Where the voltage of an insulation test stands beside its readings. */
+const TEST_VOLTAGE = "insulation_test_v";
 
 /** So many figures are remembered as left; what is older stands with the rest. */
 const REMEMBERED = 12;
@@ -103,6 +121,11 @@ export function leftBehind(place: Place): void {
 /** Not now: the note goes back among the rest until its figure changes. */
 export function waveOn(key: string): void {
   set({ waved: { ...get().waved, [key]: true } });
+}
+
+/** From here on figures are read off that instrument and typed. */
+export function typeWith(instrumentId: string | null): void {
+  set({ typedWith: instrumentId });
 }
 
 export function setOrder(order: Place[]): void {

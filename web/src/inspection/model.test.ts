@@ -50,6 +50,8 @@ function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas[
     made_at: "",
     kept_at: "",
     device: "other",
+    instrument_id: null,
+    read_at: null,
     author_id: "idris",
     author: "Idris",
     ...e,

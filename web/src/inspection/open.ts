@@ -11,7 +11,7 @@ import { keepOpened, opened } from "./lastOpened";
 import * as model from "./model";
 import * as outbox from "./outbox";
 import { fetchInspection, fetchNews, reach } from "./transport";
-import { isParent, type Kind, PARENTS, type Pending, type Place, type Value } from "./types";
+import { type Change, isParent, type Kind, PARENTS, type Pending, type Place, type Value } from "./types";
 
 interface State {
   model: model.Model | null;
@@ -123,8 +123,14 @@ export function leave(): void {
   clearInterval(poll);
 }
 
+/** remember: for undo; origin: the instrument that showed it, and when. */
+interface Kept {
+  remember?: boolean;
+  origin?: { instrumentId?: string; at?: string } | null;
+}
+
 /** Set one field; it is kept on the device, then sent. */
-export function setField(place: Place, value: Value, remember = true): void {
+export function setField(place: Place, value: Value, { remember = true, origin = null }: Kept = {}): void {
   const current = get().model;
   if (!current) return;
   const entity = current.entities[place.id];
@@ -134,7 +140,7 @@ export function setField(place: Place, value: Value, remember = true): void {
   if (remember && current.entities[place.id]) {
     set({ undoable: [...get().undoable.slice(-99), { place, before: before as Value }] });
   }
-  append(place.kind, place.id, [[place.field, value]]);
+  append(place.kind, place.id, [[place.field, value]], origin);
 }
 
 /** Make an entity in its parent, with its first fields; returns its id. */
@@ -176,7 +182,7 @@ export function undo(): Place | null {
   const last = get().undoable.at(-1);
   if (!last) return null;
   set({ undoable: get().undoable.slice(0, -1) });
-  setField(last.place, last.before, false);
+  setField(last.place, last.before, { remember: false });
   return last.place;
 }
 
@@ -193,15 +199,28 @@ export function resume(): void {
 }
 
 /** Fields of one entity, shown together and kept one by one, in their order. */
-function append(kind: Kind, id: string, fields: readonly (readonly [field: string, value: Value])[]): void {
+function append(
+  kind: Kind,
+  id: string,
+  fields: readonly (readonly [field: string, value: Value])[],
+  origin: Kept["origin"] = null,
+): void {
   const current = get().model;
   if (!current) return;
-  const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value));
+  const from = origin?.instrumentId ? { instrument_id: origin.instrumentId, read_at: origin.at ?? null } : {};
+  const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value, from));
   set({ model: made.reduce(model.write, current) });
   outbox.put(made);
 }
 
-function pendingOf(current: model.Model, kind: Kind, id: string, field: string, value: Value): Pending {
+function pendingOf(
+  current: model.Model,
+  kind: Kind,
+  id: string,
+  field: string,
+  value: Value,
+  from: Pick<Change, "instrument_id" | "read_at">,
+): Pending {
   const change = {
     id: uuidv7(),
     entity: kind,
@@ -211,6 +230,7 @@ function pendingOf(current: model.Model, kind: Kind, id: string, field: string, 
     based_on: current.seq,
     made_at: new Date().toISOString(),
     device: deviceId(),
+    ...from,
   };
   const { length } = JSON.stringify(value);
   const refused =

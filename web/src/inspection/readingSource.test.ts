@@ -17,20 +17,28 @@ let circuit: string;
 const at = (field: string): Place => ({ kind: "circuit", id: circuit, field });
 const stands = (field: string) => useInspection.getState().model?.entities[circuit]?.values[field];
 const shown = () => desk.useDesk.getState();
+/** What a display shows is looked at once a frame. */
+const frame = () => vi.advanceTimersByTime(20);
+const measure = (text: string) => {
+  tester.measure(text);
+  frame();
+};
 
 beforeEach(() => {
   const id = begin({ id: "ruth", firm_id: "firm" }, { reference: "K-1" });
   circuit = add("circuit", add("board", id, { name: "Board 1" }), { way: "1" });
   desk.useDesk.setState({ focus: null, draft: null, origin: null });
   desk.setOrder([at("r1_ohm"), at("rn_ohm")]);
+  vi.useFakeTimers();
   listenTo(tester);
+  return () => vi.useRealTimers();
 });
 
 describe("a reading from an instrument", () => {
   it("stands in front of the figure in focus with its origin, and is kept when that is left", () => {
     desk.focusOn(at("r1_ohm"));
-    tester.measure(" 0.46 ");
-    expect(shown()).toMatchObject({ draft: "0.46", origin: "practice tester" });
+    measure(" 0.46 ");
+    expect(shown()).toMatchObject({ draft: "0.46", origin: { name: "practice tester" } });
     expect(stands("r1_ohm")).toBeUndefined();
     desk.move(1);
     expect(stands("r1_ohm")).toBe("0.46");
@@ -39,39 +47,39 @@ describe("a reading from an instrument", () => {
 
   it("takes the place of the one before, until the figure is left", () => {
     desk.focusOn(at("r1_ohm"));
-    tester.measure("0.52");
-    tester.measure("0.46");
+    measure("0.52");
+    measure("0.46");
     desk.commit();
     expect(stands("r1_ohm")).toBe("0.46");
   });
 
   it("gives way to what is typed", () => {
     desk.focusOn(at("r1_ohm"));
-    tester.measure("0.46");
+    measure("0.46");
     desk.type("9");
     expect(shown()).toMatchObject({ draft: "9", origin: null });
   });
 
   it("is rubbed out figure by figure, and is then a typed one", () => {
     desk.focusOn(at("r1_ohm"));
-    tester.measure("0.46");
+    measure("0.46");
     desk.backspace();
     expect(shown()).toMatchObject({ draft: "0.4", origin: null });
   });
 
   it("goes nowhere while no figure is in focus, and that is told", () => {
-    tester.measure("0.46");
+    measure("0.46");
     expect(shown().draft).toBeNull();
-    expect(useReadingSource.getState().missed).toBe("0.46");
+    expect(useReadingSource.getState().told).toContain("shows 0.46: tap its figure");
     desk.focusOn(at("r1_ohm"));
-    tester.measure("0.47");
-    expect(useReadingSource.getState().missed).toBeNull();
+    measure("0.47");
+    expect(useReadingSource.getState().told).toBeNull();
   });
 
   it("is not heard any more once only what is typed counts", () => {
     listenTo(TYPED);
     desk.focusOn(at("r1_ohm"));
-    tester.measure("0.46");
+    measure("0.46");
     expect(shown().draft).toBeNull();
   });
 });

@@ -21,6 +21,9 @@ export interface Change {
   based_on: number;
   made_at: string;
   device: string;
+  /** Of a reading that came from an instrument: which one used here, and when it showed it. */
+  instrument_id?: string;
+  read_at?: string | null;
 }
 
 /** A change as the device keeps it until the server has it; refused ones stay until they are mended. */

@@ -6,6 +6,7 @@ import { api, answer } from "../api/client";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { add, useInspection } from "../inspection/open";
+import { nullSeen, useReadingSource } from "../inspection/readingSource";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { NumberField } from "../ui/TextField";
@@ -16,6 +17,8 @@ export function NullBar() {
   const [opened, setOpened] = useState(false);
   const [leads, setLeads] = useState<string | null>(null);
   const [typed, setTyped] = useState("");
+  const shown = useReadingSource((s) => s.nulled);
+  const figure = shown ?? typed;
   const register = useQuery({
     queryKey: ["instruments"],
     queryFn: () => answer(api.GET("/api/instruments")),
@@ -28,18 +31,22 @@ export function NullBar() {
   const note = model.judgement?.notes.find((one) => one.id === last?.id);
   const sets = (register.data?.lead_sets ?? []).filter(({ entry }) => !entry.values.retired);
   const chosen = sets.find(({ entry }) => entry.id === (leads ?? last?.values.leads_id)) ?? sets[0];
+  const leave = () => {
+    nullSeen();
+    setTyped("");
+    setOpened(false);
+  };
   const keep = (event: FormEvent) => {
     event.preventDefault();
-    if (!typed.trim()) return;
+    if (!figure.trim()) return;
     add("lead_null", model.id, {
       name: chosen ? String(chosen.entry.values.name ?? "Leads") : "Leads",
       ...(chosen && { leads_id: chosen.entry.id }),
       ...(chosen?.known_ohm != null && { known_ohm: Math.round(chosen.known_ohm * 1000) / 1000 }),
-      reading_ohm: typed.trim(),
+      reading_ohm: figure.trim(),
       nulled_at: new Date().toISOString(),
     });
-    setTyped("");
-    setOpened(false);
+    leave();
   };
   return (
     <Flex wrap="wrap" columnGap="3.5" rowGap="1" align="center" justify="space-between" px="4" pb="1.5" fontSize="sm">
@@ -57,7 +64,7 @@ export function NullBar() {
           "Leads not nulled yet on this visit."
         )}
       </span>
-      {opened ? (
+      {opened || shown !== null ? (
         <form onSubmit={keep}>
           <Flex wrap="wrap" gap="1.5" align="flex-end">
             {sets.length > 0 && (
@@ -79,16 +86,20 @@ export function NullBar() {
                 quiet
                 label="Null reading, Ω"
                 placeholder="Ω"
-                // Opened on purpose: the figure is what comes next.
-                autoFocus
-                value={typed}
-                change={setTyped}
+                // Opened on purpose the figure is what comes next; a null that was shown takes nobody's place.
+                autoFocus={opened}
+                value={figure}
+                change={(to) => {
+                  nullSeen();
+                  setOpened(true);
+                  setTyped(to);
+                }}
               />
             </Box>
-            <Button type="submit" disabled={!typed.trim()}>
+            <Button type="submit" disabled={!figure.trim()}>
               Keep
             </Button>
-            <Button onClick={() => setOpened(false)}>Leave it</Button>
+            <Button onClick={leave}>Leave it</Button>
           </Flex>
         </form>
       ) : (

@@ -5,7 +5,7 @@ import { type ComponentType, useEffect } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useObservable, useReference } from "../api/reference";
-import { closeObservation, commit, focusOn, observeHere, setOrder, useDesk } from "../inspection/desk";
+import { closeObservation, commit, focusOn, observeHere, setOrder, typeWith, useDesk } from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
@@ -59,7 +59,11 @@ export default function InspectionScreen({ me }: { me: Me }) {
 
   useEffect(() => {
     void load(id, me);
-    return leave;
+    return () => {
+      leave();
+      // The instrument that was chosen is one of this inspection.
+      typeWith(null);
+    };
   }, [id, me]);
 
   useEffect(() => {

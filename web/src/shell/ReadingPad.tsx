@@ -42,8 +42,7 @@ function Readout({ place }: { place: Place | null }) {
   const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
   const typed = useDesk((s) => s.draft);
   const origin = useDesk((s) => s.origin);
-  const missed = useReadingSource((s) => s.missed);
-  const source = useReadingSource((s) => s.source.name);
+  const told = useReadingSource((s) => (s.measuring ? `${s.source.name} is measuring …` : s.told));
   const entity = useInspection((s) => (place ? s.model?.entities[place.id] : undefined));
   const expected = useInspection((s) =>
     place ? s.model?.judgement?.expected.find((e) => e.id === place.id && e.field === place.field)?.says : undefined,
@@ -52,9 +51,7 @@ function Readout({ place }: { place: Place | null }) {
   if (!place || !spec) {
     return (
       <div className={css.readout}>
-        {missed === null
-          ? "Tap a figure, or press Tab, to begin."
-          : `${source} shows ${missed}: tap the figure that it belongs to, and measure again.`}
+        <p role="status">{told ?? "Tap a figure, or press Tab, to begin."}</p>
       </div>
     );
   }
@@ -62,15 +59,21 @@ function Readout({ place }: { place: Place | null }) {
   return (
     <div className={css.readout}>
       <div className={css.title}>
-        {whereOf(entity)} · {translate(spec.label)}
+        <span>
+          {whereOf(entity)} · {translate(spec.label)}
+        </span>
         <HistoryButton place={place} label={`History of ${translate(spec.label)}`} />
       </div>
       <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
         {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
       </div>
-      {origin ? (
+      {told !== null ? (
+        <div className={css.told} role="status" title={told}>
+          {told}
+        </div>
+      ) : origin ? (
         <div className={css.expected} role="status">
-          from {origin}: next keeps it
+          from {origin.name}: next keeps it
         </div>
       ) : refused && typed === null ? (
         <div className={css.refused} role="alert">

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
+import { InstrumentButton } from "./InstrumentButton";
 import { ThemeButton } from "../ui/ThemeButton";
 import { clock } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
@@ -34,6 +35,7 @@ export function TopBar() {
         </Box>
       </Box>
       <KeptLine />
+      <InstrumentButton />
       <ThemeButton />
     </Flex>
   );

@@ -178,7 +178,7 @@ export function link(points: readonly Entity[], circuit: Entity | null): void {
   const before = points.map((one) => [one, one.parentId] as const);
   const hang = (point: Entity, parentId: string) => {
     const field = parentId === now.id ? "inspection" : "circuit";
-    setField({ kind: "point", id: point.id, field }, parentId, false);
+    setField({ kind: "point", id: point.id, field }, parentId, { remember: false });
   };
   for (const point of points) hang(point, circuit?.id ?? now.id);
   const elsewhere = before.filter(([, parentId]) => {

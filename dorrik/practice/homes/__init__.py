@@ -1,0 +1,23 @@
+"""Simulated homes that come with Dorrik, each a description (TOML, see `practice/describe.py`)."""
+
+from pathlib import Path
+
+from dorrik.practice import describe
+from dorrik.practice.home import Home
+
+_HERE = Path(__file__).parent
+
+
+def names() -> list[str]:
+    """What the homes are called."""
+    return sorted(file.stem for file in _HERE.glob("*.toml"))
+
+
+def load(name_or_file: str) -> Home:
+    """The home of that name, or described in that file.
+
+    Raises OSError or UnicodeDecodeError where it cannot be read, DescriptionError where it cannot be built.
+    """
+    own = _HERE / f"{name_or_file}.toml"
+    file = own if name_or_file in names() else Path(name_or_file)
+    return describe.home(file.read_text(encoding="utf-8"))
