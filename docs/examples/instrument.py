@@ -22,7 +22,7 @@ paired: set[ServerConnection] = set()
 async def listener(tablet: ServerConnection) -> None:
     """A tablet: let it in if it knows the code or the token, then hear which figure waits there."""
     first = json.loads(await tablet.recv())
-    if CODE != first.get("code") and TOKEN != first.get("token"):
+    if first.get("code") != CODE and first.get("token") != TOKEN:
         await tablet.send(json.dumps({"type": "refused", "says": "Not the code on the screen."}))
         return await asyncio.sleep(1)  # whoever guesses waits
     await tablet.send(json.dumps({"type": "paired", "version": 1, "token": TOKEN, "instrument": INSTRUMENT}))

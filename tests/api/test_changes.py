@@ -26,6 +26,33 @@ def test_a_field_is_kept_with_its_history(inspector):
     assert history[0]["seq"] == receipt["seq"]
 
 
+def test_a_reading_says_with_which_instrument_it_was_taken(inspector):
+    inspection = inspector.begin()
+    _, circuit = inspector.board(inspection)
+    used = new_id()
+    inspector.send(
+        inspection,
+        inspector.change("instrument_used", used, "inspection", inspection),
+        inspector.change("instrument_used", used, "serial", "MF-20771"),
+    )
+    reading = inspector.change("circuit", circuit, "zs_ohm", "0.31") | {"instrument_id": used}
+    shown = reading | {"id": new_id(), "value": "0.32", "read_at": "2026-11-03T09:40:00Z"}
+    assert states(inspector.send(inspection, reading, shown)) == ["kept", "kept"]
+    asked = {"entity_id": circuit, "field": "zs_ohm"}
+    history = inspector.http.get(f"/api/inspections/{inspection}/history", params=asked).json()
+    assert [(h["instrument_id"], h["read_at"]) for h in history] == [(used, "2026-11-03T09:40:00Z"), (used, None)]
+
+    # One that is not of this inspection, or no instrument at all, is not believed; nothing else is lost by it.
+    for wrong in (new_id(), circuit, "x", ""):
+        receipt = inspector.send(
+            inspection,
+            inspector.change("circuit", circuit, "zs_ohm", "0.5") | {"instrument_id": wrong},
+            inspector.change("circuit", circuit, "r1_r2_ohm", "0.2"),
+        )
+        assert states(receipt) == ["refused", "kept"], wrong
+        assert "instrument" in receipt["results"][0]["reason"]
+
+
 def test_every_kind_of_field_comes_back_as_it_was_kept(inspector):
     inspection = inspector.begin()
     board, _ = inspector.board(inspection)

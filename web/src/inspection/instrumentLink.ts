@@ -28,7 +28,7 @@ export async function pair(
   known: (instrument: Instrument) => string,
 ): Promise<Instrument> {
   const to = addressOf(address);
-  if (!to) throw new Error(`${address} is no address of an instrument, such as ${USUAL_ADDRESS}.`);
+  if (!to) throw new Error(`${address} is no address of an instrument on this device, such as ${USUAL_ADDRESS}.`);
   const { socket, instrument, token } = await greet(to, { code });
   listenTo(linked(to, socket, instrument, token, () => known(instrument)));
   return instrument;
@@ -38,11 +38,11 @@ export function unlink(): void {
   listenTo(TYPED);
 }
 
-/** The address with its path; null where it is none. */
+/** The address with its path; null where it is none, or not of this device: no other can be linked. */
 export function addressOf(typed: string): string | null {
   try {
     const url = new URL(/^wss?:\/\//.test(typed.trim()) ? typed.trim() : `ws://${typed.trim()}`);
-    return `${url.protocol}//${url.host}/link`;
+    return ["127.0.0.1", "localhost"].includes(url.hostname) ? `ws://${url.host}/link` : null;
   } catch {
     return null;
   }
@@ -58,21 +58,16 @@ interface Greeted {
 function greet(address: string, proof: { code: string } | { token: string }): Promise<Greeted> {
   return new Promise((resolve, reject) => {
     const gone = "No instrument answers there. Is its program running on this device?";
-    let socket: WebSocket;
-    try {
-      socket = new WebSocket(address);
-    } catch {
-      return reject(new Error("An instrument is linked on this device only: the address begins with ws://127.0.0.1."));
-    }
+    const socket = new WebSocket(address);
     const patience = setTimeout(() => socket.close(), SILENCE);
     const fail = (says: string) => {
       clearTimeout(patience);
-      socket.onclose = socket.onmessage = null;
+      socket.onclose = socket.onerror = socket.onmessage = null;
       socket.close();
       reject(new Error(says));
     };
     socket.onopen = () => socket.send(JSON.stringify({ type: "pair", version: VERSION, ...proof }));
-    socket.onclose = () => fail(gone);
+    socket.onclose = socket.onerror = () => fail(gone);
     socket.onmessage = ({ data }) => {
       const message = read(data);
       if (message.type === "refused") return fail(`Not paired: ${words(message.says) || "the instrument refused."}`);
@@ -80,6 +75,7 @@ function greet(address: string, proof: { code: string } | { token: string }): Pr
       if (message.type !== "paired" || message.version !== VERSION || !token)
         return fail("What answers there is no instrument of this kind.");
       clearTimeout(patience);
+      socket.onclose = socket.onerror = null;
       const { name, serial, kind } = (message.instrument ?? {}) as Record<string, unknown>;
       resolve({
         socket,

@@ -102,6 +102,7 @@ function collected(source: ReadingSource): Heard & { stop: () => void } {
     frame = undefined;
     if (latest) taken(source, latest, began);
     latest = null;
+    began = undefined;
   };
   const flush = () => {
     if (frame === undefined) return;
@@ -125,6 +126,7 @@ function collected(source: ReadingSource): Heard & { stop: () => void } {
     },
     told(link, says) {
       const lost = link !== "linked" && useReadingSource.getState().measuring;
+      if (link !== "linked") began = undefined;
       set({
         link,
         measuring: false,
