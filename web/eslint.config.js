@@ -9,7 +9,7 @@ const LAYERS = [
   ["inspection"],
   ["drawings"],
   ["fields", "rules", "search", "session"],
-  ["photos", "limits"],
+  ["photos", "limits", "putback"],
   ["papers"],
   // Screens of the firm, and the stages of an inspection.
   ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],

@@ -386,13 +386,32 @@ class PairingsOut(BaseModel):
 
 
 class BoardStateOut(BaseModel):
-    """How a board stands isolated, and what there is to prove: proved_at None where it never was proved dead."""
+    """How a board stands isolated, what stays live in it, and what there is to prove: proved_at None where it never was
+    proved dead."""
 
     board_id: str
     proved_at: str | None
     lock: str | None
+    key_with: str | None
     restored: bool
+    stays_live: str
     pairings: list[PairingsOut]
+
+
+class PutBackOut(BaseModel):
+    """Something that a test took off, or that has to come off before one; open: off, and not ticked as back."""
+
+    item: str
+    about_entity: str
+    about_id: str
+    board_id: str
+    says: str
+    because: str
+    before: bool
+    off: bool
+    back: bool
+    open: bool
+    record_id: str
 
 
 class JudgementOut(BaseModel):
@@ -417,6 +436,7 @@ class JudgementOut(BaseModel):
     sums: dict[str, str]
     zs_scales: list[ZsScaleOut]
     boards: list[BoardStateOut]
+    putting_back: list[PutBackOut]
     sampling: SamplingOut | None
     sample_proposal: SampleProposalOut
     rooms: list[RoomOut]

@@ -11,7 +11,7 @@ class Attendance:
 
     id: str
     who: str | None = f.text("Who", 120)
-    purpose: str | None = f.choice("For", "inspection", "second inspector", "return visit")
+    purpose: str | None = f.choice("For", "inspection", "second inspector", "return visit", "trainee")
     arrived_at: str | None = f.instant("Arrived")
     left_at: str | None = f.instant("Left")
     note: str | None = f.text("Note", 300)
@@ -39,6 +39,18 @@ class InstrumentUsed:
     loop_top_ohm: float | None = f.number("Top of the loop range", "Ω", 1, 100000)
     trip_percent: float | None = f.number("RCD time ±", "%", 0, 50)
     trip_digits: float | None = f.number("RCD time ±", "ms", 0, 100)
+    removed: bool | None = f.flag("Removed")
+
+
+@record(kw_only=True)
+class PutBackRecord:
+    """Something that was taken off for a test: when, and when it was back (see `topics/putting_back.py`)."""
+
+    id: str
+    item: str | None = f.text("What", 30, keeps="key")
+    about_id: str | None = f.identity("Of what")
+    off_at: str | None = f.instant("Taken off")
+    back_at: str | None = f.instant("Back, and checked")
     removed: bool | None = f.flag("Removed")
 
 

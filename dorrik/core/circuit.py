@@ -65,6 +65,8 @@ DATED_BY = (
 NOT_SERVED = ("switch", "pull cord", "joint")
 FINE, DEFECT = LOOKED = ("fine", "defect")
 ALARMS = ("smoke", "heat", "carbon monoxide")
+#: What is built into a point that a test voltage above 250 V can harm, or that makes its reading false.
+DELICATE = ("USB socket", "dimmer", "LED driver", "sensor or timer", "electronic control", "other electronics")
 #: What a downlight has above it.
 ABOVE = ("open void", "insulation laid on it", "timber close to it", "another dwelling", "not seen")
 TRACED = ("on the ring", "on a spur alone", "beyond a point on a spur", "fused")
@@ -104,6 +106,7 @@ class Point:
     tested: bool | None = f.flag("Tested")
     not_reached: str | None = f.choice("Not reached", *NOT_REACHED)
     note: str | None = f.text("Note", 200)
+    delicate: str | None = f.choice("Off before 500 V", *DELICATE)
     sample: str | None = f.choice("In the sample by choice", "added", "left out")
     sample_reason: str | None = f.text("Why added or left out", 200)
     alarm: str | None = f.choice("Alarm for", *ALARMS)

@@ -12,7 +12,7 @@ from typing import Any
 
 from dorrik.core import fields as f
 from dorrik.core import rule_book
-from dorrik.core.attendance import Attendance, InstrumentUsed, LeadNull
+from dorrik.core.attendance import Attendance, InstrumentUsed, LeadNull, PutBackRecord
 from dorrik.core.check import Check
 from dorrik.core.circuit import EARLIER, PHASES, Circuit, Earlier, Point, name_of
 from dorrik.core.fields import LIVE
@@ -270,6 +270,7 @@ class Inspection:
     attendances: tuple[Attendance, ...] = ()
     instruments_used: tuple[InstrumentUsed, ...] = ()
     lead_nulls: tuple[LeadNull, ...] = ()
+    put_backs: tuple[PutBackRecord, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -335,6 +336,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("attendance", Attendance, "inspection", "attendances"),
             EntityKind("instrument_used", InstrumentUsed, "inspection", "instruments_used"),
             EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
+            EntityKind("put_back", PutBackRecord, "inspection", "put_backs"),
             EntityKind("photo", Photo, "inspection", "photos"),
         )
     }

@@ -7,7 +7,7 @@ proved again: only then is what it showed worth anything.
 from collections.abc import Iterable
 
 from dorrik.core.fields import DEAD, LIVE
-from dorrik.core.inspection import Board, Isolation
+from dorrik.core.inspection import Board, Inspection, Isolation
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
@@ -48,24 +48,38 @@ def _between(lines: tuple[str, ...]) -> list[str]:
 
 @record
 class BoardState:
-    """How a board stands: when it was last proved dead with everything that belongs to it (None: never), its lock,
-    whether it was put back since, and the pairings that there are to prove."""
+    """How a board stands: when it was last proved dead with everything that belongs to it (None: never), its lock, with
+    whom the key is, whether it was put back since, what stays live in it meanwhile, and the pairings to prove."""
 
     board_id: str
     proved_at: str | None
     lock: str | None
+    key_with: str | None
     restored: bool
+    stays_live: str
     pairings: tuple[Pairing, ...]
 
 
-def state_of(board: Board, phases: str | None) -> BoardState:
+def state_of(board: Board, inspection: Inspection) -> BoardState:
     """The state of a board. Older documents have the moment and the lock at the board itself."""
-    wanted = of_board(board, phases)
+    wanted, live = of_board(board, inspection.phases), stays_live(board, inspection)
     proved = [one for one in board.isolations if one.proved_dead]
     if proved:
         last = max(proved, key=lambda one: one.proved_again_at or "")
-        return BoardState(board.id, last.proved_again_at, last.lock, last.restored_at is not None, wanted)
-    return BoardState(board.id, board.isolated_at, board.isolated_lock, False, wanted)
+        restored = last.restored_at is not None
+        return BoardState(board.id, last.proved_again_at, last.lock, last.key_with, restored, live, wanted)
+    return BoardState(board.id, board.isolated_at, board.isolated_lock, None, False, live, wanted)
+
+
+def stays_live(board: Board, inspection: Inspection) -> str:
+    """What of an isolated board can still be live, in words."""
+    if board.fed_by:
+        kept = "The cable that feeds it stays live up to where it was isolated."
+    else:
+        kept = "The tails and the supply side of the main switch stay live."
+    if inspection.other_source and inspection.other_source != "none":
+        kept += f" So does the side of its own source ({inspection.other_source}), until that is isolated too."
+    return kept
 
 
 def of_board(board: Board, phases: str | None) -> tuple[Pairing, ...]:

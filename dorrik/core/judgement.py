@@ -33,6 +33,7 @@ from dorrik.core.topics.folding import fold
 from dorrik.core.topics.insulation import BoardSum, board_sums
 from dorrik.core.topics.interval import DutyDue
 from dorrik.core.topics.loops import r1_r2_so_far
+from dorrik.core.topics.putting_back import PutBack, things
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.walk import Walk, walk
 from dorrik.core.topics.zs_scale import ZsScale, scales
@@ -59,7 +60,8 @@ class Judgement:
     and PEFC; between_lines_ka: the estimate of a three-phase supply; outcome_says: the outcome in words, with what
     is missing; outcome_because: ids of the open observations that make it unsatisfactory; against: everything that
     stands against a satisfactory result; interval: a proposal for the next inspection; duties: those of a landlord;
-    sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated; sampling: None while no points are
+    sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated;
+    putting_back: what tests took apart; sampling: None while no points are
     listed; sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of
     the inspection schedule; limits: what was limited by its own mark; limited_share: how much that is.
     """
@@ -84,6 +86,7 @@ class Judgement:
     sums: dict[str, Reading]
     zs_scales: tuple[ZsScale, ...]
     boards: tuple[BoardState, ...]
+    putting_back: tuple[PutBack, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -151,7 +154,8 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         duties=interval.duties(context),
         sums=_loop_sums(context),
         zs_scales=tuple(scales(context)),
-        boards=tuple(state_of(board, inspection.phases) for board in inspection.boards),
+        boards=tuple(state_of(board, inspection) for board in inspection.boards),
+        putting_back=tuple(replace(one, says=book.translate(one.says)) for one in things(context)),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

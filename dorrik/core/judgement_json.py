@@ -64,6 +64,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "interval": judgement.interval and asdict(judgement.interval),
         "duties": [asdict(one) for one in judgement.duties],
         "boards": [_board(one) for one in judgement.boards],
+        "putting_back": [asdict(one) | {"open": one.open} for one in judgement.putting_back],
         "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
         "zs_scales": [_listed(asdict(one)) for one in judgement.zs_scales],
         "sampling": judgement.sampling and _sampling(judgement.sampling),
@@ -134,6 +135,8 @@ def _board(state: BoardState) -> dict[str, Any]:
         "board_id": state.board_id,
         "proved_at": state.proved_at,
         "lock": state.lock,
+        "key_with": state.key_with,
+        "stays_live": state.stays_live,
         "restored": state.restored,
         "pairings": [{"at": at, "between": between} for at, between in rows.items()],
     }

@@ -111,6 +111,7 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "instrument_used": "brief",
     "attendance": "brief",
     "lead_null": "dead",
+    "put_back": "isolation",
     "bond": "intake",
     "observation": "observations",
     "opinion": "observations",

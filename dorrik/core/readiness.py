@@ -78,6 +78,10 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
         # Codes are the outcome itself; what has no code stops the report above.
         if one.kind not in ("code", "uncoded"):
             yield Hindrance("look", one.stage, one.says)
+    apart = [one.says for one in judgement.putting_back if one.open]
+    if apart:
+        named = "; ".join(apart[:3]) + (" …" if len(apart) > 3 else "")
+        yield Hindrance("look", "isolation", f"{len(apart)} not ticked as put back: {named}")
     for observation in inspection.observations:
         yield from _of_observation(inspection, observation)
     for note in judgement.notes:

@@ -72,6 +72,7 @@ _DECIDED: Mapping[str, frozenset[str] | None] = MappingProxyType(
         "declined": None,
         "overruling": None,
         "isolation": None,
+        "put_back": None,
     }
 )
 

@@ -108,6 +108,12 @@ def _opened(engine: Engine, scribe: Scribe, who: Person) -> None:
     for point in judgement.sampling.still if judgement.sampling else ():
         if not kept.entities[point].values["not_reached"]:
             scribe.set("point", point, opened=True)
+    for thing in judgement.putting_back:
+        if thing.open:
+            scribe.add(
+                "put_back", "inspection", scribe.inspection, item=thing.item, about_id=thing.about_id,
+                back_at=f"{kept.entities[scribe.inspection].values['inspected_on']}T15:40:00Z",
+            )  # fmt: skip
     for line in judgement.schedule:
         if line.state == "left" and line.asked:
             scribe.add("check", "inspection", scribe.inspection, item=line.key, state="good")

@@ -1747,7 +1747,8 @@ export interface components {
         };
         /**
          * BoardStateOut
-         * @description How a board stands isolated, and what there is to prove: proved_at None where it never was proved dead.
+         * @description How a board stands isolated, what stays live in it, and what there is to prove: proved_at None where it never was
+         *     proved dead.
          */
         BoardStateOut: {
             /** Board Id */
@@ -1756,8 +1757,12 @@ export interface components {
             proved_at: string | null;
             /** Lock */
             lock: string | null;
+            /** Key With */
+            key_with: string | null;
             /** Restored */
             restored: boolean;
+            /** Stays Live */
+            stays_live: string;
             /** Pairings */
             pairings: components["schemas"]["PairingsOut"][];
         };
@@ -2694,6 +2699,8 @@ export interface components {
             zs_scales: components["schemas"]["ZsScaleOut"][];
             /** Boards */
             boards: components["schemas"]["BoardStateOut"][];
+            /** Putting Back */
+            putting_back: components["schemas"]["PutBackOut"][];
             sampling: components["schemas"]["SamplingOut"] | null;
             sample_proposal: components["schemas"]["SampleProposalOut"];
             /** Rooms */
@@ -3331,6 +3338,34 @@ export interface components {
             inspections: components["schemas"]["PastOut"][];
             /** Next Number */
             next_number: string;
+        };
+        /**
+         * PutBackOut
+         * @description Something that a test took off, or that has to come off before one; open: off, and not ticked as back.
+         */
+        PutBackOut: {
+            /** Item */
+            item: string;
+            /** About Entity */
+            about_entity: string;
+            /** About Id */
+            about_id: string;
+            /** Board Id */
+            board_id: string;
+            /** Says */
+            says: string;
+            /** Because */
+            because: string;
+            /** Before */
+            before: boolean;
+            /** Off */
+            off: boolean;
+            /** Back */
+            back: boolean;
+            /** Open */
+            open: boolean;
+            /** Record Id */
+            record_id: string;
         };
         /**
          * QuestionOut

@@ -13,6 +13,7 @@ import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
 import { NullBar } from "../measurements/NullBar";
 import { Reminder } from "../measurements/Reminder";
 import { markAt } from "../measurements/verdicts";
+import { Apart } from "../putback/Apart";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { StageHead } from "../ui/StageHead";
@@ -53,6 +54,7 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
         <Back to={back} />
       </StageHead>
       {board && <Reminder live={false} board={board} />}
+      {board && <Apart board={board} />}
       <NullBar />
       {!bench?.points.length ? (
         <>

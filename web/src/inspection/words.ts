@@ -61,6 +61,8 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.caption ?? "Photo");
     case "instrument_used":
       return String(v.name ?? "Instrument");
+    case "put_back":
+      return "What was taken off";
     case "lead_null":
       return String(v.name ?? "Null");
     case "opinion":

@@ -8,6 +8,7 @@ import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { PutBackList, usePuttingBack } from "../putback/PutBackList";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
@@ -60,6 +61,7 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
   );
   return (
     <Section title={`Isolation of ${nameOf(board)}`} tools={begin} first>
+      {!open && <LeftApart boardId={board.id} />}
       {!open && made.length === 0 && board.values.isolated_at != null && (
         <p>
           Proved dead {time(board.values.isolated_at)}, {dayOf(board.values.isolated_at)}
@@ -75,6 +77,11 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
       )}
     </Section>
   );
+}
+
+/** What was never ticked stands here after the board was restored too. */
+function LeftApart({ boardId }: { boardId: string }) {
+  return usePuttingBack(boardId).some((one) => one.off) ? <PutBackList boardId={boardId} /> : null;
 }
 
 function Done({ isolation }: { isolation: Entity }) {
@@ -105,6 +112,8 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
     setField(at("pairings"), Object.keys(next).length ? next : null);
   };
   const stamp = may ? (field: string) => setField(at(field), v[field] ? null : now()) : undefined;
+  const apart = usePuttingBack(isolation.parentId);
+  const open = apart.filter((one) => one.open);
   const loading = all.length === 0;
   const proved = loading
     ? "Every pairing dead"
@@ -164,6 +173,13 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
       />
       <Step
         n={5}
+        title={apart.length ? `Put back: ${apart.length - open.length} of ${apart.length}` : "Put back"}
+        done={apart.length > 0 && open.length === 0}
+      >
+        <PutBackList boardId={isolation.parentId} />
+      </Step>
+      <Step
+        n={6}
         title="Restored: conductors back, lock off, power on"
         when={v.restored_at}
         act={restoring ? "" : "Restore …"}
@@ -172,6 +188,11 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
       >
         {restoring && (
           <Flex wrap="wrap" gap="2" align="center">
+            {open.length > 0 && (
+              <Box role="alert" flex="1 1 100%" px="4" py="2.5" borderWidth="3px" borderColor="ink" borderRadius="lg">
+                <b>{open.length} not ticked as back:</b> {open.map((one) => one.says).join("; ")}.
+              </Box>
+            )}
             <p>Every conductor and bond back and checked, covers on, nobody at work?</p>
             <Button variant="action" onClick={() => stamp?.("restored_at")}>
               Yes, restored now

@@ -9,6 +9,7 @@ import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
+import { Apart } from "../putback/Apart";
 import { LinkButton } from "../ui/Button";
 import { type Choice, Segments } from "../ui/ChoiceField";
 import { StageBody, StageHead } from "../ui/StageHead";
@@ -82,6 +83,7 @@ export default function TestGrid({ live }: { live: boolean }) {
         />
       </StageHead>
       <Reminder live={live} board={board} />
+      <Apart board={board} />
       {!live && <NullBar />}
       {!narrow && <Front board={board} layout={layout} />}
       {layout.whole.map((one) => (

@@ -1,0 +1,63 @@
+/** While a board is open: what stays live in it, who is there, and what has to come off and go back; the list opens by a tap. */
+import { Flex } from "@chakra-ui/react";
+import { useState } from "react";
+import { children } from "../inspection/model";
+import { useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+import { nameOf } from "../inspection/words";
+import { Button } from "../ui/Button";
+import { Dialog } from "../ui/Dialog";
+import { PutBackList, usePuttingBack } from "./PutBackList";
+
+export function Apart({ board }: { board: Entity }) {
+  const [opened, setOpened] = useState(false);
+  const things = usePuttingBack(board.id);
+  const state = useInspection((s) => s.model?.judgement?.boards.find((one) => one.board_id === board.id));
+  const learning = useInspection((s) =>
+    s.model
+      ? children(s.model, "attendance", s.model.id)
+          .filter(({ values }) => values.purpose === "trainee" && !values.left_at)
+          .map(({ values }) => String(values.who ?? "A trainee"))
+          .join(", ")
+      : "",
+  );
+  const open = !!state?.proved_at && !state.restored;
+  const coming = things.filter((one) => one.before && !one.off).length;
+  const back = things.filter((one) => one.open).length;
+  if (!open && !coming && !back) return null;
+  const words = [coming && `${coming} to take off before 500 V`, back && `${back} to put back`].filter(Boolean);
+  return (
+    <Flex
+      role="note"
+      aria-label={`${nameOf(board)} is open`}
+      wrap="wrap"
+      columnGap="3.5"
+      rowGap="1"
+      align="center"
+      justify="space-between"
+      px="4"
+      pb="1.5"
+      fontSize="sm"
+    >
+      <span>
+        {open && (
+          <>
+            <b>{state.stays_live}</b>
+            {state.key_with ? ` Key with ${state.key_with}.` : ""}
+            {learning ? ` ${learning} learns beside you.` : ""}
+          </>
+        )}
+      </span>
+      {things.length > 0 && (
+        <Button size="sm" onClick={() => setOpened(true)}>
+          {words.length ? words.join(", ") : "Everything is back"}
+        </Button>
+      )}
+      {opened && (
+        <Dialog title={`Taken off at ${nameOf(board)}`} close={() => setOpened(false)} width="38rem">
+          <PutBackList boardId={board.id} />
+        </Dialog>
+      )}
+    </Flex>
+  );
+}
