@@ -13,6 +13,7 @@ from dorrik.api.reference_types import (
     DeviceOut,
     FieldOut,
     HouseRuleOut,
+    LimitReasonsOut,
     LookOut,
     Reference,
     RuleBookOut,
@@ -28,6 +29,7 @@ from dorrik.core.devices import devices
 from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.instrument_functions import function_of
+from dorrik.core.limit_reasons import reasons_of
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.place_checks import looks
 from dorrik.core.placing import USUAL_BASINS_M
@@ -48,7 +50,12 @@ def _field(kind: str, name: str, spec: FieldSpec) -> FieldOut:
         "action": workflow.action_of(kind, name) if here else "keep the register",
     }
     function = function_of(name, spec) if here else None
-    return FieldOut(**asdict(spec) | more, takes=TakesOut.model_validate(function) if function else None)
+    reasons = reasons_of(name, spec) if here else None
+    return FieldOut(
+        **asdict(spec) | more,
+        takes=TakesOut.model_validate(function) if function else None,
+        limited=LimitReasonsOut.model_validate(reasons) if reasons else None,
+    )
 
 
 @cache

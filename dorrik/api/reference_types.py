@@ -15,9 +15,16 @@ class TakesOut(BaseModel, from_attributes=True):
     units: list[str]
 
 
+class LimitReasonsOut(BaseModel, from_attributes=True):
+    """Why a figure can be a limitation; also: the field in which the chosen reason is kept too, '' for none."""
+
+    reasons: list[str]
+    also: str
+
+
 class FieldOut(BaseModel):
     """A declared field; stage: where it is entered, '' in the register; action: what a change of it is; takes: what an
-    instrument must be set to for it, None where nothing is measured."""
+    instrument must be set to for it, limited: why it can be a limitation; None where nothing is measured."""
 
     stage: str
     action: Action
@@ -29,6 +36,7 @@ class FieldOut(BaseModel):
     low: float | None
     high: float | None
     takes: TakesOut | None
+    limited: LimitReasonsOut | None
 
 
 class FactOut(BaseModel, from_attributes=True):

@@ -76,7 +76,7 @@ def stays_live(board: Board, inspection: Inspection) -> str:
     if board.fed_by:
         kept = "The cable that feeds it stays live up to where it was isolated."
     else:
-        kept = "The tails and the supply side of the main switch stay live."
+        kept = "Tails and supply side stay live."
     if inspection.other_source and inspection.other_source != "none":
         kept += f" So does the side of its own source ({inspection.other_source}), until that is isolated too."
     return kept

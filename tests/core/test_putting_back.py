@@ -92,7 +92,7 @@ def test_a_spare_way_and_a_limitation_take_nothing_apart():
 @pytest.mark.parametrize(
     ("board", "origin", "words"),
     [
-        ({}, {}, "tails and the supply side of the main switch stay live"),
+        ({}, {}, "Tails and supply side stay live"),
         ({"fed_by": "c"}, {}, "cable that feeds it stays live"),
         ({}, {"other_source": "solar"}, "its own source (solar)"),
     ],

@@ -2268,7 +2268,7 @@ export interface components {
         /**
          * FieldOut
          * @description A declared field; stage: where it is entered, '' in the register; action: what a change of it is; takes: what an
-         *     instrument must be set to for it, None where nothing is measured.
+         *     instrument must be set to for it, limited: why it can be a limitation; None where nothing is measured.
          */
         FieldOut: {
             /** Stage */
@@ -2293,6 +2293,7 @@ export interface components {
             /** High */
             high: number | null;
             takes: components["schemas"]["TakesOut"] | null;
+            limited: components["schemas"]["LimitReasonsOut"] | null;
         };
         /** FieldProblem */
         FieldProblem: {
@@ -2822,6 +2823,16 @@ export interface components {
              * @default
              */
             nation: string;
+        };
+        /**
+         * LimitReasonsOut
+         * @description Why a figure can be a limitation; also: the field in which the chosen reason is kept too, '' for none.
+         */
+        LimitReasonsOut: {
+            /** Reasons */
+            reasons: string[];
+            /** Also */
+            also: string;
         };
         /**
          * LimitedOut

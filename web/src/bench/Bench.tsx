@@ -1,4 +1,5 @@
 /** The bench of one circuit: its ends, its points in the order of the walk, and where the readings put them. */
+import { Flex } from "@chakra-ui/react";
 import { useSearchParams } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { LineDrawing } from "../drawings/LineDrawing";
@@ -54,8 +55,10 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
         <Back to={back} />
       </StageHead>
       {board && <Reminder live={false} board={board} />}
-      {board && <Apart board={board} />}
-      <NullBar />
+      <Flex wrap="wrap">
+        {board && <Apart board={board} />}
+        <NullBar />
+      </Flex>
       {!bench?.points.length ? (
         <>
           {figures.ends.length > 0 && <Ends circuit={circuit} ends={figures.ends} />}

@@ -1,9 +1,10 @@
 /** The points in the order of the walk, a reading at each; *as expected* is one tap, and a retest keeps the reading before it. */
-import { memo, useMemo } from "react";
+import { type ClipboardEvent, memo, useMemo } from "react";
 import { useFieldSpec } from "../api/reference";
 import { ReadingCell } from "../fields/ReadingCell";
 import { focusOn, useDesk } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
+import { isBlock, paste } from "../inspection/paste";
 import { useEntity, useOvertaken } from "../inspection/select";
 import type { Place } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
@@ -12,9 +13,20 @@ import { markAt } from "../measurements/verdicts";
 import { type Bench, type BenchPoint, testAgain } from "./useBench";
 import css from "./bench.module.css";
 
+/** Nothing here is ticked. */
+const NONE: ReadonlySet<string> = new Set();
+
 export function PointTable({ bench, radial }: { bench: Bench; radial: boolean }) {
+  const take = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData("text");
+    const { focus } = useDesk.getState();
+    if (focus?.kind !== "point" || !isBlock(text)) return;
+    event.preventDefault();
+    const rows = bench.points.map(({ id }) => bench.fields.map((field): Place => ({ kind: "point", id, field })));
+    paste(text, rows, focus, NONE);
+  };
   return (
-    <table className={css.points}>
+    <table className={css.points} onPaste={take}>
       <thead>
         <tr>
           <th className={css.at}>#</th>

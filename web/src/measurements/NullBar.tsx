@@ -49,7 +49,17 @@ export function NullBar() {
     leave();
   };
   return (
-    <Flex wrap="wrap" columnGap="3.5" rowGap="1" align="center" justify="space-between" px="4" pb="1.5" fontSize="sm">
+    <Flex
+      wrap="wrap"
+      columnGap="3.5"
+      rowGap="1"
+      align="center"
+      justify="space-between"
+      flex="1 1 auto"
+      px="4"
+      pb="1.5"
+      fontSize="sm"
+    >
       <span>
         {last ? (
           <>

@@ -1,5 +1,6 @@
 /** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
-import { useState } from "react";
+import { Flex } from "@chakra-ui/react";
+import { type ClipboardEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
@@ -7,6 +8,7 @@ import { ReadingCell } from "../fields/ReadingCell";
 import { focusOn, useDesk } from "../inspection/desk";
 import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/open";
+import { isBlock, paste } from "../inspection/paste";
 import type { Entity, Place } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
 import { Apart } from "../putback/Apart";
@@ -83,8 +85,10 @@ export default function TestGrid({ live }: { live: boolean }) {
         />
       </StageHead>
       <Reminder live={live} board={board} />
-      <Apart board={board} />
-      {!live && <NullBar />}
+      <Flex wrap="wrap">
+        <Apart board={board} />
+        {!live && <NullBar />}
+      </Flex>
       {!narrow && <Front board={board} layout={layout} />}
       {layout.whole.map((one) => (
         <OfBoard key={one.key} boardId={board.id} one={one} />
@@ -142,8 +146,19 @@ function OfBoard({ boardId, one: { key: field, label, hint } }: { boardId: strin
 function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; tests: Tests }) {
   const years = useYears(layout.columns);
   const translate = useTranslate();
+  const take = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData("text");
+    const { focus } = useDesk.getState();
+    if (focus?.kind !== "circuit" || !isBlock(text)) return;
+    event.preventDefault();
+    const rows = ids.map((id) =>
+      layout.columns.map(({ field }) => layout.places.find((one) => one.id === id && one.field === field) ?? null),
+    );
+    paste(text, rows, focus, new Set(layout.columns.filter(({ check }) => check).map(({ field }) => field)));
+  };
   return (
     <table
+      onPaste={take}
       className={css.grid}
       data-dense={ids.length > 10 || undefined}
       data-wide={layout.columns.length > FEW || undefined}

@@ -26,6 +26,7 @@ export function Apart({ board }: { board: Entity }) {
   const back = things.filter((one) => one.open).length;
   if (!open && !coming && !back) return null;
   const words = [coming && `${coming} to take off before 500 V`, back && `${back} to put back`].filter(Boolean);
+  const short = [coming && `${coming} to take off`, back && `${back} to put back`].filter(Boolean);
   return (
     <Flex
       role="note"
@@ -35,6 +36,7 @@ export function Apart({ board }: { board: Entity }) {
       rowGap="1"
       align="center"
       justify="space-between"
+      flex="1 1 auto"
       px="4"
       pb="1.5"
       fontSize="sm"
@@ -49,8 +51,8 @@ export function Apart({ board }: { board: Entity }) {
         )}
       </span>
       {things.length > 0 && (
-        <Button size="sm" onClick={() => setOpened(true)}>
-          {words.length ? words.join(", ") : "Everything is back"}
+        <Button size="sm" label={words.join(", ") || "Everything is back"} onClick={() => setOpened(true)}>
+          {short.join(" · ") || "Everything is back"}
         </Button>
       )}
       {opened && (

@@ -12,6 +12,7 @@ import {
   type as typeKey,
   useDesk,
 } from "../inspection/desk";
+import { copyDown, isLimited, useSameBelow } from "../inspection/copyDown";
 import { refusal } from "../inspection/model";
 import { setField, undo, useInspection } from "../inspection/open";
 import { useReadingSource } from "../inspection/readingSource";
@@ -19,8 +20,6 @@ import type { Place } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";
 import css from "./ReadingPad.module.css";
-
-const REASONS = ["no access", "behind fixed furniture", "equipment cannot be unplugged", "not agreed"];
 
 export function ReadingPad() {
   const focus = useDesk((s) => s.focus);
@@ -95,10 +94,9 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   const nextSaid = next
     ? [whereOf(nextEntity), nextSpec && translate(nextSpec.label)].filter(Boolean).join(" ")
     : "the last one here";
-  const reasoning = typed?.toUpperCase().startsWith("LIM");
-  // Why there is no loop test is chosen from a list, and not guessed from words.
-  const noZs = useFieldSpec("circuit", "zs_not_possible");
-  const listed = place.field === "zs_ohm" ? (noZs?.choices ?? []) : [];
+  const kept = useInspection((s) => s.model?.entities[place.id]?.values[place.field]);
+  const reasoning = isLimited(typed ?? kept);
+  const below = useSameBelow(place);
   const press = (text: string) => {
     if (idle) focusOn(place);
     typeKey(text);
@@ -185,26 +183,31 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   if (reasoning) {
     return (
       <div className={`${css.keys} ${css.checks}`}>
-        {listed.map((reason) => (
+        {spec?.limited?.reasons.map((reason) => (
           <button
             key={reason}
             type="button"
             className={css.choice}
             onClick={() => {
-              setField({ kind: "circuit", id: place.id, field: "zs_not_possible" }, reason);
+              if (spec.limited?.also) setField({ ...place, field: spec.limited.also }, reason);
               choose(`LIM ${reason}`);
             }}
           >
             {reason}
           </button>
         ))}
-        {!listed.length &&
-          REASONS.map((reason) => (
-            <button key={reason} type="button" className={css.choice} onClick={() => choose(`LIM ${reason}`)}>
-              {reason}
-            </button>
-          ))}
-        {clear}
+        {typed === null && below.length > 0 && (
+          <button type="button" className={css.word} onClick={() => copyDown(place, spec?.limited?.also)}>
+            same for {below.length} below
+          </button>
+        )}
+        {typed === null ? (
+          <button type="button" className={css.word} onClick={() => whole("")}>
+            clear
+          </button>
+        ) : (
+          clear
+        )}
         {back}
         {nextKey}
       </div>
