@@ -31,6 +31,11 @@ class Scribe:
     def _note(self, entity: str, entity_id: str, field: str, value: Any) -> None:
         self._changes.append(Change(new_id(), entity, entity_id, field, value, 0, now(), "demo tablet"))
 
+    @property
+    def noted(self) -> tuple[Change, ...]:
+        """What was noted and not kept yet."""
+        return tuple(self._changes)
+
     def signed(self, author: Author) -> None:
         """From here on somebody else writes; what was noted before is to be sent before."""
         self._author = author

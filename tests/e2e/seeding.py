@@ -7,6 +7,9 @@ from typing import Any
 from playwright.sync_api import APIRequestContext, Page, expect
 
 from dorrik.core.usual_circuits import usual_circuits
+from dorrik.demo import bench_home
+from dorrik.demo.scribe import Scribe
+from dorrik.journal.change import Author
 from dorrik.store.engine import new_id
 
 DEVICE = "the test's own tablet"
@@ -74,3 +77,24 @@ def points(request: APIRequestContext, found: str, designation: str, *names: str
     ]
     answer = request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
     assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+
+
+def simulated(request: APIRequestContext) -> tuple[str, dict[str, str]]:
+    """The home of the bench, as the demo has it, before anything is measured: its id, and ids of what it is made of by
+    name (circuits, points, bonds by service, RCDs and the board)."""
+    scribe = Scribe(None, request.get("/api/session").json()["firm_id"], Author("", ""))  # type: ignore[arg-type]
+    bench_home.ropewalk_4(scribe)
+    changes = [
+        {
+            "id": one.id, "entity": one.entity, "entity_id": one.entity_id, "field": one.field, "value": one.value,
+            "based_on": 0, "made_at": datetime.now(UTC).isoformat(), "device": DEVICE,
+        }
+        for one in scribe.noted
+    ]  # fmt: skip
+    for start in range(0, len(changes), 400):
+        answer = request.post(
+            f"/api/inspections/{scribe.inspection}/changes", data={"changes": changes[start : start + 400]}
+        )
+        assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+    named = ("name", "designation", "service")
+    return scribe.inspection, {str(one.value): one.entity_id for one in scribe.noted if one.field in named}

@@ -155,6 +155,20 @@ def test_an_instrument_that_goes_away_in_the_middle_is_told_and_found_again(link
     expect(page.get_by_role("button", name="Instrument: link ended")).to_be_visible()
 
 
+def test_a_reload_finds_the_instrument_again_and_ending_the_link_forgets_it(linked, told):
+    page = linked
+    page.reload()
+    expect(page.get_by_role("button", name="Instrument: Told instrument")).to_be_visible()
+    cell(page, LINE_END).click()
+    told.reading("after", "0.46")
+    stands(page, LINE_END, "0.46")
+    page.get_by_role("button", name="Instrument: Told instrument").click()
+    page.get_by_role("button", name="End the link").click()
+    page.keyboard.press("Escape")
+    page.reload()
+    expect(page.get_by_role("button", name="Instrument", exact=True)).to_be_visible()
+
+
 def test_pairing_says_what_is_wrong(at_work, told):
     page = at_work("Ring sockets", stage="Dead tests")
     page.get_by_role("button", name="Instrument", exact=True).click()

@@ -261,6 +261,9 @@ def _highest(circuit: Circuit, field: str) -> Highest | None:
     readings: dict[str, Reading] = {p.id: reading for p in circuit.points if (reading := getattr(p, field)) is not None}
     highest = continuity.highest(readings.values())
     if highest is None:
+        # Where nothing reads but over range, that is what the circuit reads.
+        highest = next((reading for reading in readings.values() if reading.kind == "over-range"), None)
+    if highest is None:
         return None
     where = next(point_id for point_id, reading in readings.items() if reading is highest or reading == highest)
     return Highest(where, field, highest.text, "long_lead_r2_ohm" if field == "r2_ohm" else "r1_r2_ohm")

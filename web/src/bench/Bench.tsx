@@ -152,6 +152,9 @@ function End({ circuit, field, label }: { circuit: Entity; field: string; label:
   );
 }
 
+/** A figure with its unit; what is over range, or limited, has none. */
+const inOhm = (text: string) => (/\d/.test(text) ? `${text} Ω` : text);
+
 /** The highest reading is the circuit's: told where it was read, and recorded by a tap. */
 function Highest({ circuit, bench: { highest, points } }: { circuit: Entity; bench: Served }) {
   const translate = useTranslate();
@@ -163,15 +166,15 @@ function Highest({ circuit, bench: { highest, points } }: { circuit: Entity; ben
   return (
     <div className={css.highest}>
       <span>
-        Highest <b>{highest.text} Ω</b> at {where}.{" "}
-        {recorded != null ? `${name} recorded: ${String(recorded)} Ω.` : `${name} is not recorded yet.`}
+        Highest <b>{inOhm(highest.text)}</b> at {where}.{" "}
+        {recorded != null ? `${name} recorded: ${inOhm(String(recorded))}.` : `${name} is not recorded yet.`}
       </span>
       {recorded !== highest.text && (
         <Button
           size="sm"
           onClick={() => setField({ kind: "circuit", id: circuit.id, field: highest.to }, highest.text)}
         >
-          Record {highest.text} Ω
+          Record {inOhm(highest.text)}
         </Button>
       )}
     </div>

@@ -239,7 +239,15 @@ function Bond({ bond, x, from, chosen, tap }: BondProps) {
   const dash = bond.known && !bond.absent ? undefined : "5 4";
   return (
     <Part label={`Bond to ${bond.service}`} part={bond} chosen={chosen} tap={tap}>
-      {chosen && <rect x={x - 58} y={GROUND + 6} width="116" height="88" rx="8" fill="var(--d-colors-lamp)" />}
+      {/* A thumb hits the whole of it, not its letters alone. */}
+      <rect
+        x={x - 58}
+        y={GROUND + 6}
+        width="116"
+        height="88"
+        rx="8"
+        fill={chosen ? "var(--d-colors-lamp)" : "transparent"}
+      />
       <path
         d={`M${from} ${top} V${top + 16} H${x} V${GROUND + 24}`}
         fill="none"

@@ -1,5 +1,5 @@
 /** An instrument that is linked over a WebSocket of this device (docs/instrument-link.md): pairs, listens, comes back after a drop-out. */
-import { type Heard, listenTo, type ReadingSource, type Shown, TYPED } from "./readingSource";
+import { type Heard, listenTo, type ReadingSource, type Shown, TYPED, useReadingSource } from "./readingSource";
 
 export interface Instrument {
   name: string;
@@ -30,12 +30,47 @@ export async function pair(
   const to = addressOf(address);
   if (!to) throw new Error(`${address} is no address of an instrument on this device, such as ${USUAL_ADDRESS}.`);
   const { socket, instrument, token } = await greet(to, { code });
+  remember({ address: to, token });
   listenTo(linked(to, socket, instrument, token, () => known(instrument)));
   return instrument;
 }
 
+/** After a reload: the instrument that this tab was paired with, if it is still there. */
+export async function pairAgain(known: (instrument: Instrument) => string): Promise<void> {
+  const before = remembered();
+  if (!before || useReadingSource.getState().source.kind === "linked") return;
+  try {
+    const { socket, instrument, token } = await greet(before.address, { token: before.token });
+    listenTo(linked(before.address, socket, instrument, token, () => known(instrument)));
+  } catch {
+    remember(null);
+  }
+}
+
 export function unlink(): void {
+  remember(null);
   listenTo(TYPED);
+}
+
+const KEPT = "dorrik.instrument";
+
+/** For this tab alone, as long as it is open. */
+function remember(pairing: { address: string; token: string } | null): void {
+  try {
+    if (pairing) sessionStorage.setItem(KEPT, JSON.stringify(pairing));
+    else sessionStorage.removeItem(KEPT);
+  } catch {
+    // Without a place to keep it the code is asked for again.
+  }
+}
+
+function remembered(): { address: string; token: string } | null {
+  try {
+    const { address, token } = read(sessionStorage.getItem(KEPT));
+    return words(address) && words(token) ? { address: words(address), token: words(token) } : null;
+  } catch {
+    return null;
+  }
 }
 
 /** The address with its path; null where it is none, or not of this device: no other can be linked. */

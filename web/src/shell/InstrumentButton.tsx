@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { api, answer } from "../api/client";
 import { useReference } from "../api/reference";
 import { typeWith, useDesk } from "../inspection/desk";
-import { pair, unlink, USUAL_ADDRESS } from "../inspection/instrumentLink";
+import { pair, pairAgain, unlink, USUAL_ADDRESS } from "../inspection/instrumentLink";
 import { linkedInstrument, takeInstrument } from "../inspection/instruments";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
@@ -24,6 +24,7 @@ export function InstrumentButton() {
   const typedWith = useDesk((s) => s.typedWith);
   const chosen = useInspection((s) => (typedWith ? s.model?.entities[typedWith]?.values.name : undefined));
   useFocusTold();
+  useEffect(() => void pairAgain((found) => linkedInstrument(found, [])), []);
   const says =
     link === "linked" ? source.name : link === "away" ? "out of reach" : link === "ended" ? "link ended" : null;
   const words = says ?? (chosen ? `typed off ${String(chosen)}` : "Instrument");
