@@ -124,10 +124,12 @@ class Told:
         with suppress(ConnectionClosed):
             for message in line:
                 self.heard.put(json.loads(message))
+        if line in self.lines:
+            self.lines.remove(line)
 
     def send(self, message: dict[str, Any] | str) -> None:
         """Tell every tablet that is paired."""
-        for line in self.lines:
+        for line in tuple(self.lines):
             line.send(message if isinstance(message, str) else json.dumps(message))
 
     def reading(self, id: str, value: str, function: str = "continuity", unit: str = "Ω", **more: Any) -> None:
