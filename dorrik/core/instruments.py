@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime
 from typing import Any
 
 from dorrik.core.inspection import KINDS, EntityKind, Inspection, InstrumentUsed, LeadNull
-from dorrik.core.readings import UNCERTAINTY, Quantity, Reading, check_null
+from dorrik.core.readings import UNCERTAINTY, Quantity, Reading, changed_leads, check_null
 from dorrik.core.record import record
 from dorrik.core.verdict import Verdict
 
@@ -136,17 +136,19 @@ def nulls(log: Iterable[LeadNull]) -> tuple[Nulled, ...]:
     """Judge a log of nulls, each lead set for itself, in the order of time (rule 1.4).
 
     A null that is off marks every reading since the last good one of these leads: either may have been the wrong one.
+    An entry without a reading says that leads or tips were changed: what is read before the next good null is marked.
     """
     sets: dict[str, list[LeadNull]] = {}
     for null in sorted(log, key=lambda n: (n.nulled_at or "", n.id)):
-        if null.reading_ohm is not None and null.nulled_at is not None:
+        if null.nulled_at is not None:
             sets.setdefault(null.leads_id or null.name or "", []).append(null)
     found = []
     for of_one in sets.values():
         accepted: list[float] = []
         judged: list[tuple[LeadNull, Verdict]] = []
         for null in of_one:
-            verdict = check_null(null.reading_ohm, known_ohm(null.known_ohm, accepted))
+            known = known_ohm(null.known_ohm, accepted)
+            verdict = changed_leads(known) if null.reading_ohm is None else check_null(null.reading_ohm, known)
             judged.append((null, verdict))
             good = verdict.status == "pass" or (verdict.status == "unknown" and not accepted)
             value = _value(null.reading_ohm)
@@ -211,6 +213,7 @@ def _value(reading: Reading | None) -> float | None:
 
 def _doubtful(judged: Sequence[tuple[LeadNull, Verdict]], at: int) -> tuple[str, str | None]:
     good = [i for i, (_, verdict) in enumerate(judged) if verdict.status not in ("attention", "fail")]
-    before = max((i for i in good if i < at), default=at)
+    # Leads that were changed are in doubt from then on: those before them were nulled.
+    before = at if judged[at][0].reading_ohm is None else max((i for i in good if i < at), default=at)
     after = min((i for i in good if i > at), default=None)
     return str(judged[before][0].nulled_at), None if after is None else str(judged[after][0].nulled_at)

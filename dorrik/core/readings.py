@@ -425,6 +425,18 @@ def check_null(reading: Reading | None, known_ohm: float | None) -> Verdict:
     )
 
 
+def changed_leads(known_ohm: float | None) -> Verdict:
+    """Leads or tips were changed and not nulled since (rule 1.4). known_ohm: what they should read (Ω)."""
+    reads = f" They should read {rounded(known_ohm)} Ω." if known_ohm is not None else ""
+    return Verdict(
+        status="attention",
+        reason=f"Leads or tips were changed and not nulled since.{reads}",
+        source=NULL_SOURCE,
+        limit=known_ohm,
+        next_step="Null the leads; what was read since the change is marked.",
+    )
+
+
 def subtract(reading: Reading, leads_ohm: float) -> Reading:
     """A reading taken without a null, less the leads (Ω), never below 0; what is no figure stays as it is."""
     if reading.value is None:

@@ -3,7 +3,7 @@
 import pytest
 
 from dorrik.core import instruments
-from dorrik.core.document import parse
+from dorrik.core.document import FORMAT, VERSION, parse
 from dorrik.core.inspection import LeadNull
 from dorrik.core.judgement import judge
 from dorrik.core.readings import Reading
@@ -96,3 +96,57 @@ def test_an_instrument_out_of_calibration_is_said():
 def test_without_the_day_of_the_inspection_nothing_is_said_of_calibration():
     verdict = instruments.judge_calibration("2026-11-30", None)
     assert verdict.status == "unknown" and "30 November 2026" in verdict.reason
+
+
+def changed(at, name="Leads", known=0.06):
+    """Leads that were taken up at that minute past nine, and not nulled."""
+    return {"id": f"c{at}", "name": name, "known_ohm": known, "nulled_at": f"2026-11-03T09:{at:02}:00Z"}
+
+
+def nulled(at, reading, name="Leads", known=0.06):
+    return changed(at, name, known) | {"id": f"n{at}", "reading_ohm": reading}
+
+
+def with_leads(*log, points=2, points_at=()):
+    """A ring's points read at those minutes past nine, and the log of the leads."""
+    found = [
+        {"id": f"p{n}", "name": f"Socket {n}", "kind": "socket", "position": n, "line_cpc_ohm": "0.30"}
+        for n in range(points)
+    ]
+    circuit = {"id": "c", "way": "1", "designation": "Sockets", "form": "radial", "points": found}
+    home = {"id": "i", "boards": [{"id": "b", "circuits": [circuit]}], "lead_nulls": list(log)}
+    times = {(f"p{n}", "line_cpc_ohm"): f"2026-11-03T09:{at:02}:00Z" for n, at in enumerate(points_at)}
+    return judge(parse({"format": FORMAT, "version": VERSION, "inspection": home}), times)
+
+
+def of_leads(judgement):
+    return [note for note in judgement.notes if note.entity == "lead_null" and note.status != "pass"]
+
+
+def test_changed_leads_ask_for_a_null_and_say_what_they_should_read():
+    note = of_leads(with_leads(nulled(0, "0.06"), changed(10, "Long lead", 0.34)))[0]
+    assert "not nulled since" in note.verdict.reason
+    assert "0.34 Ω" in note.verdict.reason
+    assert note.verdict.asks
+    # Once they are nulled well and nothing was read between, there is nothing to say.
+    assert of_leads(with_leads(nulled(0, "0.06"), changed(10), nulled(12, "0.06"))) == []
+
+
+def test_points_read_since_the_change_are_marked_and_offered_again_in_the_order_of_the_walk():
+    log = nulled(0, "0.06"), changed(10), nulled(30, "0.07")
+    judgement = with_leads(*log, points=4, points_at=(5, 15, 25, 35))
+    bench = judgement.benches[0]
+    assert [(point.name, point.again) for point in bench.points] == [
+        ("Socket 0", False), ("Socket 1", True), ("Socket 2", True), ("Socket 3", False),
+    ]  # fmt: skip
+    assert {point.says for point in bench.points if point.again} == {"leads in doubt"}
+    # One cause, one voice: what was read with them follows from the leads.
+    cause = of_leads(judgement)[0].figure
+    marked = [note for note in judgement.notes if note.entity == "point" and "last good null" in note.verdict.reason]
+    assert [note.entity_id for note in marked] == ["p1", "p2"]
+    assert {note.because_of for note in marked} == {cause}
+
+
+def test_what_was_read_before_leads_were_changed_is_not_in_doubt():
+    judgement = with_leads(nulled(0, "0.06"), changed(10), points_at=(5, 9))
+    assert not any(point.again for point in judgement.benches[0].points)

@@ -139,7 +139,8 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
     opened = analysis is not None and analysis.closed is False
     fields = _fields(circuit, method, opened=opened)
     carried = "r2_ohm" if method == "long lead" else "line_cpc_ohm"
-    points = tuple(_points(circuit, analysis, carried))
+    doubtful = frozenset(of for of, field in context.doubtful if field in fields)
+    points = tuple(_points(circuit, analysis, carried, doubtful))
     length = analysis.length_m if analysis else max((p.from_board_m or 0.0 for p in points), default=0.0) or None
     return Bench(
         circuit_id=circuit.id,
@@ -192,7 +193,9 @@ def _fields(circuit: Circuit, method: str, *, opened: bool) -> tuple[str, ...]:
     return (*asked, *more)
 
 
-def _points(circuit: Circuit, analysis: ring.RingAnalysis | None, carried: str) -> Iterator[BenchPoint]:
+def _points(
+    circuit: Circuit, analysis: ring.RingAnalysis | None, carried: str, doubtful: frozenset[str]
+) -> Iterator[BenchPoint]:
     placed = {place.name: place for place in analysis.points} if analysis else {}
     findings = {f.point: f for f in reversed(analysis.findings) if f.point} if analysis else {}
     ohm_a_metre = None if circuit.form == "ring" else _ohm_a_metre(circuit, carried)
@@ -201,7 +204,7 @@ def _points(circuit: Circuit, analysis: ring.RingAnalysis | None, carried: str) 
         place, finding = placed.get(name), findings.get(name)
         spur = place.spur_length_m if place else None
         value = plain(getattr(point, carried))
-        says = _SAYS.get(finding.kind, "") if finding else ""
+        says = "leads in doubt" if point.id in doubtful else _SAYS.get(finding.kind, "") if finding else ""
         yield BenchPoint(
             id=point.id,
             name=name,
@@ -209,8 +212,9 @@ def _points(circuit: Circuit, analysis: ring.RingAnalysis | None, carried: str) 
             position=place.position if place else None,
             spur_m=spur,
             from_board_m=value / ohm_a_metre if value is not None and ohm_a_metre else None,
-            says=f"{says}, about {spur:.1f} m" if says and spur is not None else says,
-            again=finding is not None and not point.retested,
+            says=f"{says}, about {spur:.1f} m" if finding and says and spur is not None else says,
+            # What was measured with leads in doubt is measured again, whatever it showed (rule 1.4).
+            again=point.id in doubtful or (finding is not None and not point.retested),
             tested=_is_tested(point),
         )
 

@@ -34,6 +34,9 @@ def notes(context: Context) -> Iterator[Note]:
         if nulled.verdict.status in ("fail", "attention"):
             # Until the leads are nulled well again, and while readings that it marks stand, it asks for an answer.
             lasting = nulled.doubtful is not None and nulled.doubtful[1] is None
+            if nulled.null.reading_ohm is None and not lasting and not context.doubtful:
+                # Changed, nulled well, and nothing was read between the two.
+                continue
             verdict = replace(nulled.verdict, asks=lasting or bool(context.doubtful))
             yield Note("lead_null", nulled.null.id, "reading_ohm", nulled.null.name or "Lead null", verdict)
     if context.doubtful:
@@ -54,6 +57,11 @@ def _doubtful(context: Context) -> Iterator[Note]:
             reading: Reading | None = getattr(circuit, field)
             if reading is not None and reading.value is not None:
                 yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: {spec.label} {reading} Ω", verdict)
+    for _, name, point in context.points():
+        for field, spec in KINDS["point"].fields.items():
+            reading = getattr(point, field) if spec.quantity == "continuity" else None
+            if (point.id, field) in context.doubtful and reading is not None and reading.value is not None:
+                yield Note("point", point.id, field, f"{name}: {spec.label} {reading} Ω", verdict)
     for bond in context.inspection.bonds:
         for field in ("at_clamp_ohm", "at_pipe_ohm"):
             reading = getattr(bond, field)

@@ -7,7 +7,7 @@ import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { add, useInspection } from "../inspection/open";
 import { nullSeen, useReadingSource } from "../inspection/readingSource";
-import { Button } from "../ui/Button";
+import { Button, LinkButton } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { NumberField } from "../ui/TextField";
 import { clock } from "../ui/when";
@@ -26,6 +26,22 @@ export function NullBar() {
     staleTime: 60_000,
   });
   if (!model) return null;
+  const { house_rules: rules, leads_ohm: subtracted } = model.entities[model.id]?.values ?? {};
+  if ((rules as Record<string, unknown> | undefined)?.lead_method === "subtracted")
+    return (
+      <Flex wrap="wrap" gap="3.5" align="center" justify="space-between" flex="1 1 auto" px="4" pb="1.5" fontSize="sm">
+        {subtracted == null ? (
+          <b>Leads are subtracted here, and nobody has said what they read.</b>
+        ) : (
+          <span>
+            Leads are subtracted, not nulled: <b>{String(subtracted)} Ω</b> less at every continuity reading.
+          </span>
+        )}
+        <LinkButton size="sm" to={`/inspection/${model.id}/brief`}>
+          {subtracted == null ? "Say it" : "Change"}
+        </LinkButton>
+      </Flex>
+    );
   const log = children(model, "lead_null", model.id);
   const last = log.at(-1);
   const note = model.judgement?.notes.find((one) => one.id === last?.id);
@@ -36,17 +52,19 @@ export function NullBar() {
     setTyped("");
     setOpened(false);
   };
-  const keep = (event: FormEvent) => {
-    event.preventDefault();
-    if (!figure.trim()) return;
+  const enter = (reading: string | null) => {
     add("lead_null", model.id, {
       name: chosen ? String(chosen.entry.values.name ?? "Leads") : "Leads",
       ...(chosen && { leads_id: chosen.entry.id }),
       ...(chosen?.known_ohm != null && { known_ohm: Math.round(chosen.known_ohm * 1000) / 1000 }),
-      reading_ohm: figure.trim(),
+      ...(reading !== null && { reading_ohm: reading }),
       nulled_at: new Date().toISOString(),
     });
     leave();
+  };
+  const keep = (event: FormEvent) => {
+    event.preventDefault();
+    if (figure.trim()) enter(figure.trim());
   };
   return (
     <Flex
@@ -61,7 +79,13 @@ export function NullBar() {
       fontSize="sm"
     >
       <span>
-        {last ? (
+        {last && last.values.reading_ohm == null ? (
+          <>
+            <Mark status={note?.status ?? "attention"} /> <b>{String(last.values.name ?? "Leads")}</b> since{" "}
+            {clock(String(last.values.nulled_at))}, <b>not nulled yet.</b>
+            {last.values.known_ohm != null && ` Should read ${Number(last.values.known_ohm).toFixed(2)} Ω.`}
+          </>
+        ) : last ? (
           <>
             <Mark status={note?.status ?? "pass"} /> <b>{String(last.values.name ?? "Leads")}</b> nulled{" "}
             {clock(String(last.values.nulled_at))},{" "}
@@ -109,6 +133,11 @@ export function NullBar() {
             <Button type="submit" disabled={!figure.trim()}>
               Keep
             </Button>
+            {last && !figure.trim() && (
+              <Button onClick={() => enter(null)} title="Leads or tips were changed; they are nulled later">
+                Changed, null later
+              </Button>
+            )}
             <Button onClick={leave}>Leave it</Button>
           </Flex>
         </form>
