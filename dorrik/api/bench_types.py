@@ -49,6 +49,13 @@ class MethodOut(BaseModel):
     says: str
 
 
+class RingBesideOut(BaseModel):
+    """Another ring of the board, against whose second ends an open one is tried."""
+
+    id: str
+    name: str
+
+
 class BenchOut(BaseModel):
     """The points of a circuit in the order of the walk: how they are tested, and where their readings put them (m)."""
 
@@ -64,6 +71,12 @@ class BenchOut(BaseModel):
     highest: HighestOut | None
     gap: BetweenOut | None
     methods: list[MethodOut]
+    flags: list[str]
+    legs_insulation: list[str]
+    lower_to_a: float | None
+    swap: list[str]
+    swap_with: list[RingBesideOut]
+    polarity_offered: bool
 
 
 class BeforeOut(BaseModel):

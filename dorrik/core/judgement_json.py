@@ -256,6 +256,12 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
         "highest": bench.highest and asdict(bench.highest),
         "gap": bench.gap and asdict(bench.gap),
         "methods": [{"method": key, "says": book.translate(says)} for key, says in bench.methods],
+        "flags": list(bench.flags),
+        "legs_insulation": list(bench.legs_insulation),
+        "lower_to_a": bench.lower_to_a,
+        "swap": list(bench.swap),
+        "swap_with": [{"id": key, "name": name} for key, name in bench.swap_with],
+        "polarity_offered": bench.polarity_offered,
     }
 
 

@@ -102,7 +102,10 @@ INSTEAD: Mapping[str, str] = {
 _LIVE = frozenset(
     ("zs_ohm", "zs_not_possible", "rcd_trip_ms", "rcd_button", "rcd_half", "rcd_five_ms", "leakage_ma", "afdd_button")
 )
-_DEAD = ("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined")
+_DEAD = (
+    *("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined"),
+    *("lowered", "swap", "switches_both", "controls_b"),
+)
 _POINT_LIVE = ("line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
 _RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
 _STAGE_OF_KIND: Mapping[str, Stage] = {

@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import continuity, ring, ring_gap, ring_in_place
+from dorrik.core import continuity, open_ring, ring, ring_gap, ring_in_place
 from dorrik.core.conductors import per_metre_ohm
 from dorrik.core.inspection import Circuit, Point
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.ring_ends import Conductor, plain
 from dorrik.core.ring_points import Pair, bent_pairs
-from dorrik.core.topics.context import Context, conductor_mm2, point_names
+from dorrik.core.topics.context import Context, cable_of, conductor_mm2, name_of, point_names
 
 #: The figures of a point, by the way that its circuit's continuity is tested (rules 4.3 to 4.8, 5.1).
 FIELDS: dict[str, tuple[str, ...]] = {
@@ -29,6 +29,10 @@ METHODS: dict[str, tuple[tuple[str, str], ...]] = {
     "radial": (("ends cross-connected", "R1+R2, joined at the board"), ("long lead", "R2 by long lead")),
 }
 LEGS = ("leg_one_ohm", "leg_two_ohm")
+#: What is said of the test of a radial as a whole (rule 5.3).
+FLAGS = ("switches_both_ways", "controls_bridged")
+LEGS_INSULATION = ("insulation_leg_one_mohm", "insulation_leg_two_mohm")
+SWAP = ("swap_line_ohm", "swap_neutral_ohm", "swap_cpc_ohm")
 _ALL = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", *LEGS)
 #: What the first reading of a figure stays in once the point is tested again.
 FIRST = {
@@ -109,7 +113,10 @@ class Bench:
     first: where the first reading of a figure is kept once it is tested again; open: is the ring
     open, so that its legs are tested apart?; length_m: of the cable, as its ends or the highest reading lead to (m);
     curves: what to expect round the ring; highest: None while nothing was measured; gap: where it is open, once it was
-    looked for; methods: how its continuity can be tested, each with its words.
+    looked for; methods: how its continuity can be tested, each with its words; flags: what is said of the test as a
+    whole, by its fields; legs_insulation: fields of its legs' insulation, while it is open; lower_to_a: the rating that
+    one leg allows until it is repaired; swap: fields of the end-swap check, swap_with: the rings it can be tried
+    against, by id and name; polarity_offered: did every point read right, and polarity is not entered yet?
     """
 
     circuit_id: str
@@ -124,6 +131,12 @@ class Bench:
     highest: Highest | None
     gap: Between | None
     methods: tuple[tuple[str, str], ...]
+    flags: tuple[str, ...]
+    legs_insulation: tuple[str, ...]
+    lower_to_a: float | None
+    swap: tuple[str, ...]
+    swap_with: tuple[tuple[str, str], ...]
+    polarity_offered: bool
 
 
 def benches(context: Context) -> Iterator[Bench]:
@@ -155,7 +168,30 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
         highest=None if opened else _highest(circuit, carried),
         gap=_between(circuit, analysis) if analysis is not None and opened else None,
         methods=METHODS["ring" if circuit.form == "ring" else "radial"],
+        flags=FLAGS if circuit.form != "ring" else (),
+        legs_insulation=LEGS_INSULATION if opened else (),
+        lower_to_a=allowed.rating_a if opened and (allowed := open_ring.leg_rating(cable_of(circuit))) else None,
+        swap=SWAP if opened else (),
+        swap_with=tuple(_rings_beside(context, circuit)) if opened else (),
+        polarity_offered=_all_right(circuit, analysis, method, fields),
     )
+
+
+def _rings_beside(context: Context, circuit: Circuit) -> Iterator[tuple[str, str]]:
+    """The other rings of its board: those whose second ends could be its own (rule 4.1)."""
+    board = next(board for board, one in context.circuits if one.id == circuit.id)
+    for other in board.circuits:
+        if other.id != circuit.id and other.form == "ring" and not other.spare:
+            yield other.id, name_of(other)
+
+
+def _all_right(circuit: Circuit, analysis: ring.RingAnalysis | None, method: str, fields: tuple[str, ...]) -> bool:
+    """Did every point read as only the right conductors do (rule 4.6)? A long lead cannot show it."""
+    if circuit.polarity is not None or method in ("long lead", "sockets compared") or not circuit.points:
+        return False
+    if analysis is not None and (analysis.closed is not True or analysis.findings):
+        return False
+    return all(plain(getattr(point, field)) is not None for point in circuit.points for field in fields)
 
 
 def open_conductor(analysis: ring.RingAnalysis) -> Conductor | None:

@@ -86,6 +86,7 @@ def _of_board(context: Context, board: Board) -> Iterator[PutBack]:
     tested = bool(measured) or whole
     for circuit in circuits:
         yield from _of_circuit(context, board, circuit)
+        yield from _controls(circuit, board)
     if measured:
         yield PutBack(
             "neutrals", "board", board.id, board.id, f"Neutrals back on their bar: {_named(measured)}",
@@ -136,6 +137,20 @@ def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Pu
 def _read(reading: Reading | None) -> bool:
     """Was something measured? A limitation, or an N/A, took nothing apart."""
     return reading is not None and reading.kind in ("number", "over-range")
+
+
+def _controls(circuit: Circuit, board: Board) -> Iterator[PutBack]:
+    if circuit.controls_bridged:
+        yield PutBack(
+            "controls", "circuit", circuit.id, board.id, f"{name_of(circuit)}: bridges off its dimmers and controls",
+            "They were bridged for the test.",
+        )  # fmt: skip
+    if circuit.lowered_to_a is not None:
+        yield PutBack(
+            "lowered", "circuit", circuit.id, board.id,
+            f"{name_of(circuit)}: a device of {circuit.lowered_to_a:g} A fitted, and marked at the board",
+            "The ring is open: it was lowered for today.",
+        )  # fmt: skip
 
 
 def _delicate(point: Point) -> str:

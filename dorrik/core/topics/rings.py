@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import overload, ring
+from dorrik.core import open_ring, ring
 from dorrik.core.inspection import Circuit
 from dorrik.core.readings import rounded
 from dorrik.core.ring import Finding, RingAnalysis
@@ -72,6 +72,7 @@ def notes(context: Context) -> Iterator[Note]:
             if finding.kind == "open-conductor" and opened is None:
                 opened = (circuit.id, field)
         yield from _gap(circuit, analysis)
+        yield from _today(context, circuit, analysis)
         yield from _sound(circuit, analysis)
         yield from _length(circuit, analysis)
         yield from _recorded(circuit, analysis)
@@ -83,18 +84,35 @@ def _set_cpc(finding: Finding) -> str:
 
 def _next_step(circuit: Circuit, finding: Finding) -> str:
     """What to do; for an open ring the rating that one leg allows until it is repaired (rule 4.8)."""
-    cable = cable_of(circuit)
-    if finding.kind not in ("open-conductor", "not-a-ring") or cable is None:
+    if finding.kind not in ("open-conductor", "not-a-ring"):
         return finding.next_step
-    try:
-        usual = overload.leg_rating_a(cable.csa_mm2, None, cable.type)
-        seen = overload.leg_rating_a(cable.csa_mm2, cable.method, cable.type) if cable.method else None
-    except LookupError:
+    cable = cable_of(circuit)
+    allowed = open_ring.leg_rating(cable)
+    if cable is None or allowed is None:
         return finding.next_step
     first = finding.next_step.partition(" Until repaired")[0]
-    rating = min(usual, seen) if seen is not None else usual
-    more = f" Method {cable.method} along the whole leg allows {seen:g} A." if seen and seen > rating else ""
-    return f"{first} Until repaired: a device of at most {rating:g} A on {cable.csa_mm2:g} mm².{more}"
+    more = ""
+    if allowed.seen_a is not None and allowed.seen_a > allowed.rating_a:
+        more = f" Method {cable.method} along the whole leg allows {allowed.seen_a:g} A."
+    on = f"{cable.csa_mm2:g} mm²"
+    return f"{first} Until repaired: a device of at most {allowed.rating_a:g} A on {on}.{more}"
+
+
+def _today(context: Context, circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
+    """What an open ring was lowered to for today, and whether its ends are another ring's."""
+    opened = open_conductor(analysis)
+    if opened is None:
+        return
+    field = _FIELD[opened]
+    lowered = open_ring.judge_lowered(circuit, cable_of(circuit))
+    if lowered is not None:
+        yield Note("circuit", circuit.id, "lowered_to_a", f"{name_of(circuit)}: rating for today", lowered)
+    other = next((c for _, c in context.circuits if c.id == circuit.swap_with), None)
+    tried = (circuit.swap_line_ohm, circuit.swap_neutral_ohm, circuit.swap_cpc_ohm)
+    swapped = open_ring.judge_swapped(tried, name_of(other) if other is not None else "the other ring")
+    if swapped is not None:
+        title = f"{name_of(circuit)}: ends of another ring"
+        yield Note("circuit", circuit.id, "swap_line_ohm", title, swapped, because_of=(circuit.id, field))
 
 
 def _gap(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:

@@ -1696,6 +1696,18 @@ export interface components {
             gap: components["schemas"]["BetweenOut"] | null;
             /** Methods */
             methods: components["schemas"]["MethodOut"][];
+            /** Flags */
+            flags: string[];
+            /** Legs Insulation */
+            legs_insulation: string[];
+            /** Lower To A */
+            lower_to_a: number | null;
+            /** Swap */
+            swap: string[];
+            /** Swap With */
+            swap_with: components["schemas"]["RingBesideOut"][];
+            /** Polarity Offered */
+            polarity_offered: boolean;
         };
         /**
          * BenchPointOut
@@ -3586,6 +3598,16 @@ export interface components {
             keep_years: number;
             /** Keep Reports Years */
             keep_reports_years: number;
+        };
+        /**
+         * RingBesideOut
+         * @description Another ring of the board, against whose second ends an open one is tried.
+         */
+        RingBesideOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /** RingFindingOut */
         RingFindingOut: {

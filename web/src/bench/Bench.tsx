@@ -1,7 +1,7 @@
 /** The bench of one circuit: its ends, its points in the order of the walk, and where the readings put them. */
 import { Flex } from "@chakra-ui/react";
 import { useSearchParams } from "react-router";
-import { useFieldSpec } from "../api/reference";
+import { useFieldSpec, useReference } from "../api/reference";
 import { LineDrawing } from "../drawings/LineDrawing";
 import { ReadingsChart } from "../drawings/ReadingsChart";
 import { RingDrawing } from "../drawings/RingDrawing";
@@ -19,6 +19,7 @@ import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
+import { OpenRing } from "./OpenRing";
 import { PointTable } from "./PointTable";
 import { type Bench as Served, type Figures, useBench, useFigures } from "./useBench";
 import css from "./bench.module.css";
@@ -81,6 +82,8 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
             <ReadingsChart bench={bench} />
             <Highest circuit={circuit} bench={bench} />
             {bench.gap && <p className={css.gap}>{bench.gap.says}</p>}
+            {bench.open && <OpenRing circuit={circuit} bench={bench} />}
+            <Said circuit={circuit} bench={bench} />
           </div>
           <div>
             <PointTable bench={bench} radial={circuit.values.form !== "ring"} />
@@ -93,6 +96,32 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
         </div>
       )}
     </div>
+  );
+}
+
+/** What is said of the test as a whole, and polarity where the readings have shown it. */
+function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
+  const specs = useReference()?.fields.circuit;
+  const at = (field: string) => ({ kind: "circuit", id: circuit.id, field }) as const;
+  return (
+    <Flex wrap="wrap" gap="2" pt="2">
+      {bench.flags.map((field) => (
+        <Button
+          key={field}
+          size="sm"
+          variant="choice"
+          pressed={!!circuit.values[field]}
+          onClick={() => setField(at(field), circuit.values[field] ? null : true)}
+        >
+          {specs?.[field]?.label ?? field}
+        </Button>
+      ))}
+      {bench.polarity_offered && (
+        <Button size="sm" onClick={() => setField(at("polarity"), "correct")}>
+          Every point read right: polarity correct
+        </Button>
+      )}
+    </Flex>
   );
 }
 
