@@ -437,6 +437,7 @@ class JudgementOut(BaseModel):
     zs_scales: list[ZsScaleOut]
     boards: list[BoardStateOut]
     putting_back: list[PutBackOut]
+    evidence: str
     sampling: SamplingOut | None
     sample_proposal: SampleProposalOut
     rooms: list[RoomOut]

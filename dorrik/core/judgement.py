@@ -7,7 +7,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Any
 
-from dorrik.core import catalogue, instruments, loop, reference
+from dorrik.core import catalogue, evidence, instruments, loop, reference
+from dorrik.core.evidence import Evidence
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection, Overruling
 from dorrik.core.instruments import MeasuredAt
@@ -63,7 +64,8 @@ class Judgement:
     sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated;
     putting_back: what tests took apart; sampling: None while no points are
     listed; sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of
-    the inspection schedule; limits: what was limited by its own mark; limited_share: how much that is.
+    the inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
+    work.
     """
 
     notes: tuple[Note, ...]
@@ -93,6 +95,7 @@ class Judgement:
     schedule: tuple[Filled, ...]
     limits: tuple[Limited, ...]
     limited_share: Share
+    evidence: Evidence
     progress: Progress
     house_rules: HouseRules
     rule_book: RuleBook
@@ -169,6 +172,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
             frozenset(c.id for _, c in context.circuits if context.rated_ma(c) is None),
             context.house.limited_share,
         ),
+        evidence=evidence.gathered(inspection),
         progress=progress,
         house_rules=context.house,
         rule_book=book,

@@ -77,6 +77,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "schedule": [_line(line) for line in judgement.schedule],
         "limits": [asdict(one) for one in judgement.limits],
         "limited_share": asdict(judgement.limited_share),
+        "evidence": judgement.evidence.says,
         "stages": [
             {"stage": s.stage, "done": s.done, "left": s.left, "left_names": list(s.left_names)}
             for s in judgement.progress.stages

@@ -164,6 +164,8 @@
 
 #if data.instruments.len() > 0 [*Instruments.* #data.instruments.join("; ").]
 
+#if data.evidence != "" [*What was done.* #data.evidence]
+
 == Supply and earthing
 #image(bytes(data.intake.svg), format: "svg", width: 100%, alt: data.intake.words)
 #pairs(data.supply)

@@ -69,7 +69,7 @@ def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos:
         "inspected_on": day(inspection.inspected_on),
         **outcome.section(inspection, judgement, photos),
         **extent.section(inspection, judgement),
-        **job.section(inspection),
+        **job.section(inspection, judgement),
         **supply.section(inspection, judgement),
         **schedule.section(judgement),
         **rules.section(inspection, judgement),

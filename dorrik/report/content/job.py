@@ -3,18 +3,20 @@
 from typing import Any
 
 from dorrik.core.inspection import Attendance, Inspection, InstrumentUsed, name_of
+from dorrik.core.judgement import Judgement
 from dorrik.report.content.words import day, facts, moment
 
 #: Facts of the job that are printed.
 _FACTS = ("occupier_name", "tenure", "purpose")
 
 
-def section(inspection: Inspection) -> dict[str, Any]:
+def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     """Facts, visits, instruments, and what was carried over and not confirmed."""
     return {
         "facts": facts(inspection, *_FACTS),
         "visits": [_visit(one) for one in inspection.attendances],
         "instruments": [_instrument(one) for one in inspection.instruments_used],
+        "evidence": judgement.evidence.says,
         "unconfirmed": _unconfirmed(inspection),
     }
 

@@ -2714,6 +2714,8 @@ export interface components {
             boards: components["schemas"]["BoardStateOut"][];
             /** Putting Back */
             putting_back: components["schemas"]["PutBackOut"][];
+            /** Evidence */
+            evidence: string;
             sampling: components["schemas"]["SamplingOut"] | null;
             sample_proposal: components["schemas"]["SampleProposalOut"];
             /** Rooms */

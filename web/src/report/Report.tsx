@@ -64,6 +64,11 @@ export default function Report() {
           </Box>
         )}
         <Against />
+        {judgement?.evidence && (
+          <Text mb="4">
+            <b>What was done.</b> {judgement.evidence}
+          </Text>
+        )}
         <FieldGrid>
           <FieldInput place={at("next_years")} />
           <Box gridColumn={{ md: "2 / -1" }}>

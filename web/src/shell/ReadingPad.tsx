@@ -13,7 +13,7 @@ import {
   useDesk,
 } from "../inspection/desk";
 import { copyDown, isLimited, useSameBelow } from "../inspection/copyDown";
-import { refusal } from "../inspection/model";
+import { children, refusal } from "../inspection/model";
 import { setField, undo, useInspection } from "../inspection/open";
 import { useReadingSource } from "../inspection/readingSource";
 import type { Place } from "../inspection/types";
@@ -46,6 +46,7 @@ function Readout({ place }: { place: Place | null }) {
   const expected = useInspection((s) =>
     place ? s.model?.judgement?.expected.find((e) => e.id === place.id && e.field === place.field)?.says : undefined,
   );
+  const before = useBefore(place);
   const refused = useInspection((s) => (place && s.model ? refusal(s.model, place.id, place.field) : undefined));
   if (!place || !spec) {
     return (
@@ -79,10 +80,26 @@ function Readout({ place }: { place: Place | null }) {
           {refused}
         </div>
       ) : (
-        <div className={css.expected}>{expected ?? ""}</div>
+        <div className={css.expected}>{[expected, before].filter(Boolean).join(" · ")}</div>
       )}
     </div>
   );
+}
+
+/** So many earlier readings are told beside the one that is due, the latest first. */
+const YEARS = 2;
+
+/** What the same figure of the same circuit read in earlier reports. */
+function useBefore(place: Place | null): string {
+  return useInspection((s) => {
+    if (!s.model || place?.kind !== "circuit") return "";
+    return children(s.model, "earlier", place.id)
+      .filter(({ values }) => values.figure === place.field && values.reading != null)
+      .sort((a, b) => String(b.values.measured_on).localeCompare(String(a.values.measured_on)))
+      .slice(0, YEARS)
+      .map(({ values }) => `${String(values.measured_on ?? "before").slice(0, 4)}: ${String(values.reading)}`)
+      .join(", ");
+  });
 }
 
 function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: boolean }) {
