@@ -414,10 +414,40 @@ class PutBackOut(BaseModel):
     record_id: str
 
 
+class InsulationRowOut(BaseModel):
+    """A circuit's insulation to earth: as read, the lower end of it (MΩ), its part of the board's leakage (0 to 1)."""
+
+    circuit_id: str
+    name: str
+    text: str
+    mohm: float | None
+    part: float
+    low: bool
+    apart: bool
+    first: bool
+
+
+class InsulationOut(BaseModel):
+    """How a board's insulation adds up, what to open first, the causes to check, and what the client is told."""
+
+    board_id: str
+    combined: str
+    minimum_mohm: float
+    attention_mohm: float
+    status: Status
+    says: str
+    without: str
+    rows: list[InsulationRowOut]
+    missing: list[str]
+    causes: list[str]
+    client: str
+
+
 class JudgementOut(BaseModel):
     notes: list[NoteOut]
     expected: list[ExpectedOut]
     board_sums: list[BoardSumOut]
+    insulation: list[InsulationOut]
     rings: list[RingOut]
     benches: list[BenchOut]
     suggested: list[SuggestionOut]

@@ -32,6 +32,8 @@ from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.expected import Expected, expected
 from dorrik.core.topics.folding import fold
 from dorrik.core.topics.insulation import BoardSum, board_sums
+from dorrik.core.topics.insulation_bench import InsulationBench
+from dorrik.core.topics.insulation_bench import benches as insulation_benches
 from dorrik.core.topics.interval import DutyDue
 from dorrik.core.topics.loops import r1_r2_so_far
 from dorrik.core.topics.putting_back import PutBack, things
@@ -55,22 +57,22 @@ class Recorded:
 class Judgement:
     """Everything that can be said of an inspection as it stands.
 
-    coding: what the schools say of each observation recorded; recorded: how each stands; own_entries: of the
-    catalogue that the firm made or changed; rings: analysis by circuit id; benches: the points of each circuit as they
-    are tested; prospective_fault_ka: the higher of PSCC
-    and PEFC; between_lines_ka: the estimate of a three-phase supply; outcome_says: the outcome in words, with what
-    is missing; outcome_because: ids of the open observations that make it unsatisfactory; against: everything that
-    stands against a satisfactory result; interval: a proposal for the next inspection; duties: those of a landlord;
-    sums: Zdb + (R1+R2) by circuit id (Ω); boards: how each stands isolated;
-    putting_back: what tests took apart; sampling: None while no points are
-    listed; sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of
-    the inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
+    coding: what the schools say of each observation recorded; recorded: how each stands; own_entries: of the catalogue
+    that the firm made or changed; insulation: how each board's adds up; rings: analysis by circuit id; benches: the
+    points of each circuit as they are tested; prospective_fault_ka: the higher of PSCC and PEFC; between_lines_ka: the
+    estimate of a three-phase supply; outcome_says: the outcome in words, with what is missing; outcome_because: ids of
+    the open observations that make it unsatisfactory; against: everything that stands against a satisfactory result;
+    interval: a proposal for the next inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω);
+    boards: how each stands isolated; putting_back: what tests took apart; sampling: None while no points are listed;
+    sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
+    inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
     work.
     """
 
     notes: tuple[Note, ...]
     expected: tuple[Expected, ...]
     board_sums: tuple[BoardSum, ...]
+    insulation: tuple[InsulationBench, ...]
     rings: dict[str, RingAnalysis]
     benches: tuple[Bench, ...]
     suggested: tuple[Suggestion, ...]
@@ -141,6 +143,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         notes=notes,
         expected=ahead,
         board_sums=sums,
+        insulation=tuple(insulation_benches(context, sums)),
         rings=context.rings,
         benches=tuple(benches(context)),
         suggested=suggested,

@@ -49,6 +49,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
             }
             for s in judgement.board_sums
         ],
+        "insulation": [_listed(asdict(one)) for one in judgement.insulation],
         "rings": [_ring(circuit_id, ring) for circuit_id, ring in judgement.rings.items()],
         "benches": [_bench(one, book) for one in judgement.benches],
         "suggested": [_suggestion(one) for one in judgement.suggested],

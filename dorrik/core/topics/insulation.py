@@ -47,7 +47,7 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
     for board in context.inspection.boards:
         circuits = [c for c in board.circuits if not c.spare]
         for field in (LINE_NEUTRAL, TO_EARTH):
-            figures = {c.id: _figure(c, field, over_range) for c in circuits}
+            figures = {c.id: figure_of(c, field, over_range) for c in circuits}
             if field == LINE_NEUTRAL:
                 # A load that is still in says nothing of the insulation (rule 6.4).
                 asked = {c.id for c in circuits if _asks_for_loads(c, over_range)}
@@ -82,10 +82,11 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
 def _earthed(circuits: list[Circuit], figures: dict[str, Reading | None], over_range: float) -> bool:
     """Has every circuit without L–N a reading to earth? Then L–N may be left out (rule 6.3), and no sum is wanted."""
     left_out = [c for c in circuits if figures[c.id] is None and c.insulation_ln_mohm is None]
-    return all(_figure(c, TO_EARTH, over_range) is not None for c in left_out)
+    return all(figure_of(c, TO_EARTH, over_range) is not None for c in left_out)
 
 
-def _figure(circuit: Circuit, field: str, over_range: float) -> Reading | None:
+def figure_of(circuit: Circuit, field: str, over_range: float) -> Reading | None:
+    """A circuit's insulation of that field, L–E and N–E put together where they were measured apart (rule 6.2)."""
     if field == LINE_NEUTRAL:
         return circuit.insulation_ln_mohm
     return insulation.to_earth(
@@ -119,7 +120,7 @@ def _cause(context: Context, circuit: Circuit, field: str) -> Figure | None:
 
 def _earth_sound(circuit: Circuit, over_range: float) -> bool:
     """Are the circuit's live conductors to earth above the minimum by their reading?"""
-    return at_least(_figure(circuit, TO_EARTH, over_range), insulation.minimum_mohm(NOMINAL_V)) is True
+    return at_least(figure_of(circuit, TO_EARTH, over_range), insulation.minimum_mohm(NOMINAL_V)) is True
 
 
 def _asks_for_loads(circuit: Circuit, over_range: float) -> bool:
@@ -225,7 +226,7 @@ def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[No
         title = f"{board.name or 'Board'} as a whole: {pairing} {reading} MΩ"
         because = failing[0] if failing and to_earth and verdict.status == "fail" else None
         yield Note("board", board.id, field, title, verdict, because_of=because)
-        each = [f for c in circuits if (f := _figure(c, field, over_range)) is not None and is_measured(f)]
+        each = [f for c in circuits if (f := figure_of(c, field, over_range)) is not None and is_measured(f)]
         if len(each) == len(circuits) and each:
             beside = insulation.judge_beside_sum(reading, insulation.combine(each, over_range))
             if beside is not None:

@@ -2572,6 +2572,59 @@ export interface components {
             lead_sets: components["schemas"]["LeadSetOut"][];
         };
         /**
+         * InsulationOut
+         * @description How a board's insulation adds up, what to open first, the causes to check, and what the client is told.
+         */
+        InsulationOut: {
+            /** Board Id */
+            board_id: string;
+            /** Combined */
+            combined: string;
+            /** Minimum Mohm */
+            minimum_mohm: number;
+            /** Attention Mohm */
+            attention_mohm: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "pass" | "attention" | "fail" | "unknown";
+            /** Says */
+            says: string;
+            /** Without */
+            without: string;
+            /** Rows */
+            rows: components["schemas"]["InsulationRowOut"][];
+            /** Missing */
+            missing: string[];
+            /** Causes */
+            causes: string[];
+            /** Client */
+            client: string;
+        };
+        /**
+         * InsulationRowOut
+         * @description A circuit's insulation to earth: as read, the lower end of it (MΩ), its part of the board's leakage (0 to 1).
+         */
+        InsulationRowOut: {
+            /** Circuit Id */
+            circuit_id: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Mohm */
+            mohm: number | null;
+            /** Part */
+            part: number;
+            /** Low */
+            low: boolean;
+            /** Apart */
+            apart: boolean;
+            /** First */
+            first: boolean;
+        };
+        /**
          * IntervalOut
          * @description A proposal for the next inspection: years, why, and the longest that is usual for the tenure.
          */
@@ -2672,6 +2725,8 @@ export interface components {
             expected: components["schemas"]["ExpectedOut"][];
             /** Board Sums */
             board_sums: components["schemas"]["BoardSumOut"][];
+            /** Insulation */
+            insulation: components["schemas"]["InsulationOut"][];
             /** Rings */
             rings: components["schemas"]["RingOut"][];
             /** Benches */

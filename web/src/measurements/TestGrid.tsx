@@ -21,6 +21,7 @@ import { clock } from "../ui/when";
 import { Cards } from "./Cards";
 import { Devices } from "./Devices";
 import { FEW, GridRow, useYears } from "./GridRow";
+import { Insulation } from "./Insulation";
 import { NullBar } from "./NullBar";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
@@ -90,6 +91,7 @@ export default function TestGrid({ live }: { live: boolean }) {
         {!live && <NullBar />}
       </Flex>
       {!narrow && <Front board={board} layout={layout} />}
+      {!live && <Insulation board={board} />}
       {layout.whole.map((one) => (
         <OfBoard key={one.key} boardId={board.id} one={one} />
       ))}
