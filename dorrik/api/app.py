@@ -33,6 +33,7 @@ from dorrik.api import (
     reports,
     rules,
     sign_in,
+    stored_readings,
 )
 from dorrik.api.costly import Pool
 from dorrik.api.fair_pool import FairPool
@@ -82,8 +83,8 @@ def create_app(
     app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
-        health, observed, sign_in, accounts, people, inspections, reports, papers, pictures, register, office,
-        job_letters, coding, notices, firm_catalogue, firm, rates, reference, rules, audit_log, data_protection,
+        health, observed, sign_in, accounts, people, inspections, reports, papers, stored_readings, pictures, register,
+        office, job_letters, coding, notices, firm_catalogue, firm, rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

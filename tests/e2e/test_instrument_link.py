@@ -185,6 +185,37 @@ def test_pairing_says_what_is_wrong(at_work, told):
         expect(dialog.get_by_text(words)).to_be_visible()
 
 
+STORED = """Circuit,Point,Test,Result,Unit,Time
+1,,r1,0.46,Ω,2026-11-29T09:14:00Z
+1,,rn,0.47,Ω,2026-11-29T09:15:00Z
+Sockets,,L+N-E,>299,MΩ,2026-11-29T09:20:00Z
+7,,Zs,0.4,Ω,
+1,,Zs,0.4,V,
+"""
+
+
+def test_readings_stored_in_an_instrument_are_matched_looked_over_and_taken(at_work):
+    page = at_work("Ring sockets", stage="Dead tests")
+    cell(page, NEUTRAL_END).click()
+    page.keyboard.type("0.52")
+    page.keyboard.press("Enter")
+    all_kept(page)
+    page.get_by_role("button", name="Instrument", exact=True).click()
+    dialog = page.get_by_role("dialog")
+    file = {"name": "stored.csv", "mimeType": "text/csv", "buffer": STORED.encode()}
+    dialog.locator("input[type=file]").set_input_files(file)
+    expect(dialog.get_by_role("status")).to_contain_text("2 new, 1 where something else stands, 2 without a figure")
+    expect(dialog.get_by_text("0.52 stands there.", exact=False)).to_be_visible()
+    expect(dialog.get_by_text("no circuit is called that", exact=False)).to_be_visible()
+    dialog.get_by_role("button", name="Take the 2 new").click()
+    stands(page, LINE_END, "0.46")
+    stands(page, NEUTRAL_END, "0.52")
+    stands(page, "1 Sockets, L+N–E MΩ", ">299")
+    page.get_by_role("button", name="Undo", exact=True).click()
+    stands(page, LINE_END, "")
+    stands(page, NEUTRAL_END, "0.52")
+
+
 def test_the_example_instrument_is_one(at_work):
     page = at_work("Ring sockets", stage="Dead tests")
     cell(page, LINE_END).click()

@@ -62,7 +62,7 @@ function Parts({ one }: { one: Served }) {
             <Box flex="0 1 11rem" minW="0" fontWeight={row.first || row.low ? "bold" : undefined}>
               {row.name}
               {row.first && <Box color="sea">open first</Box>}
-              {row.apart && <Box color="sea">far below its neighbours</Box>}
+              {row.apart && !row.first && <Box color="sea">far below its neighbours</Box>}
             </Box>
             <Box flex="1 1 10rem" minW="0">
               <InsulationBar row={row} minimum={one.minimum_mohm} attention={one.attention_mohm} />
@@ -80,7 +80,7 @@ function Parts({ one }: { one: Served }) {
       {one.causes.length > 0 && (
         <Box mt="4">
           <b>Before damage is spoken of, in this order.</b> Isolated and proved dead:
-          <Box as="ol" ps="6">
+          <Box as="ol" ps="6" listStyleType="decimal">
             {one.causes.map((cause) => (
               <li key={cause}>{cause}</li>
             ))}

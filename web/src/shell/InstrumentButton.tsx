@@ -11,6 +11,7 @@ import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import { knowFigures, useReadingSource } from "../inspection/readingSource";
 import { useTranslate, whereOf } from "../inspection/words";
+import { StoredReadings } from "./StoredReadings";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { Dialog } from "../ui/Dialog";
@@ -165,6 +166,7 @@ function InstrumentDialog({ close }: { close: () => void }) {
             </Stack>
           </form>
         )}
+        <StoredReadings instrumentId={typedWith} close={close} />
       </Stack>
     </Dialog>
   );
