@@ -15,6 +15,7 @@ class BenchPointOut(BaseModel):
     says: str
     again: bool
     tested: bool
+    live: bool
 
 
 class CurveOut(BaseModel):
@@ -77,6 +78,8 @@ class BenchOut(BaseModel):
     swap: list[str]
     swap_with: list[RingBesideOut]
     polarity_offered: bool
+    live_fields: list[str]
+    highest_zs: HighestOut | None
 
 
 class BeforeOut(BaseModel):

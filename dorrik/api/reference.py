@@ -50,7 +50,7 @@ def _field(kind: str, name: str, spec: FieldSpec) -> FieldOut:
         "action": workflow.action_of(kind, name) if here else "keep the register",
     }
     function = function_of(name, spec) if here else None
-    reasons = reasons_of(name, spec) if here else None
+    reasons = reasons_of(kind, name, spec) if here else None
     return FieldOut(
         **asdict(spec) | more,
         takes=TakesOut.model_validate(function) if function else None,

@@ -127,6 +127,7 @@ class Point:
     first_line_neutral_ohm: Reading | None = f.reading("Line to neutral, before the retest", "Ω", "continuity")
     first_line_cpc_ohm: Reading | None = f.reading("Line to cpc, before the retest", "Ω", "continuity")
     first_r2_ohm: Reading | None = f.reading("R2 by long lead, before the retest", "Ω", "continuity")
+    zs_ohm: Reading | None = f.reading("Zs here", "Ω", "loop")
     metal_earth_v: float | None = f.number("Voltage metal to earth", "V", 0, 1000)
     leg_one_ohm: Reading | None = f.reading("Open conductor from the first end", "Ω", "continuity")
     leg_two_ohm: Reading | None = f.reading("Open conductor from the second end", "Ω", "continuity")
@@ -156,6 +157,7 @@ class Point:
         return bool(
             self.tested
             or self.line_neutral_v is not None
+            or (self.zs_ohm is not None and self.zs_ohm.value is not None)
             or any(r is not None and r.value is not None for r in measured)
         )
 

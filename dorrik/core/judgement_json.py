@@ -244,6 +244,7 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
                 "says": book.translate(p.says),
                 "again": p.again,
                 "tested": p.tested,
+                "live": p.live,
             }
             for p in bench.points
         ],
@@ -264,6 +265,8 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
         "swap": list(bench.swap),
         "swap_with": [{"id": key, "name": name} for key, name in bench.swap_with],
         "polarity_offered": bench.polarity_offered,
+        "live_fields": list(bench.live_fields),
+        "highest_zs": bench.highest_zs and asdict(bench.highest_zs),
     }
 
 

@@ -22,11 +22,11 @@ _BY_QUANTITY = {
     "trip-time": LimitReasons(("supply was off", "live tests stopped", "must stay on", "not agreed")),
 }
 #: Why there is no loop test is chosen from a list, and not guessed from words: a fault of the RCD is an observation.
-_BY_FIELD = {"zs_ohm": LimitReasons(NO_ZS, "zs_not_possible")}
+_BY_FIELD = {("circuit", "zs_ohm"): LimitReasons(NO_ZS, "zs_not_possible")}
 
 
-def reasons_of(name: str, spec: FieldSpec) -> LimitReasons | None:
+def reasons_of(kind: str, name: str, spec: FieldSpec) -> LimitReasons | None:
     """What a figure may be limited by; None where nothing is measured."""
     if spec.quantity is None:
         return None
-    return _BY_FIELD.get(name) or _BY_QUANTITY.get(spec.quantity, _ANY)
+    return _BY_FIELD.get((kind, name)) or _BY_QUANTITY.get(spec.quantity, _ANY)

@@ -106,7 +106,7 @@ _DEAD = (
     *("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined"),
     *("lowered", "swap", "switches_both", "controls_b"),
 )
-_POINT_LIVE = ("line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
+_POINT_LIVE = ("zs_ohm", "line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
 _RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
 _STAGE_OF_KIND: Mapping[str, Stage] = {
     "isolation": "isolation",

@@ -28,6 +28,11 @@ METHODS: dict[str, tuple[tuple[str, str], ...]] = {
     ),
     "radial": (("ends cross-connected", "R1+R2, joined at the board"), ("long lead", "R2 by long lead")),
 }
+#: What is measured live at a point (rules 4.6, 7.1); metal to earth where a front is of metal.
+LIVE = ("zs_ohm", "line_neutral_v", "line_earth_v", "neutral_earth_v")
+METAL = "metal_earth_v"
+#: Where the highest of a point's figure is recorded for the circuit.
+_TO = {"r2_ohm": "long_lead_r2_ohm", "line_cpc_ohm": "r1_r2_ohm", "zs_ohm": "zs_ohm"}
 LEGS = ("leg_one_ohm", "leg_two_ohm")
 #: What is said of the test of a radial as a whole (rule 5.3).
 FLAGS = ("switches_both_ways", "controls_bridged")
@@ -64,7 +69,7 @@ class BenchPoint:
     walked: its share of the walk; position: where its reading puts it on the ring, 0 to 1 (None where it cannot be
     said); spur_m: cable of its spur (m); from_board_m: cable from the board that its reading leads to (m, on a radial);
     says: what was found there, in a word; again: does it want a retest?; tested: is there a reading, or was it as
-    expected?
+    expected?; live: is there one of the live tests?
     """
 
     id: str
@@ -76,6 +81,7 @@ class BenchPoint:
     says: str = ""
     again: bool = False
     tested: bool = False
+    live: bool = False
 
 
 @record
@@ -117,6 +123,7 @@ class Bench:
     whole, by its fields; legs_insulation: fields of its legs' insulation, while it is open; lower_to_a: the rating that
     one leg allows until it is repaired; swap: fields of the end-swap check, swap_with: the rings it can be tried
     against, by id and name; polarity_offered: did every point read right, and polarity is not entered yet?
+    live_fields: figures of the live tests at its points; highest_zs: of those, None while there is none.
     """
 
     circuit_id: str
@@ -137,6 +144,8 @@ class Bench:
     swap: tuple[str, ...]
     swap_with: tuple[tuple[str, str], ...]
     polarity_offered: bool
+    live_fields: tuple[str, ...]
+    highest_zs: Highest | None
 
 
 def benches(context: Context) -> Iterator[Bench]:
@@ -174,6 +183,8 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
         swap=SWAP if opened else (),
         swap_with=tuple(_rings_beside(context, circuit)) if opened else (),
         polarity_offered=_all_right(circuit, analysis, method, fields),
+        live_fields=_live_fields(circuit),
+        highest_zs=_highest(circuit, "zs_ohm"),
     )
 
 
@@ -192,6 +203,11 @@ def _all_right(circuit: Circuit, analysis: ring.RingAnalysis | None, method: str
     if analysis is not None and (analysis.closed is not True or analysis.findings):
         return False
     return all(plain(getattr(point, field)) is not None for point in circuit.points for field in fields)
+
+
+def _live_fields(circuit: Circuit) -> tuple[str, ...]:
+    metal = any(point.front == "metal" or point.metal_earth_v is not None for point in circuit.points)
+    return (*LIVE, METAL) if metal else LIVE
 
 
 def open_conductor(analysis: ring.RingAnalysis) -> Conductor | None:
@@ -252,11 +268,14 @@ def _points(
             # What was measured with leads in doubt is measured again, whatever it showed (rule 1.4).
             again=point.id in doubtful or (finding is not None and not point.retested),
             tested=_is_tested(point),
+            live=any(getattr(point, field) is not None for field in LIVE),
         )
 
 
 def _is_tested(point: Point) -> bool:
-    return point.is_tested or any(getattr(point, leg) is not None for leg in LEGS)
+    """Dead: by a reading, or as expected. What was measured live alone is no continuity."""
+    measured = (point.line_neutral_ohm, point.line_cpc_ohm, point.r2_ohm, point.leg_one_ohm, point.leg_two_ohm)
+    return bool(point.tested) or any(reading is not None for reading in measured)
 
 
 def _ohm_a_metre(circuit: Circuit, carried: str) -> float | None:
@@ -306,4 +325,4 @@ def _highest(circuit: Circuit, field: str) -> Highest | None:
     if highest is None:
         return None
     where = next(point_id for point_id, reading in readings.items() if reading is highest or reading == highest)
-    return Highest(where, field, highest.text, "long_lead_r2_ohm" if field == "r2_ohm" else "r1_r2_ohm")
+    return Highest(where, field, highest.text, _TO[field])

@@ -1,14 +1,15 @@
 """Earth fault loop impedance of every circuit (rules 7.1 to 7.4, 9.3)."""
 
 from collections.abc import Iterator
+from math import inf
 
 from dorrik.core import continuity, devices, loop, overload, supply
 from dorrik.core.circuit import TRIPS
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading, at_most
 from dorrik.core.topics import soundness
-from dorrik.core.topics.context import Context, Note, conductor_mm2, has_sockets, is_measured, name_of
-from dorrik.core.topics.note import Figure
+from dorrik.core.topics.context import Context, Note, conductor_mm2, has_sockets, is_measured, name_of, point_names
+from dorrik.core.topics.note import Figure, set_field
 from dorrik.core.verdict import Verdict
 
 
@@ -35,6 +36,40 @@ def notes(context: Context) -> Iterator[Note]:
                 verdict, because = judge(context, board, circuit, total)
                 yield Note("circuit", circuit.id, "zs_ohm", title, verdict, because_of=because)
         yield from _from_live(board, circuit)
+        yield from _at_points(context, board, circuit)
+
+
+def _at_points(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    """Zs of points: each is judged, the worst speaks for the others, and the highest is the circuit's (rule 7.1)."""
+    read = [(name, p, p.zs_ohm) for name, p in point_names(circuit).items() if p.zs_ohm and is_measured(p.zs_ohm)]
+    if not read:
+        return
+    # Over range is above every figure.
+    worst = max(read, key=lambda one: inf if one[2].kind == "over-range" else one[2].value or 0.0)
+    own = circuit.zs_ohm
+    recorded = own is not None and own.text == worst[2].text
+    speaker = (circuit.id, "zs_ohm") if recorded else (worst[1].id, "zs_ohm")
+    for name, point, zs in read:
+        verdict, _ = judge(context, board, circuit, zs)
+        if verdict.status in ("fail", "attention"):
+            because = None if (point.id, "zs_ohm") == speaker else speaker
+            title = f"{name_of(circuit)}: {name}, Zs {zs} Ω"
+            yield Note("point", point.id, "zs_ohm", title, verdict, because_of=because)
+    higher = own is None or (is_measured(own) and at_most(worst[2], _figure(own)) is not True)
+    if higher and not recorded:
+        stands = "no Zs is recorded for the circuit" if own is None else f"the circuit has {own} Ω"
+        verdict = Verdict(
+            status="attention",
+            reason=f"{worst[2]} Ω at {worst[0]} is the highest of its points; {stands}.",
+            source="highest of the points · rule 7.1",
+            next_step="Record the highest.",
+        )
+        offer = set_field("circuit", circuit.id, "zs_ohm", worst[2].text, f"Record {worst[2]} Ω")
+        yield Note("circuit", circuit.id, "zs_ohm", f"{name_of(circuit)}: Zs of its points", verdict, offers=(offer,))
+
+
+def _figure(reading: Reading) -> float:
+    return inf if reading.kind == "over-range" else reading.value or 0.0
 
 
 def _impossible(context: Context, board: Board, circuit: Circuit, zs: Reading) -> Verdict | None:

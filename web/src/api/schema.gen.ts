@@ -1728,6 +1728,9 @@ export interface components {
             swap_with: components["schemas"]["RingBesideOut"][];
             /** Polarity Offered */
             polarity_offered: boolean;
+            /** Live Fields */
+            live_fields: string[];
+            highest_zs: components["schemas"]["HighestOut"] | null;
         };
         /**
          * BenchPointOut
@@ -1752,6 +1755,8 @@ export interface components {
             again: boolean;
             /** Tested */
             tested: boolean;
+            /** Live */
+            live: boolean;
         };
         /**
          * BetweenOut

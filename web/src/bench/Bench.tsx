@@ -10,7 +10,7 @@ import { focusOn } from "../inspection/desk";
 import { add, setField, useInspection } from "../inspection/open";
 import { useEntity } from "../inspection/select";
 import type { Entity } from "../inspection/types";
-import { cableAndDevice, nameOf, useTranslate } from "../inspection/words";
+import { cableAndDevice, nameOf } from "../inspection/words";
 import { NullBar } from "../measurements/NullBar";
 import { Reminder } from "../measurements/Reminder";
 import { markAt } from "../measurements/verdicts";
@@ -19,12 +19,14 @@ import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
+import { Highest } from "./Highest";
+import { LiveBench } from "./LiveBench";
 import { OpenRing } from "./OpenRing";
 import { PointTable } from "./PointTable";
 import { type Bench as Served, type Figures, useBench, useFigures } from "./useBench";
 import css from "./bench.module.css";
 
-export default function Bench({ circuitId }: { circuitId: string }) {
+export default function Bench({ circuitId, live }: { circuitId: string; live: boolean }) {
   const circuit = useEntity(circuitId);
   const [, setSearch] = useSearchParams();
   if (!circuit)
@@ -33,7 +35,11 @@ export default function Bench({ circuitId }: { circuitId: string }) {
         Its readings are in the history of the inspection.
       </Empty>
     );
-  return <OfCircuit circuit={circuit} back={() => setSearch({})} />;
+  return live ? (
+    <LiveBench circuit={circuit} back={() => setSearch({})} />
+  ) : (
+    <OfCircuit circuit={circuit} back={() => setSearch({})} />
+  );
 }
 
 function Back({ to }: { to: () => void }) {
@@ -80,13 +86,13 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
               <LineDrawing bench={bench} way={way} choose={choose} />
             )}
             <ReadingsChart bench={bench} />
-            <Highest circuit={circuit} bench={bench} />
+            <Highest circuit={circuit} points={bench.points} highest={bench.highest} />
             {bench.gap && <p className={css.gap}>{bench.gap.says}</p>}
             {bench.open && <OpenRing circuit={circuit} bench={bench} />}
             <Said circuit={circuit} bench={bench} />
           </div>
           <div>
-            <PointTable bench={bench} radial={circuit.values.form !== "ring"} />
+            <PointTable bench={bench} fields={bench.fields} radial={circuit.values.form !== "ring"} />
             <p className={css.more}>
               <Button size="sm" onClick={() => add("point", circuit.id, { kind: "socket" })}>
                 Add a socket
@@ -177,35 +183,6 @@ function End({ circuit, field, label }: { circuit: Entity; field: string; label:
         boxed
       />
       <small>{says}</small>
-    </div>
-  );
-}
-
-/** A figure with its unit; what is over range, or limited, has none. */
-const inOhm = (text: string) => (/\d/.test(text) ? `${text} Ω` : text);
-
-/** The highest reading is the circuit's: told where it was read, and recorded by a tap. */
-function Highest({ circuit, bench: { highest, points } }: { circuit: Entity; bench: Served }) {
-  const translate = useTranslate();
-  const spec = useFieldSpec("circuit", highest?.to ?? "");
-  if (!highest || !spec) return null;
-  const recorded = circuit.values[highest.to];
-  const where = points.find((one) => one.id === highest.point_id)?.name ?? "";
-  const name = translate(spec.label);
-  return (
-    <div className={css.highest}>
-      <span>
-        Highest <b>{inOhm(highest.text)}</b> at {where}.{" "}
-        {recorded != null ? `${name} recorded: ${inOhm(String(recorded))}.` : `${name} is not recorded yet.`}
-      </span>
-      {recorded !== highest.text && (
-        <Button
-          size="sm"
-          onClick={() => setField({ kind: "circuit", id: circuit.id, field: highest.to }, highest.text)}
-        >
-          Record {inOhm(highest.text)}
-        </Button>
-      )}
     </div>
   );
 }

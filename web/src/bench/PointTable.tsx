@@ -16,13 +16,20 @@ import css from "./bench.module.css";
 /** Nothing here is ticked. */
 const NONE: ReadonlySet<string> = new Set();
 
-export function PointTable({ bench, radial }: { bench: Bench; radial: boolean }) {
+interface Props {
+  bench: Bench;
+  /** The figures of this stage. */
+  fields: readonly string[];
+  radial: boolean;
+}
+
+export function PointTable({ bench, fields, radial }: Props) {
   const take = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text");
     const { focus } = useDesk.getState();
     if (focus?.kind !== "point" || !isBlock(text)) return;
     event.preventDefault();
-    const rows = bench.points.map(({ id }) => bench.fields.map((field): Place => ({ kind: "point", id, field })));
+    const rows = bench.points.map(({ id }) => fields.map((field): Place => ({ kind: "point", id, field })));
     paste(text, rows, focus, NONE);
   };
   return (
@@ -31,7 +38,7 @@ export function PointTable({ bench, radial }: { bench: Bench; radial: boolean })
         <tr>
           <th className={css.at}>#</th>
           <th className={css.point}>Point</th>
-          {bench.fields.map((field) => (
+          {fields.map((field) => (
             <th key={field} className={css.head}>
               <Head field={field} radial={radial} />
             </th>
@@ -40,7 +47,7 @@ export function PointTable({ bench, radial }: { bench: Bench; radial: boolean })
       </thead>
       <tbody>
         {bench.points.map((point, index) => (
-          <Row key={point.id} bench={bench} point={point} number={index + 1} />
+          <Row key={point.id} bench={bench} fields={fields} point={point} number={index + 1} />
         ))}
       </tbody>
     </table>
@@ -60,11 +67,18 @@ function Head({ field, radial }: { field: string; radial: boolean }) {
   );
 }
 
-const Row = memo(function Row({ bench, point, number }: { bench: Bench; point: BenchPoint; number: number }) {
+interface RowProps extends Omit<Props, "radial"> {
+  point: BenchPoint;
+  number: number;
+}
+
+const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
   const entity = useEntity(point.id);
   const here = useDesk((s) => s.focus?.id === point.id);
   if (!entity) return null;
-  const empty = bench.fields.every((field) => entity.values[field] == null);
+  // What was found dead, and as expected, are of the dead tests.
+  const dead = fields === bench.fields;
+  const empty = fields.every((field) => entity.values[field] == null);
   const asExpected = () =>
     setField({ kind: "point", id: point.id, field: "tested" }, entity.values.tested ? null : true);
   const again = () => {
@@ -78,9 +92,9 @@ const Row = memo(function Row({ bench, point, number }: { bench: Bench; point: B
         <span>
           <span>
             {point.name}
-            {point.says && <small>{point.says}</small>}
+            {dead && point.says && <small>{point.says}</small>}
           </span>
-          {point.again && !empty ? (
+          {!dead ? null : point.again && !empty ? (
             <Button size="sm" label={`Retest ${point.name}`} onClick={again}>
               Retest
             </Button>
@@ -97,7 +111,7 @@ const Row = memo(function Row({ bench, point, number }: { bench: Bench; point: B
           ) : null}
         </span>
       </th>
-      {bench.fields.map((field) => (
+      {fields.map((field) => (
         <td key={field} className={css.figure}>
           <PointFigure id={point.id} field={field} of={point.name} first={bench.first[field]} />
         </td>

@@ -39,11 +39,22 @@ export function useFigures(circuit: Entity, bench: Bench | undefined): Figures {
   );
   const points = bench?.points ?? NONE;
   const fields = bench?.fields ?? NONE;
+  usePointOrder(ends, points, fields, circuit.id);
+  return { ends, points, fields };
+}
+
+/** The order of next: the ends of a ring, then point by point as people walk. */
+export function usePointOrder(
+  ends: Figures["ends"],
+  points: readonly BenchPoint[],
+  fields: readonly string[],
+  circuitId: string,
+): void {
   const ids = points.map((one) => one.id).join();
   const asked = fields.join();
   useEffect(() => {
     const places: Place[] = [
-      ...ends.map(({ field }): Place => ({ kind: "circuit", id: circuit.id, field })),
+      ...ends.map(({ field }): Place => ({ kind: "circuit", id: circuitId, field })),
       ...(ids ? ids.split(",") : []).flatMap((id) =>
         asked.split(",").map((field): Place => ({ kind: "point", id, field })),
       ),
@@ -53,8 +64,7 @@ export function useFigures(circuit: Entity, bench: Bench | undefined): Figures {
     const { focus, draft } = useDesk.getState();
     const gone = focus?.kind === "point" && !places.some((one) => same(one, focus));
     if (gone && draft === null) focusOn(places.find((one) => one.id === focus.id) ?? null);
-  }, [circuit.id, ends, ids, asked]);
-  return { ends, points, fields };
+  }, [circuitId, ends, ids, asked]);
 }
 
 /** Put a point's readings beside, so that it is tested anew and both stay. */

@@ -34,7 +34,7 @@ const Card = memo(function Card({ id, columns, tests }: Omit<Props, "ids"> & { i
   return (
     <li>
       <b>{name}</b> <small>{cableAndDevice(circuit.values)}</small>
-      {tests === "dead" && <ToPoints circuitId={id} name={name} />}
+      <ToPoints circuitId={id} name={name} live={tests === "live"} />
       <div className={css.card}>
         {columns
           .filter((column) => applying.includes(column.field))

@@ -82,7 +82,7 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
           <span>
             {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
           </span>
-          {tests === "dead" && <ToPoints circuitId={id} name={name} />}
+          <ToPoints circuitId={id} name={name} live={tests === "live"} />
         </span>
       </th>
       {tests === "live" && <Loop circuitId={id} years={years} />}

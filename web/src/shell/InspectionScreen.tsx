@@ -55,7 +55,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
   // Readings on other stages bring the pad with them: the tablet's own keyboard stays away from a reading.
   const reading = useDesk((s) => !!s.focus && reference?.fields[s.focus.kind]?.[s.focus.field]?.kind === "reading");
   const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
-  const circuit = current === "dead" ? search.get("circuit") : null;
+  const circuit = current === "dead" || current === "live" ? search.get("circuit") : null;
 
   useEffect(() => {
     void load(id, me);
@@ -134,7 +134,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
           {current === "boards" && <Boards />}
           {(current === "dead" || current === "live") &&
             (circuit ? (
-              <Bench key={circuit} circuitId={circuit} />
+              <Bench key={`${current} ${circuit}`} circuitId={circuit} live={current === "live"} />
             ) : (
               <TestGrid key={current} live={current === "live"} />
             ))}

@@ -58,6 +58,7 @@ export function PointDetails({ point, name, look }: Props) {
           wet && "inside_basin",
           wet && "screened",
           wet && { field: "supplementary_ohm", hint: "To pipes and metal within reach." },
+          { field: "delicate", hint: "A test above 250 V can harm it: it is listed to come off." },
           "front",
           "class_ii",
           "no_cpc",

@@ -1,0 +1,51 @@
+/** The live tests of one circuit at its points: Zs and voltages, the highest Zs carried up. */
+import { ZsBar } from "../drawings/ZsBar";
+import { useInspection } from "../inspection/open";
+import { useEntity } from "../inspection/select";
+import type { Entity } from "../inspection/types";
+import { cableAndDevice, nameOf } from "../inspection/words";
+import { Reminder } from "../measurements/Reminder";
+import { markAt } from "../measurements/verdicts";
+import { Button } from "../ui/Button";
+import { StageHead } from "../ui/StageHead";
+import { Empty } from "../ui/States";
+import { Highest } from "./Highest";
+import { PointTable } from "./PointTable";
+import { useBench, usePointOrder } from "./useBench";
+import css from "./bench.module.css";
+
+const NONE: never[] = [];
+
+export function LiveBench({ circuit, back }: { circuit: Entity; back: () => void }) {
+  const board = useEntity(circuit.parentId);
+  const bench = useBench(circuit.id);
+  const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuit.id));
+  const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, "zs_ohm"));
+  usePointOrder(NONE, bench?.points ?? NONE, bench?.live_fields ?? NONE, circuit.id);
+  return (
+    <div className={css.screen}>
+      <StageHead title={nameOf(circuit)} line={cableAndDevice(circuit.values)}>
+        <Button onClick={back}>All circuits</Button>
+      </StageHead>
+      {board && <Reminder live board={board} />}
+      {!bench?.points.length ? (
+        <Empty title="No points on this circuit">
+          Points assigned under Walk-round are listed here, in the order of the walk.
+        </Empty>
+      ) : (
+        <div className={css.live}>
+          {scale && (
+            <div className={css.scale}>
+              <ZsBar scale={scale} status={status} />
+              <span>
+                {scale.limit}: max {scale.held_ohm.toFixed(2)} Ω as read
+              </span>
+            </div>
+          )}
+          <Highest circuit={circuit} points={bench.points} highest={bench.highest_zs} />
+          <PointTable bench={bench} fields={bench.live_fields} radial={false} />
+        </div>
+      )}
+    </div>
+  );
+}
