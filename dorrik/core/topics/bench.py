@@ -319,9 +319,11 @@ def _curves(circuit: Circuit, analysis: ring.RingAnalysis, method: str) -> tuple
 def _highest(circuit: Circuit, field: str) -> Highest | None:
     readings: dict[str, Reading] = {p.id: reading for p in circuit.points if (reading := getattr(p, field)) is not None}
     highest = continuity.highest(readings.values())
-    if highest is None:
-        # Where nothing reads but over range, that is what the circuit reads.
-        highest = next((reading for reading in readings.values() if reading.kind == "over-range"), None)
+    over = next((reading for reading in readings.values() if reading.kind == "over-range"), None)
+    if over is not None and (highest is None or field == "zs_ohm"):
+        # A loop over range is above every figure. Of continuity it is a finding of its own, and stands for the circuit
+        # only where nothing else reads.
+        highest = over
     if highest is None:
         return None
     where = next(point_id for point_id, reading in readings.items() if reading is highest or reading == highest)

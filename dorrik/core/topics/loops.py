@@ -53,19 +53,24 @@ def _at_points(context: Context, board: Board, circuit: Circuit) -> Iterator[Not
         verdict, _ = judge(context, board, circuit, zs)
         if verdict.status in ("fail", "attention"):
             because = None if (point.id, "zs_ohm") == speaker else speaker
-            title = f"{name_of(circuit)}: {name}, Zs {zs} Ω"
+            title = f"{name_of(circuit)}: {name}, Zs {_ohm(zs)}"
             yield Note("point", point.id, "zs_ohm", title, verdict, because_of=because)
     higher = own is None or (is_measured(own) and at_most(worst[2], _figure(own)) is not True)
     if higher and not recorded:
-        stands = "no Zs is recorded for the circuit" if own is None else f"the circuit has {own} Ω"
+        stands = "no Zs is recorded for the circuit" if own is None else f"the circuit has {_ohm(own)}"
         verdict = Verdict(
             status="attention",
-            reason=f"{worst[2]} Ω at {worst[0]} is the highest of its points; {stands}.",
+            reason=f"{_ohm(worst[2])} at {worst[0]} is the highest of its points; {stands}.",
             source="highest of the points · rule 7.1",
             next_step="Record the highest.",
         )
-        offer = set_field("circuit", circuit.id, "zs_ohm", worst[2].text, f"Record {worst[2]} Ω")
+        offer = set_field("circuit", circuit.id, "zs_ohm", worst[2].text, f"Record {_ohm(worst[2])}")
         yield Note("circuit", circuit.id, "zs_ohm", f"{name_of(circuit)}: Zs of its points", verdict, offers=(offer,))
+
+
+def _ohm(reading: Reading) -> str:
+    """As it is read out: what is over range has no unit."""
+    return f"{reading} Ω" if reading.kind == "number" else reading.text
 
 
 def _figure(reading: Reading) -> float:

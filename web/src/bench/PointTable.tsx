@@ -13,6 +13,8 @@ import { markAt } from "../measurements/verdicts";
 import { type Bench, type BenchPoint, testAgain } from "./useBench";
 import css from "./bench.module.css";
 
+/** With more figures than these a point has its name above them on a phone. */
+const FEW = 2;
 /** Nothing here is ticked. */
 const NONE: ReadonlySet<string> = new Set();
 
@@ -33,7 +35,7 @@ export function PointTable({ bench, fields, radial }: Props) {
     paste(text, rows, focus, NONE);
   };
   return (
-    <table className={css.points} onPaste={take}>
+    <table className={css.points} data-many={fields.length > FEW || undefined} onPaste={take}>
       <thead>
         <tr>
           <th className={css.at}>#</th>
@@ -98,7 +100,7 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
             <Button size="sm" label={`Retest ${point.name}`} onClick={again}>
               Retest
             </Button>
-          ) : empty ? (
+          ) : empty && !bench.open ? (
             <Button
               size="sm"
               variant={entity.values.tested ? "choice" : "quiet"}
@@ -113,6 +115,9 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
       </th>
       {fields.map((field) => (
         <td key={field} className={css.figure}>
+          <span className={css.named} aria-hidden>
+            <Head field={field} radial={false} />
+          </span>
           <PointFigure id={point.id} field={field} of={point.name} first={bench.first[field]} />
         </td>
       ))}
