@@ -180,7 +180,8 @@ def _meter(host: str) -> "subprocess.Popen[bytes]":
     from dorrik.demo.bench_home import NAME
 
     port = free_port(host, 8787)
-    return subprocess.Popen([sys.executable, "-m", "dorrik", "meter", NAME, "--host", host, "--port", str(port)])
+    command = [sys.executable, "-m", "dorrik", "meter", NAME, "--host", host, "--port", str(port)]
+    return subprocess.Popen(command, env=os.environ | {"DORRIK_METER_WITH_PARENT": "1"})
 
 
 def _demo(url: str, host: str) -> "Controller | None":

@@ -50,7 +50,7 @@ class Link:
         if message.get("version") != VERSION:
             await _tell(listener, type="refused", says=f"This instrument speaks version {VERSION} of the link.")
             return False
-        code = "".join(c for c in str(message.get("code", ""))[:40] if c.isdigit())
+        code = "".join(c for c in str(message.get("code", ""))[:40] if c in "0123456789")
         token = message.get("token")
         known = isinstance(token, str) and self._token is not None and hmac.compare_digest(
             token.encode("utf-8", "replace"), self._token.encode()

@@ -4,6 +4,7 @@ import asyncio
 import contextlib
 import json
 import mimetypes
+import os
 from http import HTTPStatus
 from pathlib import Path
 from typing import Any
@@ -19,6 +20,8 @@ from dorrik.meter.link import MOST_BYTES, Link
 
 PAGE = Path(__file__).parent / "page"
 FILES = {"/": "meter.html", "/meter.js": "meter.js", "/meter.css": "meter.css"}
+#: Set in the environment of one that ends with who started it.
+WITH_PARENT = "DORRIK_METER_WITH_PARENT"
 #: How often the tablet hears that the instrument is there (s).
 ALIVE_S = 2.0
 #: How long a wrong code keeps its sender waiting (s).
@@ -46,7 +49,9 @@ class MeterServer:
         ) as server:
             if ready is not None:
                 ready.set_result(next(iter(server.sockets)).getsockname()[1])
-            while True:
+            # Started by the demo it ends with it, however that came about.
+            parent = os.getppid() if os.environ.get(WITH_PARENT) else None
+            while parent is None or os.getppid() == parent:
                 await asyncio.sleep(ALIVE_S)
                 with contextlib.suppress(ConnectionClosed):
                     await self.link.tell(type="alive")
@@ -86,16 +91,20 @@ class MeterServer:
     async def _command(self, connection: ServerConnection, command: dict[str, Any]) -> None:
         if command.get("do") == "next":
             return await self.link.tell(type="next")
+        number = command.get("n")
         if self.bench.measures(command):
             await self.link.tell(type="measuring", function=self.bench.function)
         try:
             shown = self.bench.do(command)
         except BenchError as refused:
             await self.link.tell(type="nothing", says=str(refused))
-            await connection.send(json.dumps({"refused": str(refused)}, ensure_ascii=False))
+            await connection.send(json.dumps({"refused": str(refused), "n": number}, ensure_ascii=False))
         else:
             if shown is not None:
                 await self.link.reading(shown)
+            if number is not None:
+                # Who numbers its commands hears of each what came of it, among all that is told meanwhile.
+                await connection.send(self._state(n=number))
         await self._tell_pages()
         return None
 
@@ -120,14 +129,14 @@ class MeterServer:
             with contextlib.suppress(ConnectionClosed):
                 await page.send(state)
 
-    def _state(self) -> str:
+    def _state(self, **more: Any) -> str:
         link = {
             "code": self.link.code,
             "linked": self.link.listener is not None,
             "focus": self.link.focus,
             "instrument": self.link.instrument,
         }
-        return json.dumps({"bench": self.bench.state(), "link": link}, ensure_ascii=False)
+        return json.dumps({"bench": self.bench.state(), "link": link, **more}, ensure_ascii=False)
 
 
 def _read(message: str | bytes) -> dict[str, Any]:

@@ -122,7 +122,7 @@ def test_a_backup_is_made_while_it_runs_checked_and_restored(shared, tmp_path):
     photos.keep("firm", hashlib.sha256(PHOTO).hexdigest(), PHOTO)
     target = str(tmp_path / "out" / "b.tar.gz")
     made = backup.make(url, str(tmp_path / "photos"), target)
-    assert (made.photos, made.tables["inspection"]) == (1, 4)
+    assert (made.photos, made.tables["inspection"]) == (1, 5)
     checked = backup.verify(target)
     assert (checked.reports, checked.tables) == (3, made.tables)
 

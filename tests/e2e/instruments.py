@@ -33,14 +33,18 @@ class Meter:
     def __init__(self, address: str, line: Any) -> None:
         self.address = address
         self._line = line
+        self._count = 0
         self._state: dict[str, Any] = json.loads(line.recv(30))
 
     def do(self, do: str, **more: Any) -> dict[str, Any]:
         """One command; what the bench says after it. What is refused is an error in the test."""
-        self._line.send(json.dumps({"do": do, **more}))
+        self._count += 1
+        self._line.send(json.dumps({"do": do, "n": self._count, **more}))
         if do == "next":
             return self._state
-        told = json.loads(self._line.recv(30))
+        # Others are told of at the same time: which figure waits, that a tablet came.
+        while (told := json.loads(self._line.recv(60))).get("n") != self._count:
+            pass
         assert "refused" not in told, told
         self._state = told
         return told

@@ -86,6 +86,24 @@ def test_a_refused_test_is_told_and_nothing_is_read(meter):
         assert "live" in heard(line, "nothing")["says"]
 
 
+def test_digits_of_other_scripts_are_no_code(meter):
+    other = "".join(chr(0x660 + int(digit)) for digit in meter.link.code)
+    with tablet(meter, code=other) as line:
+        assert heard(line, "refused")
+
+
+def test_who_numbers_a_command_hears_what_came_of_it(meter):
+    with page(meter) as bench:
+        bench.send(json.dumps({"do": "isolate", "n": 7}))
+        bench.send(json.dumps({"do": "out", "circuit": "none", "n": 8}))
+        told = {}
+        while 8 not in told:
+            message = json.loads(bench.recv(10))
+            told[message.get("n")] = message
+    assert told[7]["bench"]["main_on"] is False
+    assert "no such circuit" in told[8]["refused"]
+
+
 def test_a_wrong_code_hears_nothing_and_many_of_them_change_it(meter):
     first = meter.link.code
     for _ in range(WRONG_CODES):

@@ -7,9 +7,14 @@ import { IconButton } from "./Button";
 function useAlone(): void {
   useLayoutEffect(() => {
     const behind = document.getElementById("root");
+    const before = document.activeElement;
     behind?.toggleAttribute("inert", true);
     return () => {
       behind?.toggleAttribute("inert", false);
+      // Given back while it still lay behind, the focus was lost: on a slow tablet that comes about.
+      requestAnimationFrame(() => {
+        if (document.activeElement === document.body && before instanceof HTMLElement) before.focus();
+      });
     };
   }, []);
 }
