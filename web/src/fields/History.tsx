@@ -32,7 +32,9 @@ export function HistoryButton({ place, label, words = "history" }: { place: Abou
 
 /** The instrument that showed it, and when, where that is known. */
 function ReadWith({ entry }: { entry: Pick<Schemas["EntryOut"], "instrument_id" | "read_at"> }) {
-  const values = useInspection((s) => (entry.instrument_id ? s.model?.entities[entry.instrument_id]?.values : undefined));
+  const values = useInspection((s) =>
+    entry.instrument_id ? s.model?.entities[entry.instrument_id]?.values : undefined,
+  );
   if (!values) return null;
   const name = [values.name, values.serial].filter(Boolean).map(String).join(" ");
   return (
