@@ -4,10 +4,11 @@ on site, photos, nulls. Nobody is asked for it (BS 7671 653; rule 12.4)."""
 from collections import Counter
 from collections.abc import Iterable
 from datetime import datetime
+from functools import cache
 from typing import Any
 
 from dorrik.core.attendance import Attendance
-from dorrik.core.inspection import KINDS, EntityKind, Inspection
+from dorrik.core.inspection import KINDS, Inspection
 from dorrik.core.instruments import nulls
 from dorrik.core.placing import all_points
 from dorrik.core.readings import Reading
@@ -62,7 +63,7 @@ class Evidence:
 def gathered(inspection: Inspection) -> Evidence:
     """The evidence of an inspection as it stands."""
     points = list(all_points(inspection))
-    counted = Counter(_readings(KINDS["inspection"], inspection))
+    counted = Counter(_readings("inspection", inspection))
     log = [one for one in nulls(inspection.lead_nulls) if one.null.reading_ohm is not None]
     return Evidence(
         points=len(points),
@@ -76,15 +77,27 @@ def gathered(inspection: Inspection) -> Evidence:
     )
 
 
-def _readings(kind: EntityKind, entity: Any) -> Iterable[str]:
-    for name, spec in kind.fields.items():
-        value = getattr(entity, name) if spec.quantity is not None and kind.name not in _NO_TEST else None
-        if isinstance(value, Reading) and value.kind in ("number", "over-range"):
-            yield str(spec.quantity)
-    for child in KINDS.values():
-        if kind.name in child.parents:
-            for one in getattr(entity, child.plural):
-                yield from _readings(child, one)
+def _readings(kind: str, entity: Any) -> Iterable[str]:
+    fields, children = _looked_at(kind)
+    for name, quantity in fields:
+        value: Reading | None = getattr(entity, name)
+        if value is not None and value.kind in ("number", "over-range"):
+            yield quantity
+    for child, plural in children:
+        for one in getattr(entity, plural):
+            yield from _readings(child, one)
+
+
+@cache
+def _looked_at(kind: str) -> tuple[tuple[tuple[str, str], ...], tuple[tuple[str, str], ...]]:
+    """Fields that hold readings of today with their quantities, and lists of children that hold any: asked at every
+    key, for every point."""
+    own = () if kind in _NO_TEST else tuple(KINDS[kind].fields.items())
+    children = tuple((one.name, one.plural) for one in KINDS.values() if kind in one.parents)
+    return (
+        tuple((name, str(spec.quantity)) for name, spec in own if spec.quantity is not None),
+        tuple((name, plural) for name, plural in children if any(_looked_at(name))),
+    )
 
 
 def _minutes(attendances: Iterable[Attendance]) -> int | None:
