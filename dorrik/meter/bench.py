@@ -1,6 +1,6 @@
 """The bench: a simulated home, an instrument with two leads, and what a person does with both.
 
-What is done comes as a command (`{"do": "touch", "at": [...]}`); what stands is told as plain data for the page. A
+What is done comes as a command (`{"do": "touch", "at": [...]}`); its state goes to the page as data. A
 terminal is a list: `["end", circuit, conductor, "a"]`, `["point", circuit, conductor, 3]`, `["clamp", service]`,
 `["pipe", service]`, `["earth bar"]`, `["origin", conductor]`, `["way", circuit]`, `["rcd", name]`, `["surge"]`.
 """

@@ -37,6 +37,12 @@ def said(page, words):
     expect(page.get_by_label("Reading pad").get_by_role("status")).to_contain_text(words)
 
 
+def used(page):
+    """Serials of the instruments of the inspection."""
+    found = page.context.request.get(f"/api/inspections/{page.url.split('/')[-2]}").json()
+    return [one["values"].get("serial") for one in found["entities"] if one["kind"] == "instrument_used"]
+
+
 def history(page, field):
     found = page.url.split("/")[-2]
     entities = page.context.request.get(f"/api/inspections/{found}").json()["entities"]
@@ -54,6 +60,14 @@ def test_a_reading_stands_before_the_figure_and_is_kept_with_its_instrument_when
     stands(page, LINE_END, "0.46")
     said(page, "from Told instrument: next keeps it")
     assert history(page, "r1_ohm") == []
+    # What nobody keeps leaves no instrument in the inspection either.
+    page.get_by_label("Reading pad").get_by_role("button", name="clear").click()
+    page.keyboard.press("Enter")
+    all_kept(page)
+    assert used(page) == []
+    cell(page, LINE_END).click()
+    told.reading("a again", "0.46", at=shown)
+    stands(page, LINE_END, "0.46")
     told.send({"type": "next"})
     expect(cell(page, NEUTRAL_END)).to_be_focused()
     told.reading("b", "0.47")

@@ -16,10 +16,11 @@ export interface About {
   existing?: string;
 }
 
-/** The instrument that showed a reading: its name beside the figure, which one used here it is, and when it showed it. */
+/** The instrument that showed a reading: its name beside the figure, which one used here it is (asked once the reading is
+ * kept: what nobody keeps leaves no instrument behind), and when it showed it. */
 export interface Origin {
   name: string;
-  instrumentId?: string;
+  instrumentId?: () => string;
   at?: string;
   /** Voltage of an insulation test. */
   volts?: number;
@@ -100,10 +101,14 @@ export function commit(): void {
   const { focus, draft: typed, origin, typedWith } = get();
   if (!focus || typed === null) return;
   set({ draft: null, origin: null });
-  const from = origin ?? (typedWith ? { instrumentId: typedWith } : null);
+  const from = origin
+    ? { instrumentId: origin.instrumentId?.(), at: origin.at }
+    : typedWith
+      ? { instrumentId: typedWith }
+      : null;
   setField(focus, typed.trim() === "" ? null : typed.trim(), { origin: from });
   if (origin?.volts !== undefined && focus.kind === "circuit")
-    setField({ ...focus, field: TEST_VOLTAGE }, String(origin.volts), { origin });
+    setField({ ...focus, field: TEST_VOLTAGE }, String(origin.volts), { origin: from });
   leftBehind(focus);
 }
 

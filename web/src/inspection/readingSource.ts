@@ -158,7 +158,7 @@ function taken(source: ReadingSource, shown: Shown, began: Place | null | undefi
   if (draft !== null && origin === null) return set({ told: `${what} not taken: rub out what is typed here first.` });
   const { text, why } = fitted(shown, takesOf(focus));
   if (text === null) return set({ told: `${what} not taken: ${why}` });
-  offer(text, { name: source.name, instrumentId: source.instrumentId?.(), at: shown.at, volts: shown.volts });
+  offer(text, { name: source.name, instrumentId: source.instrumentId, at: shown.at, volts: shown.volts });
   set({ told: null });
 }
 
