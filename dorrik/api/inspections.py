@@ -291,8 +291,10 @@ def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31
         if kept is None:
             raise not_found()
         seen = blind.seen(connection, kept, me)
-        entries, judgement = blind.masked(entries, seen.blind), _judgement(connection, seen)
-    upto = entries[-1].seq if entries else kept.seq
+        upto = entries[-1].seq if entries else kept.seq
+        # Where there is more than comes at once, verdicts are of a later state than what is told: they come with the last.
+        judgement = _judgement(connection, seen) if upto == kept.seq else None
+        entries = blind.masked(entries, seen.blind)
     return News.model_validate(
         {
             "seq": upto,

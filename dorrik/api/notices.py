@@ -62,7 +62,7 @@ def mailed(request: Request, inspection_id: str, observation_id: str, given: Sen
 
 
 def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[dict[str, Any], Issue, Person]:
-    with work(request) as (connection, me):
+    with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:

@@ -48,7 +48,7 @@ async def read(request: Request, inspection_id: str, name: str = Query(default="
 
 
 def _inspection(request: Request, inspection_id: str) -> Inspection:
-    with work(request) as (connection, me):
+    with work(request, only_reads=True) as (connection, me):
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 from fastapi import Request, Response
-from sqlalchemy import Connection
+from sqlalchemy import Connection, Engine
 
 from dorrik.api import cookies
 from dorrik.api.problems import ProblemError
@@ -12,6 +12,7 @@ from dorrik.core import workflow
 from dorrik.core.workflow import Action, State
 from dorrik.store import audit, devices
 from dorrik.store.attempts import source_of
+from dorrik.store.engine import snapshots
 from dorrik.store.people import Person
 from dorrik.store.sessions import LASTS, who
 
@@ -19,16 +20,23 @@ SIGNED_OUT = "Your session has ended. Sign in again; nothing you typed is lost."
 
 
 @contextmanager
-def work(request: Request, action: Action | None = None) -> Iterator[tuple[Connection, Person]]:
+def work(
+    request: Request, action: Action | None = None, *, only_reads: bool | None = None
+) -> Iterator[tuple[Connection, Person]]:
     """The transaction and the signed-in person; it is committed when the block is left without an error.
 
     action: what is about to be done with the firm; answered with 403 where the person's role does not allow it.
+    only_reads: everything is read as it is at one moment; else as it is when it is asked for, which who writes needs
+    after waiting for another's lock. Where it is not said, a GET only reads.
     Used inside the endpoint and not as a dependency: nothing may be acknowledged before it is committed.
     """
     token = cookies.read(request.headers, cookies.SESSION)
     if token is None:
         raise ProblemError(401, "signed-out", SIGNED_OUT)
-    with request.app.state.engine.begin() as connection:
+    if only_reads is None:
+        only_reads = request.method in ("GET", "HEAD")
+    engine: Engine = request.app.state.engine
+    with (snapshots(engine) if only_reads else engine).begin() as connection:
         person = who(connection, token)
         if person is None:
             raise ProblemError(401, "signed-out", SIGNED_OUT)

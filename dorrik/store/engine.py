@@ -34,6 +34,15 @@ def make_engine(url: str) -> Engine:
     )
 
 
+def snapshots(engine: Engine) -> Engine:
+    """The same engine for who only reads: everything read in one transaction is of one moment.
+
+    An inspection is read table by table, and judged with what the journal says: nothing that is committed meanwhile may
+    come into a part of it.
+    """
+    return engine.execution_options(isolation_level="REPEATABLE READ")
+
+
 #: Another transaction had what this one needs, and the server ended this one: nothing of it was kept.
 _ENDED = frozenset((1020, 1205, 1213))
 TRIES = 5

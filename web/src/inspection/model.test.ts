@@ -141,14 +141,14 @@ describe("the server's answer", () => {
   });
 
   it("asks for the whole where a change is of another judgement than stands here", () => {
-    const start = { ...cottage(), judgement: WHOLE, judgedSeq: 12 };
+    const start = { ...cottage(), judgement: WHOLE, judgedSeq: 10 };
     const mine = pending("circuit", "c1", "zs_ohm", "9.4");
     const answer = {
       ...receipt(11, [{ id: mine.change.id, seq: 11 }]),
       judgement: null,
       change: { set: {}, lists: {}, maps: {} },
     };
-    const { model, gap } = receive(write(start, mine), answer, [mine.change], 10);
+    const { model, gap } = receive(write(start, mine), answer, [mine.change], 9);
     expect(gap).toBe(true);
     expect(model.judgement).toBe(WHOLE);
     expect(model.judgedSeq).toBeNull();
@@ -192,7 +192,24 @@ describe("what others write", () => {
     expect(model.notices[0]?.undo).toEqual({ kind: "circuit", id: "c2", field: "zs_ohm", value: "0.31" });
   });
 
-  it("is not takeNewsd twice", () => {
+  it("that comes late puts no earlier verdicts over later ones", () => {
+    const later = { ...cottage(), seq: 14, judgement: WHOLE, judgedSeq: 14 };
+    const stale = { ...news(12, { value: "0.52" }), judgement: { outcome: "satisfactory" } as never };
+    const model = takeNews(later, stale, "ruth", () => "");
+    expect([model.judgement, model.judgedSeq, model.seq]).toEqual([WHOLE, 14, 14]);
+    // A receipt that was overtaken by news likewise.
+    const mine = pending("circuit", "c1", "zs_ohm", "9.4");
+    const late = { ...receipt(13, [{ id: mine.change.id, seq: 13 }]), judgement: { outcome: "satisfactory" } as never };
+    const received = receive(write(later, mine), late, [mine.change]);
+    expect([received.model.judgement, received.model.judgedSeq]).toEqual([WHOLE, 14]);
+  });
+
+  it("without verdicts has them asked for", () => {
+    const model = takeNews({ ...cottage(), judgement: WHOLE, judgedSeq: 10 }, news(11, {}), "ruth", () => "");
+    expect([model.judgement, model.judgedSeq]).toEqual([WHOLE, null]);
+  });
+
+  it("is not taken twice", () => {
     const once = takeNews(cottage(), news(11, { value: "0.52" }), "ruth", () => "");
     const changed = write(once, pending("circuit", "c1", "zs_ohm", "0.6"));
     expect(takeNews(changed, news(11, { value: "0.31" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.52");

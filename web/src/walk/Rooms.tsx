@@ -44,7 +44,8 @@ export function Rooms() {
       )}
       {room && (
         <Box
-          display={narrow ? "block" : "grid"}
+          display={narrow ? "flex" : "grid"}
+          flexDirection="column"
           gridTemplateColumns="minmax(13rem, 17rem) minmax(0, 1fr)"
           flex="1"
           minH="0"
@@ -53,7 +54,10 @@ export function Rooms() {
           <Flex
             direction="column"
             minW="0"
-            minH={narrow ? undefined : "full"}
+            // The counters stand at the foot of the screen from the first moment, however little the room holds: what
+            // moves under a thumb between press and release gets no tap.
+            flex="1"
+            minH={narrow ? "0" : "full"}
             borderInlineStartWidth={narrow ? "0" : "1px"}
             borderColor="line"
           >
