@@ -16,6 +16,7 @@ class BenchPointOut(BaseModel):
     again: bool
     tested: bool
     live: bool
+    two_gangs: bool
 
 
 class CurveOut(BaseModel):
@@ -57,6 +58,20 @@ class RingBesideOut(BaseModel):
     name: str
 
 
+class SocketOut(BaseModel):
+    """A socket at which the ends of a ring can be opened."""
+
+    id: str
+    name: str
+
+
+class AcrossOut(BaseModel):
+    """Where a link across a ring may run: the points at either end of those that read high together, by their ids."""
+
+    one_end: str
+    other_end: str
+
+
 class BenchOut(BaseModel):
     """The points of a circuit in the order of the walk: how they are tested, and where their readings put them (m)."""
 
@@ -80,6 +95,12 @@ class BenchOut(BaseModel):
     polarity_offered: bool
     live_fields: list[str]
     highest_zs: HighestOut | None
+    second: dict[str, str]
+    starts_at: str
+    board_at: float
+    across: list[AcrossOut]
+    works_offered: list[str]
+    sockets: list[SocketOut]
 
 
 class BeforeOut(BaseModel):

@@ -29,7 +29,8 @@ def _not_ahead(moment: datetime) -> datetime:
 
 
 class ChangeIn(Strict):
-    """One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link."""
+    """One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link;
+    read_by: the attendance of the trainee who took it."""
 
     id: str = Field(max_length=36)
     entity: str = Field(max_length=200)
@@ -41,6 +42,7 @@ class ChangeIn(Strict):
     device: Words = Field(max_length=60)
     instrument_id: str | None = Field(default=None, max_length=36)
     read_at: Annotated[datetime, AfterValidator(_not_ahead)] | None = None
+    read_by: str | None = Field(default=None, max_length=36)
 
     @property
     def moment(self) -> datetime:
@@ -146,6 +148,7 @@ class EntryOut(BaseModel):
     device: str
     instrument_id: str | None
     read_at: Moment | None
+    read_by: str | None
     author_id: str
     author: str
 

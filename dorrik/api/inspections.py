@@ -158,6 +158,7 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
             c.device,
             c.instrument_id,
             c.shown_at,
+            c.read_by,
         )
         for c in batch.changes
         if not isinstance(c, Malformed)
@@ -292,7 +293,7 @@ def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31
             raise not_found()
         seen = blind.seen(connection, kept, me)
         upto = entries[-1].seq if entries else kept.seq
-        # Where there is more than comes at once, verdicts are of a later state than what is told: they come with the last.
+        # Where there is more than comes at once, verdicts are of a later state than it is: they come with the last.
         judgement = _judgement(connection, seen) if upto == kept.seq else None
         entries = blind.masked(entries, seen.blind)
     return News.model_validate(

@@ -414,6 +414,14 @@ class PutBackOut(BaseModel):
     record_id: str
 
 
+class ToCountersignOut(BaseModel):
+    """A trainee, by their attendance, and the figures of theirs that nobody has signed for yet."""
+
+    attendance_id: str
+    who: str
+    figures: list[FigureOut]
+
+
 class InsulationRowOut(BaseModel):
     """A circuit's insulation to earth: as read, the lower end of it (MΩ), its part of the board's leakage (0 to 1)."""
 
@@ -467,6 +475,7 @@ class JudgementOut(BaseModel):
     zs_scales: list[ZsScaleOut]
     boards: list[BoardStateOut]
     putting_back: list[PutBackOut]
+    to_countersign: list[ToCountersignOut]
     evidence: str
     sampling: SamplingOut | None
     sample_proposal: SampleProposalOut

@@ -15,6 +15,8 @@ class Attendance:
     arrived_at: str | None = f.instant("Arrived")
     left_at: str | None = f.instant("Left")
     note: str | None = f.text("Note", 300)
+    countersigned_at: str | None = f.instant("Readings countersigned")
+    countersigned_by: str | None = f.text("Countersigned by", 120)
     removed: bool | None = f.flag("Removed")
 
 

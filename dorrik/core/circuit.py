@@ -61,6 +61,17 @@ DATED_BY = (
     "papers",
     "what people say",
 )
+#: Of a screw lampholder the thread belongs to the neutral, unless it is dead until the lamp is in.
+SCREW = "screw"
+LAMPHOLDERS = ("bayonet", SCREW, "screw, thread dead without a lamp")
+#: Where the ends of a ring are opened for its end to end test (rule 4.7).
+AT_A_SOCKET = "a socket"
+ENDS_AT = ("the board", AT_A_SOCKET)
+#: Whether everything of a circuit was in an insulation test.
+SOME_OPEN = "some open"
+SWITCHES = ("all closed", SOME_OPEN)
+#: A step on the way to the voltage of the insulation test, and no test (rule 6.1).
+STEP_V = "100"
 #: Kinds at which a circuit ends or which only join or switch it: no points served.
 NOT_SERVED = ("switch", "pull cord", "joint")
 FINE, DEFECT = LOOKED = ("fine", "defect")
@@ -128,6 +139,14 @@ class Point:
     first_line_cpc_ohm: Reading | None = f.reading("Line to cpc, before the retest", "Ω", "continuity")
     first_r2_ohm: Reading | None = f.reading("R2 by long lead, before the retest", "Ω", "continuity")
     zs_ohm: Reading | None = f.reading("Zs here", "Ω", "loop")
+    two_gangs: bool | None = f.flag("Two gangs, each tested")
+    gang_line_neutral_ohm: Reading | None = f.reading("Line to neutral, second gang", "Ω", "continuity")
+    gang_line_cpc_ohm: Reading | None = f.reading("Line to cpc, second gang", "Ω", "continuity")
+    gang_r2_ohm: Reading | None = f.reading("R2 by long lead, second gang", "Ω", "continuity")
+    gang_zs_ohm: Reading | None = f.reading("Zs here, second gang", "Ω", "loop")
+    lampholder: str | None = f.choice("Lampholder", *LAMPHOLDERS)
+    centre_contact: str | None = f.check("Line at the centre contact")
+    functional: str | None = f.check("Works as it should")
     metal_earth_v: float | None = f.number("Voltage metal to earth", "V", 0, 1000)
     leg_one_ohm: Reading | None = f.reading("Open conductor from the first end", "Ω", "continuity")
     leg_two_ohm: Reading | None = f.reading("Open conductor from the second end", "Ω", "continuity")
@@ -216,6 +235,9 @@ class Circuit:
     fitted_to: int | None = f.integer("Fitted not after", 1900, 2100)
     fitted_by: str | None = f.choice("Its age is known by", *DATED_BY)
     continuity_method: str | None = f.choice("Continuity tested by", *CONTINUITY_METHODS)
+    ends_at: str | None = f.choice("Ends opened at", *ENDS_AT)
+    ends_at_point: str | None = f.identity("Opened at which socket")
+    neutral_at: str | None = f.text("Neutral at terminal", 8, keeps="way")
     second_csa_mm2: float | None = f.number("Second cable or size: line", "mm²", 0.5, 120)
     second_at: str | None = f.choice("Where the second size is", "second cable at the way", "further along", "branch")
     dc_detection: bool | None = f.flag("Load detects d.c. itself")
@@ -234,11 +256,14 @@ class Circuit:
     r2_ohm: Reading | None = f.reading("Cpc end to end", "Ω", "continuity")
     r1_r2_ohm: Reading | None = f.reading("R1+R2", "Ω", "continuity")
     long_lead_r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
+    live_r1_r2_ohm: Reading | None = f.reading("R1+R2 by live test", "Ω", "loop")
     insulation_ln_mohm: Reading | None = f.reading("Insulation L–N", "MΩ", "insulation")
     insulation_lne_mohm: Reading | None = f.reading("Insulation L+N–E", "MΩ", "insulation")
     insulation_le_mohm: Reading | None = f.reading("Insulation L–E", "MΩ", "insulation")
     insulation_ne_mohm: Reading | None = f.reading("Insulation N–E", "MΩ", "insulation")
-    insulation_test_v: str | None = f.choice("Insulation tested at", "250", "500", "1000")
+    insulation_test_v: str | None = f.choice("Insulation tested at", STEP_V, "250", "500", "1000")
+    insulation_switches: str | None = f.choice("Switches during the insulation test", *SWITCHES)
+    insulation_open_at: str | None = f.text("What stood open", 120)
     loads_removed: bool | None = f.flag("L–N tested with every load off")
     insulation_leg_one_mohm: Reading | None = f.reading("Insulation, first leg", "MΩ", "insulation")
     insulation_leg_two_mohm: Reading | None = f.reading("Insulation, second leg", "MΩ", "insulation")

@@ -14,7 +14,7 @@ from dorrik.core import fields as f
 from dorrik.core import rule_book
 from dorrik.core.attendance import Attendance, InstrumentUsed, LeadNull, PutBackRecord
 from dorrik.core.check import Check
-from dorrik.core.circuit import EARLIER, PHASES, Circuit, Earlier, Point, name_of
+from dorrik.core.circuit import EARLIER, PHASES, SWITCHES, Circuit, Earlier, Point, name_of
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.rcd import KINDS as RCD_KINDS
@@ -64,6 +64,8 @@ TENURES = ("let dwelling", "owner-occupied dwelling", "shared house let by the r
 PURPOSES = ("periodic", "change of occupier", "purchase", "before an alteration", "after damage")
 #: Which hand follows the wall: whoever goes round the same way twice misses nothing twice.
 WALKS = ("left hand to the wall", "right hand to the wall")
+#: Where the main switch of a board stands among its ways.
+MAIN_SWITCH_AT = ("left end", "right end", "in the middle")
 SERVICES = ("water", "gas", "oil", "structural steel", "lightning protection", "other")
 
 
@@ -145,6 +147,8 @@ class Board:
     location: str | None = f.text("Place", 120)
     ways: int | None = f.integer("Ways", 1, 72)
     main_switch_a: float | None = f.number("Main switch", "A", 16, 400)
+    main_switch_at: str | None = f.choice("Main switch stands", *MAIN_SWITCH_AT)
+    ways_left: int | None = f.integer("Ways left of the main switch", 0, 72)
     main_switch_kind: str | None = f.choice("Kind of main switch", "switch", "RCCB", "switch-fuse", "breaker", "none")
     outbuilding: bool | None = f.flag("In an outbuilding")
     extraneous: str | None = f.choice("Metal services there", "none", "bonded", "not bonded", "not known")
@@ -155,6 +159,8 @@ class Board:
     zdb_retested: bool | None = f.flag("Zdb retested on the high-current range")
     insulation_ln_mohm: Reading | None = f.reading("Insulation of the board, L–N", "MΩ", "insulation")
     insulation_lne_mohm: Reading | None = f.reading("Insulation of the board, L+N–E", "MΩ", "insulation")
+    insulation_switches: str | None = f.choice("Ways and switches during the insulation test", *SWITCHES)
+    insulation_open_at: str | None = f.text("What stood open", 120)
     spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified")
     spd_uc_v: float | None = f.number("Surge device Uc", "V", 50, 1000)
     spd_u_dc_v: Reading | None = f.reading("Varistor test", "V d.c.", "direct-voltage")

@@ -37,6 +37,26 @@ REDUCED_VOLTAGE = Verdict(
 )
 
 
+#: Read at 100 V, on the way up to the test (rule 6.1).
+ONLY_A_STEP = Verdict(
+    status="unknown",
+    reason="Read at 100 V: a step on the way, not the test.",
+    source="BS 7671 643.3.2 · rule 6.1",
+    next_step="Go on to 250 V and then 500 V; enter what that reads, with its voltage.",
+    asks=True,
+)
+
+
+def part_not_in_it(open_at: str | None) -> Verdict:
+    """What stood open during the test was not tested with the rest (rule 5.3). open_at: what, in words."""
+    return Verdict(
+        status="attention",
+        reason=f"It passes without what lies beyond {open_at or 'the switches that stood open'}.",
+        source="BS 7671 643.3 · rules 5.3, 6.2",
+        next_step="Close it and test again; otherwise it stands among the limitations.",
+    )
+
+
 def minimum_mohm(nominal_v: float) -> float:
     """Least insulation resistance (MΩ) for a circuit's nominal voltage (V), rule 6.1."""
     return 0.5 if nominal_v <= 50 else 1.0

@@ -3,7 +3,7 @@
 The topics are in `topics`; here they are put together.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -36,8 +36,10 @@ from dorrik.core.topics.insulation_bench import InsulationBench
 from dorrik.core.topics.insulation_bench import benches as insulation_benches
 from dorrik.core.topics.interval import DutyDue
 from dorrik.core.topics.loops import r1_r2_so_far
+from dorrik.core.topics.note import Figure
 from dorrik.core.topics.putting_back import PutBack, things
 from dorrik.core.topics.suggested import Suggestion, suggest
+from dorrik.core.topics.trainees import ToCountersign, to_countersign
 from dorrik.core.topics.walk import Walk, walk
 from dorrik.core.topics.zs_scale import ZsScale, scales
 
@@ -63,7 +65,8 @@ class Judgement:
     estimate of a three-phase supply; outcome_says: the outcome in words, with what is missing; outcome_because: ids of
     the open observations that make it unsatisfactory; against: everything that stands against a satisfactory result;
     interval: a proposal for the next inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω);
-    boards: how each stands isolated; putting_back: what tests took apart; sampling: None while no points are listed;
+    to_countersign: readings of trainees that nobody signed for; boards: how each stands isolated; putting_back: what
+    tests took apart; sampling: None while no points are listed;
     sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
     inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
     work.
@@ -91,6 +94,7 @@ class Judgement:
     zs_scales: tuple[ZsScale, ...]
     boards: tuple[BoardState, ...]
     putting_back: tuple[PutBack, ...]
+    to_countersign: tuple[ToCountersign, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -103,11 +107,16 @@ class Judgement:
     rule_book: RuleBook
 
 
-def judge(inspection: Inspection, measured_at: MeasuredAt | None = None) -> Judgement:
+def judge(
+    inspection: Inspection,
+    measured_at: MeasuredAt | None = None,
+    by_trainees: Mapping[str, tuple[Figure, ...]] | None = None,
+) -> Judgement:
     """Judge an inspection as it stands. Pure; never raises on an inspection that `document.parse` accepts.
 
     measured_at: when each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known: what
-    was taken while leads were in doubt is not leaned on (rule 1.4). Raises ValueError on a time that is none.
+    was taken while leads were in doubt is not leaned on (rule 1.4). by_trainees: figures that a trainee read and nobody
+    countersigned, by the trainee's attendance. Raises ValueError on a time that is none.
     """
     accuracy = instruments.accuracy(inspection.instruments_used)
     with (
@@ -115,11 +124,10 @@ def judge(inspection: Inspection, measured_at: MeasuredAt | None = None) -> Judg
         accurate(accuracy),
         catalogue.with_own(inspection.catalogue),
     ):
-        return _judge(inspection, measured_at)
+        return _judge(inspection, Context(inspection, measured_at, by_trainees))
 
 
-def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
-    context = Context(inspection, measured_at)
+def _judge(inspection: Inspection, context: Context) -> Judgement:
     notes = fold(context, _overruled(inspection, (note for topic in TOPICS for note in topic(context))))
     sums = tuple(board_sums(context))
     suggested = suggest(context, notes, sums)
@@ -162,6 +170,7 @@ def _judge(inspection: Inspection, measured_at: MeasuredAt | None) -> Judgement:
         zs_scales=tuple(scales(context)),
         boards=tuple(state_of(board, inspection) for board in inspection.boards),
         putting_back=tuple(replace(one, says=book.translate(one.says)) for one in things(context)),
+        to_countersign=tuple(to_countersign(context)),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

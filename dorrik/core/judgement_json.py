@@ -65,6 +65,14 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "interval": judgement.interval and asdict(judgement.interval),
         "duties": [asdict(one) for one in judgement.duties],
         "boards": [_board(one) for one in judgement.boards],
+        "to_countersign": [
+            {
+                "attendance_id": one.attendance_id,
+                "who": one.who,
+                "figures": [{"id": key, "field": field} for key, field in one.figures],
+            }
+            for one in judgement.to_countersign
+        ],
         "putting_back": [asdict(one) | {"open": one.open} for one in judgement.putting_back],
         "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
         "zs_scales": [_listed(asdict(one)) for one in judgement.zs_scales],
@@ -245,6 +253,7 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
                 "again": p.again,
                 "tested": p.tested,
                 "live": p.live,
+                "two_gangs": p.two_gangs,
             }
             for p in bench.points
         ],
@@ -266,6 +275,12 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
         "swap_with": [{"id": key, "name": name} for key, name in bench.swap_with],
         "polarity_offered": bench.polarity_offered,
         "live_fields": list(bench.live_fields),
+        "second": bench.second,
+        "starts_at": bench.starts_at,
+        "board_at": _short(bench.board_at),
+        "across": [{"one_end": one, "other_end": other} for one, other in bench.across],
+        "works_offered": list(bench.works_offered),
+        "sockets": [{"id": key, "name": name} for key, name in bench.sockets],
         "highest_zs": bench.highest_zs and asdict(bench.highest_zs),
     }
 

@@ -9,6 +9,7 @@ from functools import cache
 from typing import Any
 
 from dorrik.core import board_checks, place_checks
+from dorrik.core.circuit import SOME_OPEN
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
 from dorrik.core.placing import all_points, room_name
 from dorrik.core.readings import Reading
@@ -45,11 +46,13 @@ def _all(inspection: Inspection) -> Iterator[Limited]:
     for board in inspection.boards:
         on = f"{board.name or 'Board'}, " if several else ""
         yield from _of("board", board, board.name or "Board")
+        yield from _stood_open("board", board, board.name or "Board")
         for device in board.rcds:
             yield from _of("rcd", device, on + (device.name or "RCD"))
         for circuit in board.circuits:
             name = on + (name_of(circuit) if circuit.way or circuit.designation else "unnamed circuit")
             yield from _of("circuit", circuit, name, circuit)
+            yield from _stood_open("circuit", circuit, name, circuit.id)
             if circuit.zs_ohm is None and circuit.zs_not_possible:
                 why = _sentence(circuit.zs_not_possible)
                 yield Limited("Zs", name, why, "circuit", circuit.id, "zs_not_possible", circuit.id)
@@ -73,6 +76,15 @@ def _of(kind: str, entity: Any, whom: str, circuit: Circuit | None = None) -> It
             why = NO_REASON
         if why:
             yield Limited(label, whom, why, kind, entity.id, name, of)
+
+
+def _stood_open(kind: str, entity: Any, whom: str, circuit_id: str | None = None) -> Iterator[Limited]:
+    """What lies beyond an open switch was not in the insulation test (rule 5.3)."""
+    if entity.insulation_switches == SOME_OPEN:
+        where = f"Beyond {entity.insulation_open_at}, open" if entity.insulation_open_at else "Some switches stood open"
+        yield Limited(
+            "Insulation of a part", whom, f"{where} during the test", kind, entity.id, "insulation_switches", circuit_id
+        )
 
 
 @cache

@@ -288,6 +288,39 @@ def judge_under_zdb(zs: Reading | None, zdb: Reading | None) -> Verdict | None:
 
 
 @remembered
+def judge_live_r1_r2(live: Reading, dead: Reading | None) -> Verdict:
+    """Hold R1+R2 by a live test beside the dead one (Ω): it finds what has changed since, and replaces nothing."""
+    source = "live beside dead · rule 7.3"
+    lost = why_lost(None, 0.0, live)
+    if lost is not None:
+        return judge_lost(lost)
+    if dead is None or dead.value is None or dead.bound is not None or live.value is None or live.bound is not None:
+        return Verdict(
+            status="unknown",
+            reason=f"{live} Ω by a live test: it shows no polarity, and other earth paths are in it.",
+            source=source,
+            next_step="Measure R1+R2 dead, or enter LIM with the reason.",
+        )
+    difference = live.value - dead.value
+    tolerance = max(CROSS_OHM, CROSS_SHARE * dead.value)
+    beside = f"{live} Ω live, {dead} Ω dead"
+    if abs(difference) <= tolerance + 1e-9:
+        return Verdict(
+            status="pass", reason=f"Agrees: {beside}.", source=source, limit=dead.value,
+            margin=tolerance - abs(difference),
+        )  # fmt: skip
+    higher = difference > 0
+    return Verdict(
+        status="attention",
+        reason=f"{'Higher' if higher else 'Lower'} live than dead: {beside}."
+        + ("" if higher else " A parallel earth path would do that."),
+        source=source,
+        limit=dead.value,
+        margin=tolerance - abs(difference),
+        next_step="Isolate and prove dead. Check the joints, test dead again, then restore." if higher else None,
+    )
+
+
 def cross_check(measured_zs: Reading | None, zdb: Reading | None, r1_r2: Reading | None) -> Verdict:
     """Hold a measured Zs beside Zdb + (R1+R2), all in Ω (rule 7.3)."""
     source = "Zs = Zdb + (R1+R2) · rule 7.3"

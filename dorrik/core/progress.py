@@ -100,13 +100,23 @@ INSTEAD: Mapping[str, str] = {
     "zs_ohm": "zs_not_possible",
 }
 _LIVE = frozenset(
-    ("zs_ohm", "zs_not_possible", "rcd_trip_ms", "rcd_button", "rcd_half", "rcd_five_ms", "leakage_ma", "afdd_button")
+    (
+        "zs_ohm",
+        "zs_not_possible",
+        "live_r1_r2_ohm",
+        "rcd_trip_ms",
+        "rcd_button",
+        "rcd_half",
+        "rcd_five_ms",
+        "leakage_ma",
+        "afdd_button",
+    )
 )
 _DEAD = (
     *("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined"),
-    *("lowered", "swap", "switches_both", "controls_b"),
+    *("lowered", "swap", "switches_both", "controls_b", "ends_at"),
 )
-_POINT_LIVE = ("zs_ohm", "line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
+_POINT_LIVE = ("zs_ohm", "gang_zs_ohm", "functional", "line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
 _RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
 _STAGE_OF_KIND: Mapping[str, Stage] = {
     "isolation": "isolation",
@@ -133,6 +143,10 @@ _POINT_DEAD = (
     "first_r2_ohm",
     "leg_one_ohm",
     "leg_two_ohm",
+    "two_gangs",
+    "gang_line_neutral_ohm",
+    "gang_line_cpc_ohm",
+    "gang_r2_ohm",
     "supplementary_ohm",
     "retested",
     "traced",

@@ -69,6 +69,7 @@ _DECIDED: Mapping[str, frozenset[str] | None] = MappingProxyType(
         "observation": frozenset(_OF_AN_OBSERVATION),
         "board": frozenset(("isolated_at", "isolated_lock", "zdb_retested")),
         "point": frozenset(("retested",)),
+        "attendance": frozenset(("countersigned_at", "countersigned_by")),
         "declined": None,
         "overruling": None,
         "isolation": None,

@@ -224,6 +224,7 @@ class _Batch:
                 "device": change.device,
                 "instrument_id": change.instrument_id,
                 "read_at": change.read_at,
+                "read_by": change.read_by,
                 "author_id": self._author_id,
             }
         )

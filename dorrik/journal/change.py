@@ -13,7 +13,8 @@ class Change:
     field: a declared field, or the kind's parent ('board'), which makes the entity; value: as entered; based_on: the
     sequence number that the device had seen; made_at: when it was made, by the device's clock, universal time;
     device: the device's own id; instrument_id: the instrument used at this inspection with which a reading was taken,
-    read_at: when it was on the display, universal time, where it came by a link.
+    read_at: when it was on the display, universal time, where it came by a link; read_by: the attendance of the trainee
+    who took it, where it was not the author.
     """
 
     id: str
@@ -26,6 +27,7 @@ class Change:
     device: str
     instrument_id: str | None = None
     read_at: datetime | None = None
+    read_by: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -30,6 +30,7 @@ class Entry:
     device: str
     instrument_id: str | None
     read_at: datetime | None
+    read_by: str | None
     author_id: str
     author: str
 
@@ -59,6 +60,7 @@ def _query(inspection_id: str) -> Select[Any]:
             _c.device,
             _c.instrument_id,
             _c.read_at,
+            _c.read_by,
             _c.author_id,
             person.c.name,
         )

@@ -53,6 +53,14 @@ def read_with(kept: KeptInspection, change: Change) -> None:
         raise Refusal("The reading names an instrument that is not among those used at this inspection.")
 
 
+def read_by(kept: KeptInspection, change: Change) -> None:
+    """Whoever took a reading for somebody is a trainee who is named at this inspection."""
+    named = change.read_by
+    found = kept.entities.get(named) if named is not None else None
+    if named is not None and (found is None or found.kind != "attendance" or found.values.get("purpose") != "trainee"):
+        raise Refusal("The reading names somebody who is not a trainee at this inspection.")
+
+
 def not_erased(kept: KeptInspection, change: Change) -> None:
     """The inspection was not erased: a device that was away does not bring back what is gone."""
     if kept.erased:
@@ -172,6 +180,7 @@ PLACE: tuple[Check, ...] = (
     known_rcd,
     known_room,
     read_with,
+    read_by,
 )
 
 

@@ -101,6 +101,7 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
             c.device,
             c.instrument_id,
             c.read_at,
+            c.read_by,
         )
         .join(inspection, i.id == c.inspection_id)
         .where(i.firm_id == firm_id, c.author_id == person_id)

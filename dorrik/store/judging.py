@@ -5,10 +5,10 @@ from sqlalchemy import Connection
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement, judge
 from dorrik.store.inspections import KeptInspection, assemble
-from dorrik.store.measured import measured_at
+from dorrik.store.measured import measured_at, not_countersigned
 
 
 def judged(connection: Connection, kept: KeptInspection) -> tuple[Inspection, Judgement]:
     """The inspection as the rules see it, and its judgement."""
     inspection = assemble(kept)
-    return inspection, judge(inspection, measured_at(connection, inspection))
+    return inspection, judge(inspection, measured_at(connection, inspection), not_countersigned(connection, inspection))

@@ -1,4 +1,4 @@
-"""When each reading was entered: the journal knows, the document does not."""
+"""When each reading was entered, and by whom it was taken: the journal knows, the document does not."""
 
 from datetime import UTC
 
@@ -6,6 +6,7 @@ from sqlalchemy import Connection, func, select
 
 from dorrik.core.inspection import Inspection
 from dorrik.core.instruments import CONTINUITY_FIELDS, nulls
+from dorrik.core.topics.note import Figure
 from dorrik.store.tables import change as journal
 
 
@@ -31,3 +32,37 @@ def measured_at(connection: Connection, inspection: Inspection) -> dict[tuple[st
     return {
         (row.entity_id, row.field): row.read_at.replace(tzinfo=UTC).isoformat() for row in connection.execute(query)
     }
+
+
+def not_countersigned(connection: Connection, inspection: Inspection) -> dict[str, tuple[Figure, ...]]:
+    """Figures that stand as a trainee read them and that nobody has signed for since, by the trainee's attendance.
+
+    What counts is the order of the journal, not the clocks of devices. Nothing is asked where no trainee was there.
+    """
+    trainees = [one.id for one in inspection.attendances if one.purpose == "trainee"]
+    if not trainees:
+        return {}
+    c = journal.c
+    here = c.inspection_id == inspection.id
+    # A signature that was taken back signs for nothing.
+    signing = [one.id for one in inspection.attendances if one.countersigned_at is not None]
+    signatures = (
+        select(c.entity_id, func.max(c.seq).label("seq"))
+        .where(here, c.entity_id.in_(signing), c.field == "countersigned_at", c.value.is_not(None))
+        .group_by(c.entity_id)
+    )
+    signed = {row.entity_id: row.seq for row in connection.execute(signatures)}
+    latest = (
+        select(c.entity_id, c.field, func.max(c.seq).label("seq")).where(here).group_by(c.entity_id, c.field).subquery()
+    )
+    query = (
+        select(c.entity_id, c.field, c.seq, c.read_by)
+        .join(latest, latest.c.seq == c.seq)
+        .where(here, c.read_by.in_(trainees), c.value.is_not(None))
+        .order_by(c.seq)
+    )
+    found: dict[str, tuple[Figure, ...]] = {}
+    for row in connection.execute(query):
+        if row.seq > signed.get(row.read_by, 0):
+            found[row.read_by] = (*found.get(row.read_by, ()), (row.entity_id, row.field))
+    return found

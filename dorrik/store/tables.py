@@ -129,6 +129,7 @@ change = Table(
     Column("device", String(60), nullable=False),
     # With which instrument a reading was taken, and when it showed it, where that came over a link.
     Column("instrument_id", identifier()),
+    Column("read_by", identifier()),
     Column("read_at", DATETIME(fsp=3)),
     Column("author_id", identifier(), ForeignKey("person.id"), nullable=False),
     UniqueConstraint("inspection_id", "change_id"),

@@ -19,6 +19,7 @@ from dorrik.core.topics import (
     interval,
     isolation,
     loops,
+    places,
     points,
     rcds,
     rings,
@@ -27,6 +28,7 @@ from dorrik.core.topics import (
     special_loads,
     supply,
     surge,
+    trainees,
 )
 from dorrik.core.topics.context import Context, Note
 
@@ -41,8 +43,10 @@ TOPICS: tuple[Topic, ...] = (
     surge.notes,
     isolation.notes,
     instruments.notes,
+    trainees.notes,
     rings.notes,
     points.notes,
+    places.notes,
     bathrooms.notes,
     rooms.notes,
     sample.notes,

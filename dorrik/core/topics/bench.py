@@ -2,14 +2,23 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import continuity, open_ring, ring, ring_gap, ring_in_place
+from dorrik.core import continuity, gangs, open_ring, ring, ring_gap, ring_in_place
+from dorrik.core.circuit import NOT_SERVED
 from dorrik.core.conductors import per_metre_ohm
 from dorrik.core.inspection import Circuit, Point
-from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.ring_ends import Conductor, plain
 from dorrik.core.ring_points import Pair, bent_pairs
-from dorrik.core.topics.context import Context, cable_of, conductor_mm2, name_of, point_names
+from dorrik.core.topics.context import (
+    Context,
+    board_on_the_way,
+    cable_of,
+    conductor_mm2,
+    name_of,
+    opened_at,
+    point_names,
+    round_from_ends,
+)
 
 #: The figures of a point, by the way that its circuit's continuity is tested (rules 4.3 to 4.8, 5.1).
 FIELDS: dict[str, tuple[str, ...]] = {
@@ -70,6 +79,7 @@ class BenchPoint:
     said); spur_m: cable of its spur (m); from_board_m: cable from the board that its reading leads to (m, on a radial);
     says: what was found there, in a word; again: does it want a retest?; tested: is there a reading, or was it as
     expected?; live: is there one of the live tests?
+    two_gangs: is each gang of it tested?
     """
 
     id: str
@@ -82,6 +92,7 @@ class BenchPoint:
     again: bool = False
     tested: bool = False
     live: bool = False
+    two_gangs: bool = False
 
 
 @record
@@ -124,6 +135,10 @@ class Bench:
     one leg allows until it is repaired; swap: fields of the end-swap check, swap_with: the rings it can be tried
     against, by id and name; polarity_offered: did every point read right, and polarity is not entered yet?
     live_fields: figures of the live tests at its points; highest_zs: of those, None while there is none.
+    second: the second gang's figure of each; starts_at: the socket where the ring's ends were opened, by its name, ''
+    for the board; board_at: where the board lies on the way round, 0 to 1; sockets: where they can be opened, by id and
+    name; across: ids of the points at either end of what a link across the ring would join; works_offered: ids of the
+    switches that the test has shown to open and close.
     """
 
     circuit_id: str
@@ -146,6 +161,12 @@ class Bench:
     polarity_offered: bool
     live_fields: tuple[str, ...]
     highest_zs: Highest | None
+    second: dict[str, str]
+    starts_at: str
+    board_at: float
+    sockets: tuple[tuple[str, str], ...]
+    across: tuple[tuple[str, str], ...]
+    works_offered: tuple[str, ...]
 
 
 def benches(context: Context) -> Iterator[Bench]:
@@ -163,6 +184,7 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
     carried = "r2_ohm" if method == "long lead" else "line_cpc_ohm"
     doubtful = frozenset(of for of, field in context.doubtful if field in fields)
     points = tuple(_points(circuit, analysis, carried, doubtful))
+    named = point_names(circuit)
     length = analysis.length_m if analysis else max((p.from_board_m or 0.0 for p in points), default=0.0) or None
     return Bench(
         circuit_id=circuit.id,
@@ -185,6 +207,12 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
         polarity_offered=_all_right(circuit, analysis, method, fields),
         live_fields=_live_fields(circuit),
         highest_zs=_highest(circuit, "zs_ohm"),
+        second={field: second for field, second in gangs.SECOND.items() if field in (*fields, *LIVE)},
+        starts_at=next((name for name, point in named.items() if point.id == opened_at(circuit)), ""),
+        board_at=board_on_the_way(circuit),
+        sockets=tuple((p.id, name) for name, p in named.items() if p.kind == "socket") if analysis is not None else (),
+        across=tuple(_across(circuit, analysis)) if analysis is not None else (),
+        works_offered=tuple(_worked(circuit, fields)),
     )
 
 
@@ -203,6 +231,26 @@ def _all_right(circuit: Circuit, analysis: ring.RingAnalysis | None, method: str
     if analysis is not None and (analysis.closed is not True or analysis.findings):
         return False
     return all(plain(getattr(point, field)) is not None for point in circuit.points for field in fields)
+
+
+def _across(circuit: Circuit, analysis: ring.RingAnalysis) -> Iterator[tuple[str, str]]:
+    """The points at either end of each run that a link across the ring would explain (rule 4.4)."""
+    order = {name: (walked, point.id) for name, point, walked in round_from_ends(circuit)}
+    for finding in analysis.findings:
+        if finding.kind == "bridged":
+            run = sorted(order[name] for name in (finding.point, *finding.others) if name in order)
+            yield run[0][1], run[-1][1]
+
+
+def _worked(circuit: Circuit, fields: tuple[str, ...]) -> Iterator[str]:
+    """Switches tried both ways in the dead test, with a reading at every point that they feed: they open and close.
+    What was entered of one stands."""
+    fed = [point for point in circuit.points if point.kind not in NOT_SERVED]
+    measured = all(any(plain(getattr(point, field)) is not None for field in fields) for point in fed)
+    if circuit.switches_both_ways and fed and measured:
+        for point in circuit.points:
+            if point.kind in ("switch", "pull cord") and point.functional is None:
+                yield point.id
 
 
 def _live_fields(circuit: Circuit) -> tuple[str, ...]:
@@ -251,8 +299,9 @@ def _points(
     placed = {place.name: place for place in analysis.points} if analysis else {}
     findings = {f.point: f for f in reversed(analysis.findings) if f.point} if analysis else {}
     ohm_a_metre = None if circuit.form == "ring" else _ohm_a_metre(circuit, carried)
-    named = point_names(circuit)
-    for number, (name, point) in enumerate(named.items(), 1):
+    # On the screen in the order of the walk; the way round begins where the ends are.
+    share = {name: walked for name, _, walked in round_from_ends(circuit)}
+    for name, point in point_names(circuit).items():
         place, finding = placed.get(name), findings.get(name)
         spur = place.spur_length_m if place else None
         value = plain(getattr(point, carried))
@@ -260,7 +309,7 @@ def _points(
         yield BenchPoint(
             id=point.id,
             name=name,
-            walked=number / (len(named) + 1),
+            walked=share[name],
             position=place.position if place else None,
             spur_m=spur,
             from_board_m=value / ohm_a_metre if value is not None and ohm_a_metre else None,
@@ -269,6 +318,7 @@ def _points(
             again=point.id in doubtful or (finding is not None and not point.retested),
             tested=_is_tested(point),
             live=any(getattr(point, field) is not None for field in LIVE),
+            two_gangs=gangs.is_tested_apart(point),
         )
 
 
@@ -317,14 +367,14 @@ def _curves(circuit: Circuit, analysis: ring.RingAnalysis, method: str) -> tuple
 
 
 def _highest(circuit: Circuit, field: str) -> Highest | None:
-    readings: dict[str, Reading] = {p.id: reading for p in circuit.points if (reading := getattr(p, field)) is not None}
-    highest = continuity.highest(readings.values())
-    over = next((reading for reading in readings.values() if reading.kind == "over-range"), None)
+    readings = [(p.id, reading) for p in circuit.points for reading in gangs.readings(p, field)]
+    highest = continuity.highest(reading for _, reading in readings)
+    over = next((reading for _, reading in readings if reading.kind == "over-range"), None)
     if over is not None and (highest is None or field == "zs_ohm"):
         # A loop over range is above every figure. Of continuity it is a finding of its own, and stands for the circuit
         # only where nothing else reads.
         highest = over
     if highest is None:
         return None
-    where = next(point_id for point_id, reading in readings.items() if reading is highest or reading == highest)
+    where = next(point_id for point_id, reading in readings if reading is highest or reading == highest)
     return Highest(where, field, highest.text, _TO[field])

@@ -1,12 +1,13 @@
 """What every topic needs: the inspection, the house rules and the rule book in use, and what is worked out once."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from dorrik.core import conductors, devices, fault_current, overload, ring, supply
+from dorrik.core import conductors, devices, fault_current, gangs, overload, ring, supply
 from dorrik.core.board_tree import BoardTree, Earth
+from dorrik.core.circuit import AT_A_SOCKET
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
 from dorrik.core.instruments import MeasuredAt, continuity_figures, doubtful, no_good_null, topped
@@ -14,13 +15,18 @@ from dorrik.core.placing import placed
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
 from dorrik.core.rule_book import RuleBook, rule_book
-from dorrik.core.topics.note import Action, Note
+from dorrik.core.topics.note import Action, Figure, Note
 from dorrik.core.verdict import Verdict
 
 __all__ = ["NOMINAL_V", "Action", "Context", "Note", "is_measured", "name_of", "point_names"]
 
 #: Continuity readings of a point.
-_OF_POINTS = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm", "leg_one_ohm", "leg_two_ohm")
+_OF_POINTS = (
+    *("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm", "leg_one_ohm", "leg_two_ohm"),
+    *("gang_line_neutral_ohm", "gang_line_cpc_ohm", "gang_r2_ohm"),
+)
+#: What a ring's points read with its ends cross-connected.
+_CROSSED = ("line_neutral_ohm", "line_cpc_ohm")
 #: Nominal voltage of a home's final circuits (V).
 NOMINAL_V = 230.0
 
@@ -28,7 +34,14 @@ NOMINAL_V = 230.0
 class Context:
     """An inspection and what is worked out of it once, for all topics."""
 
-    def __init__(self, inspection: Inspection, measured_at: MeasuredAt | None = None) -> None:
+    def __init__(
+        self,
+        inspection: Inspection,
+        measured_at: MeasuredAt | None = None,
+        by_trainees: Mapping[str, tuple[Figure, ...]] | None = None,
+    ) -> None:
+        #: Figures that a trainee read and nobody countersigned, by the trainee's attendance.
+        self.by_trainees = by_trainees or {}
         #: Entity and field of the readings that were taken with leads in doubt.
         self.doubtful = doubtful(inspection.lead_nulls, measured_at or {})
         if inspection.lead_nulls and no_good_null(inspection.lead_nulls):
@@ -74,13 +87,16 @@ class Context:
         points: tuple[ring.RingPoint, ...] = ()
         method = self.continuity_method(circuit)
         if circuit.points and method != "long lead":
-            all_round = len(circuit.points) + 1
             points = tuple(
                 ring.RingPoint(
-                    name, outlet.line_neutral_ohm, outlet.line_cpc_ohm, bool(outlet.retested), number / all_round
+                    name,
+                    gangs.through_cable(outlet, "line_neutral_ohm"),
+                    gangs.through_cable(outlet, "line_cpc_ohm"),
+                    bool(outlet.retested),
+                    walked,
                 )
-                for number, (name, outlet) in enumerate(point_names(circuit).items(), 1)
-                if outlet.line_neutral_ohm is not None or outlet.line_cpc_ohm is not None
+                for name, outlet, walked in round_from_ends(circuit)
+                if any(True for field in _CROSSED for _ in gangs.readings(outlet, field))
             )
         line = conductor_mm2(circuit)
         return ring.analyse(
@@ -263,6 +279,34 @@ def cable_of(circuit: Circuit) -> overload.Cable | None:
 def is_measured(reading: Reading | None) -> bool:
     """Is there anything to judge? Empty, LIM, N/A and N/V are counted, not judged."""
     return reading is not None and reading.kind in ("number", "over-range")
+
+
+def round_from_ends(circuit: Circuit) -> tuple[tuple[str, Point, float], ...]:
+    """The points of a ring by name, each with its share of the way round from where its ends were opened (rule 4.7).
+
+    Opened at a socket, the way round begins there: that socket is at its end, and the board is passed on the way.
+    """
+    named = list(point_names(circuit).items())
+    start = next((at for at, (_, point) in enumerate(named) if point.id == opened_at(circuit)), None)
+    if start is None:
+        return tuple((name, point, at / (len(named) + 1)) for at, (name, point) in enumerate(named, 1))
+    # The board lies between the last point of the walk and the first.
+    passed = len(named) - start
+    after = [(name, point, at / (len(named) + 1)) for at, (name, point) in enumerate(named[start + 1 :], 1)]
+    before = [(name, point, (passed + at) / (len(named) + 1)) for at, (name, point) in enumerate(named[:start], 1)]
+    return ((*named[start], 0.0), *after, *before)
+
+
+def board_on_the_way(circuit: Circuit) -> float:
+    """Where the board lies on the way round from where a ring's ends were opened, 0 to 1; 0 where that is the board."""
+    named = list(point_names(circuit).values())
+    start = next((at for at, point in enumerate(named) if point.id == opened_at(circuit)), None)
+    return 0.0 if start is None else (len(named) - start) / (len(named) + 1)
+
+
+def opened_at(circuit: Circuit) -> str | None:
+    """The id of the socket at which a ring's ends were opened; None for the board."""
+    return circuit.ends_at_point if circuit.ends_at == AT_A_SOCKET else None
 
 
 def point_names(circuit: Circuit) -> dict[str, Point]:

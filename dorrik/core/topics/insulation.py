@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from dorrik.core import insulation
+from dorrik.core.circuit import SOME_OPEN, STEP_V
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading, at_least
 from dorrik.core.record import record
@@ -97,6 +98,8 @@ def figure_of(circuit: Circuit, field: str, over_range: float) -> Reading | None
 def _missing(circuit: Circuit, field: str, figure: Reading | None) -> bool:
     """Is a circuit not in the sum? One that does not apply is left out with a reason; half a pairing is not in it."""
     written: Reading | None = getattr(circuit, field)
+    if not_the_whole(circuit) is not None:
+        return True
     if written is not None and written.kind == "not-applicable":
         return False
     if figure is None or not is_measured(figure):
@@ -143,7 +146,8 @@ def notes(context: Context) -> Iterator[Note]:
             for circuit, reading in measured:
                 note = _of_circuit(context, circuit, reading, field, pairing, to_earth=to_earth)
                 if note.verdict.status == "pass":
-                    note = replace(note, verdict=insulation.stands_out(reading, middle) or note.verdict)
+                    found = not_the_whole(circuit) or insulation.stands_out(reading, middle)
+                    note = replace(note, verdict=found or note.verdict)
                 if note.verdict.status == "fail" and to_earth:
                     failing.append((circuit.id, field))
                 yield note
@@ -154,6 +158,13 @@ def notes(context: Context) -> Iterator[Note]:
             if circuit.insulation_test_v == "250" and not circuit.spare:
                 verdict = insulation.REDUCED_VOLTAGE
                 yield Note("circuit", circuit.id, "insulation_test_v", f"{name_of(circuit)}: test voltage", verdict)
+
+
+def not_the_whole(of: Circuit | Board) -> Verdict | None:
+    """Why a reading that passes says less than it seems: read at a step's voltage, or with a part of it open."""
+    if isinstance(of, Circuit) and of.insulation_test_v == STEP_V:
+        return insulation.ONLY_A_STEP
+    return insulation.part_not_in_it(of.insulation_open_at) if of.insulation_switches == SOME_OPEN else None
 
 
 _APART = ("insulation_le_mohm", "insulation_ne_mohm")
@@ -223,6 +234,8 @@ def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[No
         if reading is None or not is_measured(reading):
             continue
         verdict = _judge(context, reading, to_earth)
+        if verdict.status == "pass":
+            verdict = not_the_whole(board) or verdict
         title = f"{board.name or 'Board'} as a whole: {pairing} {reading} MΩ"
         because = failing[0] if failing and to_earth and verdict.status == "fail" else None
         yield Note("board", board.id, field, title, verdict, because_of=because)

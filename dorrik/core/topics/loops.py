@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from math import inf
 
-from dorrik.core import continuity, devices, loop, overload, supply
+from dorrik.core import continuity, devices, gangs, loop, overload, supply
 from dorrik.core.circuit import TRIPS
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.readings import Reading, at_most
@@ -36,36 +36,46 @@ def notes(context: Context) -> Iterator[Note]:
                 verdict, because = judge(context, board, circuit, total)
                 yield Note("circuit", circuit.id, "zs_ohm", title, verdict, because_of=because)
         yield from _from_live(board, circuit)
+        yield from _live_beside_dead(circuit)
         yield from _at_points(context, board, circuit)
 
 
 def _at_points(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
     """Zs of points: each is judged, the worst speaks for the others, and the highest is the circuit's (rule 7.1)."""
-    read = [(name, p, p.zs_ohm) for name, p in point_names(circuit).items() if p.zs_ohm and is_measured(p.zs_ohm)]
+    read = list(_zs_read(circuit))
     if not read:
         return
     # Over range is above every figure.
-    worst = max(read, key=lambda one: inf if one[2].kind == "over-range" else one[2].value or 0.0)
+    where, (worst_id, worst_field), worst = max(read, key=lambda one: _figure(one[2]))
     own = circuit.zs_ohm
-    recorded = own is not None and own.text == worst[2].text
-    speaker = (circuit.id, "zs_ohm") if recorded else (worst[1].id, "zs_ohm")
-    for name, point, zs in read:
+    recorded = own is not None and own.text == worst.text
+    speaker = (circuit.id, "zs_ohm") if recorded else (worst_id, worst_field)
+    for name, figure, zs in read:
         verdict, _ = judge(context, board, circuit, zs)
         if verdict.status in ("fail", "attention"):
-            because = None if (point.id, "zs_ohm") == speaker else speaker
+            because = None if figure == speaker else speaker
             title = f"{name_of(circuit)}: {name}, Zs {_ohm(zs)}"
-            yield Note("point", point.id, "zs_ohm", title, verdict, because_of=because)
-    higher = own is None or (is_measured(own) and at_most(worst[2], _figure(own)) is not True)
+            yield Note("point", *figure, title, verdict, because_of=because)
+    higher = own is None or (is_measured(own) and at_most(worst, _figure(own)) is not True)
     if higher and not recorded:
         stands = "no Zs is recorded for the circuit" if own is None else f"the circuit has {_ohm(own)}"
         verdict = Verdict(
             status="attention",
-            reason=f"{_ohm(worst[2])} at {worst[0]} is the highest of its points; {stands}.",
+            reason=f"{_ohm(worst)} at {where} is the highest of its points; {stands}.",
             source="highest of the points · rule 7.1",
             next_step="Record the highest.",
         )
-        offer = set_field("circuit", circuit.id, "zs_ohm", worst[2].text, f"Record {_ohm(worst[2])}")
+        offer = set_field("circuit", circuit.id, "zs_ohm", worst.text, f"Record {_ohm(worst)}")
         yield Note("circuit", circuit.id, "zs_ohm", f"{name_of(circuit)}: Zs of its points", verdict, offers=(offer,))
+
+
+def _zs_read(circuit: Circuit) -> Iterator[tuple[str, Figure, Reading]]:
+    """Every Zs that was read at a point or at one of its gangs: where, which figure, and what it read."""
+    for name, point in point_names(circuit).items():
+        for field, at in (("zs_ohm", name), (gangs.SECOND["zs_ohm"], f"{name}, second gang")):
+            zs: Reading | None = getattr(point, field)
+            if zs is not None and is_measured(zs):
+                yield at, (point.id, field), zs
 
 
 def _ohm(reading: Reading) -> str:
@@ -121,10 +131,10 @@ def r1_r2_so_far(circuit: Circuit) -> Reading | None:
     recorded = r1_r2(circuit)
     if is_measured(recorded):
         return recorded
-    highest = continuity.highest(point.line_cpc_ohm for point in circuit.points)
+    highest = continuity.highest(gangs.of_points(circuit.points, "line_cpc_ohm"))
     if highest is not None:
         return highest
-    by_lead = continuity.highest(point.r2_ohm for point in circuit.points)
+    by_lead = continuity.highest(gangs.of_points(circuit.points, "r2_ohm"))
     return recorded if by_lead is None else _with_r1(circuit, by_lead) or recorded
 
 
@@ -209,6 +219,17 @@ def _parallel(context: Context, circuit: Circuit, zs: Reading, crossed: Verdict)
     if lower and analysis is not None and any(found.kind == "parallel-earth" for found in analysis.findings):
         return (circuit.id, "r2_ohm")
     return None
+
+
+def _live_beside_dead(circuit: Circuit) -> Iterator[Note]:
+    """R1+R2 by a live test stands beside the dead one and never for it (rule 7.3)."""
+    live, dead = circuit.live_r1_r2_ohm, circuit.r1_r2_ohm
+    if live is None or not is_measured(live):
+        return
+    title = f"{name_of(circuit)}: R1+R2 by live test"
+    over = live.kind == "over-range" and not circuit.no_cpc
+    verdict = continuity.judge_point(live) if over else loop.judge_live_r1_r2(live, dead)
+    yield Note("circuit", circuit.id, "live_r1_r2_ohm", title, verdict)
 
 
 def _from_live(board: Board, circuit: Circuit) -> Iterator[Note]:

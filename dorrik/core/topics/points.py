@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from dorrik.core import continuity, loop, polarity
+from dorrik.core import continuity, gangs, loop, polarity
 from dorrik.core.inspection import Board, Circuit, Point
 from dorrik.core.readings import Reading
 from dorrik.core.ring_points import bent_pairs
@@ -86,7 +86,7 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     analysis = context.rings.get(circuit.id)
     if analysis is not None and analysis.closed is False:
         return
-    highest = continuity.highest(point.line_cpc_ohm for point in circuit.points)
+    highest = continuity.highest(gangs.of_points(circuit.points, "line_cpc_ohm"))
     if highest is None:
         return
     found: Verdict | None = continuity.judge_recorded(circuit.r1_r2_ohm, highest)
@@ -113,13 +113,13 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     analysis = context.rings.get(circuit.id)
     if analysis is not None and (analysis.closed is False or "cpc" in bent_pairs(analysis.findings)):
         return  # a ring that is broken or uneven is put right before its points say anything
-    readings = [point.r2_ohm for point in circuit.points]
+    readings = [gangs.through_cable(point, "r2_ohm") for point in circuit.points]
     expected = expected_r2_ohm(circuit)
     named = list(point_names(circuit).items())
     for index in continuity.long_lead_outliers(readings, expected):
         point_name, point = named[index]
         yield Note("point", point.id, "r2_ohm", f"{name}: {point_name}", _outlier(point, expected))
-    highest = continuity.highest(readings)
+    highest = continuity.highest(gangs.of_points(circuit.points, "r2_ohm"))
     if highest is not None:
         found = continuity.judge_recorded(circuit.long_lead_r2_ohm, highest)
         if found is not None:

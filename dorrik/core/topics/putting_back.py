@@ -12,7 +12,7 @@ from dorrik.core.circuit import Circuit, Point, name_of
 from dorrik.core.inspection import Board
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
-from dorrik.core.topics.context import Context
+from dorrik.core.topics.context import Context, opened_at
 
 #: What a list of things is shortened to, in words.
 MOST_NAMED = 4
@@ -125,9 +125,12 @@ def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Pu
     name = name_of(circuit)
     if circuit.form == "ring":
         if crossed or any(_read(getattr(circuit, field)) for field in _ENDS):
+            socket = next((_where(p) for p in circuit.points if p.id == opened_at(circuit)), "")
+            at = f" at {socket}" if socket else ""
             yield PutBack(
-                "ends", *about, f"{name}: all six ends of the ring back in their terminals", "They were measured apart."
-            )
+                "ends", *about, f"{name}: all six ends of the ring back in their terminals{at}",
+                "They were measured apart.",
+            )  # fmt: skip
     elif context.continuity_method(circuit) != "long lead" and (crossed or _read(circuit.r1_r2_ohm)):
         yield PutBack(
             "link", *about, f"{name}: link between line and cpc off, line back in its device", "R1+R2 was measured."
@@ -165,6 +168,6 @@ def _where(point: Point) -> str:
 
 
 def _named(circuits: list[Circuit]) -> str:
-    names = [name_of(one) for one in circuits]
+    names = [f"{name_of(one)} at {one.neutral_at}" if one.neutral_at else name_of(one) for one in circuits]
     more = f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
     return ", ".join(names[:MOST_NAMED]) + more

@@ -1481,6 +1481,16 @@ export interface components {
             recovery_left: number;
         };
         /**
+         * AcrossOut
+         * @description Where a link across a ring may run: the points at either end of those that read high together, by their ids.
+         */
+        AcrossOut: {
+            /** One End */
+            one_end: string;
+            /** Other End */
+            other_end: string;
+        };
+        /**
          * ActionOut
          * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold', and
          *     that the operator was called ('call').
@@ -1731,6 +1741,20 @@ export interface components {
             /** Live Fields */
             live_fields: string[];
             highest_zs: components["schemas"]["HighestOut"] | null;
+            /** Second */
+            second: {
+                [key: string]: string;
+            };
+            /** Starts At */
+            starts_at: string;
+            /** Board At */
+            board_at: number;
+            /** Across */
+            across: components["schemas"]["AcrossOut"][];
+            /** Works Offered */
+            works_offered: string[];
+            /** Sockets */
+            sockets: components["schemas"]["SocketOut"][];
         };
         /**
          * BenchPointOut
@@ -1757,6 +1781,8 @@ export interface components {
             tested: boolean;
             /** Live */
             live: boolean;
+            /** Two Gangs */
+            two_gangs: boolean;
         };
         /**
          * BetweenOut
@@ -1919,7 +1945,8 @@ export interface components {
         };
         /**
          * ChangeIn
-         * @description One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link.
+         * @description One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link;
+         *     read_by: the attendance of the trainee who took it.
          */
         ChangeIn: {
             /** Id */
@@ -1945,6 +1972,8 @@ export interface components {
             instrument_id?: string | null;
             /** Read At */
             read_at?: string | null;
+            /** Read By */
+            read_by?: string | null;
         };
         /**
          * ChartIn
@@ -2201,6 +2230,8 @@ export interface components {
             instrument_id: string | null;
             /** Read At */
             read_at: string | null;
+            /** Read By */
+            read_by: string | null;
             /** Author Id */
             author_id: string;
             /** Author */
@@ -2794,6 +2825,8 @@ export interface components {
             boards: components["schemas"]["BoardStateOut"][];
             /** Putting Back */
             putting_back: components["schemas"]["PutBackOut"][];
+            /** To Countersign */
+            to_countersign: components["schemas"]["ToCountersignOut"][];
             /** Evidence */
             evidence: string;
             sampling: components["schemas"]["SamplingOut"] | null;
@@ -3934,6 +3967,16 @@ export interface components {
             /** Code */
             code?: string | null;
         };
+        /**
+         * SocketOut
+         * @description A socket at which the ends of a ring can be opened.
+         */
+        SocketOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
         /** StageOut */
         StageOut: {
             /**
@@ -4122,6 +4165,18 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /**
+         * ToCountersignOut
+         * @description A trainee, by their attendance, and the figures of theirs that nobody has signed for yet.
+         */
+        ToCountersignOut: {
+            /** Attendance Id */
+            attendance_id: string;
+            /** Who */
+            who: string;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
         };
         /**
          * UnsentOut

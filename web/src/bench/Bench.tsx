@@ -59,6 +59,7 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
     <div className={css.screen}>
       <StageHead title={nameOf(circuit)} line={cableAndDevice(circuit.values)}>
         {bench && <Method circuit={circuit} bench={bench} />}
+        {bench && bench.sockets.length > 0 && <EndsAt circuit={circuit} bench={bench} />}
         <Back to={back} />
       </StageHead>
       {board && <Reminder live={false} board={board} />}
@@ -122,6 +123,17 @@ function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
           {specs?.[field]?.label ?? field}
         </Button>
       ))}
+      {bench.works_offered.length > 0 && (
+        <Button
+          size="sm"
+          onClick={() =>
+            bench.works_offered.forEach((id) => setField({ kind: "point", id, field: "functional" }, "correct"))
+          }
+        >
+          {bench.works_offered.length === 1 ? "Its switch opens" : `Its ${bench.works_offered.length} switches open`}{" "}
+          and closes: works
+        </Button>
+      )}
       {bench.polarity_offered && (
         <Button size="sm" onClick={() => setField(at("polarity"), "correct")}>
           Every point read right: polarity correct
@@ -148,6 +160,29 @@ function Method({ circuit, bench }: { circuit: Entity; bench: Served }) {
         value={bench.method}
         choices={bench.methods.map((one) => [one.method, one.says])}
         change={(to) => setField({ kind: "circuit", id: circuit.id, field: "continuity_method" }, to)}
+      />
+    </div>
+  );
+}
+
+/** Where the ends of a ring were opened: its places are counted from there. */
+function EndsAt({ circuit, bench }: { circuit: Entity; bench: Served }) {
+  const spec = useFieldSpec("circuit", "ends_at");
+  const [board = "", socket = ""] = spec?.choices ?? [];
+  const at = (field: string) => ({ kind: "circuit", id: circuit.id, field }) as const;
+  const opened = circuit.values.ends_at === socket ? String(circuit.values.ends_at_point ?? "") : "";
+  const change = (id: string) => {
+    setField(at("ends_at"), id ? socket : null);
+    setField(at("ends_at_point"), id || null);
+  };
+  return (
+    <div className={css.method}>
+      <SelectField
+        label={spec?.label ?? ""}
+        quiet
+        value={opened}
+        choices={[["", board], ...bench.sockets.map(({ id, name }): [string, string] => [id, name])]}
+        change={change}
       />
     </div>
   );

@@ -1,5 +1,7 @@
 /** The live tests of one circuit at its points: Zs and voltages, the highest Zs carried up. */
+import { Box } from "@chakra-ui/react";
 import { ZsBar } from "../drawings/ZsBar";
+import { FieldInput } from "../fields/FieldInput";
 import { useInspection } from "../inspection/open";
 import { useEntity } from "../inspection/select";
 import type { Entity } from "../inspection/types";
@@ -21,7 +23,7 @@ export function LiveBench({ circuit, back }: { circuit: Entity; back: () => void
   const bench = useBench(circuit.id);
   const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuit.id));
   const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, "zs_ohm"));
-  usePointOrder(NONE, bench?.points ?? NONE, bench?.live_fields ?? NONE, circuit.id);
+  usePointOrder(NONE, bench?.points ?? NONE, bench?.live_fields ?? NONE, circuit.id, bench?.second);
   return (
     <div className={css.screen}>
       <StageHead title={nameOf(circuit)} line={cableAndDevice(circuit.values)}>
@@ -43,6 +45,12 @@ export function LiveBench({ circuit, back }: { circuit: Entity; back: () => void
             </div>
           )}
           <Highest circuit={circuit} points={bench.points} highest={bench.highest_zs} />
+          <Box maxW="16rem" pb="2">
+            <FieldInput
+              place={{ kind: "circuit", id: circuit.id, field: "live_r1_r2_ohm" }}
+              hint="Stands beside the dead test, never for it."
+            />
+          </Box>
           <PointTable bench={bench} fields={bench.live_fields} radial={false} />
         </div>
       )}

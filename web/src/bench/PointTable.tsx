@@ -1,5 +1,5 @@
 /** The points in the order of the walk, a reading at each; *as expected* is one tap, and a retest keeps the reading before it. */
-import { type ClipboardEvent, memo, useMemo } from "react";
+import { type ClipboardEvent, Fragment, memo, useMemo } from "react";
 import { useFieldSpec } from "../api/reference";
 import { ReadingCell } from "../fields/ReadingCell";
 import { focusOn, useDesk } from "../inspection/desk";
@@ -49,7 +49,10 @@ export function PointTable({ bench, fields, radial }: Props) {
       </thead>
       <tbody>
         {bench.points.map((point, index) => (
-          <Row key={point.id} bench={bench} fields={fields} point={point} number={index + 1} />
+          <Fragment key={point.id}>
+            <Row bench={bench} fields={fields} point={point} number={index + 1} />
+            {point.two_gangs && <SecondGang bench={bench} fields={fields} point={point} />}
+          </Fragment>
         ))}
       </tbody>
     </table>
@@ -78,6 +81,7 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
   const entity = useEntity(point.id);
   const here = useDesk((s) => s.focus?.id === point.id);
   if (!entity) return null;
+  const apart = entity.values.two_gangs === true;
   // What was found dead, and as expected, are of the dead tests.
   const dead = fields === bench.fields;
   const empty = fields.every((field) => entity.values[field] == null);
@@ -96,6 +100,17 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
             {point.name}
             {dead && point.says && <small>{point.says}</small>}
           </span>
+          {entity.values.kind === "socket" && (here || apart) && (
+            <Button
+              size="sm"
+              variant={apart ? "choice" : "quiet"}
+              pressed={apart}
+              label={`${point.name}: two gangs, each tested`}
+              onClick={() => setField({ kind: "point", id: point.id, field: "two_gangs" }, apart ? null : true)}
+            >
+              2 gangs
+            </Button>
+          )}
           {!dead ? null : point.again && !empty ? (
             <Button size="sm" label={`Retest ${point.name}`} onClick={again}>
               Retest
@@ -124,6 +139,30 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
     </tr>
   );
 });
+
+/** The second gang of a double socket, with its own contacts. */
+function SecondGang({ bench, fields, point }: Omit<Props, "radial"> & { point: BenchPoint }) {
+  const here = useDesk((s) => s.focus?.id === point.id);
+  return (
+    <tr data-here={here || undefined}>
+      <td className={css.at} />
+      <th scope="row" className={css.point}>
+        second gang
+      </th>
+      {fields.map((field) => {
+        const second = bench.second[field];
+        return (
+          <td key={field} className={css.figure}>
+            <span className={css.named} aria-hidden>
+              <Head field={field} radial={false} />
+            </span>
+            {second && <PointFigure id={point.id} field={second} of={point.name} />}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
 
 interface FigureProps {
   id: string;

@@ -23,6 +23,7 @@ export interface Figures {
 }
 
 const NONE: never[] = [];
+const NO_GANGS: Record<string, string> = {};
 
 /** What is measured here, set as the order of next: the ends, then point by point as people walk. */
 export function useFigures(circuit: Entity, bench: Bench | undefined): Figures {
@@ -39,7 +40,7 @@ export function useFigures(circuit: Entity, bench: Bench | undefined): Figures {
   );
   const points = bench?.points ?? NONE;
   const fields = bench?.fields ?? NONE;
-  usePointOrder(ends, points, fields, circuit.id);
+  usePointOrder(ends, points, fields, circuit.id, bench?.second);
   return { ends, points, fields };
 }
 
@@ -49,22 +50,29 @@ export function usePointOrder(
   points: readonly BenchPoint[],
   fields: readonly string[],
   circuitId: string,
+  second: Readonly<Record<string, string>> = NO_GANGS,
 ): void {
-  const ids = points.map((one) => one.id).join();
-  const asked = fields.join();
+  // As one text: judged anew, the points are others each time, and the order is the same.
+  const asked = points
+    .flatMap(({ id, two_gangs }) => {
+      const gang = two_gangs ? fields.flatMap((field) => second[field] ?? []) : [];
+      return [...fields, ...gang].map((field) => `${id} ${field}`);
+    })
+    .join();
   useEffect(() => {
     const places: Place[] = [
       ...ends.map(({ field }): Place => ({ kind: "circuit", id: circuitId, field })),
-      ...(ids ? ids.split(",") : []).flatMap((id) =>
-        asked.split(",").map((field): Place => ({ kind: "point", id, field })),
-      ),
+      ...(asked ? asked.split(",") : []).map((one): Place => {
+        const [id = "", field = ""] = one.split(" ");
+        return { kind: "point", id, field };
+      }),
     ];
     setOrder(places);
     // A ring that turns out to be open asks for other figures at the same point.
     const { focus, draft } = useDesk.getState();
     const gone = focus?.kind === "point" && !places.some((one) => same(one, focus));
     if (gone && draft === null) focusOn(places.find((one) => one.id === focus.id) ?? null);
-  }, [circuitId, ends, ids, asked]);
+  }, [circuitId, ends, asked]);
 }
 
 /** Put a point's readings beside, so that it is tested anew and both stay. */

@@ -76,6 +76,11 @@ export default function Boards() {
             "ways",
             "main_switch_a",
             { field: "conditional_ka", label: "Conditional rating" },
+            { field: "main_switch_at", wide: true },
+            board.values.main_switch_at === "in the middle" && {
+              field: "ways_left",
+              hint: "The others stand right of it.",
+            },
             { field: "main_switch_kind", wide: true },
           ]}
         />

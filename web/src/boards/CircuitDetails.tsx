@@ -75,6 +75,7 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
           },
           v.joined_by != null && "joined_with",
           { field: "continuity_method", hint: "It decides what each point should read.", wide: true },
+          { field: "neutral_at", hint: "Where its number is not that of its way." },
           { field: "second_csa_mm2", hint: "Where part of it is run in another size." },
           v.second_csa_mm2 != null && { field: "second_at", hint: "Where it changes.", wide: true },
           { field: "fitted_from", hint: "Judged by the edition of its own day." },

@@ -1,5 +1,5 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { Schemas, Status } from "../api/client";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
@@ -111,6 +111,13 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
     );
   };
   const surge = board.values.spd_state;
+  const mainAfter = waysBeforeMain(board, columns.length);
+  const main = (
+    <div className={css.main}>
+      <b>main</b>
+      <span>{board.values.main_switch_a ? `${board.values.main_switch_a} A` : "–"}</span>
+    </div>
+  );
   return (
     <div
       className={css.board}
@@ -120,21 +127,21 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       tabIndex={choose || movable ? undefined : 0}
       aria-label={`Front of ${nameOf(board)}`}
     >
-      <div className={css.main}>
-        <b>main</b>
-        <span>{board.values.main_switch_a ? `${board.values.main_switch_a} A` : "–"}</span>
-      </div>
+      {mainAfter === 0 && main}
       {surge != null && surge !== "none" && (
         <div className={css.surge} title={`Surge device: ${String(surge)}`}>
           <b>SPD</b>
           <span>{surge === "sound" ? "ok" : String(surge)}</span>
         </div>
       )}
-      {columns.map((column) => (
-        <div key={column[0]?.way} className={css.column}>
-          {three && <small>{column[0]?.way}</small>}
-          {wholeColumn(column) ? <div className={css.slot}>{way(column[0]!.circuit!, "3~")}</div> : column.map(cell)}
-        </div>
+      {columns.map((column, at) => (
+        <Fragment key={column[0]?.way}>
+          <div className={css.column}>
+            {three && <small>{column[0]?.way}</small>}
+            {wholeColumn(column) ? <div className={css.slot}>{way(column[0]!.circuit!, "3~")}</div> : column.map(cell)}
+          </div>
+          {mainAfter === at + 1 && main}
+        </Fragment>
       ))}
       {others.map((circuit) => (
         <div key={circuit.id} className={css.column}>
@@ -143,6 +150,13 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       ))}
     </div>
   );
+}
+
+/** After how many ways the main switch stands: at the left end where nobody said otherwise. */
+function waysBeforeMain({ values }: Entity, ways: number): number {
+  if (values.main_switch_at === "right end") return ways;
+  if (values.main_switch_at !== "in the middle") return 0;
+  return Math.min(ways, Number(values.ways_left ?? Math.ceil(ways / 2)));
 }
 
 const group = (slots: Slot[], size: number): Slot[][] =>

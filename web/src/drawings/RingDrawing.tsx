@@ -65,9 +65,13 @@ export function RingDrawing({ bench, way, line, choose }: Props) {
       <g>
         <rect x={at(0)[0] - 20} y={CENTRE[1] - 27} width="40" height="54" rx="4" className={css.board} />
         <text x={at(0)[0]} y={CENTRE[1] + 5} textAnchor="middle" className={css.way}>
-          {way}
+          {bench.starts_at ? "ends" : way}
         </text>
       </g>
+      {bench.starts_at && <BoardOnTheWay place={bench.board_at} way={way} />}
+      {bench.across.map((pair) => (
+        <Link key={pair.one_end} points={bench.points} pair={pair} />
+      ))}
       {bench.points.map((point, index) => (
         <Dot
           key={point.id}
@@ -78,6 +82,34 @@ export function RingDrawing({ bench, way, line, choose }: Props) {
         />
       ))}
     </svg>
+  );
+}
+
+/** The board, where the ends were opened at a socket: it is passed on the way round. */
+function BoardOnTheWay({ place, way }: { place: number; way: string }) {
+  const [x, y] = at(place);
+  return (
+    <g>
+      <rect x={x - 15} y={y - 15} width="30" height="30" rx="4" className={css.board} />
+      <text x={x} y={y + 5} textAnchor="middle" className={css.way}>
+        {way}
+      </text>
+    </g>
+  );
+}
+
+/** A link across the ring, as it may run between the first and the last of the points that read high together. */
+function Link({ points, pair }: { points: Bench["points"]; pair: Bench["across"][number] }) {
+  const place = (id: string) => at(points.find((one) => one.id === id)?.walked ?? 0);
+  const [x, y] = place(pair.one_end);
+  const [u, v] = place(pair.other_end);
+  return (
+    <g>
+      <path d={`M${x} ${y} Q${CENTRE[0]} ${CENTRE[1]} ${u} ${v}`} className={css.link} />
+      <text x={(x + u + CENTRE[0]) / 3} y={(y + v + CENTRE[1]) / 3} textAnchor="middle" className={css.quiet}>
+        link across?
+      </text>
+    </g>
   );
 }
 

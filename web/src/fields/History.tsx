@@ -30,17 +30,27 @@ export function HistoryButton({ place, label, words = "history" }: { place: Abou
   );
 }
 
-/** The instrument that showed it, and when, where that is known. */
-function ReadWith({ entry }: { entry: Pick<Schemas["EntryOut"], "instrument_id" | "read_at"> }) {
+/** The instrument that showed it and when, and the trainee who read it, where that is known. */
+function ReadWith({ entry }: { entry: Pick<Schemas["EntryOut"], "instrument_id" | "read_at" | "read_by"> }) {
   const values = useInspection((s) =>
     entry.instrument_id ? s.model?.entities[entry.instrument_id]?.values : undefined,
   );
-  if (!values) return null;
-  const name = [values.name, values.serial].filter(Boolean).map(String).join(" ");
+  const trainee = useInspection((s) => (entry.read_by ? s.model?.entities[entry.read_by]?.values.who : undefined));
+  const name = [values?.name, values?.serial].filter(Boolean).map(String).join(" ");
   return (
     <>
-      <br />
-      {entry.read_at ? `from ${name}, shown ${moment(entry.read_at)}` : `read off ${name}`}
+      {values && (
+        <>
+          <br />
+          {entry.read_at ? `from ${name}, shown ${moment(entry.read_at)}` : `read off ${name}`}
+        </>
+      )}
+      {entry.read_by && (
+        <>
+          <br />
+          read by {String(trainee ?? "a trainee")}
+        </>
+      )}
     </>
   );
 }

@@ -1,7 +1,7 @@
 /** A figure: what the meter showed, typed by keyboard or by the pad. The tablet's own keyboard stays away. */
 import { VisuallyHidden } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
-import type { Status } from "../api/client";
+import type { Schemas, Status } from "../api/client";
 import { useObservable } from "../api/reference";
 import { backspace, commit, draft as setDraft, focusOn, move, observe, same, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
@@ -47,6 +47,7 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
   }, [focused]);
 
   const observable = useObservable();
+  const trainee = useInspection((s) => readByTrainee(s.model?.judgement?.to_countersign, place));
 
   const text = typed ?? String(kept ?? "");
   const reasoning = text.toUpperCase().startsWith("LIM");
@@ -108,6 +109,11 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
     >
       {status && status !== "pass" && !refused && <Mark status={status} size={13} />}
       {refused && <b aria-hidden>!</b>}
+      {trainee !== undefined && (
+        <abbr className={css.trainee} title={`Read by ${trainee}, not countersigned`}>
+          t
+        </abbr>
+      )}
       {check && (text === "correct" || text === "incorrect") && (
         <span className={css.sign}>{text === "correct" ? <Tick /> : <b>✗</b>}</span>
       )}
@@ -137,6 +143,13 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
     </span>
   );
 });
+
+type ToCountersign = Schemas["ToCountersignOut"];
+
+/** The trainee who read a figure that nobody has signed for yet. */
+function readByTrainee(all: ToCountersign[] | undefined, { id, field }: Place): string | undefined {
+  return all?.find(({ figures }) => figures.some((one) => one.id === id && one.field === field))?.who;
+}
 
 /** Move by rows or columns of the table that the figure stands in. */
 function jump(from: HTMLInputElement | null, rows: number, columns = 0): void {

@@ -1,5 +1,6 @@
 /** What the hands are doing: which figure is in focus, what is being typed, and which figure comes next. */
 import { create } from "zustand";
+import { followed, type Habit, learnt } from "./habit";
 import { setField, useInspection } from "./open";
 import { keyOf, type Kind, type Place } from "./types";
 
@@ -34,8 +35,12 @@ interface Desk {
   origin: Origin | null;
   /** The instrument that figures are read off and typed, where one was chosen. */
   typedWith: string | null;
+  /** The trainee who takes the readings, by their attendance; null for whoever is signed in. */
+  readBy: string | null;
   /** The figures of the open screen in the order of the work. */
   order: Place[];
+  /** How this person goes through them. */
+  habit: Habit;
   observing: About | null;
   /** What the open screen is about while no figure is in focus: the room that is walked round. */
   around: { kind: Kind; id: string } | null;
@@ -52,7 +57,9 @@ export const useDesk = create<Desk>(() => ({
   draft: null,
   origin: null,
   typedWith: null,
+  readBy: null,
   order: [],
+  habit: {},
   observing: null,
   around: null,
   left: [],
@@ -98,14 +105,13 @@ export function value(place: Place): unknown {
 
 /** Leave the figure: keep what was typed. */
 export function commit(): void {
-  const { focus, draft: typed, origin, typedWith } = get();
+  const { focus, draft: typed, origin, typedWith, readBy } = get();
   if (!focus || typed === null) return;
   set({ draft: null, origin: null });
-  const from = origin
-    ? { instrumentId: origin.instrumentId?.(), at: origin.at }
-    : typedWith
-      ? { instrumentId: typedWith }
-      : null;
+  const from = {
+    readBy: readBy ?? undefined,
+    ...(origin ? { instrumentId: origin.instrumentId?.(), at: origin.at } : { instrumentId: typedWith ?? undefined }),
+  };
   setField(focus, typed.trim() === "" ? null : typed.trim(), { origin: from });
   if (origin?.volts !== undefined && focus.kind === "circuit")
     setField({ ...focus, field: TEST_VOLTAGE }, String(origin.volts), { origin: from });
@@ -120,6 +126,8 @@ const REMEMBERED = 12;
 
 /** A figure was filled in and left. */
 export function leftBehind(place: Place): void {
+  const { order, habit, left } = get();
+  set({ habit: learnt(habit, order, left[0] ?? null, place) });
   set({ left: [place, ...get().left.filter((one) => !same(one, place))].slice(0, REMEMBERED) });
 }
 
@@ -133,13 +141,25 @@ export function typeWith(instrumentId: string | null): void {
   set({ typedWith: instrumentId });
 }
 
+/** From here on that trainee takes the readings. */
+export function readBy(attendanceId: string | null): void {
+  set({ readBy: attendanceId });
+}
+
 export function setOrder(order: Place[]): void {
   set({ order });
 }
 
 /** The place that comes after the focus (or before it, with -1); the same one at the end. */
-export function neighbour(step: 1 | -1): Place | null {
-  const { order, focus } = get();
+export const neighbour = (step: 1 | -1): Place | null => neighbourOf(get(), step);
+
+/** The same, of the desk as it is given. */
+export function neighbourOf(
+  { order, focus, habit }: Pick<Desk, "order" | "focus" | "habit">,
+  step: 1 | -1,
+): Place | null {
+  const led = step === 1 && focus && followed(habit, order, focus, (place) => value(place) == null);
+  if (led) return led;
   const at = order.findIndex((place) => same(place, focus));
   return order[at < 0 ? 0 : at + step] ?? null;
 }

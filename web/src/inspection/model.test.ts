@@ -51,6 +51,7 @@ function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas[
     kept_at: "",
     device: "other",
     instrument_id: null,
+    read_by: null,
     read_at: null,
     author_id: "idris",
     author: "Idris",

@@ -123,10 +123,10 @@ export function leave(): void {
   clearInterval(poll);
 }
 
-/** remember: for undo; origin: the instrument that showed it, and when. */
+/** remember: for undo; origin: the instrument that showed it and when, and the trainee who read it. */
 interface Kept {
   remember?: boolean;
-  origin?: { instrumentId?: string; at?: string } | null;
+  origin?: { instrumentId?: string; at?: string; readBy?: string } | null;
 }
 
 /** Set one field; it is kept on the device, then sent. */
@@ -207,7 +207,10 @@ function append(
 ): void {
   const current = get().model;
   if (!current) return;
-  const from = origin?.instrumentId ? { instrument_id: origin.instrumentId, read_at: origin.at ?? null } : {};
+  const from = {
+    ...(origin?.instrumentId && { instrument_id: origin.instrumentId, read_at: origin.at ?? null }),
+    ...(origin?.readBy && { read_by: origin.readBy }),
+  };
   const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value, from));
   set({ model: made.reduce(model.write, current) });
   outbox.put(made);
@@ -219,7 +222,7 @@ function pendingOf(
   id: string,
   field: string,
   value: Value,
-  from: Pick<Change, "instrument_id" | "read_at">,
+  from: Pick<Change, "instrument_id" | "read_at" | "read_by">,
 ): Pending {
   const change = {
     id: uuidv7(),

@@ -24,6 +24,8 @@ export interface Change {
   /** Of a reading that came from an instrument: which one used here, and when it showed it. */
   instrument_id?: string;
   read_at?: string | null;
+  /** The attendance of the trainee who took it. */
+  read_by?: string;
 }
 
 /** A change as the device keeps it until the server has it; refused ones stay until they are mended. */

@@ -113,7 +113,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
         md: '"top top top" "run work margin" "pad pad pad"',
       }}
     >
-      <TopBar />
+      <TopBar me={me} />
       <RunSheet stage={current} />
       <Box
         as="main"

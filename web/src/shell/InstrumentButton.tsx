@@ -2,7 +2,7 @@
 import { Box, Flex, Stack } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, answer } from "../api/client";
+import { api, answer, type Schemas } from "../api/client";
 import { useReference } from "../api/reference";
 import { typeWith, useDesk } from "../inspection/desk";
 import { pair, pairAgain, unlink, USUAL_ADDRESS } from "../inspection/instrumentLink";
@@ -25,7 +25,13 @@ export function InstrumentButton() {
   const typedWith = useDesk((s) => s.typedWith);
   const chosen = useInspection((s) => (typedWith ? s.model?.entities[typedWith]?.values.name : undefined));
   useFocusTold();
-  useEffect(() => void pairAgain((found) => linkedInstrument(found, [])), []);
+  const register = useRegister(link !== "none");
+  // Asked when the first reading is kept, by then as the register says.
+  const entries = useRef(register);
+  useEffect(() => {
+    entries.current = register;
+  }, [register]);
+  useEffect(() => void pairAgain((found) => linkedInstrument(found, entries.current)), []);
   const says =
     link === "linked" ? source.name : link === "away" ? "out of reach" : link === "ended" ? "link ended" : null;
   const words = says ?? (chosen ? `typed off ${String(chosen)}` : "Instrument");
@@ -60,6 +66,23 @@ export function InstrumentButton() {
   );
 }
 
+type Registered = Schemas["InstrumentOut"]["entry"];
+
+const NONE: Registered[] = [];
+
+/** The firm's instruments, once they are wanted. */
+function useRegister(wanted = true): readonly Registered[] {
+  const found = useQuery({
+    queryKey: ["instruments"],
+    queryFn: () => answer(api.GET("/api/instruments")),
+    select: (all) => all.instruments.map(({ entry }) => entry),
+    retry: false,
+    staleTime: 60_000,
+    enabled: wanted,
+  });
+  return found.data ?? NONE;
+}
+
 /** What is linked knows which figure waits, and a figure what it takes. */
 function useFocusTold(): void {
   const reference = useReference();
@@ -92,14 +115,8 @@ function InstrumentDialog({ close }: { close: () => void }) {
   const [refused, setRefused] = useState<string>();
   const [pairing, setPairing] = useState(false);
   const first = useRef<HTMLInputElement>(null);
-  const register = useQuery({
-    queryKey: ["instruments"],
-    queryFn: () => answer(api.GET("/api/instruments")),
-    retry: false,
-    staleTime: 60_000,
-  });
+  const entries = useRegister();
   if (!model) return null;
-  const entries = (register.data?.instruments ?? []).map(({ entry }) => entry);
   const used = children(model, "instrument_used", model.id);
   const others = entries.filter(
     ({ id, values }) => !values.retired && !used.some((one) => one.values.register_id === id),

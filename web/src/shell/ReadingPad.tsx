@@ -7,8 +7,8 @@ import {
   focusOn,
   move,
   neighbour,
+  neighbourOf,
   placeKey,
-  same,
   type as typeKey,
   useDesk,
 } from "../inspection/desk";
@@ -23,10 +23,7 @@ import css from "./ReadingPad.module.css";
 
 export function ReadingPad() {
   const focus = useDesk((s) => s.focus);
-  const next = useDesk((s) => {
-    const at = s.order.findIndex((p) => same(p, s.focus));
-    return s.order[at + 1] ?? null;
-  });
+  const next = useDesk((s) => neighbourOf(s, 1));
   const active = focus ?? neighbour(1);
   return (
     <section className={css.pad} aria-label="Reading pad" onPointerDown={(e) => e.preventDefault()}>

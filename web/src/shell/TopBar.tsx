@@ -1,15 +1,17 @@
 /** The line across the top: where this is, whether everything is kept, and the theme. */
 import { Box, Flex } from "@chakra-ui/react";
 import { Link } from "react-router";
+import type { Me } from "../api/client";
 import { useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
 import { InstrumentButton } from "./InstrumentButton";
+import { TraineeButton } from "./TraineeButton";
 import { ThemeButton } from "../ui/ThemeButton";
 import { clock } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
 
-export function TopBar() {
+export function TopBar({ me }: { me: Me }) {
   const address = useInspection((s) => s.model?.entities[s.model.id]?.values.property_address);
   const reference = useInspection((s) => s.model?.entities[s.model.id]?.values.reference);
   const [first, ...rest] = String(address ?? "New inspection").split(",");
@@ -35,6 +37,7 @@ export function TopBar() {
         </Box>
       </Box>
       <KeptLine />
+      <TraineeButton me={me} />
       <InstrumentButton />
       <ThemeButton />
     </Flex>

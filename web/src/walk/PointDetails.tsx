@@ -50,6 +50,13 @@ export function PointDetails({ point, name, look }: Props) {
           { field: "not_reached", hint: "Gathers itself among the limitations." },
           v.kind === "alarm" && "alarm",
           v.kind === "alarm" && "replace_by",
+          v.kind === "light" && "lampholder",
+          v.kind === "light" &&
+            String(v.lampholder ?? "").startsWith("screw") && {
+              field: "centre_contact",
+              hint: "The line belongs to the centre, not to the thread.",
+            },
+          "functional",
           v.kind === "downlights" && { field: "above", wide: true },
           v.kind === "downlights" && "fire_rated",
           wet && { field: "height_m", hint: "Above the floor; or tap it in the drawing." },
@@ -93,6 +100,7 @@ const READINGS: readonly Named[] = [
   "line_neutral_ohm",
   "line_cpc_ohm",
   "r2_ohm",
+  { field: "two_gangs", hint: "Each gang has contacts of its own." },
   { field: "leg_one_ohm", hint: "An open ring: outward from one end at the board, to this point." },
   { field: "leg_two_ohm", hint: "The same from the other end: the gap lies where both stop." },
   "retested",

@@ -1,0 +1,41 @@
+"""Readings that a trainee took: whose they are, and that a competent person has yet to sign for them."""
+
+from collections.abc import Iterator
+
+from dorrik.core.record import record
+from dorrik.core.topics.context import Context, Note
+from dorrik.core.topics.note import Figure
+from dorrik.core.verdict import Verdict
+
+SOURCE = "BS 7671 641.6, who inspects · stage 8 of the work"
+
+
+@record
+class ToCountersign:
+    """A trainee, by their attendance and name, and the figures of theirs that nobody has signed for yet."""
+
+    attendance_id: str
+    who: str
+    figures: tuple[Figure, ...]
+
+
+def to_countersign(context: Context) -> Iterator[ToCountersign]:
+    """Trainees with readings that stand and are not countersigned, in the order in which they came."""
+    for one in context.inspection.attendances:
+        figures = context.by_trainees.get(one.id, ())
+        if figures:
+            yield ToCountersign(one.id, one.who or "a trainee", figures)
+
+
+def notes(context: Context) -> Iterator[Note]:
+    """One note for each trainee: nothing rests on a reading that nobody answers for."""
+    for one in to_countersign(context):
+        count = len(one.figures)
+        verdict = Verdict(
+            status="attention",
+            reason=f"{count} {'reading' if count == 1 else 'readings'} by {one.who}, not countersigned.",
+            source=SOURCE,
+            next_step="Look them over, measure again what you doubt, then countersign.",
+            asks=True,
+        )
+        yield Note("attendance", one.attendance_id, "countersigned_at", f"{one.who}: readings", verdict)

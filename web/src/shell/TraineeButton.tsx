@@ -1,0 +1,117 @@
+/** Who takes the readings while somebody learns beside, and the readings that a competent person has yet to sign for. */
+import { Box, Flex } from "@chakra-ui/react";
+import { useEffect, useState } from "react";
+import type { Me, Schemas } from "../api/client";
+import { useReference } from "../api/reference";
+import { NOT_YOURS, useMayChange } from "../fields/mayChange";
+import { readBy, useDesk } from "../inspection/desk";
+import { children } from "../inspection/model";
+import { setField, useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+import { useTranslate, whereOf } from "../inspection/words";
+import { Button } from "../ui/Button";
+import { Dialog } from "../ui/Dialog";
+
+const NONE: Schemas["ToCountersignOut"][] = [];
+
+export function TraineeButton({ me }: { me: Me }) {
+  const [opened, setOpened] = useState(false);
+  const model = useInspection((s) => s.model);
+  const reading = useDesk((s) => s.readBy);
+  const open = model?.judgement?.to_countersign ?? NONE;
+  const here = model
+    ? children(model, "attendance", model.id).filter(({ values }) => values.purpose === "trainee" && !values.left_at)
+    : [];
+  const trainee = here.find((one) => one.id === reading);
+  // Who has left, or was taken out, reads nothing more.
+  const gone = reading !== null && !trainee;
+  useEffect(() => {
+    if (gone) readBy(null);
+  }, [gone]);
+  const count = open.reduce((sum, one) => sum + one.figures.length, 0);
+  if (!here.length && !count) return null;
+  const words = trainee ? `${name(trainee)} reads` : count ? `${count} to sign` : "Trainee";
+  return (
+    <>
+      <Button
+        size="sm"
+        variant="choice"
+        pressed={!!trainee}
+        label={`Trainee: ${words}${trainee && count ? `, ${count} to countersign` : ""}`}
+        onClick={() => setOpened(true)}
+      >
+        {words}
+      </Button>
+      {opened && <TraineeDialog me={me} here={here} open={open} close={() => setOpened(false)} />}
+    </>
+  );
+}
+
+const name = ({ values }: Entity) => String(values.who ?? "the trainee");
+
+interface Props {
+  me: Me;
+  here: readonly Entity[];
+  open: readonly Schemas["ToCountersignOut"][];
+  close: () => void;
+}
+
+function TraineeDialog({ me, here, open, close }: Props) {
+  const reading = useDesk((s) => s.readBy);
+  const may = useMayChange("attendance", "countersigned_at");
+  const sign = (id: string) => {
+    setField({ kind: "attendance", id, field: "countersigned_by" }, me.name);
+    setField({ kind: "attendance", id, field: "countersigned_at" }, new Date().toISOString());
+  };
+  return (
+    <Dialog title="Readings by a trainee" close={close} width="34rem">
+      {here.length > 0 && (
+        <Flex role="group" aria-label="Who takes the readings" gap="2" wrap="wrap" mb="4">
+          <Button variant="choice" pressed={reading === null} onClick={() => readBy(null)}>
+            I read
+          </Button>
+          {here.map((one) => (
+            <Button key={one.id} variant="choice" pressed={reading === one.id} onClick={() => readBy(one.id)}>
+              {name(one)} reads
+            </Button>
+          ))}
+        </Flex>
+      )}
+      {open.length === 0 && <p>Every reading of a trainee is countersigned.</p>}
+      {open.map((one) => (
+        <Box key={one.attendance_id} mb="4">
+          <b>
+            {one.figures.length} by {one.who}, not countersigned
+          </b>
+          <Box as="ul" listStyleType="none" maxH="40vh" overflow="auto" my="2">
+            {one.figures.map(({ id, field }) => (
+              <Figure key={`${id} ${field}`} id={id} field={field} />
+            ))}
+          </Box>
+          <Button variant="action" disabled={!may} onClick={() => sign(one.attendance_id)}>
+            Countersign {one.figures.length === 1 ? "it" : `all ${one.figures.length}`}
+          </Button>
+        </Box>
+      ))}
+      {open.length > 0 && !may && <Box color="quiet">{NOT_YOURS.decide}</Box>}
+    </Dialog>
+  );
+}
+
+function Figure({ id, field }: { id: string; field: string }) {
+  const translate = useTranslate();
+  const fields = useReference()?.fields;
+  const entity = useInspection((s) => s.model?.entities[id]);
+  if (!entity) return null;
+  const spec = fields?.[entity.kind]?.[field];
+  return (
+    <Flex as="li" gap="3" align="center" py="1" borderTopWidth="1px" borderColor="line">
+      <Box flex="1" minW="0">
+        {whereOf(entity)} · {translate(spec?.label ?? field)}
+      </Box>
+      <Box fontFamily="mono" fontWeight="bold">
+        {String(entity.values[field] ?? "–")} {spec?.unit}
+      </Box>
+    </Flex>
+  );
+}
