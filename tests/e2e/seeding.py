@@ -79,6 +79,13 @@ def points(request: APIRequestContext, found: str, designation: str, *names: str
     assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
 
 
+def trainee(request: APIRequestContext, found: str, who: str) -> None:
+    """Somebody learns beside at the inspection."""
+    _, made = _entity("attendance", "inspection", found, who=who, purpose="trainee")
+    answer = request.post(f"/api/inspections/{found}/changes", data={"changes": made})
+    assert answer.ok, answer.text()
+
+
 def simulated(request: APIRequestContext) -> tuple[str, dict[str, str]]:
     """The home of the bench, as the demo has it, before anything is measured: its id, and ids of what it is made of by
     name (circuits, points, bonds by service, RCDs and the board)."""

@@ -165,8 +165,9 @@ export function neighbourOf(
 }
 
 export function move(step: 1 | -1): void {
-  const to = neighbour(step);
   commit();
+  // What was just kept may be what the habit is learnt from.
+  const to = neighbour(step);
   if (to) set({ focus: to, draft: null, origin: null });
 }
 

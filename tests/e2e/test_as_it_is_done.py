@@ -1,0 +1,91 @@
+"""At the points as people do it: both gangs, one pair all round and then the other, ends opened at a socket, and a
+trainee who reads while somebody signs."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.e2e import seeding
+from tests.e2e.test_bench import at_point, at_the_ring, readings
+from tests.e2e.walk import all_kept, cell, stage
+
+
+def enter(page, *texts):
+    for text in texts:
+        page.keyboard.type(text)
+        page.keyboard.press("Enter")
+
+
+def at_ring(at_work, **device):
+    page = at_work("Ring sockets", stage="Dead tests", **device)
+    at_the_ring(page)
+    cell(page, "1 Sockets, Line end to end").click()
+    enter(page, "0.46", "0.46", "0.75")
+    return page
+
+
+def test_each_gang_has_its_figures_and_a_contact_of_one_is_no_spur(at_work):
+    page = at_ring(at_work)
+    page.get_by_role("button", name="Landing: two gangs, each tested").click()
+    at_point(page, "Landing", "neutral").click()
+    enter(page, "0.23", "0.29")
+    # The second gang is next, then the next socket.
+    expect(cell(page, "Landing, Line to neutral, second gang")).to_be_focused()
+    enter(page, "0.23", "0.61")
+    expect(at_point(page, "Front bed L", "neutral")).to_be_focused()
+    margin = page.get_by_label("Margin", exact=True)
+    expect(margin.get_by_text("The second gang reads 0.32 Ω more", exact=False)).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("Ring of 9")).get_by_text("spur")).to_have_count(0)
+    expect(page.get_by_text("Highest 0.61 Ω at Landing.", exact=False)).to_be_visible()
+    all_kept(page)
+
+
+def test_next_goes_round_with_one_pair_where_that_is_how_this_person_does_it(at_work):
+    page = at_ring(at_work)
+    neutral, cpc = zip(*readings(), strict=True)
+    enter(page, neutral[0])
+    # Not the other pair of this socket: the same pair at the next one. From then on it leads there.
+    at_point(page, "Front bed L", "neutral").click()
+    enter(page, neutral[1])
+    expect(at_point(page, "Front bed R", "neutral")).to_be_focused()
+    enter(page, *neutral[2:])
+    # All round; the other pair begins where the first did.
+    expect(at_point(page, "Landing")).to_be_focused()
+    enter(page, *cpc)
+    expect(page.get_by_role("button", name=re.compile("Record 0.30 Ω|Record 0.3"))).to_be_visible()
+    page.get_by_role("button", name="All circuits").click()
+    expect(page.get_by_role("link", name="9/9 points of 1 Sockets tested")).to_be_visible()
+
+
+def test_ends_opened_at_a_socket_are_counted_from_there_and_go_back_there(at_work):
+    page = at_ring(at_work)
+    page.get_by_label("Ends opened at").select_option("Box room")
+    drawn = page.get_by_role("img", name=re.compile("Ring of 9"))
+    expect(drawn.get_by_text("ends", exact=True)).to_be_visible()
+    page.get_by_role("button", name="to put back").click()
+    expect(page.get_by_role("dialog").get_by_text("in their terminals at Box room", exact=False)).to_be_visible()
+
+
+def test_a_trainees_readings_are_marked_and_countersigned(at_work):
+    page = at_work("Cooker", stage="Dead tests")
+    found = page.url.split("/")[-2]
+    seeding.trainee(page.context.request, found, "Piet Rook")
+    page.reload()
+    page.get_by_role("button", name="Trainee").click()
+    page.get_by_role("button", name="Piet Rook reads").click()
+    page.get_by_role("dialog").get_by_role("button", name="Close").click()
+    cell(page, "1 Cooker, R1+R2 Ω").click()
+    enter(page, "0.21")
+    mark = page.get_by_title("Read by Piet Rook, not countersigned")
+    expect(mark).to_have_count(1)
+    all_kept(page)
+    page.reload()
+    expect(mark).to_have_count(1)
+    # After a reload who reads is who is signed in.
+    page.get_by_role("button", name="Trainee: 1 to sign").click()
+    page.get_by_role("button", name="Countersign it").click()
+    expect(page.get_by_text("Every reading of a trainee is countersigned.")).to_be_visible()
+    page.get_by_role("dialog").get_by_role("button", name="Close").click()
+    expect(mark).to_have_count(0)
+    stage(page, "Dead tests")
+    expect(page.get_by_text("not countersigned")).to_have_count(0)
