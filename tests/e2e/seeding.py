@@ -15,7 +15,7 @@ from dorrik.store.engine import new_id
 DEVICE = "the test's own tablet"
 
 
-def _change(entity: str, entity_id: str, field: str, value: Any) -> dict[str, Any]:
+def change(entity: str, entity_id: str, field: str, value: Any) -> dict[str, Any]:
     return {
         "id": new_id(), "entity": entity, "entity_id": entity_id, "field": field, "value": value, "based_on": 0,
         "made_at": datetime.now(UTC).isoformat(), "device": DEVICE,
@@ -25,7 +25,7 @@ def _change(entity: str, entity_id: str, field: str, value: Any) -> dict[str, An
 def _entity(entity: str, parent: str, parent_id: str, /, **fields: Any) -> tuple[str, list[dict[str, Any]]]:
     entity_id = new_id()
     values = {parent: parent_id, **fields}
-    return entity_id, [_change(entity, entity_id, field, value) for field, value in values.items()]
+    return entity_id, [change(entity, entity_id, field, value) for field, value in values.items()]
 
 
 def inspection(request: APIRequestContext, *presets: str) -> str:
@@ -36,8 +36,8 @@ def inspection(request: APIRequestContext, *presets: str) -> str:
     found, changes = _entity("inspection", "firm", firm, inspected_on=date.today().isoformat(), purpose="periodic",
                              reference=began["next_reference"], property_address="7 Lookout Row, Kelder Haven",
                              **{name: value for name, value in began["beginning"].items() if value})  # fmt: skip
-    for change in changes:
-        change["entity_id"] = found
+    for each in changes:
+        each["entity_id"] = found
     if presets:
         board, more = _entity("board", "inspection", found, name="Board 1", position=1)
         changes += more

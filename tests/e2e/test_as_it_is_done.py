@@ -17,7 +17,7 @@ def enter(page, *texts):
 
 
 def at_ring(at_work, **device):
-    page = at_work("Ring sockets", stage="Dead tests", **device)
+    page = at_work("Ring sockets", "Cooker", stage="Dead tests", **device)
     at_the_ring(page)
     cell(page, "1 Sockets, Line end to end").click()
     enter(page, "0.46", "0.46", "0.75")

@@ -23,7 +23,7 @@ import { Highest } from "./Highest";
 import { LiveBench } from "./LiveBench";
 import { OpenRing } from "./OpenRing";
 import { PointTable } from "./PointTable";
-import { type Bench as Served, type Figures, useBench, useFigures } from "./useBench";
+import { type Bench as Served, type Figures, useBench, useFigures, useTwoGangs } from "./useBench";
 import css from "./bench.module.css";
 
 export default function Bench({ circuitId, live }: { circuitId: string; live: boolean }) {
@@ -110,6 +110,9 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
 function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
   const specs = useReference()?.fields.circuit;
   const at = (field: string) => ({ kind: "circuit", id: circuit.id, field }) as const;
+  const sockets = useSockets(bench);
+  const gangs = useTwoGangs(bench.points);
+  const both = sockets.every((id) => gangs.has(id));
   return (
     <Flex wrap="wrap" gap="2" pt="2">
       {bench.flags.map((field) => (
@@ -123,6 +126,18 @@ function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
           {specs?.[field]?.label ?? field}
         </Button>
       ))}
+      {sockets.length > 0 && (
+        <Button
+          size="sm"
+          variant="choice"
+          pressed={both}
+          onClick={() =>
+            sockets.forEach((id) => setField({ kind: "point", id, field: "two_gangs" }, both ? null : true))
+          }
+        >
+          Both gangs at every socket
+        </Button>
+      )}
       {bench.works_offered.length > 0 && (
         <Button
           size="sm"
@@ -141,6 +156,17 @@ function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
       )}
     </Flex>
   );
+}
+
+/** Ids of the sockets among its points. */
+function useSockets(bench: Served): string[] {
+  const ids = useInspection((s) =>
+    bench.points
+      .filter(({ id }) => s.model?.entities[id]?.values.kind === "socket")
+      .map(({ id }) => id)
+      .join(),
+  );
+  return ids ? ids.split(",") : [];
 }
 
 const endsLine = ({ values }: Entity): string => {

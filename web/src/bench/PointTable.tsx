@@ -1,4 +1,5 @@
 /** The points in the order of the walk, a reading at each; *as expected* is one tap, and a retest keeps the reading before it. */
+import { Box } from "@chakra-ui/react";
 import { type ClipboardEvent, Fragment, memo, useMemo } from "react";
 import { useFieldSpec } from "../api/reference";
 import { ReadingCell } from "../fields/ReadingCell";
@@ -10,7 +11,7 @@ import type { Place } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { markAt } from "../measurements/verdicts";
-import { type Bench, type BenchPoint, testAgain } from "./useBench";
+import { type Bench, type BenchPoint, testAgain, useTwoGangs } from "./useBench";
 import css from "./bench.module.css";
 
 /** With more figures than these a point has its name above them on a phone. */
@@ -34,6 +35,7 @@ export function PointTable({ bench, fields, radial }: Props) {
     const rows = bench.points.map(({ id }) => fields.map((field): Place => ({ kind: "point", id, field })));
     paste(text, rows, focus, NONE);
   };
+  const gangs = useTwoGangs(bench.points);
   return (
     <table className={css.points} data-many={fields.length > FEW || undefined} onPaste={take}>
       <thead>
@@ -51,7 +53,7 @@ export function PointTable({ bench, fields, radial }: Props) {
         {bench.points.map((point, index) => (
           <Fragment key={point.id}>
             <Row bench={bench} fields={fields} point={point} number={index + 1} />
-            {point.two_gangs && <SecondGang bench={bench} fields={fields} point={point} />}
+            {gangs.has(point.id) && <SecondGang bench={bench} fields={fields} point={point} />}
           </Fragment>
         ))}
       </tbody>
@@ -81,7 +83,7 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
   const entity = useEntity(point.id);
   const here = useDesk((s) => s.focus?.id === point.id);
   if (!entity) return null;
-  const apart = entity.values.two_gangs === true;
+  const twoGangs = () => setField({ kind: "point", id: point.id, field: "two_gangs" }, true);
   // What was found dead, and as expected, are of the dead tests.
   const dead = fields === bench.fields;
   const empty = fields.every((field) => entity.values[field] == null);
@@ -100,16 +102,13 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
             {point.name}
             {dead && point.says && <small>{point.says}</small>}
           </span>
-          {entity.values.kind === "socket" && (here || apart) && (
-            <Button
-              size="sm"
-              variant={apart ? "choice" : "quiet"}
-              pressed={apart}
-              label={`${point.name}: two gangs, each tested`}
-              onClick={() => setField({ kind: "point", id: point.id, field: "two_gangs" }, apart ? null : true)}
-            >
-              2 gangs
-            </Button>
+          {entity.values.kind === "socket" && here && !entity.values.two_gangs && (
+            // On a phone the name needs the room: there it is said for all sockets at once, or at the point itself.
+            <Box as="span" flex="none" hideBelow="md">
+              <Button size="sm" variant="quiet" label={`${point.name}: two gangs, each tested`} onClick={twoGangs}>
+                ×2
+              </Button>
+            </Box>
           )}
           {!dead ? null : point.again && !empty ? (
             <Button size="sm" label={`Retest ${point.name}`} onClick={again}>
@@ -143,11 +142,20 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
 /** The second gang of a double socket, with its own contacts. */
 function SecondGang({ bench, fields, point }: Omit<Props, "radial"> & { point: BenchPoint }) {
   const here = useDesk((s) => s.focus?.id === point.id);
+  const said = useInspection((s) => s.model?.entities[point.id]?.values.two_gangs === true);
+  const oneGang = () => setField({ kind: "point", id: point.id, field: "two_gangs" }, null);
   return (
     <tr data-here={here || undefined}>
       <td className={css.at} />
       <th scope="row" className={css.point}>
-        second gang
+        <span>
+          <span>second gang</span>
+          {said && (
+            <Button size="sm" variant="quiet" label={`${point.name}: one gang`} onClick={oneGang}>
+              one gang
+            </Button>
+          )}
+        </span>
       </th>
       {fields.map((field) => {
         const second = bench.second[field];

@@ -52,10 +52,11 @@ export function usePointOrder(
   circuitId: string,
   second: Readonly<Record<string, string>> = NO_GANGS,
 ): void {
+  const gangs = useTwoGangs(points);
   // As one text: judged anew, the points are others each time, and the order is the same.
   const asked = points
-    .flatMap(({ id, two_gangs }) => {
-      const gang = two_gangs ? fields.flatMap((field) => second[field] ?? []) : [];
+    .flatMap(({ id }) => {
+      const gang = gangs.has(id) ? fields.flatMap((field) => second[field] ?? []) : [];
       return [...fields, ...gang].map((field) => `${id} ${field}`);
     })
     .join();
@@ -73,6 +74,17 @@ export function usePointOrder(
     const gone = focus?.kind === "point" && !places.some((one) => same(one, focus));
     if (gone && draft === null) focusOn(places.find((one) => one.id === focus.id) ?? null);
   }, [circuitId, ends, asked]);
+}
+
+/** Points whose gangs are each tested, as said here already or as served. */
+export function useTwoGangs(points: readonly BenchPoint[]): ReadonlySet<string> {
+  const ids = useInspection((s) =>
+    points
+      .filter(({ id, two_gangs }) => two_gangs || !!s.model?.entities[id]?.values.two_gangs)
+      .map(({ id }) => id)
+      .join(),
+  );
+  return useMemo(() => new Set(ids.split(",")), [ids]);
 }
 
 /** Put a point's readings beside, so that it is tested anew and both stay. */

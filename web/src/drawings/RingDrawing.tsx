@@ -72,15 +72,21 @@ export function RingDrawing({ bench, way, line, choose }: Props) {
       {bench.across.map((pair) => (
         <Link key={pair.one_end} points={bench.points} pair={pair} />
       ))}
-      {bench.points.map((point, index) => (
-        <Dot
-          key={point.id}
-          point={point}
-          number={index + 1}
-          chosen={focused === point.id}
-          choose={() => choose(point.id)}
-        />
-      ))}
+      {bench.points.map(
+        (point, index) =>
+          // The socket whose ends are open is drawn as the ends.
+          !(bench.starts_at && point.walked === 0) && (
+            <Dot
+              key={point.id}
+              point={point}
+              number={index + 1}
+              chosen={focused === point.id}
+              // What a link across would explain is drawn as the link.
+              says={bench.across.length > 0 && point.spur_m != null ? "" : point.says}
+              choose={() => choose(point.id)}
+            />
+          ),
+      )}
     </svg>
   );
 }
@@ -103,13 +109,11 @@ function Link({ points, pair }: { points: Bench["points"]; pair: Bench["across"]
   const place = (id: string) => at(points.find((one) => one.id === id)?.walked ?? 0);
   const [x, y] = place(pair.one_end);
   const [u, v] = place(pair.other_end);
+  const inwards = (one: number, other: number, centre: number) => (one + other) / 4 + centre / 2;
   return (
-    <g>
-      <path d={`M${x} ${y} Q${CENTRE[0]} ${CENTRE[1]} ${u} ${v}`} className={css.link} />
-      <text x={(x + u + CENTRE[0]) / 3} y={(y + v + CENTRE[1]) / 3} textAnchor="middle" className={css.quiet}>
-        link across?
-      </text>
-    </g>
+    <path d={`M${x} ${y} Q${inwards(x, u, CENTRE[0])} ${inwards(y, v, CENTRE[1])} ${u} ${v}`} className={css.link}>
+      <title>A link across the ring could run here</title>
+    </path>
   );
 }
 
@@ -133,10 +137,11 @@ interface DotProps {
   point: Schemas["BenchPointOut"];
   number: number;
   chosen: boolean;
+  says: string;
   choose: () => void;
 }
 
-function Dot({ point, number, chosen, choose }: DotProps) {
+function Dot({ point, number, chosen, says, choose }: DotProps) {
   const place = point.position ?? point.walked;
   const spur = point.spur_m != null;
   const [x, y] = at(place, spur ? 32 : 0);
@@ -162,9 +167,9 @@ function Dot({ point, number, chosen, choose }: DotProps) {
       <text x={x} y={y + 4.5} textAnchor="middle" className={css.number}>
         {number}
       </text>
-      {point.says && (
+      {says && (
         <text x={x} y={y < CENTRE[1] ? y - 18 : y + 36} textAnchor={anchor} className={css.says}>
-          {point.says}
+          {says}
         </text>
       )}
     </g>

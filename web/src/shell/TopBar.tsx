@@ -57,7 +57,7 @@ function KeptLine() {
       data-waiting={waiting || undefined}
       data-refused={refused || undefined}
       flex="none"
-      maxW={{ base: "34vw", md: "none" }}
+      maxW={{ base: "22vw", md: "none" }}
       truncate
       color="quiet"
       fontSize={{ base: "xs", md: "sm" }}

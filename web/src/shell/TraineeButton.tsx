@@ -40,7 +40,12 @@ export function TraineeButton({ me }: { me: Me }) {
         label={`Trainee: ${words}${trainee && count ? `, ${count} to countersign` : ""}`}
         onClick={() => setOpened(true)}
       >
-        {words}
+        <Box as="span" hideBelow="md">
+          {words}
+        </Box>
+        <Box as="span" hideFrom="md" aria-hidden>
+          t{count > 0 && ` ${count}`}
+        </Box>
       </Button>
       {opened && <TraineeDialog me={me} here={here} open={open} close={() => setOpened(false)} />}
     </>
