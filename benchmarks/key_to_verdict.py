@@ -5,19 +5,14 @@ which the margin speaks of the figure.
 """
 
 import statistics
-import tempfile
-from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page
 
-from benchmarks.round_trip import _change, _Client, _serve
-from dorrik.store import migrate, passwords, people
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
-from tests.chromium import FLAGS, executable
+from benchmarks.in_browser import seated
+from benchmarks.round_trip import _change, _Client
+from dorrik.store.engine import new_id
 
-PORT = 18093
 ROUNDS = 40
 
 #: Counts from the key to the frame after the one in which the margin has the text.
@@ -73,33 +68,12 @@ def _measure(page: Page, ways: int) -> list[float]:
 
 def run() -> None:
     """Print p50 and p95 for each board."""
-    with tempfile.TemporaryDirectory() as folder, PrivateMariaDB(Path(folder)) as database:
-        migrate.upgrade(database.url)
-        engine = make_engine(database.url)
-        with engine.begin() as connection:
-            firm = people.add_firm(connection, "Firm", "", "")
-            secret = passwords.hash_password("password")
-            people.add_person(connection, firm, "Ines", "ines@test.example", "inspector", secret)
-        server = _serve("real", database.url, PORT)
-        try:
-            client = _Client(PORT)
-            signed_in = {"email": "ines@test.example", "password": "password"}
-            client.post("/api/session", signed_in)
-            homes = {ways: _home(client, firm, ways) for ways in (12, 60)}
-            with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=executable(), args=FLAGS)
-                context = browser.new_context(viewport={"width": 1280, "height": 800})
-                context.request.post(f"http://127.0.0.1:{PORT}/api/session", data=signed_in)
-                page = context.new_page()
-                for ways, inspection in homes.items():
-                    page.goto(f"http://127.0.0.1:{PORT}/inspection/{inspection}/live")
-                    page.get_by_role("textbox", name="1 Sockets 1, Zs Ω", exact=True).wait_for()
-                    page.wait_for_timeout(3000)
-                    taken = _measure(page, ways)
-                    slow = statistics.quantiles(taken, n=20)[18]
-                    print(f"key to verdict, {ways:2} ways: p50 {statistics.median(taken):.0f} ms, p95 {slow:.0f} ms")
-                browser.close()
-        finally:
-            server.terminate()
-            server.wait()
-        engine.dispose()
+    with seated() as (page, client, firm, base):
+        homes = {ways: _home(client, firm, ways) for ways in (12, 60)}
+        for ways, inspection in homes.items():
+            page.goto(f"{base}/inspection/{inspection}/live")
+            page.get_by_role("textbox", name="1 Sockets 1, Zs Ω", exact=True).wait_for()
+            page.wait_for_timeout(3000)
+            taken = _measure(page, ways)
+            slow = statistics.quantiles(taken, n=20)[18]
+            print(f"key to verdict, {ways:2} ways: p50 {statistics.median(taken):.0f} ms, p95 {slow:.0f} ms")

@@ -42,7 +42,9 @@ def test_a_neutral_at_another_terminal_is_said_and_two_at_one_are_asked_about():
 
 def insulated(*each, **of_board):
     return judged(
-        board(*(circuit(n, f"C{n}", insulation_lne_mohm=">200", **fields) for n, fields in enumerate(each, 1)), **of_board)
+        board(
+            *(circuit(n, f"C{n}", insulation_lne_mohm=">200", **fields) for n, fields in enumerate(each, 1)), **of_board
+        )
     )
 
 

@@ -3,6 +3,7 @@ trainee who reads while somebody signs."""
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.e2e import seeding
@@ -89,3 +90,48 @@ def test_a_trainees_readings_are_marked_and_countersigned(at_work):
     expect(mark).to_have_count(0)
     stage(page, "Dead tests")
     expect(page.get_by_text("not countersigned")).to_have_count(0)
+
+
+@pytest.fixture
+def lights(at_work):
+    """At the bench of a lighting circuit with three points; a second circuit has two."""
+    page = at_work("Lights", "Cooker", stage="Dead tests")
+    found = page.url.split("/")[-2]
+    seeding.points(page.context.request, found, "Lights", "Hall", "Kitchen", "Loft")
+    seeding.points(page.context.request, found, "Cooker", "Outlet", "Hob")
+    page.reload()
+    page.get_by_role("link", name="0/3 points of 1 Lights tested").click()
+    # The first figure without a reading waits.
+    expect(cell(page, "Hall, Line to cpc")).to_be_focused()
+    return page
+
+
+def test_the_last_key_records_what_the_points_lead_to_and_goes_on(lights):
+    page = lights
+    # As fast as keys come: what is recorded is the highest of all, the last one with it.
+    enter(page, "0.21", "0.42", "0.90", "")
+    expect(cell(page, "Outlet, Line to cpc")).to_be_focused()
+    page.get_by_role("button", name="All circuits").click()
+    expect(cell(page, "1 Lights, R1+R2 Ω")).to_have_value("0.90")
+    polarity = cell(page, "1 Lights, Polarity")
+    expect(polarity.locator("xpath=..").locator("svg")).to_be_visible()
+    all_kept(page)
+    page.get_by_role("button", name="Undo", exact=True).click()
+    expect(cell(page, "1 Lights, R1+R2 Ω")).to_have_value("")
+
+
+def test_what_would_be_recorded_is_said_before_and_nothing_is_without_a_server(lights):
+    page = lights
+    enter(page, "0.21", "0.42", "0.90")
+    done = page.get_by_label("Reading pad").get_by_role("button", name=re.compile("^done"))
+    expect(done).to_contain_text("R1+R2 0.90 Ω, polarity correct, on to 2 Cooker")
+    page.route("**/api/**", lambda route: route.abort())
+    # Another reading stands, unjudged, as the key is pressed: what was offered before is not recorded for it.
+    cell(page, "Loft, Line to cpc").click()
+    enter(page, "1.40", "")
+    expect(page.get_by_text("nothing was recorded", exact=False)).to_be_visible()
+    expect(cell(page, "Outlet, Line to cpc")).to_be_focused()
+    page.unroute("**/api/**")
+    all_kept(page)
+    page.get_by_role("button", name="All circuits").click()
+    expect(cell(page, "1 Lights, R1+R2 Ω")).to_have_value("")

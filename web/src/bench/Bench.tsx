@@ -1,5 +1,6 @@
 /** The bench of one circuit: its ends, its points in the order of the walk, and where the readings put them. */
 import { Flex } from "@chakra-ui/react";
+import { useCallback } from "react";
 import { useSearchParams } from "react-router";
 import { useFieldSpec, useReference } from "../api/reference";
 import { LineDrawing } from "../drawings/LineDrawing";
@@ -24,32 +25,31 @@ import { LiveBench } from "./LiveBench";
 import { OpenRing } from "./OpenRing";
 import { PointTable } from "./PointTable";
 import { type Bench as Served, type Figures, useBench, useFigures, useTwoGangs } from "./useBench";
+import { useFinish } from "./useFinish";
 import css from "./bench.module.css";
 
 export default function Bench({ circuitId, live }: { circuitId: string; live: boolean }) {
   const circuit = useEntity(circuitId);
   const [, setSearch] = useSearchParams();
+  const go = useCallback((to: string | null) => setSearch(to ? { circuit: to } : {}), [setSearch]);
   if (!circuit)
     return (
-      <Empty title="This circuit was removed" act={<Back to={() => setSearch({})} />}>
+      <Empty title="This circuit was removed" act={<Back to={() => go(null)} />}>
         Its readings are in the history of the inspection.
       </Empty>
     );
-  return live ? (
-    <LiveBench circuit={circuit} back={() => setSearch({})} />
-  ) : (
-    <OfCircuit circuit={circuit} back={() => setSearch({})} />
-  );
+  return live ? <LiveBench circuit={circuit} back={() => go(null)} /> : <OfCircuit circuit={circuit} go={go} />;
 }
 
 function Back({ to }: { to: () => void }) {
   return <Button onClick={to}>All circuits</Button>;
 }
 
-function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
+function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | null) => void }) {
   const board = useEntity(circuit.parentId);
   const bench = useBench(circuit.id);
   const figures = useFigures(circuit, bench);
+  useFinish(circuit, bench, go);
   const way = String(circuit.values.way ?? "");
   const choose = (id: string) => {
     const field = bench?.fields[0];
@@ -60,7 +60,7 @@ function OfCircuit({ circuit, back }: { circuit: Entity; back: () => void }) {
       <StageHead title={nameOf(circuit)} line={cableAndDevice(circuit.values)}>
         {bench && <Method circuit={circuit} bench={bench} />}
         {bench && bench.sockets.length > 0 && <EndsAt circuit={circuit} bench={bench} />}
-        <Back to={back} />
+        <Back to={() => go(null)} />
       </StageHead>
       {board && <Reminder live={false} board={board} />}
       <Flex wrap="wrap">

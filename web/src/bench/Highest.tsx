@@ -5,11 +5,8 @@ import { setField } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
 import { Button } from "../ui/Button";
-import type { BenchPoint } from "./useBench";
+import { type BenchPoint, inOhm } from "./useBench";
 import css from "./bench.module.css";
-
-/** A figure with its unit; what is over range, or limited, has none. */
-const inOhm = (text: string) => (/\d/.test(text) ? `${text} Ω` : text);
 
 /** The highest reading is the circuit's: told where it was read, and recorded by a tap. */
 interface Props {

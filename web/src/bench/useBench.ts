@@ -3,7 +3,7 @@ import { useEffect, useMemo } from "react";
 import type { Schemas } from "../api/client";
 import { useReference } from "../api/reference";
 import { columnsOf } from "../measurements/columns";
-import { focusOn, same, setOrder, useDesk } from "../inspection/desk";
+import { focusOn, same, setOrder, useDesk, value } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 
@@ -12,6 +12,9 @@ export type BenchPoint = Schemas["BenchPointOut"];
 
 export const useBench = (circuitId: string): Bench | undefined =>
   useInspection((s) => s.model?.judgement?.benches.find((one) => one.circuit_id === circuitId));
+
+/** A figure with its unit; what is over range, or limited, has none. */
+export const inOhm = (text: string): string => (/\d/.test(text) ? `${text} Ω` : text);
 
 /** The ends of a ring, by their fields. */
 const ENDS = ["r1_ohm", "rn_ohm", "r2_ohm"];
@@ -69,6 +72,8 @@ export function usePointOrder(
       }),
     ];
     setOrder(places);
+    // Whoever comes to a bench begins where nothing stands yet.
+    if (!useDesk.getState().focus) focusOn(places.find((one) => value(one) == null) ?? null);
     // A ring that turns out to be open asks for other figures at the same point.
     const { focus, draft } = useDesk.getState();
     const gone = focus?.kind === "point" && !places.some((one) => same(one, focus));

@@ -3,7 +3,7 @@ import { VisuallyHidden } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import type { Schemas, Status } from "../api/client";
 import { useObservable } from "../api/reference";
-import { backspace, commit, draft as setDraft, focusOn, move, observe, same, useDesk } from "../inspection/desk";
+import { backspace, commit, draft as setDraft, focusOn, goOn, move, observe, same, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import type { Place } from "../inspection/types";
@@ -58,7 +58,8 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
     const stop = () => event.preventDefault();
     if (key === "Enter") {
       stop();
-      move(event.shiftKey ? -1 : 1);
+      if (event.shiftKey) move(-1);
+      else goOn();
       // At the last figure the next key replaces what was kept, as it does everywhere else.
       if (document.activeElement === input.current) input.current?.select();
     } else if (key === "Tab") {

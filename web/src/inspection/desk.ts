@@ -41,6 +41,8 @@ interface Desk {
   order: Place[];
   /** How this person goes through them. */
   habit: Habit;
+  /** What comes after the last of them, in words, and doing it. */
+  then: { says: string; act: () => void } | null;
   observing: About | null;
   /** What the open screen is about while no figure is in focus: the room that is walked round. */
   around: { kind: Kind; id: string } | null;
@@ -60,6 +62,7 @@ export const useDesk = create<Desk>(() => ({
   readBy: null,
   order: [],
   habit: {},
+  then: null,
   observing: null,
   around: null,
   left: [],
@@ -162,6 +165,18 @@ export function neighbourOf(
   if (led) return led;
   const at = order.findIndex((place) => same(place, focus));
   return order[at < 0 ? 0 : at + step] ?? null;
+}
+
+/** What comes after the last figure of the open screen. */
+export function setThen(then: Desk["then"]): void {
+  set({ then });
+}
+
+/** On to the next figure; from the last one, left as it stands, to what comes after all of them. */
+export function goOn(): void {
+  const { draft: typed, then } = get();
+  if (typed === null && then && neighbour(1) === null) return then.act();
+  move(1);
 }
 
 export function move(step: 1 | -1): void {

@@ -172,6 +172,17 @@ export async function settled(milliseconds?: number): Promise<boolean> {
   return !id || outbox.settled(id, milliseconds);
 }
 
+/** Wait until everything that was entered is judged; false where that takes too long, as without a server. */
+export async function isJudged(milliseconds = 5000): Promise<boolean> {
+  const until = Date.now() + milliseconds;
+  const stands = () => {
+    const current = get().model;
+    return !!current && current.judgedSeq === current.seq && !current.pending.some((p) => !p.refused);
+  };
+  while (!stands() && reach() === "ok" && Date.now() < until) await new Promise((done) => setTimeout(done, 40));
+  return stands();
+}
+
 /** Take in what the server did to this inspection by itself. */
 export async function refresh(): Promise<void> {
   await listen();

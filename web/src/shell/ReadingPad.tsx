@@ -2,9 +2,9 @@
 import { useFieldSpec } from "../api/reference";
 import {
   backspace,
-  commit,
   draft as setDraft,
   focusOn,
+  goOn,
   move,
   neighbour,
   neighbourOf,
@@ -108,6 +108,7 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   const nextSaid = next
     ? [whereOf(nextEntity), nextSpec && translate(nextSpec.label)].filter(Boolean).join(" ")
     : "the last one here";
+  const then = useDesk((s) => s.then);
   const kept = useInspection((s) => s.model?.entities[place.id]?.values[place.field]);
   const reasoning = isLimited(typed ?? kept);
   const below = useSameBelow(place);
@@ -165,9 +166,9 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
     </button>
   );
   const nextKey = (
-    <button type="button" className={css.next} data-key="next" onClick={() => (next ? move(1) : commit())}>
-      <b>{next ? "next" : "keep"}</b>
-      <span>{nextSaid}</span>
+    <button type="button" className={css.next} data-key="next" onClick={goOn}>
+      <b>{next ? "next" : typed === null && then ? "done" : "keep"}</b>
+      <span>{next ? nextSaid : (then?.says ?? nextSaid)}</span>
     </button>
   );
   if (spec?.kind === "choice") {
