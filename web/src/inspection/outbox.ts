@@ -116,6 +116,8 @@ export function put(made: readonly Pending[]): void {
     stored.set(pending.change.id, store(pending, replaced));
   }
   set({ changes: waiting });
+  // The server hears of it while the device keeps it: neither waits for the other.
+  changes.wake();
 }
 
 async function store(pending: Pending, replaced: Pending[]): Promise<void> {

@@ -10,7 +10,18 @@ export function useTranslate(): (text: string) => string {
   return (text) => translate(text, words);
 }
 
+/** What was said once is said again in the same words: a grid asks for the same few heads at every key. */
+const known = new WeakMap<Record<string, string>, Map<string, string>>();
+
 export function translate(text: string, words: Record<string, string>): string {
+  let said = known.get(words);
+  if (!said) known.set(words, (said = new Map<string, string>()));
+  let found = said.get(text);
+  if (found === undefined) said.set(text, (found = translated(text, words)));
+  return found;
+}
+
+function translated(text: string, words: Record<string, string>): string {
   let said = text;
   for (const [word, meant] of Object.entries(words)) {
     if (word === meant) continue;

@@ -1,11 +1,12 @@
 /** Who takes the readings while somebody learns beside, and the readings that a competent person has yet to sign for. */
 import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { Me, Schemas } from "../api/client";
 import { useReference } from "../api/reference";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { readBy, useDesk } from "../inspection/desk";
-import { children } from "../inspection/model";
+import { children, type Model } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
@@ -16,12 +17,9 @@ const NONE: Schemas["ToCountersignOut"][] = [];
 
 export function TraineeButton({ me }: { me: Me }) {
   const [opened, setOpened] = useState(false);
-  const model = useInspection((s) => s.model);
   const reading = useDesk((s) => s.readBy);
-  const open = model?.judgement?.to_countersign ?? NONE;
-  const here = model
-    ? children(model, "attendance", model.id).filter(({ values }) => values.purpose === "trainee" && !values.left_at)
-    : [];
+  const open = useInspection((s) => s.model?.judgement?.to_countersign) ?? NONE;
+  const here = useInspection(useShallow(trainees));
   const trainee = here.find((one) => one.id === reading);
   // Who has left, or was taken out, reads nothing more.
   const gone = reading !== null && !trainee;
@@ -51,6 +49,12 @@ export function TraineeButton({ me }: { me: Me }) {
     </>
   );
 }
+
+/** Who learns beside at this inspection and has not left. */
+const trainees = ({ model }: { model: Model | null }): Entity[] =>
+  model
+    ? children(model, "attendance", model.id).filter(({ values }) => values.purpose === "trainee" && !values.left_at)
+    : [];
 
 const name = ({ values }: Entity) => String(values.who ?? "the trainee");
 
