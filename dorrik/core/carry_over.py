@@ -5,6 +5,7 @@ readings as earlier figures to compare with. Nothing measured then is taken for 
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
+from dorrik.core.circuit import EARLIER_OF_POINTS
 from dorrik.core.inspection import EARLIER, KINDS, Board, Bond, Circuit, Inspection, Point
 from dorrik.core.record import record
 
@@ -89,7 +90,7 @@ def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: st
     for room in earlier.rooms:
         yield Draft("room", into, rooms[room.id], _things("room", room))
     for point in earlier.points:
-        yield _point(point, into, new_id, rooms)
+        yield from _point(point, into, new_id, rooms, earlier.inspected_on, source)
     fed: dict[str, str] = {}
     made: list[tuple[Board, str]] = [(board, new_id()) for board in earlier.boards]
     for board in earlier.boards:
@@ -122,30 +123,42 @@ def _circuit(
 ) -> Iterator[Draft]:  # fmt: skip
     yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
     for outlet in circuit.points:
-        yield _point(outlet, circuit_id, new_id, rooms)
-    for before in circuit.earlier:
+        yield from _point(outlet, circuit_id, new_id, rooms, on, source)
+    yield from _earlier(circuit, circuit_id, EARLIER, new_id, on, source)
+
+
+def _earlier(
+    thing: Circuit | Point, thing_id: str, figures: tuple[str, ...], new_id: Callable[[], str], on: str | None,
+    source: str,
+) -> Iterator[Draft]:  # fmt: skip
+    """What a circuit or a point read before, and what it reads now."""
+    for before in thing.earlier:
         fields = _values("earlier", before, ("measured_on", "figure", "reading", "source"))
-        yield Draft("earlier", circuit_id, new_id(), fields)
-    for figure in EARLIER:
-        reading = getattr(circuit, figure)
+        yield Draft("earlier", thing_id, new_id(), fields)
+    for figure in figures:
+        reading = getattr(thing, figure)
         if reading is not None and reading.kind in ("number", "over-range"):
             fields = {"measured_on": on, "figure": figure, "reading": reading.text, "source": source[:120]}
             given = {name: value for name, value in fields.items() if value is not None}
-            yield Draft("earlier", circuit_id, new_id(), given)
+            yield Draft("earlier", thing_id, new_id(), given)
 
 
 #: What of a point stays; how it was found, opened and measured is of the day.
 _OF_POINTS = (
     "position", "name", "room", "kind", "at_end", "class_ii", "front", "no_cpc", "bathroom", "height_m", "distance_m",
     "inside_basin", "no_basin", "screened", "shower_head_m", "jets", "plan_x_m", "plan_y_m", "alarm", "replace_by",
-    "above", "fire_rated",
+    "above", "fire_rated", "two_gangs", "lampholder",
 )  # fmt: skip
 
 
-def _point(point: Point, hangs_on: str, new_id: Callable[[], str], rooms: Mapping[str, str]) -> Draft:
-    room = rooms.get(point.room_id or "")
+def _point(
+    point: Point, hangs_on: str, new_id: Callable[[], str], rooms: Mapping[str, str], on: str | None, source: str
+) -> Iterator[Draft]:
+    room, point_id = rooms.get(point.room_id or ""), new_id()
     fields = _values("point", point, _OF_POINTS) | ({"room_id": room} if room else {})
-    return Draft("point", hangs_on, new_id(), fields)
+    yield Draft("point", hangs_on, point_id, fields)
+    # Zs at a point is held against its limit each time; what tells of a change there is its continuity.
+    yield from _earlier(point, point_id, EARLIER_OF_POINTS, new_id, on, source)
 
 
 def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:

@@ -96,6 +96,20 @@ EARLIER = (
     "zs_ohm",
     "rcd_trip_ms",
 )
+#: Figures of a point that are compared over the years.
+EARLIER_OF_POINTS = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm")
+
+
+@record(kw_only=True)
+class Earlier:
+    """A figure of this circuit, or of this point, from an earlier report or its first certificate."""
+
+    id: str
+    measured_on: str | None = f.day("Measured on")
+    figure: str | None = f.choice("Figure", *EARLIER, *EARLIER_OF_POINTS)
+    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
+    source: str | None = f.text("From", 120)
+    removed: bool | None = f.flag("Removed")
 
 
 @record(kw_only=True)
@@ -168,6 +182,7 @@ class Point:
     jets: bool | None = f.flag("Cleaned with water jets")
     water_protection: int | None = f.integer("IPX", 0, 9)
     removed: bool | None = f.flag("Removed")
+    earlier: tuple[Earlier, ...] = ()
 
     @property
     def is_tested(self) -> bool:
@@ -179,18 +194,6 @@ class Point:
             or (self.zs_ohm is not None and self.zs_ohm.value is not None)
             or any(r is not None and r.value is not None for r in measured)
         )
-
-
-@record(kw_only=True)
-class Earlier:
-    """A figure of this circuit from an earlier report or its first certificate."""
-
-    id: str
-    measured_on: str | None = f.day("Measured on")
-    figure: str | None = f.choice("Figure", *EARLIER)
-    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
-    source: str | None = f.text("From", 120)
-    removed: bool | None = f.flag("Removed")
 
 
 @record(kw_only=True)

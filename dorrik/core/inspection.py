@@ -331,7 +331,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("circuit", Circuit, "board", "circuits"),
             EntityKind("room", Room, "inspection", "rooms"),
             EntityKind("point", Point, "circuit", "points", also=("inspection",)),
-            EntityKind("earlier", Earlier, "circuit", "earlier"),
+            EntityKind("earlier", Earlier, "circuit", "earlier", also=("point",)),
             EntityKind("observation", Observation, "inspection", "observations"),
             EntityKind("opinion", Opinion, "observation", "opinions"),
             EntityKind("declined", Declined, "inspection", "declined"),

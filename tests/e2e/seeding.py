@@ -86,6 +86,15 @@ def trainee(request: APIRequestContext, found: str, who: str) -> None:
     assert answer.ok, answer.text()
 
 
+def earlier(request: APIRequestContext, found: str, point: str, **fields: Any) -> None:
+    """What a point read in an earlier report."""
+    entities = request.get(f"/api/inspections/{found}").json()["entities"]
+    of = next(one["id"] for one in entities if one["kind"] == "point" and one["values"].get("name") == point)
+    _, made = _entity("earlier", "point", of, **fields)
+    answer = request.post(f"/api/inspections/{found}/changes", data={"changes": made})
+    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+
+
 def simulated(request: APIRequestContext) -> tuple[str, dict[str, str]]:
     """The home of the bench, as the demo has it, before anything is measured: its id, and ids of what it is made of by
     name (circuits, points, bonds by service, RCDs and the board)."""

@@ -135,3 +135,17 @@ def test_what_would_be_recorded_is_said_before_and_nothing_is_without_a_server(l
     all_kept(page)
     page.get_by_role("button", name="All circuits").click()
     expect(cell(page, "1 Lights, R1+R2 Ω")).to_have_value("")
+
+
+def test_what_a_point_read_before_stands_beside_the_figure_that_is_due(lights):
+    page = lights
+    found = page.url.split("/")[-2]
+    seeding.earlier(
+        page.context.request, found, "Hall", figure="line_cpc_ohm", reading="0.19", measured_on="2021-05-04"
+    )
+    page.reload()
+    cell(page, "Hall, Line to cpc").click()
+    expect(page.get_by_label("Reading pad").get_by_text("2021: 0.19", exact=False)).to_be_visible()
+    enter(page, "0.84")
+    margin = page.get_by_label("Margin", exact=True)
+    expect(margin.get_by_text("since 2021-05-04", exact=False)).to_be_visible()

@@ -2,12 +2,14 @@
 
 from collections import defaultdict
 from collections.abc import Iterator
+from dataclasses import replace
 from datetime import date
 
 from dorrik.core import insulation, trend
-from dorrik.core.inspection import Circuit, Earlier
+from dorrik.core.circuit import EARLIER_OF_POINTS
+from dorrik.core.inspection import Circuit, Earlier, Point
 from dorrik.core.readings import Quantity, Reading
-from dorrik.core.topics.context import NOMINAL_V, Context, Note, name_of
+from dorrik.core.topics.context import NOMINAL_V, Context, Note, name_of, point_names
 from dorrik.core.verdict import Verdict
 
 _QUANTITY: dict[str, Quantity] = {"zs_ohm": "loop", "rcd_trip_ms": "trip-time"}
@@ -17,34 +19,72 @@ SOURCE = "beside earlier readings · rules 15.1, 15.2"
 def notes(context: Context) -> Iterator[Note]:
     """A note for every figure that changed by more than two instruments can differ."""
     for _, circuit in context.circuits:
-        if not circuit.earlier:
+        worse: set[str] = set()
+        for figure, found in _by_figure(circuit):
+            verdict = _compare(context, getattr(circuit, figure), figure, found)
+            if verdict is not None:
+                if verdict.status == "attention":
+                    worse.add(figure)
+                yield Note("circuit", circuit.id, figure, f"{name_of(circuit)}: over the years", verdict)
+        yield from _of_points(context, circuit, worse)
+
+
+#: The figure of a circuit that the highest of its points stands for.
+_CARRIED = {"line_cpc_ohm": "r1_r2_ohm", "r2_ohm": "long_lead_r2_ohm"}
+
+
+def _of_points(context: Context, circuit: Circuit, worse: set[str]) -> Iterator[Note]:
+    """Points that read worse than before: the one that changed most speaks for its circuit, and where the circuit's own
+    figure has said so already it follows from that."""
+    if not any(point.earlier for point in circuit.points):
+        return
+    for figure in EARLIER_OF_POINTS:
+        found = [
+            (verdict, point, name)
+            for name, point in point_names(circuit).items()
+            for of, before in _by_figure(point)
+            if of == figure
+            and (verdict := _compare(context, getattr(point, figure), figure, before)) is not None
+            and verdict.status == "attention"
+        ]
+        if not found:
             continue
-        by_figure: dict[str, list[Earlier]] = defaultdict(list)
-        for one in circuit.earlier:
-            if one.figure and one.measured_on and one.reading is not None:
-                by_figure[one.figure].append(one)
-        for figure, found in by_figure.items():
-            yield from _compare(context, circuit, figure, sorted(found, key=lambda one: one.measured_on or ""))
+        verdict, point, name = max(found, key=lambda one: abs(one[0].margin or 0.0))
+        others = len(found) - 1
+        if others:
+            more = f" So {'does' if others == 1 else 'do'} {others} more {'point' if others == 1 else 'points'}."
+            verdict = replace(verdict, reason=verdict.reason + more)
+        because = (circuit.id, _CARRIED[figure]) if _CARRIED.get(figure) in worse else None
+        title = f"{name_of(circuit)}: {name}, over the years"
+        yield Note("point", point.id, figure, title, verdict, because_of=because)
 
 
-def _compare(context: Context, circuit: Circuit, figure: str, found: list[Earlier]) -> Iterator[Note]:
-    now: Reading | None = getattr(circuit, figure)
+def _by_figure(thing: Circuit | Point) -> Iterator[tuple[str, list[Earlier]]]:
+    """Earlier readings by figure, the last one last; those without a day are shown and not compared."""
+    found: dict[str, list[Earlier]] = defaultdict(list)
+    for one in thing.earlier:
+        if one.figure and one.measured_on and one.reading is not None and hasattr(thing, one.figure):
+            found[one.figure].append(one)
+    for figure, each in found.items():
+        yield figure, sorted(each, key=lambda one: one.measured_on or "")
+
+
+def _compare(context: Context, now: Reading | None, figure: str, found: list[Earlier]) -> Verdict | None:
     quantity: Quantity = _QUANTITY.get(figure, "insulation" if figure.startswith("insulation") else "continuity")
     last = found[-1]
     change = trend.compare(last.reading, now, quantity)
     if change.direction in ("same", "unknown"):
-        return
+        return None
     reason = f"{change.reason[:-1]}, since {last.measured_on}."
     if quantity == "insulation" and change.direction == "worse":
         reason += _leads_to(context, found, now)
-    verdict = Verdict(
+    return Verdict(
         status="attention" if change.direction == "worse" else "pass",
         reason=reason,
         source=SOURCE,
         margin=change.difference,
         next_step="See whether it was tested at the same place, in the same way." if change.difference else None,
     )
-    yield Note("circuit", circuit.id, figure, f"{name_of(circuit)}: over the years", verdict)
 
 
 def _leads_to(context: Context, found: list[Earlier], now: Reading | None) -> str:

@@ -25,7 +25,8 @@ export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
     "inspection"
   ],
   "earlier": [
-    "circuit"
+    "circuit",
+    "point"
   ],
   "observation": [
     "inspection"

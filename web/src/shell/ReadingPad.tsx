@@ -86,10 +86,10 @@ function Readout({ place }: { place: Place | null }) {
 /** So many earlier readings are told beside the one that is due, the latest first. */
 const YEARS = 2;
 
-/** What the same figure of the same circuit read in earlier reports. */
+/** What the same figure of the same circuit or point read in earlier reports. */
 function useBefore(place: Place | null): string {
   return useInspection((s) => {
-    if (!s.model || place?.kind !== "circuit") return "";
+    if (!s.model || (place?.kind !== "circuit" && place?.kind !== "point")) return "";
     return children(s.model, "earlier", place.id)
       .filter(({ values }) => values.figure === place.field && values.reading != null)
       .sort((a, b) => String(b.values.measured_on).localeCompare(String(a.values.measured_on)))
