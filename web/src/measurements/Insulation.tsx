@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 import { useFieldSpec } from "../api/reference";
 import { InsulationBar } from "../drawings/InsulationBar";
 import { Mark } from "../drawings/Mark";
+import { FieldInput } from "../fields/FieldInput";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
@@ -56,9 +57,19 @@ function Parts({ one }: { one: Served }) {
         </Box>{" "}
         to earth. {one.says}
       </Box>
+      <WholeBoard boardId={one.board_id} />
       <Box as="ul" listStyleType="none">
         {one.rows.map((row) => (
-          <Flex as="li" key={row.circuit_id} gap="3" align="center" py="1" borderTopWidth="1px" borderColor="line">
+          <Flex
+            as="li"
+            key={row.circuit_id}
+            wrap="wrap"
+            columnGap="3"
+            align="center"
+            py="1"
+            borderTopWidth="1px"
+            borderColor="line"
+          >
             <Box flex="0 1 11rem" minW="0" fontWeight={row.first || row.low ? "bold" : undefined}>
               {row.name}
               {row.first && <Box color="sea">open first</Box>}
@@ -71,8 +82,12 @@ function Parts({ one }: { one: Served }) {
               {row.text}
             </Box>
             <Box flex="0 0 6rem" hideBelow="md">
-              <Volts circuitId={row.circuit_id} name={row.name} />
+              <Chosen circuitId={row.circuit_id} field={VOLTS} none="– V" unit=" V" name={row.name} />
             </Box>
+            <Box flex="0 0 8rem" hideBelow="md">
+              <Chosen circuitId={row.circuit_id} field={SWITCHES} none="switches" name={row.name} />
+            </Box>
+            <StoodOpen kind="circuit" id={row.circuit_id} />
           </Flex>
         ))}
       </Box>
@@ -94,19 +109,56 @@ function Parts({ one }: { one: Served }) {
   );
 }
 
-/** At which voltage it was tested. */
-function Volts({ circuitId, name }: { circuitId: string; name: string }) {
-  const spec = useFieldSpec("circuit", FIELD);
-  const value = useInspection((s) => s.model?.entities[circuitId]?.values[FIELD]);
+const VOLTS = "insulation_test_v";
+const SWITCHES = "insulation_switches";
+
+interface ChosenProps {
+  circuitId: string;
+  name: string;
+  field: string;
+  /** What stands while nothing is chosen. */
+  none: string;
+  unit?: string;
+}
+
+/** How it was tested: at which voltage, and whether every switch was closed. */
+function Chosen({ circuitId, name, field, none, unit = "" }: ChosenProps) {
+  const spec = useFieldSpec("circuit", field);
+  const value = useInspection((s) => s.model?.entities[circuitId]?.values[field]);
   return (
     <SelectField
       quiet
       label={`${name}: ${spec?.label ?? ""}`}
       value={String(value ?? "")}
-      choices={[["", "– V"], ...(spec?.choices ?? []).map((volts): [string, string] => [volts, `${volts} V`])]}
-      change={(to) => setField({ kind: "circuit", id: circuitId, field: FIELD }, to || null)}
+      choices={[["", none], ...(spec?.choices ?? []).map((one): [string, string] => [one, `${one}${unit}`])]}
+      change={(to) => setField({ kind: "circuit", id: circuitId, field }, to || null)}
     />
   );
 }
 
-const FIELD = "insulation_test_v";
+/** What stood open is not in the reading, and is named. */
+function StoodOpen({ kind, id }: { kind: "circuit" | "board"; id: string }) {
+  const choices = useFieldSpec(kind, SWITCHES)?.choices ?? [];
+  const state = useInspection((s) => s.model?.entities[id]?.values[SWITCHES]);
+  if (state == null || state !== choices.at(-1)) return null;
+  return (
+    <Box flexBasis="100%" py="1">
+      <FieldInput
+        place={{ kind, id, field: "insulation_open_at" }}
+        hint="What lies beyond it stands as a limitation."
+      />
+    </Box>
+  );
+}
+
+/** The same of a board that was measured as one. */
+function WholeBoard({ boardId }: { boardId: string }) {
+  const values = useInspection((s) => s.model?.entities[boardId]?.values);
+  if (values?.insulation_lne_mohm == null && values?.insulation_ln_mohm == null) return null;
+  return (
+    <Box mb="3">
+      <FieldInput place={{ kind: "board", id: boardId, field: SWITCHES }} />
+      <StoodOpen kind="board" id={boardId} />
+    </Box>
+  );
+}
