@@ -57,7 +57,8 @@ def _home(client: _Client, firm: str, ways: int, *, three: bool = False) -> str:
         fields: dict[str, Any] = on_three | {
             "way": _way(way, three=three), "position": way, "designation": f"Sockets {way}",
             "form": "radial", "serves": "sockets", "line_csa_mm2": 2.5, "cpc_csa_mm2": 1.5,
-            "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 20, "r1_r2_ohm": "0.40", "insulation_lne_mohm": ">200", "polarity": "correct",
+            "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 20,
+            "r1_r2_ohm": "0.40", "insulation_lne_mohm": ">200", "polarity": "correct",
         }  # fmt: skip
         changes.append(_change("circuit", circuit, "board", board))
         changes += [_change("circuit", circuit, name, value) for name, value in fields.items()]

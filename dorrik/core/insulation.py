@@ -271,7 +271,8 @@ def judge_board(
     if high < minimum:
         return _failing(readings_by_circuit, spans, known, combined, minimum, source, tuple(missing), over_range_mohm)
     if missing:
-        total = len(spans) + len(missing)
+        # Half a pairing is both: it counts as measured, and is not in it whole.
+        total = len({*spans, *missing})
         return BoardVerdict(
             status="unknown",
             reason=f"{known} measured: {combined} MΩ; {len(missing)} of {total} not in it: {_named(missing)}.",

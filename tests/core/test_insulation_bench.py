@@ -46,7 +46,7 @@ def test_the_client_is_told_what_to_renew_what_to_watch_and_what_to_keep():
     assert "1 A (0.5 MΩ) no longer keeps current in" in found.client
     assert "2 B (4 MΩ) still passes but is far below its neighbours" in found.client
     assert "3 circuits are sound and can stay" in found.client
-    assert "1 circuit was not measured, and nothing is said of it" in found.client
+    assert "1 circuit was not measured whole, and nothing is said of it" in found.client
     assert found.missing == ("6 F",)
 
 

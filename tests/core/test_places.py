@@ -54,7 +54,12 @@ def test_a_step_of_100_v_is_no_test():
     assert (step.status, test.status) == ("unknown", "pass")
     whole = next(one for one in judgement.board_sums if one.field == "insulation_lne_mohm")
     assert whole.missing == ("1 C1",)
+    assert "1 of 2 not in it" in whole.verdict.reason
     assert whole.verdict.status != "pass"
+    # The client is told nothing good of it either.
+    (bench,) = judgement.insulation
+    assert bench.client.startswith("1 circuit is sound")
+    assert "1 circuit was not measured whole" in bench.client
     # Under the minimum it fails at any voltage.
     low = judged(board(circuit(1, "C", insulation_lne_mohm="0.4", insulation_test_v="100")))
     assert any(n.status == "fail" for n in notes_of(low, "insulation_lne_mohm"))

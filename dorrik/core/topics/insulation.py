@@ -48,7 +48,7 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
     for board in context.inspection.boards:
         circuits = [c for c in board.circuits if not c.spare]
         for field in (LINE_NEUTRAL, TO_EARTH):
-            figures = {c.id: figure_of(c, field, over_range) for c in circuits}
+            figures = {c.id: _in_the_sum(c, figure_of(c, field, over_range)) for c in circuits}
             if field == LINE_NEUTRAL:
                 # A load that is still in says nothing of the insulation (rule 6.4).
                 asked = {c.id for c in circuits if _asks_for_loads(c, over_range)}
@@ -80,6 +80,12 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
             )  # fmt: skip
 
 
+def _in_the_sum(circuit: Circuit, figure: Reading | None) -> Reading | None:
+    """What passes only as a step, or for a part of its circuit, is not in the sum; what fails so fails the board."""
+    passes = at_least(figure, insulation.minimum_mohm(NOMINAL_V)) is True
+    return None if passes and not_the_whole(circuit) is not None else figure
+
+
 def _earthed(circuits: list[Circuit], figures: dict[str, Reading | None], over_range: float) -> bool:
     """Has every circuit without L–N a reading to earth? Then L–N may be left out (rule 6.3), and no sum is wanted."""
     left_out = [c for c in circuits if figures[c.id] is None and c.insulation_ln_mohm is None]
@@ -98,8 +104,6 @@ def figure_of(circuit: Circuit, field: str, over_range: float) -> Reading | None
 def _missing(circuit: Circuit, field: str, figure: Reading | None) -> bool:
     """Is a circuit not in the sum? One that does not apply is left out with a reason; half a pairing is not in it."""
     written: Reading | None = getattr(circuit, field)
-    if not_the_whole(circuit) is not None:
-        return True
     if written is not None and written.kind == "not-applicable":
         return False
     if figure is None or not is_measured(figure):

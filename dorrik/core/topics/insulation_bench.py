@@ -121,6 +121,8 @@ def _low(reading: Reading, over_range: float) -> float | None:
 def _for_client(rows: tuple[InsulationRow, ...], whole: BoardSum) -> str:
     """Which circuits to renew, which to keep; nothing is called sound that was not measured."""
     renew = [row for row in rows if row.low or row.first]
+    # Of what was read as a step, or for a part of it, nothing good is said.
+    rows = tuple(row for row in rows if row in renew or row.name not in whole.missing)
     watch = [row for row in rows if row.apart and row not in renew]
     keep = [row for row in rows if row not in renew and row not in watch]
     said = []
@@ -136,7 +138,7 @@ def _for_client(rows: tuple[InsulationRow, ...], whole: BoardSum) -> str:
         said.append(f"{lead} sound and can stay." if every and len(keep) > 1 else f"{lead} and can stay.")
     if whole.missing:
         of = "it" if len(whole.missing) == 1 else "them"
-        said.append(f"{_count(len(whole.missing), 'was', 'were')} not measured, and nothing is said of {of}.")
+        said.append(f"{_count(len(whole.missing), 'was', 'were')} not measured whole, and nothing is said of {of}.")
     return " ".join(said)
 
 

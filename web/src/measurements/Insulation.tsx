@@ -39,7 +39,7 @@ export function Insulation({ board }: { board: Entity }) {
         Circuit by circuit
       </Button>
       {opened && (
-        <Dialog title={`Insulation of ${nameOf(board)}`} close={() => setOpened(false)} width="44rem">
+        <Dialog title={`Insulation of ${nameOf(board)}`} close={() => setOpened(false)} width="54rem">
           <Parts one={one} />
         </Dialog>
       )}
@@ -91,7 +91,7 @@ function Parts({ one }: { one: Served }) {
           </Flex>
         ))}
       </Box>
-      {one.missing.length > 0 && <p>Not measured: {one.missing.join(", ")}.</p>}
+      {one.missing.length > 0 && <p>Not measured, or not whole: {one.missing.join(", ")}.</p>}
       {one.causes.length > 0 && (
         <Box mt="4">
           <b>Before damage is spoken of, in this order.</b> Isolated and proved dead:
