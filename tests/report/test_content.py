@@ -179,6 +179,8 @@ def test_who_was_there_with_what_and_what_nobody_confirmed():
             {"id": "a", "who": "Ines Pector", "arrived_at": "2026-11-03T08:30:00Z", "left_at": "2026-11-03T12:00:00Z",
              "purpose": "inspection"},
             {"id": "z", "who": "Sol Visor", "arrived_at": "2026-11-03T09:00:00Z", "purpose": "second inspector"},
+            {"id": "t", "who": "Piet Rook", "arrived_at": "2026-11-03T09:00:00Z", "left_at": "2026-11-03T12:00:00Z",
+             "purpose": "trainee", "countersigned_at": "2026-11-03T11:50:00Z", "countersigned_by": "Ines Pector"},
         ],
         instruments_used=[{"id": "m", "name": "Tester", "serial": "MF-1", "calibration_due": "2027-03-01"}],
         limitations=[{"id": "l", "what": "Loft", "agreed_with": "Harbour Office", "agreed_on": "2026-10-30"}],
@@ -189,6 +191,8 @@ def test_who_was_there_with_what_and_what_nobody_confirmed():
     assert data["visits"] == [
         "Ines Pector: 3 November 2026 08:30 UTC to 3 November 2026 12:00 UTC (inspection)",
         "Sol Visor: 3 November 2026 09:00 UTC to – (second inspector)",
+        "Piet Rook: 3 November 2026 09:00 UTC to 3 November 2026 12:00 UTC (trainee, readings countersigned by Ines "
+        "Pector, 3 November 2026 11:50 UTC)",
     ]
     assert data["instruments"] == ["Tester MF-1, calibration due 1 March 2027"]
     assert data["limitations"][0]["agreed_with"] == "Harbour Office, 30 October 2026"

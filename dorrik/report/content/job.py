@@ -23,7 +23,10 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
 
 def _visit(one: Attendance) -> str:
     said = f"{one.who or 'Somebody'}: {moment(one.arrived_at)} to {moment(one.left_at)}"
-    return said + (f" ({one.purpose})" if one.purpose else "")
+    signed = f"readings countersigned by {one.countersigned_by or 'a competent person'}, {moment(one.countersigned_at)}"
+    known = [one.purpose, signed if one.countersigned_at else None]
+    more = ", ".join(part for part in known if part)
+    return f"{said} ({more})" if more else said
 
 
 def _instrument(one: InstrumentUsed) -> str:
