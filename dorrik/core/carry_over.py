@@ -7,7 +7,9 @@ from typing import Any
 
 from dorrik.core.circuit import EARLIER_OF_POINTS
 from dorrik.core.inspection import EARLIER, KINDS, Board, Bond, Circuit, Inspection, Point
+from dorrik.core.progress import Stage, stage_of
 from dorrik.core.record import record
+from dorrik.core.workflow import action_of
 
 #: What of the origin stays from one inspection to the next.
 ORIGIN = (
@@ -38,29 +40,9 @@ ORIGIN = (
     "electrode",
     "earthing_conductor_mm2",
 )
-#: What belongs to the day of an inspection and not to the thing itself.
-_OF_THE_DAY = {
-    "half",
-    "button",
-    "zs_not_possible",
-    "electrode_alone",
-    "joined_with",
-    "joined_by",
-    "leakage_ma",
-    "polarity",
-    "rcd_button",
-    "rcd_half",
-    "afdd_button",
-    "insulation_test_v",
-    "isolated_at",
-    "isolated_lock",
-    "spd_state",
-    "not_reached",
-    "note",
-    "walked_at",
-    "unconfirmed",
-    "removed",
-}
+#: What belongs to the day of an inspection and not to the thing itself, beside what is tested or was done.
+_OF_THE_DAY = frozenset(("electrode_alone", "spd_state", "not_reached", "note", "walked_at", "unconfirmed", "removed"))
+_TESTED: tuple[Stage, ...] = ("dead", "live")
 
 
 @record
@@ -166,9 +148,15 @@ def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:
 
 
 def _things(kind: str, entity: Any) -> dict[str, Any]:
-    """Every field of a thing but its readings and what belongs to the day."""
+    """Every field of a thing but its readings and what belongs to the day: what a test showed or how it was made, and
+    what a competent person answered for then."""
     names = tuple(
-        name for name, spec in KINDS[kind].fields.items() if spec.kind != "reading" and name not in _OF_THE_DAY
+        name
+        for name, spec in KINDS[kind].fields.items()
+        if spec.kind != "reading"
+        and name not in _OF_THE_DAY
+        and stage_of(kind, name) not in _TESTED
+        and action_of(kind, name) != "decide"
     )
     return _values(kind, entity, names)
 

@@ -144,6 +144,7 @@ _POINT_DEAD = (
     "leg_one_ohm",
     "leg_two_ohm",
     "two_gangs",
+    "centre_contact",
     "gang_line_neutral_ohm",
     "gang_line_cpc_ohm",
     "gang_r2_ohm",
@@ -175,7 +176,7 @@ def stage_of(kind: str, field: str) -> Stage:
     if kind == "rcd":
         return "live" if field in _RCD_LIVE else "boards"
     if kind == "board":
-        return "live" if field == "zdb_ohm" else "dead" if field.startswith("insulation") else "boards"
+        return "live" if field.startswith("zdb") else "dead" if field.startswith("insulation") else "boards"
     if field in ("declared_outcome", "outcome_reason", "next_years", "next_reason", "condition"):
         return "report"
     if field in _WALK:

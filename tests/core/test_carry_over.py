@@ -2,7 +2,12 @@
 
 from itertools import count
 
+import pytest
+
 from dorrik.core import carry_over, document
+from dorrik.core.inspection import KINDS
+from dorrik.core.progress import stage_of
+from dorrik.core.workflow import action_of
 from tests.core.homes import cottage as home
 
 
@@ -90,3 +95,38 @@ def test_rooms_come_along_with_what_hangs_in_them_and_nothing_of_that_day():
     assert (fan.parent_id, fan.fields) == ("here", {"kind": "fan", "room_id": room.id})
     assert light.fields["room_id"] == room.id and light.fields["plan_x_m"] == 1.0
     assert light.parent_id in {d.id for d in drafts if d.kind == "circuit"}
+
+
+#: What could be carried of a figure of each kind, so that every field of a thing has something to carry.
+SAMPLES = {"flag": True, "instant": "2026-11-03T12:00:00Z", "date": "2026-11-03"}
+
+
+def sample(spec):
+    if spec.kind in ("choice", "text", "identity"):
+        return spec.choices[-1] if spec.choices else "c9"
+    return int(spec.high) if spec.kind in ("number", "integer") else SAMPLES.get(spec.kind)
+
+
+@pytest.mark.parametrize("kind", ["board", "circuit", "rcd", "point", "bond"])
+def test_nothing_that_was_tested_or_done_on_the_day_is_a_fact_of_the_next(kind):
+    """An open ring lowered with consent, switches that stood open, ends tried against another's: of that day alone."""
+    fields = {}
+    for name, spec in KINDS[kind].fields.items():
+        value = sample(spec)
+        if value is not None and name not in ("removed", "spare"):
+            fields[name] = value
+    point = {"id": "p1"} | (fields if kind == "point" else {})
+    circuit = {"id": "c1", "points": [point]} | (fields if kind == "circuit" else {})
+    board = {"id": "b1", "circuits": [circuit], "rcds": [{"id": "r1"} | (fields if kind == "rcd" else {})]}
+    board |= fields if kind == "board" else {}
+    bond = {"id": "w1"} | (fields if kind == "bond" else {})
+    inspection = {"id": "old", "boards": [board], "bonds": [bond]}
+    found = document.parse({"format": document.FORMAT, "version": document.VERSION, "inspection": inspection})
+    ids = (f"new-{n}" for n in count())
+    drafts = [d for d in carry_over.drafts(found, "here", lambda: next(ids), "Report") if d.kind == kind]
+    came = {name for draft in drafts for name in draft.fields}
+    of_the_day = {
+        name for name in fields if stage_of(kind, name) in ("dead", "live") or action_of(kind, name) == "decide"
+    } - ({"two_gangs", "no_cpc"} if kind == "point" else set())
+    assert came & of_the_day == set()
+    assert came

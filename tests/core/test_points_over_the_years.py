@@ -11,7 +11,7 @@ from tests.core.whole_homes import ORIGIN, board, circuit, judged, points
 
 
 def before(text, figure="line_cpc_ohm", on="2021-05-04"):
-    return {"id": f"e{text}{on}", "measured_on": on, "figure": figure, "reading": text, "source": "Report K-7"}
+    return {"id": f"e {figure} {text}", "measured_on": on, "figure": figure, "reading": text, "source": "Report K-7"}
 
 
 def lights(*each, **fields):

@@ -179,7 +179,7 @@ def test_who_was_there_with_what_and_what_nobody_confirmed():
             {"id": "a", "who": "Ines Pector", "arrived_at": "2026-11-03T08:30:00Z", "left_at": "2026-11-03T12:00:00Z",
              "purpose": "inspection"},
             {"id": "z", "who": "Sol Visor", "arrived_at": "2026-11-03T09:00:00Z", "purpose": "second inspector"},
-            {"id": "t", "who": "Piet Rook", "arrived_at": "2026-11-03T09:00:00Z", "left_at": "2026-11-03T12:00:00Z",
+            {"id": "zt", "who": "Piet Rook", "arrived_at": "2026-11-03T09:00:00Z", "left_at": "2026-11-03T12:00:00Z",
              "purpose": "trainee", "countersigned_at": "2026-11-03T11:50:00Z", "countersigned_by": "Ines Pector"},
         ],
         instruments_used=[{"id": "m", "name": "Tester", "serial": "MF-1", "calibration_due": "2027-03-01"}],
