@@ -38,7 +38,7 @@ export default function Bench({ circuitId, live }: { circuitId: string; live: bo
         Its readings are in the history of the inspection.
       </Empty>
     );
-  return live ? <LiveBench circuit={circuit} back={() => go(null)} /> : <OfCircuit circuit={circuit} go={go} />;
+  return live ? <LiveBench circuit={circuit} go={go} /> : <OfCircuit circuit={circuit} go={go} />;
 }
 
 function Back({ to }: { to: () => void }) {
@@ -49,7 +49,7 @@ function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | 
   const board = useEntity(circuit.parentId);
   const bench = useBench(circuit.id);
   const figures = useFigures(circuit, bench);
-  useFinish(circuit, bench, go);
+  useFinish(circuit, bench, false, go);
   const way = String(circuit.values.way ?? "");
   const choose = (id: string) => {
     const field = bench?.fields[0];

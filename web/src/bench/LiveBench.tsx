@@ -14,20 +14,22 @@ import { Empty } from "../ui/States";
 import { Highest } from "./Highest";
 import { PointTable } from "./PointTable";
 import { useBench, usePointOrder } from "./useBench";
+import { useFinish } from "./useFinish";
 import css from "./bench.module.css";
 
 const NONE: never[] = [];
 
-export function LiveBench({ circuit, back }: { circuit: Entity; back: () => void }) {
+export function LiveBench({ circuit, go }: { circuit: Entity; go: (circuitId: string | null) => void }) {
   const board = useEntity(circuit.parentId);
   const bench = useBench(circuit.id);
   const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuit.id));
   const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, "zs_ohm"));
+  useFinish(circuit, bench, true, go);
   usePointOrder(NONE, bench?.points ?? NONE, bench?.live_fields ?? NONE, circuit.id, bench?.second);
   return (
     <div className={css.screen}>
       <StageHead title={nameOf(circuit)} line={cableAndDevice(circuit.values)}>
-        <Button onClick={back}>All circuits</Button>
+        <Button onClick={() => go(null)}>All circuits</Button>
       </StageHead>
       {board && <Reminder live board={board} />}
       {!bench?.points.length ? (

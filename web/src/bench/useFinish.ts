@@ -10,39 +10,47 @@ import { useFieldSpec } from "../api/reference";
 import { tell } from "../ui/toaster";
 import { type Bench, inOhm } from "./useBench";
 
+/** The highest of the dead tests, or of the live ones. */
+const highestOf = (bench: Bench | undefined, live: boolean) => (live ? bench?.highest_zs : bench?.highest);
+
 /** What a bench leads to that is not recorded yet: field and value of its circuit. */
-function leadsTo(bench: Bench | undefined, circuit: Entity): [field: string, value: string][] {
+function leadsTo(bench: Bench | undefined, circuit: Entity, live: boolean): [field: string, value: string][] {
   const found: [string, string][] = [];
-  if (bench?.highest && circuit.values[bench.highest.to] !== bench.highest.text)
-    found.push([bench.highest.to, bench.highest.text]);
-  if (bench?.polarity_offered) found.push(["polarity", "correct"]);
+  const highest = highestOf(bench, live);
+  if (highest && circuit.values[highest.to] !== highest.text) found.push([highest.to, highest.text]);
+  if (!live && bench?.polarity_offered) found.push(["polarity", "correct"]);
   return found;
 }
 
 const benchOf = (judgement: Judgement | null | undefined, id: string): Bench | undefined =>
   judgement?.benches.find((one) => one.circuit_id === id);
 
-export function useFinish(circuit: Entity, bench: Bench | undefined, go: (circuitId: string | null) => void): void {
+export function useFinish(
+  circuit: Entity,
+  bench: Bench | undefined,
+  live: boolean,
+  go: (circuitId: string | null) => void,
+): void {
   const translate = useTranslate();
-  const carried = useFieldSpec("circuit", bench?.highest?.to ?? "");
+  const carried = useFieldSpec("circuit", highestOf(bench, live)?.to ?? "");
   const following = useInspection((s) => {
     const all = s.model?.judgement?.benches ?? [];
     return all[all.findIndex((one) => one.circuit_id === circuit.id) + 1]?.circuit_id ?? null;
   });
   const name = useInspection((s) => (following ? nameOf(s.model?.entities[following]) : ""));
   const said = useMemo(() => {
-    const recorded = leadsTo(bench, circuit).map(([field, value]) =>
+    const recorded = leadsTo(bench, circuit, live).map(([field, value]) =>
       field === "polarity" ? "polarity correct" : `${translate(carried?.label ?? "")} ${inOhm(value)}`,
     );
     return [...recorded, following ? `on to ${name}` : "back to the grid"].join(", ");
-  }, [bench, circuit, carried, following, name, translate]);
+  }, [bench, circuit, live, carried, following, name, translate]);
   const act = useCallback(async () => {
     // The last reading counts before what follows from it is recorded.
     const judged = await isJudged();
     const { model } = useInspection.getState();
     const now = model?.entities[circuit.id];
     if (judged && now) {
-      const before = leadsTo(benchOf(model.judgement, circuit.id), now).map(([field, value]) => {
+      const before = leadsTo(benchOf(model.judgement, circuit.id), now, live).map(([field, value]) => {
         const place = { kind: "circuit", id: circuit.id, field } as const;
         const stood = now.values[field] ?? null;
         setField(place, value);
@@ -52,7 +60,7 @@ export function useFinish(circuit: Entity, bench: Bench | undefined, go: (circui
         tell(`${nameOf(now)}: recorded.`, () => before.forEach(([place, stood]) => setField(place, stood)));
     } else tell(`${nameOf(now)}: nothing was recorded, since it is not judged yet.`);
     go(following);
-  }, [circuit.id, following, go]);
+  }, [circuit.id, live, following, go]);
   useEffect(() => {
     setThen({ says: said, act: () => void act() });
     return () => setThen(null);

@@ -87,4 +87,17 @@ describe("a block that is pasted", () => {
     expect(told.at(-1)?.said).toContain("nothing was taken");
     expect(stands(0)[0]).toBeUndefined();
   });
+
+  it("are a trainee's where one reads", () => {
+    desk.readBy("piet");
+    paste("0.31\t>200", block, at(0, 0), CHECKS);
+    desk.readBy(null);
+    paste("0.4", block, at(2, 0), CHECKS);
+    const sent = useInspection.getState().model?.pending.filter(({ change }) => FIELDS.includes(change.field)) ?? [];
+    expect(sent.map(({ change }) => [change.value, change.read_by])).toEqual([
+      ["0.31", "piet"],
+      [">200", "piet"],
+      ["0.4", undefined],
+    ]);
+  });
 });

@@ -3,7 +3,7 @@
  * Gaps stay gaps. What no figure takes is told; what a figure refuses stands at it, as if it had been typed there.
  */
 import { tell } from "../ui/toaster";
-import { focusOn } from "./desk";
+import { focusOn, useDesk } from "./desk";
 import { setField, useInspection } from "./open";
 import type { Place, Value } from "./types";
 
@@ -66,6 +66,8 @@ export function paste(text: string, block: Block, from: Place, checks: ReadonlyS
     return;
   }
   focusOn(from);
+  // Whose readings they are: those of a trainee are countersigned, however they came in.
+  const readBy = useDesk.getState().readBy ?? undefined;
   const undo: [Place, Value][] = [];
   let outside = 0;
   let idle = 0;
@@ -77,7 +79,8 @@ export function paste(text: string, block: Block, from: Place, checks: ReadonlyS
       else if (place === null) idle++;
       else {
         undo.push([place, before[place.id]?.values[place.field] ?? null]);
-        setField(place, meant(cell, checks.has(place.field)).slice(0, LONGEST), { remember: false });
+        const value = meant(cell, checks.has(place.field)).slice(0, LONGEST);
+        setField(place, value, { remember: false, origin: { readBy } });
       }
     }
   }

@@ -5,7 +5,16 @@ import { type ComponentType, useEffect } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useObservable, useReference } from "../api/reference";
-import { closeObservation, commit, focusOn, observeHere, setOrder, typeWith, useDesk } from "../inspection/desk";
+import {
+  closeObservation,
+  commit,
+  focusOn,
+  observeHere,
+  readBy,
+  setOrder,
+  typeWith,
+  useDesk,
+} from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
@@ -61,8 +70,9 @@ export default function InspectionScreen({ me }: { me: Me }) {
     void load(id, me);
     return () => {
       leave();
-      // The instrument that was chosen is one of this inspection.
+      // The instrument that was chosen, and whoever learns, are of this inspection.
       typeWith(null);
+      readBy(null);
     };
   }, [id, me]);
 
