@@ -149,6 +149,11 @@ export function readBy(attendanceId: string | null): void {
   set({ readBy: attendanceId });
 }
 
+/** How this person went through the figures so far counts no more. */
+export function forgetHabit(): void {
+  set({ habit: {} });
+}
+
 export function setOrder(order: Place[]): void {
   set({ order });
 }

@@ -5,7 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
-import { focusOn, useDesk } from "../inspection/desk";
+import { focusOn, forgetHabit, useDesk } from "../inspection/desk";
 import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/open";
 import { isBlock, paste } from "../inspection/paste";
@@ -82,7 +82,11 @@ export default function TestGrid({ live }: { live: boolean }) {
           label="Order of next"
           choices={ORDERS}
           value={byTest ? "test" : "circuit"}
-          change={(by) => setByTest(by === "test")}
+          change={(by) => {
+            // Chosen so, the order is as it is called; from there it is learnt anew.
+            forgetHabit();
+            setByTest(by === "test");
+          }}
         />
       </StageHead>
       <Reminder live={live} board={board} />
