@@ -13,6 +13,7 @@ from tests.e2e.walk import all_kept, cell
 
 LINE_END = "1 Sockets, Line end–end Ω"
 NEUTRAL_END = "1 Sockets, Neutral end–end Ω"
+CPC_END = "1 Sockets, Cpc end–end Ω"
 
 
 @pytest.fixture
@@ -145,6 +146,8 @@ def test_duplicates_nonsense_and_a_hundred_readings_a_second(linked, told):
         told.reading(f"many{number}", f"{number / 100:.2f}")
     stands(page, NEUTRAL_END, "2.99")
     told.send({"type": "next"})
+    # The page has heard of it, and left the figure.
+    expect(cell(page, CPC_END)).to_be_focused()
     all_kept(page)
     assert [value for value, _, _ in history(page, "rn_ohm")] == ["2.99"]
 
