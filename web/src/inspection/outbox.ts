@@ -116,10 +116,9 @@ export function put(made: readonly Pending[]): void {
     stored.set(pending.change.id, store(pending, replaced));
   }
   set({ changes: waiting });
-  // The server hears of it while the device keeps it: neither waits for the other.
-  changes.wake();
 }
 
+/** On the device first: what the server has acknowledged and a reload finds here would stand over what is newer. */
 async function store(pending: Pending, replaced: Pending[]): Promise<void> {
   try {
     await device.transaction("rw", device.pending, async () => {
