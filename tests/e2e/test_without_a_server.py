@@ -142,6 +142,9 @@ def test_signing_out_without_a_server_forgets_at_once_and_ends_the_session_later
     sign_out(page)
     expect(page.get_by_text("You are signed out on this device.")).to_be_visible()
     on_the_device(page, "dorrik.answers", "answers", lambda rows: rows == [])
+    # Nor does what was on its way, or waited for a calm moment, write anything down afterwards.
+    page.wait_for_timeout(2000)
+    on_the_device(page, "dorrik.answers", "answers", lambda rows: rows == [])
     # Neither a reload nor the address of what was open brings anything back.
     page.goto(address)
     expect(page.get_by_text("You are signed out on this device.")).to_be_visible()

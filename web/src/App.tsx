@@ -4,6 +4,7 @@ import { type ComponentType, type ReactNode, useEffect } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { api, answer, type Me, sessionEnded, Unreachable } from "./api/client";
 import { explain } from "./api/errors";
+import { sinceForgotten } from "./api/forgotten";
 import { endSession, isLeaving } from "./api/leaving";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
@@ -44,11 +45,13 @@ const PATIENCE = 1500;
 async function askSession(): Promise<Me | null> {
   // Signed out here without a server: nobody is asked who that was.
   if (isLeaving() && !(await endSession())) return null;
+  const stillHere = sinceForgotten();
   const asked = answer(api.GET("/api/session"));
   const late = new Promise<never>((_, give) => setTimeout(() => give(new Unreachable()), PATIENCE));
   try {
     const me = await Promise.race([asked, late]);
-    setTimeout(() => void device().then((kept) => keepSession(kept, me)), LATER);
+    // Who has signed out meanwhile is not written down again.
+    setTimeout(() => void device().then((kept) => (stillHere() ? keepSession(kept, me) : undefined)), LATER);
     return me;
   } catch {
     const { remembered } = await device();

@@ -33,6 +33,16 @@ describe("what the server says", () => {
     expect(performance.now() - start).toBeLessThan(6000);
   });
 
+  it("is not kept where everything was forgotten while it was on its way", async () => {
+    let arrive: (said: string) => void = () => undefined;
+    const late = remembered("session", () => new Promise<string>((done) => (arrive = done)));
+    await forgetAnswers();
+    arrive("Ruth");
+    expect(await late).toBe("Ruth");
+    await new Promise((done) => setTimeout(done, 30));
+    expect(await keptAnswer("session")).toBeUndefined();
+  });
+
   it("is an error where nothing was ever said", async () => {
     await expect(remembered("session", () => Promise.reject(new Unreachable()))).rejects.toThrow("cannot be reached");
   });

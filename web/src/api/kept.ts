@@ -1,6 +1,7 @@
 /** Answers of the server that are kept on this device, for when it cannot be reached. */
 import Dexie, { type EntityTable } from "dexie";
 import { Refused } from "./client";
+import { forget, sinceForgotten } from "./forgotten";
 
 interface Kept {
   name: string;
@@ -40,6 +41,7 @@ export async function keptAnswers<T>(beginning: string): Promise<{ name: string;
 }
 
 export async function forgetAnswers(names?: string[]): Promise<void> {
+  if (!names) forget();
   await (names ? device.answers.bulkDelete(names) : device.answers.clear()).catch(() => undefined);
 }
 
@@ -48,8 +50,10 @@ const PATIENCE = 4000;
 
 /** What the server says, kept for the next time; what it said last where it cannot be reached, or not in good time. */
 export async function remembered<T>(name: string, ask: () => Promise<T>): Promise<T> {
+  const stillHere = sinceForgotten();
   const asked = ask().then((value) => {
-    void keepAnswer(name, value);
+    // Whoever signed out while it was on its way leaves nothing behind.
+    if (stillHere()) void keepAnswer(name, value);
     return value;
   });
   // It may fail while the device is still looking; who waits for it hears of it below.

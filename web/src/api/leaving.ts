@@ -1,6 +1,7 @@
 /** Signing out, with or without a server: this device forgets at once, and the session ends as soon as the server can be
  * told. Until then nobody is signed in here, whatever the server would still say. */
 import { api } from "./client";
+import { forget } from "./forgotten";
 
 const KEY = "dorrik.leaving";
 /** So long the server may take before the device goes on by itself, and so often it is tried again, milliseconds. */
@@ -28,6 +29,8 @@ export async function endSession(): Promise<boolean> {
 /** Sign out: what could be looked at goes, then the session. What waits to be sent stays, under the name of who made it. */
 export async function leave(): Promise<void> {
   localStorage.setItem(KEY, new Date().toISOString());
+  // At once: what is on its way while the device clears up is not kept after it.
+  forget();
   const { forgetAnswers } = await import("./kept");
   await forgetAnswers();
   await endSession();

@@ -40,7 +40,12 @@ export async function opened(person: string, id: string): Promise<{ found: Opene
   const kept = await keptAnswer<Opened>(NAME + id);
   if (kept?.value.person !== person) return undefined;
   // A version before this one kept verdicts without these.
-  const judgement = { ...{ against: [], blind: [], benches: [], zs_scales: [] }, ...kept.value.found.judgement };
+  const judgement = {
+    ...{ against: [], blind: [], benches: [], zs_scales: [], to_countersign: [] },
+    ...kept.value.found.judgement,
+  };
+  // Benches of an earlier form: they come with the next verdicts.
+  if (judgement.benches.some((bench) => !("second" in bench))) judgement.benches = [];
   return { found: { ...kept.value.found, judgement }, at: kept.at };
 }
 

@@ -5,6 +5,7 @@
 import { v7 as uuidv7 } from "uuid";
 import { create } from "zustand";
 import { explain } from "../api/errors";
+import { sinceForgotten } from "../api/forgotten";
 import { Refused, type Schemas } from "../api/client";
 import { deviceId } from "./device";
 import { keepOpened, opened } from "./lastOpened";
@@ -67,7 +68,8 @@ outbox.readAlong({
 useInspection.subscribe((now, before) => {
   if (!now.model || now.model === before.model) return;
   clearTimeout(calm);
-  calm = setTimeout(() => void keepNow(), CALM);
+  const stillHere = sinceForgotten();
+  calm = setTimeout(() => stillHere() && void keepNow(), CALM);
 });
 
 /** Only what the server has just said: what is kept says of itself when that was. */
