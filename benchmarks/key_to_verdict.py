@@ -80,6 +80,8 @@ def _measure(page: Page, ways: int, *, three: bool) -> tuple[list[float], list[f
         page.get_by_role("textbox", name=figure, exact=True).click()
         text = f"{5 + n / 100:.2f}"
         page.keyboard.press("Control+a")
+        # Going to the figure is not typing it.
+        page.wait_for_timeout(200)
         page.evaluate(FRAMES)
         page.keyboard.type(text, delay=60)
         frames.append(page.evaluate("window.longest()"))
