@@ -56,8 +56,10 @@ def read_with(kept: KeptInspection, change: Change) -> None:
 def read_by(kept: KeptInspection, change: Change) -> None:
     """Whoever took a reading for somebody is a trainee who is named at this inspection."""
     named = change.read_by
-    found = kept.entities.get(named) if named is not None else None
-    if named is not None and (found is None or found.kind != "attendance" or found.values.get("purpose") != "trainee"):
+    attendance = kept.entities.get(named) if named is not None else None
+    if named is not None and (
+        attendance is None or attendance.kind != "attendance" or attendance.values.get("purpose") != "trainee"
+    ):
         raise Refusal("The reading names somebody who is not a trainee at this inspection.")
 
 

@@ -39,13 +39,13 @@ def not_countersigned(connection: Connection, inspection: Inspection) -> dict[st
 
     What counts is the order of the journal, not the clocks of devices. Nothing is asked where no trainee was there.
     """
-    trainees = [one.id for one in inspection.attendances if one.purpose == "trainee"]
+    trainees = [attendance.id for attendance in inspection.attendances if attendance.purpose == "trainee"]
     if not trainees:
         return {}
     c = journal.c
     here = c.inspection_id == inspection.id
     # A signature that was taken back signs for nothing.
-    signing = [one.id for one in inspection.attendances if one.countersigned_at is not None]
+    signing = [attendance.id for attendance in inspection.attendances if attendance.countersigned_at is not None]
     signatures = (
         select(c.entity_id, func.max(c.seq).label("seq"))
         .where(here, c.entity_id.in_(signing), c.field == "countersigned_at", c.value.is_not(None))
@@ -61,8 +61,8 @@ def not_countersigned(connection: Connection, inspection: Inspection) -> dict[st
         .where(here, c.read_by.in_(trainees), c.value.is_not(None))
         .order_by(c.seq)
     )
-    found: dict[str, tuple[Figure, ...]] = {}
+    unsigned: dict[str, tuple[Figure, ...]] = {}
     for row in connection.execute(query):
         if row.seq > signed.get(row.read_by, 0):
-            found[row.read_by] = (*found.get(row.read_by, ()), (row.entity_id, row.field))
-    return found
+            unsigned[row.read_by] = (*unsigned.get(row.read_by, ()), (row.entity_id, row.field))
+    return unsigned

@@ -69,8 +69,8 @@ def test_ends_opened_at_a_socket_are_counted_from_there_and_go_back_there(at_wor
 
 def test_a_trainees_readings_are_marked_and_countersigned(at_work):
     page = at_work("Cooker", stage="Dead tests")
-    found = page.url.split("/")[-2]
-    seeding.trainee(page.context.request, found, "Piet Rook")
+    inspection = page.url.split("/")[-2]
+    seeding.trainee(page.context.request, inspection, "Piet Rook")
     page.reload()
     page.get_by_role("button", name="Trainee").click()
     page.get_by_role("button", name="Piet Rook reads").click()
@@ -96,9 +96,9 @@ def test_a_trainees_readings_are_marked_and_countersigned(at_work):
 def lights(at_work):
     """At the bench of a lighting circuit with three points; a second circuit has two."""
     page = at_work("Lights", "Cooker", stage="Dead tests")
-    found = page.url.split("/")[-2]
-    seeding.points(page.context.request, found, "Lights", "Hall", "Kitchen", "Loft")
-    seeding.points(page.context.request, found, "Cooker", "Outlet", "Hob")
+    inspection = page.url.split("/")[-2]
+    seeding.points(page.context.request, inspection, "Lights", "Hall", "Kitchen", "Loft")
+    seeding.points(page.context.request, inspection, "Cooker", "Outlet", "Hob")
     page.reload()
     page.get_by_role("link", name="0/3 points of 1 Lights tested").click()
     # The first figure without a reading waits.
@@ -139,9 +139,9 @@ def test_what_would_be_recorded_is_said_before_and_nothing_is_without_a_server(l
 
 def test_what_a_point_read_before_stands_beside_the_figure_that_is_due(lights):
     page = lights
-    found = page.url.split("/")[-2]
+    inspection = page.url.split("/")[-2]
     seeding.earlier(
-        page.context.request, found, "Hall", figure="line_cpc_ohm", reading="0.19", measured_on="2021-05-04"
+        page.context.request, inspection, "Hall", figure="line_cpc_ohm", reading="0.19", measured_on="2021-05-04"
     )
     page.reload()
     cell(page, "Hall, Line to cpc").click()

@@ -20,8 +20,8 @@ def notes(context: Context) -> Iterator[Note]:
     """A note for every figure that changed by more than two instruments can differ."""
     for _, circuit in context.circuits:
         worse: set[str] = set()
-        for figure, found in _by_figure(circuit):
-            verdict = _compare(context, getattr(circuit, figure), figure, found)
+        for figure, history in _by_figure(circuit):
+            verdict = _compare(context, getattr(circuit, figure), figure, history)
             if verdict is not None:
                 if verdict.status == "attention":
                     worse.add(figure)
@@ -39,7 +39,7 @@ def _of_points(context: Context, circuit: Circuit, worse: set[str]) -> Iterator[
     if not any(point.earlier for point in circuit.points):
         return
     for figure in EARLIER_OF_POINTS:
-        found = [
+        worsened = [
             (verdict, point, name)
             for name, point in point_names(circuit).items()
             for of, before in _by_figure(point)
@@ -47,10 +47,10 @@ def _of_points(context: Context, circuit: Circuit, worse: set[str]) -> Iterator[
             and (verdict := _compare(context, getattr(point, figure), figure, before)) is not None
             and verdict.status == "attention"
         ]
-        if not found:
+        if not worsened:
             continue
-        verdict, point, name = max(found, key=lambda one: abs(one[0].margin or 0.0))
-        others = len(found) - 1
+        verdict, point, name = max(worsened, key=lambda change: abs(change[0].margin or 0.0))
+        others = len(worsened) - 1
         if others:
             more = f" So {'does' if others == 1 else 'do'} {others} more {'point' if others == 1 else 'points'}."
             verdict = replace(verdict, reason=verdict.reason + more)
@@ -61,23 +61,23 @@ def _of_points(context: Context, circuit: Circuit, worse: set[str]) -> Iterator[
 
 def _by_figure(thing: Circuit | Point) -> Iterator[tuple[str, list[Earlier]]]:
     """Earlier readings by figure, the last one last; those without a day are shown and not compared."""
-    found: dict[str, list[Earlier]] = defaultdict(list)
-    for one in thing.earlier:
-        if one.figure and one.measured_on and one.reading is not None and hasattr(thing, one.figure):
-            found[one.figure].append(one)
-    for figure, each in found.items():
-        yield figure, sorted(each, key=lambda one: one.measured_on or "")
+    by_figure: dict[str, list[Earlier]] = defaultdict(list)
+    for reading in thing.earlier:
+        if reading.figure and reading.measured_on and reading.reading is not None and hasattr(thing, reading.figure):
+            by_figure[reading.figure].append(reading)
+    for figure, readings in by_figure.items():
+        yield figure, sorted(readings, key=lambda reading: reading.measured_on or "")
 
 
-def _compare(context: Context, now: Reading | None, figure: str, found: list[Earlier]) -> Verdict | None:
+def _compare(context: Context, now: Reading | None, figure: str, history: list[Earlier]) -> Verdict | None:
     quantity: Quantity = _QUANTITY.get(figure, "insulation" if figure.startswith("insulation") else "continuity")
-    last = found[-1]
+    last = history[-1]
     change = trend.compare(last.reading, now, quantity)
     if change.direction in ("same", "unknown"):
         return None
     reason = f"{change.reason[:-1]}, since {last.measured_on}."
     if quantity == "insulation" and change.direction == "worse":
-        reason += _leads_to(context, found, now)
+        reason += _leads_to(context, history, now)
     return Verdict(
         status="attention" if change.direction == "worse" else "pass",
         reason=reason,

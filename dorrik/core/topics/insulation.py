@@ -150,8 +150,8 @@ def notes(context: Context) -> Iterator[Note]:
             for circuit, reading in measured:
                 note = _of_circuit(context, circuit, reading, field, pairing, to_earth=to_earth)
                 if note.verdict.status == "pass":
-                    found = not_the_whole(circuit) or insulation.stands_out(reading, middle)
-                    note = replace(note, verdict=found or note.verdict)
+                    doubt = not_the_whole(circuit) or insulation.stands_out(reading, middle)
+                    note = replace(note, verdict=doubt or note.verdict)
                 if note.verdict.status == "fail" and to_earth:
                     failing.append((circuit.id, field))
                 yield note

@@ -28,9 +28,9 @@ def notes(context: Context) -> Iterator[Note]:
 
 def _gangs(point: Point, title: str) -> Iterator[Note]:
     for field, second in gangs.SECOND.items():
-        found = gangs.judge(getattr(point, field), getattr(point, second), earth=field in _EARTH)
-        if found is not None:
-            in_second, verdict = found
+        judged = gangs.judge(getattr(point, field), getattr(point, second), earth=field in _EARTH)
+        if judged is not None:
+            in_second, verdict = judged
             yield Note("point", point.id, second if in_second else field, f"{title}: gangs, {_WORDS[field]}", verdict)
 
 
@@ -75,16 +75,16 @@ def _neutrals(board: Board) -> Iterator[Note]:
     for circuit in circuits:
         if not circuit.neutral_at:
             continue
-        others = [one for one in of[circuit.neutral_at.strip().casefold()] if one.id != circuit.id]
+        others = [other for other in of[circuit.neutral_at.strip().casefold()] if other.id != circuit.id]
         if others:
-            names = ", ".join(name_of(one) for one in others)
+            names = ", ".join(name_of(other) for other in others)
             verdict = Verdict(
                 status="attention",
                 reason=f"Its neutral stands at terminal {circuit.neutral_at}, as does that of {names}.",
                 source="BS 7671 314.4, 514.9 · rule 10.2",
                 next_step="Isolate and prove dead. See whether it holds both, or two circuits share a neutral.",
             )
-            touches = (circuit.id, *(one.id for one in others))
+            touches = (circuit.id, *(other.id for other in others))
             yield Note("circuit", circuit.id, "neutral_at", f"{name_of(circuit)}: neutral", verdict, touches=touches)
         elif circuit.neutral_at.strip() != (circuit.way or "").strip():
             reason = f"Its neutral stands at terminal {circuit.neutral_at}, not {circuit.way or 'at its way'}."

@@ -21,21 +21,21 @@ class ToCountersign:
 
 def to_countersign(context: Context) -> Iterator[ToCountersign]:
     """Trainees with readings that stand and are not countersigned, in the order in which they came."""
-    for one in context.inspection.attendances:
-        figures = context.by_trainees.get(one.id, ())
+    for attendance in context.inspection.attendances:
+        figures = context.by_trainees.get(attendance.id, ())
         if figures:
-            yield ToCountersign(one.id, one.who or "a trainee", figures)
+            yield ToCountersign(attendance.id, attendance.who or "a trainee", figures)
 
 
 def notes(context: Context) -> Iterator[Note]:
     """One note for each trainee: nothing rests on a reading that nobody answers for."""
-    for one in to_countersign(context):
-        count = len(one.figures)
+    for trainee in to_countersign(context):
+        count = len(trainee.figures)
         verdict = Verdict(
             status="attention",
-            reason=f"{count} {'reading' if count == 1 else 'readings'} by {one.who}, not countersigned.",
+            reason=f"{count} {'reading' if count == 1 else 'readings'} by {trainee.who}, not countersigned.",
             source=SOURCE,
             next_step="Look them over, measure again what you doubt, then countersign.",
             asks=True,
         )
-        yield Note("attendance", one.attendance_id, "countersigned_at", f"{one.who}: readings", verdict)
+        yield Note("attendance", trainee.attendance_id, "countersigned_at", f"{trainee.who}: readings", verdict)

@@ -15,11 +15,11 @@ const highestOf = (bench: Bench | undefined, live: boolean) => (live ? bench?.hi
 
 /** What a bench leads to that is not recorded yet: field and value of its circuit. */
 function leadsTo(bench: Bench | undefined, circuit: Entity, live: boolean): [field: string, value: string][] {
-  const found: [string, string][] = [];
+  const unrecorded: [string, string][] = [];
   const highest = highestOf(bench, live);
-  if (highest && circuit.values[highest.to] !== highest.text) found.push([highest.to, highest.text]);
-  if (!live && bench?.polarity_offered) found.push(["polarity", "correct"]);
-  return found;
+  if (highest && circuit.values[highest.to] !== highest.text) unrecorded.push([highest.to, highest.text]);
+  if (!live && bench?.polarity_offered) unrecorded.push(["polarity", "correct"]);
+  return unrecorded;
 }
 
 const benchOf = (judgement: Judgement | null | undefined, id: string): Bench | undefined =>

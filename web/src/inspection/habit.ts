@@ -40,8 +40,8 @@ export function followed(
   if (!step) return null;
   const ids = things(order, from.kind);
   const id = step.at === "same" ? from.id : ids[ids.indexOf(from.id) + 1];
-  const found = order.find((one) => one.id === id && one.field === step.field);
-  if (found && empty(found)) return found;
+  const led = order.find((one) => one.id === id && one.field === step.field);
+  if (led && empty(led)) return led;
   // Once round with this figure: what is left begins at the first.
   const ended = step.at === "next" && step.field === from.field && id === undefined;
   return ended ? (order.find((one) => one.kind === from.kind && empty(one)) ?? null) : null;

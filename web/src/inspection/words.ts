@@ -16,9 +16,9 @@ const known = new WeakMap<Record<string, string>, Map<string, string>>();
 export function translate(text: string, words: Record<string, string>): string {
   let said = known.get(words);
   if (!said) known.set(words, (said = new Map<string, string>()));
-  let found = said.get(text);
-  if (found === undefined) said.set(text, (found = translated(text, words)));
-  return found;
+  let answer = said.get(text);
+  if (answer === undefined) said.set(text, (answer = translated(text, words)));
+  return answer;
 }
 
 function translated(text: string, words: Record<string, string>): string {

@@ -72,7 +72,7 @@ const NONE: Registered[] = [];
 
 /** The firm's instruments, once they are wanted. */
 function useRegister(wanted = true): readonly Registered[] {
-  const found = useQuery({
+  const register = useQuery({
     queryKey: ["instruments"],
     queryFn: () => answer(api.GET("/api/instruments")),
     select: (all) => all.instruments.map(({ entry }) => entry),
@@ -80,7 +80,7 @@ function useRegister(wanted = true): readonly Registered[] {
     staleTime: 60_000,
     enabled: wanted,
   });
-  return found.data ?? NONE;
+  return register.data ?? NONE;
 }
 
 /** What is linked knows which figure waits, and a figure what it takes. */
