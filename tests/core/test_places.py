@@ -118,3 +118,28 @@ def test_r1_r2_by_a_live_test_stands_beside_the_dead_one_and_never_for_it(live, 
     assert [n.status for n in notes_of(judgement, "live_r1_r2_ohm")] == [status]
     asked = next(one for one in judgement.progress.asked if one.entity_id == "c1")
     assert "live_r1_r2_ohm" not in asked.fields and "r1_r2_ohm" in asked.fields
+
+
+@pytest.mark.parametrize(
+    ("tried", "last", "offered"),
+    [(True, "0.9", ("p2",)), (None, "0.9", ()), (True, None, ()), (True, "OL", ())],
+)
+def test_switches_tried_with_every_point_read_are_offered_as_a_functional_check(tried, last, offered):
+    lights = points(
+        {"kind": "light", "line_cpc_ohm": "0.4"},
+        {"kind": "light"} | ({"line_cpc_ohm": last} if last else {}),
+        {"kind": "switch"},
+        {"kind": "switch", "functional": "incorrect"},
+    )
+    made = circuit(1, "Lights", "lighting", points=lights, **({"switches_both_ways": True} if tried else {}))
+    assert judged(board(made)).benches[0].works_offered == offered
+
+
+def test_a_link_across_is_drawn_between_the_outer_ones_of_those_that_read_high():
+    def walked(*pairs):
+        each = points(*({"line_neutral_ohm": ln, "line_cpc_ohm": lc} for ln, lc in pairs))
+        return judged(board(ring(1, r2_ohm="0.75", points=each))).benches[0]
+
+    sound, high = ("0.23", "0.29"), (("0.33", "0.42"), ("0.34", "0.43"), ("0.33", "0.42"))
+    assert walked(sound, sound, *high, sound, sound, sound, sound).across == (("p2", "p4"),)
+    assert walked(*[sound] * 9).across == ()
