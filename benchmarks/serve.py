@@ -1,5 +1,6 @@
 """Serve the application, or the bare endpoint it is held against: `python -m benchmarks.serve bare|real URL PORT`."""
 
+import importlib
 import sys
 import uuid
 
@@ -36,5 +37,8 @@ def bare(url: str) -> FastAPI:
 
 if __name__ == "__main__":
     name, url, port = sys.argv[1:4]
+    if name == "real":
+        # As a process that serves has it: what it is made of is not looked through for garbage.
+        importlib.import_module("dorrik.preloaded")
     app = bare(url) if name == "bare" else create_app(make_engine(url))
     uvicorn.run(app, host="127.0.0.1", port=int(port), log_level="warning")

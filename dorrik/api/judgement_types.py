@@ -5,6 +5,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from dorrik.api.bench_types import BenchOut, ZsScaleOut
+from dorrik.api.measuring_types import InsulationOut, LiveCheckOut, NotPossibleOut
 from dorrik.api.reference_types import CatalogueOut, LookOut
 from dorrik.api.stages import Stage, Status
 
@@ -422,35 +423,6 @@ class ToCountersignOut(BaseModel):
     figures: list[FigureOut]
 
 
-class InsulationRowOut(BaseModel):
-    """A circuit's insulation to earth: as read, the lower end of it (MΩ), its part of the board's leakage (0 to 1)."""
-
-    circuit_id: str
-    name: str
-    text: str
-    mohm: float | None
-    part: float
-    low: bool
-    apart: bool
-    first: bool
-
-
-class InsulationOut(BaseModel):
-    """How a board's insulation adds up, what to open first, the causes to check, and what the client is told."""
-
-    board_id: str
-    combined: str
-    minimum_mohm: float
-    attention_mohm: float
-    status: Status
-    says: str
-    without: str
-    rows: list[InsulationRowOut]
-    missing: list[str]
-    causes: list[str]
-    client: str
-
-
 class JudgementOut(BaseModel):
     notes: list[NoteOut]
     expected: list[ExpectedOut]
@@ -476,6 +448,8 @@ class JudgementOut(BaseModel):
     boards: list[BoardStateOut]
     putting_back: list[PutBackOut]
     to_countersign: list[ToCountersignOut]
+    not_possible: list[NotPossibleOut]
+    live_checks: list[LiveCheckOut]
     evidence: str
     sampling: SamplingOut | None
     sample_proposal: SampleProposalOut

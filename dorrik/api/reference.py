@@ -15,6 +15,7 @@ from dorrik.api.reference_types import (
     HouseRuleOut,
     LimitReasonsOut,
     LookOut,
+    PositionOut,
     Reference,
     RuleBookOut,
     TakesOut,
@@ -23,7 +24,7 @@ from dorrik.api.reference_types import (
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core import catalogue, circuit_columns, house_rules, workflow
+from dorrik.core import catalogue, circuit_columns, house_rules, positions, workflow
 from dorrik.core.board_checks import items as checks
 from dorrik.core.devices import devices
 from dorrik.core.fields import FieldSpec
@@ -71,6 +72,7 @@ def _reference() -> Reference:
             for kind, columns in circuit_columns.BY_KIND.items()
         },
         looks={kind: LookOut(look=one.look, met=list(one.observations)) for kind, one in looks().items()},
+        positions=[PositionOut.model_validate(choice) for choice in positions.CHOICES],
         usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],
         usual_circuits=[UsualCircuitOut.model_validate(circuit) for circuit in usual_circuits()],
         usual_cables=[f"{line:g}/{cpc:g}" for line, cpc in USUAL_CABLES],

@@ -105,6 +105,16 @@ class LookOut(BaseModel):
     met: list[str]
 
 
+class PositionOut(BaseModel, from_attributes=True):
+    """How a switch, breaker or isolator can stand while a reading is taken; of: which, in one position at a time;
+    opens: what lies beyond it is not in the reading; lasts: it is of the whole board."""
+
+    of: str
+    says: str
+    opens: bool
+    lasts: bool
+
+
 class UsualRoomOut(BaseModel, from_attributes=True):
     """A room as it is offered in the usual order of a walk; points: kinds that are counted there."""
 
@@ -145,6 +155,7 @@ class Reference(BaseModel):
     fields: dict[str, dict[str, FieldOut]]
     columns: dict[str, list[ColumnOut]]
     board_checks: list[BoardCheckOut]
+    positions: list[PositionOut]
     usual_rooms: list[UsualRoomOut]
     usual_circuits: list[UsualCircuitOut]
     usual_cables: list[str]

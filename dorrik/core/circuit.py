@@ -67,6 +67,8 @@ LAMPHOLDERS = ("bayonet", SCREW, "screw, thread dead without a lamp")
 #: Where the ends of a ring are opened for its end to end test (rule 4.7).
 AT_A_SOCKET = "a socket"
 ENDS_AT = ("the board", AT_A_SOCKET)
+#: Line and neutral joined to earth, or line–neutral, line–earth and neutral–earth apart (rule 6.3).
+INSULATION_PAIRINGS = ("L+N–E", "all three")
 #: Whether everything of a circuit was in an insulation test.
 SOME_OPEN = "some open"
 SWITCHES = ("all closed", SOME_OPEN)
@@ -264,6 +266,7 @@ class Circuit:
     insulation_lne_mohm: Reading | None = f.reading("Insulation L+N–E", "MΩ", "insulation")
     insulation_le_mohm: Reading | None = f.reading("Insulation L–E", "MΩ", "insulation")
     insulation_ne_mohm: Reading | None = f.reading("Insulation N–E", "MΩ", "insulation")
+    insulation_pairings: str | None = f.choice("Insulation pairings", *INSULATION_PAIRINGS)
     insulation_test_v: str | None = f.choice("Insulation tested at", STEP_V, "250", "500", "1000")
     insulation_switches: str | None = f.choice("Switches during the insulation test", *SWITCHES)
     insulation_open_at: str | None = f.text("What stood open", 120)
@@ -287,6 +290,7 @@ class Circuit:
     controls_bridged: bool | None = f.flag("Dimmers and controls bridged")
     joined_with: str | None = f.text("Found joined with", 80)
     joined_by: str | None = f.choice("Joined by", "line", "neutral", "all conductors", "exchanged ends")
+    afdd: bool | None = f.flag("AFDD fitted")
     afdd_button: str | None = f.check("AFDD test button")
     leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
     unconfirmed: bool | None = f.flag("Carried over, not yet seen")

@@ -160,6 +160,7 @@ MEASURED: tuple[Column, ...] = (
     Column("rcd_half", "Holds at ½ × IΔn", ("Holds at", "½ × IΔn"), stage="live", check=True),
     Column("rcd_five_ms", "RCD time at 5 × IΔn", ("At 5 ×", "ms"), stage="live"),
     Column("rcd_button", "RCD test button", ("RCD", "button"), "Button", stage="live", check=True),
+    Column("afdd_button", "AFDD test button", ("AFDD", "button"), stage="live", check=True),
 )
 
 CIRCUIT: tuple[Column, ...] = DESCRIBED + MEASURED

@@ -17,6 +17,7 @@ from dorrik.core.check import Check
 from dorrik.core.circuit import EARLIER, PHASES, SWITCHES, Circuit, Earlier, Point, name_of
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
+from dorrik.core.positions import Position
 from dorrik.core.rcd import KINDS as RCD_KINDS
 from dorrik.core.rcd import standards as rcd_standards
 from dorrik.core.readings import Reading
@@ -51,6 +52,7 @@ __all__ = [
     "Overruling",
     "Photo",
     "Point",
+    "Position",
     "Rcd",
     "Room",
     "in_order",
@@ -277,6 +279,7 @@ class Inspection:
     instruments_used: tuple[InstrumentUsed, ...] = ()
     lead_nulls: tuple[LeadNull, ...] = ()
     put_backs: tuple[PutBackRecord, ...] = ()
+    positions: tuple[Position, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -343,6 +346,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("instrument_used", InstrumentUsed, "inspection", "instruments_used"),
             EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
             EntityKind("put_back", PutBackRecord, "inspection", "put_backs"),
+            EntityKind("position", Position, "inspection", "positions"),
             EntityKind("photo", Photo, "inspection", "photos"),
         )
     }

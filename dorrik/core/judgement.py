@@ -35,8 +35,11 @@ from dorrik.core.topics.insulation import BoardSum, board_sums
 from dorrik.core.topics.insulation_bench import InsulationBench
 from dorrik.core.topics.insulation_bench import benches as insulation_benches
 from dorrik.core.topics.interval import DutyDue
+from dorrik.core.topics.live_checks import LiveCheck, live_checks
 from dorrik.core.topics.loops import r1_r2_so_far
+from dorrik.core.topics.not_possible import NotPossible, not_possible
 from dorrik.core.topics.note import Figure
+from dorrik.core.topics.part_read import held
 from dorrik.core.topics.putting_back import PutBack, things
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.trainees import ToCountersign, to_countersign
@@ -65,7 +68,8 @@ class Judgement:
     estimate of a three-phase supply; outcome_says: the outcome in words, with what is missing; outcome_because: ids of
     the open observations that make it unsatisfactory; against: everything that stands against a satisfactory result;
     interval: a proposal for the next inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω);
-    to_countersign: readings of trainees that nobody signed for; boards: how each stands isolated; putting_back: what
+    to_countersign: readings of trainees that nobody signed for; not_possible: what choosing a reason for no Zs raises;
+    live_checks: what is checked live beside Zs and RCDs; boards: how each stands isolated; putting_back: what
     tests took apart; sampling: None while no points are listed;
     sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
     inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
@@ -95,6 +99,8 @@ class Judgement:
     boards: tuple[BoardState, ...]
     putting_back: tuple[PutBack, ...]
     to_countersign: tuple[ToCountersign, ...]
+    not_possible: tuple[NotPossible, ...]
+    live_checks: tuple[LiveCheck, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -128,8 +134,10 @@ def judge(
 
 
 def _judge(inspection: Inspection, context: Context) -> Judgement:
-    notes = fold(context, _overruled(inspection, (note for topic in TOPICS for note in topic(context))))
-    sums = tuple(board_sums(context))
+    said = held(context, (note for topic in TOPICS for note in topic(context)))
+    notes = fold(context, _overruled(inspection, said))
+    every_sum = tuple(board_sums(context))
+    sums = tuple(one for one in every_sum if one.wanted)
     suggested = suggest(context, notes, sums)
     progress = measure_progress(inspection, context.house)
     coded = tuple(coding(context))
@@ -137,6 +145,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
     standing = against(context, notes, sums, suggested, coded, schedule, progress)
     outcome, says, because = _outcome(inspection, standing)
     ahead = tuple(expected(context))
+    apart = tuple(things(context))
     proposal = interval.proposal(context, (one.code for one in suggested if one.recorded is None))
     book = context.book
     if book.other:
@@ -145,13 +154,14 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
         suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
         standing = tuple(replace(one, says=book.translate(one.says)) for one in standing)
+        apart = tuple(replace(one, says=book.translate(one.says)) for one in apart)
     sampling = sample.state(context)
-    limited = gathered(context.inspection)
+    limited = gathered(context.inspection, context.open_parts)
     return Judgement(
         notes=notes,
         expected=ahead,
         board_sums=sums,
-        insulation=tuple(insulation_benches(context, sums)),
+        insulation=tuple(insulation_benches(context, every_sum)),
         rings=context.rings,
         benches=tuple(benches(context)),
         suggested=suggested,
@@ -169,8 +179,10 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         sums=_loop_sums(context),
         zs_scales=tuple(scales(context)),
         boards=tuple(state_of(board, inspection) for board in inspection.boards),
-        putting_back=tuple(replace(one, says=book.translate(one.says)) for one in things(context)),
+        putting_back=apart,
         to_countersign=tuple(to_countersign(context)),
+        not_possible=tuple(not_possible(context)),
+        live_checks=tuple(live_checks(context)),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

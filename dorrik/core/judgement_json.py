@@ -1,12 +1,12 @@
 """The judgement as plain data: for the API, for files and for people's own scripts."""
 
-from dataclasses import asdict
 from typing import Any
 
 from dorrik.core.catalogue import CatalogueEntry
 from dorrik.core.isolation import BoardState
 from dorrik.core.judgement import Judgement, Note, Suggestion
 from dorrik.core.progress import stage_of
+from dorrik.core.record import plain
 from dorrik.core.ring import RingAnalysis
 from dorrik.core.rule_book import RuleBook
 from dorrik.core.sampling import State
@@ -49,22 +49,24 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
             }
             for s in judgement.board_sums
         ],
-        "insulation": [_listed(asdict(one)) for one in judgement.insulation],
+        "insulation": [plain(one) for one in judgement.insulation],
         "rings": [_ring(circuit_id, ring) for circuit_id, ring in judgement.rings.items()],
         "benches": [_bench(one, book) for one in judgement.benches],
         "suggested": [_suggestion(one) for one in judgement.suggested],
         "coding": [_coding(one) for one in judgement.coding],
-        "recorded": [_listed(asdict(one)) for one in judgement.recorded],
+        "recorded": [plain(one) for one in judgement.recorded],
         "own_entries": [entry_json(one) for one in judgement.own_entries],
         "prospective_fault_ka": judgement.prospective_fault_ka and judgement.prospective_fault_ka.text,
         "between_lines_ka": judgement.between_lines_ka and judgement.between_lines_ka.text,
         "outcome": judgement.outcome,
         "outcome_says": judgement.outcome_says,
         "outcome_because": list(judgement.outcome_because),
-        "against": [asdict(one) for one in judgement.against],
-        "interval": judgement.interval and asdict(judgement.interval),
-        "duties": [asdict(one) for one in judgement.duties],
+        "against": [plain(one) for one in judgement.against],
+        "interval": judgement.interval and plain(judgement.interval),
+        "duties": [plain(one) for one in judgement.duties],
         "boards": [_board(one) for one in judgement.boards],
+        "not_possible": [plain(one) for one in judgement.not_possible],
+        "live_checks": [plain(one) for one in judgement.live_checks],
         "to_countersign": [
             {
                 "attendance_id": one.attendance_id,
@@ -73,19 +75,19 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
             }
             for one in judgement.to_countersign
         ],
-        "putting_back": [asdict(one) | {"open": one.open} for one in judgement.putting_back],
+        "putting_back": [plain(one) | {"open": one.open} for one in judgement.putting_back],
         "sums": {circuit_id: total.text for circuit_id, total in judgement.sums.items()},
-        "zs_scales": [_listed(asdict(one)) for one in judgement.zs_scales],
+        "zs_scales": [plain(one) for one in judgement.zs_scales],
         "sampling": judgement.sampling and _sampling(judgement.sampling),
-        "sample_proposal": _listed(asdict(judgement.sample_proposal)),
-        "rooms": [_listed(asdict(room)) for room in judgement.walk.rooms],
+        "sample_proposal": plain(judgement.sample_proposal),
+        "rooms": [plain(room) for room in judgement.walk.rooms],
         "points": [_point(point) for point in judgement.walk.points],
         "looks": {key: {"look": one.look, "met": list(one.met)} for key, one in judgement.walk.looks.items()},
         "starting_codes": judgement.walk.starting,
         "points_served": judgement.walk.served,
         "schedule": [_line(line) for line in judgement.schedule],
-        "limits": [asdict(one) for one in judgement.limits],
-        "limited_share": asdict(judgement.limited_share),
+        "limits": [plain(one) for one in judgement.limits],
+        "limited_share": plain(judgement.limited_share),
         "evidence": judgement.evidence.says,
         "stages": [
             {"stage": s.stage, "done": s.done, "left": s.left, "left_names": list(s.left_names)}
@@ -187,7 +189,7 @@ def _suggestion(one: Suggestion) -> dict[str, Any]:
         "code": one.code,
         "why": one.why,
         "moved": one.moved,
-        "questions": [asdict(question) for question in one.questions],
+        "questions": [plain(question) for question in one.questions],
         "entity": one.entity,
         "entity_id": one.entity_id,
         "touches": list(one.touches),
@@ -199,23 +201,23 @@ def _suggestion(one: Suggestion) -> dict[str, Any]:
 
 def entry_json(entry: CatalogueEntry) -> dict[str, Any]:
     """An entry of the catalogue as data, its facts with it."""
-    found = asdict(entry)
-    found["facts"] = [asdict(fact) for fact in entry.facts]
-    found.pop("until")
-    found.pop("family")
-    return found
+    data: dict[str, Any] = plain(entry)
+    data["facts"] = [plain(fact) for fact in entry.facts]
+    data.pop("until")
+    data.pop("family")
+    return data
 
 
 def _coding(one: Coding) -> dict[str, Any]:
     return {
         "id": one.observation_id,
         "key": one.key,
-        "views": [asdict(view) for view in one.views],
+        "views": [plain(view) for view in one.views],
         "school": one.school,
         "code": one.code,
         "moved": one.moved,
-        "known": [asdict(fact) for fact in one.known],
-        "questions": [asdict(question) for question in one.questions],
+        "known": [plain(fact) for fact in one.known],
+        "questions": [plain(question) for question in one.questions],
     }
 
 
@@ -265,8 +267,8 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
             }
             for c in bench.curves
         ],
-        "highest": bench.highest and asdict(bench.highest),
-        "gap": bench.gap and asdict(bench.gap),
+        "highest": bench.highest and plain(bench.highest),
+        "gap": bench.gap and plain(bench.gap),
         "methods": [{"method": key, "says": book.translate(says)} for key, says in bench.methods],
         "flags": list(bench.flags),
         "legs_insulation": list(bench.legs_insulation),
@@ -281,7 +283,7 @@ def _bench(bench: Bench, book: RuleBook) -> dict[str, Any]:
         "across": [{"one_end": one, "other_end": other} for one, other in bench.across],
         "works_offered": list(bench.works_offered),
         "sockets": [{"id": key, "name": name} for key, name in bench.sockets],
-        "highest_zs": bench.highest_zs and asdict(bench.highest_zs),
+        "highest_zs": bench.highest_zs and plain(bench.highest_zs),
     }
 
 
@@ -322,10 +324,6 @@ def _line(line: Filled) -> dict[str, Any]:
 
 def _sampling(state: State) -> dict[str, Any]:
     """As it stands, each widening with its words."""
-    found = _listed(asdict(state))
-    found["widenings"] = [_listed(asdict(one)) | {"says": one.says} for one in state.widenings]
-    return found
-
-
-def _listed(data: dict[str, Any]) -> dict[str, Any]:
-    return {name: list(value) if isinstance(value, tuple) else value for name, value in data.items()}
+    data: dict[str, Any] = plain(state)
+    data["widenings"] = [plain(one) | {"says": one.says} for one in state.widenings]
+    return data

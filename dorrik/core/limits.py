@@ -4,13 +4,14 @@ A figure that stands as LIM or N/V limits the report as much as a room that was 
 Limitations that somebody wrote down stand beside them.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from functools import cache
 from typing import Any
 
 from dorrik.core import board_checks, place_checks
 from dorrik.core.circuit import SOME_OPEN
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
+from dorrik.core.open_parts import open_parts
 from dorrik.core.placing import all_points, room_name
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
@@ -33,12 +34,15 @@ class Limited:
     circuit_id: str | None = None
 
 
-def gathered(inspection: Inspection) -> tuple[Limited, ...]:
-    """Everything that was limited by its own mark, in the order of origin, boards, rooms and points."""
-    return tuple(_all(inspection))
+def gathered(inspection: Inspection, opened: Mapping[tuple[str, str], str] | None = None) -> tuple[Limited, ...]:
+    """Everything that was limited by its own mark, in the order of origin, boards, rooms and points.
+
+    opened: what stood open at which readings (see `open_parts`), where the inspection is not as it was entered.
+    """
+    return tuple(_all(inspection, open_parts(inspection) if opened is None else opened))
 
 
-def _all(inspection: Inspection) -> Iterator[Limited]:
+def _all(inspection: Inspection, opened: Mapping[tuple[str, str], str]) -> Iterator[Limited]:
     yield from _of("inspection", inspection, "the origin")
     for bond in inspection.bonds:
         yield from _of("bond", bond, f"bond to {bond.service or 'a service'}")
@@ -47,12 +51,14 @@ def _all(inspection: Inspection) -> Iterator[Limited]:
         on = f"{board.name or 'Board'}, " if several else ""
         yield from _of("board", board, board.name or "Board")
         yield from _stood_open("board", board, board.name or "Board")
+        yield from _part_open("board", board, board.name or "Board", opened)
         for device in board.rcds:
             yield from _of("rcd", device, on + (device.name or "RCD"))
         for circuit in board.circuits:
             name = on + (name_of(circuit) if circuit.way or circuit.designation else "unnamed circuit")
             yield from _of("circuit", circuit, name, circuit)
             yield from _stood_open("circuit", circuit, name, circuit.id)
+            yield from _part_open("circuit", circuit, name, opened, circuit.id)
             if circuit.zs_ohm is None and circuit.zs_not_possible:
                 why = _sentence(circuit.zs_not_possible)
                 yield Limited("Zs", name, why, "circuit", circuit.id, "zs_not_possible", circuit.id)
@@ -85,6 +91,19 @@ def _stood_open(kind: str, entity: Any, whom: str, circuit_id: str | None = None
         yield Limited(
             "Insulation of a part", whom, f"{where} during the test", kind, entity.id, "insulation_switches", circuit_id
         )
+
+
+def _part_open(
+    kind: str, entity: Any, whom: str, opened: Mapping[tuple[str, str], str], circuit_id: str | None = None
+) -> Iterator[Limited]:
+    """The same by how things stood at one reading (rule 12.2). What stood open during insulation is said once."""
+    for (about_id, field), words in opened.items():
+        if about_id != entity.id or field not in KINDS[kind].fields:
+            continue
+        if field.startswith("insulation_") and entity.insulation_switches == SOME_OPEN:
+            continue
+        label = KINDS[kind].fields[field].label
+        yield Limited(f"{label} of a part", whom, f"Measured with {words}", kind, entity.id, field, circuit_id)
 
 
 @cache

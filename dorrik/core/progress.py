@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Any, Literal, get_args
 
 from dorrik.core import not_applicable
-from dorrik.core.circuit import NO_ZS
+from dorrik.core.circuit import INSULATION_PAIRINGS, NO_ZS
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
 from dorrik.core.insulation import LOW_MOHM
@@ -194,20 +194,21 @@ def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | 
         return ()
     ends = ("r1_ohm", "rn_ohm", "r2_ohm") if circuit.form == "ring" else ()
     if circuit.no_cpc:
-        return (*ends[:2], *_insulation(house, board), "polarity")
+        return (*ends[:2], *_insulation(circuit, house, board), "polarity")
     by_lead = (circuit.continuity_method or house.ring_method) == "long lead" and circuit.r1_r2_ohm is None
     continuity = "long_lead_r2_ohm" if by_lead or circuit.long_lead_r2_ohm is not None else "r1_r2_ohm"
-    return (*ends, continuity, *_insulation(house, board), "polarity")
+    return (*ends, continuity, *_insulation(circuit, house, board), "polarity")
 
 
-def _insulation(house: HouseRules, board: Board | None) -> tuple[str, ...]:
-    """A board measured as one stands for its circuits; where it is low its parts are asked for (rule 6.3)."""
-    if board is not None and house.insulation_by == "by board":
+def _insulation(circuit: Circuit, house: HouseRules, board: Board | None) -> tuple[str, ...]:
+    """A board measured as one stands for its circuits; where it is low its parts are asked for, and of a circuit for
+    which pairings were chosen (rule 6.3)."""
+    if board is not None and house.insulation_by == "by board" and circuit.insulation_pairings is None:
         whole = board.insulation_lne_mohm
         low = whole is not None and whole.value is not None and whole.bound != ">" and whole.value < LOW_MOHM
         if not low:
             return ()
-    if house.insulation_pairings == "all three":
+    if (circuit.insulation_pairings or house.insulation_pairings) == INSULATION_PAIRINGS[1]:
         return ("insulation_ln_mohm", "insulation_le_mohm", "insulation_ne_mohm")
     return ("insulation_lne_mohm",)
 
@@ -218,8 +219,9 @@ def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | 
         return ()
     named = circuit.rcd_id
     behind_device = board is not None and named is not None and any(rcd.id == named for rcd in board.rcds)
+    afdd = ("afdd_button",) if circuit.afdd else ()
     if behind_device or not circuit.rcd_rated_ma:
-        return ("zs_ohm",)
+        return ("zs_ohm", *afdd)
     half, five = _more_trips(house, circuit.rcd_rated_ma)
     return (
         "zs_ohm",
@@ -227,6 +229,7 @@ def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | 
         *(("rcd_half",) if half else ()),
         *(("rcd_five_ms",) if five else ()),
         "rcd_button",
+        *afdd,
     )
 
 

@@ -110,3 +110,23 @@ def record(cls: _C | None = None, /, *, kw_only: bool = False) -> _C | Callable[
         return cast(_C, made)
 
     return make if cls is None else make(cls)
+
+
+_PLAIN = frozenset((str, int, float, bool, type(None)))
+
+
+def plain(value: Any) -> Any:
+    """A record, with all that is in it, as data that JSON knows: fields by name, tuples as lists. What is not a record,
+    a tuple, a list, a mapping or a plain value raises AttributeError. Made at every keystroke, so nothing is copied."""
+    kind: Any = type(value)
+    if kind in _PLAIN:
+        return value
+    if kind is tuple or kind is list:
+        return [plain(item) for item in value]
+    if kind is dict:
+        return {name: plain(item) for name, item in value.items()}
+    fields_by_name = {}
+    for name in kind.__dataclass_fields__:
+        item = getattr(value, name)
+        fields_by_name[name] = item if type(item) in _PLAIN else plain(item)
+    return fields_by_name

@@ -3,6 +3,7 @@
 What is done comes as a command (`{"do": "touch", "at": [...]}`); its state goes to the page as data. A
 terminal is a list: `["end", circuit, conductor, "a"]`, `["point", circuit, conductor, 3]`, `["clamp", service]`,
 `["pipe", service]`, `["earth bar"]`, `["origin", conductor]`, `["way", circuit]`, `["rcd", name]`, `["surge"]`.
+Another of the homes that come with Dorrik is gone to with `{"do": "home", "home": "sail_loft"}`.
 """
 
 import uuid
@@ -12,6 +13,7 @@ from datetime import UTC, datetime
 from typing import Any, cast
 
 from dorrik.core.instrument_functions import FUNCTIONS
+from dorrik.practice import homes
 from dorrik.practice.home import Circuit, Home
 from dorrik.practice.meter import MeterRefusal, SimulatedMeter, Tripped
 from dorrik.practice.network import Node
@@ -49,11 +51,16 @@ class Bench:
     """A home, an instrument and its leads. `do` carries a command out and returns a reading where one was taken."""
 
     def __init__(self, home: Home, name: str, seed: int = 1) -> None:
-        self.name = name
-        self._site = Site(home)
         self._meter = SimulatedMeter(seed)
         self._function = "continuity"
         self._volts = 500
+        self._arrive(home, name)
+        self.says = "Leads not nulled yet."
+
+    def _arrive(self, home: Home, name: str) -> None:
+        """At the door of a home, as it stands when nobody has touched it; the instrument is as it was."""
+        self.name = name
+        self._site = Site(home)
         self._leads: list[Terminal] = []
         self._out: set[str] = set()
         self._off: set[str] = set()
@@ -61,7 +68,6 @@ class Bench:
         self._tripped: set[str] = set()
         self._unplugged = False
         self.shown: Shown | None = None
-        self.says = "Leads not nulled yet."
 
     @property
     def function(self) -> str:
@@ -96,6 +102,7 @@ class Bench:
         home = self._site.home
         return {
             "name": self.name,
+            "homes": [{"key": key, "name": name} for key, name in homes.called().items()],
             "function": self._function,
             "volts": self._volts,
             "functions": [{"key": one.key, "label": one.label, "unit": one.units[0]} for one in _CHOSEN],
@@ -130,6 +137,13 @@ class Bench:
         }
 
     # What a person does at the home
+
+    def _go(self, command: Mapping[str, Any]) -> None:
+        key = str(command.get("home"))
+        if key not in homes.called():
+            raise BenchError("There is no such home.")
+        self._arrive(homes.load(key), homes.called()[key])
+        self.says = f"At {self.name}."
 
     def _isolate(self, _: Mapping[str, Any]) -> None:
         self._site.isolate()
@@ -385,6 +399,7 @@ _MEASURES: dict[str, Callable[[Bench, list[Any]], str]] = {
     "voltage": Bench._voltage,
 }
 _ACTS: dict[str, Callable[[Bench, Mapping[str, Any]], Shown | None]] = {
+    "home": Bench._go,
     "isolate": Bench._isolate,
     "restore": Bench._restore,
     "out": Bench._take_out,

@@ -15,7 +15,8 @@ from dorrik.practice.describe import DescriptionError
 def run(home: str, host: str, port: int, seed: int) -> int:
     """Serve a home until stopped; returns the exit code."""
     try:
-        bench = Bench(homes.load(home), _title(home), seed)
+        described = homes.load(home)
+        bench = Bench(described, described.name or _title(home), seed)
     except (OSError, UnicodeDecodeError, DescriptionError) as error:
         known = ", ".join(homes.names())
         print(f"{home}: {error}\nHomes that come with Dorrik: {known}. Any other is a TOML file.", file=sys.stderr)

@@ -1,5 +1,6 @@
 """Homes from a small readable description (TOML), and back to the objects they are built of.
 
+    name = "3 Lookout Row"
     earthing = "TN-C-S"
     rcds = { A = { rated_ma = 30 } }
     bonds = [{ service = "water", csa_mm2 = 10, length_m = 8 }]
@@ -50,7 +51,7 @@ FAULTS: Mapping[str, Callable[..., Fault]] = {
     "reversed": Reversed,
 }
 _SUPPLY = {f.name for f in fields(Supply)}
-_HOME = {"tails_mm2", "earthing_mm2", "service_fuse_a"}
+_HOME = {"name", "tails_mm2", "earthing_mm2", "service_fuse_a"}
 _CIRCUIT = {"serves", "rcd", "method", "leakage_ma"}
 
 

@@ -134,6 +134,8 @@ class Home:
     tails_mm2: float = 25.0
     earthing_mm2: float = 16.0
     service_fuse_a: float = 80.0
+    #: What it is called.
+    name: str = ""
     #: Circuits or points joined by mistake, and rings whose second ends were exchanged at the board.
     links: Sequence[Link] = ()
     exchanged: tuple[str, str] | None = None

@@ -76,3 +76,63 @@ def test_a_spare_way_and_a_limitation_are_no_part_of_it():
     ).insulation[0]
     assert [row.name for row in found.rows] == ["1 A"]
     assert found.missing == ("2 B",)
+
+
+def test_between_line_and_neutral_the_board_has_its_own_table():
+    read = [("90", ">200"), ("80", "120"), ("0.6", ">200")]
+    earth, between = judged(
+        board(
+            *(
+                circuit(n, f"C{n}", insulation_ln_mohm=ln, insulation_lne_mohm=lne, loads_removed=True)
+                for n, (ln, lne) in enumerate(read, 1)
+            )
+        )
+    ).insulation
+    assert (earth.pairing, between.pairing) == ("L+N–E", "L–N")
+    assert [row.text for row in between.rows] == ["90", "80", "0.6"]
+    assert [row.low for row in between.rows] == [False, False, True]
+    assert between.rows[2].first
+    assert between.client == ""
+
+
+@pytest.mark.parametrize(("loads_removed", "said"), [(True, "no longer keeps current in"), (None, "to be settled")])
+def test_nothing_is_called_sound_whose_line_to_neutral_is_not(loads_removed, said):
+    """Sound to earth is half of it: the other pairing was measured too, and is low."""
+    first = circuit(1, "A", insulation_lne_mohm="200", insulation_ln_mohm="0.4", loads_removed=loads_removed)
+    client = judged(board(first, circuit(2, "B", insulation_lne_mohm="200"))).insulation[0].client
+    assert client.startswith("1 circuit is sound and can stay") or said in client.split(". ")[0]
+    assert "All" not in client
+    assert said in client
+    assert "1 circuit is sound" in client
+
+
+def test_nothing_is_called_sound_of_which_a_part_was_switched_off_between_line_and_neutral():
+    first = circuit(1, "A", insulation_lne_mohm="200", insulation_ln_mohm=">200")
+    home = board(first, circuit(2, "B", insulation_lne_mohm="200"))
+    stood = {"id": "s", "about_id": first["id"], "field": "insulation_ln_mohm", "of_reading": ">200"}
+    client = judged(home, positions=[stood | {"stood": "light switches off"}]).insulation[0].client
+    assert client.startswith("1 circuit is sound")
+    assert judged(home).insulation[0].client == "All 2 circuits are sound and can stay."
+
+
+def test_what_stands_out_in_one_pairing_apart_is_told_there():
+    apart = [("150", "180"), ("160", "5"), ("140", "170"), ("150", "160")]
+    (earth,) = judged(
+        board(
+            *(circuit(n, f"C{n}", insulation_le_mohm=le, insulation_ne_mohm=ne) for n, (le, ne) in enumerate(apart, 1))
+        )
+    ).insulation
+    assert [row.parts_apart for row in earth.rows] == [(), ("N–E",), (), ()]
+    assert earth.rows[1].parts == "L–E 160 · N–E 5"
+    assert judged(board(circuit(1, "A", insulation_lne_mohm="9"))).insulation[0].rows[0].parts == ""
+
+
+def test_a_circuit_has_pairings_of_its_own_and_else_the_firms():
+    def asked(house, own):
+        home = board(circuit(1, "A", **({"insulation_pairings": own} if own else {})))
+        judgement = judged(home, house_rules={"insulation_pairings": house})
+        return {f for one in judgement.progress.asked if one.stage == "dead" for f in one.fields if "insulation" in f}
+
+    three = {"insulation_ln_mohm", "insulation_le_mohm", "insulation_ne_mohm"}
+    assert asked("L+N–E", None) == asked("all three", "L+N–E") == {"insulation_lne_mohm"}
+    assert asked("all three", None) == asked("L+N–E", "all three") == three

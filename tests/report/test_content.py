@@ -208,3 +208,17 @@ def test_a_board_says_what_feeds_it_and_what_earth_it_has():
     boards = said(home)["boards"]
     assert boards[0]["feed"] == ""
     assert boards[1]["feed"] == "Fed from Board 1, way 2 Cooker, three phases, electrode of its own, RA 140 Ω"
+
+
+def test_how_switches_stood_at_a_reading_is_said_and_what_was_cut_off_is_a_limitation():
+    home = spoilt("c2", zs_ohm="0.81", afdd_button="correct")
+    stood = {"about_id": "c2", "field": "zs_ohm", "of_reading": "0.81", "stood": "other ways off, local isolator off"}
+    # What was said of a reading that was replaced is said no more.
+    home["inspection"]["positions"] = [{"id": "p"} | stood, {"id": "q"} | stood | {"field": "r1_r2_ohm"}]
+    data = said(home)
+    words = data["boards"][0]["said"]
+    assert words.count("other ways off, local isolator off") == 1
+    assert "Zs 0.81 Ω, other ways off, local isolator off" in words
+    assert "AFDD test button:" in words
+    assert "Measured with local isolator off" in json.dumps(data, ensure_ascii=False)
+    assert "How it stood" not in said(spoilt("c2", zs_ohm="0.81"))["boards"][0]["said"]

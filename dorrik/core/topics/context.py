@@ -11,6 +11,7 @@ from dorrik.core.circuit import AT_A_SOCKET
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
 from dorrik.core.instruments import MeasuredAt, continuity_figures, doubtful, no_good_null, topped
+from dorrik.core.open_parts import open_parts
 from dorrik.core.placing import placed
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
@@ -48,6 +49,8 @@ class Context:
             self.doubtful |= continuity_figures(inspection)
         self.house = HouseRules.using(inspection.house_rules)
         self.book: RuleBook = rule_book(inspection.rule_book)
+        #: As it was entered, leads not subtracted.
+        self.entered = inspection
         self.inspection = placed(self._less_leads(topped(inspection)))
         i = self.inspection
         self.tree = BoardTree(i.boards, i.earthing)
@@ -113,6 +116,11 @@ class Context:
                 method == "sockets compared",
             )
         )
+
+    @cached_property
+    def open_parts(self) -> Mapping[Figure, str]:
+        """What stood open at readings that so are of a part of their circuit only."""
+        return open_parts(self.entered)
 
     @cached_property
     def lead_sets(self) -> tuple[tuple[str, float], ...]:

@@ -10,7 +10,7 @@ from dorrik.core.readings import Reading, at_least
 from dorrik.core.record import record
 from dorrik.core.topics.context import NOMINAL_V, Context, Note, is_measured, name_of
 from dorrik.core.topics.note import Figure
-from dorrik.core.verdict import Verdict
+from dorrik.core.verdict import Status, Verdict
 
 #: Fields of a circuit, the pairing each holds, and whether it is to earth.
 PAIRINGS = (
@@ -27,6 +27,7 @@ _WORDS = {LINE_NEUTRAL: "L–N", TO_EARTH: "L+N–E"}
 class BoardSum:
     """The insulation of a whole board, line to neutral or live to earth, as its field is named.
 
+    wanted: is it said of the board, or does every circuit have a reading to earth, so that L–N may be left out?
     missing: names of the circuits that are not in it; because_of: the figure of the circuit that spoils it; touches:
     ids of the circuits that do.
     """
@@ -40,6 +41,7 @@ class BoardSum:
     missing: tuple[str, ...] = ()
     because_of: Figure | None = None
     touches: tuple[str, ...] = ()
+    wanted: bool = True
 
 
 def board_sums(context: Context) -> Iterator[BoardSum]:
@@ -48,7 +50,7 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
     for board in context.inspection.boards:
         circuits = [c for c in board.circuits if not c.spare]
         for field in (LINE_NEUTRAL, TO_EARTH):
-            figures = {c.id: _in_the_sum(c, figure_of(c, field, over_range)) for c in circuits}
+            figures = {c.id: _in_the_sum(context, c, field, figure_of(c, field, over_range)) for c in circuits}
             if field == LINE_NEUTRAL:
                 # A load that is still in says nothing of the insulation (rule 6.4).
                 asked = {c.id for c in circuits if _asks_for_loads(c, over_range)}
@@ -64,26 +66,21 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
                 attention_mohm=context.house.insulation_attention_mohm,
                 over_range_mohm=over_range,
             )
-            if (
-                field == LINE_NEUTRAL
-                and missing
-                and verdict.status != "fail"
-                and _earthed(circuits, figures, over_range)
-            ):
-                continue
+            left_out = field == LINE_NEUTRAL and missing and verdict.status != "fail"
+            wanted = not (left_out and _earthed(circuits, figures, over_range))
             spoilt = [c for c in circuits if name_of(c) in verdict.culprits]
             because = _cause(context, spoilt[0], field) if len(spoilt) == 1 else None
             title = f"{board.name or 'Board'} as a whole, {_WORDS[field]}"
             touches = tuple(c.id for c in spoilt)
             yield BoardSum(
-                board.id, field, title, verdict.combined, verdict, verdict.culprits, missing, because, touches
+                board.id, field, title, verdict.combined, verdict, verdict.culprits, missing, because, touches, wanted
             )  # fmt: skip
 
 
-def _in_the_sum(circuit: Circuit, figure: Reading | None) -> Reading | None:
+def _in_the_sum(context: Context, circuit: Circuit, field: str, figure: Reading | None) -> Reading | None:
     """What passes only as a step, or for a part of its circuit, is not in the sum; what fails so fails the board."""
     passes = at_least(figure, insulation.minimum_mohm(NOMINAL_V)) is True
-    return None if passes and not_the_whole(circuit) is not None else figure
+    return None if passes and not_the_whole(context, circuit, field) is not None else figure
 
 
 def _earthed(circuits: list[Circuit], figures: dict[str, Reading | None], over_range: float) -> bool:
@@ -150,8 +147,8 @@ def notes(context: Context) -> Iterator[Note]:
             for circuit, reading in measured:
                 note = _of_circuit(context, circuit, reading, field, pairing, to_earth=to_earth)
                 if note.verdict.status == "pass":
-                    doubt = not_the_whole(circuit) or insulation.stands_out(reading, middle)
-                    note = replace(note, verdict=doubt or note.verdict)
+                    doubt = not_the_whole(context, circuit, field) or insulation.stands_out(reading, middle)
+                    note = replace(note, verdict=doubt) if doubt is not None else note
                 if note.verdict.status == "fail" and to_earth:
                     failing.append((circuit.id, field))
                 yield note
@@ -164,14 +161,20 @@ def notes(context: Context) -> Iterator[Note]:
                 yield Note("circuit", circuit.id, "insulation_test_v", f"{name_of(circuit)}: test voltage", verdict)
 
 
-def not_the_whole(of: Circuit | Board) -> Verdict | None:
+def not_the_whole(context: Context, of: Circuit | Board, field: str) -> Verdict | None:
     """Why a reading that passes says less than it seems: read at a step's voltage, or with a part of it open."""
     if isinstance(of, Circuit) and of.insulation_test_v == STEP_V:
         return insulation.ONLY_A_STEP
-    return insulation.part_not_in_it(of.insulation_open_at) if of.insulation_switches == SOME_OPEN else None
+    if of.insulation_switches == SOME_OPEN:
+        return insulation.part_not_in_it(of.insulation_open_at)
+    # L–N–E put together of L–E and N–E is of a part where one of them is.
+    fields = (field, *APART) if field == TO_EARTH and getattr(of, TO_EARTH) is None else (field,)
+    stood = next((context.open_parts[of.id, name] for name in fields if (of.id, name) in context.open_parts), None)
+    return insulation.part_not_in_it(stood) if stood is not None else None
 
 
-_APART = ("insulation_le_mohm", "insulation_ne_mohm")
+#: Live conductors to earth, each by itself.
+APART = ("insulation_le_mohm", "insulation_ne_mohm")
 
 
 def _of_circuit(
@@ -181,24 +184,14 @@ def _of_circuit(
     said once at the lower of the two, and the other follows from it (rule 6.2)."""
     title = f"{name_of(circuit)}: {pairing} {reading} MΩ"
     if not to_earth:
-        over_range = context.house.insulation_over_range_mohm
-        verdict = insulation.judge_circuit(
-            reading,
-            NOMINAL_V,
-            to_earth=False,
-            attention_mohm=context.house.insulation_attention_mohm,
-            over_range_mohm=over_range,
-            earth_sound=_earth_sound(circuit, over_range),
-            loads_removed=bool(circuit.loads_removed),
-        )
-        return Note("circuit", circuit.id, field, title, verdict)
+        return Note("circuit", circuit.id, field, title, _judge_between_lines(context, circuit, reading))
     verdict = _judge(context, reading, to_earth)
-    if field in _APART and all(is_measured(getattr(circuit, name)) for name in _APART):
+    if field in APART and all(is_measured(getattr(circuit, name)) for name in APART):
         together = insulation.combine(
-            [getattr(circuit, name) for name in _APART], context.house.insulation_over_range_mohm
+            [getattr(circuit, name) for name in APART], context.house.insulation_over_range_mohm
         )
         whole = _judge(context, together, to_earth)
-        lower = min(_APART, key=lambda name: _low(getattr(circuit, name), context.house.insulation_over_range_mohm))
+        lower = min(APART, key=lambda name: _low(getattr(circuit, name), context.house.insulation_over_range_mohm))
         if whole.status in ("fail", "attention") and field == lower:
             le, ne = circuit.insulation_le_mohm, circuit.insulation_ne_mohm
             told = f"L–E {le} and N–E {ne} MΩ are {together} MΩ together. "
@@ -206,9 +199,29 @@ def _of_circuit(
         if whole.status in ("fail", "attention") and verdict.status in ("fail", "attention"):
             return Note("circuit", circuit.id, field, title, verdict, because_of=(circuit.id, lower))
         return Note("circuit", circuit.id, field, title, verdict)
-    own = next((n for n in (TO_EARTH, *_APART) if n != field and _fails(context, getattr(circuit, n))), None)
-    because = (circuit.id, own) if own is not None and field in _APART and verdict.status == "fail" else None
+    own = next((n for n in (TO_EARTH, *APART) if n != field and _fails(context, getattr(circuit, n))), None)
+    because = (circuit.id, own) if own is not None and field in APART and verdict.status == "fail" else None
     return Note("circuit", circuit.id, field, title, verdict, because_of=because)
+
+
+def judge_alone(context: Context, circuit: Circuit, reading: Reading, *, to_earth: bool) -> Status:
+    """How one circuit stands by itself in a pairing, live to earth together or line to neutral."""
+    if to_earth:
+        return _judge(context, reading, True).status
+    return _judge_between_lines(context, circuit, reading).status
+
+
+def _judge_between_lines(context: Context, circuit: Circuit, reading: Reading) -> Verdict:
+    over_range = context.house.insulation_over_range_mohm
+    return insulation.judge_circuit(
+        reading,
+        NOMINAL_V,
+        to_earth=False,
+        attention_mohm=context.house.insulation_attention_mohm,
+        over_range_mohm=over_range,
+        earth_sound=_earth_sound(circuit, over_range),
+        loads_removed=bool(circuit.loads_removed),
+    )
 
 
 def _judge(context: Context, reading: Reading, to_earth: bool) -> Verdict:
@@ -239,7 +252,7 @@ def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[No
             continue
         verdict = _judge(context, reading, to_earth)
         if verdict.status == "pass":
-            verdict = not_the_whole(board) or verdict
+            verdict = not_the_whole(context, board, field) or verdict
         title = f"{board.name or 'Board'} as a whole: {pairing} {reading} MΩ"
         because = failing[0] if failing and to_earth and verdict.status == "fail" else None
         yield Note("board", board.id, field, title, verdict, because_of=because)

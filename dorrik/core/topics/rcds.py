@@ -121,13 +121,21 @@ def _leakage(device: RcdDevice) -> Reading | None:
     return add(*each) if each else None
 
 
+def leaks_too_much(device: RcdDevice) -> bool:
+    """Is what leaks behind it above the share of its rating that is allowed (rule 3.8)?"""
+    leakage = _leakage(device)
+    if not device.rated_ma or leakage is None:
+        return False
+    verdict = supply.judge_leakage(leakage, device.rated_ma)
+    return verdict.status == "attention" and at_most(leakage, supply.LEAKAGE_SHARE * device.rated_ma) is False
+
+
 def _unwanted(device: RcdDevice) -> Iterator[Note]:
     """Tripping that nobody wants: its circuits leak, or the device is too eager; said once (rules 3.8, 7.4, 8.1)."""
     leakage = _leakage(device)
-    leaks = False
+    leaks = leaks_too_much(device)
     if device.rated_ma and leakage is not None:
         verdict = supply.judge_leakage(leakage, device.rated_ma)
-        leaks = verdict.status == "attention" and at_most(leakage, supply.LEAKAGE_SHARE * device.rated_ma) is False
         yield _note(device, "leakage_ma", f"{device.name}: standing leakage", verdict)
     if device.half == "incorrect":
         verdict = Verdict(

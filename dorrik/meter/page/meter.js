@@ -22,7 +22,7 @@ const act = (command) => socket.send(JSON.stringify(command));
 function el(name, attributes = {}, ...children) {
   const made = document.createElement(name);
   for (const [key, value] of Object.entries(attributes)) {
-    if (key === "onclick") made.onclick = value;
+    if (key.startsWith("on")) made[key] = value;
     else if (value !== false && value != null) made.setAttribute(key, value === true ? "" : value);
   }
   made.append(...children.filter((child) => child != null));
@@ -161,13 +161,34 @@ function circuitOf(circuit) {
   );
 }
 
+/** Which of the homes one stands in. One that was described by a file is not among them. */
+function homesOf(bench) {
+  const known = bench.homes.some((one) => one.name === bench.name);
+  return el(
+    "label",
+    { class: "homes" },
+    "Home ",
+    el(
+      "select",
+      { "aria-label": "Home", onchange: (event) => act({ do: "home", home: event.target.value }) },
+      ...(known ? [] : [el("option", { selected: true, disabled: true }, bench.name)]),
+      ...bench.homes.map((one) => el("option", { value: one.key, selected: one.name === bench.name }, one.name)),
+    ),
+  );
+}
+
 function home({ bench }) {
   const { surge } = bench;
   return [
     el(
       "section",
       { class: "board", "data-live": bench.main_on },
-      el("h2", {}, bench.name, el("small", {}, bench.main_on ? "live" : "isolated and locked")),
+      el(
+        "header",
+        {},
+        el("h2", {}, bench.name, el("small", {}, bench.main_on ? "live" : "isolated and locked")),
+        homesOf(bench),
+      ),
       el(
         "div",
         { class: "acts" },
@@ -210,5 +231,5 @@ function draw() {
   document.title = `Bench of ${last.bench.name}`;
   document.getElementById("instrument").replaceChildren(...instrument(last));
   document.getElementById("home").replaceChildren(...home(last));
-  if (at) [...document.querySelectorAll("button")].find((one) => one.getAttribute("aria-label") === at)?.focus();
+  if (at) [...document.querySelectorAll("button, select")].find((one) => one.getAttribute("aria-label") === at)?.focus();
 }

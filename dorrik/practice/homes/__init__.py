@@ -1,5 +1,6 @@
 """Simulated homes that come with Dorrik, each a description (TOML, see `practice/describe.py`)."""
 
+from functools import cache
 from pathlib import Path
 
 from dorrik.practice import describe
@@ -11,6 +12,12 @@ _HERE = Path(__file__).parent
 def names() -> list[str]:
     """What the homes are called."""
     return sorted(file.stem for file in _HERE.glob("*.toml"))
+
+
+@cache
+def called() -> dict[str, str]:
+    """What each of the homes is called on the screen, by its name."""
+    return {name: load(name).name or name for name in names()}
 
 
 def load(name_or_file: str) -> Home:

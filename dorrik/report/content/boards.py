@@ -5,7 +5,9 @@ from typing import Any
 from dorrik.core.circuit_columns import keys, printed
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
 from dorrik.core.judgement import Judgement
+from dorrik.core.open_parts import standing
 from dorrik.core.rcd_devices import RcdDevice, devices_of
+from dorrik.core.topics.context import point_names
 from dorrik.report.content.words import facts, shown, tick
 
 
@@ -51,7 +53,7 @@ def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str
             for one in sums
         ],
         "rcds": [_rcd(device) for device in devices],
-        "said": _said_of(board),
+        "said": " ".join(filter(None, (_said_of(board), _arc_fault(board), _stood(inspection, board)))),
         "circuits": [_circuit(circuit, limits.get(circuit.id), behind.get(circuit.id)) for circuit in board.circuits],
     }
 
@@ -78,6 +80,33 @@ def _said_of(board: Board) -> str:
         return ""
     count = f"{len(joined)} circuits" if len(joined) > 1 else "1 circuit"
     return f"Line and neutral were joined for the insulation test to earth at {count}: L–N was not measured there."
+
+
+def _arc_fault(board: Board) -> str:
+    """What the arc fault devices did at their test buttons."""
+    pressed = [f"{name_of(c)} {c.afdd_button}" for c in board.circuits if c.afdd_button is not None]
+    return f"AFDD test button: {', '.join(pressed)}." if pressed else ""
+
+
+def _stood(inspection: Inspection, board: Board) -> str:
+    """How switches, breakers and isolators stood at the readings beside which that was kept."""
+    circuits = {circuit.id: circuit for circuit in board.circuits}
+    points = {point.id: (name, circuit) for circuit in board.circuits for name, point in point_names(circuit).items()}
+    readings = []
+    for position, reading in standing(inspection):
+        about, field = position.about_id or "", position.field or ""
+        kind, name = "circuit", ""
+        if about in circuits:
+            name = name_of(circuits[about])
+        elif about in points:
+            kind, name = "point", f"{name_of(points[about][1])}, {points[about][0]}"
+        elif about == board.id:
+            kind, name = "board", board.name or "the board"
+        else:
+            continue
+        spec = KINDS[kind].fields[field]
+        readings.append(f"{name}: {spec.label} {reading} {spec.unit}".strip() + f", {position.stood}")
+    return f"How it stood at the readings: {'; '.join(readings)}." if readings else ""
 
 
 def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None) -> dict[str, Any]:

@@ -40,6 +40,16 @@ export async function keptAnswers<T>(beginning: string): Promise<{ name: string;
   return (found as { name: string; value: T; at: number }[]).sort((a, b) => b.at - a.at);
 }
 
+/** The names of what is kept under a beginning, the latest first: without reading any of it. */
+export async function keptNames(beginning: string): Promise<string[]> {
+  const names = await device.answers
+    .orderBy("at")
+    .reverse()
+    .primaryKeys()
+    .catch(() => []);
+  return names.filter((name) => name.startsWith(beginning));
+}
+
 export async function forgetAnswers(names?: string[]): Promise<void> {
   if (!names) forget();
   await (names ? device.answers.bulkDelete(names) : device.answers.clear()).catch(() => undefined);

@@ -2634,6 +2634,10 @@ export interface components {
         InsulationOut: {
             /** Board Id */
             board_id: string;
+            /** Field */
+            field: string;
+            /** Pairing */
+            pairing: string;
             /** Combined */
             combined: string;
             /** Minimum Mohm */
@@ -2660,7 +2664,8 @@ export interface components {
         };
         /**
          * InsulationRowOut
-         * @description A circuit's insulation to earth: as read, the lower end of it (MΩ), its part of the board's leakage (0 to 1).
+         * @description A circuit's insulation in one pairing: as read, the lower end of it (MΩ), its part of the board's leakage (0 to
+         *     1); parts: L–E and N–E as read apart; parts_apart: those far below the same of the neighbours.
          */
         InsulationRowOut: {
             /** Circuit Id */
@@ -2679,6 +2684,10 @@ export interface components {
             apart: boolean;
             /** First */
             first: boolean;
+            /** Parts */
+            parts: string;
+            /** Parts Apart */
+            parts_apart: string[];
         };
         /**
          * IntervalOut
@@ -2827,6 +2836,10 @@ export interface components {
             putting_back: components["schemas"]["PutBackOut"][];
             /** To Countersign */
             to_countersign: components["schemas"]["ToCountersignOut"][];
+            /** Not Possible */
+            not_possible: components["schemas"]["NotPossibleOut"][];
+            /** Live Checks */
+            live_checks: components["schemas"]["LiveCheckOut"][];
             /** Evidence */
             evidence: string;
             sampling: components["schemas"]["SamplingOut"] | null;
@@ -3031,6 +3044,27 @@ export interface components {
             rule_books: components["schemas"]["RuleBookOut"][];
         };
         /**
+         * LiveCheckOut
+         * @description A figure or a tick beside Zs and the RCDs, in the order in which it is gone through; hint: how it is done.
+         */
+        LiveCheckOut: {
+            /** Board Id */
+            board_id: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "surge" | "leakage" | "functional";
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Hint */
+            hint: string;
+        };
+        /**
          * LookOut
          * @description What to look at on a kind of point, and the catalogue entries met there, the commonest first.
          */
@@ -3104,6 +3138,24 @@ export interface components {
             /** Entries */
             entries: components["schemas"]["EntryOut"][];
             judgement: components["schemas"]["JudgementOut"] | null;
+        };
+        /**
+         * NotPossibleOut
+         * @description A reason for which there is no Zs of these circuits, and the catalogue entry that it raises of which device.
+         */
+        NotPossibleOut: {
+            /** Reason */
+            reason: string;
+            /** Key */
+            key: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Name */
+            name: string;
+            /** Circuit Ids */
+            circuit_ids: string[];
         };
         /** NotReadyOut */
         NotReadyOut: {
@@ -3428,6 +3480,21 @@ export interface components {
             };
         };
         /**
+         * PositionOut
+         * @description How a switch, breaker or isolator can stand while a reading is taken; of: which, in one position at a time;
+         *     opens: what lies beyond it is not in the reading; lasts: it is of the whole board.
+         */
+        PositionOut: {
+            /** Of */
+            of: string;
+            /** Says */
+            says: string;
+            /** Opens */
+            opens: boolean;
+            /** Lasts */
+            lasts: boolean;
+        };
+        /**
          * Preview
          * @description What stands in the way of issuing, and the draft: its pages are fetched one by one under its id.
          */
@@ -3613,6 +3680,8 @@ export interface components {
             };
             /** Board Checks */
             board_checks: components["schemas"]["BoardCheckOut"][];
+            /** Positions */
+            positions: components["schemas"]["PositionOut"][];
             /** Usual Rooms */
             usual_rooms: components["schemas"]["UsualRoomOut"][];
             /** Usual Circuits */

@@ -56,6 +56,7 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
             field: "supplementary_bonding",
             hint: "Pipes, bath and rail joined to the cpcs there.",
           },
+          { field: "afdd", hint: "Its test button is then asked for among the live tests." },
           { field: "no_cpc", hint: "Wired without one, as lighting before 1966 often is." },
           { field: "outlet_with_socket", hint: "A cooker outlet with a socket counts as a socket." },
           "one_fused_load",

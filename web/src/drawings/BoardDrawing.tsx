@@ -1,6 +1,6 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
-import { Fragment, useState } from "react";
-import type { Schemas, Status } from "../api/client";
+import { Fragment, memo, useCallback, useEffect, useRef, useState } from "react";
+import type { Judgement, Status } from "../api/client";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
@@ -9,14 +9,40 @@ import { Mark } from "./Mark";
 import css from "./BoardDrawing.module.css";
 import { front, movedTo, type Slot } from "./ways";
 
-/** How much of what is asked of a circuit is done, dead and live together. */
-function tested(circuit: Entity, asked: Schemas["AskedOut"][]): number {
-  const own = asked.filter((one) => one.id === circuit.id);
-  const all = own.reduce((sum, one) => sum + one.fields.length, 0);
-  return all ? own.reduce((sum, one) => sum + one.done, 0) / all : 0;
+/** What a judgement says of each circuit: the worst on it, and how much of what is asked is done, dead and live together.
+ * Gone through once for a judgement: a board of sixty ways is drawn anew at every figure. */
+interface Said {
+  worst: Map<string, Status>;
+  tested: Map<string, number>;
 }
 
-const ORDER: Status[] = ["fail", "attention"];
+const said = new WeakMap<Judgement, Said>();
+const NOTHING: Said = { worst: new Map(), tested: new Map() };
+
+function saidOf(judgement: Judgement | null | undefined): Said {
+  if (!judgement) return NOTHING;
+  let known = said.get(judgement);
+  if (!known) said.set(judgement, (known = { worst: worstOf(judgement), tested: testedOf(judgement) }));
+  return known;
+}
+
+function worstOf({ notes }: Judgement): Map<string, Status> {
+  const worst = new Map<string, Status>();
+  for (const { because_of, standing, id, touches } of notes) {
+    if (because_of || (standing !== "fail" && standing !== "attention")) continue;
+    for (const one of [id, ...touches]) if (worst.get(one) !== "fail") worst.set(one, standing);
+  }
+  return worst;
+}
+
+function testedOf({ asked }: Judgement): Map<string, number> {
+  const counts = new Map<string, [done: number, all: number]>();
+  for (const { id, done, fields } of asked) {
+    const [before, all] = counts.get(id) ?? [0, 0];
+    counts.set(id, [before + done, all + fields.length]);
+  }
+  return new Map([...counts].map(([id, [done, all]]) => [id, all ? done / all : 0]));
+}
 
 interface Props {
   board: Entity;
@@ -29,10 +55,18 @@ interface Props {
 export function BoardDrawing({ board, chosen, choose, movable }: Props) {
   const model = useInspection((s) => s.model);
   const [over, setOver] = useState<string | null>(null);
+  // The same for every way, whatever a tap leads to now: else all of them were drawn anew.
+  const latest = useRef(choose);
+  useEffect(() => {
+    latest.current = choose;
+  }, [choose]);
+  const tap = useCallback((id: string) => {
+    const circuit = useInspection.getState().model?.entities[id];
+    if (circuit) latest.current?.(circuit);
+  }, []);
   if (!model) return null;
   const circuits = children(model, "circuit", board.id);
-  const notes = (model.judgement?.notes ?? []).filter((n) => !n.because_of);
-  const asked = model.judgement?.asked ?? [];
+  const { worst, tested } = saidOf(model.judgement);
   const devices = children(model, "rcd", board.id);
   const three = (board.values.phases ?? model.entities[model.id]?.values.phases) === "3";
   const { slots, others } = front(board, circuits, three);
@@ -46,45 +80,19 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       setField({ kind: "circuit", id, field: "phase" }, slot.phase);
     }
   };
-  const way = (circuit: Entity, label: string) => {
-    const worst = ORDER.find((status) =>
-      notes.some((n) => n.standing === status && (n.id === circuit.id || n.touches.includes(circuit.id))),
-    );
-    const share = circuit.values.spare ? 0 : tested(circuit, asked);
-    const spare = !!circuit.values.spare;
-    const device = devices.findIndex((one) => one.id === circuit.values.rcd_id);
-    const group =
-      device >= 0
-        ? "ABCDEFGH".charAt(device) || "+"
-        : circuit.values.rcd_group
-          ? String(circuit.values.rcd_group)
-          : null;
-    return (
-      <button
-        type="button"
-        className={css.way}
-        data-chosen={circuit.id === chosen || undefined}
-        data-spare={spare || undefined}
-        data-unconfirmed={circuit.values.unconfirmed ? true : undefined}
-        data-group={group ?? undefined}
-        draggable={movable || undefined}
-        onDragStart={(event) => event.dataTransfer.setData("text/plain", circuit.id)}
-        disabled={!movable && (spare || !choose)}
-        onClick={() => choose?.(circuit)}
-        title={nameOf(circuit)}
-      >
-        <span className={css.fill} style={{ height: `${share * 100}%` }} />
-        <b>{label}</b>
-        <span>{spare ? "–" : String(circuit.values.device_rating_a ?? "")}</span>
-        {group && <em>{group}</em>}
-        <i>{worst && <Mark status={worst} size={14} />}</i>
-        <span className={css.spoken}>
-          {nameOf(circuit)}, {spare ? "spare" : `${Math.round(share * 100)} percent tested`}
-          {circuit.values.unconfirmed ? ", not confirmed" : ""}
-        </span>
-      </button>
-    );
-  };
+  const way = (circuit: Entity, label: string) => (
+    <Way
+      circuit={circuit}
+      label={label}
+      worst={worst.get(circuit.id)}
+      tested={circuit.values.spare ? 0 : (tested.get(circuit.id) ?? 0)}
+      group={groupOf(circuit, devices)}
+      chosen={circuit.id === chosen}
+      movable={!!movable}
+      still={!movable && (!!circuit.values.spare || !choose)}
+      tap={tap}
+    />
+  );
   const cell = (slot: Slot) => {
     const key = `${slot.way}${slot.phase ?? ""}`;
     const target = movable && {
@@ -151,6 +159,55 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
     </div>
   );
 }
+
+/** By which letter it is seen which ways share a device. */
+function groupOf({ values }: Entity, devices: Entity[]): string | null {
+  const device = devices.findIndex((one) => one.id === values.rcd_id);
+  if (device >= 0) return "ABCDEFGH".charAt(device) || "+";
+  return values.rcd_group ? String(values.rcd_group) : null;
+}
+
+interface WayProps {
+  circuit: Entity;
+  label: string;
+  worst: Status | undefined;
+  tested: number;
+  group: string | null;
+  chosen: boolean;
+  movable: boolean;
+  /** Nothing happens at a tap. */
+  still: boolean;
+  tap: (circuitId: string) => void;
+}
+
+const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, movable, still, tap }: WayProps) {
+  const spare = !!circuit.values.spare;
+  return (
+    <button
+      type="button"
+      className={css.way}
+      data-chosen={chosen || undefined}
+      data-spare={spare || undefined}
+      data-unconfirmed={circuit.values.unconfirmed ? true : undefined}
+      data-group={group ?? undefined}
+      draggable={movable || undefined}
+      onDragStart={(event) => event.dataTransfer.setData("text/plain", circuit.id)}
+      disabled={still}
+      onClick={() => tap(circuit.id)}
+      title={nameOf(circuit)}
+    >
+      <span className={css.fill} style={{ height: `${tested * 100}%` }} />
+      <b>{label}</b>
+      <span>{spare ? "–" : String(circuit.values.device_rating_a ?? "")}</span>
+      {group && <em>{group}</em>}
+      <i>{worst && <Mark status={worst} size={14} />}</i>
+      <span className={css.spoken}>
+        {nameOf(circuit)}, {spare ? "spare" : `${Math.round(tested * 100)} percent tested`}
+        {circuit.values.unconfirmed ? ", not confirmed" : ""}
+      </span>
+    </button>
+  );
+});
 
 /** After how many ways the main switch stands: at the left end where nobody said otherwise. */
 function waysBeforeMain({ values }: Entity, ways: number): number {

@@ -2,6 +2,7 @@
 import { create } from "zustand";
 import { followed, type Habit, learnt } from "./habit";
 import { setField, useInspection } from "./open";
+import { keepBeside } from "./positions";
 import { keyOf, type Kind, type Place } from "./types";
 
 export interface About {
@@ -110,12 +111,14 @@ export function value(place: Place): unknown {
 export function commit(): void {
   const { focus, draft: typed, origin, typedWith, readBy } = get();
   if (!focus || typed === null) return;
-  set({ draft: null, origin: null });
   const from = {
     readBy: readBy ?? undefined,
     ...(origin ? { instrumentId: origin.instrumentId?.(), at: origin.at } : { instrumentId: typedWith ?? undefined }),
   };
-  setField(focus, typed.trim() === "" ? null : typed.trim(), { origin: from });
+  const entered = typed.trim() === "" ? null : typed.trim();
+  setField(focus, entered, { origin: from });
+  set({ draft: null, origin: null });
+  keepBeside(focus, entered);
   if (origin?.volts !== undefined && focus.kind === "circuit")
     setField({ ...focus, field: TEST_VOLTAGE }, String(origin.volts), { origin: from });
   leftBehind(focus);

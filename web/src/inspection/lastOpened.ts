@@ -1,5 +1,5 @@
 /** The inspections that were open last, as they stood with their verdicts: shown where the server cannot be reached. */
-import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers } from "../api/kept";
+import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers, keptNames } from "../api/kept";
 import type { Found, Model } from "./model";
 import { reach } from "./transport";
 
@@ -10,8 +10,14 @@ const NAME = "inspection/";
 interface Opened {
   /** Who had it open: shown to nobody else. */
   person: string;
-  found: Found;
+  id?: string;
+  title?: string;
+  /** As text: a browser copies tens of thousands of small objects far more slowly than it writes them out, and while it
+   * does nothing is drawn. Kept as objects by a version before this one. */
+  found: Found | string;
 }
+
+const read = ({ found }: Opened): Found => (typeof found === "string" ? (JSON.parse(found) as Found) : found);
 
 /** Keep what stands. What still waits to be sent is kept apart, in the outbox. */
 export async function keepOpened(person: string, model: Model): Promise<void> {
@@ -30,23 +36,40 @@ export async function keepOpened(person: string, model: Model): Promise<void> {
     })) as Found["entities"],
     judgement: model.judgement,
   };
-  await keepAnswer(NAME + model.id, { person, found } satisfies Opened);
-  const all = await keptAnswers<Opened>(NAME);
-  await forgetAnswers(all.slice(MOST).map((one) => one.name));
+  const kept: Opened = { person, id: model.id, title: titleOf(found), found: JSON.stringify(found) };
+  await keepAnswer(NAME + model.id, kept);
+  const names = await keptNames(NAME);
+  if (names.length > MOST) await forgetAnswers(names.slice(MOST));
+}
+
+function titleOf(found: Found): string {
+  const own = found.entities.find((e) => e.id === found.id)?.values ?? {};
+  return [own.reference, own.property_address].filter(Boolean).map(String).join(" · ") || "Inspection";
 }
 
 /** An inspection as this person last had it open here, and when that was (milliseconds). */
-export async function opened(person: string, id: string): Promise<{ found: Opened["found"]; at: number } | undefined> {
+export async function opened(person: string, id: string): Promise<{ found: Found; at: number } | undefined> {
   const kept = await keptAnswer<Opened>(NAME + id);
   if (kept?.value.person !== person) return undefined;
+  const found = read(kept.value);
   // A version before this one kept verdicts without these.
   const judgement = {
-    ...{ against: [], blind: [], benches: [], zs_scales: [], to_countersign: [] },
-    ...kept.value.found.judgement,
+    ...{
+      against: [],
+      blind: [],
+      insulation: [],
+      benches: [],
+      zs_scales: [],
+      to_countersign: [],
+      not_possible: [],
+      live_checks: [],
+    },
+    ...found.judgement,
   };
   // Benches of an earlier form: they come with the next verdicts.
   if (judgement.benches.some((bench) => !("second" in bench))) judgement.benches = [];
-  return { found: { ...kept.value.found, judgement }, at: kept.at };
+  if (judgement.insulation.some((one) => !("field" in one))) judgement.insulation = [];
+  return { found: { ...found, judgement }, at: kept.at };
 }
 
 /** What can be opened without a server, the latest first. */
@@ -54,9 +77,8 @@ export async function lastOpened(person: string): Promise<{ id: string; title: s
   const all = await keptAnswers<Opened>(NAME);
   return all
     .filter((one) => one.value.person === person)
-    .map(({ value: { found }, at }) => {
-      const own = found.entities.find((e) => e.id === found.id)?.values ?? {};
-      const title = [own.reference, own.property_address].filter(Boolean).map(String).join(" · ");
-      return { id: found.id, title: title || "Inspection", at };
+    .map(({ value, at }) => {
+      const { id = read(value).id, title = titleOf(read(value)) } = value;
+      return { id, title, at };
     });
 }

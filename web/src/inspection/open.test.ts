@@ -112,6 +112,11 @@ beforeEach(async () => {
   vi.stubGlobal("localStorage", {
     getItem: (k: string) => store.get(k) ?? null,
     setItem: (k: string, v: string) => store.set(k, v),
+    removeItem: (k: string) => store.delete(k),
+    key: (at: number) => [...store.keys()][at] ?? null,
+    get length() {
+      return store.size;
+    },
   });
   vi.stubGlobal("document", { visibilityState: "hidden" });
   server = new FakeServer();
@@ -197,6 +202,76 @@ describe("an entry on its way", () => {
     await settled();
     expect(model().pending[0]?.refused).toContain("cannot be sent");
     expect(server.kept.map((c) => c.field)).toEqual(["firm", "condition"]);
+  });
+});
+
+describe("a device that is slow to keep", () => {
+  /** From here on the device's database answers nothing more, as when the page goes in the middle of it. */
+  const stuck = () => {
+    device.device.transaction = (() => new Promise(() => undefined)) as never;
+  };
+
+  it("holds up nothing: what was entered is on its way", async () => {
+    sync.begin(RUTH, {});
+    await settled();
+    stuck();
+    sync.setField(place("condition"), "Worn");
+    await soon(() => expect(server.kept.at(-1)?.value).toBe("Worn"));
+  });
+
+  it("loses nothing when the page goes meanwhile", async () => {
+    const id = sync.begin(RUTH, {});
+    await settled();
+    stuck();
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    sync.setField(place("extent"), "All");
+    await start();
+    server.down = false;
+    let free = () => {};
+    server.busy = new Promise<void>((done) => (free = done));
+    await sync.load(id, RUTH);
+    expect(model().entities[id]?.values).toMatchObject({ condition: "Worn", extent: "All" });
+    // The database has them now, and the server once it answers; in the order in which they were entered.
+    const here = async () => (await onDevice()).map((p) => p.change.value);
+    await soon(async () => expect(await here()).toEqual(expect.arrayContaining(["Worn", "All"])));
+    free();
+    await settled();
+    expect(server.kept.slice(-2).map((c) => c.value)).toEqual(["Worn", "All"]);
+    await soon(async () => expect(await onDevice()).toEqual([]));
+    // Nothing is left of the slips: the next start finds nothing to send.
+    const batches = server.batches.length;
+    await start();
+    await sync.load(id, RUTH);
+    await new Promise((done) => setTimeout(done, 100));
+    expect(server.batches.length).toBe(batches);
+  });
+
+  it("does not bring back what was refused over its correction", async () => {
+    const id = sync.begin(RUTH, {});
+    await settled();
+    stuck();
+    sync.setField(place("ze_ohm"), "1..4");
+    await soon(() => expect(model().pending.map((p) => p.refused)).toEqual(["No figure."]));
+    server.down = true;
+    sync.setField(place("ze_ohm"), "1.4");
+    await start();
+    server.down = false;
+    await sync.load(id, RUTH);
+    await settled();
+    expect(model().pending).toEqual([]);
+    expect(model().entities[id]?.values.ze_ohm).toBe("1.4");
+    expect(server.kept.at(-1)?.value).toBe("1.4");
+    await soon(async () => expect(await onDevice()).toEqual([]));
+  });
+
+  it("is waited for where an entry is too long for a slip", async () => {
+    sync.begin(RUTH, {});
+    await settled();
+    stuck();
+    sync.setField(place("extent"), "x".repeat(30_000));
+    await new Promise((done) => setTimeout(done, 100));
+    expect(server.kept.at(-1)?.field).toBe("firm");
   });
 });
 

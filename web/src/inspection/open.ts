@@ -139,10 +139,10 @@ export function setField(place: Place, value: Value, { remember = true, origin =
   const before = (isParent(place.kind, place.field) ? entity?.parentId : entity?.values[place.field]) ?? null;
   const refused = model.refusal(current, place.id, place.field);
   if (before === value && !refused) return;
+  append(place.kind, place.id, [[place.field, value]], origin);
   if (remember && current.entities[place.id]) {
     set({ undoable: [...get().undoable.slice(-99), { place, before: before as Value }] });
   }
-  append(place.kind, place.id, [[place.field, value]], origin);
 }
 
 /** Make an entity in its parent, with its first fields; returns its id. */
@@ -225,8 +225,9 @@ function append(
     ...(origin?.readBy && { read_by: origin.readBy }),
   };
   const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value, from));
-  set({ model: made.reduce(model.write, current) });
+  // On its way before it is drawn: the server is at it while the page draws.
   outbox.put(made);
+  set({ model: made.reduce(model.write, current) });
 }
 
 function pendingOf(

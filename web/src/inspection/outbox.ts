@@ -7,6 +7,7 @@ import { create } from "zustand";
 import { Refused, type Schemas } from "../api/client";
 import { courier } from "./courier";
 import { device, type WaitingPhoto } from "./device";
+import * as slips from "./slips";
 import { reach, sendChanges, sendPhoto, signedIn } from "./transport";
 import { keyOf, type Pending } from "./types";
 
@@ -50,8 +51,10 @@ let reader: Reader | null = null;
 /** Fewer at a time after the server has failed on a batch, until it takes one again. */
 let atOnce = BATCH.changes;
 let failures = 0;
-/** When the device has each change, or has failed to keep it. */
+/** When the device has each change, or has failed to keep it; and where in its database each one is. */
 const stored = new Map<string, Promise<unknown>>();
+const places = new Map<string, number>();
+const placeOf = (p: Pending): number | undefined => p.n ?? places.get(p.change.id);
 
 globalThis.addEventListener?.("online", () => wake());
 
@@ -71,11 +74,27 @@ export async function open(who: string): Promise<void> {
     () => [[], []] as [Pending[], WaitingPhoto[]],
   );
   const here = new Set(get().changes.map((p) => p.change.id));
+  const found = withSlips(left.filter((p) => !here.has(p.change.id)));
   set({
-    changes: [...left.filter((p) => !here.has(p.change.id)), ...get().changes],
+    changes: [...found, ...get().changes],
     photos: Object.fromEntries(pictures.filter(mine).map((one) => [one.sha256, one.refused ?? ""])),
   });
   wake();
+}
+
+/** What the device has, with what it was still at keeping when the page went; that is kept now. */
+function withSlips(kept: Pending[]): Pending[] {
+  const written = slips.left();
+  const ids = new Set(written.map(({ pending }) => pending.change.id));
+  const gone = new Set(written.flatMap(({ replaces }) => replaces));
+  // What was entered since this page began is in hand, even where it was acknowledged before its slip was torn up.
+  const there = new Set([...[...kept, ...get().changes].map((p) => p.change.id), ...stored.keys()]);
+  const replaced = kept.filter((p) => gone.has(p.change.id));
+  const late = written.map(({ pending }) => pending).filter((p) => !there.has(p.change.id) && !gone.has(p.change.id));
+  for (const pending of late) stored.set(pending.change.id, store(pending, replaced));
+  // What the database has, or what gave way, is only still to be torn up.
+  for (const id of ids) if (gone.has(id) || (there.has(id) && !stored.has(id))) slips.drop(id);
+  return [...kept.filter((p) => !gone.has(p.change.id)), ...late];
 }
 
 /** Nobody is signed in any more: what waits stays here, and nothing is sent. */
@@ -105,26 +124,35 @@ export function unbar(inspectionId: string): void {
   changes.wake();
 }
 
-/** Keep changes on the device, then send them. A refused change of the same field gives way to its correction. */
+/** Keep changes on the device and send them. A refused change of the same field gives way to its correction. */
 export function put(made: readonly Pending[]): void {
   let waiting = get().changes;
+  let written = true;
   for (const pending of made) {
     const key = keyOf(pending.change.entity_id, pending.change.field);
     const givesWay = (p: Pending) => p.refused !== undefined && keyOf(p.change.entity_id, p.change.field) === key;
     const replaced = waiting.filter(givesWay);
     waiting = [...waiting.filter((p) => !givesWay(p)), pending];
+    const replaces = replaced.map((p) => p.change.id);
+    written = slips.keep({ pending, replaces }) && written;
+    replaces.forEach(slips.drop);
     stored.set(pending.change.id, store(pending, replaced));
   }
+  // On its way before the page is drawn with it: before whoever looks on is told.
+  if (written) queueMicrotask(() => changes.wake());
   set({ changes: waiting });
 }
 
-/** On the device first: what the server has acknowledged and a reload finds here would stand over what is newer. */
+/** Into the database of the device, which takes it from the slip. */
 async function store(pending: Pending, replaced: Pending[]): Promise<void> {
+  // What gives way may itself be on its way in: only then is it known where it is.
+  await Promise.all(replaced.map((p) => stored.get(p.change.id)));
   try {
     await device.transaction("rw", device.pending, async () => {
-      pending.n = (await device.pending.add({ ...pending } as never)) as number;
-      await device.pending.bulkDelete(replaced.flatMap((p) => (p.n === undefined ? [] : [p.n])));
+      places.set(pending.change.id, (await device.pending.add({ ...pending } as never)) as number);
+      await device.pending.bulkDelete(replaced.flatMap((p) => placeOf(p) ?? []));
     });
+    slips.drop(pending.change.id);
     if (get().deviceFailed) set({ deviceFailed: false });
   } catch {
     // Still in memory, and on its way to the server: said plainly in the kept line.
@@ -225,8 +253,6 @@ async function setAside(pending: Pending, reason: string): Promise<void> {
 /** Let go of what the server has; write down why the rest was refused. */
 async function settle(sent: Pending[], fates: Map<string, { state: string; reason: string | null }>): Promise<void> {
   const fateOf = (p: Pending) => fates.get(p.change.id);
-  // The device may still be at keeping it as the answer comes.
-  await Promise.all(sent.map((p) => stored.get(p.change.id)));
   set({
     changes: get().changes.flatMap((p) => {
       const fate = fateOf(p);
@@ -234,12 +260,19 @@ async function settle(sent: Pending[], fates: Map<string, { state: string; reaso
       return fate.state === "refused" ? [{ ...p, refused: fate.reason ?? "It was refused." }] : [];
     }),
   });
+  // The device may still be at keeping it as the answer comes.
+  await Promise.all(sent.map((p) => stored.get(p.change.id)));
   try {
     for (const p of sent) {
       const fate = fateOf(p);
-      if (p.n === undefined || !fate) continue;
-      if (fate.state === "refused") await device.pending.update(p.n, { refused: fate.reason ?? "" });
-      else await device.pending.delete(p.n);
+      if (fate) slips.drop(p.change.id);
+      const at = placeOf(p);
+      if (at === undefined || !fate) continue;
+      if (fate.state === "refused") await device.pending.update(at, { refused: fate.reason ?? "" });
+      else {
+        await device.pending.delete(at);
+        places.delete(p.change.id);
+      }
       stored.delete(p.change.id);
     }
   } catch {

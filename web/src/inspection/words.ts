@@ -72,6 +72,8 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.caption ?? "Photo");
     case "instrument_used":
       return String(v.name ?? "Instrument");
+    case "position":
+      return "How switches stood";
     case "put_back":
       return "What was taken off";
     case "lead_null":

@@ -11,7 +11,7 @@ import { Figure } from "./Figure";
 import { ToPoints } from "./ToPoints";
 import css from "./TestGrid.module.css";
 import type { Tests } from "./columns";
-import { askedOf, markAt } from "./verdicts";
+import { askedOf, markAt, scalesOf } from "./verdicts";
 
 const limitOf = (greatest: number) => (greatest >= 100 ? greatest.toFixed(0) : greatest.toFixed(2));
 /** The dot of today at the end of the years. */
@@ -32,7 +32,7 @@ export const useApplying = (id: string, columns: readonly Column[], tests: Tests
 
 /** The loop against its limits, and over the years where earlier reports are known. */
 function Loop({ circuitId, years }: { circuitId: string; years: boolean }) {
-  const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuitId));
+  const scale = useInspection((s) => scalesOf(s.model?.judgement).byCircuit.get(circuitId));
   const status = useInspection((s) => markAt(s.model?.judgement, circuitId, "zs_ohm"));
   if (!scale)
     return (
@@ -59,7 +59,7 @@ export const FEW = 3;
 
 /** Are there earlier years to be drawn, and room for them? */
 export const useYears = (columns: readonly Column[]): boolean =>
-  useInspection((s) => !!s.model?.judgement?.zs_scales.some((one) => one.before.length > 0)) && columns.length <= FEW;
+  useInspection((s) => scalesOf(s.model?.judgement).years) && columns.length <= FEW;
 
 interface Props {
   id: string;

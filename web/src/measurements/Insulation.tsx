@@ -1,97 +1,162 @@
 /** A board's insulation as it adds up: one line under the board, and behind it each circuit's part, causes, words for the client. */
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { Schemas } from "../api/client";
 import { useFieldSpec } from "../api/reference";
 import { InsulationBar } from "../drawings/InsulationBar";
 import { Mark } from "../drawings/Mark";
 import { FieldInput } from "../fields/FieldInput";
-import { setField, useInspection } from "../inspection/open";
+import { children } from "../inspection/model";
+import { setField as keep, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/ChoiceField";
+import { Segments, SelectField } from "../ui/ChoiceField";
 import { Dialog } from "../ui/Dialog";
 
 type Served = Schemas["InsulationOut"];
 
 export function Insulation({ board }: { board: Entity }) {
   const [opened, setOpened] = useState(false);
-  const one = useInspection((s) => s.model?.judgement?.insulation.find((each) => each.board_id === board.id));
-  if (!one) return null;
-  const first = one.rows.filter((row) => row.first).map((row) => row.name);
+  const served = useServed(board.id);
+  const one = served[0];
+  const first = one?.rows.filter((row) => row.first).map((row) => row.name) ?? [];
   return (
     <Flex wrap="wrap" columnGap="3.5" rowGap="1" align="center" justify="space-between" px="4" pb="1.5" fontSize="sm">
-      <span>
-        {one.status !== "pass" && <Mark status={one.status} />} Insulation together{" "}
-        <Box as="b" fontFamily="mono">
-          {one.combined} MΩ
-        </Box>
-        {one.missing.length > 0 && `, ${one.missing.length} not in it`}.
-        {first.length > 0 && (
-          <b>
-            {" "}
-            Open {first.join(", ")} first{one.without ? `: ${one.without} MΩ without` : ""}.
-          </b>
-        )}
-      </span>
+      {one ? (
+        <span>
+          {one.status !== "pass" && <Mark status={one.status} />} Insulation together{" "}
+          <Box as="b" fontFamily="mono">
+            {one.combined} MΩ
+          </Box>
+          {one.missing.length > 0 && `, ${one.missing.length} not in it`}.
+          {first.length > 0 && (
+            <b>
+              {" "}
+              Open {first.join(", ")} first{one.without ? `: ${one.without} MΩ without` : ""}.
+            </b>
+          )}
+        </span>
+      ) : (
+        <span>Insulation: nothing measured yet.</span>
+      )}
       <Button size="sm" label="Insulation circuit by circuit" onClick={() => setOpened(true)}>
         Circuit by circuit
       </Button>
       {opened && (
-        <Dialog title={`Insulation of ${nameOf(board)}`} close={() => setOpened(false)} width="54rem">
-          <Parts one={one} />
+        <Dialog title={`Insulation of ${nameOf(board)}`} close={() => setOpened(false)} width="60rem">
+          <Parts board={board} served={served} />
         </Dialog>
       )}
     </Flex>
   );
 }
 
-function Parts({ one }: { one: Served }) {
+/** The tables of a board, a pairing each, to earth first. */
+function useServed(boardId: string): Served[] {
+  return useInspection(
+    useShallow((s) => s.model?.judgement?.insulation.filter((each) => each.board_id === boardId) ?? []),
+  );
+}
+
+function Parts({ board, served }: { board: Entity; served: Served[] }) {
+  const [field, choose] = useState<string | null>(null);
+  const one = served.find((each) => each.field === field) ?? served[0];
+  const circuits = useInspection(
+    useShallow((s) => (s.model ? children(s.model, "circuit", board.id).filter(({ values }) => !values.spare) : [])),
+  );
   return (
     <>
-      <Box mb="3">
-        <Mark status={one.status} />{" "}
-        <Box as="b" fontFamily="mono" fontSize="3xl">
-          {one.combined} MΩ
-        </Box>{" "}
-        to earth. {one.says}
-      </Box>
-      <WholeBoard boardId={one.board_id} />
+      {served.length > 1 && (
+        <Segments
+          label="Pairing"
+          choices={served.map((each): [string, string] => [each.field, each.pairing])}
+          value={one?.field ?? ""}
+          change={choose}
+        />
+      )}
+      {one && (
+        <Box my="3">
+          <Mark status={one.status} />{" "}
+          <Box as="b" fontFamily="mono" fontSize="3xl">
+            {one.combined} MΩ
+          </Box>{" "}
+          {one.pairing}. {one.says}
+        </Box>
+      )}
+      <WholeBoard boardId={board.id} />
+      <EveryCircuit circuits={circuits} />
       <Box as="ul" listStyleType="none">
-        {one.rows.map((row) => (
-          <Flex
-            as="li"
-            key={row.circuit_id}
-            wrap="wrap"
-            columnGap="3"
-            align="center"
-            py="1"
-            borderTopWidth="1px"
-            borderColor="line"
-          >
-            <Box flex="0 1 11rem" minW="0" fontWeight={row.first || row.low ? "bold" : undefined}>
-              {row.name}
-              {row.first && <Box color="sea">open first</Box>}
-              {row.apart && !row.first && <Box color="sea">far below its neighbours</Box>}
-            </Box>
-            <Box flex="1 1 10rem" minW="0">
-              <InsulationBar row={row} minimum={one.minimum_mohm} attention={one.attention_mohm} />
-            </Box>
-            <Box flex="0 0 5rem" textAlign="end" fontFamily="mono" fontWeight="bold">
-              {row.text}
-            </Box>
-            <Box flex="0 0 6rem" hideBelow="md">
-              <Chosen circuitId={row.circuit_id} field={VOLTS} none="– V" unit=" V" name={row.name} />
-            </Box>
-            <Box flex="0 0 8rem" hideBelow="md">
-              <Chosen circuitId={row.circuit_id} field={SWITCHES} none="switches" name={row.name} />
-            </Box>
-            <StoodOpen kind="circuit" id={row.circuit_id} />
-          </Flex>
+        {circuits.map((circuit) => (
+          <Line key={circuit.id} circuit={circuit} one={one} />
         ))}
       </Box>
-      {one.missing.length > 0 && <p>Not measured, or not whole: {one.missing.join(", ")}.</p>}
+      {one && <AfterAll one={one} />}
+    </>
+  );
+}
+
+/** A circuit: what it takes of the board, and how it is tested. */
+function Line({ circuit, one }: { circuit: Entity; one: Served | undefined }) {
+  const row = one?.rows.find((each) => each.circuit_id === circuit.id);
+  const name = nameOf(circuit);
+  const apart = row?.parts_apart.length ? row.parts_apart.join(", ") : row?.apart ? "" : null;
+  return (
+    <Flex as="li" wrap="wrap" columnGap="3" align="center" py="1" borderTopWidth="1px" borderColor="line">
+      <Box flex="0 1 11rem" minW="0" fontWeight={row?.first || row?.low ? "bold" : undefined}>
+        {name}
+        {row?.first && <Box color="sea">open first</Box>}
+        {apart !== null && !row?.first && <Box color="sea">{apart} far below its neighbours</Box>}
+      </Box>
+      <Box flex="1 1 10rem" minW="0">
+        {row && one && <InsulationBar row={row} minimum={one.minimum_mohm} attention={one.attention_mohm} />}
+      </Box>
+      <Box flex="0 0 5rem" textAlign="end" fontFamily="mono" fontWeight="bold">
+        {row?.text ?? "–"}
+      </Box>
+      <Box flex="0 0 9.5rem" hideBelow="md">
+        <Chosen circuitId={circuit.id} field={PAIRINGS} none="pairings" name={name} />
+      </Box>
+      <Box flex="0 0 6rem" hideBelow="md">
+        <Chosen circuitId={circuit.id} field={VOLTS} none="– V" unit=" V" name={name} />
+      </Box>
+      <Box flex="0 0 8rem" hideBelow="md">
+        <Chosen circuitId={circuit.id} field={SWITCHES} none="switches" name={name} />
+      </Box>
+      {row && row.parts !== "" && (
+        <Box flexBasis="100%" ps="11.75rem" fontFamily="mono" fontSize="sm">
+          {row.parts} MΩ
+        </Box>
+      )}
+      <StoodOpen kind="circuit" id={circuit.id} />
+    </Flex>
+  );
+}
+
+/** The pairings of every circuit of the board by one tap. */
+function EveryCircuit({ circuits }: { circuits: Entity[] }) {
+  const choices = useFieldSpec("circuit", PAIRINGS)?.choices ?? [];
+  const all = new Set(circuits.map(({ values }) => String(values[PAIRINGS] ?? FIRM)));
+  return (
+    <Flex my="3" gap="3" align="center" wrap="wrap">
+      <span>Every circuit</span>
+      <Segments
+        label="Pairings of every circuit"
+        choices={[[FIRM, "as the firm does"], ...choices.map((one): [string, string] => [one, SAID[one] ?? one])]}
+        value={all.size === 1 ? ([...all][0] ?? "") : ""}
+        change={(to) => {
+          for (const { id } of circuits) keep({ kind: "circuit", id, field: PAIRINGS }, to === FIRM ? null : to);
+        }}
+      />
+    </Flex>
+  );
+}
+
+function AfterAll({ one }: { one: Served }) {
+  return (
+    <>
+      {one.missing.length > 0 && <Box mt="3">Not measured, or not whole: {one.missing.join(", ")}.</Box>}
       {one.causes.length > 0 && (
         <Box mt="4">
           <b>Before damage is spoken of, in this order.</b> Isolated and proved dead:
@@ -102,13 +167,19 @@ function Parts({ one }: { one: Served }) {
           </Box>
         </Box>
       )}
-      <Box mt="4">
-        <b>For the client.</b> {one.client}
-      </Box>
+      {one.client !== "" && (
+        <Box mt="4">
+          <b>For the client.</b> {one.client}
+        </Box>
+      )}
     </>
   );
 }
 
+const PAIRINGS = "insulation_pairings";
+const SAID: Record<string, string> = { "all three": "L–N, L–E, N–E" };
+/** No choice of its own: the firm's rule. */
+const FIRM = "firm";
 const VOLTS = "insulation_test_v";
 const SWITCHES = "insulation_switches";
 
@@ -130,8 +201,11 @@ function Chosen({ circuitId, name, field, none, unit = "" }: ChosenProps) {
       quiet
       label={`${name}: ${spec?.label ?? ""}`}
       value={String(value ?? "")}
-      choices={[["", none], ...(spec?.choices ?? []).map((one): [string, string] => [one, `${one}${unit}`])]}
-      change={(to) => setField({ kind: "circuit", id: circuitId, field }, to || null)}
+      choices={[
+        ["", none],
+        ...(spec?.choices ?? []).map((one): [string, string] => [one, `${SAID[one] ?? one}${unit}`]),
+      ]}
+      change={(to) => keep({ kind: "circuit", id: circuitId, field }, to || null)}
     />
   );
 }

@@ -1,7 +1,7 @@
 /** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
 import { Flex } from "@chakra-ui/react";
 import { type ClipboardEvent, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
@@ -19,6 +19,7 @@ import { Empty } from "../ui/States";
 import { useNarrow } from "../ui/layout";
 import { clock } from "../ui/when";
 import { Cards } from "./Cards";
+import { Checks } from "./Checks";
 import { Devices } from "./Devices";
 import { FEW, GridRow, useYears } from "./GridRow";
 import { Insulation } from "./Insulation";
@@ -29,10 +30,14 @@ import { Reminder } from "./Reminder";
 import { type Layout, useLayout, type Whole } from "./useLayout";
 import { markAt } from "./verdicts";
 
-const TESTS: readonly Choice[] = [
-  ["dead", "Dead"],
+/** Surge devices, leakage, functional checks: a walk of their own. */
+const CHECKS = "checks";
+const LIVE: readonly Choice[] = [
   ["live", "Live"],
+  [CHECKS, "Checks"],
 ];
+const DEAD: Choice = ["dead", "Dead"];
+const TESTS: Record<Tests, readonly Choice[]> = { dead: [DEAD, ["live", "Live"]], live: [DEAD, ...LIVE] };
 const ORDERS: readonly Choice[] = [
   ["circuit", "by circuit"],
   ["test", "by test"],
@@ -41,6 +46,7 @@ const ORDERS: readonly Choice[] = [
 export default function TestGrid({ live }: { live: boolean }) {
   const navigate = useNavigate();
   const narrow = useNarrow();
+  const [search] = useSearchParams();
   const inspection = useInspection((s) => s.model?.id) ?? "";
   const [chosen, choose] = useState<string | null>(null);
   const [byTest, setByTest] = useState(false);
@@ -48,7 +54,7 @@ export default function TestGrid({ live }: { live: boolean }) {
   const board = boards.find((b) => b.id === chosen) ?? boards[0];
   const circuits = useChildIds("circuit", board?.id);
   const tests: Tests = live ? "live" : "dead";
-  const layout = useLayout(board?.id, tests, byTest);
+  const checks = live && search.get("view") === CHECKS;
   if (!board) {
     return (
       <>
@@ -70,30 +76,52 @@ export default function TestGrid({ live }: { live: boolean }) {
         {boards.length > 1 && (
           <Segments label="Board" choices={boards.map((b) => [b.id, nameOf(b)])} value={board.id} change={choose} />
         )}
-        {!narrow && (
+        {(!narrow || live) && (
           <Segments
             label="Tests"
-            choices={TESTS}
-            value={tests}
-            change={(to) => navigate(`/inspection/${inspection}/${to}`)}
+            choices={narrow ? LIVE : TESTS[tests]}
+            value={checks ? CHECKS : tests}
+            change={(to) => navigate(`/inspection/${inspection}/${to === CHECKS ? `live?view=${CHECKS}` : to}`)}
           />
         )}
-        <Segments
-          label="Order of next"
-          choices={ORDERS}
-          value={byTest ? "test" : "circuit"}
-          change={(by) => {
-            // Chosen so, the order is as it is called; from there it is learnt anew.
-            forgetHabit();
-            setByTest(by === "test");
-          }}
-        />
+        {!checks && (
+          <Segments
+            label="Order of next"
+            choices={ORDERS}
+            value={byTest ? "test" : "circuit"}
+            change={(by) => {
+              // Chosen so, the order is as it is called; from there it is learnt anew.
+              forgetHabit();
+              setByTest(by === "test");
+            }}
+          />
+        )}
       </StageHead>
       <Reminder live={live} board={board} />
       <Flex wrap="wrap">
         <Apart board={board} />
         {!live && <NullBar />}
       </Flex>
+      {checks ? <Checks boardId={board.id} /> : <Tested board={board} circuits={circuits} {...{ tests, byTest }} />}
+    </div>
+  );
+}
+
+interface TestedProps {
+  board: Entity;
+  circuits: readonly string[];
+  tests: Tests;
+  byTest: boolean;
+}
+
+/** The board's front, what is measured of it as a whole, its devices, and its circuits. */
+function Tested({ board, circuits, tests, byTest }: TestedProps) {
+  const narrow = useNarrow();
+  const inspection = useInspection((s) => s.model?.id) ?? "";
+  const layout = useLayout(board.id, tests, byTest);
+  const live = tests === "live";
+  return (
+    <>
       {!narrow && <Front board={board} layout={layout} />}
       {!live && <Insulation board={board} />}
       {layout.whole.map((one) => (
@@ -110,7 +138,7 @@ export default function TestGrid({ live }: { live: boolean }) {
           This board has no circuits yet. <Link to={`/inspection/${inspection}/boards`}>Add them under Boards.</Link>
         </p>
       )}
-    </div>
+    </>
   );
 }
 

@@ -10,10 +10,18 @@ interface Verdicts {
   marks: Map<string, Status>;
   expected: Map<string, Expected>;
   asked: Partial<Record<Stage, Map<string, Asked>>>;
+  scales: Scales;
+}
+
+/** The scales of Zs by circuit, and whether any of them has earlier years. */
+interface Scales {
+  byCircuit: Map<string, Schemas["ZsScaleOut"]>;
+  years: boolean;
 }
 
 const known = new WeakMap<Judgement, Verdicts>();
-const NONE: Verdicts = { marks: new Map(), expected: new Map(), asked: {} };
+const NO_SCALES: Scales = { byCircuit: new Map(), years: false };
+const NONE: Verdicts = { marks: new Map(), expected: new Map(), asked: {}, scales: NO_SCALES };
 
 function of(judgement: Judgement | null | undefined): Verdicts {
   if (!judgement) return NONE;
@@ -23,6 +31,10 @@ function of(judgement: Judgement | null | undefined): Verdicts {
     marks: marksOf(judgement),
     expected: new Map(judgement.expected.map((one) => [keyOf(one.id, one.field), one])),
     asked: {},
+    scales: {
+      byCircuit: new Map(judgement.zs_scales.map((one) => [one.circuit_id, one])),
+      years: judgement.zs_scales.some((one) => one.before.length > 0),
+    },
   };
   known.set(judgement, made);
   return made;
@@ -49,6 +61,8 @@ export const markAt = (judgement: Given, id: string, field: string): Status | un
 /** The greatest value that is expected or allowed at a figure. */
 export const greatestAt = (judgement: Given, id: string, field: string): number | null | undefined =>
   of(judgement).expected.get(keyOf(id, field))?.greatest;
+
+export const scalesOf = (judgement: Given): Scales => of(judgement).scales;
 
 /** What is asked in a stage, by entity. */
 export function askedOf(judgement: Given, stage: Stage): Map<string, Asked> {

@@ -7,13 +7,12 @@ import { CodeMark } from "../drawings/Mark";
 import { observe } from "../inspection/desk";
 import { add, setField, useInspection, useMay } from "../inspection/open";
 import { children } from "../inspection/model";
-import type { Kind, Value } from "../inspection/types";
-import { whereOf } from "../inspection/words";
+import type { Kind } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Lines, Section } from "../ui/Page";
 import { TextField } from "../ui/TextField";
-import { tell } from "../ui/toaster";
+import { record } from "./record";
 
 type Suggestion = Schemas["SuggestionOut"];
 
@@ -56,21 +55,7 @@ function Offered({ one }: { one: Suggestion }) {
   if (!model) return null;
   const change = (code: string, why?: string) =>
     observe({ kind: one.entity as Kind, id: one.entity_id, raise: one.key, code, reason: why });
-  const take = () => {
-    const subject = model.entities[one.entity_id];
-    const place = whereOf(subject?.kind === "check" ? model.entities[subject.parentId] : subject);
-    const fields: Record<string, Value> = {
-      about_entity: one.entity,
-      about_id: one.entity_id,
-      place,
-      text: one.title,
-      catalogue_key: one.key,
-    };
-    if (decides) fields.code = one.code;
-    if (decides && one.moved) fields.code_reason = one.moved;
-    const id = add("observation", model.id, fields);
-    tell(`${one.code}: ${one.title}.`, () => setField({ kind: "observation", id, field: "removed" }, true));
-  };
+  const take = () => record(one, decides);
   const refuse = () => {
     if (!reason.trim()) return;
     add("declined", model.id, {

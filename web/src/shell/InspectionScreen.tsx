@@ -16,6 +16,7 @@ import {
   useDesk,
 } from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
+import { nothingStands } from "../inspection/positions";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
 import { GoOn } from "../fields/GoOn";
@@ -73,6 +74,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
       // The instrument that was chosen, and whoever learns, are of this inspection.
       typeWith(null);
       readBy(null);
+      nothingStands();
     };
   }, [id, me]);
 

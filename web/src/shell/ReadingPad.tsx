@@ -1,4 +1,5 @@
 /** The reading pad: docked under the work, never over it. Keys of 48 px; a keyboard does all of it too. */
+import type { Schemas } from "../api/client";
 import { useFieldSpec } from "../api/reference";
 import {
   backspace,
@@ -14,11 +15,15 @@ import {
 } from "../inspection/desk";
 import { copyDown, isLimited, useSameBelow } from "../inspection/copyDown";
 import { children, refusal } from "../inspection/model";
-import { setField, undo, useInspection } from "../inspection/open";
+import { setField, undo, useInspection, useMay } from "../inspection/open";
 import { useReadingSource } from "../inspection/readingSource";
 import type { Place } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";
+import { usePositionsOf } from "../inspection/positions";
+import { PositionsButton } from "./Positions";
+import { recordRaised } from "../observations/record";
+import { tell } from "../ui/toaster";
 import css from "./ReadingPad.module.css";
 
 export function ReadingPad() {
@@ -44,6 +49,7 @@ function Readout({ place }: { place: Place | null }) {
     place ? s.model?.judgement?.expected.find((e) => e.id === place.id && e.field === place.field)?.says : undefined,
   );
   const before = useBefore(place);
+  const stood = usePositionsOf(place).join(", ");
   const refused = useInspection((s) => (place && s.model ? refusal(s.model, place.id, place.field) : undefined));
   if (!place || !spec) {
     return (
@@ -59,10 +65,15 @@ function Readout({ place }: { place: Place | null }) {
         <span>
           {whereOf(entity)} · {translate(spec.label)}
         </span>
-        <HistoryButton place={place} label={`History of ${translate(spec.label)}`} />
       </div>
-      <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
-        {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
+      <div className={css.shown}>
+        <div className={css.figure} aria-live="polite" data-long={text.length > 8 || undefined}>
+          {text || <span className={css.none}>–</span>} <span className={css.unit}>{spec.unit}</span>
+        </div>
+        <span className={css.about}>
+          <PositionsButton place={place} label={translate(spec.label)} />
+          <HistoryButton place={place} label={`History of ${translate(spec.label)}`} />
+        </span>
       </div>
       {told !== null ? (
         <div className={css.told} role="status" title={told}>
@@ -77,7 +88,7 @@ function Readout({ place }: { place: Place | null }) {
           {refused}
         </div>
       ) : (
-        <div className={css.expected}>{[expected, before].filter(Boolean).join(" · ")}</div>
+        <div className={css.expected}>{[expected, before, stood].filter(Boolean).join(" · ")}</div>
       )}
     </div>
   );
@@ -99,6 +110,12 @@ function useBefore(place: Place | null): string {
   });
 }
 
+/** The observation that a reason leads to, with the reason: it can be taken back by itself. */
+async function raise({ key, entity_id }: Schemas["NotPossibleOut"], decides: boolean): Promise<void> {
+  if (!(await recordRaised(key, entity_id, decides)))
+    tell("The limitation stands. Its observation is offered once that is judged.");
+}
+
 function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: boolean }) {
   const translate = useTranslate();
   const spec = useFieldSpec(place.kind, place.field);
@@ -112,6 +129,15 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
   const kept = useInspection((s) => s.model?.entities[place.id]?.values[place.field]);
   const reasoning = isLimited(typed ?? kept);
   const below = useSameBelow(place);
+  const decides = useMay("decide");
+  // Served where the facts are there that its observation rests on.
+  const raises = useInspection((s) =>
+    spec?.limited?.also
+      ? s.model?.judgement?.not_possible.find(
+          (one) => one.circuit_ids.includes(place.id) && spec.limited?.reasons.includes(one.reason),
+        )
+      : undefined,
+  );
   const press = (text: string) => {
     if (idle) focusOn(place);
     typeKey(text);
@@ -206,9 +232,10 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
             onClick={() => {
               if (spec.limited?.also) setField({ ...place, field: spec.limited.also }, reason);
               choose(`LIM ${reason}`);
+              if (raises?.reason === reason) void raise(raises, decides);
             }}
           >
-            {reason}
+            {raises?.reason === reason ? `${reason}, and its observation` : reason}
           </button>
         ))}
         {typed === null && below.length > 0 && (
