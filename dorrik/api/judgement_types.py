@@ -5,6 +5,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from dorrik.api.bench_types import BenchOut, ZsScaleOut
+from dorrik.api.follow_up_types import ToComeBackOut
 from dorrik.api.measuring_types import InsulationOut, LiveCheckOut, NotPossibleOut
 from dorrik.api.reference_types import CatalogueOut, LookOut
 from dorrik.api.stages import Stage, Status
@@ -450,6 +451,7 @@ class JudgementOut(BaseModel):
     to_countersign: list[ToCountersignOut]
     not_possible: list[NotPossibleOut]
     live_checks: list[LiveCheckOut]
+    come_back: list[ToComeBackOut]
     evidence: str
     sampling: SamplingOut | None
     sample_proposal: SampleProposalOut

@@ -17,6 +17,7 @@ from dorrik.core.check import Check
 from dorrik.core.circuit import EARLIER, PHASES, SWITCHES, Circuit, Earlier, Point, name_of
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
+from dorrik.core.follow_up import ComeBack, Concern
 from dorrik.core.positions import Position
 from dorrik.core.rcd import KINDS as RCD_KINDS
 from dorrik.core.rcd import standards as rcd_standards
@@ -39,6 +40,8 @@ __all__ = [
     "Bond",
     "Check",
     "Circuit",
+    "ComeBack",
+    "Concern",
     "Declined",
     "Earlier",
     "EntityKind",
@@ -280,6 +283,8 @@ class Inspection:
     lead_nulls: tuple[LeadNull, ...] = ()
     put_backs: tuple[PutBackRecord, ...] = ()
     positions: tuple[Position, ...] = ()
+    come_backs: tuple[ComeBack, ...] = ()
+    concerns: tuple[Concern, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -347,6 +352,8 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
             EntityKind("put_back", PutBackRecord, "inspection", "put_backs"),
             EntityKind("position", Position, "inspection", "positions"),
+            EntityKind("come_back", ComeBack, "inspection", "come_backs"),
+            EntityKind("concern", Concern, "inspection", "concerns"),
             EntityKind("photo", Photo, "inspection", "photos"),
         )
     }

@@ -28,6 +28,7 @@ from dorrik.core.topics import TOPICS, fault_current, interval, sample
 from dorrik.core.topics.against import Against, against, is_open, summary
 from dorrik.core.topics.bench import Bench, benches
 from dorrik.core.topics.coding import Coding, coding
+from dorrik.core.topics.come_back import ToComeBack, to_come_back
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.expected import Expected, expected
 from dorrik.core.topics.folding import fold
@@ -69,8 +70,8 @@ class Judgement:
     the open observations that make it unsatisfactory; against: everything that stands against a satisfactory result;
     interval: a proposal for the next inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω);
     to_countersign: readings of trainees that nobody signed for; not_possible: what choosing a reason for no Zs raises;
-    live_checks: what is checked live beside Zs and RCDs; boards: how each stands isolated; putting_back: what
-    tests took apart; sampling: None while no points are listed;
+    live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
+    boards: how each stands isolated; putting_back: what tests took apart; sampling: None while no points are listed;
     sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
     inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
     work.
@@ -101,6 +102,7 @@ class Judgement:
     to_countersign: tuple[ToCountersign, ...]
     not_possible: tuple[NotPossible, ...]
     live_checks: tuple[LiveCheck, ...]
+    come_back: tuple[ToComeBack, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -183,6 +185,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         to_countersign=tuple(to_countersign(context)),
         not_possible=tuple(not_possible(context)),
         live_checks=tuple(live_checks(context)),
+        come_back=to_come_back(context.inspection),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

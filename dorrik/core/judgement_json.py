@@ -67,6 +67,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "boards": [_board(one) for one in judgement.boards],
         "not_possible": [plain(one) for one in judgement.not_possible],
         "live_checks": [plain(one) for one in judgement.live_checks],
+        "come_back": [plain(one) for one in judgement.come_back],
         "to_countersign": [
             {
                 "attendance_id": one.attendance_id,

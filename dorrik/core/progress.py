@@ -130,6 +130,8 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "opinion": "observations",
     "declined": "observations",
     "limitation": "walk",
+    "come_back": "walk",
+    "concern": "brief",
     "room": "walk",
     "photo": "walk",
 }

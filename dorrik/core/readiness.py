@@ -59,6 +59,9 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     if carried:
         named = ", ".join(carried[:8]) + (f" and {len(carried) - 8} more" if len(carried) > 8 else "")
         yield Hindrance("look", "boards", f"{len(carried)} carried over from earlier papers, not confirmed: {named}")
+    for concern in inspection.concerns:
+        if concern.what and not (concern.answer or concern.observation_id):
+            yield Hindrance("must", "brief", f"“{shortened(concern.what)}”: say what was found.")
     for meter in inspection.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
         if verdict.status in ("fail", "attention"):

@@ -133,6 +133,13 @@
 ]
 #text(size: 8.5pt, fill: quiet)[#data.meaning.map(m => [*#m.code* #m.means]).join([; ]).]
 
+#if data.concerns.len() > 0 [
+  == What we were asked about
+  #list(..data.concerns.map(c => [
+    *#c.asked*#if c.by != "" [ (#c.by)] \ #if c.found != "" [#c.found] else [Not answered yet.]
+  ]))
+]
+
 == Extent and limitations
 *Agreed extent.* #data.extent
 

@@ -19,6 +19,7 @@ from dorrik.core.record import record
 from dorrik.core.schedule import Filled, lines
 from dorrik.core.text import shortened
 from dorrik.core.topics.coding import Coding
+from dorrik.core.topics.come_back import to_come_back
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.insulation import BoardSum
 from dorrik.core.topics.suggested import Suggestion
@@ -74,6 +75,7 @@ def against(
         *_failing(context, notes, sums, suggested),
         *_marked(context, suggested, schedule),
         *_questions(context, notes, suggested, coding),
+        *_left_for_later(context),
         *_tests(context, progress),
     ]
     order = list(KINDS)
@@ -237,6 +239,16 @@ def _questions(
             if question.code in UNSATISFACTORY:
                 says = f"“{shortened(observation.text or '')}”: {question.ask}"
                 yield _of_observation("question", says, observation)
+
+
+def _left_for_later(context: Context) -> Iterator[Against]:
+    """What somebody meant to come back to: nobody knows yet what it is worth."""
+    for one in to_come_back(context.inspection):
+        what = one.what or "to come back to"
+        yield Against(
+            kind="question", says=f"Come back: {one.where}: {what}", stage=one.stage, entity="come_back",
+            entity_id=one.id,
+        )  # fmt: skip
 
 
 def _tests(context: Context, progress: Progress) -> Iterator[Against]:

@@ -10,7 +10,7 @@ from typing import Any
 from dorrik.core import catalogue
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
-from dorrik.report.content import boards, extent, job, outcome, rules, schedule, supply
+from dorrik.report.content import boards, concerns, extent, job, outcome, rules, schedule, supply
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.report.content.words import day, shown
 
@@ -68,6 +68,7 @@ def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos:
         "client": {"name": inspection.client_name or "", "address": inspection.client_address or ""},
         "inspected_on": day(inspection.inspected_on),
         **outcome.section(inspection, judgement, photos),
+        **concerns.section(inspection),
         **extent.section(inspection, judgement),
         **job.section(inspection, judgement),
         **supply.section(inspection, judgement),

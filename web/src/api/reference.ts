@@ -18,6 +18,11 @@ export function useObservable(): readonly string[] {
   return useReference()?.fields.observation?.about_entity?.choices ?? NOTHING;
 }
 
+/** Kinds of things that can be left to come back to. */
+export function useParkable(): readonly string[] {
+  return useReference()?.fields.come_back?.about_entity?.choices ?? NOTHING;
+}
+
 export function useFieldSpec(kind: string, field: string): FieldSpec | undefined {
   return useReference()?.fields[kind]?.[field];
 }

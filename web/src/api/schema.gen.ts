@@ -2840,6 +2840,8 @@ export interface components {
             not_possible: components["schemas"]["NotPossibleOut"][];
             /** Live Checks */
             live_checks: components["schemas"]["LiveCheckOut"][];
+            /** Come Back */
+            come_back: components["schemas"]["ToComeBackOut"][];
             /** Evidence */
             evidence: string;
             sampling: components["schemas"]["SamplingOut"] | null;
@@ -4234,6 +4236,34 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /**
+         * ToComeBackOut
+         * @description Something left for later: what it is about (as it is called now, or was where it is gone), what is still to do,
+         *     where that is entered, and under which board's cover it lies.
+         */
+        ToComeBackOut: {
+            /** Id */
+            id: string;
+            /** Where */
+            where: string;
+            /** What */
+            what: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /** Board Id */
+            board_id: string;
+            /** Gone */
+            gone: boolean;
         };
         /**
          * ToCountersignOut

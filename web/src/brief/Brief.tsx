@@ -12,6 +12,7 @@ import { Fold } from "../ui/Fold";
 import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Instruments } from "./Instruments";
+import { Concerns } from "./Concerns";
 import { Hold, OnSite } from "./OnSite";
 
 export default function Brief({ me }: { me: Me }) {
@@ -65,6 +66,7 @@ export default function Brief({ me }: { me: Me }) {
             ]}
           />
         </Section>
+        <Concerns inspection={id} />
         <Section title="How much will be opened">
           <Fields
             kind="inspection"

@@ -1,8 +1,11 @@
 /** On site: who came when and left when, and putting the job on hold until a return visit. */
 import { Box, Flex } from "@chakra-ui/react";
+import { useState } from "react";
 import type { Me } from "../api/client";
+import { ComeBackReminder } from "../comeback/Reminder";
 import { Fields } from "../fields/Fields";
 import { GoOn } from "../fields/GoOn";
+import { useToComeBack } from "../inspection/comeBack";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
@@ -18,6 +21,8 @@ const now = () => new Date().toISOString();
 
 export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
   const model = useInspection((s) => s.model);
+  const open = useToComeBack().length > 0;
+  const [leaving, setLeaving] = useState(false);
   if (!model) return null;
   const visits = children(model, "attendance", inspection);
   const here = visits.find((one) => one.values.who === me.name && !one.values.left_at);
@@ -28,7 +33,11 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
       purpose: others ? "second inspector" : visits.length ? "return visit" : "inspection",
       arrived_at: now(),
     });
-  const leave = () => here && setField({ kind: "attendance", id: here.id, field: "left_at" }, now());
+  const leave = () => {
+    if (!here) return;
+    setField({ kind: "attendance", id: here.id, field: "left_at" }, now());
+    setLeaving(false);
+  };
   return (
     <Section title="On site">
       <Lines label="Visits">
@@ -38,8 +47,8 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
       </Lines>
       <Flex wrap="wrap" gap="2">
         {here ? (
-          <Button variant="action" onClick={leave}>
-            I leave now
+          <Button variant="action" onClick={() => (open && !leaving ? setLeaving(true) : leave())}>
+            {leaving ? "Leave with these open" : "I leave now"}
           </Button>
         ) : (
           <Button variant="action" onClick={arrive}>
@@ -48,6 +57,7 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
         )}
         <Button onClick={() => add("attendance", inspection, { arrived_at: now() })}>Somebody else arrives</Button>
       </Flex>
+      {here && leaving && <ComeBackReminder before="before you leave" />}
     </Section>
   );
 }

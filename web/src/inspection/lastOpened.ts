@@ -63,6 +63,7 @@ export async function opened(person: string, id: string): Promise<{ found: Found
       to_countersign: [],
       not_possible: [],
       live_checks: [],
+      come_back: [],
     },
     ...found.judgement,
   };

@@ -12,21 +12,36 @@ export const reach = (): Reach => useReach.getState().reach;
 
 const reached = (now: Reach) => reach() !== now && useReach.setState({ reach: now });
 
+/** How often somebody here stopped or began to be signed in: an answer to what was asked before that says nothing of now. */
+let turns = 0;
+
 /** Signed in again: what was asked before may be asked once more. */
-export const signedIn = (): unknown => reached("ok");
+export function signedIn(): void {
+  turns++;
+  reached("ok");
+}
+
+/** What an answer to something asked at that turn says. Only an answer of its own ends being signed out: while somebody
+ * types a password, a server that is slow or away does not take the form from under it. */
+function says(now: Reach, asked: number): void {
+  if (asked !== turns || (reach() === "signed-out" && now !== "ok")) return;
+  if (now === "signed-out") turns++;
+  reached(now);
+}
 
 /** Whatever comes back says something of the server itself, too. */
 async function heard<T>(call: Promise<T>): Promise<T> {
+  const asked = turns;
   try {
     const found = await call;
-    reached("ok");
+    says("ok", asked);
     return found;
   } catch (error) {
     const status = error instanceof Refused ? error.status : 0;
-    if (status === 401) reached("signed-out");
-    else if (status === 0) reached("unreachable");
-    else if (status >= 500 || status === 429) reached("failing");
-    else reached("ok");
+    if (status === 401) says("signed-out", asked);
+    else if (status === 0) says("unreachable", asked);
+    else if (status >= 500 || status === 429) says("failing", asked);
+    else says("ok", asked);
     throw error;
   }
 }

@@ -74,6 +74,10 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.name ?? "Instrument");
     case "position":
       return "How switches stood";
+    case "come_back":
+      return String(v.place ?? "To come back to");
+    case "concern":
+      return String(v.what ?? "Question");
     case "put_back":
       return "What was taken off";
     case "lead_null":

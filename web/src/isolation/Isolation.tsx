@@ -2,6 +2,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
 import type { Me, Schemas } from "../api/client";
+import { ComeBackReminder } from "../comeback/Reminder";
 import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { children } from "../inspection/model";
@@ -186,6 +187,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
         later={!v.proved_again_at}
         onAct={stamp && (() => setRestoring(true))}
       >
+        {!v.restored_at && <ComeBackReminder before="before the cover goes on" boardId={isolation.parentId} />}
         {restoring && (
           <Flex wrap="wrap" gap="2" align="center">
             {open.length > 0 && (

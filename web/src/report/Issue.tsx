@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, answer } from "../api/client";
+import { ComeBackReminder } from "../comeback/Reminder";
 import { explain } from "../api/errors";
 import { Mark } from "../drawings/Mark";
 import { useInspection, useMay } from "../inspection/open";
@@ -50,6 +51,7 @@ export function Issue({ seq, points, waiting }: { seq: number; points: Point[]; 
   return (
     <>
       <Section title="Before issuing">
+        <ComeBackReminder before="before issuing" />
         <Box as="ul" listStyleType="none" mb="3.5">
           {[...must, ...look].map((p) => (
             <Box as="li" key={p.text} py="1">

@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type ComponentType, useEffect } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Me, Stage } from "../api/client";
-import { useObservable, useReference } from "../api/reference";
+import { useObservable, useParkable, useReference } from "../api/reference";
 import {
   closeObservation,
   commit,
@@ -16,6 +16,7 @@ import {
   useDesk,
 } from "../inspection/desk";
 import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
+import { comeBackHere, showList, stopAdding, useComingBack } from "../inspection/comeBack";
 import { nothingStands } from "../inspection/positions";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
@@ -32,7 +33,7 @@ import { Margin } from "./Margin";
 import { ReadingPad } from "./ReadingPad";
 import { RunSheet } from "./RunSheet";
 import { SpokenVerdict } from "./SpokenVerdict";
-import { STAGES, WITH_PAD } from "../inspection/stages";
+import { STAGE_NAMES, STAGES, WITH_PAD } from "../inspection/stages";
 import { TopBar } from "./TopBar";
 
 const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", load);
@@ -46,10 +47,28 @@ const Bench = stage(() => import("../bench/Bench").then((m) => m.default));
 const TestGrid = stage(() => import("../measurements/TestGrid").then((m) => m.default));
 const Observations = stage(() => import("../observations/Observations").then((m) => m.default));
 const Report = stage(() => import("../report/Report").then((m) => m.default));
+const ComeBack = loaded(null, () => import("../comeback/ComeBack").then((m) => m.default));
 const ObservationDialog = loaded(null, () => import("../observations/ObservationDialog").then((m) => m.default));
 
 /** Fetched in a calm moment, so that going to another stage waits for nothing. */
-const SOON = [TestGrid, Bench, Boards, Walk, ObservationDialog, Observations, Intake, Isolation, Report, Brief];
+const SOON = [
+  TestGrid,
+  Bench,
+  Boards,
+  Walk,
+  ObservationDialog,
+  ComeBack,
+  Observations,
+  Intake,
+  Isolation,
+  Report,
+  Brief,
+];
+
+const closeLater = () => {
+  stopAdding();
+  showList(false);
+};
 
 export default function InspectionScreen({ me }: { me: Me }) {
   const { id = "", stage: named = "brief" } = useParams();
@@ -62,6 +81,9 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
   const observable = useObservable();
+  const parkable = useParkable();
+  const later = useComingBack((s) => !!s.adding || s.listed);
+  const busy = !!observing || later;
   // Readings on other stages bring the pad with them: the tablet's own keyboard stays away from a reading.
   const reading = useDesk((s) => !!s.focus && reference?.fields[s.focus.kind]?.[s.focus.field]?.kind === "reading");
   const current = (STAGES.find((s) => s.stage === named)?.stage ?? "brief") as Stage;
@@ -75,6 +97,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
       typeWith(null);
       readBy(null);
       nothingStands();
+      closeLater();
     };
   }, [id, me]);
 
@@ -105,11 +128,14 @@ export default function InspectionScreen({ me }: { me: Me }) {
       } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "o" && !observing) {
         event.preventDefault();
         observeHere(id, observable);
+      } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "c" && !busy) {
+        event.preventDefault();
+        comeBackHere(parkable, STAGE_NAMES[current]);
       }
     }
     document.addEventListener("keydown", keyDown);
     return () => document.removeEventListener("keydown", keyDown);
-  }, [id, navigate, observing, observable]);
+  }, [id, navigate, observing, observable, busy, parkable, current]);
 
   if (error && !opened) return <Trouble message={error} again={() => load(id, me)} />;
   if (signedOut && !opened) return <EndedSession me={me} />;
@@ -162,6 +188,11 @@ export default function InspectionScreen({ me }: { me: Me }) {
         <Box gridArea="pad">
           <ReadingPad />
         </Box>
+      )}
+      {later && (
+        <Boundary what="What to come back to" close={closeLater}>
+          <ComeBack />
+        </Boundary>
       )}
       {observing && (
         <Boundary what="The observation" close={closeObservation}>

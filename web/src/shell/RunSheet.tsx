@@ -3,12 +3,13 @@ import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import { Link, NavLink } from "react-router";
 import type { Stage, Status } from "../api/client";
-import { useObservable } from "../api/reference";
+import { useObservable, useParkable } from "../api/reference";
+import { comeBackHere } from "../inspection/comeBack";
 import { observeHere } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import css from "./RunSheet.module.css";
-import { STAGES } from "../inspection/stages";
+import { STAGE_NAMES, STAGES } from "../inspection/stages";
 
 /** On a phone the stages run sideways: the open one is brought into sight. */
 function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
@@ -34,6 +35,8 @@ export function RunSheet({ stage }: { stage: Stage }) {
   }
   const observable = useObservable();
   const raise = () => observeHere(id, observable);
+  const parkable = useParkable();
+  const later = () => comeBackHere(parkable, STAGE_NAMES[stage]);
   return (
     <nav className={css.sheet} aria-label="Stages of the inspection">
       <ol>
@@ -66,9 +69,17 @@ export function RunSheet({ stage }: { stage: Stage }) {
         })}
       </ol>
       <Limited id={id} />
-      <Flex className={css.observe}>
+      <Flex className={css.observe} gap="2">
         <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
           Observation
+        </Button>
+        <Button size="lg" hotkey="C" wide label="Come back to what is in focus" onClick={later}>
+          <Box as="span" hideBelow="md">
+            Come back
+          </Box>
+          <Box as="span" hideFrom="md">
+            Later
+          </Box>
         </Button>
       </Flex>
     </nav>

@@ -2,6 +2,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { Link } from "react-router";
 import type { Me } from "../api/client";
+import { ComeBackButton } from "../comeback/ComeBackButton";
 import { useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
@@ -37,6 +38,7 @@ export function TopBar({ me }: { me: Me }) {
         </Box>
       </Box>
       <KeptLine />
+      <ComeBackButton />
       <TraineeButton me={me} />
       <InstrumentButton />
       <ThemeButton />

@@ -1,0 +1,20 @@
+"""What client and occupier asked about, each with what was found."""
+
+from typing import Any
+
+from dorrik.core.inspection import Concern, Inspection
+
+
+def section(inspection: Inspection) -> dict[str, Any]:
+    """Questions in their order with their answers. One answered by an observation names its code and its place."""
+    observations = {one.id: one for one in inspection.observations}
+
+    def row(one: Concern) -> dict[str, str]:
+        seen = observations.get(one.observation_id or "")
+        found = [one.answer or ""]
+        if seen is not None:
+            words = ": ".join(part for part in (seen.place, seen.text) if part)
+            found.append(f"{seen.code or 'Observation'}, {words}")
+        return {"asked": one.what or "", "by": one.asked_by or "", "found": " ".join(part for part in found if part)}
+
+    return {"concerns": [row(one) for one in inspection.concerns if one.what]}

@@ -1,0 +1,57 @@
+"""Things to come back to, and what client and occupier asked about."""
+
+from typing import Any
+
+import sqlalchemy as sa
+from alembic import op
+from sqlalchemy.dialects import mysql
+
+revision = "0019"
+down_revision = "0018"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    _table(
+        "come_back",
+        sa.Column("about_entity", sa.String(length=64), nullable=True),
+        sa.Column("about_id", sa.String(length=36), nullable=True),
+        sa.Column("field", sa.String(length=40), nullable=True),
+        sa.Column("place", sa.String(length=200), nullable=True),
+        sa.Column("what", sa.String(length=300), nullable=True),
+        sa.Column("done_at", sa.DateTime(), nullable=True),
+        sa.Column("became", sa.String(length=64), nullable=True),
+        sa.Column("became_id", sa.String(length=36), nullable=True),
+    )
+    _table(
+        "concern",
+        sa.Column("position", sa.Integer(), nullable=True),
+        sa.Column("asked_by", sa.String(length=64), nullable=True),
+        sa.Column("what", sa.String(length=300), nullable=True),
+        sa.Column("answer", sa.Text(), nullable=True),
+        sa.Column("observation_id", sa.String(length=36), nullable=True),
+    )
+
+
+def downgrade() -> None:
+    op.drop_table("concern")
+    op.drop_table("come_back")
+
+
+def _table(name: str, *columns: sa.Column[Any]) -> None:
+    op.create_table(
+        name,
+        sa.Column("inspection_id", _identifier(), nullable=False),
+        sa.Column("id", _identifier(), nullable=False),
+        *columns,
+        sa.Column("removed", sa.Boolean(), nullable=True),
+        sa.ForeignKeyConstraint(["inspection_id"], ["inspection.id"], name=op.f(f"fk_{name}_inspection_id")),
+        sa.PrimaryKeyConstraint("inspection_id", "id", name=op.f(f"pk_{name}")),
+        mysql_charset="utf8mb4",
+        mysql_engine="InnoDB",
+    )
+
+
+def _identifier() -> sa.types.TypeEngine[str]:
+    return mysql.CHAR(36, charset="ascii", collation="ascii_bin")

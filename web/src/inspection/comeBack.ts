@@ -1,0 +1,131 @@
+/** Things to come back to: left with one tap, and ended by another. Which are open, and in which order, is judged. */
+import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
+import type { Schemas } from "../api/client";
+import { type About, commit, useDesk } from "./desk";
+import { children, type Model } from "./model";
+import { add, setField, useInspection } from "./open";
+import type { Kind, Value } from "./types";
+import { whereOf } from "./words";
+
+export type ToComeBack = Pick<
+  Schemas["ToComeBackOut"],
+  "id" | "where" | "what" | "entity" | "entity_id" | "field" | "stage" | "board_id" | "gone"
+>;
+
+/** adding: the one whose word and photo are being added; listed: does the list stand open beside the work? */
+export const useComingBack = create<{ adding: string | null; listed: boolean }>(() => ({
+  adding: null,
+  listed: false,
+}));
+
+export const showList = (listed: boolean): void => useComingBack.setState({ listed });
+export const stopAdding = (): void => useComingBack.setState({ adding: null });
+export const addTo = (id: string): void => useComingBack.setState({ adding: id, listed: false });
+
+/** Leave what the hands are at for later: the figure in focus, else what the screen is about, else the stage.
+ *  kinds: those that can be left for later; stage: what the open stage is called. */
+export function comeBackHere(kinds: readonly string[], stage: string): void {
+  commit();
+  const { model } = useInspection.getState();
+  const { focus, around } = useDesk.getState();
+  if (!model) return;
+  const whole: About = { kind: "inspection", id: model.id };
+  const about = [focus, around].find((one): one is About => !!one && kinds.includes(one.kind)) ?? whole;
+  const place = about.id === model.id ? stage : whereOf(model.entities[about.id]);
+  const id = add("come_back", model.id, {
+    about_entity: about.kind,
+    about_id: about.id,
+    place: place.slice(0, 200) || stage,
+    ...(about.field && { field: about.field }),
+  });
+  addTo(id);
+}
+
+/** What is open: as it was judged, and what was left since. */
+export function openOnes(model: Model | null): ToComeBack[] {
+  if (!model) return [];
+  const open = new Map(
+    children(model, "come_back", model.id)
+      .filter(({ values: v }) => !v.done_at && !v.became)
+      .map((one) => [one.id, one]),
+  );
+  const judged = (model.judgement?.come_back ?? []).filter((one) => open.has(one.id));
+  const known = new Set(judged.map((one) => one.id));
+  const since = [...open.values()].filter((one) => !known.has(one.id));
+  return [
+    // Its word is here before it is judged.
+    ...judged.map((one) => ({ ...one, what: String(open.get(one.id)?.values.what ?? "") })),
+    ...since.map(({ id, values: v }) => ({
+      id,
+      where: String(v.place ?? ""),
+      what: String(v.what ?? ""),
+      entity: String(v.about_entity ?? "inspection"),
+      entity_id: String(v.about_id ?? ""),
+      field: String(v.field ?? ""),
+      stage: "walk" as const,
+      board_id: "",
+      gone: false,
+    })),
+  ];
+}
+
+export const useToComeBack = (): ToComeBack[] => {
+  // Each of them is made anew with every look: as text they compare.
+  const found = useInspection(useShallow((s) => openOnes(s.model).map((one) => JSON.stringify(one))));
+  return found.map((one) => JSON.parse(one) as ToComeBack);
+};
+
+const at = (id: string, field: string) => ({ kind: "come_back" as const, id, field });
+
+/** Returns the way back. */
+export function done(id: string): () => void {
+  setField(at(id, "done_at"), new Date().toISOString());
+  return () => setField(at(id, "done_at"), null);
+}
+
+/** It stays undone: a limitation says so, with why, and with whom that was agreed. Returns the way back. */
+export function toLimitation(one: ToComeBack, reason: string, agreedWith: string): () => void {
+  const { model } = useInspection.getState();
+  if (!model) return () => undefined;
+  const about: Record<string, Value> = one.gone || one.entity === "check" ? {} : aboutOf(one);
+  const made = add("limitation", model.id, {
+    ...about,
+    what: [one.where, one.what].filter(Boolean).join(": "),
+    reason,
+    ...(agreedWith && { agreed_with: agreedWith }),
+  });
+  return moved(one.id, "limitation", made);
+}
+
+/** It is a finding: recorded where it was left, its photos with it, to be coded. Returns the way back. */
+export function toObservation(one: ToComeBack): () => void {
+  const { model } = useInspection.getState();
+  if (!model) return () => undefined;
+  const about = one.gone ? { about_entity: "inspection", about_id: model.id } : aboutOf(one);
+  const made = add("observation", model.id, { ...about, place: one.where, text: one.what || one.where });
+  const photos = children(model, "photo", model.id).filter((photo) => photo.values.about_id === one.id);
+  for (const { id } of photos) pin(id, "observation", made);
+  const back = moved(one.id, "observation", made);
+  return () => {
+    for (const { id } of photos) pin(id, "come_back", one.id);
+    back();
+  };
+}
+
+const aboutOf = (one: ToComeBack) => ({ about_entity: one.entity, about_id: one.entity_id });
+
+function pin(photo: string, kind: Kind, id: string): void {
+  setField({ kind: "photo", id: photo, field: "about_entity" }, kind);
+  setField({ kind: "photo", id: photo, field: "about_id" }, id);
+}
+
+function moved(id: string, became: "limitation" | "observation", made: string): () => void {
+  setField(at(id, "became"), became);
+  setField(at(id, "became_id"), made);
+  return () => {
+    setField({ kind: became, id: made, field: "removed" }, true);
+    setField(at(id, "became"), null);
+    setField(at(id, "became_id"), null);
+  };
+}

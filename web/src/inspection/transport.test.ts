@@ -1,0 +1,85 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+
+let transport: typeof import("./transport");
+const reach = () => transport.reach();
+
+/** Requests that are answered when and as the test says. */
+let waiting: { answer: (status: number) => void; lose: () => void }[] = [];
+
+beforeEach(async () => {
+  waiting = [];
+  vi.stubGlobal(
+    "fetch",
+    () =>
+      new Promise<Response>((resolve, reject) => {
+        waiting.push({
+          answer: (status) => resolve(Response.json({ entries: [], message: `Status ${status}.` }, { status })),
+          lose: () => reject(new TypeError("Failed to fetch")),
+        });
+      }),
+  );
+  // The client takes the network as it finds it.
+  vi.resetModules();
+  // Nor does it know of a page that its addresses are relative to.
+  vi.stubGlobal(
+    "Request",
+    class extends Request {
+      constructor(input: string | URL | Request, init?: RequestInit) {
+        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
+      }
+    },
+  );
+  transport = await import("./transport");
+});
+
+afterEach(() => vi.unstubAllGlobals());
+
+/** Ask; the answer is the test's to give. */
+async function ask() {
+  const before = waiting.length;
+  const asked = transport.fetchNews("home", 1).then(
+    () => undefined,
+    () => undefined,
+  );
+  await vi.waitFor(() => expect(waiting.length).toBeGreaterThan(before));
+  const { answer, lose } = waiting.at(-1) as (typeof waiting)[number];
+  return {
+    answered: (status: number) => (answer(status), asked),
+    lost: () => (lose(), asked),
+  };
+}
+
+describe("signed out", () => {
+  it("stays so over an answer to what was asked before, so that the form is not taken away while it is filled in", async () => {
+    const early = await ask();
+    const late = await ask();
+    await late.answered(401);
+    expect(reach()).toBe("signed-out");
+    await early.answered(200);
+    expect(reach()).toBe("signed-out");
+  });
+
+  it("stays so while the server is slow or away", async () => {
+    await (await ask()).answered(401);
+    await (await ask()).answered(503);
+    expect(reach()).toBe("signed-out");
+    await (await ask()).lost();
+    expect(reach()).toBe("signed-out");
+  });
+
+  it("is over when another tab has signed in", async () => {
+    await (await ask()).answered(401);
+    await (await ask()).answered(200);
+    expect(reach()).toBe("ok");
+  });
+});
+
+it("signed in again, a refusal of what was asked before asks nobody anew", async () => {
+  const early = await ask();
+  await (await ask()).answered(401);
+  const later = await ask();
+  transport.signedIn();
+  await early.answered(401);
+  await later.answered(401);
+  expect(reach()).toBe("ok");
+});
