@@ -1,5 +1,6 @@
 """The homes of the demo, circuit by circuit."""
 
+from collections.abc import Mapping
 from datetime import timedelta
 from functools import partial
 from typing import Any
@@ -382,6 +383,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         "observation", "inspection", scribe.inspection, **found, about_id=walked["Kitchen/socket by the sink"],
         place="Kitchen, socket by the sink", text="Accessory cracked", catalogue_key="accessory-cracked",
     )  # fmt: skip
+    _left_open(scribe, board, ids, walked)
     arrow = {"kind": "arrow", "x": 0.84, "y": 0.16, "x2": 0.64, "y2": 0.36}
     bare = {"kind": "ring", "x": 0.34, "y": 0.16, "x2": 0.66, "y2": 0.6}
     scribe.photos += [
@@ -415,6 +417,23 @@ def lookout_row_3(scribe: Scribe) -> None:
         catalogue_key="safety-label-missing",
         opinion_asked_at=(now() - timedelta(hours=1)).isoformat(timespec="seconds") + "Z",
     )
+
+
+def _left_open(scribe: Scribe, board: str, ids: list[str], walked: Mapping[str, str]) -> None:
+    """What is to come back to at half past ten, and what people asked about."""
+    for about, about_id, place, what in (
+        ("point", walked["Bathroom/fan"], "Bathroom, fan", "Runs on with its isolator off: fed from where?"),
+        ("circuit", ids[10], "11 spare", "A cable lies in the way: not traced"),
+        ("point", walked["Bathroom/light over the bath"], "Bathroom, light over the bath", "Photo is blurred"),
+    ):
+        fields = {"about_entity": about, "about_id": about_id, "place": place, "what": what}
+        scribe.add("come_back", "inspection", scribe.inspection, **fields)
+    for asked_by, what, answer in (
+        ("occupier", "The lights dim when the kettle is on", None),
+        ("client", "Is there room for a charge point in the yard?", None),
+        ("occupier", "The shed pump trips in heavy rain", "The gland at the pump is open to the rain."),
+    ):
+        scribe.add("concern", "inspection", scribe.inspection, asked_by=asked_by, what=what, answer=answer)
 
 
 def keepers_house(scribe: Scribe) -> None:

@@ -1,4 +1,4 @@
-"""Things to come back to, and what people ask about: in walking order, never forgotten, never in the way of the truth."""
+"""Things to come back to, and what people ask about: in walking order, never forgotten, never over the truth."""
 
 import random
 
@@ -19,7 +19,10 @@ def left(about, about_id, what="look closer", **fields):
 
 def home(*come_backs, **origin):
     sockets = circuit(
-        1, "Sockets", "sockets", points=points({"room_id": "r2", "name": None, "kind": "socket"}, {"name": "shed light"})
+        1,
+        "Sockets",
+        "sockets",
+        points=points({"room_id": "r2", "name": None, "kind": "socket"}, {"name": "shed light"}),
     )
     return judged(board(sockets, circuit(2, "Cooker")), rooms=ROOMS, come_backs=list(come_backs), **origin)
 

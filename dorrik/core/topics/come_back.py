@@ -56,8 +56,9 @@ def _view(one: ComeBack, spots: dict[str, _Spot]) -> tuple[tuple[_Order, str], T
     gone = spot is None
     if spot is None:
         spot = _Spot((_GONE, 0, 0), one.place or "No longer in this inspection")
+    whole = entity == "inspection" and not field and one.place
     spec = KINDS[entity].fields.get(field)
-    where = f"{spot.where}: {spec.label}" if spec is not None and not gone else spot.where
+    where = f"{spot.where}: {spec.label}" if spec is not None and not gone else whole or spot.where
     stage: Stage = "walk" if gone else spot.stage or stage_of(entity, field)
     view = ToComeBack(
         id=one.id,

@@ -48,7 +48,7 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
       <Flex wrap="wrap" gap="2">
         {here ? (
           <Button variant="action" onClick={() => (open && !leaving ? setLeaving(true) : leave())}>
-            {leaving ? "Leave with these open" : "I leave now"}
+            {open && leaving ? "Leave with these open" : "I leave now"}
           </Button>
         ) : (
           <Button variant="action" onClick={arrive}>

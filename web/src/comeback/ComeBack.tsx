@@ -20,7 +20,7 @@ export default function ComeBack() {
 function List() {
   const things = useToComeBack();
   return (
-    <Drawer title="Come back to" close={() => showList(false)}>
+    <Drawer title="Come back to" leads close={() => showList(false)}>
       <Text color="quiet" mb="2">
         In walking order.
       </Text>

@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 import { type About, commit, useDesk } from "./desk";
 import { children, type Model } from "./model";
 import { add, setField, useInspection } from "./open";
+import { STAGES } from "./stages";
 import type { Kind, Value } from "./types";
 import { whereOf } from "./words";
 
@@ -55,7 +56,12 @@ export function openOnes(model: Model | null): ToComeBack[] {
   const since = [...open.values()].filter((one) => !known.has(one.id));
   return [
     // Its word is here before it is judged.
-    ...judged.map((one) => ({ ...one, what: String(open.get(one.id)?.values.what ?? "") })),
+    ...judged.map((one) => ({
+      ...one,
+      what: String(open.get(one.id)?.values.what ?? ""),
+      // What is about the whole was left at a stage, by whose name it goes.
+      stage: one.entity === "inspection" && !one.field ? (stageCalled(one.where) ?? one.stage) : one.stage,
+    })),
     ...since.map(({ id, values: v }) => ({
       id,
       where: String(v.place ?? ""),
@@ -75,6 +81,8 @@ export const useToComeBack = (): ToComeBack[] => {
   const found = useInspection(useShallow((s) => openOnes(s.model).map((one) => JSON.stringify(one))));
   return found.map((one) => JSON.parse(one) as ToComeBack);
 };
+
+const stageCalled = (name: string) => STAGES.find((one) => one.name === name)?.stage;
 
 const at = (id: string, field: string) => ({ kind: "come_back" as const, id, field });
 

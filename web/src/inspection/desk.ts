@@ -1,5 +1,6 @@
 /** What the hands are doing: which figure is in focus, what is being typed, and which figure comes next. */
 import { create } from "zustand";
+import type { Stage } from "../api/client";
 import { followed, type Habit, learnt } from "./habit";
 import { setField, useInspection } from "./open";
 import { keepBeside } from "./positions";
@@ -42,6 +43,8 @@ interface Desk {
   order: Place[];
   /** How this person goes through them. */
   habit: Habit;
+  /** The figure to take up once its stage is open. */
+  aim: { stage: Stage; place: Place } | null;
   /** What comes after the last of them, in words, and doing it. */
   then: { says: string; act: () => void } | null;
   observing: About | null;
@@ -63,6 +66,7 @@ export const useDesk = create<Desk>(() => ({
   readBy: null,
   order: [],
   habit: {},
+  aim: null,
   then: null,
   observing: null,
   around: null,
@@ -79,6 +83,19 @@ export function focusOn(place: Place | null): void {
   if (same(get().focus, place)) return;
   commit();
   set({ focus: place, draft: null, origin: null });
+}
+
+/** The figure that is taken up once its stage is open, however long that takes. */
+export function aimAt(aim: Desk["aim"]): void {
+  set({ aim });
+}
+
+/** The stage is open, and what was in focus at the one before it is let go. */
+export function takeAim(stage: Stage): void {
+  const { aim } = get();
+  if (aim?.stage !== stage) return;
+  set({ aim: null });
+  focusOn(aim.place);
 }
 
 export function draft(text: string | null): void {

@@ -2,7 +2,7 @@
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
 import type { Stage } from "../api/client";
-import { focusOn } from "./desk";
+import { aimAt } from "./desk";
 import { useInspection } from "./open";
 import type { Kind } from "./types";
 
@@ -20,9 +20,8 @@ export function useGoTo(): (to: Target) => void {
   const inspection = useInspection((s) => s.model?.id) ?? "";
   return useCallback(
     ({ stage, entity, id, field, observation }: Target) => {
+      if (stage && field && !observation) aimAt({ stage, place: { kind: entity as Kind, id, field } });
       navigate(`/inspection/${inspection}/${stage}${observation ? `?of=${observation}` : ""}`);
-      // The stage sets its own order and focus as it opens; the figure is taken up once it stands.
-      if (field && !observation) setTimeout(() => focusOn({ kind: entity as Kind, id, field }), 60);
     },
     [navigate, inspection],
   );

@@ -12,6 +12,7 @@ import {
   observeHere,
   readBy,
   setOrder,
+  takeAim,
   typeWith,
   useDesk,
 } from "../inspection/desk";
@@ -113,6 +114,12 @@ export default function InspectionScreen({ me }: { me: Me }) {
       setOrder([]);
     };
   }, [current, circuit]);
+
+  // After what was left behind is let go, and again where the stage is open already.
+  const aimed = useDesk((s) => s.aim);
+  useEffect(() => {
+    if (aimed) takeAim(current);
+  }, [aimed, current]);
 
   useEffect(() => {
     function keyDown(event: KeyboardEvent) {

@@ -70,10 +70,15 @@ export function RunSheet({ stage }: { stage: Stage }) {
       </ol>
       <Limited id={id} />
       <Flex className={css.observe} gap="2">
-        <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
-          Observation
+        <Button variant="ink" size="lg" hotkey="O" wide label="Observation" onClick={raise}>
+          <Box as="span" hideBelow="md">
+            Observation
+          </Box>
+          <Box as="span" hideFrom="md">
+            Observe
+          </Box>
         </Button>
-        <Button size="lg" hotkey="C" wide label="Come back to what is in focus" onClick={later}>
+        <Button hotkey="C" wide label="Come back to what is in focus" onClick={later}>
           <Box as="span" hideBelow="md">
             Come back
           </Box>

@@ -65,11 +65,11 @@ export function Dialog({ title, close, children, footer, first, width, covers }:
   );
 }
 
-/** At the side: facts that go with what stays in sight. */
-export function Drawer({ title, close, children, footer }: Props) {
+/** At the side: facts that go with what stays in sight. leads: what is tapped in it leads to a figure, which keeps the focus. */
+export function Drawer({ title, close, children, footer, leads }: Props & { leads?: boolean }) {
   useAlone();
   return (
-    <ChakraDrawer.Root open lazyMount onOpenChange={({ open }) => !open && close?.()}>
+    <ChakraDrawer.Root open lazyMount restoreFocus={!leads} onOpenChange={({ open }) => !open && close?.()}>
       <Portal>
         <ChakraDrawer.Backdrop />
         <ChakraDrawer.Positioner>
