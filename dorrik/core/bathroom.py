@@ -65,12 +65,24 @@ def switch_allowed(zone: Zone, *, cord_only: bool, shaver_supply: bool = False) 
     return cord_only or zone == "outside" or (shaver_supply and zone == "2")
 
 
-def judge_protection(zone: Zone, ipx: int | None, *, jets: bool = False) -> Verdict:
-    """Hold a fitting's protection against water (second IP digit) against its zone (rule 11.2)."""
+def judge_protection(zone: Zone, ipx: int | None, *, jets: bool = False, unmarked: bool = False) -> Verdict:
+    """Hold a fitting's protection against water (second IP digit) against its zone (rule 11.2).
+
+    unmarked: its marking was looked for and none was found. That is an answer, and shows no protection.
+    """
     needed = required_ip(zone, jets=jets)
     if needed is None:
         return Verdict(status="pass", reason="It stands outside the zones.", source=SOURCE)
     least = int(needed[-1])
+    if ipx is None and unmarked:
+        return Verdict(
+            status="attention",
+            reason=f"Zone {zone} needs {needed}; no marking was found on the fitting, so that nothing shows it.",
+            source=SOURCE,
+            limit=float(least),
+            next_step="Look it up by maker and type; where that shows nothing, have it replaced.",
+            observation="ip-not-marked",
+        )
     if ipx is None:
         reason = f"Zone {zone} asks for {needed}; the marking is needed."
         return Verdict(status="unknown", reason=reason, source=SOURCE, limit=float(least))

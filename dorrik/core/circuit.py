@@ -183,6 +183,7 @@ class Point:
     shower_head_m: float | None = f.number("Fixed shower head", "m", 0, 5)
     jets: bool | None = f.flag("Cleaned with water jets")
     water_protection: int | None = f.integer("IPX", 0, 9)
+    ip_unmarked: bool | None = f.flag("No marking found")
     removed: bool | None = f.flag("Removed")
     earlier: tuple[Earlier, ...] = ()
 

@@ -58,3 +58,23 @@ def test_the_rule_that_raises_an_entry_is_one():
     for entry in catalogue.entries().values():
         for rule in entry.rule.replace(" ", "").split(","):
             assert rule == "" or 1 <= float(rule) < 17
+
+
+@pytest.mark.parametrize(
+    ("said", "key"),
+    [
+        ("twisted earths", "cpcs-in-one-sleeve"),
+        ("bunched cpc", "cpcs-in-one-sleeve"),
+        ("wrong way round", "feed-and-load-exchanged"),
+        ("in out fcu", "feed-and-load-exchanged"),
+        ("no ip rating", "ip-not-marked"),
+        ("light lit when off", "neon-on-wrong-side"),
+        ("dno tape", "supplier-joint-taped"),
+        ("three cables in breaker", "ring-branch-at-origin"),
+    ],
+)
+def test_an_entry_is_found_by_what_people_call_it(said, key):
+    """Every word of what is typed stands somewhere in the entry: the screens search so."""
+    entry = catalogue.entries()[key]
+    searched = f"{entry.title} {entry.group} {entry.plain} {entry.words}".lower()
+    assert all(word in searched for word in said.lower().split())

@@ -210,3 +210,22 @@ def test_the_code_at_a_point_is_moved_by_its_room():
     assert dry.moved == {}
     (wet,) = judged(BATH, points=[socket | {"room_id": "bath"}]).walk.points
     assert wet.moved["accessory-cracked"].code == "C2"
+
+
+def over_the_bath(**fan):
+    placed = {"height_m": 2.1, "plan_x_m": 0.8, "plan_y_m": 0.3}
+    return judged(BATH, on_circuit=[point("fan", "fan", **placed, **fan)])
+
+
+def test_no_marking_found_is_an_answer_and_shows_no_protection():
+    """The field was looked at: it is asked no more, never passes, and is no more than an improvement by itself."""
+    asked, answered = over_the_bath(), over_the_bath(ip_unmarked=True)
+    assert note(asked, "fan", "water_protection").status == "unknown"
+    told = note(answered, "fan", "water_protection")
+    assert (told.status, told.verdict.observation) == ("attention", "ip-not-marked")
+    assert [one.code for one in answered.suggested if one.key == "ip-not-marked"] == ["C3"]
+
+
+def test_a_mark_that_was_read_counts_whatever_else_was_ticked():
+    assert note(over_the_bath(ip_unmarked=True, water_protection=2), "fan", "water_protection").status == "fail"
+    assert note(over_the_bath(ip_unmarked=True, water_protection=5), "fan", "water_protection").status == "pass"

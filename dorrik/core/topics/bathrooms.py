@@ -62,7 +62,9 @@ def judge_place(point: Point) -> Verdict | None:
         return bathroom.judge_socket(edge)
     if point.kind in PLACED:
         return bathroom.judge_switch(zone, shaver_supply=point.kind == "shaver supply unit")
-    return bathroom.judge_protection(zone, point.water_protection, jets=bool(point.jets))
+    return bathroom.judge_protection(
+        zone, point.water_protection, jets=bool(point.jets), unmarked=bool(point.ip_unmarked)
+    )
 
 
 def _supplementary(context: Context, circuit: Circuit | None, point: Point) -> Verdict:

@@ -229,7 +229,7 @@ def _line(point: Point, zone: bathroom.Zone | None, needs: str | None, circuit: 
     parts = [
         "" if zone is None else "outside zones" if zone == "outside" else f"zone {zone}",
         f"needs {needs}" if needs and needs.startswith("IP") else "an accessory stays out of it" if needs else "",
-        f"IPX{point.water_protection}" if point.water_protection is not None else "no mark seen" if needs else "",
+        f"IPX{point.water_protection}" if point.water_protection is not None else "no mark found" if point.ip_unmarked else "no mark seen" if needs else "",
         point.alarm or "",
         f"replace by {point.replace_by[5:7]}/{point.replace_by[:4]}" if point.replace_by else "",
         point.above or "",

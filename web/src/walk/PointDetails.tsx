@@ -62,6 +62,7 @@ export function PointDetails({ point, name, look }: Props) {
           wet && { field: "height_m", hint: "Above the floor; or tap it in the drawing." },
           wet && { field: "distance_m", hint: "From the edge of bath or tray, 0 above it." },
           wet && "water_protection",
+          wet && { field: "ip_unmarked", hint: "Looked for on the fitting, its lid and its papers." },
           wet && "inside_basin",
           wet && "screened",
           wet && { field: "supplementary_ohm", hint: "To pipes and metal within reach." },

@@ -1,4 +1,4 @@
-"""Things to come back to, and what client and occupier asked about."""
+"""Things to come back to; what client and occupier asked about; a fitting on which no IP mark was found."""
 
 from typing import Any
 
@@ -32,9 +32,11 @@ def upgrade() -> None:
         sa.Column("answer", sa.Text(), nullable=True),
         sa.Column("observation_id", sa.String(length=36), nullable=True),
     )
+    op.add_column("point", sa.Column("ip_unmarked", sa.Boolean(), nullable=True))
 
 
 def downgrade() -> None:
+    op.drop_column("point", "ip_unmarked")
     op.drop_table("concern")
     op.drop_table("come_back")
 
