@@ -1,4 +1,4 @@
-"""What stays open on the day, over the wire: things to come back to."""
+"""What stays open on the day, over the wire: things to come back to, and what is set aside by agreement."""
 
 from pydantic import BaseModel
 
@@ -17,4 +17,21 @@ class ToComeBackOut(BaseModel):
     field: str
     stage: Stage
     board_id: str
+    gone: bool
+
+
+class AsideOut(BaseModel):
+    """Something left disconnected or out of scope: its state with its agreement in words, what that means for whoever
+    uses the home, whether it counts, and ids of everything that is set aside with it."""
+
+    id: str
+    entity: str
+    entity_id: str
+    name: str
+    state: str
+    says: str
+    means: str
+    why: str
+    in_force: bool
+    covers: list[str]
     gone: bool

@@ -25,6 +25,7 @@ from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import Correction
 from dorrik.core.room import Room
+from dorrik.core.set_aside import SetAside
 
 __all__ = [
     "EARLIER",
@@ -58,6 +59,7 @@ __all__ = [
     "Position",
     "Rcd",
     "Room",
+    "SetAside",
     "in_order",
     "name_of",
 ]
@@ -285,6 +287,7 @@ class Inspection:
     positions: tuple[Position, ...] = ()
     come_backs: tuple[ComeBack, ...] = ()
     concerns: tuple[Concern, ...] = ()
+    set_asides: tuple[SetAside, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -354,6 +357,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("position", Position, "inspection", "positions"),
             EntityKind("come_back", ComeBack, "inspection", "come_backs"),
             EntityKind("concern", Concern, "inspection", "concerns"),
+            EntityKind("set_aside", SetAside, "inspection", "set_asides"),
             EntityKind("photo", Photo, "inspection", "photos"),
         )
     }

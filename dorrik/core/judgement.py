@@ -42,6 +42,7 @@ from dorrik.core.topics.not_possible import NotPossible, not_possible
 from dorrik.core.topics.note import Figure
 from dorrik.core.topics.part_read import held
 from dorrik.core.topics.putting_back import PutBack, things
+from dorrik.core.topics.set_aside import Aside, asks_nothing, set_aside
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.trainees import ToCountersign, to_countersign
 from dorrik.core.topics.walk import Walk, walk
@@ -71,10 +72,10 @@ class Judgement:
     interval: a proposal for the next inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω);
     to_countersign: readings of trainees that nobody signed for; not_possible: what choosing a reason for no Zs raises;
     live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
-    boards: how each stands isolated; putting_back: what tests took apart; sampling: None while no points are listed;
-    sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
-    inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
-    work.
+    set_aside: what is left disconnected or out of scope by agreement; boards: how each stands isolated; putting_back:
+    what tests took apart; sampling: None while no points are listed; sample_proposal: the share of points to open;
+    walk: what is asked room by room; schedule: every line of the inspection schedule; limits: what was limited by its
+    own mark; limited_share: how much that is; evidence: of the work.
     """
 
     notes: tuple[Note, ...]
@@ -103,6 +104,7 @@ class Judgement:
     not_possible: tuple[NotPossible, ...]
     live_checks: tuple[LiveCheck, ...]
     come_back: tuple[ToComeBack, ...]
+    set_aside: tuple[Aside, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -136,7 +138,7 @@ def judge(
 
 
 def _judge(inspection: Inspection, context: Context) -> Judgement:
-    said = held(context, (note for topic in TOPICS for note in topic(context)))
+    said = held(context, asks_nothing(context, (note for topic in TOPICS for note in topic(context))))
     notes = fold(context, _overruled(inspection, said))
     every_sum = tuple(board_sums(context))
     sums = tuple(one for one in every_sum if one.wanted)
@@ -186,6 +188,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         not_possible=tuple(not_possible(context)),
         live_checks=tuple(live_checks(context)),
         come_back=to_come_back(context.inspection),
+        set_aside=set_aside(context),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

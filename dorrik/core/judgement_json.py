@@ -68,6 +68,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "not_possible": [plain(one) for one in judgement.not_possible],
         "live_checks": [plain(one) for one in judgement.live_checks],
         "come_back": [plain(one) for one in judgement.come_back],
+        "set_aside": [plain(one) for one in judgement.set_aside],
         "to_countersign": [
             {
                 "attendance_id": one.attendance_id,

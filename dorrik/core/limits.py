@@ -9,6 +9,7 @@ from functools import cache
 from typing import Any
 
 from dorrik.core import board_checks, place_checks
+from dorrik.core.aside import aside
 from dorrik.core.circuit import SOME_OPEN
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
 from dorrik.core.open_parts import open_parts
@@ -178,7 +179,11 @@ def share(
     (of 1) beyond which the house warns."""
     points = all_points(inspection)
     shut = {room.id for room in inspection.rooms if room.not_reached}
-    hidden = sum(bool(point.not_reached) or point.room_id in shut for point in points)
+    left_out = aside(inspection)
+    hidden = sum(
+        bool(point.not_reached) or point.room_id in shut or (point.looked is None and point.id in left_out)
+        for point in points
+    )
     parts = (limited_tests / tests if tests else 0.0, hidden / len(points) if points else 0.0)
     worst = _riskiest(inspection, found, unprotected)
     told = []

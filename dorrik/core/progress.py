@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import Any, Literal, get_args
 
 from dorrik.core import not_applicable
+from dorrik.core.aside import aside
 from dorrik.core.circuit import INSULATION_PAIRINGS, NO_ZS
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, Rcd, name_of
@@ -13,6 +14,7 @@ from dorrik.core.place_checks import checks_of, unanswered
 from dorrik.core.placing import by_room, room_name
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
+from dorrik.core.set_aside import SetAside
 
 Stage = Literal["brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"]
 STAGES: tuple[Stage, ...] = get_args(Stage)
@@ -264,7 +266,9 @@ def _words(kind: str, entity: Any, field: str) -> str:
     return label
 
 
-def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
+def _asked(
+    inspection: Inspection, house: HouseRules, left_out: Mapping[str, SetAside]
+) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
     """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field."""
     yield "brief", "inspection", inspection, _BRIEF
     yield "intake", "inspection", inspection, _INTAKE
@@ -277,6 +281,8 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     if not inspection.boards:
         yield "boards", "inspection", inspection, ("boards",)
     for board in inspection.boards:
+        if board.id in left_out:
+            continue
         yield "isolation", "board", board, ("proved_dead",)
         own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
         listed = ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
@@ -288,7 +294,7 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
             yield "boards", "rcd", rcd, ("rated_ma", "kind")
             yield "live", "rcd", rcd, rcd_fields(rcd, house)
         for circuit in board.circuits:
-            if not circuit.spare:
+            if not circuit.spare and circuit.id not in left_out:
                 yield "boards", "circuit", circuit, _circuit_fields(circuit)
                 yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
                 yield "live", "circuit", circuit, live_fields(circuit, house, board)
@@ -297,11 +303,14 @@ def _asked(inspection: Inspection, house: HouseRules) -> Iterator[tuple[Stage, s
     yield "report", "inspection", inspection, ("declared_outcome", "next_years")
 
 
-def _walked(inspection: Inspection) -> Iterator[tuple[bool, str]]:
-    """Every point and check of every room: was it looked at, and its name."""
+def _walked(inspection: Inspection, left_out: Mapping[str, SetAside]) -> Iterator[tuple[bool, str]]:
+    """Every point and check of every room that is in scope: was it looked at, and its name."""
     points = by_room(inspection)
     for number, room in enumerate(inspection.rooms, 1):
-        here, name = points.get(room.id, []), room_name(room, number)
+        if room.id in left_out:
+            continue
+        here = [point for point in points.get(room.id, ()) if point.id not in left_out]
+        name = room_name(room, number)
         open_ones = list(unanswered(room, here))
         asked = len(here) + len(checks_of(room)) if not room.not_reached else 1
         yield from ((False, f"{name}: {one}") for one in open_ones)
@@ -336,7 +345,8 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
         r.id: b for b in inspection.boards for r in b.rcds
     }
     missing: list[Missing] = []
-    for stage, kind, entity, fields in _asked(inspection, house):
+    left_out = aside(inspection)
+    for stage, kind, entity, fields in _asked(inspection, house, left_out):
         here = 0
         not_made, groundless = [], []
         for field in fields:
@@ -364,7 +374,14 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
             missing.append(Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told))
         if stage in ("dead", "live"):
             asked.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
-    for looked, words in _walked(inspection):
+    # What was left out by agreement is as little tested as what could not be. What is dead has nothing to test.
+    for board in inspection.boards if left_out else ():
+        for circuit in board.circuits:
+            by = left_out.get(circuit.id)
+            if by is not None and not by.disconnected and not circuit.spare:
+                untested = len(dead_fields(circuit, house, board)) + len(live_fields(circuit, house, board))
+                tests, limited = tests + untested, limited + untested
+    for looked, words in _walked(inspection, left_out):
         done["walk"] += looked
         left["walk"] += not looked
         if not looked and len(names["walk"]) < NAMED:

@@ -62,6 +62,9 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     for concern in inspection.concerns:
         if concern.what and not (concern.answer or concern.observation_id):
             yield Hindrance("must", "brief", f"“{shortened(concern.what)}”: say what was found.")
+    for aside in judgement.set_aside:
+        if not aside.in_force and not aside.gone:
+            yield Hindrance("look", "brief", f"{aside.name}: {aside.says}. Its tests are still asked for.")
     for meter in inspection.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
         if verdict.status in ("fail", "attention"):

@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any, Literal
 
 from dorrik.core import not_applicable
+from dorrik.core.aside import aside
 from dorrik.core.check import GOOD, LIM, NOT_APPLICABLE, NOT_GOOD, Check
 from dorrik.core.circuit import FINE, POINT_KINDS, Point
 from dorrik.core.inspection import Inspection
@@ -16,6 +17,7 @@ from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import cached, rows
 from dorrik.core.room import BATH, OUTDOORS, Room
+from dorrik.core.set_aside import SetAside
 
 State = Literal["good", "not good", "coded", "LIM", "N/A", "left"]
 
@@ -60,14 +62,18 @@ class Filled:
 
 @record
 class _Looked:
-    """What was looked at, by what it is asked for: codes by catalogue key; of each board the states of its checks by
-    item; each room with the items asked there and their states; every point."""
+    """What was looked at, by what it is asked for.
+
+    codes: by catalogue key; boards: whether each is set aside, and the states of its checks by item; rooms: each with
+    the items asked there and their states; points: every one; aside: what is set aside by agreement.
+    """
 
     inspection: Inspection
     codes: Mapping[str, list[str]]
-    boards: tuple[Mapping[str, str | None], ...]
+    boards: tuple[tuple[bool, Mapping[str, str | None]], ...]
     rooms: tuple[tuple[Room, frozenset[str], Mapping[str, str | None]], ...]
     points: tuple[Point, ...]
+    aside: Mapping[str, SetAside]
 
 
 def _looked(i: Inspection) -> _Looked:
@@ -75,12 +81,14 @@ def _looked(i: Inspection) -> _Looked:
     for o in i.observations:
         if o.code and o.code != "note" and o.catalogue_key:
             codes.setdefault(o.catalogue_key, []).append(o.code)
+    left_out = aside(i)
     return _Looked(
         i,
         codes,
-        tuple(_states(board.checks) for board in i.boards),
+        tuple((board.id in left_out, _states(board.checks)) for board in i.boards),
         tuple((room, frozenset(check.key for check in checks_of(room)), _states(room.checks)) for room in i.rooms),
         tuple(all_points(i)),
+        left_out,
     )
 
 
@@ -160,28 +168,36 @@ _STATES: Mapping[str, State] = {GOOD: "good", NOT_GOOD: "not good", LIM: "LIM", 
 
 def _answers(line: Line, looked: _Looked, asked: Sequence[Asked]) -> Iterator[_Answer]:
     for key in line.boards:
-        yield _of_checks([states.get(key) for states in looked.boards], "Boards looked at", "boards")
+        states_of = [states.get(key) or (LIM if set_aside else None) for set_aside, states in looked.boards]
+        yield _of_checks(states_of, "Boards looked at", "boards")
     for key in line.rooms:
-        asking = [(room, states.get(key)) for room, items, states in looked.rooms if key in items]
+        asking = [
+            LIM if room.not_reached else states.get(key) or (LIM if room.id in looked.aside else None)
+            for room, items, states in looked.rooms
+            if key in items
+        ]
         if asking or not looked.rooms:
-            yield _of_checks(
-                [LIM if room.not_reached else state for room, state in asking], "Rooms walked round", "walk"
-            )
+            yield _of_checks(asking, "Rooms walked round", "walk")
     if line.points:
         yield from _of_points(line.points, looked)
     for name in line.fields:
         yield _of_field(name, looked.inspection)
     if line.tests:
-        yield from _of_tests(line.tests, looked.inspection, asked)
+        yield from _of_tests(line.tests, looked.inspection, asked, looked.aside)
 
 
-def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) -> Iterator[_Answer]:
+def _of_tests(
+    fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked], left_out: Mapping[str, SetAside]
+) -> Iterator[_Answer]:
     things: dict[str, Any] = {board.id: board for board in i.boards}
     for board in i.boards:
         things |= {rcd.id: rcd for rcd in board.rcds} | {circuit.id: circuit for circuit in board.circuits}
     wanted = [(one, field) for one in asked for field in one.fields if field in fields]
     if not wanted:
         stage = stage_of("circuit", fields[0])
+        if left_out:
+            yield _Answer("LIM", "Set aside by agreement.", stage)
+            return
         if not any(board.circuits for board in i.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
@@ -195,17 +211,26 @@ def _of_tests(fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked]) ->
 
     values = [(one.stage, value(things[one.entity_id], field)) for one, field in wanted if one.entity_id in things]
     missing = [stage for stage, found in values if found is None]
+    circuits = {c.id for board in i.boards for c in board.circuits if not c.spare}
+    by_agreement = len(circuits & left_out.keys())
     limited = sum(is_limited(found) for _, found in values)
     if missing:
         yield _Answer("left", f"{len(values) - len(missing)} of {len(values)} tested.", missing[0])
     elif limited == len(values):
         yield _Answer("LIM", "None of it could be tested.", values[0][0])
+    elif by_agreement:
+        few = f"{len(values) - limited} tested; {_circuits_set_aside(by_agreement)}."
+        yield _Answer("LIM", few, values[0][0])
     elif limited:
         # Part is never good: how many of how many is said, and the rest is a limitation (principle 3).
         tested = len(values) - limited
         yield _Answer("LIM", f"{tested} of {len(values)} tested; the others are limited.", values[0][0])
     else:
         yield _Answer("good", f"{len(values)} tested.", values[0][0])
+
+
+def _circuits_set_aside(count: int) -> str:
+    return "1 circuit is set aside by agreement" if count == 1 else f"{count} circuits are set aside by agreement"
 
 
 def _of_checks(states: Sequence[str | None], what: str, stage: str) -> _Answer:
@@ -221,6 +246,11 @@ def _of_checks(states: Sequence[str | None], what: str, stage: str) -> _Answer:
 
 def _of_points(kinds: str, looked: _Looked) -> Iterator[_Answer]:
     shut = {room.id for room, _, _ in looked.rooms if room.not_reached}
+    left_out = looked.aside
+
+    def is_shut(point: Point) -> bool:
+        return point.room_id in shut or (point.looked is None and point.id in left_out)
+
     if kinds == ":bath":
         points = [p for p in looked.points if p.bathroom]
     else:
@@ -230,8 +260,8 @@ def _of_points(kinds: str, looked: _Looked) -> Iterator[_Answer]:
         if kinds != ":bath" and not looked.rooms:
             yield _Answer("left", "Not walked round yet.", "walk")
         return
-    unseen = sum(_unseen(p) and p.room_id not in shut for p in points)
-    hidden = sum(bool(p.not_reached) or p.room_id in shut for p in points)
+    unseen = sum(_unseen(p) and not is_shut(p) for p in points)
+    hidden = sum(bool(p.not_reached) or is_shut(p) for p in points)
     if unseen:
         yield _Answer("left", f"{unseen} of {len(points)} not looked at yet.", "walk")
     elif any(p.looked not in (None, FINE) for p in points):
@@ -310,7 +340,8 @@ def _seals(i: Inspection) -> _Answer:
 
 
 def _spd(i: Inspection) -> _Answer:
-    states = [board.spd_state for board in i.boards]
+    left_out = aside(i)
+    states = [board.spd_state or ("not verified" if board.id in left_out else None) for board in i.boards]
     if not states or any(state is None for state in states):
         return _Answer("left", "Its state is not recorded on every board.", "boards")
     unseen = states.count("not verified")
@@ -320,8 +351,11 @@ def _spd(i: Inspection) -> _Answer:
 
 
 def _circuits(i: Inspection) -> _Answer:
-    circuits = [c for board in i.boards for c in board.circuits if not c.spare]
+    left_out = aside(i)
+    circuits = [c for board in i.boards for c in board.circuits if not c.spare and c.id not in left_out]
     bare = sum(c.device_rating_a is None or (c.line_csa_mm2 is None and not c.imperial) for c in circuits)
+    if not circuits and left_out:
+        return _Answer("LIM", "Every circuit is set aside by agreement.", "boards")
     if not circuits or bare:
         told = f"{bare} circuits without their cable or device." if circuits else "No circuit recorded yet."
         return _Answer("left", told, "boards")
@@ -329,8 +363,10 @@ def _circuits(i: Inspection) -> _Answer:
 
 
 def _rcds(i: Inspection) -> _Answer:
-    kinds = [rcd.kind for board in i.boards for rcd in board.rcds]
-    kinds += [c.rcd_kind for board in i.boards for c in board.circuits if c.rcd_rated_ma and not c.rcd_id]
+    left_out = aside(i)
+    kinds = [rcd.kind for board in i.boards for rcd in board.rcds if rcd.id not in left_out]
+    circuits = [c for board in i.boards for c in board.circuits if c.id not in left_out]
+    kinds += [c.rcd_kind for c in circuits if c.rcd_rated_ma and not c.rcd_id]
     bare = sum(kind is None for kind in kinds)
     if not i.boards:
         return _Answer("left", "No board recorded yet.", "boards")

@@ -74,6 +74,8 @@ _DECIDED: Mapping[str, frozenset[str] | None] = MappingProxyType(
         "overruling": None,
         "isolation": None,
         "put_back": None,
+        # What is set aside by an agreement is not tested.
+        "set_aside": None,
         # What is ticked off stands no longer against a satisfactory result.
         "come_back": frozenset(("done_at", "became", "became_id", "removed")),
     }

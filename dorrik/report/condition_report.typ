@@ -143,6 +143,11 @@
 == Extent and limitations
 *Agreed extent.* #data.extent
 
+#if data.set_aside.len() > 0 [
+  *Left disconnected, or left out, by agreement*
+  #list(..data.set_aside.map(s => [*#s.name:* #s.says.#if s.why != "" [ #s.why.] #s.means]))
+]
+
 #let limits = data.limitations + data.limited
 #if limits.len() == 0 [No limitations were recorded.] else [
   #list(..limits.map(l => [

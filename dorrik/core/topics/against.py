@@ -22,6 +22,7 @@ from dorrik.core.topics.coding import Coding
 from dorrik.core.topics.come_back import to_come_back
 from dorrik.core.topics.context import Context, Note
 from dorrik.core.topics.insulation import BoardSum
+from dorrik.core.topics.set_aside import nothing_in_scope
 from dorrik.core.topics.suggested import Suggestion
 
 Kind = Literal["code", "suggested", "marked", "uncoded", "test", "failing", "question"]
@@ -215,7 +216,7 @@ def _questions(
                 field=note.field,
             )
     for one in suggested:
-        if not one.settled and one.code not in UNSATISFACTORY:
+        if not one.settled and one.code not in UNSATISFACTORY and one.entity_id not in context.aside:
             for question in one.questions:
                 if question.code in UNSATISFACTORY:
                     yield Against(
@@ -257,6 +258,11 @@ def _tests(context: Context, progress: Progress) -> Iterator[Against]:
         yield Against(
             kind="test", says="No circuit is entered: nothing was tested.", stage="boards", entity="inspection",
             entity_id=i.id, field="boards",
+        )  # fmt: skip
+    elif nothing_in_scope(context):
+        yield Against(
+            kind="test", says="Every circuit is set aside by agreement: nothing was tested.", stage="boards",
+            entity="inspection", entity_id=i.id, field="boards",
         )  # fmt: skip
     for one in progress.missing:
         names = ", ".join(one.names)

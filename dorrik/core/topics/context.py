@@ -6,6 +6,7 @@ from functools import cached_property
 from typing import Any
 
 from dorrik.core import conductors, devices, fault_current, gangs, overload, ring, supply
+from dorrik.core.aside import aside
 from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.circuit import AT_A_SOCKET
 from dorrik.core.house_rules import HouseRules
@@ -16,6 +17,7 @@ from dorrik.core.placing import placed
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.readings import Reading, subtract
 from dorrik.core.rule_book import RuleBook, rule_book
+from dorrik.core.set_aside import SetAside
 from dorrik.core.topics.note import Action, Figure, Note
 from dorrik.core.verdict import Verdict
 
@@ -43,6 +45,8 @@ class Context:
     ) -> None:
         #: Figures that a trainee read and nobody countersigned, by the trainee's attendance.
         self.by_trainees = by_trainees or {}
+        #: When each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known.
+        self.measured_at = measured_at or {}
         #: Entity and field of the readings that were taken with leads in doubt.
         self.doubtful = doubtful(inspection.lead_nulls, measured_at or {})
         if inspection.lead_nulls and no_good_null(inspection.lead_nulls):
@@ -121,6 +125,11 @@ class Context:
     def open_parts(self) -> Mapping[Figure, str]:
         """What stood open at readings that so are of a part of their circuit only."""
         return open_parts(self.entered)
+
+    @cached_property
+    def aside(self) -> Mapping[str, SetAside]:
+        """Everything that is set aside by an agreement, by its id."""
+        return aside(self.entered)
 
     @cached_property
     def lead_sets(self) -> tuple[tuple[str, float], ...]:

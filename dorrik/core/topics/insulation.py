@@ -48,7 +48,8 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
     """Live to earth for every board where a circuit was measured, line to neutral where any was."""
     over_range = context.house.insulation_over_range_mohm
     for board in context.inspection.boards:
-        circuits = [c for c in board.circuits if not c.spare]
+        # What is left disconnected is no part of the board any more; its own reading is judged by itself.
+        circuits = [c for c in board.circuits if not c.spare and not _is_off(context, c)]
         for field in (LINE_NEUTRAL, TO_EARTH):
             figures = {c.id: _in_the_sum(context, c, field, figure_of(c, field, over_range)) for c in circuits}
             if field == LINE_NEUTRAL:
@@ -75,6 +76,11 @@ def board_sums(context: Context) -> Iterator[BoardSum]:
             yield BoardSum(
                 board.id, field, title, verdict.combined, verdict, verdict.culprits, missing, because, touches, wanted
             )  # fmt: skip
+
+
+def _is_off(context: Context, circuit: Circuit) -> bool:
+    by = context.aside.get(circuit.id)
+    return by is not None and by.disconnected
 
 
 def _in_the_sum(context: Context, circuit: Circuit, field: str, figure: Reading | None) -> Reading | None:

@@ -85,6 +85,14 @@ def _of_board(context: Context, board: Board) -> Iterator[PutBack]:
     whole = _read(board.insulation_ln_mohm) or _read(board.insulation_lne_mohm)
     tested = bool(measured) or whole
     for circuit in circuits:
+        by = context.aside.get(circuit.id)
+        if by is not None and by.disconnected:
+            yield PutBack(
+                "left off", "circuit", circuit.id, board.id,
+                f"{name_of(circuit)}: out of its device, its ends in connectors, marked at the board",
+                f"It is left disconnected, agreed with {by.agreed_with}.",
+            )  # fmt: skip
+            continue
         yield from _of_circuit(context, board, circuit)
         yield from _controls(circuit, board)
     if measured:

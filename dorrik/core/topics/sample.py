@@ -93,13 +93,17 @@ def signs(i: Inspection) -> tuple[str, ...]:
 
 
 def _seen(context: Context) -> Iterator[sampling.Seen]:
+    """Every point that is in scope. One that was opened counts whatever was agreed afterwards."""
     defects = _recorded(context.inspection)
     for name, circuit in _named(context):
         for point_name, point in point_names(circuit).items():
+            if point.id in context.aside and not point.opened:
+                continue
             wet = bool(point.bathroom or circuit.outdoors or circuit.bathroom)
             yield _one(point, f"{name}: {point_name}", name, wet, defects)
     for name, point in names_of(context.inspection.points).items():
-        yield _one(point, name, "", bool(point.bathroom), defects)
+        if point.id not in context.aside or point.opened:
+            yield _one(point, name, "", bool(point.bathroom), defects)
 
 
 def _one(point: Point, name: str, circuit: str, wet: bool, defects: Mapping[str, str]) -> sampling.Seen:

@@ -125,15 +125,17 @@ def walk(context: Context, sample: State | None) -> Walk:
     for number, room in enumerate(context.inspection.rooms, 1):
         here = by_room.get(room.id, [])
         points += _views(context, places, here, room, circuit_of, to_open, looks, movable)
-        left = sum(1 for _ in unanswered(room, here))
+        set_aside = room.id in context.aside
+        in_scope = [point for point in here if point.id not in context.aside]
+        left = 0 if set_aside else sum(1 for _ in unanswered(room, in_scope))
         rooms.append(
             RoomView(
                 id=room.id,
                 name=placing.room_name(room, number),
                 left=left,
-                seen=bool(room.not_reached) or (room.walked_at is not None and not left),
+                seen=bool(room.not_reached) or set_aside or (room.walked_at is not None and not left),
                 unopened=sum(point.id in still for point in here),
-                checks=tuple(_check_views(room)),
+                checks=() if set_aside else tuple(_check_views(room)),
                 zones=_zones(room),
             )
         )
@@ -229,7 +231,13 @@ def _line(point: Point, zone: bathroom.Zone | None, needs: str | None, circuit: 
     parts = [
         "" if zone is None else "outside zones" if zone == "outside" else f"zone {zone}",
         f"needs {needs}" if needs and needs.startswith("IP") else "an accessory stays out of it" if needs else "",
-        f"IPX{point.water_protection}" if point.water_protection is not None else "no mark found" if point.ip_unmarked else "no mark seen" if needs else "",
+        f"IPX{point.water_protection}"
+        if point.water_protection is not None
+        else "no mark found"
+        if point.ip_unmarked
+        else "no mark seen"
+        if needs
+        else "",
         point.alarm or "",
         f"replace by {point.replace_by[5:7]}/{point.replace_by[:4]}" if point.replace_by else "",
         point.above or "",
@@ -240,6 +248,12 @@ def _line(point: Point, zone: bathroom.Zone | None, needs: str | None, circuit: 
         point.note or "",
     ]
     return " · ".join(part for part in parts if part)
+
+
+def _mark(point: Point) -> str:
+    if point.water_protection is not None:
+        return f"IPX{point.water_protection}"
+    return "no mark found" if point.ip_unmarked else ""
 
 
 def _check_views(room: Room) -> Iterator[CheckView]:

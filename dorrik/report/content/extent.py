@@ -13,6 +13,11 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     """Agreed extent, limitations as recorded and as readings say them, and what they leave open."""
     return {
         "extent": inspection.extent or "",
+        "set_aside": [
+            {"name": one.name, "says": one.says, "why": one.why, "means": one.means}
+            for one in judgement.set_aside
+            if one.in_force and not one.gone
+        ],
         "limitations": [
             {
                 "what": one.what or "",

@@ -64,6 +64,7 @@ export async function opened(person: string, id: string): Promise<{ found: Found
       not_possible: [],
       live_checks: [],
       come_back: [],
+      set_aside: [],
     },
     ...found.judgement,
   };

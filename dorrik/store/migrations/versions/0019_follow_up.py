@@ -1,4 +1,4 @@
-"""Things to come back to; what client and occupier asked about; a fitting on which no IP mark was found."""
+"""What is to come back to, what people asked about, what is set aside; a fitting without an IP mark."""
 
 from typing import Any
 
@@ -32,11 +32,22 @@ def upgrade() -> None:
         sa.Column("answer", sa.Text(), nullable=True),
         sa.Column("observation_id", sa.String(length=36), nullable=True),
     )
+    _table(
+        "set_aside",
+        sa.Column("about_entity", sa.String(length=64), nullable=True),
+        sa.Column("about_id", sa.String(length=36), nullable=True),
+        sa.Column("state", sa.String(length=64), nullable=True),
+        sa.Column("agreed_with", sa.String(length=120), nullable=True),
+        sa.Column("until", sa.Date(), nullable=True),
+        sa.Column("why", sa.String(length=300), nullable=True),
+        sa.Column("since", sa.DateTime(), nullable=True),
+    )
     op.add_column("point", sa.Column("ip_unmarked", sa.Boolean(), nullable=True))
 
 
 def downgrade() -> None:
     op.drop_column("point", "ip_unmarked")
+    op.drop_table("set_aside")
     op.drop_table("concern")
     op.drop_table("come_back")
 
