@@ -1,4 +1,4 @@
-"""The notice of a danger (C1): printed on the spot, or mailed to whoever is in charge."""
+"""Notices of an inspection, printed on the spot or mailed: of a danger (C1), and of what is set aside by agreement."""
 
 from typing import Any
 
@@ -15,21 +15,23 @@ from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.journal import blind
-from dorrik.report import danger_notice, mail
+from dorrik.report import danger_notice, mail, set_aside_letter
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
-from dorrik.store import inspections
+from dorrik.store import inspections, judging
 from dorrik.store.engine import now
+from dorrik.store.letters import Kind
 from dorrik.store.people import Person
 
 router = make_router("/api/inspections", "notices", RESPONSES)
-_NO_DANGER: dict[int | str, dict[str, Any]] = {409: {"model": Problem}}
+#: There is no danger to give notice of, or nothing that was set aside.
+_NOTHING: dict[int | str, dict[str, Any]] = {409: {"model": Problem}}
 
 
 @router.get(
     "/{inspection_id}/observations/{observation_id}/notice.pdf",
     response_class=Response,
-    responses={200: {"content": {"application/pdf": {}}}, **_NO_DANGER},
+    responses={200: {"content": {"application/pdf": {}}}, **_NOTHING},
 )
 def printed(request: Request, inspection_id: str, observation_id: str) -> Response:
     """The notice of a danger as things stand; 409 where the observation is not C1."""
@@ -37,27 +39,69 @@ def printed(request: Request, inspection_id: str, observation_id: str) -> Respon
     return download(danger_notice.letter(said, paper), "notice-of-danger.pdf", "application/pdf")
 
 
-@router.post("/{inspection_id}/observations/{observation_id}/notice", responses={**_NO_DANGER, 422: {"model": Problem}})
+@router.post("/{inspection_id}/observations/{observation_id}/notice", responses={**_NOTHING, 422: {"model": Problem}})
 def mailed(request: Request, inspection_id: str, observation_id: str, given: SendIn) -> Sent:
     """Mail the notice of a danger."""
     said, paper, me = _said(request, inspection_id, observation_id)
+    pdf = mail.Attachment("notice-of-danger.pdf", danger_notice.letter(said, paper))
+    about = f"observation {observation_id}"
+    return _mailed(request, me, "danger notice", inspection_id, about, given.to, said, paper, pdf)
+
+
+@router.get(
+    "/{inspection_id}/set-aside.pdf",
+    response_class=Response,
+    responses={200: {"content": {"application/pdf": {}}}, **_NOTHING},
+)
+def set_aside(request: Request, inspection_id: str) -> Response:
+    """The letter on what is left disconnected or out of scope, as things stand; 409 where nothing is."""
+    said, paper, _ = _set_aside(request, inspection_id)
+    return download(set_aside_letter.letter(said, paper), "left-by-agreement.pdf", "application/pdf")
+
+
+@router.post("/{inspection_id}/set-aside", responses={**_NOTHING, 422: {"model": Problem}})
+def set_aside_mailed(request: Request, inspection_id: str, given: SendIn) -> Sent:
+    """Mail the letter on what is left disconnected or out of scope."""
+    said, paper, me = _set_aside(request, inspection_id)
+    pdf = mail.Attachment("left-by-agreement.pdf", set_aside_letter.letter(said, paper))
+    return _mailed(request, me, "set-aside letter", inspection_id, "set aside", given.to, said, paper, pdf)
+
+
+def _set_aside(request: Request, inspection_id: str) -> tuple[dict[str, Any], Issue, Person]:
+    with work(request, only_reads=True) as (connection, me):
+        must(me, "send letters")
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        if kept is None:
+            raise not_found()
+        paper = on_paper(connection, me, 0, now().date())
+        inspection, judgement = judging.judged(connection, kept)
     try:
-        to = mail.recipient(given.to)
+        return set_aside_letter.words(inspection, judgement, paper), paper, me
+    except set_aside_letter.NothingSetAside as error:
+        raise ProblemError(409, "nothing-set-aside", str(error)) from None
+
+
+def _mailed(
+    request: Request, me: Person, kind: Kind, inspection_id: str, about: str, address: str, said: dict[str, Any],
+    paper: Issue, pdf: mail.Attachment,
+) -> Sent:  # fmt: skip
+    """Mail a letter once, however often it is asked for. kind: which letter; about: of what, for the audit log."""
+    try:
+        to = mail.recipient(address)
     except mail.NotSent as error:
         raise _not_sent(error) from None
-    attached = [mail.Attachment("notice-of-danger.pdf", danger_notice.letter(said, paper))]
-    text = f"{said['opening']}\n\nThe notice is attached.\n\n{said['signed_by']}\n"
+    text = f"{said['opening']}\n\nThe letter is attached.\n\n{said['signed_by']}\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
-        note(request, connection, me, "mail sent", f"observation {observation_id}", inspection=inspection_id)
+        note(request, connection, me, "mail sent", about, inspection=inspection_id)
         try:
-            letters_out.send(request, me, "danger notice", paper.firm_name, to, said["subject"], text, attached)
+            letters_out.send(request, me, kind, paper.firm_name, to, said["subject"], text, [pdf])
         except mail.NotSent as error:
             raise _not_sent(error) from None
         return {"at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}
 
     # The answer that is remembered names nobody: to whom it went is part of what was asked.
-    answer = do_once(request, me, "danger notice", (observation_id, to, said), leave)
+    answer = do_once(request, me, kind, (inspection_id, about, to, said), leave)
     return Sent(to=to, at=answer["at"])
 
 

@@ -266,10 +266,15 @@ def _words(kind: str, entity: Any, field: str) -> str:
     return label
 
 
+#: Stages of tests.
+_TESTED: tuple[Stage, ...] = ("dead", "live")
+
+
 def _asked(
     inspection: Inspection, house: HouseRules, left_out: Mapping[str, SetAside]
 ) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
-    """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field."""
+    """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field. Of a circuit
+    that is set aside no field is: that too is said."""
     yield "brief", "inspection", inspection, _BRIEF
     yield "intake", "inspection", inspection, _INTAKE
     for bond in inspection.bonds:
@@ -282,6 +287,7 @@ def _asked(
         yield "boards", "inspection", inspection, ("boards",)
     for board in inspection.boards:
         if board.id in left_out:
+            yield from ((stage, "circuit", c, ()) for c in board.circuits if not c.spare for stage in _TESTED)
             continue
         yield "isolation", "board", board, ("proved_dead",)
         own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
@@ -294,7 +300,9 @@ def _asked(
             yield "boards", "rcd", rcd, ("rated_ma", "kind")
             yield "live", "rcd", rcd, rcd_fields(rcd, house)
         for circuit in board.circuits:
-            if not circuit.spare and circuit.id not in left_out:
+            if circuit.id in left_out and not circuit.spare:
+                yield from ((stage, "circuit", circuit, ()) for stage in _TESTED)
+            elif not circuit.spare:
                 yield "boards", "circuit", circuit, _circuit_fields(circuit)
                 yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
                 yield "live", "circuit", circuit, live_fields(circuit, house, board)

@@ -222,3 +222,25 @@ def test_how_switches_stood_at_a_reading_is_said_and_what_was_cut_off_is_a_limit
     assert "AFDD test button:" in words
     assert "Measured with local isolator off" in json.dumps(data, ensure_ascii=False)
     assert "How it stood" not in said(spoilt("c2", zs_ohm="0.81"))["boards"][0]["said"]
+
+
+def test_what_was_left_out_by_agreement_is_printed_with_what_it_means():
+    home = cottage()
+    circuit = home["inspection"]["boards"][0]["circuits"][1]
+    about = {"about_entity": "circuit", "about_id": circuit["id"], "state": "left disconnected"}
+    home["inspection"]["set_asides"] = [{"id": "s", "agreed_with": "Hester Vane", **about}, {"id": "t", **about}]
+    (told,) = said(home)["set_aside"]
+    assert circuit["designation"] in told["name"] and "Nobody else reconnects it" in told["means"]
+    assert told["says"] == "left disconnected, agreed with Hester Vane"
+
+
+def test_what_people_asked_about_is_answered_in_the_report():
+    home = observed(("C2", "Neutral loose", "accessory-loose"))
+    home["inspection"]["concerns"] = [
+        {"id": "a", "position": 1, "asked_by": "occupier", "what": "Lights dim", "observation_id": "o0"},
+        {"id": "b", "position": 2, "asked_by": "client", "what": "Room for a charge point?", "answer": "Yes."},
+    ]
+    assert said(home)["concerns"] == [
+        {"asked": "Lights dim", "by": "occupier", "found": "C2, Neutral loose"},
+        {"asked": "Room for a charge point?", "by": "client", "found": "Yes."},
+    ]

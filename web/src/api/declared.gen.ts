@@ -1,5 +1,5 @@
 /** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */
-export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "put_back" | "position" | "come_back" | "concern" | "photo";
+export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "put_back" | "position" | "come_back" | "concern" | "set_aside" | "photo";
 /** What an entity can hang on, the usual first: the field that makes it is named after that. */
 export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
   "inspection": [
@@ -70,6 +70,9 @@ export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
     "inspection"
   ],
   "concern": [
+    "inspection"
+  ],
+  "set_aside": [
     "inspection"
   ],
   "photo": [

@@ -9,6 +9,7 @@ import { children, type Model, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { SetAside } from "../limits/SetAside";
 import { EarlierPapers } from "../papers/EarlierPapers";
 import { Photos } from "../photos/Photos";
 import { Banner } from "../ui/Banner";
@@ -91,6 +92,7 @@ export default function Boards() {
         <Fold key={`feed-${board.id}`} title={feedOf(board, model)}>
           <Feed board={board} />
         </Fold>
+        <SetAside key={`aside-${board.id}`} kind="board" id={board.id} />
         <Fields
           kind="board"
           id={board.id}

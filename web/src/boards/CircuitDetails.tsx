@@ -7,6 +7,7 @@ import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { SetAside } from "../limits/SetAside";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { Field } from "../ui/Field";
@@ -84,6 +85,7 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
           v.fitted_from != null && "fitted_by",
         ]}
       />
+      <SetAside kind="circuit" id={circuit.id} />
       {v.cable_method === "not known" && <MethodLimitation circuit={circuit} />}
       <HistoryButton
         place={{ kind: "circuit", id: circuit.id }}

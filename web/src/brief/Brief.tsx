@@ -5,6 +5,7 @@ import { useReference } from "../api/reference";
 import { Fields } from "../fields/Fields";
 import { setField, useInspection, useMay } from "../inspection/open";
 import { Agreed } from "../limits/Agreed";
+import { SetAsides } from "../limits/SetAside";
 import { EarlierPapers } from "../papers/EarlierPapers";
 import { type Chosen, HouseRules } from "../rules/HouseRules";
 import { LinkButton } from "../ui/Button";
@@ -81,6 +82,7 @@ export default function Brief({ me }: { me: Me }) {
           </LinkButton>
         </Section>
         <Agreed />
+        <SetAsides />
         <Instruments inspection={id} />
         <Section title="Rules for this inspection">
           <Rules inspection={id} />

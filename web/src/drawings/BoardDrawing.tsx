@@ -1,6 +1,7 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
 import { Fragment, memo, useCallback, useEffect, useRef, useState } from "react";
 import type { Judgement, Status } from "../api/client";
+import { asides } from "../inspection/aside";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
@@ -67,6 +68,7 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
   if (!model) return null;
   const circuits = children(model, "circuit", board.id);
   const { worst, tested } = saidOf(model.judgement);
+  const leftOut = asides(model.judgement);
   const devices = children(model, "rcd", board.id);
   const three = (board.values.phases ?? model.entities[model.id]?.values.phases) === "3";
   const { slots, others } = front(board, circuits, three);
@@ -90,6 +92,7 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       chosen={circuit.id === chosen}
       movable={!!movable}
       still={!movable && (!!circuit.values.spare || !choose)}
+      aside={leftOut.get(circuit.id)?.state}
       tap={tap}
     />
   );
@@ -177,10 +180,12 @@ interface WayProps {
   movable: boolean;
   /** Nothing happens at a tap. */
   still: boolean;
+  /** Left disconnected or out of scope. */
+  aside?: string;
   tap: (circuitId: string) => void;
 }
 
-const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, movable, still, tap }: WayProps) {
+const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, movable, still, aside, tap }: WayProps) {
   const spare = !!circuit.values.spare;
   return (
     <button
@@ -188,6 +193,7 @@ const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, mo
       className={css.way}
       data-chosen={chosen || undefined}
       data-spare={spare || undefined}
+      data-aside={aside}
       data-unconfirmed={circuit.values.unconfirmed ? true : undefined}
       data-group={group ?? undefined}
       draggable={movable || undefined}
@@ -202,7 +208,7 @@ const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, mo
       {group && <em>{group}</em>}
       <i>{worst && <Mark status={worst} size={14} />}</i>
       <span className={css.spoken}>
-        {nameOf(circuit)}, {spare ? "spare" : `${Math.round(tested * 100)} percent tested`}
+        {nameOf(circuit)}, {spare ? "spare" : (aside ?? `${Math.round(tested * 100)} percent tested`)}
         {circuit.values.unconfirmed ? ", not confirmed" : ""}
       </span>
     </button>

@@ -78,6 +78,8 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.place ?? "To come back to");
     case "concern":
       return String(v.what ?? "Question");
+    case "set_aside":
+      return String(v.state ?? "Left out by agreement");
     case "put_back":
       return "What was taken off";
     case "lead_null":

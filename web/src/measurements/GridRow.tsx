@@ -2,6 +2,7 @@
 import { memo } from "react";
 import { Spark } from "../drawings/Spark";
 import { ZsBar } from "../drawings/ZsBar";
+import { useAside } from "../inspection/aside";
 import { useDesk } from "../inspection/desk";
 import { useEntity } from "../inspection/select";
 import { useInspection } from "../inspection/open";
@@ -72,15 +73,17 @@ export const GridRow = memo(function GridRow({ id, columns, tests }: Props) {
   const here = useDesk((s) => s.focus?.id === id);
   const applying = useApplying(id, columns, tests);
   const years = useYears(columns);
+  const leftOut = useAside(id);
   if (!circuit) return null;
   const name = nameOf(circuit);
   return (
-    <tr data-here={here || undefined}>
+    <tr data-here={here || undefined} data-aside={leftOut ? true : undefined}>
       <td className={css.way}>{String(circuit.values.way ?? "")}</td>
       <th scope="row" className={css.circuit} title={name}>
         <span className={css.named}>
           <span>
-            {String(circuit.values.designation ?? "Unnamed")} <small>{cableAndDevice(circuit.values)}</small>
+            {String(circuit.values.designation ?? "Unnamed")}{" "}
+            <small>{leftOut ? leftOut.state : cableAndDevice(circuit.values)}</small>
           </span>
           <ToPoints circuitId={id} name={name} live={tests === "live"} />
         </span>

@@ -7,6 +7,7 @@ import { observe } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { SetAside } from "../limits/SetAside";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
@@ -85,6 +86,7 @@ export function PointDetails({ point, name, look }: Props) {
       <Fold title="Readings at this point" small>
         <Fields kind="point" id={point.id} fields={READINGS} />
       </Fold>
+      <SetAside kind="point" id={point.id} />
       <Photos kind="point" id={point.id} shows="overview" label={`Photo of ${name}`} inline />
       <Flex gap="2" mt="2" wrap="wrap">
         <HistoryButton place={{ kind: "point", id: point.id }} label={`History of ${name}`} words="History" />

@@ -1,6 +1,7 @@
 /** A point of a room: what it is, what is known of it, and one tap for fine, for a defect, or for what stands in the way. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useDeferredValue } from "react";
+import { useAside } from "../inspection/aside";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { PointDetails } from "./PointDetails";
@@ -21,6 +22,7 @@ export const PointRow = memo(function PointRow({ point, name: ownName }: Props) 
   // What is under the thumb answers first; what else is known of the point follows, and counting on overtakes it.
   const unfolded = useDeferredValue(chosen, false);
   const codes = useCodesAt(point.id);
+  const leftOut = useAside(point.id);
   const v = point.values;
   const name = view?.name ?? ownName;
   return (
@@ -35,11 +37,11 @@ export const PointRow = memo(function PointRow({ point, name: ownName }: Props) 
             label={`${name}: more`}
             onClick={() => select(chosen ? null : point.id)}
           >
-            <Box as="span" flex="1" minW="0" textAlign="start" py="1">
+            <Box as="span" flex="1" minW="0" textAlign="start" py="1" color={leftOut && "quiet"}>
               <b>{name}</b>
-              {view?.line && (
+              {(leftOut || view?.line) && (
                 <Box as="small" display="block" color="quiet" fontWeight="normal" lineClamp="2">
-                  {view.line}
+                  {[leftOut?.says, view?.line].filter(Boolean).join(" · ")}
                 </Box>
               )}
             </Box>
@@ -60,7 +62,7 @@ export const PointRow = memo(function PointRow({ point, name: ownName }: Props) 
             </Flex>
           )}
         </Box>
-        <Flex role="group" aria-label={`${name}: looked at`} gap="1.5" flex="none">
+        <Flex role="group" aria-label={`${name}: looked at`} gap="1.5" flex="none" hidden={!!leftOut && !v.looked}>
           <Button
             variant={v.looked === "fine" ? "action" : "choice"}
             size="tile"

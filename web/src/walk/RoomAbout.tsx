@@ -3,6 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { Fields } from "../fields/Fields";
 import { useInspection, setField } from "../inspection/open";
 import type { Entity } from "../inspection/types";
+import { SetAside } from "../limits/SetAside";
 import { Button } from "../ui/Button";
 import { roomsOf, takeOutRoom } from "./walking";
 
@@ -35,6 +36,7 @@ export function RoomAbout({ room }: { room: Entity }) {
           "note",
         ]}
       />
+      <SetAside kind="room" id={room.id} />
       <Flex gap="2" wrap="wrap">
         <Button disabled={at <= 0} onClick={() => swap(-1)}>
           earlier on the walk

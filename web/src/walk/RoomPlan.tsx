@@ -6,6 +6,7 @@ import type { Status } from "../api/client";
 import { FLOORS } from "../api/declared.gen";
 import { Mark } from "../drawings/Mark";
 import { worst } from "../drawings/standing";
+import { useAside } from "../inspection/aside";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
@@ -134,7 +135,9 @@ interface PlannedProps {
 
 const PlannedRoom = memo(function PlannedRoom({ room, number, chosen }: PlannedProps) {
   const { left, points, unopened, worst: status, seen } = useStanding(room);
-  const told = room.values.not_reached ? String(room.values.not_reached) : left ? `${left} left` : "seen";
+  const leftOut = useAside(room.id);
+  const told =
+    leftOut?.state ?? (room.values.not_reached ? String(room.values.not_reached) : left ? `${left} left` : "seen");
   return (
     <Button variant="plain" size="bare" pressed={chosen} onClick={() => goTo(room.id)}>
       <Said words={`${number}. ${nameOf(room)}: ${told}, ${points} points`}>
@@ -147,7 +150,8 @@ const PlannedRoom = memo(function PlannedRoom({ room, number, chosen }: PlannedP
           textAlign="start"
           borderWidth={chosen ? "3px" : "2px"}
           borderColor={chosen ? "lamp" : "ink"}
-          borderStyle={room.values.not_reached ? "dashed" : "solid"}
+          borderStyle={room.values.not_reached || leftOut ? "dashed" : "solid"}
+          color={leftOut && "quiet"}
           bg={seen ? "half" : "sheet"}
           position="relative"
         >

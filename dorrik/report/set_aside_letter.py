@@ -1,0 +1,41 @@
+"""The letter on what was left disconnected, or left out, by agreement: what it is, with whom that was agreed, and
+what it means for whoever uses the home."""
+
+from typing import Any
+
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement
+from dorrik.report import press
+from dorrik.report.content import Issue, day
+
+
+class NothingSetAside(Exception):
+    """Nothing was set aside by an agreement; the message says so."""
+
+
+def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
+    """What the letter says. Raises NothingSetAside."""
+    standing = [one for one in judgement.set_aside if one.in_force and not one.gone]
+    if not standing:
+        raise NothingSetAside("Nothing is left disconnected or out of scope by an agreement.")
+    means = list(dict.fromkeys(f"{one.state.capitalize()}: {one.means}" for one in standing))
+    where = inspection.property_address or "your property"
+    return {
+        "firm": issue.letterhead(),
+        "on": day(issue.issued_on),
+        "signed_by": issue.signed_by,
+        "role": issue.role,
+        "column": "As agreed",
+        "subject": f"Left disconnected or left out by agreement at {where}",
+        "to": ", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
+        "opening": f"At our inspection of {where} ({inspection.reference or 'no reference'}) the following was agreed. "
+        "This confirms it in writing.",
+        "facts": [{"label": one.name, "value": ". ".join(p for p in (one.says, one.why) if p)} for one in standing],
+        "body": [*means, "Please tell whoever lives or works there, and keep this letter with the report."],
+        "foot": f"{judgement.rule_book.name} · {inspection.reference or ''}".strip(" ·"),
+    }
+
+
+def letter(said: dict[str, Any], issue: Issue) -> bytes:
+    """The letter as PDF."""
+    return press.letter("facts_letter", said, issue.issued_on)

@@ -1,0 +1,21 @@
+/** What is left disconnected or out of scope by agreement, looked up by everything that it covers. */
+import type { Judgement, Schemas } from "../api/client";
+import { useInspection } from "./open";
+
+export type Aside = Schemas["AsideOut"];
+
+const NONE: ReadonlyMap<string, Aside> = new Map();
+const known = new WeakMap<Judgement, ReadonlyMap<string, Aside>>();
+
+/** In force, by the id of each thing that is set aside with it; worked out once for each judgement. */
+export function asides(judgement: Judgement | null | undefined): ReadonlyMap<string, Aside> {
+  if (!judgement?.set_aside.length) return NONE;
+  let found = known.get(judgement);
+  if (!found) {
+    found = new Map(judgement.set_aside.flatMap((one) => one.covers.map((id) => [id, one] as const)));
+    known.set(judgement, found);
+  }
+  return found;
+}
+
+export const useAside = (id: string): Aside | undefined => useInspection((s) => asides(s.model?.judgement).get(id));
