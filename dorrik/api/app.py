@@ -13,6 +13,7 @@ from dorrik.api import (
     WEB,
     accounts,
     audit_log,
+    certificates,
     coding,
     data_protection,
     firm,
@@ -84,7 +85,8 @@ def create_app(
     problems.install(app)
     for module in (
         health, observed, sign_in, accounts, people, inspections, reports, papers, stored_readings, pictures, register,
-        office, job_letters, coding, notices, firm_catalogue, firm, rates, reference, rules, audit_log, data_protection,
+        office, job_letters, coding, notices, certificates, firm_catalogue, firm, rates, reference, rules,
+        audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

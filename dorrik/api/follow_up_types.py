@@ -1,4 +1,4 @@
-"""What stays open on the day, over the wire: things to come back to, and what is set aside by agreement."""
+"""What stays open on the day, over the wire: things to come back to, what is set aside by agreement, and repairs."""
 
 from pydantic import BaseModel
 
@@ -34,4 +34,47 @@ class AsideOut(BaseModel):
     why: str
     in_force: bool
     covers: list[str]
+    gone: bool
+
+
+class RetestOut(BaseModel):
+    """A figure that the work undoes: as found, as left, and how that is judged."""
+
+    entity: str
+    entity_id: str
+    field: str
+    label: str
+    unit: str
+    found: str
+    left: str
+    status: str
+
+
+class ThenNowOut(BaseModel):
+    """What is marked on a part: then and now."""
+
+    entity: str
+    entity_id: str
+    field: str
+    label: str
+    then: str
+    now: str
+
+
+class RepairOut(BaseModel):
+    """A repair of one's own: what was tested again, what is still missing before it counts, and its certificate."""
+
+    id: str
+    observation_id: str
+    where: str
+    work: str
+    label: str
+    begun: bool
+    tests: list[RetestOut]
+    marks: list[ThenNowOut]
+    lacks: list[str]
+    failing: list[str]
+    complete: bool
+    code: str
+    certificate: str
     gone: bool

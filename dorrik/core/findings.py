@@ -117,7 +117,7 @@ class Photo:
     """A photo by reference: what it shows, and the SHA-256 of its content, by which it is stored."""
 
     id: str
-    about_entity: str | None = f.choice("About", *ABOUT, "observation", "come_back")
+    about_entity: str | None = f.choice("About", *ABOUT, "observation", "come_back", "repair")
     about_id: str | None = f.identity("About which")
     shows: str | None = f.choice("Shows", "circuit chart", "defect", "overview", "as left")
     caption: str | None = f.text("Caption", 200)

@@ -29,6 +29,7 @@ class HouseRules:
     three_phase_fault: str = "2 × the single-phase value"
     coding_school: str = "mainstream"
     mending: str = "yes"
+    own_repairs: str = "hold the report"
     sample_good: float = 0.25
     sample_fair: float = 0.5
     sample_poor: float = 1.0

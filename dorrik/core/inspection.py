@@ -24,6 +24,7 @@ from dorrik.core.rcd import standards as rcd_standards
 from dorrik.core.readings import Reading
 from dorrik.core.record import record
 from dorrik.core.reference import Correction
+from dorrik.core.repair import AsFound, Repair
 from dorrik.core.room import Room
 from dorrik.core.set_aside import SetAside
 
@@ -36,6 +37,7 @@ __all__ = [
     "PURPOSES",
     "SERVICES",
     "TENURES",
+    "AsFound",
     "Attendance",
     "Board",
     "Bond",
@@ -58,6 +60,7 @@ __all__ = [
     "Point",
     "Position",
     "Rcd",
+    "Repair",
     "Room",
     "SetAside",
     "in_order",
@@ -288,6 +291,7 @@ class Inspection:
     come_backs: tuple[ComeBack, ...] = ()
     concerns: tuple[Concern, ...] = ()
     set_asides: tuple[SetAside, ...] = ()
+    repairs: tuple[Repair, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -358,6 +362,8 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("come_back", ComeBack, "inspection", "come_backs"),
             EntityKind("concern", Concern, "inspection", "concerns"),
             EntityKind("set_aside", SetAside, "inspection", "set_asides"),
+            EntityKind("repair", Repair, "inspection", "repairs"),
+            EntityKind("as_found", AsFound, "repair", "as_founds"),
             EntityKind("photo", Photo, "inspection", "photos"),
         )
     }

@@ -42,6 +42,7 @@ from dorrik.core.topics.not_possible import NotPossible, not_possible
 from dorrik.core.topics.note import Figure
 from dorrik.core.topics.part_read import held
 from dorrik.core.topics.putting_back import PutBack, things
+from dorrik.core.topics.repairs import RepairView, repairs, settled
 from dorrik.core.topics.set_aside import Aside, asks_nothing, set_aside
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.trainees import ToCountersign, to_countersign
@@ -72,10 +73,11 @@ class Judgement:
     interval: a proposal for the next inspection; duties: those of a landlord; sums: Zdb + (R1+R2) by circuit id (Ω);
     to_countersign: readings of trainees that nobody signed for; not_possible: what choosing a reason for no Zs raises;
     live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
-    set_aside: what is left disconnected or out of scope by agreement; boards: how each stands isolated; putting_back:
-    what tests took apart; sampling: None while no points are listed; sample_proposal: the share of points to open;
-    walk: what is asked room by room; schedule: every line of the inspection schedule; limits: what was limited by its
-    own mark; limited_share: how much that is; evidence: of the work.
+    set_aside: what is left disconnected or out of scope by agreement; repairs: those of one's own, with their retests;
+    boards: how each stands isolated; putting_back: what tests took apart; sampling: None while no points are listed;
+    sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
+    inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
+    work.
     """
 
     notes: tuple[Note, ...]
@@ -105,6 +107,7 @@ class Judgement:
     live_checks: tuple[LiveCheck, ...]
     come_back: tuple[ToComeBack, ...]
     set_aside: tuple[Aside, ...]
+    repairs: tuple[RepairView, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -140,6 +143,8 @@ def judge(
 def _judge(inspection: Inspection, context: Context) -> Judgement:
     said = held(context, asks_nothing(context, (note for topic in TOPICS for note in topic(context))))
     notes = fold(context, _overruled(inspection, said))
+    work = repairs(context, notes)
+    inspection, context.inspection = settled(inspection, work), settled(context.inspection, work)
     every_sum = tuple(board_sums(context))
     sums = tuple(one for one in every_sum if one.wanted)
     suggested = suggest(context, notes, sums)
@@ -189,6 +194,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         live_checks=tuple(live_checks(context)),
         come_back=to_come_back(context.inspection),
         set_aside=set_aside(context),
+        repairs=work,
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

@@ -69,6 +69,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "live_checks": [plain(one) for one in judgement.live_checks],
         "come_back": [plain(one) for one in judgement.come_back],
         "set_aside": [plain(one) for one in judgement.set_aside],
+        "repairs": [plain(one) for one in judgement.repairs],
         "to_countersign": [
             {
                 "attendance_id": one.attendance_id,

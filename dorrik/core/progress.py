@@ -134,6 +134,9 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "limitation": "walk",
     "come_back": "walk",
     "concern": "brief",
+    "set_aside": "brief",
+    "repair": "observations",
+    "as_found": "observations",
     "room": "walk",
     "photo": "walk",
 }

@@ -9,6 +9,7 @@ from dorrik.core.judgement import Judgement
 from dorrik.core.placing import all_points
 from dorrik.core.record import record
 from dorrik.core.text import shortened
+from dorrik.core.topics.repairs import settled
 
 
 @record
@@ -33,7 +34,8 @@ _NEEDED = (
 
 def readiness(inspection: Inspection, judgement: Judgement) -> tuple[Hindrance, ...]:
     """Everything to mend or to look at before issuing, what must be mended first."""
-    return tuple(sorted(_points(inspection, judgement), key=lambda point: point.level != "must"))
+    as_it_stands = settled(inspection, judgement.repairs)
+    return tuple(sorted(_points(as_it_stands, judgement), key=lambda point: point.level != "must"))
 
 
 def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]:
@@ -65,6 +67,13 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     for aside in judgement.set_aside:
         if not aside.in_force and not aside.gone:
             yield Hindrance("look", "brief", f"{aside.name}: {aside.says}. Its tests are still asked for.")
+    holds = judgement.house_rules.own_repairs == "hold the report"
+    for repair in judgement.repairs:
+        if not repair.complete:
+            missing = "; ".join((*repair.lacks, *(f"{one} does not hold" for one in repair.failing)))
+            yield Hindrance("must" if holds else "look", "observations", f"Own repair, {repair.where}: {missing}.")
+        elif not repair.certificate:
+            yield Hindrance("look", "observations", f"Own repair, {repair.where}: no certificate is issued yet.")
     for meter in inspection.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
         if verdict.status in ("fail", "attention"):

@@ -57,6 +57,8 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
 
 #: Fields of an inspection that settle by which rules it is judged.
 RULES = frozenset(("rule_book", "house_rules", "table_corrections", "catalogue"))
+#: What only issuing itself writes.
+ISSUED: Mapping[str, frozenset[str]] = MappingProxyType({"repair": frozenset(("certificate", "certified_at"))})
 _OF_AN_OBSERVATION = (
     "code", "code_reason", "answers", "told_to", "told_at", "made_safe", "made_safe_how", "consent_of", "mended",
     "retest", "removed",
@@ -74,6 +76,9 @@ _DECIDED: Mapping[str, frozenset[str] | None] = MappingProxyType(
         "overruling": None,
         "isolation": None,
         "put_back": None,
+        # That something was put right, with which figures before, lowers what an observation counts.
+        "repair": None,
+        "as_found": None,
         # What is set aside by an agreement is not tested.
         "set_aside": None,
         # What is ticked off stands no longer against a satisfactory result.

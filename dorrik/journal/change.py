@@ -32,10 +32,12 @@ class Change:
 
 @dataclass(frozen=True, slots=True)
 class Author:
-    """Who makes changes: who they are, and their role, which says what they may."""
+    """Who makes changes: who they are, and their role, which says what they may. issues: does the server itself write
+    what it has just issued?"""
 
     id: str
     role: str
+    issues: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -145,6 +145,8 @@ def rightful(kept: KeptInspection, change: Change, value: Any, author: Author, t
 
     Rules that an inspection is judged by come from the firm: whoever may not settle them can only take the firm's over.
     """
+    if change.field in workflow.ISSUED.get(change.entity, ()) and not author.issues:
+        raise Refusal("The number of a certificate is given to it as it is issued.")
     held = kept.entities[kept.id].values.get("held_at") is not None
     action = workflow.action_of(change.entity, change.field)
     told = workflow.why_not(author.role, action, workflow.state_of(held=held, issued=False))

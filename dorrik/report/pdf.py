@@ -117,6 +117,21 @@ def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> byte
         return _set(said, make)
 
 
+def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
+    """A certificate of works as PDF. content: its words; document: attached as certificate.json; at: its date."""
+    attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
+
+    def make(inputs: dict[str, str]) -> bytes:
+        return _whole(
+            _compiler(HERE / "minor_works.typ").compile(
+                sys_inputs=inputs | attached, format="pdf", pdf_standards=STANDARDS, timestamp=int(at.timestamp())
+            )
+        )
+
+    with _lock:
+        return _set(content, make)
+
+
 def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
     """The report's pages as drawings to look at before it is issued: 1.svg.gz and so on in that folder.
 

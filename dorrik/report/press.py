@@ -172,6 +172,13 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
     return [(width, height) for width, height in told["pages"]]
 
 
+def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
+    """A certificate as PDF, as `report.pdf.certificate` makes it. Raises TooMuch or Late."""
+    job = {"what": "certificate", "content": content, "document": document, "at": at.isoformat()}
+    with _letters.one() as typesetter:
+        return typesetter.do(job)[1]
+
+
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:
     """A letter as PDF, as `report.pdf.letter` makes it. Raises TooMuch or Late."""
     with _letters.one() as typesetter:

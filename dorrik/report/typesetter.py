@@ -60,6 +60,8 @@ def _done(job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
                 return {"pages": pdf.pages(job["content"], Path(job["folder"]))}, b""
             case "report":
                 made = pdf.pdf(job["content"], job["document"], datetime.fromisoformat(job["at"]))
+            case "certificate":
+                made = pdf.certificate(job["content"], job["document"], datetime.fromisoformat(job["at"]))
             case "letter":
                 made = pdf.letter(job["name"], job["content"], date.fromisoformat(job["on"]))
             case what:

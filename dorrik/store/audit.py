@@ -15,7 +15,8 @@ Action = Literal[
     "firm set up", "letterhead changed", "rules settled", "rates settled", "table corrected", "correction withdrawn",
     "catalogue changed",
     "retention settled", "person invited", "person joined", "role changed", "person renamed", "person ended",
-    "person resumed", "report issued", "report read", "data exported", "data erased", "mail sent", "audit exported",
+    "person resumed", "report issued", "report read", "certificate issued", "data exported", "data erased",
+    "mail sent", "audit exported",
     "inspection rules changed",
 ]  # fmt: skip
 

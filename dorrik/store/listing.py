@@ -143,7 +143,10 @@ def keep_issue(connection: Connection, inspection_id: str, number: int, outcome:
 def is_issued(connection: Connection, inspection_id: str) -> bool:
     """Was a report of it issued? The caller has checked whose inspection it is."""
     c = issued_report.c
-    return connection.execute(select(c.id).where(c.inspection_id == inspection_id).limit(1)).first() is not None
+    return (
+        connection.execute(select(c.id).where(c.inspection_id == inspection_id, c.kind == "report").limit(1)).first()
+        is not None
+    )
 
 
 def latest_reference(connection: Connection, firm_id: str) -> str | None:

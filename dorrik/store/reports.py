@@ -10,6 +10,9 @@ from dorrik.store.engine import is_id
 from dorrik.store.listing import keep_issue
 from dorrik.store.tables import inspection, issued_report
 
+#: What is issued: a condition report, or the certificate of a repair.
+REPORT, MINOR_WORKS = "report", "minor works"
+
 
 @dataclass(frozen=True, slots=True)
 class Issued:
@@ -24,14 +27,20 @@ class Issued:
     reason: str | None
     sha256: str
     seq: int
+    repair_id: str | None = None
 
 
-def keep(connection: Connection, inspection_id: str, person_id: str, issued: Issued, document: str, pdf: bytes) -> None:
-    """Keep an issue with its document (JSON text) and its PDF, and note it at the inspection."""
+def keep(
+    connection: Connection, inspection_id: str, person_id: str, issued: Issued, document: str, pdf: bytes,
+    kind: str = REPORT,
+) -> None:  # fmt: skip
+    """Keep an issue with its document (JSON text) and its PDF; one of a report is noted at the inspection."""
     connection.execute(
         insert(issued_report).values(
             id=issued.id,
             inspection_id=inspection_id,
+            kind=kind,
+            repair_id=issued.repair_id,
             number=issued.number,
             issued_at=issued.issued_at,
             issued_by=person_id,
@@ -44,19 +53,31 @@ def keep(connection: Connection, inspection_id: str, person_id: str, issued: Iss
             sha256=issued.sha256,
         )
     )
-    keep_issue(connection, inspection_id, issued.number, issued.outcome)
+    if kind == REPORT:
+        keep_issue(connection, inspection_id, issued.number, issued.outcome)
 
 
-def issues(connection: Connection, inspection_id: str) -> list[Issued]:
-    """Every issue of an inspection, oldest first. The caller has checked whose inspection it is."""
+def issues(connection: Connection, inspection_id: str, kind: str = REPORT) -> list[Issued]:
+    """Every issue of an inspection of that kind, oldest first. The caller has checked whose inspection it is."""
     c = issued_report.c
     query = (
-        select(c.id, c.number, c.issued_at, person.c.name, c.outcome, c.replaces, c.reason, c.sha256, c.seq)
+        select(
+            c.id,
+            c.number,
+            c.issued_at,
+            person.c.name.label("issued_by"),
+            c.outcome,
+            c.replaces,
+            c.reason,
+            c.sha256,
+            c.seq,
+            c.repair_id,
+        )
         .join(person, person.c.id == c.issued_by)
-        .where(c.inspection_id == inspection_id)
+        .where(c.inspection_id == inspection_id, c.kind == kind)
         .order_by(c.number)
     )
-    return [Issued(*row) for row in connection.execute(query)]
+    return [Issued(**row) for row in connection.execute(query).mappings()]
 
 
 def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:
@@ -65,10 +86,11 @@ def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[st
         return None
     c = issued_report.c
     row = connection.execute(
-        select(c.pdf, c.number, inspection.c.reference)
+        select(c.pdf, c.number, c.kind, inspection.c.reference)
         .join(inspection, inspection.c.id == c.inspection_id)
         .where(c.id == report_id, inspection.c.firm_id == firm_id, c.erased_at.is_(None))
     ).one_or_none()
     if row is None:
         return None
-    return f"{row.reference or 'report'}-issue-{row.number}.pdf", row.pdf
+    name = f"issue-{row.number}" if row.kind == REPORT else f"M{row.number}"
+    return f"{row.reference or 'report'}-{name}.pdf", row.pdf

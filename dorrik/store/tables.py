@@ -142,6 +142,9 @@ issued_report = Table(
     metadata,
     Column("id", identifier(), primary_key=True),
     Column("inspection_id", identifier(), ForeignKey("inspection.id"), nullable=False),
+    # A report, or a minor works certificate of the repair that it names; each kind has numbers of its own.
+    Column("kind", String(20), nullable=False, server_default="report"),
+    Column("repair_id", identifier()),
     Column("number", Integer(), nullable=False),
     Column("issued_at", DateTime(), nullable=False),
     Column("issued_by", identifier(), ForeignKey("person.id"), nullable=False),
@@ -153,7 +156,7 @@ issued_report = Table(
     Column("pdf", LONGBLOB(), nullable=False),
     Column("sha256", CHAR(64, charset="ascii"), nullable=False),
     Column("erased_at", DateTime()),
-    UniqueConstraint("inspection_id", "number"),
+    UniqueConstraint("inspection_id", "kind", "number"),
     **OPTIONS,
 )
 

@@ -10,6 +10,7 @@ from typing import Any
 from dorrik.core import catalogue
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
+from dorrik.core.topics.repairs import settled
 from dorrik.report.content import boards, concerns, extent, job, outcome, rules, schedule, supply
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.report.content.words import day, shown
@@ -47,7 +48,8 @@ class Issue:
 def content(inspection: Inspection, judgement: Judgement, issue: Issue, photos: Fetch = none_kept) -> dict[str, Any]:
     """Everything the template prints, as JSON data. photos: what is shown of each, by its digest."""
     with catalogue.with_own(inspection.catalogue):
-        return _content(inspection, judgement, issue, photos)
+        # Observations that the firm itself put right are told as their repairs stand.
+        return _content(settled(inspection, judgement.repairs), judgement, issue, photos)
 
 
 def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos: Fetch) -> dict[str, Any]:

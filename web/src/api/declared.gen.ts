@@ -1,5 +1,5 @@
 /** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */
-export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "put_back" | "position" | "come_back" | "concern" | "set_aside" | "photo";
+export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "put_back" | "position" | "come_back" | "concern" | "set_aside" | "repair" | "as_found" | "photo";
 /** What an entity can hang on, the usual first: the field that makes it is named after that. */
 export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
   "inspection": [
@@ -74,6 +74,12 @@ export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
   ],
   "set_aside": [
     "inspection"
+  ],
+  "repair": [
+    "inspection"
+  ],
+  "as_found": [
+    "repair"
   ],
   "photo": [
     "inspection"

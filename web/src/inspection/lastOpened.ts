@@ -65,6 +65,7 @@ export async function opened(person: string, id: string): Promise<{ found: Found
       live_checks: [],
       come_back: [],
       set_aside: [],
+      repairs: [],
     },
     ...found.judgement,
   };

@@ -1,0 +1,109 @@
+"""Issuing the certificate of a repair: words, data and PDF are frozen together, as a report's are; it has one issue."""
+
+import hashlib
+import json
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Connection
+
+from dorrik.core.inspection import Repair
+from dorrik.core.topics.repairs import RepairView
+from dorrik.report import minor_works, press
+from dorrik.report.content import Issue
+from dorrik.report.issue import on_paper
+from dorrik.store import reports
+from dorrik.store.engine import new_id, now
+from dorrik.store.inspections import KeptInspection
+from dorrik.store.judging import judged
+from dorrik.store.people import Person
+from dorrik.store.reports import MINOR_WORKS, Issued
+
+
+class NoRepair(LookupError):
+    """The inspection has no such repair."""
+
+
+class NotComplete(Exception):
+    """The certificate cannot be issued yet; `lacks` says what is missing, or does not hold."""
+
+    def __init__(self, lacks: tuple[str, ...]) -> None:
+        super().__init__("; ".join(lacks))
+        self.lacks = lacks
+
+
+@dataclass(frozen=True, slots=True)
+class Copy:
+    """A certificate before it is typeset. number: 0 for a draft; already: the issue that there is."""
+
+    said: dict[str, Any]
+    number: int
+    seq: int
+    at: datetime
+    repair_id: str
+    already: Issued | None = None
+
+
+def draft(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> Copy:
+    """As it would be issued now. Raises NoRepair."""
+    return _copy(connection, kept, who, repair_id, 0)
+
+
+def fair_copy(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> Copy:
+    """To be issued. Raises NoRepair and NotComplete."""
+    there = reports.issues(connection, kept.id, MINOR_WORKS)
+    already = next((one for one in there if one.repair_id == repair_id), None)
+    return _copy(connection, kept, who, repair_id, len(there) + 1, already)
+
+
+def _copy(
+    connection: Connection, kept: KeptInspection, who: Person, repair_id: str, number: int,
+    already: Issued | None = None,
+) -> Copy:  # fmt: skip
+    inspection, judgement = judged(connection, kept)
+    repair: Repair | None = next((one for one in inspection.repairs if one.id == repair_id), None)
+    view: RepairView | None = next((one for one in judgement.repairs if one.id == repair_id), None)
+    if repair is None or view is None:
+        raise NoRepair(repair_id)
+    if number and already is None and not view.complete:
+        raise NotComplete((*view.lacks, *(f"{one}: does not hold" for one in view.failing)))
+    at = now().replace(microsecond=0)
+    paper: Issue = on_paper(connection, who, number, at.date())
+    named = f"{inspection.reference or 'certificate'}-M{number}" if number else f"{inspection.reference or ''} draft"
+    said = minor_works.words(inspection, judgement, repair, view, paper, named.strip())
+    return Copy(said, number, kept.seq, at, repair_id, already)
+
+
+def typeset(copy: Copy) -> bytes:
+    """The certificate as PDF, with its data inside. Raises press.TooMuch or Late."""
+    return press.certificate(copy.said, minor_works.data(copy.said), copy.at)
+
+
+def keep(
+    connection: Connection, kept: KeptInspection, who: Person, copy: Copy, pdf: bytes
+) -> tuple[Issued | None, bool]:
+    """Keep it in the caller's transaction, which holds the inspection's row. Returns the certificate, None where
+    anything has come since the copy was made, and whether it is this copy."""
+    there = reports.issues(connection, kept.id, MINOR_WORKS)
+    already = next((one for one in there if one.repair_id == copy.repair_id), None)
+    if already is not None:
+        # The same was asked for twice at once: the first is the certificate.
+        return already, False
+    if kept.seq != copy.seq or len(there) + 1 != copy.number:
+        return None, False
+    found = Issued(
+        id=new_id(),
+        number=copy.number,
+        issued_at=copy.at,
+        issued_by=who.name,
+        outcome="",
+        replaces=None,
+        reason=None,
+        sha256=hashlib.sha256(pdf).hexdigest(),
+        seq=copy.seq,
+        repair_id=copy.repair_id,
+    )
+    document = json.dumps(minor_works.data(copy.said), ensure_ascii=False)
+    reports.keep(connection, kept.id, who.id, found, document, pdf, MINOR_WORKS)
+    return found, True
