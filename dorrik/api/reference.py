@@ -21,6 +21,7 @@ from dorrik.api.reference_types import (
     TakesOut,
     UsualCircuitOut,
     UsualRoomOut,
+    WorkOut,
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
@@ -40,6 +41,7 @@ from dorrik.core.rule_book import keys, rule_book
 from dorrik.core.topics.against import KINDS as AGAINST_KINDS
 from dorrik.core.usual_circuits import USUAL_CABLES, usual_circuits
 from dorrik.core.usual_rooms import usual_rooms
+from dorrik.core.works import works
 
 router = make_router("/api", "reference", RESPONSES)
 
@@ -72,6 +74,7 @@ def _reference() -> Reference:
             for kind, columns in circuit_columns.BY_KIND.items()
         },
         looks={kind: LookOut(look=one.look, met=list(one.observations)) for kind, one in looks().items()},
+        works=[WorkOut.model_validate(work) for work in works().values()],
         positions=[PositionOut.model_validate(choice) for choice in positions.CHOICES],
         usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],
         usual_circuits=[UsualCircuitOut.model_validate(circuit) for circuit in usual_circuits()],

@@ -105,6 +105,14 @@ class LookOut(BaseModel):
     met: list[str]
 
 
+class WorkOut(BaseModel, from_attributes=True):
+    """A kind of work on a repair; of: kinds of things that it is done to."""
+
+    key: str
+    label: str
+    of: tuple[str, ...]
+
+
 class PositionOut(BaseModel, from_attributes=True):
     """How a switch, breaker or isolator can stand while a reading is taken; of: which, in one position at a time;
     opens: what lies beyond it is not in the reading; lasts: it is of the whole board."""
@@ -155,6 +163,7 @@ class Reference(BaseModel):
     fields: dict[str, dict[str, FieldOut]]
     columns: dict[str, list[ColumnOut]]
     board_checks: list[BoardCheckOut]
+    works: list[WorkOut]
     positions: list[PositionOut]
     usual_rooms: list[UsualRoomOut]
     usual_circuits: list[UsualCircuitOut]

@@ -17,11 +17,11 @@
   footer: text(size: 8pt, fill: quiet)[#data.rule_book. #data.caution #h(1fr) #context [Page #counter(page).display() of #counter(page).final().first()]],
 )
 #show heading.where(level: 1): it => block(above: 0pt, below: 3mm, text(size: 21pt, weight: "bold", it.body))
-#show heading.where(level: 2): it => block(above: 6mm, below: 2.5mm, sticky: true, text(size: 12.5pt, weight: "bold", it.body))
+#show heading.where(level: 2): it => block(above: 5mm, below: 2mm, sticky: true, text(size: 12.5pt, weight: "bold", it.body))
 
-#let pairs(rows, what: [Item], value: [Recorded]) = table(
-  columns: (52mm, 1fr), stroke: none, inset: (x: 0mm, y: 1.1mm),
-  table.header(text(size: 8pt, fill: quiet, what), text(size: 8pt, fill: quiet, value)),
+#let pairs(rows, label: 52mm) = table(
+  columns: (label, 1fr), stroke: none, inset: (x: 0mm, y: 1.1mm),
+  table.header(text(size: 8pt, fill: quiet)[Item], text(size: 8pt, fill: quiet)[Recorded]),
   table.hline(stroke: 0.5pt + rule-ink),
   ..rows.map(row => (text(fill: quiet, row.label), [#row.value])).flatten(),
 )
@@ -59,20 +59,24 @@
 #if data.tests.len() > 0 [
   == Tested again
   #table(
-    columns: (1fr, 24mm, 24mm, 1fr), stroke: none, inset: (x: 0mm, y: 1.1mm),
+    columns: (1fr, 32mm, 32mm, 32mm), stroke: none, inset: (x: 0mm, y: 1.1mm),
     table.header(..([Test], [As found], [As left], [Held against]).map(h => text(size: 8pt, fill: quiet, h))),
     table.hline(stroke: 0.5pt + rule-ink),
     ..data.tests.map(t => (text(fill: quiet, t.label), mono(t.found), text(weight: "bold", mono(t.left)), [#t.limit])).flatten(),
   )
 ]
 
-#if data.circuit.len() > 0 [
-  == The circuit
-  #pairs(data.circuit)
-]
-
-== Supply and earthing
-#pairs(data.supply)
+#grid(
+  columns: if data.circuit.len() > 0 { (1fr, 1fr) } else { (1fr,) }, column-gutter: 8mm,
+  ..if data.circuit.len() > 0 { ([
+    == The circuit
+    #pairs(data.circuit, label: 34mm)
+  ],) } else { () },
+  [
+    == Supply and earthing
+    #pairs(data.supply, label: 40mm)
+  ],
+)
 
 == The existing installation
 #data.existing

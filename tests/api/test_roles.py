@@ -33,6 +33,7 @@ ACTIONS = {
     ("get", "/api/clients/{client_id}/export.zip"): "export data",
     ("post", "/api/clients/{client_id}/erase"): "erase data",
     ("post", "/api/inspections/{inspection_id}/reports"): "issue",
+    ("post", "/api/inspections/{inspection_id}/repairs/{repair_id}/certificate"): "issue",
     ("get", "/api/second-opinions"): "give a second opinion",
     ("get", "/api/agreement"): "give a second opinion",
     ("put", "/api/firm/catalogue/{key}"): "settle house rules",

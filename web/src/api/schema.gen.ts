@@ -3833,6 +3833,8 @@ export interface components {
             };
             /** Board Checks */
             board_checks: components["schemas"]["BoardCheckOut"][];
+            /** Works */
+            works: components["schemas"]["WorkOut"][];
             /** Positions */
             positions: components["schemas"]["PositionOut"][];
             /** Usual Rooms */
@@ -4677,6 +4679,18 @@ export interface components {
             added: string[];
             /** Says */
             says: string;
+        };
+        /**
+         * WorkOut
+         * @description A kind of work on a repair; of: kinds of things that it is done to.
+         */
+        WorkOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Of */
+            of: string[];
         };
         /** WrittenOut */
         WrittenOut: {

@@ -80,6 +80,10 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.what ?? "Question");
     case "set_aside":
       return String(v.state ?? "Left out by agreement");
+    case "repair":
+      return String(v.place ?? "Own repair");
+    case "as_found":
+      return "As found";
     case "put_back":
       return "What was taken off";
     case "lead_null":

@@ -20,6 +20,7 @@ import { moment } from "../ui/when";
 import { CodeHistory } from "./CodeHistory";
 import { Danger } from "./Danger";
 import { Mended } from "./Mended";
+import { OwnRepairs } from "./OwnRepairs";
 import { isBlind, opinionsOn } from "./opinions";
 
 const VIEWS: Record<string, string> = { mainstream: "Usual view", stricter: "Stricter view", milder: "Milder view" };
@@ -29,6 +30,9 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
   const coding = useInspection((s) => s.model?.judgement?.coding.find((one) => one.id === observation.id));
   const entry = useCatalogue().find((one) => one.key === observation.values.catalogue_key);
   const decides = useMay("decide");
+  const repaired = useInspection((s) =>
+    s.model?.judgement?.repairs.some((one) => one.observation_id === observation.id),
+  );
   const [reason, setReason] = useState<string | null>(null);
   const length = useFieldSpec("observation", "code_reason")?.max_length;
   if (!model) return null;
@@ -118,7 +122,8 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
         </Box>
       )}
       {code === "C1" && !blind && <Danger observation={observation} />}
-      <Mended observation={observation} />
+      {repaired ? null : <Mended observation={observation} />}
+      <OwnRepairs observation={observation} me={me} />
       {!blind && <Second observation={observation} me={me} />}
       {!blind && <CodeHistory inspection={model.id} observation={observation.id} />}
     </Box>
