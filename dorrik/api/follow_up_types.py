@@ -78,3 +78,25 @@ class RepairOut(BaseModel):
     code: str
     certificate: str
     gone: bool
+
+
+class ShareOut(BaseModel):
+    """A kind of load: all that is connected (A), and what of it counts (A)."""
+
+    load: str
+    connected_a: float
+    counted_a: float
+
+
+class RoomForMoreOut(BaseModel):
+    """The demand by the usual allowances today, and with what is asked about, against the service fuse (A)."""
+
+    shares: list[ShareOut]
+    wanted: list[ShareOut]
+    total_a: float | None
+    with_a: float | None
+    fuse_a: float | None
+    measured_a: float | None
+    status: str
+    says: str
+    missing: list[str]

@@ -40,6 +40,7 @@ def what_now(request: Request) -> AgendaOut:
         visits=[_visit(one, found) for one in found.visits],
         ready=[_waiting(one) for one in found.ready],
         returns=[_waiting(one) for one in found.returns],
+        promises=[_waiting(one) for one in found.promises],
         due=[_waiting(one) for one in found.due],
         due_count=found.due_count,
         unsent=[

@@ -52,6 +52,7 @@ class AgendaOut(BaseModel):
     visits: list[VisitOut]
     ready: list[WaitingOut]
     returns: list[WaitingOut]
+    promises: list[WaitingOut]
     due: list[WaitingOut]
     due_count: int
     unsent: list[UnsentOut]

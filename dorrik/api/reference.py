@@ -15,6 +15,7 @@ from dorrik.api.reference_types import (
     HouseRuleOut,
     LimitReasonsOut,
     LookOut,
+    OperatorFaultOut,
     PositionOut,
     Reference,
     RuleBookOut,
@@ -32,6 +33,7 @@ from dorrik.core.fields import FieldSpec
 from dorrik.core.inspection import KINDS
 from dorrik.core.instrument_functions import function_of
 from dorrik.core.limit_reasons import reasons_of
+from dorrik.core.network_operator import faults
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.place_checks import looks
 from dorrik.core.placing import USUAL_BASINS_M
@@ -74,6 +76,7 @@ def _reference() -> Reference:
             for kind, columns in circuit_columns.BY_KIND.items()
         },
         looks={kind: LookOut(look=one.look, met=list(one.observations)) for kind, one in looks().items()},
+        operator_faults=[OperatorFaultOut.model_validate(one) for one in faults().values()],
         works=[WorkOut.model_validate(work) for work in works().values()],
         positions=[PositionOut.model_validate(choice) for choice in positions.CHOICES],
         usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],

@@ -105,6 +105,14 @@ class LookOut(BaseModel):
     met: list[str]
 
 
+class OperatorFaultOut(BaseModel, from_attributes=True):
+    """Something on the network operator's side; urgent: somebody may be in danger by it."""
+
+    key: str
+    label: str
+    urgent: bool
+
+
 class WorkOut(BaseModel, from_attributes=True):
     """A kind of work on a repair; of: kinds of things that it is done to."""
 
@@ -164,6 +172,7 @@ class Reference(BaseModel):
     columns: dict[str, list[ColumnOut]]
     board_checks: list[BoardCheckOut]
     works: list[WorkOut]
+    operator_faults: list[OperatorFaultOut]
     positions: list[PositionOut]
     usual_rooms: list[UsualRoomOut]
     usual_circuits: list[UsualCircuitOut]

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from pathlib import Path as Folder
 from typing import Any, TypeVar
 
-from fastapi import Path, Request, Response
+from fastapi import Path, Query, Request, Response
 from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
@@ -184,16 +184,22 @@ def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: b
     response_class=Response,
     responses={200: {"content": {"application/pdf": {}}}, 409: {"model": Problem}},
 )
-def operator_letter(request: Request, inspection_id: str) -> Response:
-    """The letter to the network operator, as things stand now; 409 where nothing measured gives a reason to write."""
+def operator_letter(
+    request: Request, inspection_id: str, call: str | None = Query(default=None, pattern="^[0-9a-f-]{36}$")
+) -> Response:
+    """The letter to the network operator, as things stand now: of a call, or of a Ze that gives a reason to write; 409
+    where neither does."""
     with work(request) as (connection, me):
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
         paper = issuing.on_paper(connection, me, 0, now().date())
         inspection, judgement = judging.judged(connection, kept)
+    rung = next((one for one in inspection.operator_calls if one.id == call), None)
+    if call is not None and rung is None:
+        raise not_found("call")
     try:
-        letter = letters.letter(inspection, judgement, paper, paper.issued_on)
+        letter = letters.letter(inspection, judgement, paper, paper.issued_on, rung)
     except letters.NoCause as error:
         raise ProblemError(409, "no-cause", str(error)) from None
     return download(letter, f"operator-{inspection.reference or 'letter'}.pdf", "application/pdf")

@@ -63,23 +63,60 @@ def kind_of(circuit: Circuit) -> str:
     return _LIGHTING if circuit.serves == "lighting" else _REST
 
 
+@record
+class Share:
+    """What of a kind of load counts. load: its name in the table; connected_a: all of it; counted_a: of that."""
+
+    load: str
+    connected_a: float
+    counted_a: float
+
+
+def connected(circuit: Circuit) -> float | None:
+    """The most that a circuit can draw (A): its design current, else the rating of its device; None for neither."""
+    return circuit.design_current_a or circuit.device_rating_a
+
+
+def shares(circuits: Iterable[Circuit], wanted: Iterable[tuple[str, float]] = ()) -> tuple[Share, ...]:
+    """What each kind of load counts for, in the table's order. wanted: loads and currents (A) that would be added.
+    Circuits whose load is not known count nothing."""
+    by_kind, extra = _by_kind(circuits)
+    for kind, current in wanted:
+        by_kind.setdefault(kind, []).append(current)
+    return tuple(
+        Share(
+            kind, sum(by_kind[kind]), round(_of_kind(kind, sorted(by_kind[kind], reverse=True)) + extra.get(kind, 0), 2)
+        )
+        for kind in allowances()
+        if kind in by_kind
+    )
+
+
+def _by_kind(circuits: Iterable[Circuit]) -> tuple[dict[str, list[float]], dict[str, float]]:
+    """Connected loads by their kind, and what is added once for an outlet with a socket: the largest of them."""
+    by_kind: dict[str, list[float]] = {}
+    extra: dict[str, float] = {}
+    for circuit in circuits:
+        load, kind = connected(circuit), kind_of(circuit)
+        if load is not None:
+            by_kind.setdefault(kind, []).append(load)
+            if circuit.outlet_with_socket:
+                extra[kind] = max(extra.get(kind, 0.0), allowances()[kind].extra_a)
+    once = max(extra, key=lambda kind: extra[kind], default=None)
+    return by_kind, {} if once is None else {once: extra[once]}
+
+
 def assess(circuits: Iterable[Circuit]) -> float | None:
     """Assessed demand (A) of some circuits; None where the load of one is not known at all.
 
     A circuit's load is its design current where that was entered, else the rating of its device, which is the most
     that it can draw.
     """
-    by_kind: dict[str, list[float]] = {}
-    extra = 0.0
-    for circuit in circuits:
-        connected = circuit.design_current_a or circuit.device_rating_a
-        if connected is None:
-            return None
-        kind = kind_of(circuit)
-        by_kind.setdefault(kind, []).append(connected)
-        if circuit.outlet_with_socket:
-            extra = max(extra, allowances()[kind].extra_a)
-    return sum(_of_kind(kind, sorted(loads, reverse=True)) for kind, loads in by_kind.items()) + extra
+    every = list(circuits)
+    if any(connected(circuit) is None for circuit in every):
+        return None
+    by_kind, extra = _by_kind(every)
+    return sum(_of_kind(kind, sorted(loads, reverse=True)) for kind, loads in by_kind.items()) + sum(extra.values())
 
 
 def _of_kind(kind: str, loads: Sequence[float]) -> float:

@@ -329,9 +329,9 @@ def day(label: str, ahead_days: int = 1) -> Any:
     return _declare(FieldSpec(kind="date", label=label, ahead_days=ahead_days))
 
 
-def instant(label: str) -> Any:
+def instant(label: str, ahead_days: int = 1) -> Any:
     """A field for a moment, kept in universal time."""
-    return _declare(FieldSpec(kind="instant", label=label))
+    return _declare(FieldSpec(kind="instant", label=label, ahead_days=ahead_days))
 
 
 def options(label: str) -> Any:

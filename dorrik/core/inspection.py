@@ -18,6 +18,7 @@ from dorrik.core.circuit import EARLIER, PHASES, SWITCHES, Circuit, Earlier, Poi
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.follow_up import ComeBack, Concern
+from dorrik.core.network_operator import OperatorCall
 from dorrik.core.positions import Position
 from dorrik.core.rcd import KINDS as RCD_KINDS
 from dorrik.core.rcd import standards as rcd_standards
@@ -27,6 +28,7 @@ from dorrik.core.reference import Correction
 from dorrik.core.repair import AsFound, Repair
 from dorrik.core.room import Room
 from dorrik.core.set_aside import SetAside
+from dorrik.core.wanted_load import WantedLoad
 
 __all__ = [
     "EARLIER",
@@ -54,6 +56,7 @@ __all__ = [
     "LeadNull",
     "Limitation",
     "Observation",
+    "OperatorCall",
     "Opinion",
     "Overruling",
     "Photo",
@@ -63,6 +66,7 @@ __all__ = [
     "Repair",
     "Room",
     "SetAside",
+    "WantedLoad",
     "in_order",
     "name_of",
 ]
@@ -254,6 +258,7 @@ class Inspection:
     isolator_a: float | None = f.number("Isolator", "A", 16, 630)
     fuse_read: str | None = f.choice("Service fuse read on", "the fuse itself", "its carrier alone", "papers")
     maximum_demand_a: float | None = f.number("Assessed maximum demand", "A", 0, 630)
+    demand_measured_a: float | None = f.number("Load measured by clamp", "A", 0, 630)
     other_source: str | None = f.choice(
         "Source of its own", "none", "solar", "battery", "solar and battery", "generator"
     )
@@ -292,6 +297,8 @@ class Inspection:
     concerns: tuple[Concern, ...] = ()
     set_asides: tuple[SetAside, ...] = ()
     repairs: tuple[Repair, ...] = ()
+    operator_calls: tuple[OperatorCall, ...] = ()
+    wanted_loads: tuple[WantedLoad, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -362,6 +369,8 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("come_back", ComeBack, "inspection", "come_backs"),
             EntityKind("concern", Concern, "inspection", "concerns"),
             EntityKind("set_aside", SetAside, "inspection", "set_asides"),
+            EntityKind("operator_call", OperatorCall, "inspection", "operator_calls"),
+            EntityKind("wanted_load", WantedLoad, "inspection", "wanted_loads"),
             EntityKind("repair", Repair, "inspection", "repairs"),
             EntityKind("as_found", AsFound, "repair", "as_founds"),
             EntityKind("photo", Photo, "inspection", "photos"),

@@ -43,6 +43,7 @@ from dorrik.core.topics.note import Figure
 from dorrik.core.topics.part_read import held
 from dorrik.core.topics.putting_back import PutBack, things
 from dorrik.core.topics.repairs import RepairView, repairs, settled
+from dorrik.core.topics.room_for_more import Room, room_for_more
 from dorrik.core.topics.set_aside import Aside, asks_nothing, set_aside
 from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.trainees import ToCountersign, to_countersign
@@ -74,10 +75,10 @@ class Judgement:
     to_countersign: readings of trainees that nobody signed for; not_possible: what choosing a reason for no Zs raises;
     live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
     set_aside: what is left disconnected or out of scope by agreement; repairs: those of one's own, with their retests;
-    boards: how each stands isolated; putting_back: what tests took apart; sampling: None while no points are listed;
-    sample_proposal: the share of points to open; walk: what is asked room by room; schedule: every line of the
-    inspection schedule; limits: what was limited by its own mark; limited_share: how much that is; evidence: of the
-    work.
+    room_for_more: the demand against the service fuse; boards: how each stands isolated; putting_back: what tests took
+    apart; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is asked
+    room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
+    limited_share: how much that is; evidence: of the work.
     """
 
     notes: tuple[Note, ...]
@@ -108,6 +109,7 @@ class Judgement:
     come_back: tuple[ToComeBack, ...]
     set_aside: tuple[Aside, ...]
     repairs: tuple[RepairView, ...]
+    room_for_more: Room | None
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -195,6 +197,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         come_back=to_come_back(context.inspection),
         set_aside=set_aside(context),
         repairs=work,
+        room_for_more=room_for_more(context),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

@@ -136,6 +136,8 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "concern": "brief",
     "set_aside": "brief",
     "repair": "observations",
+    "operator_call": "intake",
+    "wanted_load": "intake",
     "as_found": "observations",
     "room": "walk",
     "photo": "walk",

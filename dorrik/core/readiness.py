@@ -74,6 +74,10 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
             yield Hindrance("must" if holds else "look", "observations", f"Own repair, {repair.where}: {missing}.")
         elif not repair.certificate:
             yield Hindrance("look", "observations", f"Own repair, {repair.where}: no certificate is issued yet.")
+    for call in inspection.operator_calls:
+        if call.called_at and not call.closed_at:
+            named = f", reference {shortened(call.reference)}" if call.reference else ""
+            yield Hindrance("look", "intake", f"Network operator{named}: no outcome is recorded yet.")
     for meter in inspection.instruments_used:
         verdict = instruments.judge_calibration(meter.calibration_due, inspection.inspected_on)
         if verdict.status in ("fail", "attention"):

@@ -10,6 +10,7 @@ from dorrik.core.instruments import judge_calibration
 from dorrik.office.estimates import size_of
 from dorrik.store import agenda, house_rates, register
 from dorrik.store.agenda import OpenJob, Waiting
+from dorrik.store.engine import now
 from dorrik.store.people import Person
 from dorrik.store.register import Entry
 
@@ -37,6 +38,7 @@ class Agenda:
     visits: list[Visit]
     ready: list[Waiting]
     returns: list[Waiting]
+    promises: list[Waiting]
     due: list[Waiting]
     due_count: int
     unsent: list[OpenJob]
@@ -57,6 +59,7 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
         visits=visits,
         ready=agenda.ready(connection, me.firm_id) if signs else [],
         returns=agenda.returns(connection, me.firm_id, today + SOON),
+        promises=agenda.promises(connection, me.firm_id, now()),
         due=due,
         due_count=count,
         unsent=agenda.unconfirmed(connection, me.firm_id),

@@ -123,7 +123,7 @@
         #text(weight: "bold", o.text)#if o.place != "" [ · #o.place]
         #if o.plain != "" [ \ #o.plain]
         #if o.remedy != "" [ \ #text(fill: quiet)[Usual remedy: #o.remedy]]
-        #if o.mended and not o.counts [ \ *Made good on the day, does not count to the outcome.* As left: #o.as_left Retest: #o.retest]
+        #if o.mended and not o.counts [ \ *Made good on the day, does not count to the outcome.* As left: #o.as_left Retest: #o.retest#if o.certificates != "" [. Certificate #o.certificates]]
         #if o.mended and o.counts [ \ *Made good on the day; without as left and retest it still counts.* #o.as_left #o.retest]
         #if o.photos.len() > 0 { photos(o.photos) }
       ],

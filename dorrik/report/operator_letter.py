@@ -1,12 +1,15 @@
-"""The letter to the network operator: Ze on a TN supply is above what is usually declared (rule 3.1)."""
+"""Letters to the network operator: of a Ze above what is usually declared (rule 3.1), and of every other fault on its
+side."""
 
 from datetime import date
 from typing import Any
 
 from dorrik.core.inspection import KINDS, Inspection
 from dorrik.core.judgement import Judgement
+from dorrik.core.network_operator import OperatorCall, faults
 from dorrik.report import press
 from dorrik.report.content import Issue, day, shown
+from dorrik.report.content.words import moment
 
 #: Observations on Ze that the operator has to look into.
 CAUSES = ("ze-above-maximum", "no-earth-at-origin")
@@ -58,6 +61,54 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
     }
 
 
-def letter(inspection: Inspection, judgement: Judgement, issue: Issue, at: date) -> bytes:
-    """The letter as PDF."""
-    return press.letter("facts_letter", content(inspection, judgement, issue), at)
+def of_call(inspection: Inspection, judgement: Judgement, issue: Issue, call: OperatorCall) -> dict[str, Any]:
+    """The letter that goes with a call, for every kind of fault on the operator's side. Raises NoCause where the call
+    does not say what it is about."""
+    fault = faults().get(call.fault or "")
+    if fault is None:
+        raise NoCause("Say what the call is about, then write.")
+    specs = KINDS["inspection"].fields
+    known = [(name, getattr(inspection, name)) for name in fault.fields]
+    facts = [
+        {"label": "Address of the supply", "value": inspection.property_address or "–"},
+        {"label": "Seen on", "value": day(inspection.inspected_on) or day((call.called_at or "")[:10] or None)},
+        *(
+            {"label": specs[name].label, "value": shown(value, specs[name].unit)}
+            for name, value in known
+            if value is not None
+        ),
+    ]
+    if call.reference:
+        facts.append({"label": "Your reference", "value": call.reference})
+    photos = sum(one.about_id == inspection.id for one in inspection.photos)
+    body = [fault.asks]
+    if fault.urgent:
+        body.append("Somebody may be in danger by it: we have told the person in charge. Please treat it as urgent.")
+    if call.promised_by:
+        body.append(f"You promised to see to it by {moment(call.promised_by)}.")
+    if photos:
+        body.append(f"We hold {photos} {'photo' if photos == 1 else 'photos'} of it and send them on request.")
+    if inspection.held_at:
+        body.append("The inspection is on hold until then.")
+    return {
+        "subject": f"{fault.label} at {inspection.property_address or 'the address below'}",
+        "firm": issue.letterhead(),
+        "to": "To the distribution network operator",
+        "on": day(issue.issued_on),
+        "signed_by": issue.signed_by,
+        "role": issue.role,
+        "opening": "During an inspection of the installation at this address "
+        f"({inspection.reference or 'no reference'}) we found a fault on your side. "
+        f"{' '.join(part for part in (fault.found, call.what) if part)}",
+        "facts": facts,
+        "body": body,
+        "foot": judgement.rule_book.name,
+    }
+
+
+def letter(
+    inspection: Inspection, judgement: Judgement, issue: Issue, at: date, call: OperatorCall | None = None
+) -> bytes:
+    """The letter as PDF: the one of a call, else the one that a measured Ze gives reason for."""
+    said = content(inspection, judgement, issue) if call is None else of_call(inspection, judgement, issue, call)
+    return press.letter("facts_letter", said, at)

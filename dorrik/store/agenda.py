@@ -1,11 +1,11 @@
 """What stands out among a firm's inspections and jobs on a day: lines for the home screen, few and quick."""
 
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 
 from sqlalchemy import Connection, func, select
 
-from dorrik.store.tables import ENTRIES, inspection
+from dorrik.store.tables import ENTITIES, ENTRIES, inspection
 
 #: Lines of each kind that are shown; more of them stand in their lists.
 MOST = 12
@@ -59,6 +59,23 @@ def returns(connection: Connection, firm_id: str, until: date) -> list[Waiting]:
         .limit(MOST)
     )
     return [Waiting(*row) for row in connection.execute(query)]
+
+
+def promises(connection: Connection, firm_id: str, at: datetime) -> list[Waiting]:
+    """What the network operator promised by a moment that has gone by, and nothing came of it; the oldest first."""
+    i, c = inspection.c, ENTITIES["operator_call"].c
+    query = (
+        select(i.id, i.reference, i.property_address, c.promised_by, c.reference.label("theirs"))
+        .join(ENTITIES["operator_call"], c.inspection_id == i.id)
+        .where(i.firm_id == firm_id, i.erased_at.is_(None), c.removed.isnot(True))
+        .where(c.closed_at.is_(None), c.promised_by < at)
+        .order_by(c.promised_by, c.id)
+        .limit(MOST)
+    )
+    return [
+        Waiting(row.id, row.reference, row.property_address, row.promised_by.date(), row.theirs)
+        for row in connection.execute(query)
+    ]
 
 
 def due(connection: Connection, firm_id: str, until: date) -> tuple[list[Waiting], int]:

@@ -114,3 +114,24 @@ def test_a_property_tells_its_years_circuit_by_circuit(inspector, register):
 def test_a_story_is_the_firm_s_own(register, stranger):
     _, home, _ = register.home()
     assert stranger.http.get(f"/api/properties/{home}/story").status_code == 404
+
+
+def test_a_promise_of_the_operator_stands_on_the_home_screen_once_it_is_overdue_and_until_it_is_settled(inspector):
+    inspection = inspector.begin()
+    call = inspector.add(
+        inspection, "operator_call", "inspection", inspection, fault="earth", reference="48-221",
+        called_at="2026-11-02T10:15:00Z", promised_by="2026-11-03T16:00:00Z",
+    )  # fmt: skip
+
+    def waiting():
+        return [one for one in _agenda(inspector)["promises"] if one["id"] == inspection]
+
+    (told,) = waiting()
+    assert (told["on"], told["reason"]) == ("2026-11-03", "48-221")
+    later = inspector.change("operator_call", call, "promised_by", "2027-11-03T16:00:00Z")
+    inspector.send(inspection, later)
+    assert waiting() == []
+    inspector.send(inspection, inspector.change("operator_call", call, "promised_by", "2026-11-03T16:00:00Z"))
+    assert waiting()
+    inspector.send(inspection, inspector.change("operator_call", call, "closed_at", "2026-11-04T09:00:00Z"))
+    assert waiting() == []

@@ -59,6 +59,9 @@ def test_what_settles_how_an_inspection_is_judged_is_told_apart_from_what_is_typ
 OF_THE_DAY = {
     ("inspection", "held_at"): "anybody says that something is waited for",
     ("inspection", "operator_called_at"): "the office calls the network operator as well",
+    ("operator_call", "called_at"): "the office calls the network operator as well",
+    ("operator_call", "promised_by"): "what somebody else promised",
+    ("operator_call", "closed_at"): "of the diary: what came of a call is read, and no rule leans on it",
     ("room", "walked_at"): "follows from what was typed of the room; the walk rests on its checks",
     ("observation", "opinion_asked_at"): "asks, and answers nothing",
     ("attendance", "arrived_at"): "of the diary",

@@ -8,8 +8,9 @@ from pypdf import PdfReader
 
 from dorrik.core import document
 from dorrik.core.judgement import judge
+from dorrik.core.network_operator import faults
 from dorrik.report.content import Issue
-from dorrik.report.operator_letter import NoCause, content, letter
+from dorrik.report.operator_letter import NoCause, content, letter, of_call
 from tests.core.homes import cottage, spoilt
 
 PAPER = Issue(0, date(2026, 11, 23), "Ines Pector", "inspector", "Firm & Sons", "1 Test Quay", "0")
@@ -47,3 +48,33 @@ def test_the_pdf_holds_every_word():
     assert len(pdf.pages) == 1
     for word in ("Firm & Sons", "1 Lookout Row", "OL", "on hold", "23 November 2026", "BS 7671:2018"):
         assert word in text
+
+
+@pytest.mark.parametrize("fault", faults())
+def test_every_kind_of_fault_on_their_side_has_its_letter(fault):
+    home = cottage()
+    promised = "2026-11-04T16:00:00Z"
+    call = {
+        "id": "k",
+        "fault": fault,
+        "called_at": "2026-11-03T10:15:00Z",
+        "reference": "4" * 200,
+        "promised_by": promised,
+    }
+    home["inspection"]["operator_calls"] = [call | {"what": "Heat marks at the head."}]
+    inspection = document.parse(home)
+    (rung,) = inspection.operator_calls
+    said = of_call(inspection, judge(inspection), PAPER, rung)
+    assert said["subject"].startswith(faults()[fault].label)
+    assert faults()[fault].found in said["opening"] and "Heat marks at the head." in said["opening"]
+    assert {"label": "Your reference", "value": "4" * 200} in said["facts"]
+    assert any("4 November 2026 16:00" in line for line in said["body"])
+    assert any("danger" in line for line in said["body"]) is faults()[fault].urgent
+
+
+def test_a_call_that_is_about_nothing_has_no_letter():
+    home = cottage()
+    home["inspection"]["operator_calls"] = [{"id": "k", "called_at": "2026-11-03T10:15:00Z"}]
+    inspection = document.parse(home)
+    with pytest.raises(NoCause):
+        of_call(inspection, judge(inspection), PAPER, inspection.operator_calls[0])

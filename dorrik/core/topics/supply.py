@@ -62,7 +62,7 @@ def _retested(board: Board) -> Action:
 
 def _operator(context: Context) -> tuple[Action, ...]:
     """What is offered where the network operator has to act; that it was called is offered until it was."""
-    return (LETTER, HOLD) if context.inspection.operator_called_at else (LETTER, HOLD, CALLED)
+    return (LETTER, HOLD) if _called(context) else (LETTER, HOLD, CALLED)
 
 
 def _ze(context: Context) -> Verdict:
@@ -201,3 +201,8 @@ def _leakage(context: Context) -> Verdict:
         next_step="Test after each RCD: only what flows through one of them counts for it.",
         observation=None,
     )
+
+
+def _called(context: Context) -> bool:
+    i = context.inspection
+    return i.operator_called_at is not None or any(one.called_at for one in i.operator_calls)

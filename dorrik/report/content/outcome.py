@@ -24,7 +24,7 @@ def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_k
         "duties": [_duty(one) for one in judgement.duties],
         "next": _next(inspection),
         "condition": inspection.condition,
-        "observations": _observations(inspection, photos),
+        "observations": _observations(inspection, judgement, photos),
         "meaning": [{"code": code, "means": MEANING[code]} for code in ("C1", "C2", "C3", "FI")],
     }
 
@@ -65,8 +65,12 @@ def _duty(one: DutyDue) -> str:
     return f"{one.duty} ({one.counted_from})" if one.counted_from else one.duty
 
 
-def _observations(inspection: Inspection, photos: Fetch) -> list[dict[str, Any]]:
+def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -> list[dict[str, Any]]:
     rows = []
+    certificates: dict[str, list[str]] = {}
+    for repair in judgement.repairs:
+        if repair.certificate:
+            certificates.setdefault(repair.observation_id, []).append(repair.certificate)
     pinned = printed(inspection)
     for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
         entry = catalogue.entries().get(one.catalogue_key or "")
@@ -82,6 +86,7 @@ def _observations(inspection: Inspection, photos: Fetch) -> list[dict[str, Any]]
                 "as_left": one.as_left or "",
                 "retest": one.retest or "",
                 "counts": is_open(one),
+                "certificates": ", ".join(certificates.get(one.id, ())),
                 "photos": beside(one, pinned.get(one.id, []), photos),
             }
         )

@@ -515,7 +515,8 @@ export interface paths {
         };
         /**
          * Operator Letter
-         * @description The letter to the network operator, as things stand now; 409 where nothing measured gives a reason to write.
+         * @description The letter to the network operator, as things stand now: of a call, or of a Ze that gives a reason to write; 409
+         *     where neither does.
          */
         get: operations["operator_letter_api_inspections__inspection_id__operator_letter_pdf_get"];
         put?: never;
@@ -1653,6 +1654,8 @@ export interface components {
             ready: components["schemas"]["WaitingOut"][];
             /** Returns */
             returns: components["schemas"]["WaitingOut"][];
+            /** Promises */
+            promises: components["schemas"]["WaitingOut"][];
             /** Due */
             due: components["schemas"]["WaitingOut"][];
             /** Due Count */
@@ -2993,6 +2996,7 @@ export interface components {
             set_aside: components["schemas"]["AsideOut"][];
             /** Repairs */
             repairs: components["schemas"]["RepairOut"][];
+            room_for_more: components["schemas"]["RoomForMoreOut"] | null;
             /** Evidence */
             evidence: string;
             sampling: components["schemas"]["SamplingOut"] | null;
@@ -3392,6 +3396,18 @@ export interface components {
             ohm: number;
             /** Accepted */
             accepted: boolean;
+        };
+        /**
+         * OperatorFaultOut
+         * @description Something on the network operator's side; urgent: somebody may be in danger by it.
+         */
+        OperatorFaultOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Urgent */
+            urgent: boolean;
         };
         /**
          * OverruledOut
@@ -3835,6 +3851,8 @@ export interface components {
             board_checks: components["schemas"]["BoardCheckOut"][];
             /** Works */
             works: components["schemas"]["WorkOut"][];
+            /** Operator Faults */
+            operator_faults: components["schemas"]["OperatorFaultOut"][];
             /** Positions */
             positions: components["schemas"]["PositionOut"][];
             /** Usual Rooms */
@@ -4045,6 +4063,30 @@ export interface components {
             spur_length_m: number | null;
         };
         /**
+         * RoomForMoreOut
+         * @description The demand by the usual allowances today, and with what is asked about, against the service fuse (A).
+         */
+        RoomForMoreOut: {
+            /** Shares */
+            shares: components["schemas"]["ShareOut"][];
+            /** Wanted */
+            wanted: components["schemas"]["ShareOut"][];
+            /** Total A */
+            total_a: number | null;
+            /** With A */
+            with_a: number | null;
+            /** Fuse A */
+            fuse_a: number | null;
+            /** Measured A */
+            measured_a: number | null;
+            /** Status */
+            status: string;
+            /** Says */
+            says: string;
+            /** Missing */
+            missing: string[];
+        };
+        /**
          * RoomOut
          * @description A room on the walk: what is left to look at, whether it is seen (walked round with nothing left, or not reached),
          *     how many points the sample still asks for, and its checks.
@@ -4234,6 +4276,18 @@ export interface components {
             seen_at: string;
             /** This */
             this: boolean;
+        };
+        /**
+         * ShareOut
+         * @description A kind of load: all that is connected (A), and what of it counts (A).
+         */
+        ShareOut: {
+            /** Load */
+            load: string;
+            /** Connected A */
+            connected_a: number;
+            /** Counted A */
+            counted_a: number;
         };
         /**
          * SignIn
@@ -8490,7 +8544,9 @@ export interface operations {
     };
     operator_letter_api_inspections__inspection_id__operator_letter_pdf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                call?: string | null;
+            };
             header?: never;
             path: {
                 inspection_id: string;

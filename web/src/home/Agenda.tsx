@@ -85,8 +85,9 @@ function VisitLine({ visit }: { visit: Visit }) {
 const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
 
 function Waiting({ agenda }: { agenda: Found }) {
-  const { ready, returns, due, due_count, unsent, instruments } = agenda;
-  const quiet = !ready.length && !returns.length && !due.length && !unsent.length && !instruments.length;
+  const { ready, returns, promises, due, due_count, unsent, instruments } = agenda;
+  const quiet =
+    !ready.length && !returns.length && !promises.length && !due.length && !unsent.length && !instruments.length;
   return (
     <Box
       as="aside"
@@ -102,6 +103,17 @@ function Waiting({ agenda }: { agenda: Found }) {
       <Group title="To be signed">
         {ready.map((one) => (
           <Waits key={one.id} to={`/inspection/${one.id}/report`} name={one.property_address} more={one.reference} />
+        ))}
+      </Group>
+      <Group title="Network operator overdue">
+        {promises.map((one) => (
+          <Waits
+            key={one.id + one.on}
+            to={`/inspection/${one.id}/intake`}
+            name={one.property_address}
+            more={[`promised by ${day(one.on)}`, one.reason].filter(Boolean).join(" · ")}
+            mark
+          />
         ))}
       </Group>
       <Group title="Return visits">

@@ -66,6 +66,7 @@ export async function opened(person: string, id: string): Promise<{ found: Found
       come_back: [],
       set_aside: [],
       repairs: [],
+      room_for_more: null,
     },
     ...found.judgement,
   };

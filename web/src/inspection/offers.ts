@@ -1,7 +1,7 @@
 /** What a note of the margin offers, carried out in one place: whatever draws a note calls this. */
 import type { Note, Schemas } from "../api/client";
 import { observe } from "./desk";
-import { setField } from "./open";
+import { add, setField } from "./open";
 import type { Kind, Value } from "./types";
 
 export type Offer = Schemas["ActionOut"];
@@ -27,6 +27,7 @@ export function carryOut(offer: Offer, note: Note, inspectionId: string): Destin
       return { stage: "brief" };
     }
     case "call":
+      add("operator_call", inspectionId, { fault: "earth", called_at: new Date().toISOString() });
       setField({ kind: "inspection", id: inspectionId, field: "operator_called_at" }, new Date().toISOString());
       return null;
   }

@@ -84,6 +84,10 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.place ?? "Own repair");
     case "as_found":
       return "As found";
+    case "operator_call":
+      return String(v.reference ?? "Call to the network operator");
+    case "wanted_load":
+      return String(v.what ?? "Load");
     case "put_back":
       return "What was taken off";
     case "lead_null":

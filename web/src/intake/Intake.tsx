@@ -14,6 +14,8 @@ import { StageBody, StageHead } from "../ui/StageHead";
 import { moment } from "../ui/when";
 import { Bond, SERVICES } from "./Bond";
 import { absentParts, drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
+import { Operator } from "./Operator";
+import { RoomForMore } from "./RoomForMore";
 
 const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"];
 const AT = ["at_clamp_ohm", "at_pipe_ohm"];
@@ -49,12 +51,15 @@ export default function Intake() {
     const ofBonds = bondIds.split(",").filter(Boolean);
     setOrder([...figures, ...ofBonds.flatMap((bond) => AT.map((field): Place => ({ kind: "bond", id: bond, field })))]);
   }, [id, bondIds]);
+  const calls = useChildIds("operator_call", id);
   const drawn = useMemo(
     () => model && { parts: drawnParts(model), bonds: drawnBonds(model), boards: drawnBoards(model) },
     [model],
   );
   if (!model || !drawn) return null;
   const values = model.entities[id]?.values ?? {};
+  // Calls of their own say when that was.
+  const called = calls.length > 0;
   const choose = (key: string) => {
     setTapped(key);
     const first = key in FIELDS ? FIELDS[key as PartKey][0] : "csa_mm2";
@@ -81,7 +86,7 @@ export default function Intake() {
         />
       </Box>
       <StageBody wide>
-        <OperatorCalled id={id} at={values.operator_called_at} />
+        {!called && <OperatorCalled id={id} at={values.operator_called_at} />}
         <Flex wrap="wrap" gap="2" align="center" mb="4" role="group" aria-label="Add a bond">
           <Box as="span" color="quiet">
             Main bonds to
@@ -105,6 +110,8 @@ export default function Intake() {
         >
           <Chosen part={tapped} id={id} tt={values.earthing === "TT"} isolated={values.isolator !== "none"} />
         </Box>
+        <Operator inspection={id} />
+        <RoomForMore inspection={id} />
         <Section title="The home" lead="Moves the code of what depends on it.">
           <Fields kind="inspection" id={id} fields={[{ field: "storey", wide: true }, "flat_above"]} />
         </Section>

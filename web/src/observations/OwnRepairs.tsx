@@ -8,7 +8,7 @@ import { Mark } from "../drawings/Mark";
 import { FieldInput } from "../fields/FieldInput";
 import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
-import { settled, useInspection, useMay } from "../inspection/open";
+import { setField, settled, useInspection, useMay } from "../inspection/open";
 import { beginRepair, keepAsFound, type Repair, takeBack } from "../inspection/repairs";
 import type { Entity, Kind } from "../inspection/types";
 import { Photos } from "../photos/Photos";
@@ -16,6 +16,7 @@ import { Button, LinkButton } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Told } from "../ui/States";
 import { tell } from "../ui/toaster";
+import { moment } from "../ui/when";
 
 const NONE: Repair[] = [];
 
@@ -91,12 +92,13 @@ function OneRepair({ repair }: { repair: Repair }) {
         </Card>
       </Grid>
       <Fields kind="repair" id={repair.id} fields={[{ field: "done", wide: true }, "parts", "as_left"]} />
+      <Done repair={repair} />
       <Photos kind="repair" id={repair.id} shows="as left" label="Photo as left" inline />
       <Fold small title="Departures, existing installation, who and when">
         <Fields
           kind="repair"
           id={repair.id}
-          fields={["by", "done_at", { field: "departures", wide: true }, { field: "existing", rows: 2, wide: true }]}
+          fields={["by", { field: "departures", wide: true }, { field: "existing", rows: 2, wide: true }]}
         />
       </Fold>
       {repair.failing.length > 0 && (
@@ -111,6 +113,28 @@ function OneRepair({ repair }: { repair: Repair }) {
       )}
       <Certificate repair={repair} />
     </Box>
+  );
+}
+
+/** When the work was done: the certificate bears that day. */
+function Done({ repair }: { repair: Repair }) {
+  const at = useInspection((s) => s.model?.entities[repair.id]?.values.done_at);
+  const may = useMayChange("repair", "done_at");
+  const set = (value: string | null) => setField({ kind: "repair", id: repair.id, field: "done_at" }, value);
+  if (!repair.begun || repair.certificate) return null;
+  return (
+    <Flex gap="3" align="center" mb="2">
+      {at ? (
+        <Text>
+          Work done <b>{moment(String(at))}</b>
+        </Text>
+      ) : null}
+      {may && (
+        <Button variant={at ? "quiet" : "outline"} onClick={() => set(at ? null : new Date().toISOString())}>
+          {at ? "Undo" : "Work done now"}
+        </Button>
+      )}
+    </Flex>
   );
 }
 

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { FieldInput } from "../fields/FieldInput";
+import { useGoTo } from "../inspection/goTo";
 import { setField, useInspection, useMay } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
@@ -64,6 +65,7 @@ export default function Report() {
           </Box>
         )}
         <Against />
+        <Repaired />
         {judgement?.evidence && (
           <Text mb="4">
             <b>What was done.</b> {judgement.evidence}
@@ -92,6 +94,46 @@ export default function Report() {
         </Section>
       </StageBody>
     </>
+  );
+}
+
+/** What the firm put right itself: what closes by a certificate, and what still waits for one. */
+function Repaired() {
+  const repairs = useInspection((s) => s.model?.judgement?.repairs);
+  const goTo = useGoTo();
+  if (!repairs?.length) return null;
+  return (
+    <Box as="section" aria-label="Own repairs" mb="4">
+      {repairs.map((one) => (
+        <Flex key={one.id} gap="3" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line" py="1.5">
+          <Box flex="1 1 16rem">
+            <b>{[one.code, one.where].filter(Boolean).join(" · ")}</b>: {one.label}
+          </Box>
+          <span>
+            {one.certificate
+              ? `closed by certificate ${one.certificate}`
+              : one.complete
+                ? "holds, no certificate yet"
+                : `${one.lacks.length + one.failing.length} to do`}
+          </span>
+          <Button
+            size="sm"
+            variant="quiet"
+            label={`Open own repair at ${one.where}`}
+            onClick={() =>
+              goTo({
+                stage: "observations",
+                entity: "observation",
+                id: one.observation_id,
+                observation: one.observation_id,
+              })
+            }
+          >
+            Open
+          </Button>
+        </Flex>
+      ))}
+    </Box>
   );
 }
 

@@ -70,6 +70,25 @@ def upgrade() -> None:
         sa.Column("value", sa.String(length=200), nullable=True),
         above="repair",
     )
+    _table(
+        "operator_call",
+        sa.Column("fault", sa.String(length=64), nullable=True),
+        sa.Column("what", sa.String(length=300), nullable=True),
+        sa.Column("called_at", sa.DateTime(), nullable=True),
+        sa.Column("spoke_with", sa.String(length=120), nullable=True),
+        sa.Column("reference", sa.String(length=200), nullable=True),
+        sa.Column("promised_by", sa.DateTime(), nullable=True),
+        sa.Column("asked_for", sa.String(length=300), nullable=True),
+        sa.Column("outcome", sa.String(length=500), nullable=True),
+        sa.Column("closed_at", sa.DateTime(), nullable=True),
+    )
+    _table(
+        "wanted_load",
+        sa.Column("what", sa.String(length=64), nullable=True),
+        sa.Column("current_a", sa.Double(), nullable=True),
+        sa.Column("sheds", sa.Boolean(), nullable=True),
+    )
+    op.add_column("inspection", sa.Column("demand_measured_a", sa.Double(), nullable=True))
     op.add_column("issued_report", sa.Column("kind", sa.String(length=20), nullable=False, server_default="report"))
     op.add_column("issued_report", sa.Column("repair_id", _identifier(), nullable=True))
     op.create_index(
@@ -86,6 +105,9 @@ def downgrade() -> None:
     op.drop_index("uq_issued_report_inspection_id_kind_number", table_name="issued_report")
     op.drop_column("issued_report", "repair_id")
     op.drop_column("issued_report", "kind")
+    op.drop_column("inspection", "demand_measured_a")
+    op.drop_table("wanted_load")
+    op.drop_table("operator_call")
     op.drop_table("as_found")
     op.drop_table("repair")
     op.drop_table("set_aside")
