@@ -170,11 +170,14 @@ class CodingOut(BaseModel):
 
 
 class RecordedOut(BaseModel):
-    """An observation as it stands: whether it counts as made good, and what its record still lacks, in words."""
+    """An observation as it stands: whether it counts as made good, what its record still lacks, in which
+    outbuilding it is ('' for the home), and a hint on its words."""
 
     id: str
     made_good: bool
     lacking: list[str]
+    building: str
+    hint: str
 
 
 class WideningOut(BaseModel):

@@ -53,6 +53,7 @@ class Observation:
     opinion_asked_at: str | None = f.instant("Second opinion asked for")
     told_to: str | None = f.text("Told to", 120)
     told_at: str | None = f.instant("Told at")
+    told_said: str | None = f.text("What they said", 500)
     made_safe: str | None = f.choice("Made safe", *MADE_SAFE)
     made_safe_how: str | None = f.text("What was done to make it safe", 300)
     consent_of: str | None = f.text("With the consent of", 120)

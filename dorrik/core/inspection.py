@@ -224,6 +224,7 @@ class Inspection:
     held_reason: str | None = f.text("On hold because", 500)
     return_on: str | None = f.day("Return visit", ahead_days=3660)
     operator_called_at: str | None = f.instant("Network operator called")
+    no_photos: bool | None = f.flag("No photos may be taken")
     extent: str | None = f.text("Extent", 4000)
     inspected_on: str | None = f.day("Date of inspection")
     rule_book: str | None = f.choice("Rule book", *rule_book.keys())

@@ -3,11 +3,12 @@
 The topics are in `topics`; here they are put together.
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
 from dorrik.core import catalogue, evidence, instruments, loop, reference
+from dorrik.core.buildings import HOME, buildings
 from dorrik.core.evidence import Evidence
 from dorrik.core.house_rules import HouseRules
 from dorrik.core.inspection import Inspection, Overruling
@@ -15,7 +16,7 @@ from dorrik.core.instruments import MeasuredAt
 from dorrik.core.intervals import Proposal
 from dorrik.core.isolation import BoardState, state_of
 from dorrik.core.limits import Limited, Share, gathered, share
-from dorrik.core.outcome import Outcome, decide, in_words
+from dorrik.core.outcome import UNSATISFACTORY, Outcome, decide, in_words
 from dorrik.core.progress import Progress, measure_progress
 from dorrik.core.readings import Reading, accurate
 from dorrik.core.record import record
@@ -49,17 +50,23 @@ from dorrik.core.topics.suggested import Suggestion, suggest
 from dorrik.core.topics.trainees import ToCountersign, to_countersign
 from dorrik.core.topics.walk import Walk, walk
 from dorrik.core.topics.zs_scale import ZsScale, scales
+from dorrik.core.wording import AGE_ALONE, calls_age_unsafe
 
 __all__ = ["Against", "BoardSum", "Expected", "Judgement", "Note", "Suggestion", "is_open", "judge"]
 
 
 @record
 class Recorded:
-    """An observation as it stands: does it count as made good, and what does its record lack, in words? (rule 13.5)"""
+    """An observation as it stands: does it count as made good, and what does its record lack, in words? (rule 13.5)
+
+    building: the outbuilding that it is in, '' for the home; hint: on its words, '' for none.
+    """
 
     id: str
     made_good: bool
     lacking: tuple[str, ...]
+    building: str = ""
+    hint: str = ""
 
 
 @record
@@ -177,7 +184,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         benches=tuple(benches(context)),
         suggested=suggested,
         coding=coded,
-        recorded=tuple(Recorded(one.id, one.made_good, one.lacking) for one in inspection.observations),
+        recorded=tuple(_recorded(inspection)),
         own_entries=tuple(entry for entry in catalogue.entries().values() if entry.own) if inspection.catalogue else (),
         prospective_fault_ka=context.pfc_ka,
         between_lines_ka=fault_current.between_lines_ka(context),
@@ -216,6 +223,15 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         house_rules=context.house,
         rule_book=book,
     )
+
+
+def _recorded(inspection: Inspection) -> Iterator[Recorded]:
+    where = buildings(inspection)
+    for one in inspection.observations:
+        # The catalogue's words are ours; only what somebody wrote is looked at.
+        coded = one.code in UNSATISFACTORY
+        hint = AGE_ALONE if coded and calls_age_unsafe(f"{one.text or ''} {one.code_reason or ''}") else ""
+        yield Recorded(one.id, one.made_good, one.lacking, where.get(one.about_id or "", HOME), hint)
 
 
 def _spoken(note: Note, book: RuleBook) -> Note:

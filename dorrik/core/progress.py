@@ -170,7 +170,17 @@ _WALK = frozenset(
     )
 )  # fmt: skip
 _BRIEF_TOO = frozenset(
-    ("client_address", "occupier_name", "nation", "must_stay_on", "power_off", "access", "held_at", "held_reason")
+    (
+        "client_address",
+        "occupier_name",
+        "nation",
+        "must_stay_on",
+        "power_off",
+        "access",
+        "no_photos",
+        "held_at",
+        "held_reason",
+    )
 )
 
 

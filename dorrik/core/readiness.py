@@ -67,6 +67,10 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     for aside in judgement.set_aside:
         if not aside.in_force and not aside.gone:
             yield Hindrance("look", "brief", f"{aside.name}: {aside.says}. Its tests are still asked for.")
+    for recorded in judgement.recorded:
+        if recorded.hint:
+            words = next((one.text for one in inspection.observations if one.id == recorded.id), None)
+            yield Hindrance("look", "observations", f"“{shortened(words or '')}”: {recorded.hint}.")
     holds = judgement.house_rules.own_repairs == "hold the report"
     for repair in judgement.repairs:
         if not repair.complete:
@@ -137,7 +141,7 @@ def _of_observation(inspection: Inspection, observation: Observation) -> Iterato
         yield Hindrance("look", "observations", f"{said} {words}.")
     if observation.opinion_asked_at and not observation.opinions:
         yield Hindrance("look", "observations", f"{said} waits for its second opinion.")
-    if not observation.mended:
+    if not observation.mended or inspection.no_photos:
         return
     shown = {photo.shows == "as left" for photo in inspection.photos if photo.about_id == observation.id}
     lacking = [name for as_left, name in ((False, "as found"), (True, "as left")) if as_left not in shown]

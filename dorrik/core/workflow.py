@@ -60,8 +60,8 @@ RULES = frozenset(("rule_book", "house_rules", "table_corrections", "catalogue")
 #: What only issuing itself writes.
 ISSUED: Mapping[str, frozenset[str]] = MappingProxyType({"repair": frozenset(("certificate", "certified_at"))})
 _OF_AN_OBSERVATION = (
-    "code", "code_reason", "answers", "told_to", "told_at", "made_safe", "made_safe_how", "consent_of", "mended",
-    "retest", "removed",
+    "code", "code_reason", "answers", "told_to", "told_at", "told_said", "made_safe", "made_safe_how",
+    "consent_of", "mended", "retest", "removed",
 )  # fmt: skip
 #: What a competent person answers for: kinds of entities whole (None), or fields of them. Judgements, and what only who
 #: was there can say was done: proved dead, tested again, told, made safe. A rule believes these.

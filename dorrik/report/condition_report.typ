@@ -117,7 +117,10 @@
     inset: (x: 0mm, y: 2mm),
     table.header(text(size: 8pt, fill: quiet)[Code], text(size: 8pt, fill: quiet)[Observation]),
     table.hline(stroke: 0.5pt + rule-ink),
-    ..data.observations.map(o => (
+    ..data.observations.enumerate().map(((at, o)) => (
+      ..if o.building != "" and (at == 0 or data.observations.at(at - 1).building != o.building) {
+        (table.cell(colspan: 2, text(weight: "bold", o.building)),)
+      } else { () },
       code-mark(o.code),
       [
         #text(weight: "bold", o.text)#if o.place != "" [ · #o.place]
@@ -125,6 +128,7 @@
         #if o.remedy != "" [ \ #text(fill: quiet)[Usual remedy: #o.remedy]]
         #if o.mended and not o.counts [ \ *Made good on the day, does not count to the outcome.* As left: #o.as_left Retest: #o.retest#if o.certificates != "" [. Certificate #o.certificates]]
         #if o.mended and o.counts [ \ *Made good on the day; without as left and retest it still counts.* #o.as_left #o.retest]
+        #if o.told != "" [ \ #text(fill: quiet, o.told)]
         #if o.photos.len() > 0 { photos(o.photos) }
       ],
       table.hline(stroke: 0.4pt + rule-ink),
@@ -177,6 +181,13 @@
 #if data.instruments.len() > 0 [*Instruments.* #data.instruments.join("; ").]
 
 #if data.evidence != "" [*What was done.* #data.evidence]
+
+#if data.no_photos [*Photos.* None were taken, as was asked.]
+
+#if data.tests_tell.len() > 0 [
+  == What the tests tell
+  #list(..data.tests_tell.map(t => [*#t.test.* #t.means]))
+]
 
 == Supply and earthing
 #image(bytes(data.intake.svg), format: "svg", width: 100%, alt: data.intake.words)

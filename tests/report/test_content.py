@@ -7,6 +7,7 @@ import pytest
 
 from dorrik.core import document
 from dorrik.core.judgement import judge
+from dorrik.core.readiness import readiness
 from dorrik.report.content import Issue, content
 from tests.core.homes import cottage, spoilt
 
@@ -244,3 +245,63 @@ def test_what_people_asked_about_is_answered_in_the_report():
         {"asked": "Lights dim", "by": "occupier", "found": "C2, Neutral loose"},
         {"asked": "Room for a charge point?", "by": "client", "found": "Yes."},
     ]
+
+
+def test_findings_stand_building_by_building_the_home_first():
+    home = observed(("C3", "Label missing"))
+    i = home["inspection"]
+    i["boards"].append({"id": "shed", "name": "Pump shed", "outbuilding": True, "circuits": []})
+    about = {"about_entity": "board", "about_id": "shed"}
+    i["observations"] += [{"id": "s", "code": "C2", "text": "Gland open", **about}]
+    told = said(home)["observations"]
+    # The more serious one is in the shed, and comes after the home.
+    assert [(one["text"], one["building"]) for one in told] == [("Label missing", ""), ("Gland open", "Pump shed")]
+
+
+def test_whom_it_was_told_and_what_they_said_is_printed_of_any_code():
+    home = observed(("C3", "Label missing"))
+    home["inspection"]["observations"][0] |= {
+        "told_to": "Hester Vane", "told_at": "2026-11-03T11:00:00Z", "told_said": "The Trust will see to it.",
+    }  # fmt: skip
+    (told,) = said(home)["observations"]
+    assert told["told"] == "Told Hester Vane on 3 November 2026 11:00 UTC: “The Trust will see to it.”"
+
+
+def test_a_home_without_photos_says_so_and_asks_for_none():
+    home = observed(("C2", "Label missing", "labels-missing", True))
+    home["inspection"]["observations"][0] |= {"as_left": "Fitted", "retest": "seen"}
+    asked = [h.text for h in readiness(document.parse(home), judge(document.parse(home))) if "photo" in h.text]
+    assert asked
+    home["inspection"]["no_photos"] = True
+    inspection = document.parse(home)
+    assert not [h.text for h in readiness(inspection, judge(inspection)) if "photo" in h.text]
+    assert said(home)["no_photos"] is True
+
+
+def test_only_tests_that_were_made_are_explained():
+    assert [one["test"] for one in said(cottage())["tests_tell"]][:2] == ["Continuity", "Insulation"]
+    bare = cottage()
+    for board in bare["inspection"]["boards"]:
+        for circuit in board["circuits"]:
+            for field in [name for name in circuit if name.endswith(("_ohm", "_mohm", "_ms")) or name == "polarity"]:
+                circuit.pop(field)
+        for rcd in board.get("rcds", ()):
+            rcd.pop("trip_ms", None)
+    assert said(bare)["tests_tell"] == []
+
+
+@pytest.mark.parametrize(
+    ("text", "code", "hinted"),
+    [
+        ("The board is obsolete", "C2", True),
+        ("Old wiring throughout", "C2", True),
+        ("Old wiring throughout", "note", False),
+        ("Insulation perished, copper bare at the lamp", "C2", False),
+        ("Label updated", "C2", False),
+    ],
+)
+def test_words_that_call_age_unsafe_are_pointed_out_and_decide_nothing(text, code, hinted):
+    judgement = judge(document.parse(observed((code, text))))
+    (one,) = judgement.recorded
+    assert bool(one.hint) is hinted
+    assert judgement.outcome == judge(document.parse(observed((code, "Something else")))).outcome

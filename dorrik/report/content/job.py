@@ -4,6 +4,7 @@ from typing import Any
 
 from dorrik.core.inspection import Attendance, Inspection, InstrumentUsed, name_of
 from dorrik.core.judgement import Judgement
+from dorrik.core.what_tests_tell import of_tests_made
 from dorrik.report.content.words import day, facts, moment
 
 #: Facts of the job that are printed.
@@ -16,6 +17,8 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
         "facts": facts(inspection, *_FACTS),
         "visits": [_visit(one) for one in inspection.attendances],
         "instruments": [_instrument(one) for one in inspection.instruments_used],
+        "no_photos": bool(inspection.no_photos),
+        "tests_tell": [{"test": one.test, "means": one.means} for one in of_tests_made(inspection)],
         "evidence": judgement.evidence.says,
         "unconfirmed": _unconfirmed(inspection),
     }

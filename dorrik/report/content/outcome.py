@@ -4,12 +4,13 @@ from datetime import date
 from typing import Any
 
 from dorrik.core import catalogue
-from dorrik.core.inspection import Inspection
+from dorrik.core.buildings import HOME, buildings
+from dorrik.core.inspection import Inspection, Observation
 from dorrik.core.judgement import Judgement, is_open
 from dorrik.core.outcome import MEANING, ORDER
 from dorrik.core.topics.interval import DutyDue
 from dorrik.report.content.photos import Fetch, beside, none_kept, printed
-from dorrik.report.content.words import day
+from dorrik.report.content.words import day, moment
 
 _ORDER = {code: place for place, code in enumerate(ORDER)}
 
@@ -67,12 +68,17 @@ def _duty(one: DutyDue) -> str:
 
 def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -> list[dict[str, Any]]:
     rows = []
+    where = buildings(inspection)
     certificates: dict[str, list[str]] = {}
     for repair in judgement.repairs:
         if repair.certificate:
             certificates.setdefault(repair.observation_id, []).append(repair.certificate)
     pinned = printed(inspection)
-    for one in sorted(inspection.observations, key=lambda o: (_ORDER.get(o.code or "", 9), o.id)):
+    # Building by building, the home first; in each the most serious first.
+    for one in sorted(
+        inspection.observations,
+        key=lambda o: (where.get(o.about_id or "", HOME), _ORDER.get(o.code or "", 9), o.id),
+    ):
         entry = catalogue.entries().get(one.catalogue_key or "")
         rows.append(
             {
@@ -86,8 +92,19 @@ def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -
                 "as_left": one.as_left or "",
                 "retest": one.retest or "",
                 "counts": is_open(one),
+                "told": _told(one),
+                "building": where.get(one.about_id or "", HOME),
                 "certificates": ", ".join(certificates.get(one.id, ())),
                 "photos": beside(one, pinned.get(one.id, []), photos),
             }
         )
     return rows
+
+
+def _told(one: Observation) -> str:
+    """Whom it was told, when, and what they said; '' where it was told nobody."""
+    if not one.told_to and not one.told_at:
+        return ""
+    said = f": “{one.told_said}”" if one.told_said else ""
+    when = f" on {moment(one.told_at)}" if one.told_at else ""
+    return f"Told {one.told_to or 'the person in charge'}{when}{said}"

@@ -3811,7 +3811,8 @@ export interface components {
         };
         /**
          * RecordedOut
-         * @description An observation as it stands: whether it counts as made good, and what its record still lacks, in words.
+         * @description An observation as it stands: whether it counts as made good, what its record still lacks, in which
+         *     outbuilding it is ('' for the home), and a hint on its words.
          */
         RecordedOut: {
             /** Id */
@@ -3820,6 +3821,10 @@ export interface components {
             made_good: boolean;
             /** Lacking */
             lacking: string[];
+            /** Building */
+            building: string;
+            /** Hint */
+            hint: string;
         };
         /**
          * RecoveryOut

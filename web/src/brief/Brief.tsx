@@ -64,6 +64,7 @@ export default function Brief({ me }: { me: Me }) {
               { field: "power_off", hint: "From when to when, as agreed with the occupier." },
               { field: "must_stay_on", hint: "Medical equipment, freezer, fish." },
               { field: "access", wide: true },
+              { field: "no_photos", hint: "Then no screen offers one, and the report says why there are none." },
             ]}
           />
         </Section>

@@ -20,6 +20,7 @@ import { moment } from "../ui/when";
 import { CodeHistory } from "./CodeHistory";
 import { Danger } from "./Danger";
 import { Mended } from "./Mended";
+import { ToldTo } from "./ToldTo";
 import { OwnRepairs } from "./OwnRepairs";
 import { isBlind, opinionsOn } from "./opinions";
 
@@ -122,6 +123,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
         </Box>
       )}
       {code === "C1" && !blind && <Danger observation={observation} />}
+      {code !== "C1" && !blind && <ToldTo observation={observation} />}
       {repaired ? null : <Mended observation={observation} />}
       <OwnRepairs observation={observation} me={me} />
       {!blind && <Second observation={observation} me={me} />}

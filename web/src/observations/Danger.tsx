@@ -77,6 +77,7 @@ export function Danger({ observation }: { observation: Entity }) {
         id={observation.id}
         fields={[
           "told_to",
+          { field: "told_said", wide: true },
           { field: "made_safe", wide: true },
           v.made_safe === "made safe" && "consent_of",
           v.made_safe != null && "made_safe_how",

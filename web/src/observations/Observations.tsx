@@ -1,6 +1,6 @@
 /** Every observation, the most pressing first, with the coding desk beside it; and what waits to be taken or refused. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { Fragment, type ReactNode } from "react";
 import { useSearchParams } from "react-router";
 import type { Me } from "../api/client";
 import { useReference } from "../api/reference";
@@ -28,6 +28,11 @@ export default function Observations({ me }: { me: Me }) {
   // The most pressing first; what has no code yet comes last.
   const weight = (code: unknown) => (order.includes(String(code ?? "")) ? order.indexOf(String(code)) : order.length);
   const found = children(model, "observation", model.id).sort((a, b) => weight(a.values.code) - weight(b.values.code));
+  // Building by building, the home first; in each the most pressing first.
+  const stands = new Map(model.judgement?.recorded.map((one) => [one.id, one.building]));
+  const building = (one?: Entity) => stands.get(one?.id ?? "") ?? "";
+  const grouped = [...found].sort((a, b) => building(a).localeCompare(building(b)));
+  const several = grouped.some((one) => building(one) !== "");
   const outcome = model.judgement?.outcome_says;
   const because = model.judgement?.outcome_because.length ?? 0;
   const asked = params.get("of");
@@ -47,8 +52,15 @@ export default function Observations({ me }: { me: Me }) {
         </Empty>
       )}
       <Lines label="Recorded">
-        {found.map((one) => (
-          <Recorded key={one.id} one={one} open={one.id === open?.id} show={() => show(one.id)} />
+        {grouped.map((one, at) => (
+          <Fragment key={one.id}>
+            {several && (at === 0 || building(grouped[at - 1]) !== building(one)) && (
+              <Box as="li" fontWeight="bold" pt="3" pb="1">
+                {building(one) || "The home"}
+              </Box>
+            )}
+            <Recorded one={one} open={one.id === open?.id} show={() => show(one.id)} />
+          </Fragment>
         ))}
       </Lines>
       <Suggested weight={weight} />
@@ -99,6 +111,7 @@ function Recorded({ one, open, show }: RecordedProps) {
     stands?.made_good && "put right on the day",
     v.opinion_asked_at && blind && "waits for your opinion",
     ...(stands?.lacking ?? []),
+    stands?.hint,
   ].filter(Boolean) as ReactNode[];
   return (
     <Box as="li" borderTopWidth="1px" borderColor="line" bg={open ? "lampWash" : undefined}>

@@ -36,6 +36,7 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   const [marking, setMarking] = useState(false);
   const inspection = model?.id ?? "";
+  const barred = model?.entities[inspection]?.values.no_photos === true;
   if (!model) return null;
   const found = children(model, "photo", inspection).filter(
     (one) => one.values.about_id === id && (!only || (one.values.shows ?? "defect") === shows),
@@ -72,11 +73,14 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
           />
         </Button>
       ))}
-      <FileButton label={label} accept={PHOTO_FILES} several take={take}>
-        <Button variant={inline ? "quiet" : "outline"}>
-          {taking > 0 ? `Shrinking, ${taking} to go …` : `+ ${label}`}
-        </Button>
-      </FileButton>
+      {barred && <Box color="quiet">No photos may be taken here.</Box>}
+      {!barred && (
+        <FileButton label={label} accept={PHOTO_FILES} several take={take}>
+          <Button variant={inline ? "quiet" : "outline"}>
+            {taking > 0 ? `Shrinking, ${taking} to go …` : `+ ${label}`}
+          </Button>
+        </FileButton>
+      )}
       {trouble.length > 0 && (
         <Told trouble>
           {trouble.map((one, at) => (

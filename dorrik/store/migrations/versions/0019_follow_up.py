@@ -88,6 +88,8 @@ def upgrade() -> None:
         sa.Column("current_a", sa.Double(), nullable=True),
         sa.Column("sheds", sa.Boolean(), nullable=True),
     )
+    op.add_column("observation", sa.Column("told_said", sa.String(length=500), nullable=True))
+    op.add_column("inspection", sa.Column("no_photos", sa.Boolean(), nullable=True))
     op.add_column("inspection", sa.Column("demand_measured_a", sa.Double(), nullable=True))
     op.add_column("issued_report", sa.Column("kind", sa.String(length=20), nullable=False, server_default="report"))
     op.add_column("issued_report", sa.Column("repair_id", _identifier(), nullable=True))
@@ -105,6 +107,8 @@ def downgrade() -> None:
     op.drop_index("uq_issued_report_inspection_id_kind_number", table_name="issued_report")
     op.drop_column("issued_report", "repair_id")
     op.drop_column("issued_report", "kind")
+    op.drop_column("observation", "told_said")
+    op.drop_column("inspection", "no_photos")
     op.drop_column("inspection", "demand_measured_a")
     op.drop_table("wanted_load")
     op.drop_table("operator_call")
