@@ -100,3 +100,26 @@ class RoomForMoreOut(BaseModel):
     status: str
     says: str
     missing: list[str]
+
+
+class OfferedYearsOut(BaseModel):
+    """Evidence of a part's years that follows from what was entered, to be taken or left."""
+
+    from_year: int | None
+    to_year: int | None
+    known_by: str
+    says: str
+
+
+class AgedPartOut(BaseModel):
+    """A part of the home with the years that its evidence allows; agrees: whether there are any."""
+
+    key: str
+    entity: str
+    entity_id: str
+    name: str
+    from_year: int | None
+    to_year: int | None
+    agrees: bool
+    evidence: list[str]
+    offered: list[OfferedYearsOut]

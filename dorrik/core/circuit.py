@@ -61,6 +61,8 @@ DATED_BY = (
     "papers",
     "what people say",
 )
+#: Colours of line and neutral: changed from 2004 on, both allowed until 2006 (BS 7671 table 51).
+CORE_COLOURS = ("red and black", "brown and blue", "both")
 #: Of a screw lampholder the thread belongs to the neutral, unless it is dead until the lamp is in.
 SCREW = "screw"
 LAMPHOLDERS = ("bayonet", SCREW, "screw, thread dead without a lamp")
@@ -237,6 +239,7 @@ class Circuit:
     earthed_by: str | None = f.choice("Earth of what it feeds", "of the supply", "own electrode")
     own_rcd: str | None = f.choice("RCD built into the load", "30 mA or less", "more than 30 mA", "none")
     both_ways: str | None = f.choice("Device made for current both ways", "yes", "no", "not marked")
+    core_colours: str | None = f.choice("Colours of its cores", *CORE_COLOURS)
     fitted_from: int | None = f.integer("Fitted not before", 1900, 2100)
     fitted_to: int | None = f.integer("Fitted not after", 1900, 2100)
     fitted_by: str | None = f.choice("Its age is known by", *DATED_BY)

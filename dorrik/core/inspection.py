@@ -15,6 +15,7 @@ from dorrik.core import rule_book
 from dorrik.core.attendance import Attendance, InstrumentUsed, LeadNull, PutBackRecord
 from dorrik.core.check import Check
 from dorrik.core.circuit import EARLIER, PHASES, SWITCHES, Circuit, Earlier, Point, name_of
+from dorrik.core.dating import Dating
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.follow_up import ComeBack, Concern
@@ -47,6 +48,7 @@ __all__ = [
     "Circuit",
     "ComeBack",
     "Concern",
+    "Dating",
     "Declined",
     "Earlier",
     "EntityKind",
@@ -300,6 +302,7 @@ class Inspection:
     repairs: tuple[Repair, ...] = ()
     operator_calls: tuple[OperatorCall, ...] = ()
     wanted_loads: tuple[WantedLoad, ...] = ()
+    datings: tuple[Dating, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -370,6 +373,7 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("come_back", ComeBack, "inspection", "come_backs"),
             EntityKind("concern", Concern, "inspection", "concerns"),
             EntityKind("set_aside", SetAside, "inspection", "set_asides"),
+            EntityKind("dating", Dating, "inspection", "datings"),
             EntityKind("operator_call", OperatorCall, "inspection", "operator_calls"),
             EntityKind("wanted_load", WantedLoad, "inspection", "wanted_loads"),
             EntityKind("repair", Repair, "inspection", "repairs"),

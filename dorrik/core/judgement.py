@@ -8,6 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 from dorrik.core import catalogue, evidence, instruments, loop, reference
+from dorrik.core.ages import Part, parts
 from dorrik.core.buildings import HOME, buildings
 from dorrik.core.evidence import Evidence
 from dorrik.core.house_rules import HouseRules
@@ -82,7 +83,8 @@ class Judgement:
     to_countersign: readings of trainees that nobody signed for; not_possible: what choosing a reason for no Zs raises;
     live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
     set_aside: what is left disconnected or out of scope by agreement; repairs: those of one's own, with their retests;
-    room_for_more: the demand against the service fuse; boards: how each stands isolated; putting_back: what tests took
+    room_for_more: the demand against the service fuse; parts: the home's parts with
+    their years; boards: how each stands isolated; putting_back: what tests took
     apart; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is asked
     room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
     limited_share: how much that is; evidence: of the work.
@@ -117,6 +119,7 @@ class Judgement:
     set_aside: tuple[Aside, ...]
     repairs: tuple[RepairView, ...]
     room_for_more: Room | None
+    parts: tuple[Part, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -205,6 +208,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         set_aside=set_aside(context),
         repairs=work,
         room_for_more=room_for_more(context),
+        parts=tuple(parts(context.inspection)),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

@@ -137,6 +137,7 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "set_aside": "brief",
     "repair": "observations",
     "operator_call": "intake",
+    "dating": "boards",
     "wanted_load": "intake",
     "as_found": "observations",
     "room": "walk",

@@ -182,6 +182,11 @@
 
 #if data.evidence != "" [*What was done.* #data.evidence]
 
+#if data.parts.len() > 0 [
+  *Parts and their years.* Each is held against the edition of its own day.
+  #list(..data.parts.map(p => [#p.name: #p.years#if p.evidence != "" [ (#p.evidence)]]))
+]
+
 #if data.no_photos [*Photos.* None were taken, as was asked.]
 
 #if data.tests_tell.len() > 0 [

@@ -7,6 +7,7 @@ new topic is a file and a line here.
 from collections.abc import Callable, Iterator
 
 from dorrik.core.topics import (
+    ages,
     bathrooms,
     boards,
     bonds,
@@ -41,6 +42,7 @@ TOPICS: tuple[Topic, ...] = (
     bonds.notes,
     fault_current.notes,
     set_aside.notes,
+    ages.notes,
     boards.notes,
     surge.notes,
     isolation.notes,

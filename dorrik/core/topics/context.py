@@ -6,6 +6,7 @@ from functools import cached_property
 from typing import Any
 
 from dorrik.core import conductors, devices, fault_current, gangs, overload, ring, supply
+from dorrik.core.ages import fitted
 from dorrik.core.aside import aside
 from dorrik.core.board_tree import BoardTree, Earth
 from dorrik.core.circuit import AT_A_SOCKET
@@ -125,6 +126,10 @@ class Context:
     def open_parts(self) -> Mapping[Figure, str]:
         """What stood open at readings that so are of a part of their circuit only."""
         return open_parts(self.entered)
+
+    def fitted(self, circuit: Circuit) -> tuple[int | None, int | None]:
+        """In which years a circuit was fitted, by what was stated of it (rule 13.6)."""
+        return fitted(self.inspection, circuit)
 
     @cached_property
     def aside(self) -> Mapping[str, SetAside]:

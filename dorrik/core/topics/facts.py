@@ -6,6 +6,7 @@ A fact is true, false, or not known; what is not known is asked.
 from collections.abc import Callable, Mapping
 
 from dorrik.core import loop, overload, polarity, supply, tails
+from dorrik.core.ages import required_since
 from dorrik.core.check import GOOD, NOT_GOOD
 from dorrik.core.inspection import Board, Bond, Circuit, Point, Room
 from dorrik.core.readings import at_most
@@ -362,7 +363,16 @@ def _fused_downstream(context: Context, place: Place) -> bool | None:
 
 
 #: Every fact that the rules can tell themselves. What is not here is for the inspector's eyes.
+def _needed_in_its_day(context: Context, place: Place) -> bool | None:
+    """Was every circuit there fitted when the edition of its day already needed an RCD? Where the years are not known
+    nothing is asked: age alone is no code (rule 13.6)."""
+    since = required_since()["rcd-missing-sockets"][0]
+    first = [context.fitted(circuit)[0] for _, circuit in place.circuits]
+    return bool(first) and all(year is not None and year >= since for year in first)
+
+
 FACTS: Mapping[str, Callable[[Context, Place], bool | None]] = {
+    "needed-in-its-day": _needed_in_its_day,
     "nothing-disconnects": _nothing_disconnects,
     "loops-within": _loops_within,
     "rcd-for-fault": _rcd_for_fault,

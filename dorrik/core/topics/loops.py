@@ -192,7 +192,8 @@ def _on_tt(context: Context, circuit: Circuit, zs: Reading, by_device: Verdict) 
 def _older_fixed(context: Context, circuit: Circuit, zs: Reading) -> bool:
     """Is it fixed equipment alone, fitted before 2008, within the 5 s limit of then? (rule 7.2)"""
     fixed = circuit.serves in ("fixed", "lighting") and not has_sockets(circuit)
-    if not fixed or circuit.fitted_to is None or circuit.fitted_to >= loop.SHORTER_TIME_YEAR:
+    _, last = context.fitted(circuit)
+    if not fixed or last is None or last >= loop.SHORTER_TIME_YEAR:
         return False
     if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
         return False

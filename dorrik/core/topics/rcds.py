@@ -6,6 +6,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 from dorrik.core import demand, loop, rcd, supply
+from dorrik.core.ages import required_since
 from dorrik.core.inspection import Board, Circuit
 from dorrik.core.rcd_devices import RcdDevice
 from dorrik.core.readings import Reading, add, at_most
@@ -226,9 +227,8 @@ def _differing(board: Board) -> Iterator[Note]:
 def _missing(context: Context, board: Board) -> Iterator[Note]:
     """Where 30 mA is expected today and nothing, or something less sensitive, stands in front: once for the board."""
     on_tt = context.earth(board).tt
-    needs: dict[str, list[str]] = {}
-    touches: list[str] = []
-    rated_there: list[float] = []
+    older: list[tuple[Circuit, str, float | None]] = []
+    younger: list[tuple[Circuit, str, float | None]] = []
     for circuit in board.circuits:
         rated = context.rated_ma(circuit)
         described = circuit.device_standard is not None or context.rcds_before(circuit)
@@ -245,16 +245,34 @@ def _missing(context: Context, board: Board) -> Iterator[Note]:
         key = rcd.expected_protection(_use(circuit))
         if key is None or context.tree.fed_from(circuit):
             continue
-        needs.setdefault(key, []).append(name_of(circuit))
-        touches.append(circuit.id)
-        if rated is not None:
-            rated_there.append(rated)
-    if needs:
-        everywhere = max(rated_there) if rated_there and len(rated_there) == len(touches) else None
-        delayed = any(d.delay == "S" for c in board.circuits if c.id in touches for d in context.rcds_before(c))
-        verdict = rcd.judge_missing(needs, everywhere, delayed=delayed)
+        (younger if needed_in_its_day(context, circuit, key) else older).append((circuit, key, rated))
+    if older:
         title = f"{board.name or 'Board'}: additional protection"
-        yield Note("board", board.id, "rcds", title, verdict, touches=tuple(touches))
+        verdict = _lacking(context, older)
+        yield Note("board", board.id, "rcds", title, verdict, touches=tuple(c.id for c, _, _ in older))
+    # An addition of yesterday in an old board is held against yesterday's edition, apart from its neighbours.
+    for circuit, key, rated in younger:
+        verdict = _lacking(context, [(circuit, key, rated)])
+        _, edition = required_since()[key]
+        told = f"Fitted in {context.fitted(circuit)[0]} or later, when the {edition} already needed it."
+        title = f"{name_of(circuit)}: additional protection"
+        yield Note("circuit", circuit.id, "rcd_id", title, replace(verdict, reason=f"{told} {verdict.reason}"))
+
+
+def _lacking(context: Context, circuits: list[tuple[Circuit, str, float | None]]) -> Verdict:
+    needs: dict[str, list[str]] = {}
+    for circuit, key, _ in circuits:
+        needs.setdefault(key, []).append(name_of(circuit))
+    rated_there = [rated for _, _, rated in circuits if rated is not None]
+    everywhere = max(rated_there) if rated_there and len(rated_there) == len(circuits) else None
+    delayed = any(d.delay == "S" for c, _, _ in circuits for d in context.rcds_before(c))
+    return rcd.judge_missing(needs, everywhere, delayed=delayed)
+
+
+def needed_in_its_day(context: Context, circuit: Circuit, entry: str) -> bool:
+    """Did the edition of a circuit's day already need what it lacks? False where its years are unknown (rule 13.6)."""
+    first, _ = context.fitted(circuit)
+    return first is not None and entry in required_since() and first >= required_since()[entry][0]
 
 
 _ALARM = Verdict(

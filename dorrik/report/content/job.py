@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from dorrik.core.ages import Part
 from dorrik.core.inspection import Attendance, Inspection, InstrumentUsed, name_of
 from dorrik.core.judgement import Judgement
 from dorrik.core.what_tests_tell import of_tests_made
@@ -17,6 +18,7 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
         "facts": facts(inspection, *_FACTS),
         "visits": [_visit(one) for one in inspection.attendances],
         "instruments": [_instrument(one) for one in inspection.instruments_used],
+        "parts": [_part(one) for one in judgement.parts if one.evidence],
         "no_photos": bool(inspection.no_photos),
         "tests_tell": [{"test": one.test, "means": one.means} for one in of_tests_made(inspection)],
         "evidence": judgement.evidence.says,
@@ -45,3 +47,14 @@ def _unconfirmed(inspection: Inspection) -> list[str]:
         for circuit in board.circuits
         if circuit.unconfirmed
     ]
+
+
+def _part(one: Part) -> dict[str, str]:
+    """A part of the home with its years and what they are known by."""
+    if not one.agrees:
+        years = "its evidence does not agree"
+    elif one.from_year and one.to_year:
+        years = f"{one.from_year} to {one.to_year}"
+    else:
+        years = f"{one.from_year} or later" if one.from_year else f"{one.to_year} or earlier" if one.to_year else "–"
+    return {"name": one.name, "years": years, "evidence": "; ".join(one.evidence)}

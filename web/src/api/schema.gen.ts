@@ -1642,6 +1642,30 @@ export interface components {
             observation_id: string;
         };
         /**
+         * AgedPartOut
+         * @description A part of the home with the years that its evidence allows; agrees: whether there are any.
+         */
+        AgedPartOut: {
+            /** Key */
+            key: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Name */
+            name: string;
+            /** From Year */
+            from_year: number | null;
+            /** To Year */
+            to_year: number | null;
+            /** Agrees */
+            agrees: boolean;
+            /** Evidence */
+            evidence: string[];
+            /** Offered */
+            offered: components["schemas"]["OfferedYearsOut"][];
+        };
+        /**
          * AgendaOut
          * @description What now: by day and hour, then by kind. due_count: how many are due soon, of which the first are listed.
          */
@@ -2996,6 +3020,8 @@ export interface components {
             set_aside: components["schemas"]["AsideOut"][];
             /** Repairs */
             repairs: components["schemas"]["RepairOut"][];
+            /** Parts */
+            parts: components["schemas"]["AgedPartOut"][];
             room_for_more: components["schemas"]["RoomForMoreOut"] | null;
             /** Evidence */
             evidence: string;
@@ -3396,6 +3422,20 @@ export interface components {
             ohm: number;
             /** Accepted */
             accepted: boolean;
+        };
+        /**
+         * OfferedYearsOut
+         * @description Evidence of a part's years that follows from what was entered, to be taken or left.
+         */
+        OfferedYearsOut: {
+            /** From Year */
+            from_year: number | null;
+            /** To Year */
+            to_year: number | null;
+            /** Known By */
+            known_by: string;
+            /** Says */
+            says: string;
         };
         /**
          * OperatorFaultOut

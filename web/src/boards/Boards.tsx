@@ -22,6 +22,7 @@ import { Empty } from "../ui/States";
 import { BoardChecks } from "./BoardChecks";
 import { Circuits } from "./CircuitTable";
 import { Rcds } from "./Rcds";
+import { Years } from "./Years";
 
 export default function Boards() {
   const model = useInspection((s) => s.model);
@@ -105,6 +106,9 @@ export default function Boards() {
         />
       </Box>
       <BoardChecks board={board} />
+      <Box px="4">
+        <Years />
+      </Box>
     </>
   );
 }

@@ -80,6 +80,7 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
           { field: "neutral_at", hint: "Where its number is not that of its way." },
           { field: "second_csa_mm2", hint: "Where part of it is run in another size." },
           v.second_csa_mm2 != null && { field: "second_at", hint: "Where it changes.", wide: true },
+          { field: "core_colours", hint: "They tell its years.", wide: true },
           { field: "fitted_from", hint: "Judged by the edition of its own day." },
           v.fitted_from != null && "fitted_to",
           v.fitted_from != null && "fitted_by",

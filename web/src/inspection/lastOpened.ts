@@ -67,6 +67,7 @@ export async function opened(person: string, id: string): Promise<{ found: Found
       set_aside: [],
       repairs: [],
       room_for_more: null,
+      parts: [],
     },
     ...found.judgement,
   };

@@ -88,6 +88,8 @@ export function nameOf(entity: Entity | undefined): string {
       return String(v.reference ?? "Call to the network operator");
     case "wanted_load":
       return String(v.what ?? "Load");
+    case "dating":
+      return String(v.says ?? "Evidence of its years");
     case "put_back":
       return "What was taken off";
     case "lead_null":

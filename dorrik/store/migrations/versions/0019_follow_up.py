@@ -71,6 +71,17 @@ def upgrade() -> None:
         above="repair",
     )
     _table(
+        "dating",
+        sa.Column("about_entity", sa.String(length=64), nullable=True),
+        sa.Column("about_id", sa.String(length=36), nullable=True),
+        sa.Column("part", sa.String(length=80), nullable=True),
+        sa.Column("from_year", sa.Integer(), nullable=True),
+        sa.Column("to_year", sa.Integer(), nullable=True),
+        sa.Column("known_by", sa.String(length=64), nullable=True),
+        sa.Column("says", sa.String(length=200), nullable=True),
+    )
+    op.add_column("circuit", sa.Column("core_colours", sa.String(length=64), nullable=True))
+    _table(
         "operator_call",
         sa.Column("fault", sa.String(length=64), nullable=True),
         sa.Column("what", sa.String(length=300), nullable=True),
@@ -110,6 +121,8 @@ def downgrade() -> None:
     op.drop_column("observation", "told_said")
     op.drop_column("inspection", "no_photos")
     op.drop_column("inspection", "demand_measured_a")
+    op.drop_column("circuit", "core_colours")
+    op.drop_table("dating")
     op.drop_table("wanted_load")
     op.drop_table("operator_call")
     op.drop_table("as_found")

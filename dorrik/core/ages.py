@@ -1,0 +1,119 @@
+"""The years of the home's parts, from their evidence: a range that every piece of it allows (rule 13.6)."""
+
+from collections.abc import Iterable, Iterator, Mapping
+
+from dorrik.core.circuit import Circuit
+from dorrik.core.dating import Dating
+from dorrik.core.inspection import Inspection, name_of
+from dorrik.core.placing import all_points
+from dorrik.core.record import record
+from dorrik.core.reference import printed
+
+#: How long an alarm is good for, by its makers (years): its replace-by date tells when it was made.
+ALARM_YEARS = 10
+
+
+@record(kw_only=True)
+class Offered:
+    """Evidence that follows from what was entered, to be taken or left."""
+
+    from_year: int | None
+    to_year: int | None
+    known_by: str
+    says: str
+
+
+@record(kw_only=True)
+class Part:
+    """A part with its years. key: the id of the thing, or the name of a part of the home; from_year, to_year: the range
+    that all of its evidence allows, None where it is open; agrees: is there such a range at all?; evidence: in words;
+    offered: what else follows from what was entered."""
+
+    key: str
+    entity: str
+    entity_id: str
+    name: str
+    from_year: int | None
+    to_year: int | None
+    agrees: bool
+    evidence: tuple[str, ...]
+    offered: tuple[Offered, ...]
+
+
+def years(evidence: Iterable[tuple[int | None, int | None]]) -> tuple[int | None, int | None, bool]:
+    """The years that every piece of evidence allows, and whether there are any."""
+    found = list(evidence)
+    first = max((one for one, _ in found if one is not None), default=None)
+    last = min((one for _, one in found if one is not None), default=None)
+    return first, last, first is None or last is None or first <= last
+
+
+def fitted(inspection: Inspection, circuit: Circuit) -> tuple[int | None, int | None]:
+    """The years in which a circuit was fitted, by what somebody has stated of it; (None, None) where its evidence does
+    not agree, which proves nothing."""
+    stated = [(one.from_year, one.to_year) for one in inspection.datings if one.about_id == circuit.id]
+    first, last, agrees = years([*stated, (circuit.fitted_from, circuit.fitted_to)])
+    return (first, last) if agrees else (None, None)
+
+
+def required_since() -> Mapping[str, tuple[int, str]]:
+    """From which year on, and by which edition, what an entry of the catalogue lacks was needed."""
+    return {row["entry"]: (int(row["year"]), row["edition"]) for row in printed("required_since")}
+
+
+def parts(i: Inspection) -> Iterator[Part]:
+    """The home, its named parts, its boards and circuits, each with its years and what is offered."""
+    of: dict[str, list[Dating]] = {}
+    for one in i.datings:
+        key = one.part if one.about_entity == "inspection" and one.part else one.about_id or ""
+        of.setdefault(key, []).append(one)
+    yield _part(i.id, "inspection", i.id, "The home", of.pop(i.id, []))
+    alarms = list(_alarms(i))
+    for name in dict.fromkeys((*(key for key in of if _is_named(i, key)), *(("Alarms",) if alarms else ()))):
+        offered = alarms if name == "Alarms" else []
+        yield _part(name, "inspection", i.id, name, of.pop(name, []), offered)
+    for board in i.boards:
+        yield _part(board.id, "board", board.id, board.name or "Board", of.get(board.id, []))
+        for circuit in board.circuits:
+            if circuit.spare:
+                continue
+            own = [Dating(id="", from_year=circuit.fitted_from, to_year=circuit.fitted_to, known_by=circuit.fitted_by)]
+            stated = own if circuit.fitted_from is not None or circuit.fitted_to is not None else []
+            told = [*of.get(circuit.id, []), *stated]
+            yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), told, _of_circuit(circuit))
+
+
+def _is_named(i: Inspection, key: str) -> bool:
+    return any(one.part == key for one in i.datings)
+
+
+def _part(
+    key: str, entity: str, entity_id: str, name: str, told: list[Dating], offered: Iterable[Offered] = ()
+) -> Part:
+    first, last, agrees = years((one.from_year, one.to_year) for one in told)
+    said = tuple(one.says or one.known_by or "stated" for one in told)
+    return Part(
+        key=key, entity=entity, entity_id=entity_id, name=name, from_year=first, to_year=last, agrees=agrees,
+        evidence=said, offered=tuple(one for one in offered if one.says not in said),
+    )  # fmt: skip
+
+
+def _of_circuit(circuit: Circuit) -> Iterator[Offered]:
+    for row in printed("datings"):
+        value = getattr(circuit, row["field"])
+        there = value is not None if row["value"] == "any" else value is True if row["value"] == "yes" else False
+        if there or value == row["value"]:
+            yield Offered(
+                from_year=int(row["from"]) if row["from"] else None, to_year=int(row["to"]) if row["to"] else None,
+                known_by=row["known_by"], says=row["says"],
+            )  # fmt: skip
+
+
+def _alarms(i: Inspection) -> Iterator[Offered]:
+    """An alarm to be replaced by a day was made some ten years before it."""
+    for day in sorted({p.replace_by for p in all_points(i) if p.kind == "alarm" and p.replace_by}):
+        made = int(day[:4]) - ALARM_YEARS
+        yield Offered(
+            from_year=made - 1, to_year=made + 1, known_by="date on an alarm",
+            says=f"Replace by {day[5:7]}/{day[:4]}: made about {made}",
+        )  # fmt: skip
