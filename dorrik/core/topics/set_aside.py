@@ -16,7 +16,7 @@ from dorrik.core.topics.context import Context, Note, is_measured, name_of
 from dorrik.core.verdict import Verdict
 from dorrik.core.walking_order import names
 
-SOURCE = "BS 7671 653.2 · rules 9.2, 12.2"
+SOURCE = "BS 7671 653.2 · rule 12.2"
 #: The field under which a thing is spoken of as a whole.
 _WHOLE = {"circuit": "designation", "board": "name", "room": "name", "point": "name"}
 #: What each state means for whoever uses the home, in words for the report and the letter.
