@@ -231,7 +231,7 @@ def test_no_barrier_in_what_a_finding_leads_to(look, firm: Firm):
     page.keyboard.type("0.14")
     page.keyboard.press("Enter")
     cell(page, "1 Cooker, R1+R2 Ω").click()
-    page.get_by_role("button", name="Come back to what is in focus").click()
+    page.get_by_title("Leave what is in focus for later").click()
     page.get_by_role("dialog").wait_for()
     look("come back")
     page.get_by_role("button", name="Look closer").click()

@@ -6,7 +6,7 @@ from tests.e2e.walk import all_kept, cell, fill, stage
 
 
 def later(page, *words):
-    page.get_by_role("button", name="Come back to what is in focus").click()
+    page.get_by_title("Leave what is in focus for later").click()
     for word in words:
         page.get_by_role("button", name=word, exact=True).click()
     page.get_by_role("button", name="Save").click()
@@ -57,7 +57,7 @@ def test_it_is_shown_before_leaving_and_a_finding_becomes_an_observation(at_work
     page.get_by_role("button", name="I arrive now").click()
     stage(page, "Dead tests")
     cell(page, "1 Cooker, R1+R2 Ω").click()
-    page.get_by_role("button", name="Come back to what is in focus").click()
+    page.get_by_title("Leave what is in focus for later").click()
     fill(page, "What is still to do", "outlet is warm")
     page.get_by_role("button", name="Save").click()
     stage(page, "Brief")

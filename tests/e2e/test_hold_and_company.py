@@ -22,9 +22,9 @@ def test_high_ze_letter_hold_and_return(at_work):
     margin.get_by_role("button", name="Operator called now").click()
     expect(margin.get_by_role("button", name="Operator called now")).to_have_count(0)
     # When it was called stands where the supply is entered, and can be taken back.
-    called = page.get_by_text("Network operator called on")
+    called = page.get_by_role("article", name="Call about Earth of the supply")
     called.wait_for()
-    page.get_by_role("button", name="not yet").click()
+    called.get_by_role("button", name="Remove call").click()
     expect(called).to_have_count(0)
     margin.get_by_role("button", name="Operator called now").click()
     called.wait_for()

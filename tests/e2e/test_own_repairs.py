@@ -16,7 +16,7 @@ def read(page, *figures):
 
 
 def observe(page, text, code):
-    page.get_by_role("button", name="Observation", exact=True).click()
+    page.get_by_label("Stages of the inspection").get_by_role("button", name="Observation").click()
     page.get_by_label("What was found").fill(text)
     page.get_by_role("group", name="Code").get_by_role("button", name=code).click()
     page.get_by_role("button", name="Record it").click()

@@ -8,7 +8,7 @@ export function ComeBackButton() {
   const count = useToComeBack().length;
   if (count === 0) return null;
   return (
-    <Button size="sm" label={`${count} to come back to`} onClick={() => showList(true)}>
+    <Button size="sm" onClick={() => showList(true)}>
       <b>{count}</b>
       <Box as="span" hideBelow="md">
         to come back to

@@ -28,7 +28,6 @@ export function carryOut(offer: Offer, note: Note, inspectionId: string): Destin
     }
     case "call":
       add("operator_call", inspectionId, { fault: "earth", called_at: new Date().toISOString() });
-      setField({ kind: "inspection", id: inspectionId, field: "operator_called_at" }, new Date().toISOString());
       return null;
   }
 }

@@ -20,11 +20,7 @@ export function Operator({ inspection }: { inspection: string }) {
   const faults = useReference()?.operator_faults ?? [];
   if (!model) return null;
   const calls = children(model, "operator_call", inspection);
-  const call = (fault: string) => {
-    add("operator_call", inspection, { fault, called_at: now() });
-    if (!model.entities[inspection]?.values.operator_called_at)
-      setField({ kind: "inspection", id: inspection, field: "operator_called_at" }, now());
-  };
+  const call = (fault: string) => add("operator_call", inspection, { fault, called_at: now() });
   return (
     <Section title="Network operator" lead="Calls, letters and promises: what is on their side of the meter.">
       {calls.map((one) => (

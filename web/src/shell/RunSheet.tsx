@@ -70,21 +70,11 @@ export function RunSheet({ stage }: { stage: Stage }) {
       </ol>
       <Limited id={id} />
       <Flex className={css.observe} gap="2">
-        <Button variant="ink" size="lg" hotkey="O" wide label="Observation" onClick={raise}>
-          <Box as="span" hideBelow="md">
-            Observation
-          </Box>
-          <Box as="span" hideFrom="md">
-            Observe
-          </Box>
+        <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
+          Observation
         </Button>
-        <Button hotkey="C" wide label="Come back to what is in focus" onClick={later}>
-          <Box as="span" hideBelow="md">
-            Come back
-          </Box>
-          <Box as="span" hideFrom="md">
-            Later
-          </Box>
+        <Button hotkey="C" wide title="Leave what is in focus for later" onClick={later}>
+          Come back
         </Button>
       </Flex>
     </nav>
