@@ -255,7 +255,7 @@ def test_no_barrier_in_what_a_finding_leads_to(look, firm: Firm):
     look("operator and room for more")
     stage(page, "Boards")
     page.get_by_role("button", name="more about 2 Lights").click()
-    page.get_by_role("button", name="Leave 2 Lights out by agreement").click()
+    page.get_by_role("button", name="Leave out by agreement: 2 Lights").click()
     page.get_by_text("Add evidence").click()
     look("left out, and parts with their years")
     stage(page, "Brief")

@@ -32,7 +32,7 @@ def test_a_figure_and_a_board_are_left_found_again_and_ended(at_work):
     expect(things.get_by_role("listitem")).to_have_count(2)
     expect(things.get_by_role("listitem").nth(0)).to_contain_text("key at two o'clock")
     expect(things.get_by_role("listitem").nth(1)).to_contain_text("2 Lights: R1+R2")
-    things.get_by_role("button", name="Go to 2 Lights: R1+R2").click()
+    things.get_by_role("button", name="2 Lights: R1+R2: go there").click()
     expect(cell(page, "2 Lights, R1+R2 Ω")).to_be_focused()
     # One becomes a limitation with its reason and with whom that was agreed, the other is done.
     things = listed(page)

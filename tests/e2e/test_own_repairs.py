@@ -74,7 +74,7 @@ def test_a_repair_that_is_taken_back_leaves_what_was_found(at_work):
     page.get_by_role("button", name="Own repair …").click()
     page.get_by_role("button", name="Joint or terminal remade").click()
     page.get_by_role("button", name="Keep as found, test again").click()
-    page.get_by_role("button", name="Remove own repair: Joint or terminal remade").click()
+    page.get_by_role("button", name="Remove repair: Joint or terminal remade").click()
     all_kept(page)
     stage(page, "Dead tests")
     expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_value("0.14")

@@ -9,7 +9,7 @@ from tests.e2e.walk import all_kept, cell, choose, fill, stage
 
 def set_aside(page, circuit, state="left disconnected"):
     page.get_by_role("button", name=f"more about {circuit}").click()
-    page.get_by_role("button", name=f"Leave {circuit} out by agreement").click()
+    page.get_by_role("button", name=f"Leave out by agreement: {circuit}").click()
     choose(page, "state", state)
 
 
@@ -43,7 +43,7 @@ def test_a_room_out_of_scope_is_seen_and_drawn_grey(at_work):
     page = at_work(stage="Walk-round")
     page.get_by_role("button", name="Garage", exact=True).click()
     page.get_by_role("button", name="about this room").click()
-    page.get_by_role("button", name="Leave Garage out by agreement").click()
+    page.get_by_role("button", name="Leave out by agreement: Garage").click()
     choose(page, "state", "out of scope")
     fill(page, "Agreed with", "Harbour Office")
     expect(page.get_by_text("Asks for no test", exact=False)).to_be_visible()

@@ -131,7 +131,6 @@ function Evidence({ part }: { part: Part }) {
       key={id}
       size="sm"
       variant="quiet"
-      label={`Remove evidence: ${String(v.says ?? v.known_by ?? "")}`}
       onClick={() => {
         const removed = { kind: "dating" as const, id, field: "removed" };
         setField(removed, true);

@@ -48,11 +48,11 @@ function Row({ one, may }: { one: ToComeBack; may: boolean }) {
             </Button>
           )}
           {!one.gone && (
-            <Button label={`Go to ${one.where}`} onClick={go}>
+            <Button label={`${one.where}: go there`} onClick={go}>
               Go there
             </Button>
           )}
-          <Button variant="quiet" label={`${one.where}: word or photo`} onClick={() => addTo(one.id)}>
+          <Button variant="quiet" label={`${one.where}: word, photo`} onClick={() => addTo(one.id)}>
             Word, photo …
           </Button>
           {may && (

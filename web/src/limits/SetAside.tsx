@@ -35,7 +35,7 @@ export function SetAside({ kind, id }: { kind: Of; id: string }) {
         {may ? (
           <Button
             variant="quiet"
-            label={`Leave ${nameOf(model.entities[id])} out by agreement`}
+            label={`Leave out by agreement: ${nameOf(model.entities[id])}`}
             onClick={() => add("set_aside", model.id, begun(kind, id))}
           >
             Leave out by agreement …

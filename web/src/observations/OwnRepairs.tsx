@@ -253,7 +253,7 @@ function Certificate({ repair }: { repair: Repair }) {
         {may && (
           <Button
             variant="quiet"
-            label={`Remove own repair: ${repair.label}`}
+            label={`Remove repair: ${repair.label}`}
             onClick={() => {
               takeBack(repair);
               tell("The repair is removed; what was found stands again.");
