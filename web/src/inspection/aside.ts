@@ -9,7 +9,7 @@ const known = new WeakMap<Judgement, ReadonlyMap<string, Aside>>();
 
 /** In force, by the id of each thing that is set aside with it; worked out once for each judgement. */
 export function asides(judgement: Judgement | null | undefined): ReadonlyMap<string, Aside> {
-  if (!judgement?.set_aside.length) return NONE;
+  if (!judgement?.set_aside?.length) return NONE;
   let found = known.get(judgement);
   if (!found) {
     found = new Map(judgement.set_aside.flatMap((one) => one.covers.map((id) => [id, one] as const)));

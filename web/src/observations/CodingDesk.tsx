@@ -32,7 +32,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
   const entry = useCatalogue().find((one) => one.key === observation.values.catalogue_key);
   const decides = useMay("decide");
   const repaired = useInspection((s) =>
-    s.model?.judgement?.repairs.some((one) => one.observation_id === observation.id),
+    s.model?.judgement?.repairs?.some((one) => one.observation_id === observation.id),
   );
   const [reason, setReason] = useState<string | null>(null);
   const length = useFieldSpec("observation", "code_reason")?.max_length;
