@@ -23,7 +23,7 @@ vi.mock("./Margin", () => ({ Margin: () => null }));
 vi.mock("./ReadingPad", () => ({ ReadingPad: () => null }));
 vi.mock("./SpokenVerdict", () => ({ SpokenVerdict: () => null }));
 vi.mock("../observations/Observations", () => ({ default: () => <p>observations</p>, Observations: () => null }));
-vi.mock("../api/reference", () => ({ useReference: () => ({}), useObservable: () => [] }));
+vi.mock("../api/reference", () => ({ useReference: () => ({}), useObservable: () => [], useParkable: () => [] }));
 // The way to the server has its own tests; here an inspection is open already.
 vi.mock("../inspection/open", async (original) => ({
   ...(await original<typeof import("../inspection/open")>()),
