@@ -23,7 +23,9 @@ from dorrik.api import (
     job_letters,
     notices,
     observed,
+    offers,
     office,
+    operator_letter,
     papers,
     people,
     pictures,
@@ -31,8 +33,10 @@ from dorrik.api import (
     rates,
     reference,
     register,
+    repair_rates,
     reports,
     rules,
+    shared_intakes,
     sign_in,
     stored_readings,
 )
@@ -85,8 +89,8 @@ def create_app(
     problems.install(app)
     for module in (
         health, observed, sign_in, accounts, people, inspections, reports, papers, stored_readings, pictures, register,
-        office, job_letters, coding, notices, certificates, firm_catalogue, firm, rates, reference, rules,
-        audit_log, data_protection,
+        office, job_letters, coding, notices, operator_letter, certificates, offers, shared_intakes, firm_catalogue,
+        firm, rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

@@ -123,3 +123,17 @@ class AgedPartOut(BaseModel):
     agrees: bool
     evidence: list[str]
     offered: list[OfferedYearsOut]
+
+
+class LabelOut(BaseModel):
+    """A label at its place; needed: by what is known of the home; id: of what was recorded of it, '' for nothing."""
+
+    kind: str
+    label: str
+    entity: str
+    entity_id: str
+    where: str
+    needed: bool
+    id: str
+    state: str
+    interval: str

@@ -21,7 +21,7 @@ from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
 from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.core.workflow import Action
-from dorrik.journal import blind, history
+from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
@@ -219,6 +219,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
         )
         if applied is None:
             return None
+        share.fan_out(connection, Author(me.id, me.role), applied.kept, sound, applied.results)
         if not found:
             found.append(judging.judged(connection, applied.kept)[1])
         _note_rules(request, connection, me, inspection_id, sound, applied.results)

@@ -5,7 +5,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from dorrik.api.bench_types import BenchOut, ZsScaleOut
-from dorrik.api.follow_up_types import AgedPartOut, AsideOut, RepairOut, RoomForMoreOut, ToComeBackOut
+from dorrik.api.follow_up_types import AgedPartOut, AsideOut, LabelOut, RepairOut, RoomForMoreOut, ToComeBackOut
 from dorrik.api.measuring_types import InsulationOut, LiveCheckOut, NotPossibleOut
 from dorrik.api.reference_types import CatalogueOut, LookOut
 from dorrik.api.stages import Stage, Status
@@ -458,6 +458,7 @@ class JudgementOut(BaseModel):
     set_aside: list[AsideOut]
     repairs: list[RepairOut]
     parts: list[AgedPartOut]
+    labels: list[LabelOut]
     room_for_more: RoomForMoreOut | None
     evidence: str
     sampling: SamplingOut | None

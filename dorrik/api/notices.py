@@ -1,5 +1,6 @@
-"""Notices of an inspection, printed on the spot or mailed: of a danger (C1), and of what is set aside by agreement."""
+"""Papers printed on the spot or mailed: the notice of a danger (C1), what is set aside by agreement, labels to fit."""
 
+from datetime import date
 from typing import Any
 
 from fastapi import Request, Response
@@ -15,12 +16,13 @@ from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.journal import blind
-from dorrik.report import danger_notice, mail, set_aside_letter
+from dorrik.report import danger_notice, label_sheet, mail, set_aside_letter
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
 from dorrik.store import inspections, judging
 from dorrik.store.engine import now
 from dorrik.store.letters import Kind
+from dorrik.store.listing import due
 from dorrik.store.people import Person
 
 router = make_router("/api/inspections", "notices", RESPONSES)
@@ -65,6 +67,27 @@ def set_aside_mailed(request: Request, inspection_id: str, given: SendIn) -> Sen
     said, paper, me = _set_aside(request, inspection_id)
     pdf = mail.Attachment("left-by-agreement.pdf", set_aside_letter.letter(said, paper))
     return _mailed(request, me, "set-aside letter", inspection_id, "set aside", given.to, said, paper, pdf)
+
+
+@router.get(
+    "/{inspection_id}/labels.pdf",
+    response_class=Response,
+    responses={200: {"content": {"application/pdf": {}}}, **_NOTHING},
+)
+def labels(request: Request, inspection_id: str) -> Response:
+    """Labels for the boards, with the date of the next inspection; 409 while that is not chosen."""
+    with work(request, only_reads=True) as (connection, me):
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        if kept is None:
+            raise not_found()
+        paper = on_paper(connection, me, 0, now().date())
+        inspection, judgement = judging.judged(connection, kept)
+    inspected_on = date.fromisoformat(inspection.inspected_on) if inspection.inspected_on else None
+    try:
+        said = label_sheet.words(inspection, judgement, paper, due(inspected_on, inspection.next_years))
+    except label_sheet.NoDate as error:
+        raise ProblemError(409, "no-date", str(error)) from None
+    return download(label_sheet.sheet(said, paper.issued_on), "labels.pdf", "application/pdf")
 
 
 def _set_aside(request: Request, inspection_id: str) -> tuple[dict[str, Any], Issue, Person]:

@@ -1,5 +1,6 @@
 """Photos of an inspection: kept under the digest of their content, handed out to the same firm only."""
 
+from pathlib import Path as Folder
 from typing import Literal
 
 from fastapi import Path, Request, Response
@@ -12,6 +13,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.pictures import apart
 from dorrik.pictures.renditions import Unshowable
+from dorrik.report.content.photos import Fetch, put_into
 from dorrik.store import inspections, photos
 from dorrik.store.people import Person
 from dorrik.store.photos import PhotoStore
@@ -111,3 +113,9 @@ def shown(store: PhotoStore, firm_id: str, sha256: str, size: str) -> bytes | No
         return original
     store.keep(firm_id, sha256, original, renditions)
     return renditions[size]
+
+
+def shown_in(request: Request, me: Person, folder: Folder) -> Fetch:
+    """What is shown of the firm's photos, put into a folder as it is asked for."""
+    store: PhotoStore = request.app.state.photos
+    return put_into(folder, lambda sha256: shown(store, me.firm_id, sha256, "large"))

@@ -2,17 +2,16 @@
 
 import gzip
 from collections.abc import Callable
-from pathlib import Path as Folder
 from typing import Any, TypeVar
 
-from fastapi import Path, Query, Request, Response
+from fastapi import Path, Request, Response
 from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.common_types import Problem
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.files import download
-from dorrik.api.pictures import shown as shown_photo
+from dorrik.api.pictures import shown_in
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, PageOut, Preview
 from dorrik.api.routing import router as make_router
@@ -21,14 +20,10 @@ from dorrik.core.workflow import state_of
 from dorrik.journal import blind
 from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
-from dorrik.report import operator_letter as letters
-from dorrik.report.content.photos import Fetch, put_into
-from dorrik.store import inspections, judging, reports
+from dorrik.store import inspections, reports
 from dorrik.store.drafts import Drafts
-from dorrik.store.engine import now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.people import Person
-from dorrik.store.photos import PhotoStore
 from dorrik.store.reports import Issued
 
 router = make_router("/api", "reports", RESPONSES)
@@ -55,7 +50,7 @@ async def preview(request: Request, inspection_id: str) -> Preview:
         found = as_seen()
         with drafts.workplace() as folder:
             (pages_in := folder / "pages").mkdir()
-            points, pages = issuing.preview(found, pages_in, _photos(request, me, folder))
+            points, pages = issuing.preview(found, pages_in, shown_in(request, me, folder))
             draft_id = drafts.keep(inspection_id, me.id, pages_in)
         if _is_erased(request, inspection_id):
             drafts.forget([inspection_id])
@@ -110,12 +105,6 @@ async def _typeset(request: Request, me: Person, do: Callable[[], T]) -> T:
     return await pool.run(me.id, do)
 
 
-def _photos(request: Request, me: Person, folder: Folder) -> Fetch:
-    """What is shown of the firm's photos, put into a folder as it is asked for."""
-    store: PhotoStore = request.app.state.photos
-    return put_into(folder, lambda sha256: shown_photo(store, me.firm_id, sha256, "large"))
-
-
 @router.get("/inspections/{inspection_id}/reports")
 def issues(request: Request, inspection_id: str) -> list[IssuedOut]:
     """Every issue of the inspection, oldest first."""
@@ -152,7 +141,7 @@ async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedO
         if (found := fair.already) is None:
             drafts: Drafts = request.app.state.drafts
             with drafts.workplace() as folder:
-                photos = _photos(request, me, folder)
+                photos = shown_in(request, me, folder)
                 made = await _typeset(request, me, lambda: issuing.typeset(fair, me, photos))
             # Nobody waited for it meanwhile; what came since is told, and the draft looked at again.
             found = await run_in_threadpool(keep, fair, made)
@@ -177,32 +166,6 @@ def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: b
     held = kept.entities[kept.id].values["held_at"] is not None
     must(me, "issue", state_of(held=held, issued=False))
     return kept
-
-
-@router.get(
-    "/inspections/{inspection_id}/operator-letter.pdf",
-    response_class=Response,
-    responses={200: {"content": {"application/pdf": {}}}, 409: {"model": Problem}},
-)
-def operator_letter(
-    request: Request, inspection_id: str, call: str | None = Query(default=None, pattern="^[0-9a-f-]{36}$")
-) -> Response:
-    """The letter to the network operator, as things stand now: of a call, or of a Ze that gives a reason to write; 409
-    where neither does."""
-    with work(request) as (connection, me):
-        kept = inspections.load(connection, inspection_id, me.firm_id)
-        if kept is None:
-            raise not_found()
-        paper = issuing.on_paper(connection, me, 0, now().date())
-        inspection, judgement = judging.judged(connection, kept)
-    rung = next((one for one in inspection.operator_calls if one.id == call), None)
-    if call is not None and rung is None:
-        raise not_found("call")
-    try:
-        letter = letters.letter(inspection, judgement, paper, paper.issued_on, rung)
-    except letters.NoCause as error:
-        raise ProblemError(409, "no-cause", str(error)) from None
-    return download(letter, f"operator-{inspection.reference or 'letter'}.pdf", "application/pdf")
 
 
 @router.get(

@@ -51,9 +51,16 @@ def years(evidence: Iterable[tuple[int | None, int | None]]) -> tuple[int | None
 def fitted(inspection: Inspection, circuit: Circuit) -> tuple[int | None, int | None]:
     """The years in which a circuit was fitted, by what somebody has stated of it; (None, None) where its evidence does
     not agree, which proves nothing."""
-    stated = [(one.from_year, one.to_year) for one in inspection.datings if one.about_id == circuit.id]
+    own = [one for one in inspection.datings if one.about_id == circuit.id]
+    stated = [(one.from_year, one.to_year) for one in (*own, *_of_extension(inspection, own))]
     first, last, agrees = years([*stated, (circuit.fitted_from, circuit.fitted_to)])
     return (first, last) if agrees else (None, None)
+
+
+def _of_extension(inspection: Inspection, own: Iterable[Dating]) -> list[Dating]:
+    """What is known of the parts of the home that a circuit belongs to: it is as old as they are."""
+    named = {one.part for one in own if one.part}
+    return [one for one in inspection.datings if one.about_entity == "inspection" and one.part in named]
 
 
 def required_since() -> Mapping[str, tuple[int, str]]:
@@ -79,7 +86,8 @@ def parts(i: Inspection) -> Iterator[Part]:
                 continue
             own = [Dating(id="", from_year=circuit.fitted_from, to_year=circuit.fitted_to, known_by=circuit.fitted_by)]
             stated = own if circuit.fitted_from is not None or circuit.fitted_to is not None else []
-            told = [*of.get(circuit.id, []), *stated]
+            of_circuit = of.get(circuit.id, [])
+            told = [*of_circuit, *_of_extension(i, of_circuit), *stated]
             yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), told, _of_circuit(circuit))
 
 
@@ -91,7 +99,7 @@ def _part(
     key: str, entity: str, entity_id: str, name: str, told: list[Dating], offered: Iterable[Offered] = ()
 ) -> Part:
     first, last, agrees = years((one.from_year, one.to_year) for one in told)
-    said = tuple(one.says or one.known_by or "stated" for one in told)
+    said = tuple(one.says or one.known_by or (f"belongs to: {one.part}" if one.part else "stated") for one in told)
     return Part(
         key=key, entity=entity, entity_id=entity_id, name=name, from_year=first, to_year=last, agrees=agrees,
         evidence=said, offered=tuple(one for one in offered if one.says not in said),

@@ -19,7 +19,9 @@ from dorrik.core.dating import Dating
 from dorrik.core.fields import LIVE
 from dorrik.core.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.follow_up import ComeBack, Concern
+from dorrik.core.labels import Label
 from dorrik.core.network_operator import OperatorCall
+from dorrik.core.offer_line import OfferLine
 from dorrik.core.positions import Position
 from dorrik.core.rcd import KINDS as RCD_KINDS
 from dorrik.core.rcd import standards as rcd_standards
@@ -55,9 +57,11 @@ __all__ = [
     "Inspection",
     "InstrumentUsed",
     "Isolation",
+    "Label",
     "LeadNull",
     "Limitation",
     "Observation",
+    "OfferLine",
     "OperatorCall",
     "Opinion",
     "Overruling",
@@ -277,6 +281,7 @@ class Inspection:
     pscc_ka: Reading | None = f.reading("PSCC", "kA", "loop")
     pefc_ka: Reading | None = f.reading("PEFC", "kA", "loop")
     supply_polarity: str | None = f.check("Supply polarity")
+    supply_shared_with: str | None = f.text("Supply shared with", 300, keeps="number")
     condition: str | None = f.text("General condition", 2000)
     declared_outcome: str | None = f.choice("Outcome", "satisfactory", "unsatisfactory")
     outcome_reason: str | None = f.text("Reason for another outcome", 1000)
@@ -303,6 +308,8 @@ class Inspection:
     operator_calls: tuple[OperatorCall, ...] = ()
     wanted_loads: tuple[WantedLoad, ...] = ()
     datings: tuple[Dating, ...] = ()
+    labels: tuple[Label, ...] = ()
+    offer_lines: tuple[OfferLine, ...] = ()
     photos: tuple[Photo, ...] = ()
 
 
@@ -376,6 +383,8 @@ KINDS: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("dating", Dating, "inspection", "datings"),
             EntityKind("operator_call", OperatorCall, "inspection", "operator_calls"),
             EntityKind("wanted_load", WantedLoad, "inspection", "wanted_loads"),
+            EntityKind("label", Label, "inspection", "labels"),
+            EntityKind("offer_line", OfferLine, "inspection", "offer_lines"),
             EntityKind("repair", Repair, "inspection", "repairs"),
             EntityKind("as_found", AsFound, "repair", "as_founds"),
             EntityKind("photo", Photo, "inspection", "photos"),

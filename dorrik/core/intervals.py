@@ -48,13 +48,20 @@ class Proposal:
 class Signs:
     """What shortens an interval. condition: 'good', 'fair', 'poor' or None; improvements: number of C3; put_right:
     number of C1, C2 and FI that were open; low_by: year in which insulation reaches its minimum if it goes on so, or
-    None; older_devices: fuses or breakers of standards no longer made."""
+    None; older_devices: fuses or breakers of standards no longer made; damp: weather gets in; oldest: the part that is
+    known to be the oldest, and the latest year that it can be of."""
 
     condition: str | None = None
     improvements: int = 0
     put_right: int = 0
     low_by: int | None = None
     older_devices: bool = False
+    damp: bool = False
+    oldest: tuple[str, int] | None = None
+
+
+#: Wiring of that age is looked at again sooner than is usual for a home that is not let (years).
+OLD_YEARS = 40
 
 
 def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -> Proposal:
@@ -74,6 +81,10 @@ def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -
         years, why = min(years, max(1, longest - 1)), [*why, f"{signs.improvements} improvements are recommended"]
     if signs.older_devices and longest > 5:
         years, why = min(years, 5), [*why, "its devices are of older standards"]
+    if signs.damp and longest > 5:
+        years, why = min(years, 5), [*why, "damp or weather gets in"]
+    if signs.oldest is not None and year is not None and year - signs.oldest[1] >= OLD_YEARS and longest > 5:
+        years, why = min(years, 5), [*why, f"its oldest part ({signs.oldest[0]}) is of {signs.oldest[1]} or earlier"]
     if signs.low_by is not None and year is not None and signs.low_by - year <= years:
         years = max(1, min(years, signs.low_by - year - 1))
         why.append(f"insulation would reach its minimum about {signs.low_by} if it goes on so")

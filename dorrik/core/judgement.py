@@ -38,6 +38,7 @@ from dorrik.core.topics.insulation import BoardSum, board_sums
 from dorrik.core.topics.insulation_bench import InsulationBench
 from dorrik.core.topics.insulation_bench import benches as insulation_benches
 from dorrik.core.topics.interval import DutyDue
+from dorrik.core.topics.labels import LabelView, labels
 from dorrik.core.topics.live_checks import LiveCheck, live_checks
 from dorrik.core.topics.loops import r1_r2_so_far
 from dorrik.core.topics.not_possible import NotPossible, not_possible
@@ -84,7 +85,7 @@ class Judgement:
     live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
     set_aside: what is left disconnected or out of scope by agreement; repairs: those of one's own, with their retests;
     room_for_more: the demand against the service fuse; parts: the home's parts with
-    their years; boards: how each stands isolated; putting_back: what tests took
+    their years; labels: each at its place; boards: how each stands isolated; putting_back: what tests took
     apart; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is asked
     room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
     limited_share: how much that is; evidence: of the work.
@@ -120,6 +121,7 @@ class Judgement:
     repairs: tuple[RepairView, ...]
     room_for_more: Room | None
     parts: tuple[Part, ...]
+    labels: tuple[LabelView, ...]
     sampling: State | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -209,6 +211,7 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         repairs=work,
         room_for_more=room_for_more(context),
         parts=tuple(parts(context.inspection)),
+        labels=tuple(labels(context)),
         sampling=sampling,
         sample_proposal=sample.proposal(context),
         walk=walk(context, sampling),

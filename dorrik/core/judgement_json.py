@@ -71,6 +71,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "set_aside": [plain(one) for one in judgement.set_aside],
         "repairs": [plain(one) for one in judgement.repairs],
         "parts": [plain(one) for one in judgement.parts if one.evidence or one.offered or one.entity != "circuit"],
+        "labels": [plain(one) for one in judgement.labels],
         "room_for_more": judgement.room_for_more and plain(judgement.room_for_more),
         "to_countersign": [
             {

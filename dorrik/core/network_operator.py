@@ -44,4 +44,5 @@ class OperatorCall:
     asked_for: str | None = f.text("Papers they ask for", 300)
     outcome: str | None = f.text("What came of it", 500)
     closed_at: str | None = f.instant("Settled")
+    holds: bool | None = f.flag("Inspections wait for it")
     removed: bool | None = f.flag("Removed")

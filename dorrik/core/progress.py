@@ -139,6 +139,8 @@ _STAGE_OF_KIND: Mapping[str, Stage] = {
     "operator_call": "intake",
     "dating": "boards",
     "wanted_load": "intake",
+    "offer_line": "observations",
+    "label": "boards",
     "as_found": "observations",
     "room": "walk",
     "photo": "walk",

@@ -22,6 +22,8 @@ INSTRUMENT_KINDS = (
     "voltage indicator",
     "proving unit",
 )
+#: What a job is: an inspection, or putting right what one found, by an offer that was accepted.
+INSPECTION, REPAIRS = WORK = ("inspection", "repairs")
 #: States of a job in their order.
 STATES = ("asked", "confirmed", "booked", "on hold", "done")
 
@@ -105,6 +107,12 @@ class Job:
     points_tested: int | None = f.integer("Points to test", 0, 5000)
     travel_km: float | None = f.number("Travel", "km", 0, 2000)
     return_visits: int | None = f.integer("Return visits", 0, 20)
+    work: str | None = f.choice("Work", *WORK)
+    inspection_id: str | None = f.identity("Of which inspection")
+    offer_id: str | None = f.identity("By which offer")
+    alternative: int | None = f.integer("Alternative accepted", 1, 9)
+    offered_price: float | None = f.number("Price as offered", "", 0, 1_000_000)
+    offered_min: int | None = f.integer("Time as offered", 0, 100_000)
     confirmation_sent: str | None = f.text("Confirmation sent", 300)
     notes: str | None = f.text("Notes", 1000)
     removed: bool | None = f.flag("Removed")

@@ -7,6 +7,7 @@ from sqlalchemy import Connection
 
 from dorrik.core.carry_over import Draft
 from dorrik.core.inspection import KINDS
+from dorrik.journal import share
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Author, Change
 from dorrik.store import inspections
@@ -55,6 +56,7 @@ def carry(
         refused = [result.reason for result in applied.results if result.state == "refused"]
         if refused:
             raise Halfway(refused[0])
+        share.fan_out(connection, author, applied.kept, changes, applied.results)
     return applied
 
 

@@ -5,9 +5,9 @@ from datetime import date, timedelta
 
 from sqlalchemy import Connection
 
-from dorrik.core import planning, workflow
+from dorrik.core import workflow
 from dorrik.core.instruments import judge_calibration
-from dorrik.office.estimates import size_of
+from dorrik.office.estimates import minutes_of
 from dorrik.store import agenda, house_rates, register
 from dorrik.store.agenda import OpenJob, Waiting
 from dorrik.store.engine import now
@@ -49,7 +49,7 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
     """The agenda of a day for somebody of the firm: what their role cannot do does not wait for them."""
     rates, _, _ = house_rates.of(connection, me.firm_id)
     visits = [
-        Visit(job, home, planning.estimate_min(size_of(job.values), rates), job.values.get("travel_km"))
+        Visit(job, home, minutes_of(job.values, rates), job.values.get("travel_km"))
         for job, home in register.booked(connection, me.firm_id, today + SOON)
     ]
     due, count = agenda.due(connection, me.firm_id, today + DUE_SOON)

@@ -7,7 +7,8 @@ from typing import Any
 from sqlalchemy import Connection
 
 from dorrik.core import planning
-from dorrik.core.planning import PricePart, Size
+from dorrik.core.planning import PricePart, Rates, Size
+from dorrik.core.register import REPAIRS
 from dorrik.store import house_rates, register
 from dorrik.store.register import Entry
 
@@ -47,9 +48,20 @@ def size_of(job: Mapping[str, Any]) -> Size:
     )
 
 
+def minutes_of(job: Mapping[str, Any], rates: Rates) -> float:
+    """How long a job takes (minutes): repairs as they were offered, an inspection by its size."""
+    if job.get("work") == REPAIRS:
+        return float(job.get("offered_min", 0))
+    return planning.estimate_min(size_of(job), rates)
+
+
 def estimate(connection: Connection, firm_id: str, job: Entry) -> Estimate:
     """Time and price of a job. Return visits that came about count beside those that were planned."""
     rates, prices, currency = house_rates.of(connection, firm_id)
+    if job.values.get("work") == REPAIRS:
+        # What was offered holds: the rates of an inspection say nothing of it.
+        offered = PricePart("repairs", job.values.get("offered_price", 0.0), "as offered")
+        return Estimate({"repairs": minutes_of(job.values, rates)}, (offered,), currency)
     size = size_of(job.values)
     returns = max(job.values.get("return_visits", 0), register.return_visits(connection, firm_id, job.id))
     parts = planning.price_parts(size, prices, job.values.get("travel_km", 0.0), returns)

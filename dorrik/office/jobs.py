@@ -1,11 +1,13 @@
 """A job with where and for whom it is: what its inspections begin with, and what its letters say."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
 from sqlalchemy import Connection
 
 from dorrik.core.beginning import from_job
+from dorrik.core.register import REPAIRS
 from dorrik.office.estimates import Estimate, estimate
 from dorrik.report import job_letters
 from dorrik.report.content import Issue
@@ -50,8 +52,27 @@ def open_file(connection: Connection, firm_id: str, job_id: str) -> JobFile | No
     return JobFile(job, home, client, tuple(register.entries(connection, firm_id, "installation", home.id)))
 
 
+def client_and_property(
+    connection: Connection, firm_id: str, author_id: str, inspection_id: str, here: Mapping[str, Any]
+) -> str:
+    """Make the property of an inspection that was begun without one, and its client, from the inspection's own words.
+
+    here: fields of the inspection. Returns the property's id, the same on every device. Raises register.Refused.
+    """
+    client = register.derived_id(inspection_id, "client")
+    home = register.derived_id(inspection_id, "property")
+    named = {"name": here["client_name"] or "Client without a name", "address": here["client_address"]}
+    register.add(connection, firm_id, author_id, "client", firm_id, named, client)
+    fields = {"address": "property_address", "nation": "nation", "tenure": "tenure", "occupier_name": "occupier_name"}
+    taken = {name: here[source] for name, source in fields.items() if here[source] is not None}
+    register.add(connection, firm_id, author_id, "property", client, taken, home)
+    return home
+
+
 def starts(connection: Connection, firm_id: str, file: JobFile) -> list[Start]:
-    """One for each installation, or one for the whole where none is registered."""
+    """One for each installation, or one for the whole where none is registered; repairs begin no inspection."""
+    if file.job.values.get("work") == REPAIRS:
+        return []
     rule_book, _ = rules(connection, firm_id)
     parts: tuple[Entry | None, ...] = file.installations or (None,)
     return [_start(connection, firm_id, file, part, rule_book) for part in parts]

@@ -16,3 +16,14 @@
   #said
   #parbreak()
 ]
+
+#let photos = data.at("photos", default: ())
+#if photos.len() > 0 [
+  #grid(
+    columns: (1fr, 1fr), column-gutter: 6mm, row-gutter: 5mm,
+    ..photos.map(p => block(breakable: false)[
+      #if p.drawing != "" { image(p.drawing, format: "svg", width: 100%, alt: p.words) }
+      #text(size: 8.5pt, fill: quiet, p.caption)
+    ]),
+  )
+]

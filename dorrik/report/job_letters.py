@@ -3,11 +3,22 @@
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from dorrik.core.register import REPAIRS
 from dorrik.core.rule_book import rule_book
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 
 Values = Mapping[str, Any]
+
+
+_AS_OFFERED = (
+    "What is found while the work is done, and was not offered, is told and priced before it is done. What was done is "
+    "tested again and certified."
+)
+_AS_FOUND = (
+    "What cannot be reached or may not be switched off becomes a limitation and is named in the report. The price is "
+    "an estimate from the circuits and boards that are known; we say so before anything is added."
+)
 
 
 def _letter(issue: Issue, **said: Any) -> dict[str, Any]:
@@ -42,16 +53,18 @@ def confirmation(
     )
     occupier = ", ".join(part for part in (home.get("occupier_name"), home.get("occupier_phone")) if part)
     hours = round(minutes / 30) / 2
+    repairs = job.get("work") == REPAIRS
+    asked = "repairs to" if repairs else "a periodic inspection and test of"
     return _letter(
         issue,
-        subject=f"Inspection of {home.get('address') or 'your property'}: please confirm",
+        subject=f"{'Repairs' if repairs else 'Inspection'} at {home.get('address') or 'your property'}: please confirm",
         to=", ".join(part for part in (client.get("name"), client.get("address")) if part) or "To our client",
-        opening="You asked us for a periodic inspection and test of the electrical installation at this address. "
+        opening=f"You asked us for {asked} the electrical installation at this address. "
         "This is what we agreed; please tell us if anything here is not as you meant it.",
         facts=_facts(
             ("Job", job.get("number")),
             ("Property", home.get("address")),
-            ("Installations, a report each", names),
+            ("Installations, a report each", "" if repairs else names),
             ("Purpose", job.get("purpose")),
             ("Extent", job.get("extent")),
             ("Left out", left_out),
@@ -64,13 +77,12 @@ def confirmation(
             ("Access", home.get("access")),
             ("Keys", home.get("key_place")),
             ("Occupier", occupier),
-            ("Price, estimated", price),
+            ("Price, as offered" if repairs else "Price, estimated", price),
         ),
         body=[
             "The power will be off for part of the visit. We tell the occupier when; whoever depends on power for "
             "their health must be known to us before the day.",
-            "What cannot be reached or may not be switched off becomes a limitation and is named in the report. The "
-            "price is an estimate from the circuits and boards that are known; we say so before anything is added.",
+            _AS_OFFERED if repairs else _AS_FOUND,
             "A defect that is dangerous is told to the person in charge on the spot and confirmed in writing.",
         ],
         foot=f"Job {job.get('number') or '–'} · {rule_book().name}",
@@ -83,8 +95,8 @@ def power_off_notice(home: Values, job: Values, issue: Issue) -> dict[str, Any]:
         issue,
         subject="Your electricity will be off for a while",
         to=", ".join(part for part in (home.get("occupier_name") or "To the occupier", home.get("address")) if part),
-        opening="We are coming to inspect and test the electrical installation of your home. To do that safely we have "
-        "to switch the power off for part of the visit.",
+        opening=f"We are coming to {'work on' if job.get('work') == REPAIRS else 'inspect and test'} the electrical "
+        "installation of your home. To do that safely we have to switch the power off for part of the visit.",
         facts=_facts(
             ("When we come", _when(job)),
             ("Power off, about", job.get("power_off") or "told to you on arrival"),

@@ -1,6 +1,7 @@
 """Letters to the network operator: of a Ze above what is usually declared (rule 3.1), and of every other fault on its
 side."""
 
+from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
@@ -9,10 +10,15 @@ from dorrik.core.judgement import Judgement
 from dorrik.core.network_operator import OperatorCall, faults
 from dorrik.report import press
 from dorrik.report.content import Issue, day, shown
+from dorrik.report.content.photos import Fetch, none_kept, of_the_supply
 from dorrik.report.content.words import moment
 
 #: Observations on Ze that the operator has to look into.
 CAUSES = ("ze-above-maximum", "no-earth-at-origin")
+
+
+#: Photos that go with a letter; all of them stay with the inspection.
+MOST_PHOTOS = 4
 
 
 class NoCause(Exception):
@@ -61,9 +67,15 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[
     }
 
 
-def of_call(inspection: Inspection, judgement: Judgement, issue: Issue, call: OperatorCall) -> dict[str, Any]:
-    """The letter that goes with a call, for every kind of fault on the operator's side. Raises NoCause where the call
-    does not say what it is about."""
+def of_call(
+    inspection: Inspection, judgement: Judgement, issue: Issue, call: OperatorCall, others: Sequence[str] = (),
+    photos: Fetch = none_kept,
+) -> dict[str, Any]:  # fmt: skip
+    """The letter that goes with a call, for every kind of fault on the operator's side.
+
+    others: addresses of the homes that share the supply: one fault, one letter; photos: where what is shown of each
+    lies, by its digest. Raises NoCause where the call does not say what it is about.
+    """
     fault = faults().get(call.fault or "")
     if fault is None:
         raise NoCause("Say what the call is about, then write.")
@@ -71,6 +83,7 @@ def of_call(inspection: Inspection, judgement: Judgement, issue: Issue, call: Op
     known = [(name, getattr(inspection, name)) for name in fault.fields]
     facts = [
         {"label": "Address of the supply", "value": inspection.property_address or "–"},
+        *([{"label": "The same supply feeds", "value": "; ".join(others)}] if others else []),
         {"label": "Seen on", "value": day(inspection.inspected_on) or day((call.called_at or "")[:10] or None)},
         *(
             {"label": specs[name].label, "value": shown(value, specs[name].unit)}
@@ -80,16 +93,13 @@ def of_call(inspection: Inspection, judgement: Judgement, issue: Issue, call: Op
     ]
     if call.reference:
         facts.append({"label": "Your reference", "value": call.reference})
-    photos = sum(one.about_id == inspection.id for one in inspection.photos)
     body = [fault.asks]
     if fault.urgent:
         body.append("Somebody may be in danger by it: we have told the person in charge. Please treat it as urgent.")
     if call.promised_by:
         body.append(f"You promised to see to it by {moment(call.promised_by)}.")
-    if photos:
-        body.append(f"We hold {photos} {'photo' if photos == 1 else 'photos'} of it and send them on request.")
     if inspection.held_at:
-        body.append("The inspection is on hold until then.")
+        body.append(f"{'The inspections of these homes are' if others else 'The inspection is'} on hold until then.")
     return {
         "subject": f"{fault.label} at {inspection.property_address or 'the address below'}",
         "firm": issue.letterhead(),
@@ -102,13 +112,11 @@ def of_call(inspection: Inspection, judgement: Judgement, issue: Issue, call: Op
         f"{' '.join(part for part in (fault.found, call.what) if part)}",
         "facts": facts,
         "body": body,
+        "photos": of_the_supply(inspection, photos, MOST_PHOTOS),
         "foot": judgement.rule_book.name,
     }
 
 
-def letter(
-    inspection: Inspection, judgement: Judgement, issue: Issue, at: date, call: OperatorCall | None = None
-) -> bytes:
-    """The letter as PDF: the one of a call, else the one that a measured Ze gives reason for."""
-    said = content(inspection, judgement, issue) if call is None else of_call(inspection, judgement, issue, call)
+def letter(said: dict[str, Any], at: date) -> bytes:
+    """The letter as PDF."""
     return press.letter("facts_letter", said, at)

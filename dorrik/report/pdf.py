@@ -156,10 +156,19 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
 
 @contextmanager
 def _drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
-    """The content with its photos drawn into files, which are gone after the block."""
-    jpegs = (photo["jpeg"] for observation in content["observations"] for photo in observation["photos"])
+    """A report's content with the photos of its observations drawn into files, which are gone after the block."""
+    photos = [photo for observation in content["observations"] for photo in observation["photos"]]
+    with _into_files(photos) as drawn:
+        left = iter(drawn)
+        observations = [one | {"photos": [next(left) for _ in one["photos"]]} for one in content["observations"]]
+        yield content | {"observations": observations}
+
+
+@contextmanager
+def _into_files(photos: list[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
+    """Photos drawn into files, which are gone after the block."""
     # Beside the photos, whose folder somebody takes away also where this process is ended in the middle.
-    beside = next((Path(jpeg).parent for jpeg in jpegs if jpeg), None)
+    beside = next((Path(photo["jpeg"]).parent for photo in photos if photo["jpeg"]), None)
     with tempfile.TemporaryDirectory(prefix="dorrik-drawn-", dir=beside) as folder:
         number = 0
 
@@ -173,14 +182,12 @@ def _drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
             path.write_text(marked.svg(jpeg, photo["marks"], photo["size"], photo["words"]))
             return photo | {"drawing": str(path)}
 
-        observations = [
-            one | {"photos": [drawing(photo) for photo in one["photos"]]} for one in content["observations"]
-        ]
-        yield content | {"observations": observations}
+        yield [drawing(photo) for photo in photos]
 
 
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:
-    """A letter on the firm's paper as PDF. name: of its template; content: its words; on: its date."""
+    """A letter on the firm's paper as PDF. name: of its template; content: its words, with its photos where it has any;
+    on: its date."""
     at = datetime(on.year, on.month, on.day)
 
     def make(inputs: dict[str, str]) -> bytes:
@@ -190,5 +197,5 @@ def letter(name: str, content: dict[str, Any], on: date) -> bytes:
             )
         )
 
-    with _lock:
-        return _set(content, make)
+    with _lock, _into_files(content.get("photos", [])) as photos:
+        return _set(content | {"photos": photos}, make)

@@ -19,6 +19,7 @@ firm = Table(
     Column("rule_book", String(60)),
     Column("rates", JSON(none_as_null=True)),
     Column("prices", JSON(none_as_null=True)),
+    Column("repair_rates", JSON(none_as_null=True)),
     Column("keep_years", Integer()),
     Column("keep_reports_years", Integer()),
     Column("made_at", DateTime()),

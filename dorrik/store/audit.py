@@ -16,7 +16,7 @@ Action = Literal[
     "catalogue changed",
     "retention settled", "person invited", "person joined", "role changed", "person renamed", "person ended",
     "person resumed", "report issued", "report read", "certificate issued", "data exported", "data erased",
-    "mail sent", "audit exported",
+    "mail sent", "audit exported", "offer made", "offer accepted",
     "inspection rules changed",
 ]  # fmt: skip
 

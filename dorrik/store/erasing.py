@@ -19,6 +19,7 @@ from dorrik.core.register import REGISTER
 from dorrik.store import retention, search
 from dorrik.store.engine import now
 from dorrik.store.photos import PhotoStore
+from dorrik.store.reports import OFFER
 from dorrik.store.tables import (
     ENTITIES,
     ENTRIES,
@@ -220,11 +221,14 @@ def remove_strays(connection: Connection, firm_id: str, store: PhotoStore) -> No
 
 
 def _reports(connection: Connection, firm_id: str, at: list[str], today: date) -> int:
-    """Pages and data of reports whose time is over go; number, day, outcome and digest stay."""
+    """Pages and data of reports whose time is over, and of offers, go; number, day, outcome and digest stay."""
     _, keep = retention.years(connection, firm_id)
     c = issued_report.c
-    rows = connection.execute(select(c.id, c.issued_at).where(c.inspection_id.in_(at), c.erased_at.is_(None))).all()
-    over = [row.id for row in rows if retention.later(row.issued_at.date(), keep) <= today]
+    rows = connection.execute(
+        select(c.id, c.issued_at, c.kind).where(c.inspection_id.in_(at), c.erased_at.is_(None))
+    ).all()
+    # An offer is no record of a home's safety: nothing asks for it to be held as long as a report.
+    over = [row.id for row in rows if row.kind == OFFER or retention.later(row.issued_at.date(), keep) <= today]
     connection.execute(
         update(issued_report).where(c.id.in_(over)).values(document="", pdf=b"", reason=None, erased_at=now())
     )

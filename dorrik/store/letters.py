@@ -14,7 +14,7 @@ from dorrik.store.account_tables import letter
 from dorrik.store.engine import now
 from dorrik.store.people import address_key
 
-Kind = Literal["link", "confirmation", "danger notice", "set-aside letter"]
+Kind = Literal["link", "confirmation", "danger notice", "set-aside letter", "offer"]
 
 WINDOW = timedelta(hours=1)
 #: Letters in that time. A busy office sends twenty; a stolen session would send thousands.

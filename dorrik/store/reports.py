@@ -1,7 +1,9 @@
 """Issued reports as they are kept: frozen document and PDF together, never changed."""
 
+import json
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy import Connection, insert, select
 
@@ -10,8 +12,8 @@ from dorrik.store.engine import is_id
 from dorrik.store.listing import keep_issue
 from dorrik.store.tables import inspection, issued_report
 
-#: What is issued: a condition report, or the certificate of a repair.
-REPORT, MINOR_WORKS = "report", "minor works"
+#: What is issued: a condition report, the certificate of a repair, or an offer for repairs.
+REPORT, MINOR_WORKS, OFFER = "report", "minor works", "offer"
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +82,14 @@ def issues(connection: Connection, inspection_id: str, kind: str = REPORT) -> li
     return [Issued(**row) for row in connection.execute(query).mappings()]
 
 
+def documents(connection: Connection, inspection_id: str, kind: str) -> dict[str, dict[str, Any]]:
+    """What was frozen with each issue of that kind as data, by its id; erased ones are left out. The caller has checked
+    whose inspection it is."""
+    c = issued_report.c
+    query = select(c.id, c.document).where(c.inspection_id == inspection_id, c.kind == kind, c.erased_at.is_(None))
+    return {row.id: json.loads(row.document) for row in connection.execute(query)}
+
+
 def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:
     """File name and bytes of an issue of that firm, exactly as it was frozen; None where the firm has none."""
     if not is_id(report_id):
@@ -92,5 +102,5 @@ def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[st
     ).one_or_none()
     if row is None:
         return None
-    name = f"issue-{row.number}" if row.kind == REPORT else f"M{row.number}"
+    name = {MINOR_WORKS: "M", OFFER: "Q"}.get(row.kind, "issue-") + str(row.number)
     return f"{row.reference or 'report'}-{name}.pdf", row.pdf

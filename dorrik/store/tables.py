@@ -142,7 +142,7 @@ issued_report = Table(
     metadata,
     Column("id", identifier(), primary_key=True),
     Column("inspection_id", identifier(), ForeignKey("inspection.id"), nullable=False),
-    # A report, or a minor works certificate of the repair that it names; each kind has numbers of its own.
+    # A report, a minor works certificate of the repair that it names, or an offer; each kind has numbers of its own.
     Column("kind", String(20), nullable=False, server_default="report"),
     Column("repair_id", identifier()),
     Column("number", Integer(), nullable=False),
@@ -157,6 +157,17 @@ issued_report = Table(
     Column("sha256", CHAR(64, charset="ascii"), nullable=False),
     Column("erased_at", DateTime()),
     UniqueConstraint("inspection_id", "kind", "number"),
+    **OPTIONS,
+)
+
+#: Inspections of homes that share one intake stand under the same group. own: fields of the supply that a home has for
+#: itself (JSON list of names).
+shared_intake = Table(
+    "shared_intake",
+    metadata,
+    Column("inspection_id", identifier(), ForeignKey("inspection.id"), primary_key=True),
+    Column("group_id", identifier(), nullable=False, index=True),
+    Column("own", JSON(), nullable=False),
     **OPTIONS,
 )
 

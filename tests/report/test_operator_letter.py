@@ -4,6 +4,7 @@ from datetime import date
 from io import BytesIO
 
 import pytest
+from PIL import Image
 from pypdf import PdfReader
 
 from dorrik.core import document
@@ -43,7 +44,7 @@ def test_without_a_cause_there_is_no_letter(home):
 
 
 def test_the_pdf_holds_every_word():
-    pdf = PdfReader(BytesIO(letter(*written(spoilt(ze_ohm="OL")), PAPER, PAPER.issued_on)))
+    pdf = PdfReader(BytesIO(letter(content(*written(spoilt(ze_ohm="OL")), PAPER), PAPER.issued_on)))
     text = pdf.pages[0].extract_text()
     assert len(pdf.pages) == 1
     for word in ("Firm & Sons", "1 Lookout Row", "OL", "on hold", "23 November 2026", "BS 7671:2018"):
@@ -78,3 +79,37 @@ def test_a_call_that_is_about_nothing_has_no_letter():
     inspection = document.parse(home)
     with pytest.raises(NoCause):
         of_call(inspection, judge(inspection), PAPER, inspection.operator_calls[0])
+
+
+def rung_from(home):
+    home["inspection"]["operator_calls"] = [{"id": "k", "fault": "earth", "called_at": "2026-11-03T10:15:00Z"}]
+    inspection = document.parse(home)
+    return inspection, judge(inspection), inspection.operator_calls[0]
+
+
+def test_one_letter_is_for_every_home_on_the_supply():
+    home = cottage()
+    home["inspection"]["held_at"] = "2026-11-03T10:20:00Z"
+    inspection, judgement, rung = rung_from(home)
+    said = of_call(inspection, judgement, PAPER, rung, ["Flat 2, 1 Lookout Row", "Flat 3, 1 Lookout Row"])
+    facts = {fact["label"]: fact["value"] for fact in said["facts"]}
+    assert facts["The same supply feeds"] == "Flat 2, 1 Lookout Row; Flat 3, 1 Lookout Row"
+    assert any("The inspections of these homes are on hold" in line for line in said["body"])
+
+
+def test_photos_of_the_origin_go_with_the_letter(tmp_path):
+    home = cottage()
+    key = home["inspection"]["id"]
+    home["inspection"]["photos"] = [
+        {"id": f"p{n}", "about_entity": "inspection", "about_id": key, "sha256": f"{n:064x}", "caption": f"Head {n}"}
+        for n in range(6)
+    ]
+    home["inspection"]["photos"][0]["print_size"] = "not"
+    picture = tmp_path / "one.jpg"
+    Image.new("RGB", (80, 60), "#884400").save(picture)
+    inspection, judgement, rung = rung_from(home)
+    said = of_call(inspection, judgement, PAPER, rung, photos=lambda sha256: str(picture))
+    assert [one["caption"] for one in said["photos"]] == [f"As found: Head {n}" for n in range(1, 5)]
+    pdf = PdfReader(BytesIO(letter(said, PAPER.issued_on)))
+    assert sum(len(page.images) for page in pdf.pages) >= 1
+    assert "As found: Head 1" in " ".join("".join(page.extract_text() for page in pdf.pages).split())

@@ -4,6 +4,8 @@ from collections.abc import Iterable, Iterator
 from datetime import date
 
 from dorrik.core import devices, insulation, intervals, trend
+from dorrik.core.ages import parts
+from dorrik.core.inspection import Inspection
 from dorrik.core.outcome import UNSATISFACTORY
 from dorrik.core.record import record
 from dorrik.core.topics.context import NOMINAL_V, Context, Note
@@ -44,9 +46,23 @@ def proposal(context: Context, suggested: Iterable[str]) -> intervals.Proposal |
         put_right=sum(code in UNSATISFACTORY for code in codes),
         low_by=_low_by(context),
         older_devices=_older(context),
+        damp=bool(i.damp),
+        oldest=_oldest(i),
     )
     year = date.fromisoformat(i.inspected_on).year if i.inspected_on else None
     return intervals.propose(i.tenure, i.nation or "all", signs, year)
+
+
+def _oldest(i: Inspection) -> tuple[str, int] | None:
+    """The part that is the oldest by its evidence, and the latest year that it can be of; None where nothing says so.
+    What does not agree proves no age (rule 13.6)."""
+    if not i.datings:
+        return None
+    dated = [(part.to_year, part.name) for part in parts(i) if part.agrees and part.to_year is not None]
+    if not dated:
+        return None
+    year, name = min(dated)
+    return name, year
 
 
 def _older(context: Context) -> bool:

@@ -41,23 +41,35 @@ def printed(inspection: Inspection) -> dict[str, list[Photo]]:
 
 
 def beside(observation: Observation, pinned: list[Photo], fetch: Fetch) -> list[dict[str, Any]]:
-    """Photos pinned to an observation, as found before as left: file, marks, size, caption and words for each.
+    """Photos pinned to an observation, as found before as left, as `shown` has them."""
+    return [
+        shown(photo, f"{_when(photo)}: {photo.caption or observation.text or 'photo'}", fetch)
+        for photo in sorted(pinned, key=lambda p: p.shows == AS_LEFT)
+    ]
 
-    They are drawn where the report is typeset (`report.pdf`): it may be hundreds.
-    """
-    found = []
-    for photo in sorted(pinned, key=lambda p: p.shows == AS_LEFT):
-        when = "As left" if photo.shows == AS_LEFT else "As found"
-        words = f"{when}: {photo.caption or observation.text or 'photo'}"
-        size = photo.print_size or "small"
-        jpeg = fetch(photo.sha256) if photo.sha256 else None
-        found.append(
-            {
-                "jpeg": jpeg or "",
-                "marks": photo.marks or (),
-                "size": size,
-                "caption": words if jpeg else f"{words} (the photo has not arrived yet)",
-                "words": words,
-            }
-        )
-    return found
+
+def of_the_supply(inspection: Inspection, fetch: Fetch, most: int) -> list[dict[str, Any]]:
+    """Photos of the origin and of observations on it, as `shown` has them, no more than so many."""
+    pinned = printed(inspection)
+    found = [(photo, photo.caption or "At the origin of the supply") for photo in pinned.get(inspection.id, [])]
+    for one in inspection.observations:
+        if one.about_id in (None, inspection.id):
+            found += [(photo, photo.caption or one.text or "photo") for photo in pinned.get(one.id, [])]
+    return [shown(photo, f"{_when(photo)}: {words}", fetch) for photo, words in found[:most]]
+
+
+def shown(photo: Photo, words: str, fetch: Fetch) -> dict[str, Any]:
+    """File, marks, size, caption and words of a photo. It is drawn where it is typeset (`report.pdf`): there may be
+    hundreds."""
+    jpeg = fetch(photo.sha256) if photo.sha256 else None
+    return {
+        "jpeg": jpeg or "",
+        "marks": photo.marks or (),
+        "size": photo.print_size or "small",
+        "caption": words if jpeg else f"{words} (the photo has not arrived yet)",
+        "words": words,
+    }
+
+
+def _when(photo: Photo) -> str:
+    return "As left" if photo.shows == AS_LEFT else "As found"

@@ -1,5 +1,5 @@
 /** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */
-export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "put_back" | "position" | "come_back" | "concern" | "set_aside" | "dating" | "operator_call" | "wanted_load" | "repair" | "as_found" | "photo";
+export type Kind = "inspection" | "bond" | "board" | "rcd" | "circuit" | "room" | "point" | "earlier" | "observation" | "opinion" | "declined" | "limitation" | "overruling" | "isolation" | "check" | "attendance" | "instrument_used" | "lead_null" | "put_back" | "position" | "come_back" | "concern" | "set_aside" | "dating" | "operator_call" | "wanted_load" | "label" | "offer_line" | "repair" | "as_found" | "photo";
 /** What an entity can hang on, the usual first: the field that makes it is named after that. */
 export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
   "inspection": [
@@ -82,6 +82,12 @@ export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {
     "inspection"
   ],
   "wanted_load": [
+    "inspection"
+  ],
+  "label": [
+    "inspection"
+  ],
+  "offer_line": [
     "inspection"
   ],
   "repair": [

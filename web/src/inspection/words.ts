@@ -86,6 +86,10 @@ export function nameOf(entity: Entity | undefined): string {
       return "As found";
     case "operator_call":
       return String(v.reference ?? "Call to the network operator");
+    case "label":
+      return "Label";
+    case "offer_line":
+      return String(v.words ?? "Line of the offer");
     case "wanted_load":
       return String(v.what ?? "Load");
     case "dating":

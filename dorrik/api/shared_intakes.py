@@ -1,0 +1,200 @@
+"""One intake, several homes: who shares with whom, where they disagree, and taking them apart again."""
+
+from typing import Any
+
+from fastapi import Request
+from pydantic import BaseModel, Field
+from sqlalchemy import Connection
+
+from dorrik.api.common_types import Problem, Strict
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.routing import router as make_router
+from dorrik.api.work import work
+from dorrik.core.shared_intake import FIELDS, Differing, conflicts, differing
+from dorrik.journal import share
+from dorrik.journal.change import Author
+from dorrik.report.content.words import shown
+from dorrik.store import inspections, shared_intakes
+from dorrik.store.engine import again_after_deadlock
+from dorrik.store.inspections import KeptInspection
+from dorrik.store.listing import is_issued
+
+router = make_router("/api/inspections", "inspections", RESPONSES)
+_REFUSED: dict[int | str, dict[str, Any]] = {409: {"model": Problem}}
+
+
+class SharingHome(BaseModel):
+    """A home that shares the intake, or could; own: fields of the supply that it has for itself."""
+
+    id: str
+    reference: str
+    property_address: str
+    installation: str
+    on_hold: bool
+    issued: bool
+    same_property: bool
+    own: list[str]
+
+
+class DifferingOut(BaseModel):
+    """A field on which homes disagree: its values in words, by id of the inspection ('' where it has none).
+
+    conflict: two of them say something, and not the same; own: ids of those that have it for themselves.
+    """
+
+    field: str
+    label: str
+    conflict: bool
+    own: list[str]
+    values: dict[str, str]
+
+
+class SharedIntakeOut(BaseModel):
+    """homes: all that share, this one too, or none; fields: what is shared; others: who could share as well."""
+
+    homes: list[SharingHome]
+    fields: list[str]
+    differing: list[DifferingOut]
+    others: list[SharingHome]
+
+
+class ShareIn(Strict):
+    """With which inspection; taken: by field on which they disagree, the inspection that it is taken from."""
+
+    other: str = Field(max_length=36)
+    taken: dict[str, str] = Field(default_factory=dict)
+
+
+class OwnIn(Strict):
+    """Fields of the supply that this home has for itself."""
+
+    own: list[str] = Field(max_length=len(FIELDS))
+
+
+class AlignIn(Strict):
+    """Fields that are taken from this home to every other that shares them."""
+
+    fields: list[str] = Field(max_length=len(FIELDS))
+
+
+@router.get("/{inspection_id}/shared-intake")
+def shared(request: Request, inspection_id: str) -> SharedIntakeOut:
+    """With whom the intake is shared, where homes disagree, and who could share as well."""
+    with work(request, only_reads=True) as (connection, me):
+        return _out(connection, me.firm_id, _kept(connection, me.firm_id, inspection_id))
+
+
+@router.post("/{inspection_id}/shared-intake", responses=_REFUSED)
+def join(request: Request, inspection_id: str, given: ShareIn) -> SharedIntakeOut:
+    """Share the intake with another home; 409 with the fields on which they disagree and nobody has decided."""
+
+    def do() -> SharedIntakeOut:
+        with work(request) as (connection, me):
+            _kept(connection, me.firm_id, inspection_id)
+            author = Author(me.id, me.role)
+            try:
+                share.share(connection, me.firm_id, author, inspection_id, given.other, given.taken)
+            except LookupError:
+                raise not_found() from None
+            except share.Disagree as error:
+                told = f"The homes do not agree on: {error}. Choose which is right, then share."
+                fields = [{"field": one.field, "message": f"{one.label}: {_said(one)}"} for one in error.found]
+                raise ProblemError(409, "disagree", told, fields=fields) from None
+            return _out(connection, me.firm_id, _kept(connection, me.firm_id, inspection_id))
+
+    return again_after_deadlock(do)
+
+
+@router.delete("/{inspection_id}/shared-intake")
+def leave(request: Request, inspection_id: str) -> SharedIntakeOut:
+    """Have the supply for itself from now on; what was entered stays at every home."""
+
+    def do() -> SharedIntakeOut:
+        with work(request) as (connection, me):
+            _kept(connection, me.firm_id, inspection_id)
+            share.part(connection, me.firm_id, Author(me.id, me.role), inspection_id)
+            return _out(connection, me.firm_id, _kept(connection, me.firm_id, inspection_id))
+
+    return again_after_deadlock(do)
+
+
+@router.put("/{inspection_id}/shared-intake/own")
+def own(request: Request, inspection_id: str, given: OwnIn) -> SharedIntakeOut:
+    """Say which fields of the supply this home has for itself; the others are shared."""
+    with work(request) as (connection, me):
+        kept = _kept(connection, me.firm_id, inspection_id)
+        shared_intakes.keep_own(connection, inspection_id, given.own)
+        return _out(connection, me.firm_id, kept)
+
+
+@router.post("/{inspection_id}/shared-intake/align")
+def align(request: Request, inspection_id: str, given: AlignIn) -> SharedIntakeOut:
+    """Enter these fields of this home at every other that shares them."""
+
+    def do() -> SharedIntakeOut:
+        with work(request) as (connection, me):
+            _kept(connection, me.firm_id, inspection_id)
+            try:
+                share.align(connection, me.firm_id, Author(me.id, me.role), inspection_id, given.fields)
+            except LookupError:
+                raise not_found() from None
+            return _out(connection, me.firm_id, _kept(connection, me.firm_id, inspection_id))
+
+    return again_after_deadlock(do)
+
+
+def _kept(connection: Connection, firm_id: str, inspection_id: str) -> KeptInspection:
+    kept = inspections.load(connection, inspection_id, firm_id)
+    if kept is None:
+        raise not_found()
+    return kept
+
+
+def _out(connection: Connection, firm_id: str, kept: KeptInspection) -> SharedIntakeOut:
+    group = shared_intakes.members(connection, kept.id)
+    here = kept.entities[kept.id].values
+    found = share.homes(connection, firm_id, group)
+    homes = [
+        SharingHome(
+            id=one.id,
+            reference=one.reference,
+            property_address=one.values.get("property_address") or "",
+            installation=one.values.get("installation_name") or "",
+            on_hold=one.values.get("held_at") is not None,
+            issued=is_issued(connection, one.id),
+            same_property=bool(here["property_id"]) and one.values.get("property_id") == here["property_id"],
+            own=sorted(one.own),
+        )
+        for one in found
+    ]
+    differs = list(differing(found))
+    others = [
+        SharingHome(
+            id=one.id, reference=one.reference or "", property_address=one.property_address or "",
+            installation=one.installation or "", on_hold=False, issued=False, same_property=one.same_property, own=[],
+        )
+        for one in shared_intakes.neighbours(connection, firm_id, here, kept.id)
+        if one.id not in group
+    ]  # fmt: skip
+    disputed = {one.field for one in conflicts(differs)}
+    return SharedIntakeOut(
+        homes=homes, fields=list(FIELDS), differing=[_differing(one, disputed) for one in differs], others=others
+    )
+
+
+def _differing(one: Differing, disputed: set[str]) -> DifferingOut:
+    values = {key: _in_words(one, value) for key, value in one.values.items()}
+    return DifferingOut(
+        field=one.field, label=one.label, conflict=one.field in disputed, own=list(one.own), values=values
+    )
+
+
+def _said(one: Differing) -> str:
+    return " or ".join(dict.fromkeys(_in_words(one, value) for value in one.values.values() if value is not None))
+
+
+def _in_words(one: Differing, value: Any) -> str:
+    """A value as it is kept, which has a reading as text."""
+    if value is None:
+        return ""
+    return f"{value} {one.unit}" if isinstance(value, str) and one.unit else shown(value, one.unit)

@@ -1,0 +1,192 @@
+"""One intake, several homes: what is entered of the supply at one home is entered at every home that shares it.
+
+Each inspection keeps a document of its own: a report rests on nothing that stands elsewhere. So a shared change is a
+change of every home's journal, made by the same person at the same moment.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Any
+
+from sqlalchemy import Connection
+
+from dorrik.core.inspection import KINDS
+from dorrik.core.shared_intake import FIELDS, HOLD, KIND, Differing, Home, conflicts, differing, passed_on
+from dorrik.journal.apply import apply
+from dorrik.journal.change import Author, Change, Result
+from dorrik.store import inspections, shared_intakes
+from dorrik.store.engine import new_id, now
+from dorrik.store.inspections import KeptInspection, assemble
+from dorrik.store.listing import is_issued
+from dorrik.store.measured import not_countersigned
+
+#: The device under which a change stands at the homes where it was not typed.
+DEVICE = "shared intake"
+
+
+#: A field of an entity, and its value.
+_Told = tuple[str, str, str, Any]
+
+
+class Disagree(Exception):
+    """Homes say different things of what they are to share; `found` says which."""
+
+    def __init__(self, found: Sequence[Differing]) -> None:
+        super().__init__(", ".join(one.label for one in found))
+        self.found = tuple(found)
+
+
+def homes(connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]], *, lock: bool = False) -> list[Home]:
+    """The homes of those inspections, in their order. ids: with the fields that each has for itself.
+
+    What a trainee read there, and nobody countersigned yet, is left out: it is not passed on.
+    """
+    found = []
+    for key, own in ids.items():
+        kept = inspections.load(connection, key, firm_id, lock=lock)
+        if kept is not None:
+            doubtful = _by_trainees(connection, kept)
+            values = {name: value for name, value in kept.entities[key].values.items() if name not in doubtful}
+            found.append(Home(key, str(values["reference"] or ""), values, own))
+    return found
+
+
+def _by_trainees(connection: Connection, kept: KeptInspection) -> set[str]:
+    waiting = not_countersigned(connection, assemble(kept))
+    return {field for figures in waiting.values() for entity_id, field in figures if entity_id == kept.id}
+
+
+def fan_out(
+    connection: Connection, author: Author, kept: KeptInspection, changes: Iterable[Change], results: Iterable[Result]
+) -> None:
+    """Enter what was kept of a batch, and is shared, at the other homes, in the caller's transaction.
+
+    A home whose report was issued stays as it is: it is told where it differs.
+    """
+    here = kept.entities[kept.id].values
+    if not here["supply_shared_with"]:
+        return
+    fresh = {one.id for one in results if one.state == "kept"}
+    # What a trainee read is passed on once somebody answers for it: at the other home nobody would be asked to.
+    shared = [one for one in changes if one.id in fresh and passed_on(one.entity, one.field) and one.read_by is None]
+    if not shared:
+        return
+    group = shared_intakes.members(connection, kept.id)
+    own = group.pop(kept.id, frozenset())
+    held = any(one.entity == KIND and one.field == "holds" and one.value for one in shared)
+    for other, others_own in group.items():
+        if is_issued(connection, other):
+            continue
+        told: list[_Told] = [
+            _at(other, kept.id, one) for one in shared if one.entity == KIND or one.field not in own | others_own
+        ]
+        if held:
+            told += [("inspection", other, field, here[field]) for field in HOLD if here[field] is not None]
+        _enter(connection, kept.firm_id, author, other, told)
+
+
+def _at(other: str, here: str, one: Change) -> _Told:
+    entity_id = other if one.entity == "inspection" else one.entity_id
+    value = other if one.field == "inspection" and one.value == here else one.value
+    return one.entity, entity_id, one.field, value
+
+
+def _enter(connection: Connection, firm_id: str, author: Author, inspection_id: str, told: Sequence[_Told]) -> None:
+    kept = inspections.load(connection, inspection_id, firm_id, lock=True) if told else None
+    if kept is None:
+        return
+    changes = [
+        Change(new_id(), entity, entity_id, field, value, kept.seq, now(), DEVICE)
+        for entity, entity_id, field, value in told
+    ]
+    apply(connection, firm_id, author, inspection_id, changes, known=kept)
+
+
+def share(
+    connection: Connection, firm_id: str, author: Author, inspection_id: str, other_id: str, taken: Mapping[str, str]
+) -> None:
+    """Two homes share their intake from now on, with all that share with either. taken: where they disagree, from which
+    inspection each field is taken. Raises Disagree where that is not said of one, LookupError without such an
+    inspection."""
+    ids = {inspection_id: frozenset[str](), other_id: frozenset[str]()}
+    for key in (inspection_id, other_id):
+        ids |= shared_intakes.members(connection, key)
+    found = homes(connection, firm_id, dict(sorted(ids.items())), lock=True)
+    if inspection_id == other_id or {inspection_id, other_id} - {one.id for one in found}:
+        raise LookupError(other_id)
+    disputed = [one for one in differing(found) if not one.own]
+    undecided = [one for one in conflicts(disputed) if one.values.get(taken.get(one.field, "")) is None]
+    if undecided:
+        raise Disagree(undecided)
+    shared_intakes.join(connection, inspection_id, other_id)
+    agreed = {one.field: _agreed(one, taken) for one in disputed}
+    for home in found:
+        told = [
+            ("inspection", home.id, field, value)
+            for field, value in agreed.items()
+            if value is not None and home.values.get(field) != value
+        ]
+        _enter(connection, firm_id, author, home.id, told)
+    _calls(connection, firm_id, author, [one.id for one in found])
+    name(connection, firm_id, author, inspection_id)
+
+
+def _agreed(one: Differing, taken: Mapping[str, str]) -> Any:
+    """What all of them say from now on: what was chosen, else what any of them says."""
+    chosen = one.values.get(taken.get(one.field, ""))
+    return chosen if chosen is not None else next((v for v in one.values.values() if v is not None), None)
+
+
+def part(connection: Connection, firm_id: str, author: Author, inspection_id: str) -> None:
+    """A home has its supply for itself from now on; what was entered stays as it is at every home."""
+    group = shared_intakes.members(connection, inspection_id)
+    shared_intakes.leave(connection, inspection_id)
+    for key in group:
+        name(connection, firm_id, author, key)
+
+
+def name(connection: Connection, firm_id: str, author: Author, inspection_id: str) -> None:
+    """Each home of the group says with which others it shares, by the references of their inspections."""
+    group = shared_intakes.members(connection, inspection_id) or {inspection_id: frozenset[str]()}
+    found = homes(connection, firm_id, group)
+    for home in found:
+        others = ", ".join(sorted(one.reference or "another home" for one in found if one.id != home.id))[:300]
+        if (home.values["supply_shared_with"] or "") != others:
+            told = [("inspection", home.id, "supply_shared_with", others or None)]
+            _enter(connection, firm_id, author, home.id, told)
+
+
+def align(connection: Connection, firm_id: str, author: Author, inspection_id: str, fields: Iterable[str]) -> None:
+    """Enter these fields of one home at every other that shares them. Raises LookupError where it shares with none."""
+    wanted = set(fields)
+    group = shared_intakes.members(connection, inspection_id)
+    found = {one.id: one for one in homes(connection, firm_id, group, lock=True)}
+    here = found.pop(inspection_id, None)
+    if here is None:
+        raise LookupError(inspection_id)
+    for home in found.values():
+        told: list[_Told] = [
+            ("inspection", home.id, field, here.values.get(field))
+            for field in FIELDS
+            if field in wanted - home.own - here.own
+            and field in here.values
+            and here.values[field] != home.values.get(field)
+        ]
+        _enter(connection, firm_id, author, home.id, told)
+
+
+def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[str]) -> None:
+    """Calls to the operator that are open at one home stand at every one."""
+    kept = [one for key in ids if (one := inspections.load(connection, key, firm_id)) is not None]
+    open_calls = {
+        one.id: one.values
+        for source in kept
+        for one in source.entities.values()
+        if one.kind == KIND and not one.values["removed"] and one.values["closed_at"] is None
+    }
+    for target in kept:
+        told: list[_Told] = []
+        for key, values in open_calls.items():
+            if key not in target.entities:
+                told.append((KIND, key, "inspection", target.id))
+                told += [(KIND, key, name, values[name]) for name in KINDS[KIND].fields if values[name] is not None]
+        _enter(connection, firm_id, author, target.id, told)

@@ -1,0 +1,251 @@
+"""Offers for repairs: made up from an inspection by the firm's rates, frozen as they go out, and accepted once."""
+
+import hashlib
+import json
+from collections.abc import Iterator
+from dataclasses import asdict, dataclass
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from sqlalchemy import Connection
+
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement
+from dorrik.core.numbering import FIRST_JOB, following
+from dorrik.core.outcome import UNSATISFACTORY
+from dorrik.core.pricing import Pricing, pricing
+from dorrik.core.register import REPAIRS
+from dorrik.journal.apply import apply
+from dorrik.journal.change import Author, Change
+from dorrik.office.jobs import client_and_property
+from dorrik.report import offer
+from dorrik.report.content import day
+from dorrik.report.issue import on_paper
+from dorrik.store import house_rates, register, repair_rates, reports
+from dorrik.store.engine import new_id, now
+from dorrik.store.inspections import KeptInspection
+from dorrik.store.judging import judged
+from dorrik.store.people import Person
+from dorrik.store.register import Entry
+from dorrik.store.repair_rates import RepairRates
+from dorrik.store.reports import OFFER, Issued
+
+#: How long an offer holds where nobody says otherwise (days), and at most.
+VALID_DAYS, MOST_DAYS = 30, 366
+#: The device under which the journal has what accepting an offer wrote.
+DEVICE = "offer"
+
+
+class NothingToOffer(Exception):
+    """There is no alternative, or one of its lines cannot be offered yet; `lacks` says why."""
+
+    def __init__(self, lacks: tuple[str, ...]) -> None:
+        super().__init__("; ".join(lacks))
+        self.lacks = lacks
+
+
+class Accepted(Exception):
+    """Another alternative was accepted already: by which job."""
+
+    def __init__(self, alternative: int, number: str) -> None:
+        super().__init__(f"Alternative {alternative} was accepted already: job {number}.")
+
+
+class Differs(Exception):
+    """Something is not as it was when the offer went out; `moved` says what."""
+
+    def __init__(self, moved: tuple[str, ...]) -> None:
+        super().__init__(" ".join(moved))
+        self.moved = moved
+
+
+@dataclass(frozen=True, slots=True)
+class Priced:
+    """An inspection with its prices by today's rates."""
+
+    inspection: Inspection
+    judgement: Judgement
+    found: Pricing
+    rates: RepairRates
+    currency: str
+
+
+@dataclass(frozen=True, slots=True)
+class Copy:
+    """An offer before it is typeset."""
+
+    said: dict[str, Any]
+    document: dict[str, Any]
+    number: int
+    seq: int
+    at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Offer:
+    """An offer that went out. moved: what is not as it was then, in words; job: what it became, None so far."""
+
+    issued: Issued
+    number: str
+    document: dict[str, Any]
+    moved: tuple[str, ...]
+    job: Entry | None
+
+
+def price(connection: Connection, kept: KeptInspection) -> Priced:
+    """What there is to price, by the firm's rates as they are now."""
+    inspection, judgement = judged(connection, kept)
+    rates = repair_rates.of(connection, kept.firm_id)
+    _, _, currency = house_rates.of(connection, kept.firm_id)
+    put_right = {one.id for one in judgement.recorded if one.made_good}
+    return Priced(inspection, judgement, pricing(inspection, put_right, rates.rates), rates, currency)
+
+
+def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days: int = VALID_DAYS) -> Copy:
+    """The alternatives as they would go out now. Raises NothingToOffer."""
+    priced = price(connection, kept)
+    lacks = tuple(trouble for one in priced.found.alternatives for trouble in one.trouble)
+    if not priced.found.alternatives:
+        lacks = ("choose the work first",)
+    if lacks:
+        raise NothingToOffer(lacks)
+    number = len(reports.issues(connection, kept.id, OFFER)) + 1
+    at = now().replace(microsecond=0)
+    named = f"{priced.inspection.reference or 'offer'}-Q{number}"
+    until = at.date() + timedelta(days=valid_days)
+    paper = on_paper(connection, who, number, at.date())
+    said = offer.words(
+        priced.inspection, priced.judgement, priced.found, paper, named, priced.currency, priced.rates.terms, until
+    )
+    document = {
+        "format": offer.FORMAT,
+        "version": offer.VERSION,
+        "number": named,
+        "currency": priced.currency,
+        "valid_until": until.isoformat(),
+        "open": [asdict(one) for one in priced.found.open],
+        "alternatives": [asdict(one) for one in priced.found.alternatives],
+    }
+    return Copy(said, document, number, kept.seq, at)
+
+
+def keep(connection: Connection, kept: KeptInspection, who: Person, copy: Copy, pdf: bytes) -> Issued | None:
+    """Freeze an offer, in the caller's transaction, which holds the inspection's row; None where anything has come
+    since the copy was made."""
+    if kept.seq != copy.seq or len(reports.issues(connection, kept.id, OFFER)) + 1 != copy.number:
+        return None
+    found = Issued(
+        id=new_id(), number=copy.number, issued_at=copy.at, issued_by=who.name, outcome="", replaces=None, reason=None,
+        sha256=hashlib.sha256(pdf).hexdigest(), seq=copy.seq,
+    )  # fmt: skip
+    reports.keep(connection, kept.id, who.id, found, json.dumps(copy.document, ensure_ascii=False), pdf, OFFER)
+    return found
+
+
+def sent(connection: Connection, kept: KeptInspection, priced: Priced) -> list[Offer]:
+    """Every offer of the inspection, oldest first, with what has changed since."""
+    found = reports.issues(connection, kept.id, OFFER)
+    texts = reports.documents(connection, kept.id, OFFER)
+    return [
+        Offer(
+            one, document["number"], document, tuple(_moved(document, priced, newer=one.number < len(found))),
+            register.get(connection, kept.firm_id, "job", _job_id(one.id)),
+        )
+        for one in found
+        if (document := texts.get(one.id)) is not None
+    ]  # fmt: skip
+
+
+def _job_id(offer_id: str) -> str:
+    """One offer becomes one job, on however many devices it is accepted."""
+    return register.derived_id(offer_id, "job")
+
+
+def accept(
+    connection: Connection, kept: KeptInspection, who: Person, one: Offer, alternative: int, *, as_offered: bool
+) -> Entry:
+    """The job that an accepted alternative becomes; accepted again, it is the same job.
+
+    Raises LookupError where the offer has no such alternative, Accepted where another was accepted, and Differs where
+    something has changed since and nobody said that it holds as it was offered.
+    """
+    chosen = next((given for given in one.document["alternatives"] if given["number"] == alternative), None)
+    if chosen is None:
+        raise LookupError(alternative)
+    if one.job is not None:
+        before = one.job.values
+        if before.get("alternative") != alternative:
+            raise Accepted(before.get("alternative") or 0, str(before.get("number") or ""))
+        return one.job
+    if one.moved and not as_offered:
+        raise Differs(one.moved)
+    home = _property(connection, kept, who)
+    here = kept.entities[kept.id].values
+    job = {
+        "number": following(register.latest_number(connection, kept.firm_id), FIRST_JOB),
+        "state": "confirmed",
+        "work": REPAIRS,
+        "extent": _scope(one, chosen)[:4000],
+        "agreed_with": here["client_name"],
+        "agreed_on": now().date().isoformat(),
+        "inspection_id": kept.id,
+        "offer_id": one.issued.id,
+        "alternative": alternative,
+        "offered_price": chosen["price"],
+        "offered_min": chosen["minutes"],
+    }
+    made = register.add(connection, kept.firm_id, who.id, "job", home, job, _job_id(one.issued.id))
+    if made is None:
+        raise LookupError(home)
+    return made
+
+
+def _scope(one: Offer, chosen: dict[str, Any]) -> str:
+    names = {found["id"]: found for found in one.document["open"]}
+
+    def clears(line: dict[str, Any]) -> str:
+        return "; ".join(f"{names[key]['code']} {names[key]['what']}".strip() for key in line["clears"] if key in names)
+
+    lines = (
+        ", ".join(part for part in (line["label"], line["where"]) if part)
+        + (f" (clears: {words})" if (words := clears(line)) else "")
+        for line in chosen["lines"]
+    )
+    return f"By offer {one.number}, alternative {chosen['number']}:\n" + "\n".join(lines)
+
+
+def _property(connection: Connection, kept: KeptInspection, who: Person) -> str:
+    """The property in the register; made from the inspection's own words where it was begun without one."""
+    here = kept.entities[kept.id].values
+    known = here["property_id"]
+    if known and register.get(connection, kept.firm_id, "property", known) is not None:
+        return str(known)
+    home = client_and_property(connection, kept.firm_id, who.id, kept.id, here)
+    change = Change(new_id(), "inspection", kept.id, "property_id", home, kept.seq, now(), DEVICE)
+    apply(connection, kept.firm_id, Author(who.id, who.role), kept.id, [change])
+    return home
+
+
+def _moved(document: dict[str, Any], priced: Priced, *, newer: bool) -> Iterator[str]:
+    """What is not as it was when the offer went out, in sentences."""
+    if newer:
+        yield "A later offer was made since."
+    if date.fromisoformat(document["valid_until"]) < now().date():
+        yield f"It held until {day(document['valid_until'])}."
+    rates = {one.key: one.price for one in priced.found.options}
+    for line in {line["option"]: line for one in document["alternatives"] for line in one["lines"]}.values():
+        today = rates.get(line["option"])
+        if line["rate"] is not None and today is not None and today != line["rate"]:
+            before = offer.money(document["currency"], line["rate"])
+            now_costs = offer.money(priced.currency, today)
+            yield f"{line['label']} costs {now_costs} by today's rates, {before} when offered."
+    before_ids = {one["id"]: one for one in document["open"]}
+    standing = {one.id: one for one in priced.found.open}
+    for key, one in before_ids.items():
+        if key not in standing:
+            yield f"No longer to be put right: {one['what']}."
+        elif standing[key].code != one["code"]:
+            yield f"{one['what']}: {one['code'] or 'without a code'} when offered, {standing[key].code or 'none'} now."
+    for key, found in standing.items():
+        if key not in before_ids and (found.code in UNSATISFACTORY or not found.code):
+            yield f"Found since, and not in it: {found.what}."

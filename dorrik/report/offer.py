@@ -1,0 +1,88 @@
+"""An offer for repairs: alternatives beside each other, what each clears, what stays. It replaces no report."""
+
+from collections.abc import Mapping
+from datetime import date
+from typing import Any
+
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement
+from dorrik.core.pricing import Alternative, Line, Open, Pricing
+from dorrik.report import press
+from dorrik.report.content import Issue, day
+
+FORMAT, VERSION = "dorrik-offer", 1
+
+
+def money(currency: str, value: float) -> str:
+    """A price as paper has it."""
+    return f"{currency}{value:,.2f}"
+
+
+def words(
+    inspection: Inspection, judgement: Judgement, found: Pricing, issue: Issue, number: str, currency: str, terms: str,
+    valid_until: date,
+) -> dict[str, Any]:  # fmt: skip
+    """What the offer says."""
+    where = ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p) or "your property"
+    by_id = {one.id: one for one in found.open}
+    several = len(found.alternatives) > 1
+    return {
+        "firm": issue.letterhead(),
+        "on": day(issue.issued_on),
+        "signed_by": issue.signed_by,
+        "role": issue.role,
+        "subject": f"Offer {number} for repairs at {where}",
+        "to": ", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
+        "opening": f"{_found_by(inspection)} found what is listed here. "
+        f"{'Choose one of the alternatives.' if several else 'This is what it costs.'}",
+        "alternatives": [_alternative(one, by_id, currency, several) for one in found.alternatives],
+        "body": [
+            *([terms] if terms else []),
+            f"This offer holds until {day(valid_until)}.",
+            "Each price is for the work named and for testing it again. What is found while the work is done, and is "
+            "not named here, is told and priced before it is done.",
+            "The offer changes nothing in the report. An observation is closed once the work is done, tested again and "
+            "certified. You may ask any competent contractor for a price.",
+        ],
+        "foot": f"{judgement.rule_book.name} · {inspection.reference or ''}".strip(" ·"),
+    }
+
+
+def _found_by(inspection: Inspection) -> str:
+    on = f" of {day(inspection.inspected_on)}" if inspection.inspected_on else ""
+    return f"Our inspection {inspection.reference or ''}".strip() + on
+
+
+def _alternative(one: Alternative, by_id: Mapping[str, Open], currency: str, several: bool) -> dict[str, Any]:
+    return {
+        "name": f"Alternative {one.number}" if several else "The work",
+        "lines": [_line(line, by_id, currency) for line in one.lines],
+        "total": money(currency, one.price),
+        "time": _hours(one.minutes),
+        "stays": one.says,
+        "left": [_named(by_id[key]) for key in one.stays if key in by_id],
+    }
+
+
+def _line(line: Line, by_id: Mapping[str, Open], currency: str) -> dict[str, Any]:
+    return {
+        "label": line.label,
+        "where": line.where,
+        "clears": [_named(by_id[key]) for key in line.clears if key in by_id],
+        "condition": line.condition,
+        "price": money(currency, line.price or 0),
+    }
+
+
+def _named(one: Open) -> dict[str, str]:
+    return {"code": one.code or "–", "says": ", ".join(p for p in (one.what, one.where) if p)}
+
+
+def _hours(minutes: int) -> str:
+    hours, rest = divmod(minutes, 60)
+    return f"about {f'{hours} h ' if hours else ''}{f'{rest} min' if rest or not hours else ''}".strip()
+
+
+def letter(said: dict[str, Any], on: date) -> bytes:
+    """The offer as PDF. Raises press.TooMuch or Late."""
+    return press.letter("offer", said, on)
