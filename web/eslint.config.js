@@ -10,7 +10,7 @@ const LAYERS = [
   ["drawings"],
   ["fields", "rules", "search", "session"],
   ["photos", "limits", "putback"],
-  ["papers", "comeback"],
+  ["papers", "comeback", "price"],
   // Screens of the firm, and the stages of an inspection.
   ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],
   ["brief", "intake", "walk", "isolation", "boards", "measurements", "observations", "report"],

@@ -11,6 +11,8 @@ from dorrik.core.reference import printed
 
 #: How long an alarm is good for, by its makers (years): its replace-by date tells when it was made.
 ALARM_YEARS = 10
+#: What the home's alarms are called as a part.
+ALARMS = "Alarms"
 
 
 @record(kw_only=True)
@@ -76,8 +78,8 @@ def parts(i: Inspection) -> Iterator[Part]:
         of.setdefault(key, []).append(one)
     yield _part(i.id, "inspection", i.id, "The home", of.pop(i.id, []))
     alarms = list(_alarms(i))
-    for name in dict.fromkeys((*(key for key in of if _is_named(i, key)), *(("Alarms",) if alarms else ()))):
-        offered = alarms if name == "Alarms" else []
+    for name in dict.fromkeys((*(key for key in of if _is_named(i, key)), *((ALARMS,) if alarms else ()))):
+        offered = alarms if name == ALARMS else []
         yield _part(name, "inspection", i.id, name, of.pop(name, []), offered)
     for board in i.boards:
         yield _part(board.id, "board", board.id, board.name or "Board", of.get(board.id, []))
@@ -89,6 +91,14 @@ def parts(i: Inspection) -> Iterator[Part]:
             of_circuit = of.get(circuit.id, [])
             told = [*of_circuit, *_of_extension(i, of_circuit), *stated]
             yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), told, _of_circuit(circuit))
+
+
+def shown(found: Iterable[Part]) -> list[Part]:
+    """Those parts that say something. Where the home has a part with a name, such as an extension, its circuits are all
+    listed: each can belong to it."""
+    all_parts = list(found)
+    named = any(one.entity == "inspection" and one.key not in (one.entity_id, ALARMS) for one in all_parts)
+    return [one for one in all_parts if named or one.evidence or one.offered or one.entity != "circuit"]
 
 
 def _is_named(i: Inspection, key: str) -> bool:

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from dorrik.core.ages import shown as shown_parts
 from dorrik.core.catalogue import CatalogueEntry
 from dorrik.core.isolation import BoardState
 from dorrik.core.judgement import Judgement, Note, Suggestion
@@ -70,7 +71,7 @@ def as_json(judgement: Judgement) -> dict[str, Any]:
         "come_back": [plain(one) for one in judgement.come_back],
         "set_aside": [plain(one) for one in judgement.set_aside],
         "repairs": [plain(one) for one in judgement.repairs],
-        "parts": [plain(one) for one in judgement.parts if one.evidence or one.offered or one.entity != "circuit"],
+        "parts": [plain(one) for one in shown_parts(judgement.parts)],
         "labels": [plain(one) for one in judgement.labels],
         "room_for_more": judgement.room_for_more and plain(judgement.room_for_more),
         "to_countersign": [

@@ -59,6 +59,11 @@ BODIES = {
     "/api/inspections/{inspection_id}/set-aside": {"to": "a@b.example"},
     "/api/jobs/{entry_id}/confirmation": {"to": "a@b.example"},
     "/api/inspections/{inspection_id}/observations/{observation_id}/notice": {"to": "a@b.example"},
+    "/api/inspections/{inspection_id}/offers/{offer_id}/mail": {"to": "a@b.example"},
+    "/api/inspections/{inspection_id}/offers/{offer_id}/accept": {"alternative": 1},
+    "/api/inspections/{inspection_id}/shared-intake": {"other": "{id}"},
+    "/api/inspections/{inspection_id}/shared-intake/align": {"fields": ["ze_ohm"]},
+    "/api/inspections/{inspection_id}/shared-intake/own": {"own": ["ze_ohm"]},
     "/api/people/{person_id}": {"name": "x"},
 }
 

@@ -1,10 +1,15 @@
 """Parts with a past: years from their evidence, and each part held against the edition of its own day (rule 13.6)."""
 
+import copy
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from dorrik.core import ages
 from dorrik.core.ages import years
+from dorrik.core.document import parse
+from tests.core.homes import cottage
 from tests.core.whole_homes import board, circuit, judged, offered
 
 OLD_BOARD = {"device_standard": "BS 3036", "device_type": "rewirable", "device_rating_a": 30}
@@ -105,3 +110,20 @@ def test_more_evidence_never_widens_the_years(pieces, more):
     assert first is None or (later is not None and later >= first)
     assert last is None or (earlier is not None and earlier <= last)
     assert agrees or not still
+
+
+def test_a_circuit_of_an_extension_is_as_old_as_the_extension():
+    """Said once, for all of its circuits: socket circuits known to be of 2009 or later need an RCD (its edition)."""
+    document = copy.deepcopy(cottage())
+    i = document["inspection"]
+    circuit = next(c for c in i["boards"][0]["circuits"] if not c.get("spare"))
+    i["datings"] = [
+        {"id": "d1", "about_entity": "inspection", "about_id": i["id"], "part": "Extension", "from_year": 2012},
+        {"id": "d2", "about_entity": "circuit", "about_id": circuit["id"], "part": "Extension"},
+    ]
+    inspection = parse(document)
+    dated = {one.key: one for one in ages.parts(inspection)}
+    assert (dated["Extension"].from_year, dated[circuit["id"]].from_year) == (2012, 2012)
+    assert dated[circuit["id"]].evidence[0] == "belongs to: Extension"
+    (one,) = [c for b in inspection.boards for c in b.circuits if c.id == circuit["id"]]
+    assert ages.fitted(inspection, one) == (2012, None)

@@ -28,6 +28,18 @@ def _entity(entity: str, parent: str, parent_id: str, /, **fields: Any) -> tuple
     return entity_id, [change(entity, entity_id, field, value) for field, value in values.items()]
 
 
+def add(
+    request: APIRequestContext, inspection_id: str, entity: str, parent: str, parent_id: str, /, **fields: Any
+) -> str:
+    """Add something to an inspection; its id."""
+    found, changes = _entity(entity, parent, parent_id, **fields)
+    answer = request.post(f"/api/inspections/{inspection_id}/changes", data={"changes": changes})
+    assert answer.ok, answer.text()
+    results = answer.json()["results"]
+    assert {one["state"] for one in results} == {"kept"}, results
+    return found
+
+
 def inspection(request: APIRequestContext, *presets: str) -> str:
     """Begin an inspection with the least that names it, and with a board of usual circuits by the words of their
     buttons where some are named; its id. request: of who is signed in, with the server as its base."""

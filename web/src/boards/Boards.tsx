@@ -21,6 +21,7 @@ import { StageBody, StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
 import { BoardChecks } from "./BoardChecks";
 import { Circuits } from "./CircuitTable";
+import { Labels } from "./Labels";
 import { Rcds } from "./Rcds";
 import { Years } from "./Years";
 
@@ -107,6 +108,10 @@ export default function Boards() {
       </Box>
       <BoardChecks board={board} />
       <Box px="4">
+        <Labels key={`labels-${board.id}`} about={board.id} />
+        <Fold small title="Labels at the origin">
+          <Labels about={model.id} />
+        </Fold>
         <Years />
       </Box>
     </>

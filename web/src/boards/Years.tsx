@@ -88,7 +88,37 @@ function Row({ part }: { part: Part }) {
         </Flex>
       ))}
       <Evidence part={part} />
+      {part.entity === "circuit" && <BelongsTo part={part} />}
     </Box>
+  );
+}
+
+/** A circuit of an extension is as old as the extension: its years are said once, for all of its circuits. */
+function BelongsTo({ part }: { part: Part }) {
+  const model = useInspection((s) => s.model);
+  if (!model) return null;
+  const all = children(model, "dating", model.id);
+  const named = new Set(
+    all.filter(({ values: v }) => v.about_entity === "inspection" && v.part).map(({ values: v }) => String(v.part)),
+  );
+  if (named.size === 0) return null;
+  const own = all.find(({ values: v }) => v.about_id === part.entity_id && v.part);
+  const set = (name: string) => {
+    if (own) setField({ kind: "dating", id: own.id, field: "removed" }, true);
+    if (own?.values.part !== name)
+      add("dating", model.id, { about_entity: "circuit", about_id: part.entity_id, part: name });
+  };
+  return (
+    <Flex gap="2" wrap="wrap" align="center" mt="1" role="group" aria-label={`${part.name} belongs to`}>
+      <Box as="span" color="quiet">
+        Belongs to
+      </Box>
+      {[...named].map((name) => (
+        <Button key={name} size="sm" variant="choice" pressed={own?.values.part === name} onClick={() => set(name)}>
+          {name}
+        </Button>
+      ))}
+    </Flex>
   );
 }
 

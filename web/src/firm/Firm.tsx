@@ -15,6 +15,7 @@ import { Catalogue } from "./Catalogue";
 import { Corrections } from "./Corrections";
 import { Letterhead, Retention } from "./Letterhead";
 import { Rates } from "./Rates";
+import { RepairRates } from "./RepairRates";
 
 type Firm = Schemas["FirmOut"];
 
@@ -30,7 +31,16 @@ export default function FirmScreen() {
   const take = (next: Firm) => queries.setQueryData(["firm"], next);
   const parts = [
     { key: "rules", name: "Rules", children: <Rules firm={found} take={take} /> },
-    { key: "rates", name: "Rates and prices", children: <Rates /> },
+    {
+      key: "rates",
+      name: "Rates and prices",
+      children: (
+        <>
+          <Rates />
+          <RepairRates />
+        </>
+      ),
+    },
     { key: "tables", name: "Reference tables", children: <Corrections firm={found} take={take} /> },
     { key: "catalogue", name: "Catalogue", children: <Catalogue /> },
     { key: "letterhead", name: "Letterhead", children: <Letterhead firm={found} take={take} /> },

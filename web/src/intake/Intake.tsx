@@ -16,6 +16,7 @@ import { Bond, SERVICES } from "./Bond";
 import { absentParts, drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
 import { Operator } from "./Operator";
 import { RoomForMore } from "./RoomForMore";
+import { SharedIntake, useSharedHint } from "./SharedIntake";
 
 const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"];
 const AT = ["at_clamp_ohm", "at_pipe_ohm"];
@@ -110,6 +111,7 @@ export default function Intake() {
         >
           <Chosen part={tapped} id={id} tt={values.earthing === "TT"} isolated={values.isolator !== "none"} />
         </Box>
+        <SharedIntake inspection={id} />
         <Operator inspection={id} />
         <RoomForMore inspection={id} />
         <Section title="The home" lead="Moves the code of what depends on it.">
@@ -141,8 +143,13 @@ function OperatorCalled({ id, at }: { id: string; at: Value | undefined }) {
 
 /** The few fields of the part that was tapped. Service head and tails go together: one reads them in one look. */
 function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: boolean; isolated: boolean }) {
+  const shared = useSharedHint(id);
   if (!(part in FIELDS)) return <Bond key={part} id={part} />;
   const key = part as PartKey;
+  const noted = (one: Named): Named => {
+    const named = typeof one === "string" ? { field: one } : one;
+    return { ...named, hint: [named.hint, shared(named.field)].filter(Boolean).join(" ") || undefined };
+  };
   const supply: Named[] = [
     { field: "earthing", label: "Earthing arrangement" },
     { field: "phases", words: { "1": "single phase", "3": "three phase" } },
@@ -185,7 +192,7 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
   };
   return (
     <Section title={TITLES[key]} first>
-      <Fields kind="inspection" id={id} fields={fields[key]} />
+      <Fields kind="inspection" id={id} fields={fields[key].map(noted)} />
     </Section>
   );
 }

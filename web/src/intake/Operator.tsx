@@ -43,6 +43,7 @@ export function Operator({ inspection }: { inspection: string }) {
 function Call({ call, inspection }: { call: Entity; inspection: string }) {
   const faults = useReference()?.operator_faults ?? [];
   const held = useInspection((s) => s.model?.entities[inspection]?.values.held_at);
+  const shared = useInspection((s) => s.model?.entities[inspection]?.values.supply_shared_with);
   const v = call.values;
   const fault = faults.find((one) => one.key === v.fault);
   const at = (field: string) => ({ kind: "operator_call" as const, id: call.id, field });
@@ -59,7 +60,13 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
     setField(of("held_at"), now());
     setField(of("held_reason"), `Network operator: ${fault?.label ?? "called"}`.slice(0, 500));
     if (v.promised_by) setField(of("return_on"), String(v.promised_by).slice(0, 10));
-    tell("The inspection is on hold: the return visit stands under Brief.");
+    // Last of them: the homes that share the supply are held as this one is.
+    setField(at("holds"), true);
+    tell(
+      shared
+        ? `This inspection and ${shared} are on hold: the return visit stands under Brief.`
+        : "The inspection is on hold: the return visit stands under Brief.",
+    );
   };
   const remove = () => {
     setField(at("removed"), true);
@@ -100,7 +107,7 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
       <Promise promised={v.promised_by ? String(v.promised_by) : null} set={(by) => setField(at("promised_by"), by)} />
       <Flex gap="2" wrap="wrap">
         <Button onClick={() => void letter()}>Print letter</Button>
-        {!held && <Button onClick={hold}>Put on hold</Button>}
+        {!held && <Button onClick={hold}>{shared ? "Put all homes on hold" : "Put on hold"}</Button>}
         <Button
           variant={v.closed_at ? "choice" : "outline"}
           pressed={!!v.closed_at}

@@ -10,6 +10,7 @@ import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
+import { loaded } from "../ui/Loaded";
 import { useNarrow } from "../ui/layout";
 import { Lines } from "../ui/Page";
 import { Said } from "../ui/Said";
@@ -18,6 +19,8 @@ import { Empty } from "../ui/States";
 import { CodingDesk } from "./CodingDesk";
 import { isBlind } from "./opinions";
 import { Suggested } from "./Suggested";
+
+const Price = loaded("the prices", () => import("../price/Price").then((m) => m.default));
 
 export default function Observations({ me }: { me: Me }) {
   const model = useInspection((s) => s.model);
@@ -38,6 +41,7 @@ export default function Observations({ me }: { me: Me }) {
   const asked = params.get("of");
   const open = found.find((one) => one.id === asked) ?? (narrow ? undefined : found[0]);
   const show = (id: string | null) => setParams(id ? { of: id } : {}, { replace: true });
+  if (params.has("price")) return <Price close={() => show(null)} />;
   const list = (
     <>
       {outcome && (
@@ -72,9 +76,14 @@ export default function Observations({ me }: { me: Me }) {
         {narrow && open ? (
           <Button onClick={() => show(null)}>Back to the list</Button>
         ) : (
-          <Button hotkey="O" onClick={() => observe({ kind: "inspection", id: model.id })}>
-            Add one
-          </Button>
+          <>
+            {found.length > 0 && (
+              <Button onClick={() => setParams({ price: "" }, { replace: true })}>Price for repairs</Button>
+            )}
+            <Button hotkey="O" onClick={() => observe({ kind: "inspection", id: model.id })}>
+              Add one
+            </Button>
+          </>
         )}
       </StageHead>
       {narrow ? (

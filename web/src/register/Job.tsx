@@ -47,7 +47,7 @@ export default function Job({ me }: { me: Me }) {
       }
     >
       <TheDay found={found.data} />
-      <Begin me={me} found={found.data} />
+      {job.values.work === "repairs" ? <Repairs job={job} /> : <Begin me={me} found={found.data} />}
       <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 22rem" }} columnGap="8">
         <Box>
           <Section title="When">
@@ -92,6 +92,21 @@ export default function Job({ me }: { me: Me }) {
         <Mail job={job} to={textOf(client, "email")} query={query} />
       </Section>
     </Page>
+  );
+}
+
+/** Putting right what an inspection found: the work is entered where it was found. */
+function Repairs({ job }: { job: Entry }) {
+  return (
+    <Flex gap="3" wrap="wrap" align="center" mb="4">
+      <Text>
+        <b>Repairs by an offer that was accepted.</b> Tests and certificates stand at the observations.
+      </Text>
+      <LinkButton to={`/inspection/${textOf(job, "inspection_id")}/observations`}>Open observations</LinkButton>
+      <LinkButton file to={`/api/reports/${textOf(job, "offer_id")}.pdf`}>
+        Print offer
+      </LinkButton>
+    </Flex>
   );
 }
 

@@ -1,0 +1,207 @@
+/** A price for repairs: what each finding can be put right with, alternatives beside each other, and the offers made. */
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, answer } from "../api/client";
+import { explain } from "../api/errors";
+import { CodeMark } from "../drawings/Mark";
+import { useInspection } from "../inspection/open";
+import { Button } from "../ui/Button";
+import { StageHead } from "../ui/StageHead";
+import { Empty, Loading, Told, Trouble } from "../ui/States";
+import { tell } from "../ui/toaster";
+import { day, hours } from "../ui/when";
+import { AlternativeCard } from "./AlternativeCard";
+import { isOf, linesOf, money, type Option, type Price as Prices, take, toggle } from "./lines";
+import { Offers } from "./Offers";
+
+/** So many stand beside each other at most, as the server has it. */
+const ALTERNATIVES = [1, 2, 3];
+
+export default function Price({ close }: { close: () => void }) {
+  const id = useInspection((s) => s.model?.id) ?? "";
+  const seq = useInspection((s) => s.model?.seq) ?? 0;
+  const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
+  const [chosen, choose] = useState(1);
+  const found = useQuery({
+    queryKey: ["price", id, seq],
+    queryFn: () =>
+      answer(api.GET("/api/inspections/{inspection_id}/price", { params: { path: { inspection_id: id } } })),
+    enabled: seq > 0 && waiting === 0,
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+  const since = found.data?.settled_on;
+  return (
+    <>
+      <StageHead
+        title="Price for repairs"
+        line={found.data && (since ? `firm's rates of ${day(since)}` : "usual rates: the firm has settled none")}
+      >
+        <Button onClick={close}>Back to observations</Button>
+      </StageHead>
+      {found.isError ? (
+        <Trouble message={explain(found.error)} again={() => void found.refetch()} />
+      ) : !found.data ? (
+        <Loading what="the prices" />
+      ) : (
+        <Found prices={found.data} chosen={chosen} choose={choose} again={() => void found.refetch()} />
+      )}
+    </>
+  );
+}
+
+interface FoundProps {
+  prices: Prices;
+  chosen: number;
+  choose: (number: number) => void;
+  again: () => void;
+}
+
+function Found({ prices, chosen, choose, again }: FoundProps) {
+  return (
+    <Box px="4" pb="7">
+      {prices.open.length === 0 && prices.offers.length === 0 && (
+        <Empty>Nothing is left to put right. Record an observation first.</Empty>
+      )}
+      <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 3fr) minmax(17rem, 2fr)" }} gap="6">
+        <Box as="section" aria-label="What can be done" minW="0">
+          {prices.open.map((one) => (
+            <Finding key={one.id} finding={one} prices={prices} alternative={chosen} />
+          ))}
+        </Box>
+        <Box minW="0">
+          <Choosing prices={prices} chosen={chosen} choose={choose} />
+          <Offers prices={prices} again={again} />
+        </Box>
+      </Grid>
+    </Box>
+  );
+}
+
+interface FindingProps {
+  finding: Prices["open"][number];
+  prices: Prices;
+  alternative: number;
+}
+
+function Finding({ finding, prices, alternative }: FindingProps) {
+  const options = prices.options.filter((one) => one.clears.includes(finding.id));
+  return (
+    <Box as="article" aria-label={finding.what || "Observation"} borderTopWidth="1px" borderColor="line" py="3">
+      <Flex gap="3" align="center" mb="2">
+        <CodeMark code={finding.code || "?"} />
+        <Box flex="1" minW="0">
+          <b>{finding.what || "No words yet"}</b>
+          <Text color="quiet" fontSize="sm">
+            {[finding.where, !finding.code && "no code yet", finding.operator && "may be the network operator's"]
+              .filter(Boolean)
+              .join(" · ")}
+          </Text>
+        </Box>
+      </Flex>
+      <Grid templateColumns="repeat(auto-fill, minmax(min(13rem, 100%), 1fr))" gap="2">
+        {options.map((one) => (
+          <OptionCard key={one.key} option={one} prices={prices} alternative={alternative} />
+        ))}
+      </Grid>
+      {options.length === 0 && (
+        <Text color="quiet">Nothing on the list clears it: add the work by hand, or the operator puts it right.</Text>
+      )}
+    </Box>
+  );
+}
+
+interface OptionProps {
+  option: Option;
+  prices: Prices;
+  alternative: number;
+}
+
+function OptionCard({ option, prices, alternative }: OptionProps) {
+  const taken = useInspection((s) => linesOf(alternative, s.model).some((line) => isOf(line, option)));
+  const codes = option.clears.map((id) => prices.open.find((one) => one.id === id)?.code || "?");
+  const counted = [...new Set(codes)].map((code) => `${codes.filter((one) => one === code).length} ${code}`);
+  const press = () => {
+    const undo = toggle(alternative, option);
+    tell(`${option.label}: ${taken ? "left out of" : "in"} alternative ${alternative}.`, undo, "offer-line");
+  };
+  return (
+    <Button
+      variant="choice"
+      size="bare"
+      pressed={taken}
+      wide
+      label={`${option.label}, ${option.where}: ${money(prices.currency, option.price)}`}
+      onClick={press}
+    >
+      <Box as="span" display="block" flex="1" textAlign="start" px="3" py="2.5" whiteSpace="normal">
+        <Flex as="span" justify="space-between" gap="2" align="baseline">
+          <b>{option.label}</b>
+          <Box as="span" fontFamily="mono" fontSize="lg" fontWeight="bold">
+            {money(prices.currency, option.price)}
+          </Box>
+        </Flex>
+        <Box as="span" display="block" fontWeight="normal" fontSize="sm">
+          {[option.where, `clears ${counted.join(", ")}`, hours(option.minutes)].filter(Boolean).join(" · ")}
+        </Box>
+        {option.condition && (
+          <Box as="span" display="block" fontWeight="normal" fontSize="sm">
+            {option.condition}
+          </Box>
+        )}
+      </Box>
+    </Button>
+  );
+}
+
+/** Which alternative is being made up, and how it stands. */
+function Choosing({ prices, chosen, choose }: Pick<FoundProps, "prices" | "chosen" | "choose">) {
+  const of = (number: number) => prices.alternatives.find((one) => one.number === number);
+  const fill = (keys: readonly string[]) => {
+    for (const key of keys) {
+      const option = prices.options.find((one) => one.key === key);
+      if (option) take(chosen, option);
+    }
+  };
+  const here = of(chosen);
+  return (
+    <Box as="section" aria-label="Alternatives" mb="6">
+      <Heading as="h2" size="md" mb="2">
+        Alternatives
+      </Heading>
+      <Flex gap="2" wrap="wrap" mb="3" role="group" aria-label="Which alternative">
+        {ALTERNATIVES.map((number) => (
+          <Button key={number} variant="choice" pressed={number === chosen} onClick={() => choose(number)}>
+            {`${number} · ${of(number) ? money(prices.currency, of(number)?.price ?? 0) : "empty"}`}
+          </Button>
+        ))}
+      </Flex>
+      {here ? (
+        <AlternativeCard alternative={here} prices={prices} />
+      ) : (
+        <>
+          <Text mb="2">Tap what is to be done, or begin with a proposal:</Text>
+          <Flex gap="2" wrap="wrap">
+            {prices.proposals.map((one) => (
+              <Button key={one.name} onClick={() => fill(one.options)}>
+                {`${one.name} · ${money(prices.currency, priceOf(prices, one.options))}`}
+              </Button>
+            ))}
+          </Flex>
+        </>
+      )}
+      {!prices.terms && (
+        <Told>
+          <Text>
+            The offer does not say whether tax is in the prices. Settle that under House rules, Rates and prices.
+          </Text>
+        </Told>
+      )}
+    </Box>
+  );
+}
+
+/** What a proposal comes to, by the prices that were served with it. */
+const priceOf = (prices: Prices, keys: readonly string[]): number =>
+  prices.options.filter((one) => keys.includes(one.key)).reduce((sum, one) => sum + one.price, 0);

@@ -1,0 +1,53 @@
+/** Lines of the alternatives: an option is taken into one and out of it again; what it costs is worked out by the server. */
+import type { Schemas } from "../api/client";
+import { children } from "../inspection/model";
+import { add, setField, useInspection } from "../inspection/open";
+import type { Entity } from "../inspection/types";
+
+export type Price = Schemas["PriceOut"];
+export type Option = Schemas["OptionOut"];
+export type Alternative = Schemas["AlternativeOut"];
+
+/** Work that is not on the list. */
+export const OWN = "own";
+
+/** Lines of one alternative as they stand on this device. */
+export function linesOf(alternative: number, model = useInspection.getState().model): Entity[] {
+  if (!model) return [];
+  return children(model, "offer_line", model.id).filter((one) => one.values.alternative === alternative);
+}
+
+export const isOf = (line: Entity, option: Option): boolean =>
+  line.values.remedy === option.remedy && line.values.about_id === option.entity_id;
+
+/** Taken into the alternative, or out of it where it is there; returns how to undo that. */
+export function toggle(alternative: number, option: Option): () => void {
+  const there = linesOf(alternative).filter((one) => isOf(one, option));
+  if (there.length > 0) {
+    for (const one of there) remove(one.id);
+    return () => there.forEach((one) => setField(removed(one.id), null));
+  }
+  const made = take(alternative, option);
+  return () => remove(made);
+}
+
+export function take(alternative: number, option: Option): string {
+  const inspection = useInspection.getState().model?.id ?? "";
+  const { remedy, entity: about_entity, entity_id: about_id } = option;
+  return add("offer_line", inspection, { alternative, remedy, about_entity, about_id });
+}
+
+export const addOwn = (alternative: number): string =>
+  add("offer_line", useInspection.getState().model?.id ?? "", { alternative, remedy: OWN });
+
+const removed = (id: string) => ({ kind: "offer_line" as const, id, field: "removed" });
+
+/** Taken out; returns how to undo it. */
+export function remove(id: string): () => void {
+  setField(removed(id), true);
+  return () => setField(removed(id), null);
+}
+
+/** A price with its currency, as paper has it. */
+export const money = (currency: string, value: number): string =>
+  `${currency}${value.toLocaleString("en-GB", { minimumFractionDigits: value % 1 ? 2 : 0, maximumFractionDigits: 2 })}`;
