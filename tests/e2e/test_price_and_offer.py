@@ -30,17 +30,7 @@ def found(at_work):
         ("rcd-missing-sockets", "C3", "circuit", circuit, "No RCD for the sockets"),
     ):
         words = {"text": text, "catalogue_key": key, "code": code, "about_entity": entity, "about_id": entity_id}
-        seeding.add(
-            request,
-            inspection,
-            "observation",
-            "inspection",
-            inspection,
-            catalogue_key=key,
-            code=code,
-            text=text,
-            **about,
-        )
+        seeding.add(request, inspection, "observation", "inspection", inspection, **words)
     seeding.open_at(page, inspection, "Observations")
     return page
 

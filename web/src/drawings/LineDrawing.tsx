@@ -1,6 +1,8 @@
 /** A radial as its readings lay it out: the board on the left, each point as far from it as its cable is long. */
 import type { Schemas } from "../api/client";
+import { asides } from "../inspection/aside";
 import { useDesk } from "../inspection/desk";
+import { useInspection } from "../inspection/open";
 
 import css from "./RingDrawing.module.css";
 
@@ -13,6 +15,7 @@ const Y = 74;
 
 export function LineDrawing({ bench, way, choose }: { bench: Bench; way: string; choose: (id: string) => void }) {
   const focused = useDesk((s) => s.focus?.id);
+  const leftOut = useInspection((s) => asides(s.model?.judgement));
   const longest = Math.max(...bench.points.map((one) => one.from_board_m ?? 0));
   const place = (metres: number | null, walked: number) =>
     FROM + 34 + (TO - FROM - 34) * (metres != null && longest > 0 ? metres / longest : walked);
@@ -39,6 +42,7 @@ export function LineDrawing({ bench, way, choose }: { bench: Bench; way: string;
             className={css.dot}
             data-chosen={focused === point.id || undefined}
             data-tested={point.tested || undefined}
+            data-aside={leftOut.get(point.id)?.state}
             onClick={() => choose(point.id)}
             aria-hidden
           >

@@ -1,6 +1,8 @@
 /** The ring as its readings lay it out: the board on the left, each point at its place, spurs outside with their metres. */
 import type { Schemas } from "../api/client";
+import { asides } from "../inspection/aside";
 import { useDesk } from "../inspection/desk";
+import { useInspection } from "../inspection/open";
 
 import css from "./RingDrawing.module.css";
 
@@ -26,6 +28,7 @@ interface Props {
 
 export function RingDrawing({ bench, way, line, choose }: Props) {
   const focused = useDesk((s) => s.focus?.id);
+  const leftOut = useInspection((s) => asides(s.model?.judgement));
   return (
     <svg
       viewBox={`0 0 ${WIDE} ${HIGH}`}
@@ -81,6 +84,7 @@ export function RingDrawing({ bench, way, line, choose }: Props) {
               point={point}
               number={index + 1}
               chosen={focused === point.id}
+              aside={leftOut.get(point.id)?.state}
               // What a link across would explain is drawn as the link.
               says={bench.across.length > 0 && point.spur_m != null ? "" : point.says}
               choose={() => choose(point.id)}
@@ -137,11 +141,13 @@ interface DotProps {
   point: Schemas["BenchPointOut"];
   number: number;
   chosen: boolean;
+  /** Left disconnected, or out of scope. */
+  aside?: string;
   says: string;
   choose: () => void;
 }
 
-function Dot({ point, number, chosen, says, choose }: DotProps) {
+function Dot({ point, number, chosen, aside, says, choose }: DotProps) {
   const place = point.position ?? point.walked;
   const spur = point.spur_m != null;
   const [x, y] = at(place, spur ? 32 : 0);
@@ -153,6 +159,7 @@ function Dot({ point, number, chosen, says, choose }: DotProps) {
       className={css.dot}
       data-chosen={chosen || undefined}
       data-tested={point.tested || undefined}
+      data-aside={aside}
       onClick={choose}
       aria-hidden
     >
@@ -167,9 +174,9 @@ function Dot({ point, number, chosen, says, choose }: DotProps) {
       <text x={x} y={y + 4.5} textAnchor="middle" className={css.number}>
         {number}
       </text>
-      {says && (
+      {(aside || says) && (
         <text x={x} y={y < CENTRE[1] ? y - 18 : y + 36} textAnchor={anchor} className={css.says}>
-          {says}
+          {aside ?? says}
         </text>
       )}
     </g>

@@ -221,10 +221,18 @@ function Certificate({ repair }: { repair: Repair }) {
   };
   if (repair.certificate)
     return (
-      <Flex wrap="wrap" gap="3" align="center">
-        <b>Certificate {repair.certificate} is issued.</b>
-        <Issued repairId={repair.id} />
-      </Flex>
+      <>
+        <Flex wrap="wrap" gap="3" align="center">
+          <b>Certificate {repair.certificate} is issued.</b>
+          <Issued repairId={repair.id} />
+        </Flex>
+        {!repair.complete && (
+          <Told trouble>
+            <b>Changed since the certificate:</b> the retest no longer holds, so the observation counts again. Issue a
+            new repair with its own certificate.
+          </Told>
+        )}
+      </>
     );
   const left = repair.lacks.length + repair.failing.length;
   return (

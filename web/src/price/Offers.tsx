@@ -55,7 +55,7 @@ function Make({ prices, again }: { prices: Price; again: () => void }) {
   return (
     <Box mb="6">
       <Flex gap="3" align="flex-end" wrap="wrap">
-        <Box width="7rem">
+        <Box width="9rem">
           <NumberField label="Holds for" unit="days" value={days} change={setDays} maxLength={3} />
         </Box>
         <Button variant="action" busy={busy} disabled={lacks.length > 0} onClick={() => void make()}>

@@ -9,7 +9,6 @@ import { useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { StageHead } from "../ui/StageHead";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
-import { tell } from "../ui/toaster";
 import { day, hours } from "../ui/when";
 import { AlternativeCard } from "./AlternativeCard";
 import { isOf, linesOf, money, type Option, type Price as Prices, take, toggle } from "./lines";
@@ -122,10 +121,6 @@ function OptionCard({ option, prices, alternative }: OptionProps) {
   const taken = useInspection((s) => linesOf(alternative, s.model).some((line) => isOf(line, option)));
   const codes = option.clears.map((id) => prices.open.find((one) => one.id === id)?.code || "?");
   const counted = [...new Set(codes)].map((code) => `${codes.filter((one) => one === code).length} ${code}`);
-  const press = () => {
-    const undo = toggle(alternative, option);
-    tell(`${option.label}: ${taken ? "left out of" : "in"} alternative ${alternative}.`, undo, "offer-line");
-  };
   return (
     <Button
       variant="choice"
@@ -133,9 +128,9 @@ function OptionCard({ option, prices, alternative }: OptionProps) {
       pressed={taken}
       wide
       label={`${option.label}, ${option.where}: ${money(prices.currency, option.price)}`}
-      onClick={press}
+      onClick={() => toggle(alternative, option)}
     >
-      <Box as="span" display="block" flex="1" textAlign="start" px="3" py="2.5" whiteSpace="normal">
+      <Box as="span" display="block" flex="1" alignSelf="start" textAlign="start" px="3" py="2.5" whiteSpace="normal">
         <Flex as="span" justify="space-between" gap="2" align="baseline">
           <b>{option.label}</b>
           <Box as="span" fontFamily="mono" fontSize="lg" fontWeight="bold">

@@ -20,15 +20,11 @@ export function linesOf(alternative: number, model = useInspection.getState().mo
 export const isOf = (line: Entity, option: Option): boolean =>
   line.values.remedy === option.remedy && line.values.about_id === option.entity_id;
 
-/** Taken into the alternative, or out of it where it is there; returns how to undo that. */
-export function toggle(alternative: number, option: Option): () => void {
+/** Taken into the alternative, or out of it where it is there: a second tap is the way back. */
+export function toggle(alternative: number, option: Option): void {
   const there = linesOf(alternative).filter((one) => isOf(one, option));
-  if (there.length > 0) {
-    for (const one of there) remove(one.id);
-    return () => there.forEach((one) => setField(removed(one.id), null));
-  }
-  const made = take(alternative, option);
-  return () => remove(made);
+  if (there.length === 0) take(alternative, option);
+  for (const one of there) remove(one.id);
 }
 
 export function take(alternative: number, option: Option): string {
