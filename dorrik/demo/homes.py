@@ -384,6 +384,7 @@ def lookout_row_3(scribe: Scribe) -> None:
         place="Kitchen, socket by the sink", text="Accessory cracked", catalogue_key="accessory-cracked",
     )  # fmt: skip
     _left_open(scribe, board, ids, walked)
+    _follows(scribe, board, walked["Kitchen/socket by the sink"])
     arrow = {"kind": "arrow", "x": 0.84, "y": 0.16, "x2": 0.64, "y2": 0.36}
     bare = {"kind": "ring", "x": 0.34, "y": 0.16, "x2": 0.66, "y2": 0.6}
     scribe.photos += [
@@ -434,6 +435,33 @@ def _left_open(scribe: Scribe, board: str, ids: list[str], walked: Mapping[str, 
         ("occupier", "The shed pump trips in heavy rain", "The gland at the pump is open to the rain."),
     ):
         scribe.add("concern", "inspection", scribe.inspection, asked_by=asked_by, what=what, answer=answer)
+
+
+def _follows(scribe: Scribe, board: str, cracked: str) -> None:
+    """What the findings led to so far: a call to the network operator, the years of its parts, labels, a price."""
+    here = scribe.inspection
+    promised = (now() + timedelta(hours=20)).isoformat(timespec="seconds") + "Z"
+    scribe.add(
+        "operator_call", "inspection", here, fault="looped", reference="48-221", spoke_with="Fault desk",
+        what="A second cable leaves the head towards No. 5.", promised_by=promised,
+        called_at=(now() - timedelta(hours=1)).isoformat(timespec="seconds") + "Z",
+    )  # fmt: skip
+    of_home = {"about_entity": "inspection", "about_id": here}
+    for part, first, last, says in (
+        (None, 2017, 2018, "Certificate of the rewire, March 2018"),
+        ("Pump shed", 2020, 2020, "Certificate of 14 May 2020"),
+    ):
+        more = {} if part is None else {"part": part}
+        years = {"from_year": first, "to_year": last, "known_by": "papers", "says": says}
+        scribe.add("dating", "inspection", here, **of_home, **more, **years)
+    for kind, state, interval in (
+        ("main-switch", "found", None), ("circuits", "found", None), ("rcd-test", "found", "quarterly"),
+    ):  # fmt: skip
+        label = {"about_entity": "board", "about_id": board, "kind": kind, "state": state}
+        scribe.add("label", "inspection", here, **label, **({"interval": interval} if interval else {}))
+    for remedy, entity, about in (("accessory", "point", cracked), ("earth-label", "inspection", here)):
+        line = {"remedy": remedy, "about_entity": entity, "about_id": about}
+        scribe.add("offer_line", "inspection", here, alternative=1, **line)
 
 
 def keepers_house(scribe: Scribe) -> None:

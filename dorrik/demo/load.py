@@ -1,6 +1,7 @@
 """Loading the demo into an empty database; a database that has a firm already is left as it is."""
 
 import tempfile
+from datetime import timedelta
 from pathlib import Path
 
 from sqlalchemy import Engine, func, select, update
@@ -12,11 +13,15 @@ from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
 from dorrik.report import issue as issuing
 from dorrik.report.content.photos import Fetch, none_kept, put_into
-from dorrik.store import inspections, passwords, people
+from dorrik.store import inspections, passwords, people, repair_rates
 from dorrik.store.account_tables import firm, person
 from dorrik.store.engine import now
 from dorrik.store.people import Person
 from dorrik.store.photos import PhotoStore
+
+#: What the firm takes for repairs where that is not the usual, and how it means its prices.
+_RATES = {"rcd": {"price": 118.0}, "accessory": {"price": 46.0}, "board": {"price": 290.0, "each": 35.0}}
+_TERMS = "Value added tax is added to these prices."
 
 
 def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
@@ -41,6 +46,7 @@ def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
         ruth = who[PEOPLE[0].email]
         keeper = register.Registrar(connection, ruth.firm_id, ruth.id)
         register.load(keeper)
+        repair_rates.settle(connection, ruth.firm_id, _RATES, _TERMS, now().date() - timedelta(days=29))
     for home in homes.ISSUED:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)

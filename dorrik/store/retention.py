@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import Connection, func, or_, select, update
 
 from dorrik.store.account_tables import firm
+from dorrik.store.reports import OFFER
 from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report
 
 #: Years after the last work, where the firm has settled nothing: claims out of a contract run out after six.
@@ -88,7 +89,9 @@ def kept(connection: Connection, firm_id: str, client_id: str) -> Kept:
     at = inspections_at(connection, firm_id, homes)
     r, p = issued_report.c, ENTITIES["photo"].c
     reports, issued = connection.execute(
-        select(func.count(), func.max(r.issued_at)).where(r.inspection_id.in_(at), r.erased_at.is_(None))
+        select(func.count(), func.max(r.issued_at)).where(
+            r.inspection_id.in_(at), r.erased_at.is_(None), r.kind != OFFER
+        )
     ).one()
     photos = connection.execute(
         select(func.count(func.distinct(p.sha256))).where(p.inspection_id.in_(at), p.sha256.is_not(None))

@@ -201,3 +201,16 @@ def test_the_offer_is_mailed_as_it_was_made(inspector, found, caught):
     assert letter["To"] == to
     attached = next(part for part in letter.walk() if part.get_content_type() == "application/pdf")
     assert attached.get_payload(decode=True) == inspector.http.get(f"/api/reports/{offer}.pdf").content
+
+
+def test_an_offer_is_erased_with_its_client_and_a_report_is_kept_for_its_time(inspector, supervisor, found):
+    inspection, rcd, _ = found
+    choose(inspector, inspection, "rcd", "rcd", rcd)
+    offer = make(inspector, inspection).json()["id"]
+    job = accept(inspector, inspection, offer).json()["id"]
+    client = inspector.http.get(f"/api/jobs/{job}").json()["client"]["id"]
+    assert (
+        supervisor.http.put("/api/firm/retention", json={"keep_years": 0, "keep_reports_years": 30}).status_code == 200
+    )
+    assert supervisor.http.post(f"/api/clients/{client}/erase").status_code == 200
+    assert inspector.http.get(f"/api/reports/{offer}.pdf").status_code == 404

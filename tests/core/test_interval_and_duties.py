@@ -59,3 +59,24 @@ def test_duties_are_the_landlord_s_and_counted_from_the_inspection():
     assert due["copy of the report to each existing occupier"] == "2026-12-01"
     assert due["copy to the local authority on request"] is None
     assert home(tenure="owner-occupied dwelling").duties == ()
+
+
+OWNED = {"tenure": "owner-occupied dwelling", "condition_on_sight": "good"}
+
+
+def test_damp_and_old_wiring_bring_it_nearer_where_it_is_not_law_already():
+    """Rule 14.1: shorter with a reason, damp and age among them; ten years is usual for a home its owner lives in."""
+    assert home(**OWNED).interval.years == 10
+    damp = home(**OWNED, damp=True).interval
+    assert damp.years == 5 and "damp" in damp.reason
+    of = {"id": "d", "about_entity": "inspection", "about_id": "i"}
+    old = home(**OWNED, datings=[of | {"to_year": 1968, "known_by": "papers"}]).interval
+    assert old.years == 5 and "1968 or earlier" in old.reason
+    newer = home(**OWNED, datings=[of | {"from_year": 1968, "to_year": 2004}]).interval
+    assert newer.years == 10
+
+
+def test_evidence_that_does_not_agree_shortens_nothing():
+    of = {"about_entity": "inspection", "about_id": "i"}
+    datings = [of | {"id": "d", "to_year": 1968}, of | {"id": "e", "from_year": 1990}]
+    assert home(**OWNED, datings=datings).interval.years == 10

@@ -305,3 +305,22 @@ def test_words_that_call_age_unsafe_are_pointed_out_and_decide_nothing(text, cod
     (one,) = judgement.recorded
     assert bool(one.hint) is hinted
     assert judgement.outcome == judge(document.parse(observed((code, "Something else")))).outcome
+
+
+def test_labels_and_a_shared_supply_are_printed():
+    home = cottage()
+    i = home["inspection"]
+    i["supply_shared_with"] = "K-0152"
+    board = i["boards"][0]["id"]
+    i["labels"] = [
+        {"id": "l1", "about_entity": "board", "about_id": board, "kind": "rcd-test", "state": "found"}
+        | {"interval": "quarterly"},
+        {"id": "l2", "about_entity": "board", "about_id": board, "kind": "next-inspection", "state": "fitted"},
+        {"id": "l3", "about_entity": "inspection", "about_id": i["id"], "kind": "earth", "state": "fitted"},
+    ]
+    told = said(home)
+    supply = {row["label"]: row["value"] for row in told["supply"]}
+    assert supply["Supply shared with inspection"] == "K-0152"
+    assert supply["Labels at the origin"] == "Safety label at the earth connection: fitted"
+    wanted = "Labels: RCD test notice: found (quarterly); Date of the next inspection: fitted."
+    assert wanted in told["boards"][0]["said"]

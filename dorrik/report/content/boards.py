@@ -8,7 +8,7 @@ from dorrik.core.judgement import Judgement
 from dorrik.core.open_parts import standing
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.topics.context import point_names
-from dorrik.report.content.words import facts, shown, tick
+from dorrik.report.content.words import facts, labels_at, shown, tick
 
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
@@ -53,7 +53,7 @@ def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str
             for one in sums
         ],
         "rcds": [_rcd(device) for device in devices],
-        "said": " ".join(filter(None, (_said_of(board), _arc_fault(board), _stood(inspection, board)))),
+        "said": " ".join(filter(None, _said(inspection, board))),
         "circuits": [_circuit(circuit, limits.get(circuit.id), behind.get(circuit.id)) for circuit in board.circuits],
     }
 
@@ -73,6 +73,11 @@ def _rcd(device: RcdDevice) -> dict[str, str]:
     }
 
 
+def _said(inspection: Inspection, board: Board) -> tuple[str, ...]:
+    """What stands in words above the table of circuits, '' for what there is nothing to say of."""
+    return _said_of(board), _arc_fault(board), _labels(inspection, board), _stood(inspection, board)
+
+
 def _said_of(board: Board) -> str:
     """L–N may be left out where line and neutral were joined for the test to earth: that is said (rule 6.3)."""
     joined = [c for c in board.circuits if c.insulation_lne_mohm is not None and c.insulation_ln_mohm is None]
@@ -86,6 +91,12 @@ def _arc_fault(board: Board) -> str:
     """What the arc fault devices did at their test buttons."""
     pressed = [f"{name_of(c)} {c.afdd_button}" for c in board.circuits if c.afdd_button is not None]
     return f"AFDD test button: {', '.join(pressed)}." if pressed else ""
+
+
+def _labels(inspection: Inspection, board: Board) -> str:
+    """How each label that was looked for stands."""
+    said = labels_at(inspection, board.id)
+    return f"Labels: {said}." if said else ""
 
 
 def _stood(inspection: Inspection, board: Board) -> str:

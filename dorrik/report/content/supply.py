@@ -5,7 +5,7 @@ from typing import Any
 from dorrik.core.inspection import Bond, Inspection
 from dorrik.core.judgement import Judgement
 from dorrik.report import intake_drawing
-from dorrik.report.content.words import facts, shown
+from dorrik.report.content.words import facts, labels_at, shown
 
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
@@ -38,6 +38,10 @@ def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]
         "pefc_ka",
         "supply_polarity",
     )
+    if inspection.supply_shared_with:
+        rows.append({"label": "Supply shared with inspection", "value": inspection.supply_shared_with})
+    if said := labels_at(inspection, inspection.id):
+        rows.append({"label": "Labels at the origin", "value": said})
     rows.append({"label": "Prospective fault current recorded", "value": shown(judgement.prospective_fault_ka, "kA")})
     if judgement.between_lines_ka is not None:
         estimate = f"{shown(judgement.between_lines_ka, 'kA')} ({judgement.house_rules.three_phase_fault})"

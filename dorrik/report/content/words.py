@@ -3,7 +3,8 @@
 from datetime import date
 from typing import Any
 
-from dorrik.core.inspection import KINDS
+from dorrik.core.inspection import KINDS, Inspection
+from dorrik.core.labels import label_kinds
 from dorrik.core.readings import Reading
 
 
@@ -37,6 +38,17 @@ def shown(value: Any, unit: str = "") -> str:
 def tick(word: str | None) -> str:
     """Correct or not, short enough for a column."""
     return {"correct": "yes", "incorrect": "NO"}.get(word or "", word or "–")
+
+
+def labels_at(inspection: Inspection, place: str) -> str:
+    """The labels that were recorded of the origin or of a board, each with its state; '' for none."""
+    kinds = label_kinds()
+    told = [
+        f"{kinds[one.kind or ''].label}: {one.state}{f' ({one.interval})' if one.interval else ''}"
+        for one in inspection.labels
+        if one.about_id == place and one.kind in kinds and one.state
+    ]
+    return "; ".join(told)
 
 
 def facts(entity: Any, *names: str, kind: str = "inspection") -> list[dict[str, str]]:

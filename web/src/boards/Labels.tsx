@@ -16,6 +16,7 @@ const NONE: Label[] = [];
 export function Labels({ about }: { about: string }) {
   const all = useInspection((s) => s.model?.judgement?.labels) ?? NONE;
   const inspection = useInspection((s) => s.model?.id) ?? "";
+  const dated = useInspection((s) => s.model?.entities[inspection]?.values.next_years != null);
   const here = all.filter((one) => one.entity_id === about);
   if (here.length === 0) return null;
   const shown = here.filter((one) => one.needed || one.state);
@@ -25,11 +26,14 @@ export function Labels({ about }: { about: string }) {
     <Section
       title="Labels"
       tools={
-        board && (
+        board &&
+        (dated ? (
           <LinkButton file to={`/api/inspections/${inspection}/labels.pdf`}>
             Print labels
           </LinkButton>
-        )
+        ) : (
+          <Box color="quiet">To print them, choose the next inspection under Report.</Box>
+        ))
       }
     >
       <Box as="ul" listStyleType="none" aria-label="Labels">

@@ -61,9 +61,11 @@ function Make({ prices, again }: { prices: Price; again: () => void }) {
         <Button variant="action" busy={busy} disabled={lacks.length > 0} onClick={() => void make()}>
           {lacks.length > 0 ? `Make offer: ${lacks.length} to do` : "Make offer"}
         </Button>
-        <LinkButton file to={`/api/inspections/${inspection}/offer.pdf`}>
-          Look at draft
-        </LinkButton>
+        {lacks.length === 0 && (
+          <LinkButton file to={`/api/inspections/${inspection}/offer.pdf`}>
+            Look at draft
+          </LinkButton>
+        )}
       </Flex>
       {trouble && <Told trouble>{trouble}</Told>}
     </Box>
