@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from dorrik.core.circuit import Circuit
 from dorrik.core.dating import Dating
 from dorrik.core.inspection import Inspection, name_of
+from dorrik.core.labels import FOUND, Label
 from dorrik.core.placing import all_points
 from dorrik.core.record import record
 from dorrik.core.reference import printed
@@ -82,7 +83,9 @@ def parts(i: Inspection) -> Iterator[Part]:
         offered = alarms if name == ALARMS else []
         yield _part(name, "inspection", i.id, name, of.pop(name, []), offered)
     for board in i.boards:
-        yield _part(board.id, "board", board.id, board.name or "Board", of.get(board.id, []))
+        labels = [one for one in i.labels if one.about_id == board.id and one.state == FOUND]
+        offered = [one for label in labels for one in _of("label", label)]
+        yield _part(board.id, "board", board.id, board.name or "Board", of.get(board.id, []), offered)
         for circuit in board.circuits:
             if circuit.spare:
                 continue
@@ -90,7 +93,7 @@ def parts(i: Inspection) -> Iterator[Part]:
             stated = own if circuit.fitted_from is not None or circuit.fitted_to is not None else []
             of_circuit = of.get(circuit.id, [])
             told = [*of_circuit, *_of_extension(i, of_circuit), *stated]
-            yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), told, _of_circuit(circuit))
+            yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), told, _of("circuit", circuit))
 
 
 def shown(found: Iterable[Part]) -> list[Part]:
@@ -116,9 +119,12 @@ def _part(
     )  # fmt: skip
 
 
-def _of_circuit(circuit: Circuit) -> Iterator[Offered]:
+def _of(kind: str, thing: Circuit | Label) -> Iterator[Offered]:
+    """What the fields of a circuit, or of a label that was found, tell of its years."""
     for row in printed("datings"):
-        value = getattr(circuit, row["field"])
+        if row["of"] != kind:
+            continue
+        value = getattr(thing, row["field"])
         there = value is not None if row["value"] == "any" else value is True if row["value"] == "yes" else False
         if there or value == row["value"]:
             yield Offered(

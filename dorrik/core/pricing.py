@@ -107,9 +107,13 @@ class Pricing:
     alternatives: tuple[Alternative, ...]
 
 
-def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates) -> Pricing:
-    """Prices for an inspection. put_right: ids of observations that no longer count; rates: what the firm has settled,
-    by key of the remedy; the usual ones hold where it has not."""
+def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates, unanswered: str = "") -> Pricing:
+    """Prices for an inspection.
+
+    put_right: ids of observations that no longer count; rates: what the firm has settled, by key of the remedy; the
+    usual ones hold where it has not; unanswered: what else stands against a satisfactory result, in words: it is not
+    recorded yet, so that nothing of it is priced.
+    """
     named = names(inspection)
     standing = sorted(
         (one for one in inspection.observations if one.id not in put_right and one.code != "note"),
@@ -130,7 +134,9 @@ def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates) ->
         options=options,
         proposals=tuple(_proposals(to_do, options)),
         alternatives=tuple(
-            _alternative(number, [one for one in inspection.offer_lines if one.alternative == number], to_do, options)
+            _alternative(
+                number, [one for one in inspection.offer_lines if one.alternative == number], to_do, options, unanswered
+            )
             for number in range(1, ALTERNATIVES + 1)
             if any(one.alternative == number for one in inspection.offer_lines)
         ),
@@ -259,7 +265,7 @@ def _cheapest(wanted: set[str], options: Sequence[Option], first: Sequence[Optio
 
 
 def _alternative(
-    number: int, lines: Sequence[OfferLine], to_do: Sequence[Open], options: Sequence[Option]
+    number: int, lines: Sequence[OfferLine], to_do: Sequence[Open], options: Sequence[Option], unanswered: str
 ) -> Alternative:
     by_key = {one.key: one for one in options}
     standing = {one.id for one in to_do}
@@ -276,7 +282,7 @@ def _alternative(
         minutes=sum(one.minutes for one in told),
         clears=tuple(one.id for one in to_do if one.id in cleared_by),
         stays=tuple(one.id for one in stays),
-        says=_says(stays),
+        says=_says(stays, unanswered),
         trouble=tuple(f"{one.label}: {one.trouble}" for one in told if one.trouble),
     )
 
@@ -324,10 +330,12 @@ def _line(
     )
 
 
-def _says(stays: Sequence[Open]) -> str:
+def _says(stays: Sequence[Open], unanswered: str) -> str:
     """What stays after the work. It is never called satisfactory: that is said by a report, not by a price."""
+    also = f" Not in this price: {unanswered}." if unanswered else ""
     if not stays:
-        return "Nothing that was found stays, once all of the work holds when tested again."
+        recorded = "recorded" if unanswered else "found"
+        return f"Nothing that was {recorded} stays, once all of the work holds when tested again.{also}"
     uncoded = sum(not one.code for one in stays)
     counted = [f"{n} {code}" for code in ORDER if (n := sum(one.code == code for one in stays))]
     if uncoded:
@@ -337,6 +345,7 @@ def _says(stays: Sequence[Open]) -> str:
     elif uncoded:
         after = "Its code is not decided yet."
     else:
-        after = "No C1, C2 or FI stays, once all of the work holds when tested again."
+        recorded = "recorded " if unanswered else ""
+        after = f"No {recorded}C1, C2 or FI stays, once all of the work holds when tested again."
     theirs = "; some of it may be the network operator's" if any(one.operator for one in stays) else ""
-    return f"Stays: {', '.join(counted)}{theirs}. {after}"
+    return f"Stays: {', '.join(counted)}{theirs}. {after}{also}"

@@ -74,20 +74,24 @@ def fan_out(
     own = group.pop(kept.id, frozenset())
     held = any(one.entity == KIND and one.field == "holds" and one.value for one in shared)
     for other, others_own in group.items():
-        if is_issued(connection, other):
-            continue
         told: list[_Told] = [
             _at(other, kept.id, one) for one in shared if one.entity == KIND or one.field not in own | others_own
         ]
         if held:
             told += [("inspection", other, field, here[field]) for field in HOLD if here[field] is not None]
-        _enter(connection, kept.firm_id, author, other, told)
+        _share(connection, kept.firm_id, author, other, told)
 
 
 def _at(other: str, here: str, one: Change) -> _Told:
     entity_id = other if one.entity == "inspection" else one.entity_id
     value = other if one.field == "inspection" and one.value == here else one.value
     return one.entity, entity_id, one.field, value
+
+
+def _share(connection: Connection, firm_id: str, author: Author, inspection_id: str, told: Sequence[_Told]) -> None:
+    """Enter facts at a home, unless its report was issued: that stays as it is, and what differs is told."""
+    if told and not is_issued(connection, inspection_id):
+        _enter(connection, firm_id, author, inspection_id, told)
 
 
 def _enter(connection: Connection, firm_id: str, author: Author, inspection_id: str, told: Sequence[_Told]) -> None:
@@ -125,7 +129,7 @@ def share(
             for field, value in agreed.items()
             if value is not None and home.values.get(field) != value
         ]
-        _enter(connection, firm_id, author, home.id, told)
+        _share(connection, firm_id, author, home.id, told)
     _calls(connection, firm_id, author, [one.id for one in found])
     name(connection, firm_id, author, inspection_id)
 
@@ -171,7 +175,7 @@ def align(connection: Connection, firm_id: str, author: Author, inspection_id: s
             and field in here.values
             and here.values[field] != home.values.get(field)
         ]
-        _enter(connection, firm_id, author, home.id, told)
+        _share(connection, firm_id, author, home.id, told)
 
 
 def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[str]) -> None:
@@ -189,4 +193,4 @@ def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[s
             if key not in target.entities:
                 told.append((KIND, key, "inspection", target.id))
                 told += [(KIND, key, name, values[name]) for name in KINDS[KIND].fields if values[name] is not None]
-        _enter(connection, firm_id, author, target.id, told)
+        _share(connection, firm_id, author, target.id, told)

@@ -15,6 +15,7 @@ from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.core.outcome import UNSATISFACTORY
 from dorrik.core.pricing import Pricing, pricing
 from dorrik.core.register import REPAIRS
+from dorrik.core.topics.against import summary
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change
 from dorrik.office.jobs import client_and_property
@@ -98,7 +99,9 @@ def price(connection: Connection, kept: KeptInspection) -> Priced:
     rates = repair_rates.of(connection, kept.firm_id)
     _, _, currency = house_rates.of(connection, kept.firm_id)
     put_right = {one.id for one in judgement.recorded if one.made_good}
-    return Priced(inspection, judgement, pricing(inspection, put_right, rates.rates), rates, currency)
+    # What is recorded is priced; what the readings say beside it is told, or a price would pass it over.
+    unanswered = summary([one for one in judgement.against if one.kind not in ("code", "uncoded")])
+    return Priced(inspection, judgement, pricing(inspection, put_right, rates.rates, unanswered), rates, currency)
 
 
 def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days: int = VALID_DAYS) -> Copy:

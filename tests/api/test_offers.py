@@ -214,3 +214,15 @@ def test_an_offer_is_erased_with_its_client_and_a_report_is_kept_for_its_time(in
     )
     assert supervisor.http.post(f"/api/clients/{client}/erase").status_code == 200
     assert inspector.http.get(f"/api/reports/{offer}.pdf").status_code == 404
+
+
+def test_a_failure_that_nobody_recorded_stands_in_the_price_and_on_paper(inspector, found):
+    inspection, rcd, circuit = found
+    inspector.send(inspection, inspector.change("circuit", circuit, "insulation_lne_mohm", "0.2"))
+    choose(inspector, inspection, "rcd", "rcd", rcd)
+    (only,) = price(inspector, inspection)["alternatives"]
+    assert "Not in this price:" in only["says"]
+    offer = make(inspector, inspection).json()["id"]
+    pdf = PdfReader(BytesIO(inspector.http.get(f"/api/reports/{offer}.pdf").content))
+    text = " ".join("".join(page.extract_text() for page in pdf.pages).split())
+    assert "Not in this price:" in text

@@ -178,3 +178,18 @@ def test_another_firms_home_is_not_there(inspector, stranger, flats):
     assert share(inspector, one, one).status_code == 404
     assert stranger.http.get(f"/api/inspections/{one}/shared-intake").status_code == 404
     assert theirs not in {other["id"] for other in shared(inspector, one)["others"]}
+
+
+def test_a_home_whose_report_was_issued_stays_as_it_is_and_the_difference_is_told(inspector, ready):
+    issued, other = ready(), inspector.begin()
+    seq = inspector.http.get(f"/api/inspections/{issued}").json()["seq"]
+    made = inspector.http.post(f"/api/inspections/{issued}/reports", json={"seen_seq": seq})
+    assert made.status_code == 201, made.text
+    enter(inspector, other, overhead_supply=True)
+    assert share(inspector, other, issued).status_code == 200
+    enter(inspector, other, service_fuse_standard="BS 88-3")
+    before = values(inspector, issued)
+    assert before.get("service_fuse_standard") != "BS 88-3" and "overhead_supply" not in before
+    told = shared(inspector, other)
+    assert {"service_fuse_standard", "overhead_supply"} <= {one["field"] for one in told["differing"]}
+    assert next(home["issued"] for home in told["homes"] if home["id"] == issued)

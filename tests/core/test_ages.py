@@ -127,3 +127,19 @@ def test_a_circuit_of_an_extension_is_as_old_as_the_extension():
     assert dated[circuit["id"]].evidence[0] == "belongs to: Extension"
     (one,) = [c for b in inspection.boards for c in b.circuits if c.id == circuit["id"]]
     assert ages.fitted(inspection, one) == (2012, None)
+
+
+def test_a_notice_of_its_day_tells_of_its_board():
+    """Six-monthly is said since the edition of 2018: a quarterly notice was put up before, and the board with it."""
+    document = copy.deepcopy(cottage())
+    i = document["inspection"]
+    board_id = i["boards"][0]["id"]
+    about = {"about_entity": "board", "about_id": board_id, "kind": "rcd-test", "interval": "quarterly"}
+    i["labels"] = [{"id": "l", "state": "found"} | about]
+    (part,) = [one for one in ages.parts(parse(document)) if one.key == board_id]
+    assert [(one.from_year, one.to_year, one.known_by) for one in part.offered] == [(None, 2018, "labels")]
+    # Offered alone it dates nothing.
+    assert part.to_year is None
+    i["labels"][0]["state"] = "removed"
+    (part,) = [one for one in ages.parts(parse(document)) if one.key == board_id]
+    assert not part.offered

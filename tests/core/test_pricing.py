@@ -174,3 +174,14 @@ def test_a_proposal_clears_all_that_can_be_cleared_and_pays_for_nothing_twice(ke
         for option in chosen:
             others = {one for other in chosen if other is not option for one in other.clears}
             assert set(option.clears) & wanted - others or option.kind == "renewal"
+
+
+def test_what_the_readings_say_beside_it_is_told_with_the_price():
+    """A price for what is recorded passes over no failure that nobody recorded."""
+    rcd = {"remedy": "rcd", "about_entity": "rcd", "about_id": RCD["id"]}
+    inspection = home(SLOW, lines=[rcd])
+    (only,) = pricing(inspection, (), RATES, "1 failure without a code").alternatives
+    assert only.says == (
+        "Nothing that was recorded stays, once all of the work holds when tested again. "
+        "Not in this price: 1 failure without a code."
+    )
