@@ -234,8 +234,8 @@ def _proposals(to_do: Sequence[Open], options: Sequence[Option]) -> Iterator[Pro
     renewals = [one for one in options if one.kind == "renewal" and one.entity == "board"]
     offered: list[frozenset[str]] = []
     for name, wanted, first in (
-        ("Urgent only", urgent, []),
-        ("Everything, part by part", every, []),
+        ("Urgent, least cost", urgent, []),
+        ("Everything, least cost", every, []),
         ("Everything, board renewed", every, renewals),
     ):
         chosen = _cheapest(wanted, options, first)

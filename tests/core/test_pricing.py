@@ -52,8 +52,8 @@ def test_a_device_a_part_and_a_renewal_stand_beside_each_other():
     # A board of so many circuits: its price and 30 for each of them, spare ways not counted.
     assert prices["board"] == (200 + 30 * len(CIRCUITS), 120 + 10 * len(CIRCUITS), {"slow", "sockets"})
     names = {one.name: set(one.options) for one in found.proposals}
-    assert names["Urgent only"] == {f"rcd:{RCD['id']}"}
-    assert names["Everything, part by part"] == {f"rcd:{RCD['id']}", f"rcbo:{CIRCUITS[0]['id']}"}
+    assert names["Urgent, least cost"] == {f"rcd:{RCD['id']}"}
+    assert names["Everything, least cost"] == {f"rcd:{RCD['id']}", f"rcbo:{CIRCUITS[0]['id']}"}
     assert names["Everything, board renewed"] == {f"board:{BOARD['id']}"}
 
 
@@ -167,7 +167,7 @@ def test_a_proposal_clears_all_that_can_be_cleared_and_pays_for_nothing_twice(ke
     for proposal in found.proposals:
         chosen = [by_key[key] for key in proposal.options]
         cleared = {one for option in chosen for one in option.clears}
-        wanted = possible if proposal.name != "Urgent only" else {
+        wanted = possible if proposal.name != "Urgent, least cost" else {
             one.id for one in found.open if one.code in ("C1", "C2", "FI")
         } & possible  # fmt: skip
         assert wanted <= cleared
