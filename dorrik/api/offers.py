@@ -64,6 +64,9 @@ def make(request: Request, inspection_id: str, given: OfferIn) -> OfferOut:
     with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
         copy = _copy(connection, _kept(connection, me, inspection_id), me, given.valid_days)
+    if copy.already is not None:
+        with work(request, only_reads=True) as (connection, me):
+            return _offer(_sent(connection, _kept(connection, me, inspection_id), copy.already.id))
     # Nobody waits while it is typeset.
     pdf = offer.letter(copy.said, copy.at.date())
 

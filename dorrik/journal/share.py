@@ -56,7 +56,7 @@ def _by_trainees(connection: Connection, kept: KeptInspection) -> set[str]:
 
 
 def fan_out(
-    connection: Connection, author: Author, kept: KeptInspection, changes: Iterable[Change], results: Iterable[Result]
+    connection: Connection, author: Author, kept: KeptInspection, changes: Sequence[Change], results: Iterable[Result]
 ) -> None:
     """Enter what was kept of a batch, and is shared, at the other homes, in the caller's transaction.
 
@@ -66,6 +66,8 @@ def fan_out(
     if not here["supply_shared_with"]:
         return
     fresh = {one.id for one in results if one.state == "kept"}
+    if any(one.id in fresh and (one.entity, one.field) == ("inspection", "reference") for one in changes):
+        name(connection, kept.firm_id, author, kept.id)
     # What a trainee read is passed on once somebody answers for it: at the other home nobody would be asked to.
     shared = [one for one in changes if one.id in fresh and passed_on(one.entity, one.field) and one.read_by is None]
     if not shared:

@@ -2,7 +2,7 @@
 
 import hashlib
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import asdict, dataclass
 from datetime import date, datetime, timedelta
 from typing import Any
@@ -33,6 +33,8 @@ from dorrik.store.reports import OFFER, Issued
 
 #: How long an offer holds where nobody says otherwise (days), and at most.
 VALID_DAYS, MOST_DAYS = 30, 366
+#: How often a job's number is looked for while others take numbers too.
+_TRIES = 5
 #: The device under which the journal has what accepting an offer wrote.
 DEVICE = "offer"
 
@@ -73,13 +75,14 @@ class Priced:
 
 @dataclass(frozen=True, slots=True)
 class Copy:
-    """An offer before it is typeset."""
+    """An offer before it is typeset. already: the same offer, where it was made and nothing has changed since."""
 
     said: dict[str, Any]
     document: dict[str, Any]
     number: int
     seq: int
     at: datetime
+    already: Issued | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +115,8 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days:
         lacks = ("choose the work first",)
     if lacks:
         raise NothingToOffer(lacks)
-    number = len(reports.issues(connection, kept.id, OFFER)) + 1
+    made = reports.issues(connection, kept.id, OFFER)
+    number = len(made) + 1
     at = now().replace(microsecond=0)
     named = f"{priced.inspection.reference or 'offer'}-Q{number}"
     until = at.date() + timedelta(days=valid_days)
@@ -129,7 +133,23 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days:
         "open": [asdict(one) for one in priced.found.open],
         "alternatives": [asdict(one) for one in priced.found.alternatives],
     }
-    return Copy(said, document, number, kept.seq, at)
+    return Copy(said, document, number, kept.seq, at, _already(connection, kept, made, document))
+
+
+def _already(
+    connection: Connection, kept: KeptInspection, made: Sequence[Issued], document: dict[str, Any]
+) -> Issued | None:
+    """The last offer, where it says what this one would: asked for again after an answer was lost, it is the same."""
+    if not made or made[-1].seq != kept.seq:
+        return None
+    before = reports.documents(connection, kept.id, OFFER).get(made[-1].id, {})
+    same = ("alternatives", "currency", "valid_until", "open")
+    return made[-1] if all(before.get(name) == _plain(document[name]) for name in same) else None
+
+
+def _plain(value: Any) -> Any:
+    """As it reads once it was kept as JSON."""
+    return json.loads(json.dumps(value, ensure_ascii=False))
 
 
 def keep(connection: Connection, kept: KeptInspection, who: Person, copy: Copy, pdf: bytes) -> Issued | None:
@@ -185,7 +205,6 @@ def accept(
     home = _property(connection, kept, who)
     here = kept.entities[kept.id].values
     job = {
-        "number": following(register.latest_number(connection, kept.firm_id), FIRST_JOB),
         "state": "confirmed",
         "work": REPAIRS,
         "extent": _scope(one, chosen)[:4000],
@@ -197,10 +216,21 @@ def accept(
         "offered_price": chosen["price"],
         "offered_min": chosen["minutes"],
     }
-    made = register.add(connection, kept.firm_id, who.id, "job", home, job, _job_id(one.issued.id))
-    if made is None:
-        raise LookupError(home)
-    return made
+    for tries_left in reversed(range(_TRIES)):
+        number = following(register.latest_number(connection, kept.firm_id), FIRST_JOB)
+        try:
+            made = register.add(
+                connection, kept.firm_id, who.id, "job", home, job | {"number": number}, _job_id(one.issued.id)
+            )
+        except register.Refused:
+            # Somebody took the number in this moment: the next one is free.
+            if not tries_left:
+                raise
+            continue
+        if made is not None:
+            return made
+        break
+    raise LookupError(home)
 
 
 def _scope(one: Offer, chosen: dict[str, Any]) -> str:

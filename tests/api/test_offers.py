@@ -144,6 +144,16 @@ def test_an_offer_stays_as_it_was_and_a_later_one_is_another(inspector, found):
     assert "A later offer was made since." in first["moved"]
 
 
+def test_asked_for_again_with_nothing_changed_it_is_the_same_offer(inspector, found):
+    inspection, rcd, _ = found
+    line = choose(inspector, inspection, "rcd", "rcd", rcd)
+    first, again = make(inspector, inspection).json(), make(inspector, inspection).json()
+    assert first["id"] == again["id"]
+    assert make(inspector, inspection, valid_days=60).json()["number"].endswith("-Q2")
+    inspector.send(inspection, inspector.change("offer_line", line, "price", 101))
+    assert make(inspector, inspection).json()["number"].endswith("-Q3")
+
+
 def test_nothing_is_offered_without_a_price(inspector, found):
     inspection, _, _ = found
     assert make(inspector, inspection).status_code == 422

@@ -64,6 +64,9 @@ def test_each_says_with_which_it_shares(inspector, flats):
     share(inspector, one, two)
     assert values(inspector, one)["supply_shared_with"] == values(inspector, two)["reference"]
     assert values(inspector, two)["supply_shared_with"] == values(inspector, one)["reference"]
+    renamed = f"F1-{new_id()[-8:]}"
+    enter(inspector, one, reference=renamed)
+    assert values(inspector, two)["supply_shared_with"] == renamed
 
 
 def test_homes_that_disagree_are_told_field_by_field_and_nothing_is_lost(inspector, flats):

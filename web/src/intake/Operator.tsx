@@ -61,6 +61,7 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
     setField(of("held_reason"), `Network operator: ${fault?.label ?? "called"}`.slice(0, 500));
     if (v.promised_by) setField(of("return_on"), String(v.promised_by).slice(0, 10));
     // Last of them: the homes that share the supply are held as this one is.
+    if (v.holds) setField(at("holds"), null);
     setField(at("holds"), true);
     tell(
       shared
