@@ -5,7 +5,7 @@ from sqlalchemy import delete, select
 
 from dorrik.store.account_tables import person, session
 from tests.conftest import PASSWORD
-from tests.e2e.walk import all_kept, cell, fill
+from tests.e2e.walk import all_kept, cell, fill, hold_polls
 
 
 def at_the_cooker(page):
@@ -93,6 +93,7 @@ def test_a_session_that_ends_while_entries_wait(at_work, engine, firm):
     page = at_work("Cooker", stage="Dead tests")
     at_the_cooker(page)
     all_kept(page)
+    hold_polls(page)
     with engine.begin() as connection:
         # The database is everybody's: only this firm's sessions end.
         people = select(person.c.id).where(person.c.firm_id == firm.id)

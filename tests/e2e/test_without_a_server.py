@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 
 from dorrik.store import people, sessions
 from tests.conftest import PASSWORD
-from tests.e2e.walk import all_kept, cell, stage
+from tests.e2e.walk import all_kept, cell, hold_polls, stage
 from tests.serving import Server, free_port
 
 
@@ -193,6 +193,7 @@ def test_a_session_that_was_ended_elsewhere_leaves_nothing_to_be_looked_at(at_wo
     page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
     all_kept(page)
     kept_on_the_device(page)
+    hold_polls(page)
     with engine.begin() as connection:
         sessions.end_all(connection, people.by_address(connection, firm.inspector_email).id)
     # The next contact, whatever it is about.

@@ -55,3 +55,9 @@ def pad(page: Page, *keys: str) -> None:
     """Press keys of the reading pad."""
     for key in keys:
         page.get_by_label("Reading pad").get_by_role("button", name=key, exact=key != "next").click()
+
+
+def hold_polls(page: Page) -> None:
+    """What the page asks by itself every few seconds gets no answer from here on: the next contact is what the test
+    does."""
+    page.route("**/changes?since=*", lambda route: None)
