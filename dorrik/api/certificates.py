@@ -10,9 +10,9 @@ from dorrik.api.common_types import Moment, Problem
 from dorrik.api.files import download
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
+from dorrik.api.whole_inspection import load_whole
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
-from dorrik.journal import blind
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change
 from dorrik.report import certificates as issuing
@@ -53,7 +53,7 @@ def issued(request: Request, inspection_id: str) -> list[CertificateOut]:
 def draft(request: Request, inspection_id: str, repair_id: str) -> Response:
     """The certificate as it would be issued now, marked as a draft."""
     with work(request, only_reads=True) as (connection, me):
-        kept = _whole(connection, me, inspection_id)
+        kept = load_whole(connection, me, inspection_id)
         try:
             copy = issuing.draft(connection, kept, me, repair_id)
         except issuing.NoRepair:
@@ -102,18 +102,9 @@ def _numbered(connection: Connection, me: Person, kept: KeptInspection, copy: is
     apply(connection, me.firm_id, Author(me.id, me.role, issues=True), kept.id, changes)
 
 
-def _whole(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:
-    kept = inspections.load(connection, inspection_id, me.firm_id, lock=lock)
-    if kept is None:
-        raise not_found()
-    if blind.blind_to(connection, kept, me):
-        raise ProblemError(409, "blind", "An observation waits for your second opinion. Give it first.")
-    return kept
-
-
 def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:
     must(me, "issue")
-    kept = _whole(connection, me, inspection_id, lock=lock)
+    kept = load_whole(connection, me, inspection_id, lock=lock)
     held = kept.entities[kept.id].values["held_at"] is not None
     must(me, "issue", state_of(held=held, issued=False))
     return kept

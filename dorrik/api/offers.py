@@ -25,13 +25,13 @@ from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
+from dorrik.api.whole_inspection import load_whole
 from dorrik.api.work import must, note, work
-from dorrik.journal import blind
 from dorrik.office import offers
 from dorrik.office.offers import Offer, Priced
 from dorrik.report import mail, offer
 from dorrik.report.content import day
-from dorrik.store import inspections, people, reports
+from dorrik.store import people, reports
 from dorrik.store.engine import again_after_deadlock, now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.people import Person
@@ -45,7 +45,7 @@ _REFUSED: dict[int | str, dict[str, Any]] = {409: {"model": Problem}, 422: {"mod
 def price(request: Request, inspection_id: str) -> PriceOut:
     """What putting the findings right costs by today's rates, and the offers that went out."""
     with work(request, only_reads=True) as (connection, me):
-        kept = _kept(connection, me, inspection_id)
+        kept = load_whole(connection, me, inspection_id)
         priced = offers.price(connection, kept)
         return _out(priced, offers.sent(connection, kept, priced))
 
@@ -54,7 +54,7 @@ def price(request: Request, inspection_id: str) -> PriceOut:
 def draft(request: Request, inspection_id: str) -> Response:
     """The offer as it would go out now; nothing is kept."""
     with work(request, only_reads=True) as (connection, me):
-        copy = _copy(connection, _kept(connection, me, inspection_id), me, offers.VALID_DAYS)
+        copy = _copy(connection, load_whole(connection, me, inspection_id), me, offers.VALID_DAYS)
     return download(offer.letter(copy.said, copy.at.date()), "offer-draft.pdf", "application/pdf")
 
 
@@ -63,15 +63,15 @@ def make(request: Request, inspection_id: str, given: OfferIn) -> OfferOut:
     """Make an offer of the alternatives as they stand: words and PDF are frozen."""
     with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
-        copy = _copy(connection, _kept(connection, me, inspection_id), me, given.valid_days)
+        copy = _copy(connection, load_whole(connection, me, inspection_id), me, given.valid_days)
     if copy.already is not None:
         with work(request, only_reads=True) as (connection, me):
-            return _offer(_sent(connection, _kept(connection, me, inspection_id), copy.already.id))
+            return _offer(_sent(connection, load_whole(connection, me, inspection_id), copy.already.id))
     # Nobody waits while it is typeset.
     pdf = offer.letter(copy.said, copy.at.date())
 
     def leave(connection: Connection) -> dict[str, Any]:
-        kept = _kept(connection, me, inspection_id, lock=True)
+        kept = load_whole(connection, me, inspection_id, lock=True)
         found = offers.keep(connection, kept, me, copy, pdf)
         if found is None:
             raise ProblemError(409, "moved", "The inspection has changed since. Look at the prices again.")
@@ -80,7 +80,7 @@ def make(request: Request, inspection_id: str, given: OfferIn) -> OfferOut:
 
     made = do_once(request, me, "offer", (inspection_id, copy.seq, copy.number, given.valid_days), leave)
     with work(request, only_reads=True) as (connection, me):
-        return _offer(_sent(connection, _kept(connection, me, inspection_id), made["id"]))
+        return _offer(_sent(connection, load_whole(connection, me, inspection_id), made["id"]))
 
 
 @router.post("/{inspection_id}/offers/{offer_id}/mail", responses=_REFUSED)
@@ -92,7 +92,7 @@ def mailed(request: Request, inspection_id: str, offer_id: str, given: SendIn) -
         raise _not_sent(error) from None
     with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
-        one = _sent(connection, _kept(connection, me, inspection_id), offer_id)
+        one = _sent(connection, load_whole(connection, me, inspection_id), offer_id)
         frozen = reports.frozen_pdf(connection, offer_id, me.firm_id)
         firm = people.firm_details(connection, me.firm_id)["name"]
     if frozen is None:
@@ -121,7 +121,7 @@ def accept(request: Request, inspection_id: str, offer_id: str, given: AcceptIn)
 
     def do() -> OfferJobOut:
         with work(request, "keep the register") as (connection, me):
-            kept = _kept(connection, me, inspection_id, lock=True)
+            kept = load_whole(connection, me, inspection_id, lock=True)
             one = _sent(connection, kept, offer_id)
             try:
                 job = offers.accept(connection, kept, me, one, given.alternative, as_offered=given.as_offered)
@@ -145,15 +145,6 @@ def _copy(connection: Connection, kept: KeptInspection, me: Person, valid_days: 
     except offers.NothingToOffer as error:
         fields = [{"field": "alternatives", "message": lack} for lack in error.lacks]
         raise ProblemError(422, "not-complete", f"The offer cannot be made yet: {error}.", fields=fields) from None
-
-
-def _kept(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:
-    kept = inspections.load(connection, inspection_id, me.firm_id, lock=lock)
-    if kept is None:
-        raise not_found()
-    if blind.blind_to(connection, kept, me):
-        raise ProblemError(409, "blind", "An observation waits for your second opinion. Give it first.")
-    return kept
 
 
 def _sent(connection: Connection, kept: KeptInspection, offer_id: str) -> Offer:
