@@ -2,26 +2,14 @@
 import { Box } from "@chakra-ui/react";
 import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { api, answer, type Schemas } from "../api/client";
 import { explainField } from "../api/errors";
 import { useFieldSpec } from "../api/reference";
 import { SpecField } from "../fields/SpecField";
 import type { Value } from "../inspection/types";
 import { FieldGrid, Wide } from "../ui/Page";
+import { changeEntry, type Entry } from "./entries";
 
-export type Entry = Schemas["RegisterEntry"];
-
-/** Make an entry; returns it. Throws Refused with the server's words. */
-export async function addEntry(kind: Entry["kind"], parentId: string, values: Record<string, Value>): Promise<Entry> {
-  return answer(
-    api.POST("/api/register/{kind}", { params: { path: { kind } }, body: { parent_id: parentId, values } }),
-  );
-}
-
-export async function changeEntry(entry: Entry, values: Record<string, Value>): Promise<Entry> {
-  const path = { kind: entry.kind, entry_id: entry.id };
-  return answer(api.PATCH("/api/register/{kind}/{entry_id}", { params: { path }, body: { values } }));
-}
+export { addEntry, changeEntry, type Entry } from "./entries";
 
 interface Props {
   entry: Entry;
