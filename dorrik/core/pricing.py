@@ -161,7 +161,7 @@ class _Things:
         self.kinds |= {one.id: "room" for one in inspection.rooms}
         self.kinds |= {one.id: "point" for one in inspection.points}
         checks = (inspection.checks, *(room.checks for room in inspection.rooms))
-        self.kinds |= {one.id: "check" for found in checks for one in found}
+        self.kinds |= {one.id: "check" for group in checks for one in group}
         for board in inspection.boards:
             self._on_board(board.id, "board", [board])
             self._on_board(board.id, "rcd", board.rcds)
@@ -173,8 +173,8 @@ class _Things:
                 self.circuit_of[circuit.id] = circuit.id
                 self.circuit_of |= {one.id: circuit.id for one in circuit.points}
 
-    def _on_board(self, board_id: str, kind: str, found: Iterable[Any]) -> None:
-        for one in found:
+    def _on_board(self, board_id: str, kind: str, things: Iterable[Any]) -> None:
+        for one in things:
             self.kinds[one.id] = kind
             self.board_of[one.id] = board_id
 
@@ -182,11 +182,11 @@ class _Things:
         """Kind and id of what one price of a remedy stands for; None where it does not fit what it is about."""
         match remedy.at:
             case "circuit":
-                found = self.circuit_of.get(about)
-                return ("circuit", found) if found else None
+                circuit_id = self.circuit_of.get(about)
+                return ("circuit", circuit_id) if circuit_id else None
             case "board":
-                found = self.board_of.get(about)
-                return ("board", found) if found else None
+                board_id = self.board_of.get(about)
+                return ("board", board_id) if board_id else None
             case "home":
                 return "inspection", self.home
         return (self.kinds[about], about) if about in self.kinds else None
@@ -273,17 +273,17 @@ def _alternative(
     for one in lines:
         for observation in _clears(one, by_key, standing):
             cleared_by.setdefault(observation, []).append(one.id)
-    told = tuple(_line(one, by_key, standing, cleared_by) for one in lines)
+    priced_lines = tuple(_line(one, by_key, standing, cleared_by) for one in lines)
     stays = tuple(one for one in to_do if one.id not in cleared_by)
     return Alternative(
         number=number,
-        lines=told,
-        price=round(sum(one.price or 0 for one in told), 2),
-        minutes=sum(one.minutes for one in told),
+        lines=priced_lines,
+        price=round(sum(one.price or 0 for one in priced_lines), 2),
+        minutes=sum(one.minutes for one in priced_lines),
         clears=tuple(one.id for one in to_do if one.id in cleared_by),
         stays=tuple(one.id for one in stays),
         says=_says(stays, unanswered),
-        trouble=tuple(f"{one.label}: {one.trouble}" for one in told if one.trouble),
+        trouble=tuple(f"{one.label}: {one.trouble}" for one in priced_lines if one.trouble),
     )
 
 

@@ -24,7 +24,7 @@ DEVICE = "shared intake"
 
 
 #: A field of an entity, and its value.
-_Told = tuple[str, str, str, Any]
+_Fact = tuple[str, str, str, Any]
 
 
 class Disagree(Exception):
@@ -40,14 +40,14 @@ def homes(connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]
 
     What a trainee read there, and nobody countersigned yet, is left out: it is not passed on.
     """
-    found = []
+    sharing = []
     for key, own in ids.items():
         kept = inspections.load(connection, key, firm_id, lock=lock)
         if kept is not None:
             doubtful = _by_trainees(connection, kept)
             values = {name: value for name, value in kept.entities[key].values.items() if name not in doubtful}
-            found.append(Home(key, str(values["reference"] or ""), values, own))
-    return found
+            sharing.append(Home(key, str(values["reference"] or ""), values, own))
+    return sharing
 
 
 def _by_trainees(connection: Connection, kept: KeptInspection) -> set[str]:
@@ -76,33 +76,33 @@ def fan_out(
     own = group.pop(kept.id, frozenset())
     held = any(one.entity == KIND and one.field == "holds" and one.value for one in shared)
     for other, others_own in group.items():
-        told: list[_Told] = [
+        entries: list[_Fact] = [
             _at(other, kept.id, one) for one in shared if one.entity == KIND or one.field not in own | others_own
         ]
         if held:
-            told += [("inspection", other, field, here[field]) for field in HOLD if here[field] is not None]
-        _share(connection, kept.firm_id, author, other, told)
+            entries += [("inspection", other, field, here[field]) for field in HOLD if here[field] is not None]
+        _share(connection, kept.firm_id, author, other, entries)
 
 
-def _at(other: str, here: str, one: Change) -> _Told:
+def _at(other: str, here: str, one: Change) -> _Fact:
     entity_id = other if one.entity == "inspection" else one.entity_id
     value = other if one.field == "inspection" and one.value == here else one.value
     return one.entity, entity_id, one.field, value
 
 
-def _share(connection: Connection, firm_id: str, author: Author, inspection_id: str, told: Sequence[_Told]) -> None:
+def _share(connection: Connection, firm_id: str, author: Author, inspection_id: str, entries: Sequence[_Fact]) -> None:
     """Enter facts at a home, unless its report was issued: that stays as it is, and what differs is told."""
-    if told and not is_issued(connection, inspection_id):
-        _enter(connection, firm_id, author, inspection_id, told)
+    if entries and not is_issued(connection, inspection_id):
+        _enter(connection, firm_id, author, inspection_id, entries)
 
 
-def _enter(connection: Connection, firm_id: str, author: Author, inspection_id: str, told: Sequence[_Told]) -> None:
-    kept = inspections.load(connection, inspection_id, firm_id, lock=True) if told else None
+def _enter(connection: Connection, firm_id: str, author: Author, inspection_id: str, entries: Sequence[_Fact]) -> None:
+    kept = inspections.load(connection, inspection_id, firm_id, lock=True) if entries else None
     if kept is None:
         return
     changes = [
         Change(new_id(), entity, entity_id, field, value, kept.seq, now(), DEVICE)
-        for entity, entity_id, field, value in told
+        for entity, entity_id, field, value in entries
     ]
     apply(connection, firm_id, author, inspection_id, changes, known=kept)
 
@@ -116,23 +116,23 @@ def share(
     ids = {inspection_id: frozenset[str](), other_id: frozenset[str]()}
     for key in (inspection_id, other_id):
         ids |= shared_intakes.members(connection, key)
-    found = homes(connection, firm_id, dict(sorted(ids.items())), lock=True)
-    if inspection_id == other_id or {inspection_id, other_id} - {one.id for one in found}:
+    sharing = homes(connection, firm_id, dict(sorted(ids.items())), lock=True)
+    if inspection_id == other_id or {inspection_id, other_id} - {one.id for one in sharing}:
         raise LookupError(other_id)
-    disputed = [one for one in differing(found) if not one.own]
+    disputed = [one for one in differing(sharing) if not one.own]
     undecided = [one for one in conflicts(disputed) if one.values.get(taken.get(one.field, "")) is None]
     if undecided:
         raise Disagree(undecided)
     shared_intakes.join(connection, inspection_id, other_id)
     agreed = {one.field: _agreed(one, taken) for one in disputed}
-    for home in found:
-        told = [
+    for home in sharing:
+        entries = [
             ("inspection", home.id, field, value)
             for field, value in agreed.items()
             if value is not None and home.values.get(field) != value
         ]
-        _share(connection, firm_id, author, home.id, told)
-    _calls(connection, firm_id, author, [one.id for one in found])
+        _share(connection, firm_id, author, home.id, entries)
+    _calls(connection, firm_id, author, [one.id for one in sharing])
     name(connection, firm_id, author, inspection_id)
 
 
@@ -153,31 +153,31 @@ def part(connection: Connection, firm_id: str, author: Author, inspection_id: st
 def name(connection: Connection, firm_id: str, author: Author, inspection_id: str) -> None:
     """Each home of the group says with which others it shares, by the references of their inspections."""
     group = shared_intakes.members(connection, inspection_id) or {inspection_id: frozenset[str]()}
-    found = homes(connection, firm_id, group)
-    for home in found:
-        others = ", ".join(sorted(one.reference or "another home" for one in found if one.id != home.id))[:300]
+    sharing = homes(connection, firm_id, group)
+    for home in sharing:
+        others = ", ".join(sorted(one.reference or "another home" for one in sharing if one.id != home.id))[:300]
         if (home.values["supply_shared_with"] or "") != others:
-            told = [("inspection", home.id, "supply_shared_with", others or None)]
-            _enter(connection, firm_id, author, home.id, told)
+            entries = [("inspection", home.id, "supply_shared_with", others or None)]
+            _enter(connection, firm_id, author, home.id, entries)
 
 
 def align(connection: Connection, firm_id: str, author: Author, inspection_id: str, fields: Iterable[str]) -> None:
     """Enter these fields of one home at every other that shares them. Raises LookupError where it shares with none."""
     wanted = set(fields)
     group = shared_intakes.members(connection, inspection_id)
-    found = {one.id: one for one in homes(connection, firm_id, group, lock=True)}
-    here = found.pop(inspection_id, None)
+    sharing = {one.id: one for one in homes(connection, firm_id, group, lock=True)}
+    here = sharing.pop(inspection_id, None)
     if here is None:
         raise LookupError(inspection_id)
-    for home in found.values():
-        told: list[_Told] = [
+    for home in sharing.values():
+        entries: list[_Fact] = [
             ("inspection", home.id, field, here.values.get(field))
             for field in FIELDS
             if field in wanted - home.own - here.own
             and field in here.values
             and here.values[field] != home.values.get(field)
         ]
-        _share(connection, firm_id, author, home.id, told)
+        _share(connection, firm_id, author, home.id, entries)
 
 
 def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[str]) -> None:
@@ -190,9 +190,9 @@ def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[s
         if one.kind == KIND and not one.values["removed"] and one.values["closed_at"] is None
     }
     for target in kept:
-        told: list[_Told] = []
+        entries: list[_Fact] = []
         for key, values in open_calls.items():
             if key not in target.entities:
-                told.append((KIND, key, "inspection", target.id))
-                told += [(KIND, key, name, values[name]) for name in KINDS[KIND].fields if values[name] is not None]
-        _share(connection, firm_id, author, target.id, told)
+                entries.append((KIND, key, "inspection", target.id))
+                entries += [(KIND, key, name, values[name]) for name in KINDS[KIND].fields if values[name] is not None]
+        _share(connection, firm_id, author, target.id, entries)

@@ -74,7 +74,7 @@ def _rcd(device: RcdDevice) -> dict[str, str]:
 
 
 def _said(inspection: Inspection, board: Board) -> tuple[str, ...]:
-    """What stands in words above the table of circuits, '' for what there is nothing to say of."""
+    """Sentences printed above the table of circuits; '' for each that does not apply."""
     return _said_of(board), _arc_fault(board), _labels(inspection, board), _stood(inspection, board)
 
 
