@@ -1,7 +1,7 @@
 /** The inspection: run sheet, work and margin, with the pad under them where figures are entered. */
 import { Box, Grid, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { type ComponentType, useEffect } from "react";
+import { type ComponentType, useEffect, useLayoutEffect } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Me, Stage } from "../api/client";
 import { useObservable, useParkable, useReference } from "../api/reference";
@@ -107,7 +107,8 @@ export default function InspectionScreen({ me }: { me: Me }) {
     return () => clearTimeout(calm);
   }, []);
 
-  useEffect(() => {
+  // Before anybody sees the next stage: a key pressed there is about that stage, not about the figure of the one before.
+  useLayoutEffect(() => {
     return () => {
       commit();
       focusOn(null);
@@ -121,7 +122,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
     if (aimed) takeAim(current);
   }, [aimed, current]);
 
-  useEffect(() => {
+  useLayoutEffect(() => {
     function keyDown(event: KeyboardEvent) {
       const target = event.target as HTMLElement;
       const typing = target.matches("input, textarea, select, [contenteditable]");

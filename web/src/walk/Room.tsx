@@ -1,6 +1,6 @@
 /** One room: its bath with the zones drawn, its points, and what is looked at once in it. */
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { memo, useEffect, useState } from "react";
+import { memo, useLayoutEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { CHECK_STATES } from "../api/declared.gen";
 import { observe, setAround } from "../inspection/desk";
@@ -21,7 +21,7 @@ export const Room = memo(function Room({ room }: { room: Entity }) {
   const [about, setAbout] = useState(false);
   const names = shortNames(points);
   const v = room.values;
-  useEffect(() => {
+  useLayoutEffect(() => {
     setAround({ kind: "room", id: room.id });
     return () => setAround(null);
   }, [room.id]);

@@ -1,5 +1,5 @@
 /** The walk by keyboard: digits count, arrows go from point to point, a letter says how it was found. */
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 import { useReference } from "../api/reference";
 import { useInspection } from "../inspection/open";
 import { usualKinds } from "./Dock";
@@ -8,7 +8,7 @@ import { addPoint, choose, likelyNext, mark, nextRoom, openRoom, press, restFine
 
 export function useKeys(): void {
   const usual = useReference()?.usual_rooms;
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!usual) return;
     function keyDown(event: KeyboardEvent) {
       const target = event.target as HTMLElement;
