@@ -374,13 +374,16 @@ class IntervalOut(BaseModel):
 
 
 class DutyOut(BaseModel):
-    """A duty that follows the report; due: its last day where that is known."""
+    """A duty that follows the report; due: its last day where that is known; only_if: the outcome that it follows from,
+    '' for every one."""
 
     duty: str
     who: str
     days: int | None
     counted_from: str
     due: str | None
+    short: str
+    only_if: str
 
 
 class PairingsOut(BaseModel):

@@ -147,7 +147,7 @@ MEASURED: tuple[Column, ...] = (
     Column("insulation_ne_mohm", "Insulation N–E", ("N–E", "MΩ"), stage="dead"),
     Column("polarity", "Polarity", ("Polarity", ""), "Polarity", stage="dead", check=True),
     Column("zs_ohm", "Zs", ("Zs", "Ω"), "Zs Ω", "Zs", ("zs", "zs ohm", "measured zs", "max measured zs"), "live"),
-    Column("zs_limit", "Zs at most", printed="Zs at most Ω"),
+    Column("zs_limit", "Max Zs", printed="Max Zs Ω"),
     Column(
         "rcd_trip_ms",
         "RCD time",

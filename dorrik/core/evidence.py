@@ -45,9 +45,14 @@ class Evidence:
     @property
     def says(self) -> str:
         """In words, for screen and report; '' where nothing was done yet."""
+        points = f"{self.opened} of {self.points} points opened, {self.tested} tested" if self.points else ""
+        parts = [part for part in (points, self.work) if part]
+        return f"{'; '.join(parts)}." if parts else ""
+
+    @property
+    def work(self) -> str:
+        """The same without the points; '' for nothing."""
         parts = []
-        if self.points:
-            parts.append(f"{self.opened} of {self.points} points opened, {self.tested} tested")
         if self.readings:
             parts.append("readings: " + ", ".join(f"{count} of {kind}" for kind, count in self.readings))
         if self.minutes is not None:
@@ -57,7 +62,7 @@ class Evidence:
             parts.append(f"{self.photos} {'photo' if self.photos == 1 else 'photos'}")
         if self.nulls:
             parts.append(f"leads nulled {self.nulls} {'time' if self.nulls == 1 else 'times'}")
-        return f"{'; '.join(parts)}." if parts else ""
+        return "; ".join(parts)
 
 
 def gathered(inspection: Inspection) -> Evidence:

@@ -116,13 +116,18 @@ def judge(years: int, premises: str, nation: str) -> Verdict | None:
 
 @record
 class Duty:
-    """A reminder of a legal duty: what, whose, how many days from which event; None where no days are set."""
+    """A reminder of a legal duty: what, whose, how many days from which event; None where no days are set.
+
+    short: in a few words, for a line of time; only_if: the outcome that it follows from, '' for every one.
+    """
 
     nation: str
     duty: str
     who: str
     days: int | None
     counted_from: str
+    short: str
+    only_if: str
 
     def due(self, event: date) -> date | None:
         """The last day, counted from the event; None where no days are set."""
@@ -133,7 +138,15 @@ class Duty:
 def duties(nation: str) -> tuple[Duty, ...]:
     """The duties of a nation as understood in 2026, to be shown with CAUTION; () for one not in the table."""
     return tuple(
-        Duty(row["nation"], row["duty"], row["who"], int(row["days"]) if row["days"] else None, row["counted_from"])
+        Duty(
+            row["nation"],
+            row["duty"],
+            row["who"],
+            int(row["days"]) if row["days"] else None,
+            row["counted_from"],
+            row["short"],
+            row["only_if"],
+        )
         for row in rows("duties")
         if row["nation"] == nation
     )

@@ -21,6 +21,14 @@ MEANING = {
     "note": "noted, not coded",
 }
 
+#: The same to whoever has to act on it.
+FOR_A_LANDLORD = {
+    "C1": "Danger: have it put right at once",
+    "C2": "May become dangerous: have it put right urgently",
+    "C3": "Improvement recommended; does not make the result unsatisfactory",
+    "FI": "Cause unknown: have it looked into without delay",
+}
+
 
 def decide(codes: Iterable[str], against: int = 0) -> Outcome:
     """Unsatisfactory with any open C1, C2 or FI, else satisfactory. Raises ValueError for another code.

@@ -127,6 +127,16 @@ def lines() -> tuple[Line, ...]:
     )
 
 
+@cached
+def _clauses() -> Mapping[str, str]:
+    return {key: line.clause for line in reversed(lines()) for key in line.observations}
+
+
+def clause_of(catalogue_key: str) -> str:
+    """The clause that an observation of the catalogue goes by, '' where the schedule has none."""
+    return _clauses().get(catalogue_key, "")
+
+
 def fill(inspection: Inspection, failing: Iterable[str], asked: Sequence[Asked]) -> tuple[Filled, ...]:
     """Every line with its state. inspection: with its points placed; failing: catalogue keys that verdicts would raise
     and no observation says yet; asked: the tests that apply."""

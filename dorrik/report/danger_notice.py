@@ -1,12 +1,12 @@
 """The written notice of a danger (C1): what was found, whom it was told to and when, what was made safe (rule 13.4)."""
 
-from datetime import datetime
 from typing import Any
 
 from dorrik.core import catalogue
 from dorrik.core.inspection import Inspection, Observation
 from dorrik.report import press
 from dorrik.report.content import Issue, day
+from dorrik.report.content.words import moment
 
 
 class NoDanger(Exception):
@@ -19,7 +19,9 @@ def words(inspection: Inspection, observation: Observation, issue: Issue) -> dic
         raise NoDanger("A notice of danger is of an observation with code C1.")
     with catalogue.with_own(inspection.catalogue):
         entry = catalogue.entries().get(observation.catalogue_key or "")
-    told = ", ".join(part for part in (observation.told_to, _moment(observation.told_at)) if part)
+    told = ", ".join(
+        part for part in (observation.told_to, moment(observation.told_at) if observation.told_at else "") if part
+    )
     facts = (
         ("Property", inspection.property_address),
         ("Where", observation.place),
@@ -69,10 +71,3 @@ def _made_safe(observation: Observation) -> str:
             how = observation.made_safe_how or ""
             return f"no: it was not possible at the time. The danger is still there. {how}".strip()
     return "not recorded yet; take it that the danger is still there"
-
-
-def _moment(instant: str | None) -> str:
-    if not instant:
-        return ""
-    at = datetime.fromisoformat(instant.replace("Z", "+00:00"))
-    return f"{day(at.date())}, {at:%H:%M} UTC"

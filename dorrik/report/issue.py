@@ -3,7 +3,7 @@
 import hashlib
 import json
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from pathlib import Path
 from typing import Any
@@ -169,9 +169,15 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept) -> Typeset:
             "replaces": fair.replaces,
         },
     }
-    said = content(fair.inspection, fair.judgement, fair.said, photos)
-    made = press.pdf(said, attachment(frozen), fair.at)
-    return Typeset(json.dumps(frozen, ensure_ascii=False), made)
+    kept = json.dumps(frozen, ensure_ascii=False)
+    said = content(fair.inspection, fair.judgement, replace(fair.said, check=check_code(kept)), photos)
+    return Typeset(kept, press.pdf(said, attachment(frozen), fair.at))
+
+
+def check_code(document: str) -> str:
+    """What a paper is known by: twelve digits of the SHA-256 of the data it was made of, as it is kept (JSON text)."""
+    digits = hashlib.sha256(document.encode()).hexdigest()[:12].upper()
+    return "-".join((digits[:4], digits[4:8], digits[8:]))
 
 
 def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair: Fair, made: Typeset) -> Issued:

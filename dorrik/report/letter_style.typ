@@ -1,4 +1,5 @@
 // The firm's headed paper: letterhead, addressee, subject, closing. Letters bring their own words.
+#import "long_words.typ": broken, long-word
 #let ink = rgb("#17272b")
 #let quiet = rgb("#4f6065")
 #let others = json(bytes(sys.inputs.fonts))
@@ -11,6 +12,7 @@
     size: 10.5pt, fill: ink, lang: "en", region: "GB",
   )
   set par(leading: 0.62em, spacing: 1em)
+  show long-word: broken
   set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 20mm), footer: text(size: 8pt, fill: quiet)[#data.foot])
   show heading: it => block(above: 6mm, below: 4mm, text(size: 13pt, weight: "bold", it.body))
   block(below: 12mm)[

@@ -158,10 +158,12 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
 def _drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
     """A report's content with the photos of its observations drawn into files, which are gone after the block."""
     photos = [photo for observation in content["observations"] for photo in observation["photos"]]
-    with _into_files(photos) as drawn:
+    first = [row["photo"] | {"size": "small"} for row in content["first"] if row["photo"]]
+    with _into_files([*photos, *first]) as drawn:
         left = iter(drawn)
         observations = [one | {"photos": [next(left) for _ in one["photos"]]} for one in content["observations"]]
-        yield content | {"observations": observations}
+        rows = [one | {"photo": next(left) if one["photo"] else None} for one in content["first"]]
+        yield content | {"observations": observations, "first": rows}
 
 
 @contextmanager
@@ -170,17 +172,18 @@ def _into_files(photos: list[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
     # Beside the photos, whose folder somebody takes away also where this process is ended in the middle.
     beside = next((Path(photo["jpeg"]).parent for photo in photos if photo["jpeg"]), None)
     with tempfile.TemporaryDirectory(prefix="dorrik-drawn-", dir=beside) as folder:
-        number = 0
+        # What is printed twice in one size is drawn once.
+        made: dict[str, Path] = {}
 
         def drawing(photo: dict[str, Any]) -> dict[str, Any]:
-            nonlocal number
             if not photo["jpeg"]:
                 return photo | {"drawing": ""}
-            number += 1
-            path = Path(folder) / f"{number}.svg"
-            jpeg = Path(photo["jpeg"]).read_bytes()
-            path.write_text(marked.svg(jpeg, photo["marks"], photo["size"], photo["words"]))
-            return photo | {"drawing": str(path)}
+            looks = json.dumps([photo["jpeg"], photo["marks"], photo["size"], photo["words"]], default=str)
+            if looks not in made:
+                made[looks] = Path(folder) / f"{len(made) + 1}.svg"
+                jpeg = Path(photo["jpeg"]).read_bytes()
+                made[looks].write_text(marked.svg(jpeg, photo["marks"], photo["size"], photo["words"]))
+            return photo | {"drawing": str(made[looks])}
 
         yield [drawing(photo) for photo in photos]
 

@@ -26,7 +26,11 @@ def heads(data):
 
 def cells(data, index):
     """A row of the first board's table, by column."""
-    return dict(zip(heads(data), data["boards"][0]["circuits"][index]["cells"], strict=True))
+    return dict(zip(heads(data), (c["text"] for c in of_circuit(data, index)), strict=True))
+
+
+def of_circuit(data, index):
+    return data["boards"][0]["circuits"][index]["cells"]
 
 
 def observed(*rows):
@@ -83,14 +87,16 @@ def test_another_outcome_than_the_codes_lead_to_is_said_with_its_reason():
 def test_readings_stand_as_they_were_written():
     data = said(spoilt("c2", zs_ohm="LIM no access", insulation_lne_mohm="> 200", r1_r2_ohm="0,12"))
     row = cells(data, 1)
-    assert (row["zs_ohm"], row["insulation_lne_mohm"], row["r1_r2_ohm"]) == ("LIM no access", "> 200", "0,12")
-    assert (row["r1_ohm"], row["polarity"], row["cable"]) == ("–", "yes", "6/2.5")
+    # Why something was not tested stands below the table, not in the cell.
+    assert (row["zs_ohm"], row["insulation_lne_mohm"], row["r1_r2_ohm"]) == ("LIM", "> 200", "0,12")
+    assert data["boards"][0]["notes"] == [{"number": 1, "says": "no access"}]
+    assert (row["r1_ohm"], row["polarity"], row["cable"]) == ("–", "OK", "6/2.5")
     assert row["zs_limit"] == "1.10"
 
 
 def test_spare_ways_and_wrong_polarity():
     assert said(spoilt("c3", spare=True))["boards"][0]["circuits"][2]["spare"]
-    assert cells(said(spoilt("c3", polarity="incorrect")), 2)["polarity"] == "NO"
+    assert cells(said(spoilt("c3", polarity="incorrect")), 2)["polarity"] == "DEFECT"
 
 
 def test_the_board_as_a_whole():
@@ -190,12 +196,14 @@ def test_who_was_there_with_what_and_what_nobody_confirmed():
     home["inspection"]["boards"][0]["circuits"][1]["unconfirmed"] = True
     data = said(home)
     assert data["visits"] == [
-        "Ines Pector: 3 November 2026 08:30 UTC to 3 November 2026 12:00 UTC (inspection)",
-        "Sol Visor: 3 November 2026 09:00 UTC to – (second inspector)",
-        "Piet Rook: 3 November 2026 09:00 UTC to 3 November 2026 12:00 UTC (trainee, readings countersigned by Ines "
-        "Pector, 3 November 2026 11:50 UTC)",
+        "Ines Pector: 3 November 2026, 08:30 to 12:00 (inspection)",
+        "Sol Visor: 3 November 2026, 09:00 to – (second inspector)",
+        "Piet Rook: 3 November 2026, 09:00 to 12:00 (trainee, readings countersigned by Ines Pector, "
+        "3 November 2026, 11:50)",
     ]
-    assert data["instruments"] == ["Tester MF-1, calibration due 1 March 2027"]
+    assert data["instruments"] == [
+        {"name": "Tester", "kind": "", "serial": "MF-1", "calibration": "1 March 2027"},
+    ]
     assert data["limitations"][0]["agreed_with"] == "Harbour Office, 30 October 2026"
     assert data["property"].startswith("Boat shed, ")
     assert data["unconfirmed"] == ["Board 1, 2 Cooker"]
@@ -264,7 +272,7 @@ def test_whom_it_was_told_and_what_they_said_is_printed_of_any_code():
         "told_to": "Hester Vane", "told_at": "2026-11-03T11:00:00Z", "told_said": "The Trust will see to it.",
     }  # fmt: skip
     (told,) = said(home)["observations"]
-    assert told["told"] == "Told Hester Vane on 3 November 2026 11:00 UTC: “The Trust will see to it.”"
+    assert told["told"] == "Told Hester Vane on 3 November 2026, 11:00: “The Trust will see to it.”"
 
 
 def test_a_home_without_photos_says_so_and_asks_for_none():

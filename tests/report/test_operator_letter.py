@@ -69,7 +69,7 @@ def test_every_kind_of_fault_on_their_side_has_its_letter(fault):
     assert said["subject"].startswith(faults()[fault].label)
     assert faults()[fault].found in said["opening"] and "Heat marks at the head." in said["opening"]
     assert {"label": "Your reference", "value": "4" * 200} in said["facts"]
-    assert any("4 November 2026 16:00" in line for line in said["body"])
+    assert any("4 November 2026, 16:00" in line for line in said["body"])
     assert any("danger" in line for line in said["body"]) is faults()[fault].urgent
 
 

@@ -15,13 +15,18 @@ LET = ("let dwelling", "shared house let by the room", "holiday let")
 
 @record
 class DutyDue:
-    """A duty of a landlord: what, whose, counted from which event, and its last day where that is known."""
+    """A duty of a landlord: what, whose, counted from which event, and its last day where that is known.
+
+    short: in a few words; only_if: the outcome that it follows from, '' for every one.
+    """
 
     duty: str
     who: str
     days: int | None
     counted_from: str
     due: str | None
+    short: str
+    only_if: str
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -113,6 +118,8 @@ def duties(context: Context) -> tuple[DutyDue, ...]:
             due.isoformat()
             if on is not None and one.counted_from.startswith("inspection") and (due := one.due(on))
             else None,
+            one.short,
+            one.only_if,
         )
         for one in intervals.duties(i.nation)
     )

@@ -3,15 +3,30 @@
 One section a file; each gives its part of the data.
 """
 
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import date
 from typing import Any
 
 from dorrik.core import catalogue
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
+from dorrik.core.text import shortened
 from dorrik.core.topics.repairs import settled
-from dorrik.report.content import boards, concerns, extent, job, outcome, rules, schedule, supply
+from dorrik.report.content import (
+    boards,
+    cells,
+    concerns,
+    extent,
+    glossary,
+    job,
+    outcome,
+    points,
+    rings,
+    rules,
+    schedule,
+    since,
+    supply,
+)
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.report.content.words import day, shown
 
@@ -19,8 +34,22 @@ __all__ = ["Issue", "content", "day", "shown"]
 
 
 @dataclass(frozen=True, slots=True)
+class Signature:
+    """One who signs. says: as what; at: when, in words; drawn: the signature as a drawing, '' for none; typed: was it
+    given by typing the name?"""
+
+    says: str
+    name: str
+    role: str = ""
+    at: str = ""
+    drawn: str = ""
+    typed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Issue:
-    """The issue that a document belongs to; number 0 for a draft. replaces: number of the issue it corrects."""
+    """The issue that a document belongs to; number 0 for a draft. replaces: number of the issue it corrects; check: a
+    code that the paper can be known by, '' for a draft; signed: who signed, none for one who has yet to."""
 
     number: int
     issued_on: date
@@ -33,6 +62,18 @@ class Issue:
     reason: str | None = None
     firm_email: str = ""
     firm_line: str = ""
+    firm_logo: str = ""
+    check: str = ""
+    signed: tuple[Signature, ...] = ()
+
+    @property
+    def signatures(self) -> tuple[Signature, ...]:
+        """Who signs: as it was done, else with room for a pen."""
+        on = "not issued" if self.number == 0 else day(self.issued_on)
+        return self.signed or (
+            Signature("Inspected, tested and reported by", self.signed_by, self.role, on),
+            Signature("Authorised by", ""),
+        )
 
     def letterhead(self) -> dict[str, str]:
         """What stands at the head of the paper."""
@@ -42,6 +83,7 @@ class Issue:
             "phone": self.firm_phone,
             "email": self.firm_email,
             "line": self.firm_line,
+            "logo": self.firm_logo,
         }
 
 
@@ -53,20 +95,25 @@ def content(inspection: Inspection, judgement: Judgement, issue: Issue, photos: 
 
 
 def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos: Fetch) -> dict[str, Any]:
+    marks = cells.marks(judgement)
+    home = ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p)
     return {
         "draft": issue.number == 0,
         "issue": {
             "number": issue.number,
             "on": day(issue.issued_on),
-            "signed_by": issue.signed_by,
-            "role": issue.role,
             "replaces": issue.replaces,
             "reason": issue.reason,
         },
+        "check": issue.check,
+        "signatures": [asdict(one) for one in issue.signatures],
         "firm": issue.letterhead(),
         "title": judgement.rule_book.report,
         "reference": inspection.reference or "no reference",
-        "property": ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p),
+        "property": home,
+        # At the head of every page there is room for so much of it.
+        "property_short": shortened(home, 80),
+        "reference_short": shortened(inspection.reference or "no reference", 40),
         "client": {"name": inspection.client_name or "", "address": inspection.client_address or ""},
         "inspected_on": day(inspection.inspected_on),
         **outcome.section(inspection, judgement, photos),
@@ -76,5 +123,9 @@ def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos:
         **supply.section(inspection, judgement),
         **schedule.section(judgement),
         **rules.section(inspection, judgement),
-        **boards.section(inspection, judgement),
+        **boards.section(inspection, judgement, marks),
+        **points.section(inspection, marks),
+        **rings.section(inspection, judgement),
+        **since.section(inspection, judgement),
+        **glossary.section(judgement.rule_book),
     }

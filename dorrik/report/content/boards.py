@@ -1,5 +1,6 @@
 """Boards: what they are, their residual current devices, and the table of circuits with its results."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from dorrik.core.circuit_columns import keys, printed
@@ -8,15 +9,16 @@ from dorrik.core.judgement import Judgement
 from dorrik.core.open_parts import standing
 from dorrik.core.rcd_devices import RcdDevice, devices_of
 from dorrik.core.topics.context import point_names
+from dorrik.report.content.cells import Footnotes, Marks
 from dorrik.report.content.words import facts, labels_at, shown, tick
 
 
-def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
+def section(inspection: Inspection, judgement: Judgement, marks: Marks) -> dict[str, Any]:
     """The columns of the table of circuits, and every board with its own."""
     say = judgement.rule_book.translate
     return {
         "columns": [{"key": column.key, "head": say(column.printed)} for column in printed()],
-        "boards": [_board(inspection, judgement, index) for index in range(len(inspection.boards))],
+        "boards": [_board(inspection, judgement, index, marks) for index in range(len(inspection.boards))],
     }
 
 
@@ -34,8 +36,9 @@ def _feed(inspection: Inspection, board: Board) -> str:
     return ", ".join(parts)
 
 
-def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str, Any]:
+def _board(inspection: Inspection, judgement: Judgement, index: int, marks: Marks) -> dict[str, Any]:
     board = inspection.boards[index]
+    notes = Footnotes()
     limits = {one.entity_id: one for one in judgement.expected if one.field == "zs_ohm"}
     sums = [one for one in judgement.board_sums if one.board_id == board.id]
     devices = devices_of(board)
@@ -52,24 +55,42 @@ def _board(inspection: Inspection, judgement: Judgement, index: int) -> dict[str
             }
             for one in sums
         ],
-        "rcds": [_rcd(device) for device in devices],
+        # A device behind which stands one circuit is told in that circuit's row.
+        "rcds": [_rcd(device, notes, marks) for device in devices if _of_its_own(device)],
         "said": " ".join(filter(None, _said(inspection, board))),
-        "circuits": [_circuit(circuit, limits.get(circuit.id), behind.get(circuit.id)) for circuit in board.circuits],
+        "circuits": [
+            _circuit(circuit, limits.get(circuit.id), behind.get(circuit.id), notes, marks)
+            for circuit in board.circuits
+        ],
+        "notes": notes.listed(),
+        "marked": any(figure[0] == of for of in _ids(board, devices) for figure in marks),
     }
 
 
-def _rcd(device: RcdDevice) -> dict[str, str]:
+def _ids(board: Board, devices: Sequence[RcdDevice]) -> set[str]:
+    return {circuit.id for circuit in board.circuits} | {device.id for device in devices}
+
+
+def _of_its_own(device: RcdDevice) -> bool:
+    """Is there more to tell of it than its circuit's row has room for?"""
+    return device.entity == "rcd" or device.half is not None or device.five_ms is not None
+
+
+def _rcd(device: RcdDevice, notes: Footnotes, marks: Marks) -> dict[str, Any]:
     """A device that stands for several circuits, or in front of the board, with its tests."""
     ways = "the whole board" if device.whole_board else ", ".join(c.way or "?" for c in device.circuits)
     return {
         "name": device.name,
         "behind": ways,
-        "standard": " ".join(part for part in (device.standard, device.kind and f"kind {device.kind}") if part) or "–",
-        "rated": shown(device.rated_ma, "mA"),
-        "trip": shown(device.trip_ms, "ms"),
-        "half": tick(device.half),
-        "five": shown(device.five_ms, "ms"),
-        "button": tick(device.button),
+        "standard": " ".join(part for part in (device.standard, device.kind and f"type {device.kind}") if part) or "–",
+        "cells": [
+            notes.cell(shown(device.rated_ma)),
+            *(
+                notes.cell(tick(value) if name in ("half", "button") else value, marks.get((device.id, at), ""))
+                for name in ("trip_ms", "half", "five_ms", "button")
+                for value, at in ((getattr(device, name), device.field(name)),)
+            ),
+        ],
     }
 
 
@@ -120,42 +141,57 @@ def _stood(inspection: Inspection, board: Board) -> str:
     return f"How it stood at the readings: {'; '.join(readings)}." if readings else ""
 
 
-def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None) -> dict[str, Any]:
+def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None, notes: Footnotes, marks: Marks) -> dict[str, Any]:
     """A row of the table: a cell for each printed column."""
-    cable = (
-        f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
-        if circuit.line_csa_mm2 and circuit.cpc_csa_mm2
-        else shown(circuit.line_csa_mm2)
-    )
-    if circuit.imperial:
-        cable = circuit.imperial
-    rating = f"{circuit.device_rating_a:g}" if circuit.device_rating_a else ""
-    device = " ".join(part for part in (circuit.device_standard, circuit.device_type, rating) if part)
     cells = {
         "way": circuit.way or "",
         "designation": circuit.designation or "",
         "form": circuit.form or "–",
         "points_served": shown(circuit.served),
-        "cable": cable,
-        "device": device or "–",
+        "cable": _cable(circuit),
+        "device": _device(circuit),
         "rcd_rated_ma": shown(rcd.rated_ma if rcd else None),
         "r1_r2_ohm": _continuity(circuit),
         "polarity": tick(circuit.polarity),
-        "zs_ohm": shown(circuit.zs_ohm) if circuit.zs_ohm is not None or not circuit.zs_not_possible else "LIM",
+        "zs_ohm": circuit.zs_ohm if circuit.zs_ohm is not None or not circuit.zs_not_possible else "LIM",
         "zs_limit": f"{limit.greatest:.2f}" if limit else "–",
-        "rcd_trip_ms": shown(rcd.trip_ms if rcd else None),
+        "rcd_trip_ms": rcd.trip_ms if rcd else None,
         "rcd_button": tick(rcd.button if rcd else None),
     }
-    columns = keys(printed())
+    reasons = {"zs_ohm": circuit.zs_not_possible or "" if cells["zs_ohm"] == "LIM" else ""}
+
+    def mark(key: str) -> str:
+        if rcd is not None and key.startswith("rcd_") and rcd.entity == "rcd":
+            return marks.get((rcd.id, key.removeprefix("rcd_")), "")
+        of = "long_lead_r2_ohm" if key == "r1_r2_ohm" and circuit.r1_r2_ohm is None else key
+        return marks.get((circuit.id, of), "")
+
     return {
         "spare": bool(circuit.spare),
         "way": cells["way"],
-        "cells": [cells[key] if key in cells else shown(getattr(circuit, key)) for key in columns],
+        "cells": [
+            notes.cell(cells[key] if key in cells else getattr(circuit, key), mark(key), reasons.get(key, ""))
+            for key in keys(printed())
+        ],
     }
 
 
-def _continuity(circuit: Circuit) -> str:
+def _cable(circuit: Circuit) -> str:
+    if circuit.imperial:
+        return circuit.imperial
+    if circuit.line_csa_mm2 and circuit.cpc_csa_mm2:
+        return f"{circuit.line_csa_mm2:g}/{circuit.cpc_csa_mm2:g}"
+    return shown(circuit.line_csa_mm2)
+
+
+def _device(circuit: Circuit) -> str:
+    rating = f"{circuit.device_rating_a:g}" if circuit.device_rating_a else ""
+    return " ".join(part for part in (circuit.device_standard, circuit.device_type, rating) if part) or "–"
+
+
+def _continuity(circuit: Circuit) -> Any:
     """R1+R2, or R2 by long lead where that was the method, marked as such."""
     if circuit.r1_r2_ohm is None and circuit.long_lead_r2_ohm is not None:
-        return f"R2 {shown(circuit.long_lead_r2_ohm)}"
-    return "no cpc" if circuit.no_cpc and circuit.r1_r2_ohm is None else shown(circuit.r1_r2_ohm)
+        long_lead = circuit.long_lead_r2_ohm
+        return f"R2 {shown(long_lead)}" if long_lead.kind != "limitation" else long_lead
+    return "no cpc" if circuit.no_cpc and circuit.r1_r2_ohm is None else circuit.r1_r2_ohm

@@ -41,7 +41,7 @@ def _drawn(inspection: Inspection, judgement: Judgement) -> str:
         return ""
     told = [sampling.reason]
     if inspection.sampling_seed is not None:
-        told.append(f"Drawn by lot with seed {inspection.sampling_seed}.")
+        told.append(f"Picked at random (number {inspection.sampling_seed}).")
     if inspection.sample_share is not None and inspection.sample_share_reason:
         told.append(f"The inspector's own share of {inspection.sample_share:g} %: {inspection.sample_share_reason}")
     told += [
@@ -49,5 +49,5 @@ def _drawn(inspection: Inspection, judgement: Judgement) -> str:
         for p in all_points(placed(inspection))
         if p.sample and p.sample_reason
     ]
-    told += [f"Grown: {one}." for one in sampling.widened]
+    told += [f"More points opened because of {one}." for one in sampling.widened]
     return " ".join(told)

@@ -3,21 +3,28 @@
 from typing import Any
 
 from dorrik.core.ages import Part
-from dorrik.core.inspection import Attendance, Inspection, InstrumentUsed, name_of
+from dorrik.core.inspection import Attendance, Board, Inspection, InstrumentUsed, Isolation, name_of
+from dorrik.core.instruments import nulls
 from dorrik.core.judgement import Judgement
 from dorrik.core.what_tests_tell import of_tests_made
-from dorrik.report.content.words import day, facts, moment
+from dorrik.report.content.words import day, facts, hour, moment
 
 #: Facts of the job that are printed.
 _FACTS = ("occupier_name", "tenure", "purpose")
 
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
-    """Facts, visits, instruments, and what was carried over and not confirmed."""
+    """Facts, visits, instruments, isolations, and what was carried over and not confirmed."""
     return {
         "facts": facts(inspection, *_FACTS),
         "visits": [_visit(one) for one in inspection.attendances],
         "instruments": [_instrument(one) for one in inspection.instruments_used],
+        "nulls": _nulls(inspection),
+        "isolations": [
+            {"board": board.name or "Board", "says": _isolation(board, one)}
+            for board in inspection.boards
+            for one in board.isolations
+        ],
         "parts": [_part(one) for one in judgement.parts if one.evidence],
         "no_photos": bool(inspection.no_photos),
         "tests_tell": [{"test": one.test, "means": one.means} for one in of_tests_made(inspection)],
@@ -27,16 +34,46 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
 
 
 def _visit(one: Attendance) -> str:
-    said = f"{one.who or 'Somebody'}: {moment(one.arrived_at)} to {moment(one.left_at)}"
+    left = moment(one.left_at)
+    if one.arrived_at and one.left_at and moment(one.arrived_at).rpartition(",")[0] == left.rpartition(",")[0]:
+        left = hour(one.left_at)
+    said = f"{one.who or 'Somebody'}: {moment(one.arrived_at)} to {left}"
     signed = f"readings countersigned by {one.countersigned_by or 'a competent person'}, {moment(one.countersigned_at)}"
     known = [one.purpose, signed if one.countersigned_at else None]
     more = ", ".join(part for part in known if part)
     return f"{said} ({more})" if more else said
 
 
-def _instrument(one: InstrumentUsed) -> str:
-    said = " ".join(part for part in (one.name, one.serial) if part) or "Instrument"
-    return said + (f", calibration due {day(one.calibration_due)}" if one.calibration_due else "")
+def _instrument(one: InstrumentUsed) -> dict[str, str]:
+    """What an instrument is, with its serial number and how long its calibration holds."""
+    return {
+        "name": one.name or "Instrument",
+        "kind": one.kind or "",
+        "serial": one.serial or "–",
+        "calibration": day(one.calibration_due) or "not recorded",
+    }
+
+
+def _nulls(inspection: Inspection) -> str:
+    """The nulls of each lead set, with what did not read as it should; '' where none was noted."""
+    by_set: dict[str, list[str]] = {}
+    for one in nulls(inspection.lead_nulls):
+        if one.null.reading_ohm is not None:
+            off = " (not as these leads should read)" if one.verdict.status in ("attention", "fail") else ""
+            said = f"{one.null.reading_ohm.text} Ω at {hour(one.null.nulled_at)}{off}"
+            by_set.setdefault(one.null.name or "Leads", []).append(said)
+    return "; ".join(f"{name}: {', '.join(said)}" for name, said in by_set.items())
+
+
+def _isolation(board: Board, one: Isolation) -> str:
+    """One safe isolation: where, when, how it was locked, that it was proved dead, and when it was put back."""
+    if not one.isolated_at:
+        return "begun, not isolated"
+    parts = [f"isolated {moment(one.isolated_at)}" + (f" at {one.isolated_where}" if one.isolated_where else "")]
+    parts += [f"lock and tag {one.lock}"] if one.lock else []
+    parts.append(f"proved dead {hour(one.proved_again_at)}" if one.proved_dead else "not proved dead")
+    parts.append(f"restored {hour(one.restored_at)}" if one.restored_at else "not restored yet")
+    return ", ".join(parts)
 
 
 def _unconfirmed(inspection: Inspection) -> list[str]:

@@ -3,12 +3,13 @@
 from datetime import date
 from typing import Any
 
-from dorrik.core import catalogue
+from dorrik.core import catalogue, schedule
 from dorrik.core.buildings import HOME, buildings
 from dorrik.core.inspection import Inspection, Observation
 from dorrik.core.judgement import Judgement, is_open
-from dorrik.core.outcome import MEANING, ORDER
+from dorrik.core.outcome import FOR_A_LANDLORD, MEANING, ORDER
 from dorrik.core.topics.interval import DutyDue
+from dorrik.report.content import plainly
 from dorrik.report.content.photos import Fetch, beside, none_kept, printed
 from dorrik.report.content.words import day, moment
 
@@ -18,15 +19,21 @@ _ORDER = {code: place for place, code in enumerate(ORDER)}
 def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_kept) -> dict[str, Any]:
     """Outcome with its reasons, observations by the weight of their codes, and what comes next."""
     declared = inspection.declared_outcome or judgement.outcome_says
+    observations = _observations(inspection, judgement, photos)
+    next_by = _next_by(inspection)
     return {
         "outcome": declared,
+        "plainly": plainly.sentence(inspection, judgement, declared),
+        "timeline": plainly.timeline(inspection, judgement, declared, next_by),
+        "rests_on": plainly.rests_on(inspection, judgement),
+        **plainly.first(observations),
         "why": _why(inspection, judgement, declared),
         "outcome_reason": inspection.outcome_reason if declared != judgement.outcome else None,
-        "duties": [_duty(one) for one in judgement.duties],
-        "next": _next(inspection),
+        "duties": [_duty(one) for one in judgement.duties if one.only_if in ("", declared)],
+        "next": _next(inspection, next_by),
         "condition": inspection.condition,
-        "observations": _observations(inspection, judgement, photos),
-        "meaning": [{"code": code, "means": MEANING[code]} for code in ("C1", "C2", "C3", "FI")],
+        "observations": observations,
+        "meaning": [{"code": code, "means": means} for code, means in FOR_A_LANDLORD.items()],
     }
 
 
@@ -45,14 +52,19 @@ def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
     )
 
 
-def _next(inspection: Inspection) -> dict[str, str]:
+def _next_by(inspection: Inspection) -> date | None:
     if inspection.next_years is None or inspection.inspected_on is None:
-        return {"by": "", "reason": inspection.next_reason or ""}
+        return None
     start = date.fromisoformat(inspection.inspected_on)
     try:
-        due = start.replace(year=start.year + inspection.next_years)
+        return start.replace(year=start.year + inspection.next_years)
     except ValueError:  # 29 February
-        due = start.replace(year=start.year + inspection.next_years, day=28)
+        return start.replace(year=start.year + inspection.next_years, day=28)
+
+
+def _next(inspection: Inspection, due: date | None) -> dict[str, str]:
+    if inspection.next_years is None or due is None:
+        return {"by": "", "reason": inspection.next_reason or ""}
     years = f"{inspection.next_years} year" + ("s" if inspection.next_years > 1 else "")
     return {"by": f"{day(due)} ({years})", "reason": inspection.next_reason or ""}
 
@@ -74,6 +86,10 @@ def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -
         if repair.certificate:
             certificates.setdefault(repair.observation_id, []).append(repair.certificate)
     pinned = printed(inspection)
+    because: dict[str, list[str]] = {}
+    for suggestion in judgement.suggested:
+        if suggestion.recorded:
+            because.setdefault(suggestion.recorded, []).extend(suggestion.because)
     # Building by building, the home first; in each the most serious first.
     for one in sorted(
         inspection.observations,
@@ -87,6 +103,8 @@ def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -
                 "place": one.place or "",
                 "text": one.text or "",
                 "plain": entry.plain if entry else "",
+                "clause": judgement.rule_book.translate(schedule.clause_of(one.catalogue_key or "")),
+                "because": " ".join(dict.fromkeys(because.get(one.id, ()))),
                 "remedy": entry.remedy if entry and not one.mended else "",
                 "mended": bool(one.mended),
                 "as_left": one.as_left or "",

@@ -1,11 +1,15 @@
 """How documents put values into words."""
 
-from datetime import date
+from datetime import date, datetime
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from dorrik.core.inspection import KINDS, Inspection
 from dorrik.core.labels import label_kinds
 from dorrik.core.readings import Reading
+
+#: Both nations keep the same clock.
+_CLOCK = ZoneInfo("Europe/London")
 
 
 def day(given: date | str | None) -> str:
@@ -16,9 +20,23 @@ def day(given: date | str | None) -> str:
     return f"{found.day} {found:%B %Y}"
 
 
+def short_day(given: str) -> str:
+    """A date in few letters."""
+    found = date.fromisoformat(given)
+    return f"{found.day} {found:%b %Y}"
+
+
 def moment(at: str | None) -> str:
-    """A moment as the report prints it; universal time, as it is kept."""
-    return f"{day(at[:10])} {at[11:16]} UTC" if at else "–"
+    """A moment by the clock on the wall; it is kept in universal time."""
+    if not at:
+        return "–"
+    here = datetime.fromisoformat(at).astimezone(_CLOCK)
+    return f"{day(here.date())}, {here:%H:%M}"
+
+
+def hour(at: str | None) -> str:
+    """The time of a moment by the clock on the wall."""
+    return f"{datetime.fromisoformat(at).astimezone(_CLOCK):%H:%M}" if at else "–"
 
 
 def shown(value: Any, unit: str = "") -> str:
@@ -37,7 +55,7 @@ def shown(value: Any, unit: str = "") -> str:
 
 def tick(word: str | None) -> str:
     """Correct or not, short enough for a column."""
-    return {"correct": "yes", "incorrect": "NO"}.get(word or "", word or "–")
+    return {"correct": "OK", "incorrect": "DEFECT"}.get(word or "", word or "–")
 
 
 def labels_at(inspection: Inspection, place: str) -> str:

@@ -2617,7 +2617,8 @@ export interface components {
         };
         /**
          * DutyOut
-         * @description A duty that follows the report; due: its last day where that is known.
+         * @description A duty that follows the report; due: its last day where that is known; only_if: the outcome that it follows from,
+         *     '' for every one.
          */
         DutyOut: {
             /** Duty */
@@ -2630,6 +2631,10 @@ export interface components {
             counted_from: string;
             /** Due */
             due: string | null;
+            /** Short */
+            short: string;
+            /** Only If */
+            only_if: string;
         };
         /** EntityOut */
         EntityOut: {
