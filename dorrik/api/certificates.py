@@ -103,10 +103,10 @@ def _numbered(connection: Connection, me: Person, kept: KeptInspection, copy: is
 
 
 def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:
-    must(me, "issue")
+    must(me, "certify")
     kept = load_whole(connection, me, inspection_id, lock=lock)
     held = kept.entities[kept.id].values["held_at"] is not None
-    must(me, "issue", state_of(held=held, issued=False))
+    must(me, "certify", state_of(held=held, issued=False))
     return kept
 
 

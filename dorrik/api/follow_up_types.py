@@ -7,7 +7,7 @@ from dorrik.core.progress import Stage
 
 class ToComeBackOut(BaseModel):
     """Something left for later: what it is about (as it is called now, or was where it is gone), what is still to do,
-    where that is entered, and under which board's cover it lies."""
+    where that is entered, and under which board's cover it lies; asked_by: the reviewer who asks, '' for nobody."""
 
     id: str
     where: str
@@ -18,6 +18,7 @@ class ToComeBackOut(BaseModel):
     stage: Stage
     board_id: str
     gone: bool
+    asked_by: str
 
 
 class AsideOut(BaseModel):

@@ -25,7 +25,7 @@ from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
-from dorrik.store import firm_rules, inspections, judging, listing
+from dorrik.store import firm_rules, inspections, judging, listing, reviews
 from dorrik.store.engine import again_after_deadlock
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.listing import ListedInspection, Which, is_issued, latest_reference
@@ -118,7 +118,8 @@ def inspection(request: Request, inspection_id: str) -> Response:
         seen = blind.seen(connection, kept, me)
         kept, judgement = seen.kept, _judgement(connection, seen)
         held = kept.entities[kept.id].values["held_at"] is not None
-        state = workflow.state_of(held=held, issued=is_issued(connection, kept.id))
+        in_review = reviews.in_review(connection, kept.id)
+        state = workflow.state_of(held=held, issued=is_issued(connection, kept.id), in_review=in_review)
         may = workflow.allowed(me.role, state)
     entities = [
         {

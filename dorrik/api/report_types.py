@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Problem, Strict, Words
+from dorrik.api.review_types import SignatureIn
 from dorrik.api.stages import Stage
 
 
@@ -31,10 +32,11 @@ class Preview(BaseModel):
 
 
 class IssueIn(Strict):
-    """seen_seq: what the person looked at; reason: needed for a correction."""
+    """seen_seq: what the person looked at; reason: needed for a correction; signature: of whoever authorises it."""
 
     seen_seq: int = Field(ge=0, le=2**31 - 1)
     reason: Words | None = Field(default=None, max_length=500)
+    signature: SignatureIn
 
 
 class IssuedOut(BaseModel):

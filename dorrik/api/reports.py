@@ -18,6 +18,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
 from dorrik.journal import blind
+from dorrik.office import review
 from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
 from dorrik.store import inspections, reports
@@ -121,17 +122,20 @@ def issues(request: Request, inspection_id: str) -> list[IssuedOut]:
     responses={409: {"model": Problem}, 422: {"model": NotReadyOut}},
 )
 async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedOut:
-    """Issue the report: freeze document and PDF. From the second issue on a reason is needed."""
+    """Authorise and issue the report: freeze document and PDF. It was submitted before, and not changed since; from the
+    second issue on a reason is needed."""
 
     def copy() -> tuple[issuing.Fair, Person]:
         with work(request) as (connection, me):
             kept = _to_issue(connection, me, inspection_id)
-            return issuing.fair_copy(connection, kept, me, given.seen_seq, given.reason), me
+            signed = review.signatures(connection, kept, me, given.signature.of(me))
+            return issuing.fair_copy(connection, kept, me, given.seen_seq, given.reason, signed), me
 
     def keep(fair: issuing.Fair, made: issuing.Typeset) -> Issued:
         with work(request) as (connection, me):
             kept = _to_issue(connection, me, inspection_id, lock=True)
             found = issuing.keep(connection, kept.id, kept.seq, me, fair, made)
+            review.authorised(connection, kept, me, given.signature.of(me))
             reference = kept.entities[kept.id].values["reference"] or kept.id
             note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)
         return found

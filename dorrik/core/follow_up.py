@@ -16,7 +16,8 @@ class ComeBack:
     """Something left for later: about what (and which figure of it), what is still to be done, and how it ended.
 
     place: what the thing was called when it was left, which is said where the thing itself is no longer there; done_at:
-    when it was done or moved; became, became_id: the limitation or observation it was moved to.
+    when it was done or moved; became, became_id: the limitation or observation it was moved to; asked_by: the reviewer
+    who asks, None where whoever inspects left it for later; answer: what they are told.
     """
 
     id: str
@@ -25,6 +26,8 @@ class ComeBack:
     field: str | None = f.text("Figure", 40, keeps="key")
     place: str | None = f.text("Where", 200)
     what: str | None = f.text("What is still to do", 300)
+    asked_by: str | None = f.text("Asked in review by", 120)
+    answer: str | None = f.text("Answer", 500)
     done_at: str | None = f.instant("Done at")
     became: str | None = f.choice("Moved to", *BECAME)
     became_id: str | None = f.identity("Moved to which")

@@ -64,6 +64,9 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     for concern in inspection.concerns:
         if concern.what and not (concern.answer or concern.observation_id):
             yield Hindrance("must", "brief", f"“{shortened(concern.what)}”: say what was found.")
+    for thing in judgement.come_back:
+        if thing.asked_by:
+            yield Hindrance("must", thing.stage, f"{thing.asked_by} asks at {thing.where}: {shortened(thing.what)}")
     for aside in judgement.set_aside:
         if not aside.in_force and not aside.gone:
             yield Hindrance("look", "brief", f"{aside.name}: {aside.says}. Its tests are still asked for.")

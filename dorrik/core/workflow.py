@@ -10,11 +10,13 @@ from types import MappingProxyType
 from typing import Literal, get_args
 
 Role = Literal["inspector", "supervisor", "office"]
-#: In hand: begun, not issued; on hold: waiting for somebody; issued: at least once, a correction is a new issue.
-State = Literal["in hand", "on hold", "issued"]
+#: In hand: begun, not issued; on hold: waiting for somebody; in review: signed and submitted, and not changed since;
+#: issued: at least once, a correction is a new issue.
+State = Literal["in hand", "on hold", "in review", "issued"]
 Action = Literal[
     # of an inspection
-    "read", "write", "decide", "settle rules of an inspection", "give a second opinion", "issue",
+    "read", "write", "decide", "settle rules of an inspection", "give a second opinion", "submit", "review", "issue",
+    "certify",
     # of the firm
     "keep the register", "send letters", "settle house rules", "settle rates", "change the letterhead",
     "manage people", "read the audit log", "export data", "erase data",
@@ -24,6 +26,8 @@ ROLES: tuple[Role, ...] = get_args(Role)
 STATES: tuple[State, ...] = get_args(State)
 
 _EVERY: tuple[State, ...] = STATES
+#: Not while somebody is waited for.
+_AT_WORK: tuple[State, ...] = ("in hand", "in review", "issued")
 _ALL, _COMPETENT = ROLES, ("inspector", "supervisor")
 
 #: Action: who may, in which states (of an inspection; what is the firm's has none), and what somebody else is told.
@@ -38,7 +42,10 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
             "Rule book, house rules and corrected tables come from the firm; a supervisor changes them.",
         ),
         "give a second opinion": (("supervisor",), (), "A second opinion is a supervisor's to give."),
-        "issue": (_COMPETENT, ("in hand", "issued"), "A report is issued by an inspector or a supervisor."),
+        "submit": (_COMPETENT, _AT_WORK, "An inspector or a supervisor signs for what was inspected, and submits it."),
+        "review": (("supervisor",), (), "A supervisor reviews a report, asks and sends it back."),
+        "issue": (("supervisor",), _AT_WORK, "A supervisor authorises the report. Sign it and submit it for review."),
+        "certify": (_COMPETENT, _AT_WORK, "A certificate is issued by an inspector or a supervisor."),
         "keep the register": (_ALL, (), ""),
         "send letters": (_ALL, (), ""),
         "settle house rules": (("supervisor",), (), "A supervisor of your firm settles this; you can read it."),
@@ -116,6 +123,8 @@ def action_of(entity: str, field: str) -> Action:
         return "settle rules of an inspection"
     if entity == "opinion":
         return "give a second opinion"
+    if (entity, field) == ("come_back", "asked_by"):
+        return "review"
     decided = _DECIDED.get(entity, frozenset())
     return "decide" if decided is None or field in decided else "write"
 
@@ -125,8 +134,10 @@ def decided_fields(entity: str, fields: Iterable[str]) -> list[str]:
     return [field for field in fields if action_of(entity, field) == "decide"]
 
 
-def state_of(*, held: bool, issued: bool) -> State:
+def state_of(*, held: bool, issued: bool, in_review: bool = False) -> State:
     """The state of an inspection. On hold comes first: it says what is waited for, also of one that was issued."""
     if held:
         return "on hold"
+    if in_review:
+        return "in review"
     return "issued" if issued else "in hand"

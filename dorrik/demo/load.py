@@ -6,11 +6,13 @@ from pathlib import Path
 
 from sqlalchemy import Engine, func, select, update
 
-from dorrik.core.judgement import judge
-from dorrik.demo import drawn_photos, homes, register, tables
+from dorrik.core.fields import DEAD
+from dorrik.core.judgement import Judgement, judge
+from dorrik.demo import drawn_photos, drawn_signatures, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
+from dorrik.office import review
 from dorrik.report import issue as issuing
 from dorrik.report.content.photos import Fetch, none_kept, put_into
 from dorrik.store import inspections, passwords, people, repair_rates
@@ -54,13 +56,14 @@ def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
         _nulled(scribe, keeper)
         _photographed(scribe, photos, ruth)
         scribe.send()
-        _opened(engine, scribe, ruth)
+        _opened(engine, scribe, ruth, keeper)
         _second_opinions(scribe, ruth, who[PEOPLE[1].email])
-        _issue(engine, scribe, ruth, None, photos)
+        idris = who[PEOPLE[1].email]
+        _issue(engine, scribe, (ruth, idris), None, photos)
         if home is homes.net_loft_flat_2:
             scribe.origin(occupier_name="Davy Marlow")
             scribe.send()
-            _issue(engine, scribe, ruth, "The occupier's name was misspelt.", photos)
+            _issue(engine, scribe, (ruth, idris), "The occupier's name was misspelt.", photos)
     for home in homes.IN_HAND:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)
@@ -104,13 +107,31 @@ def _nulled(scribe: Scribe, keeper: register.Registrar) -> None:
         )  # fmt: skip
 
 
-def _opened(engine: Engine, scribe: Scribe, who: Person) -> None:
+def _tested(scribe: Scribe, kept: inspections.KeptInspection, judgement: Judgement, keeper: register.Registrar) -> None:
+    """Who was there when, with which instrument, and how each board was isolated for the dead tests."""
+    day = kept.entities[scribe.inspection].values["inspected_on"]
+    scribe.add(
+        "attendance", "inspection", scribe.inspection, who="Ruth Pellow", purpose="inspection",
+        arrived_at=f"{day}T08:52:00Z", left_at=f"{day}T15:55:00Z",
+    )  # fmt: skip
+    scribe.add("instrument_used", "inspection", scribe.inspection, **keeper.tester)
+    for board in judgement.boards:
+        scribe.add(
+            "isolation", "board", board.board_id, by="Ruth Pellow", source="proving unit", proved_at=f"{day}T09:36:00Z",
+            isolated_at=f"{day}T09:40:00Z", isolated_where="main switch", lock="P-14", key_with="Ruth Pellow",
+            pairings={one.name: DEAD for one in board.pairings}, proved_again_at=f"{day}T09:52:00Z",
+            restored_at=f"{day}T13:20:00Z",
+        )  # fmt: skip
+
+
+def _opened(engine: Engine, scribe: Scribe, who: Person, keeper: register.Registrar) -> None:
     """What was drawn was opened, and what the schedule still asked for was answered."""
     with engine.begin() as connection:
         kept = inspections.load(connection, scribe.inspection, who.firm_id)
     if kept is None:
         raise RuntimeError("The demo's inspection is not there.")
     judgement = judge(inspections.assemble(kept))
+    _tested(scribe, kept, judgement, keeper)
     for point in judgement.sampling.still if judgement.sampling else ():
         if not kept.entities[point].values["not_reached"]:
             scribe.set("point", point, opened=True)
@@ -144,14 +165,22 @@ def _photographed(scribe: Scribe, photos: PhotoStore | None, who: Person) -> Non
         drawn_photos.pinned(scribe, photos, who.firm_id, draw, entity, entity_id, **more)
 
 
-def _issue(engine: Engine, scribe: Scribe, who: Person, reason: str | None, photos: PhotoStore | None) -> None:
+def _issue(
+    engine: Engine, scribe: Scribe, who: tuple[Person, Person], reason: str | None, photos: PhotoStore | None
+) -> None:
+    """The first signs and submits, the second authorises."""
+    inspector, supervisor = who
     with engine.begin() as connection, tempfile.TemporaryDirectory() as folder:
-        kept = inspections.load(connection, scribe.inspection, who.firm_id, lock=True)
+        kept = inspections.load(connection, scribe.inspection, inspector.firm_id, lock=True)
         if kept is None:
             raise RuntimeError("The demo's inspection is not there.")
         fetch: Fetch = none_kept
         if photos is not None:
-            fetch = put_into(Path(folder), lambda sha256: photos.get(who.firm_id, sha256, "large"))
-        fair = issuing.fair_copy(connection, kept, who, kept.seq, reason)
-        made = issuing.typeset(fair, who, fetch)
-        issuing.keep(connection, kept.id, kept.seq, who, fair, made)
+            fetch = put_into(Path(folder), lambda sha256: photos.get(inspector.firm_id, sha256, "large"))
+        review.submit(connection, kept, inspector, kept.seq, {"strokes": drawn_signatures.RUTH})
+        authorised = {"strokes": drawn_signatures.IDRIS}
+        signed = review.signatures(connection, kept, supervisor, authorised)
+        fair = issuing.fair_copy(connection, kept, supervisor, kept.seq, reason, signed)
+        made = issuing.typeset(fair, supervisor, fetch)
+        issuing.keep(connection, kept.id, kept.seq, supervisor, fair, made)
+        review.authorised(connection, kept, supervisor, authorised)

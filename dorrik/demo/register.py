@@ -27,6 +27,8 @@ class Registrar:
         self.properties: dict[str, tuple[str, str]] = {}
         #: Lead sets by name.
         self.leads: dict[str, str] = {}
+        #: The tester, as an inspection names it.
+        self.tester: dict[str, Any] = {}
 
     def add(self, kind: str, /, parent: str | None = None, **values: Any) -> str:
         """Add an entry; returns its id."""
@@ -89,10 +91,12 @@ def load(keeper: Registrar) -> None:
         "job", keeper.properties["5 Lookout Row, Kelder Haven"][0], number="J-0210", state="asked",
         purpose="change of occupier", boards=1, rings=2, radials=6, points_opened=8, points_tested=36, travel_km=4,
     )  # fmt: skip
-    keeper.add(
-        "instrument", name="Multifunction tester", kind="multifunction", serial="MF-20771", bought_on="2022-03-01",
-        calibrated_on=_day(-210), calibration_due=_day(155), certificate="C-8841",
-    )  # fmt: skip
+    keeper.tester = {
+        "name": "Multifunction tester", "kind": "multifunction", "serial": "MF-20771", "calibration_due": _day(155),
+    }  # fmt: skip
+    keeper.tester["register_id"] = keeper.add(
+        "instrument", bought_on="2022-03-01", calibrated_on=_day(-210), certificate="C-8841", **keeper.tester
+    )
     keeper.add(
         "instrument", name="Leakage clamp", kind="clamp", serial="LC-0313", bought_on="2023-05-12",
         calibrated_on=_day(-350), calibration_due=_day(15),

@@ -17,7 +17,7 @@ from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Hindrance, readiness
 from dorrik.report import glyphs, press
 from dorrik.report.attachment import attachment
-from dorrik.report.content import Issue, content
+from dorrik.report.content import Issue, Signature, content
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.store import reports
 from dorrik.store.engine import new_id, now
@@ -25,6 +25,9 @@ from dorrik.store.inspections import KeptInspection
 from dorrik.store.judging import judged
 from dorrik.store.people import Person, firm_details
 from dorrik.store.reports import Issued
+
+#: What is missing where nobody submitted it, or it was changed since.
+UNSIGNED = "Whoever inspected has not signed for it as it stands. Have it signed and submitted."
 
 
 class NotReady(Exception):
@@ -110,11 +113,15 @@ class Fair:
     judgement: Judgement
 
 
-def fair_copy(connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None) -> Fair:
+def fair_copy(
+    connection: Connection, kept: KeptInspection, who: Person, seen_seq: int, reason: str | None,
+    signed: Sequence[Signature] = (),
+) -> Fair:  # fmt: skip
     """Freeze the inspection as it stands in the caller's transaction.
 
     seen_seq: the sequence number that the person looked at; reason: why an earlier issue is corrected, needed from
-    the second on. Raises Moved or NotReady.
+    the second on; signed: who signs for it and who authorises it, none where that is still missing. Raises Moved or
+    NotReady.
     """
     if kept.seq != seen_seq:
         raise Moved
@@ -130,6 +137,8 @@ def fair_copy(connection: Connection, kept: KeptInspection, who: Person, seen_se
         points = [point for point in readiness(inspection, judgement) if point.level == "must"]
         if earlier and not why:
             points.append(Hindrance("must", "report", f"Say what issue {number} corrects."))
+        if not signed:
+            points.append(Hindrance("must", "report", UNSIGNED))
         if points:
             raise NotReady(points)
     corrects = reason if earlier else None
@@ -141,7 +150,7 @@ def fair_copy(connection: Connection, kept: KeptInspection, who: Person, seen_se
         seq=kept.seq,
         outcome=inspection.declared_outcome or judgement.outcome,
         at=at,
-        said=on_paper(connection, who, number, at.date(), replaces=replaces, reason=corrects),
+        said=on_paper(connection, who, number, at.date(), replaces=replaces, reason=corrects, signed=tuple(signed)),
         inspection=inspection,
         judgement=judgement,
     )
@@ -166,6 +175,7 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept) -> Typeset:
             "number": fair.number,
             "issued_at": f"{fair.at.isoformat()}Z",
             "issued_by": who.name,
+            "signed": [{"as": one.says, "name": one.name, "role": one.role, "at": one.at} for one in fair.said.signed],
             "replaces": fair.replaces,
         },
     }

@@ -15,7 +15,8 @@ Action = Literal[
     "firm set up", "letterhead changed", "rules settled", "rates settled", "table corrected", "correction withdrawn",
     "catalogue changed",
     "retention settled", "person invited", "person joined", "role changed", "person renamed", "person ended",
-    "person resumed", "report issued", "report read", "certificate issued", "data exported", "data erased",
+    "person resumed", "report submitted",
+    "report sent back", "report issued", "report read", "certificate issued", "data exported", "data erased",
     "mail sent", "audit exported", "offer made", "offer accepted",
     "inspection rules changed",
 ]  # fmt: skip

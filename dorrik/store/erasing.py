@@ -27,6 +27,7 @@ from dorrik.store.tables import (
     inspection,
     issued_report,
     photo_to_remove,
+    review_step,
     uploaded_photo,
 )
 from dorrik.store.tables import change as journal
@@ -75,6 +76,8 @@ def erase(connection: Connection, firm_id: str, client_id: str, today: date) -> 
         )  # fmt: skip
     # What a process remembers of them is void.
     connection.execute(update(inspection).where(inspection.c.id.in_(at)).values(changed_at=now(), erased_at=now()))
+    # What a reviewer wrote may speak of them.
+    connection.execute(update(review_step).where(review_step.c.inspection_id.in_(at)).values(words=None))
     reports = _reports(connection, firm_id, at, today)
     return Erased(values, lines, reports, photos, tuple(at))
 

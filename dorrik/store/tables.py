@@ -160,6 +160,35 @@ issued_report = Table(
     **OPTIONS,
 )
 
+#: What became of a report on its way to being issued: submitted with a signature, sent back with words, authorised.
+review_step = Table(
+    "review_step",
+    metadata,
+    Column("id", identifier(), primary_key=True),
+    Column("inspection_id", identifier(), ForeignKey("inspection.id"), nullable=False),
+    Column("number", Integer(), nullable=False),
+    Column("kind", String(20), nullable=False),
+    Column("at", DateTime(), nullable=False),
+    Column("person_id", identifier(), ForeignKey("person.id"), nullable=False),
+    # The sequence number that the person had before them.
+    Column("seq", Integer(), nullable=False),
+    Column("words", String(1000)),
+    Column("signature", JSON()),
+    UniqueConstraint("inspection_id", "number"),
+    **OPTIONS,
+)
+
+#: Up to where somebody has read an inspection in review.
+review_look = Table(
+    "review_look",
+    metadata,
+    Column("inspection_id", identifier(), ForeignKey("inspection.id"), primary_key=True),
+    Column("person_id", identifier(), ForeignKey("person.id"), primary_key=True),
+    Column("seq", Integer(), nullable=False),
+    Column("at", DateTime(), nullable=False),
+    **OPTIONS,
+)
+
 #: Inspections of homes that share one intake stand under the same group. own: fields of the supply that a home has for
 #: itself (JSON list of names).
 shared_intake = Table(

@@ -16,6 +16,7 @@ from dorrik.store import household, links
 from dorrik.store.account_tables import one_time_link
 from dorrik.store.engine import make_engine, new_id, now
 from dorrik.store.sessions import digest
+from tests.api.reviewed import issue
 from tests.conftest import PASSWORD
 
 NEW = "five plain words in a row"
@@ -102,11 +103,12 @@ def test_somebody_is_invited_joins_leaves_and_comes_back(supervisor, http, firm)
 
 def test_signs_stay_under_the_name_of_who_has_left(supervisor, inspector, ready):
     inspection = ready()
-    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
-    inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
+    assert issue(inspector, supervisor, inspection).status_code == 201
     assert supervisor.http.post(f"/api/people/{inspector.me['id']}/end").status_code == 200
     issued = supervisor.http.get(f"/api/inspections/{inspection}/reports").json()
-    assert [one["issued_by"] for one in issued] == ["Ines Pector"]
+    assert [one["issued_by"] for one in issued] == ["Sol Visor"]
+    steps = supervisor.http.get(f"/api/inspections/{inspection}/review").json()["steps"]
+    assert [(one["kind"], one["name"]) for one in steps] == [("submitted", "Ines Pector"), ("authorised", "Sol Visor")]
     history = supervisor.http.get(f"/api/inspections/{inspection}/history", params={"entity_id": inspection}).json()
     assert {entry["author"] for entry in history} == {"Ines Pector"}
 

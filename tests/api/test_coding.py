@@ -11,6 +11,7 @@ from dorrik.core.catalogue import entries
 from dorrik.store import people
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
+from tests.api.reviewed import authorise, issue
 
 
 def observed(who, inspection, key="accessory-cracked", code="C3", **more):
@@ -151,8 +152,8 @@ def test_after_the_report_was_issued_no_opinion_is_blind(inspector, supervisor, 
     inspection = ready()
     one = observed(inspector, inspection, code="C3", place="Hall", opinion_asked_at=ASKED)
     reason = inspector.change("inspection", inspection, "outcome_reason", "One question is left to the client.")
-    seq = inspector.send(inspection, reason)["seq"]
-    answer = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
+    inspector.send(inspection, reason)
+    answer = issue(inspector, supervisor, inspection)
     assert answer.status_code in (200, 201), answer.text
     supervisor.add(inspection, "opinion", "observation", one, code="C3")
     assert agreed(supervisor)[0] == 0
@@ -330,8 +331,7 @@ def test_a_push_of_who_is_asked_answers_without_the_code_too(inspector, supervis
 
 def test_who_is_blind_signs_no_report_and_prints_no_notice(inspector, supervisor):
     inspection, one = waiting_for_sol(inspector)
-    seq = supervisor.http.get(f"/api/inspections/{inspection}").json()["seq"]
-    refused = supervisor.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
+    refused = authorise(supervisor, inspection)
     assert (refused.status_code, refused.json()["code"]) == (409, "blind")
     notice = supervisor.http.get(f"/api/inspections/{inspection}/observations/{one}/notice.pdf")
     assert (notice.status_code, notice.json()["code"]) == (409, "blind")

@@ -11,6 +11,7 @@ from sqlalchemy import text
 from starlette.testclient import TestClient
 
 from dorrik.store.engine import new_id
+from tests.api.reviewed import issue
 from tests.conftest import PASSWORD
 from tests.pictures import picture
 
@@ -44,8 +45,7 @@ def client(inspector, supervisor, ready):
     digest = hashlib.sha256(JPEG).hexdigest()
     inspector.http.put(f"/api/inspections/{inspection}/photos/{digest}", content=JPEG)
     inspector.add(inspection, "photo", "inspection", inspection, sha256=digest, caption=f"{name} at the door")
-    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
-    issued = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
+    issued = issue(inspector, supervisor, inspection)
     assert issued.status_code == 201, issued.text
     return {
         "name": name,

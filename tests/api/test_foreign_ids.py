@@ -6,6 +6,7 @@ import pytest
 
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
+from tests.api.reviewed import issue
 
 SECRET = "Quay Secret Seven"
 
@@ -53,7 +54,10 @@ def attacker(app, other_firm):
 BODIES = {
     "/api/register/{kind}": {"parent_id": "{id}", "values": {"name": "x"}},
     "/api/register/{kind}/{entry_id}": {"values": {"notes": "x"}},
-    "/api/inspections/{inspection_id}/reports": {"seen_seq": 1},
+    "/api/inspections/{inspection_id}/reports": {"seen_seq": 1, "signature": {"typed": "Sol Visor"}},
+    "/api/inspections/{inspection_id}/review/submit": {"seen_seq": 1, "signature": {"typed": "Sol Visor"}},
+    "/api/inspections/{inspection_id}/review/send-back": {"words": "x"},
+    "/api/inspections/{inspection_id}/review/looked": {"seq": 1},
     "/api/inspections/{inspection_id}/carry-over": {"inspection_id": "{id}"},
     "/api/inspections/{inspection_id}/changes": {"changes": []},
     "/api/inspections/{inspection_id}/set-aside": {"to": "a@b.example"},
@@ -146,7 +150,7 @@ def test_an_inspection_s_parts_mean_nothing_in_another_inspection(theirs, attack
     assert attacker.send(mine, fed)["results"][0]["state"] == "refused"
 
 
-def test_the_data_in_a_report_names_nothing_by_the_ids_of_our_tables(inspector, ready):
+def test_the_data_in_a_report_names_nothing_by_the_ids_of_our_tables(inspector, supervisor, ready):
     import io
     import json
 
@@ -155,8 +159,7 @@ def test_the_data_in_a_report_names_nothing_by_the_ids_of_our_tables(inspector, 
     inspection = ready()
     for field in ("property_id", "installation_id", "job_id"):
         inspector.send(inspection, inspector.change("inspection", inspection, field, new_id()))
-    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
-    issued = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq}).json()
+    issued = issue(inspector, supervisor, inspection).json()
     pdf = inspector.http.get(f"/api/reports/{issued['id']}.pdf").content
     (attached,) = pypdf.PdfReader(io.BytesIO(pdf)).attachments["inspection.json"]
     assert not re.search(rb"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}", attached)

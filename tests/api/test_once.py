@@ -9,6 +9,7 @@ from dorrik.demo.mail_catcher import catch
 from dorrik.store import letters
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
+from tests.api.reviewed import authorise, issue, submit
 from tests.pictures import picture
 from tests.serving import free_port
 
@@ -26,25 +27,28 @@ def at_once(devices, ask):
         return list(pool.map(ask, devices))
 
 
-def test_a_report_is_issued_once_from_several_devices(devices, ready, inspector):
+def test_a_report_is_issued_once_from_several_devices(app, firm, ready, inspector):
     inspection = ready()
-    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
+    submitted = at_once([Inspector(app, firm.inspector_email, "a"), inspector], lambda one: submit(one, inspection))
+    assert [len(a.json()["steps"]) for a in submitted] == [1, 1]
+    supervisors = [Inspector(app, firm.supervisor_email, f"device {n}") for n in range(AT_ONCE)]
     path = f"/api/inspections/{inspection}/reports"
-    answers = at_once(devices, lambda one: one.http.post(path, json={"seen_seq": seq}))
+    answers = at_once(supervisors, lambda one: authorise(one, inspection))
     assert {a.status_code for a in answers} == {201}
     assert len({a.json()["id"] for a in answers}) == 1
     assert len(inspector.http.get(path).json()) == 1
 
 
-def test_a_correction_of_what_has_not_changed_needs_its_own_reason(inspector, ready):
+def test_a_correction_of_what_has_not_changed_needs_its_own_reason(inspector, supervisor, ready):
     inspection = ready()
-    seq = inspector.http.get(f"/api/inspections/{inspection}").json()["seq"]
-    path = f"/api/inspections/{inspection}/reports"
-    first = inspector.http.post(path, json={"seen_seq": seq}).json()
-    assert inspector.http.post(path, json={"seen_seq": seq}).json() == first
-    second = inspector.http.post(path, json={"seen_seq": seq, "reason": "Our address was wrong."}).json()
+    first = issue(inspector, supervisor, inspection).json()
+    assert authorise(supervisor, inspection).json() == first
+    why = {"reason": "Our address was wrong."}
+    # A correction is signed for again.
+    assert authorise(supervisor, inspection, **why).status_code == 422
+    second = issue(inspector, supervisor, inspection, **why).json()
     assert second["number"] == 2
-    assert inspector.http.post(path, json={"seen_seq": seq, "reason": "Our address was wrong."}).json() == second
+    assert authorise(supervisor, inspection, **why).json() == second
 
 
 @pytest.fixture

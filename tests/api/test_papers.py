@@ -10,6 +10,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from dorrik.report import papers
+from tests.api.reviewed import issue
 from tests.core.homes import cottage
 from tests.examples import examples
 
@@ -208,10 +209,9 @@ def test_the_chart_goes_out_with_formulas_as_text_and_comes_back_as_it_was(inspe
     assert back["lines"][0]["figures"] == {"zs_ohm": "0,41"}
 
 
-def test_our_own_json_and_pdf_are_carried_over(inspector, ready):
+def test_our_own_json_and_pdf_are_carried_over(inspector, supervisor, ready):
     source = ready()
-    seq = inspector.http.get(f"/api/inspections/{source}").json()["seq"]
-    issued = inspector.http.post(f"/api/inspections/{source}/reports", json={"seen_seq": seq}).json()
+    issued = issue(inspector, supervisor, source).json()
     pdf = inspector.http.get(f"/api/reports/{issued['id']}.pdf").content
     for data, name in ((pdf, "report.pdf"), (json.dumps(cottage()).encode(), "home.json")):
         found = read(inspector, data, name).json()

@@ -7,6 +7,7 @@ import pytest
 from dorrik.core import workflow
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
+from tests.api.reviewed import authorise, submit
 
 FUSE = {
     "table": "devices", "row": "BS EN 60898 | B | 3-125", "column": "ia_multiple", "value": "2", "why": "mine",
@@ -33,7 +34,10 @@ ACTIONS = {
     ("get", "/api/clients/{client_id}/export.zip"): "export data",
     ("post", "/api/clients/{client_id}/erase"): "erase data",
     ("post", "/api/inspections/{inspection_id}/reports"): "issue",
-    ("post", "/api/inspections/{inspection_id}/repairs/{repair_id}/certificate"): "issue",
+    ("post", "/api/inspections/{inspection_id}/repairs/{repair_id}/certificate"): "certify",
+    ("post", "/api/inspections/{inspection_id}/review/submit"): "submit",
+    ("post", "/api/inspections/{inspection_id}/review/send-back"): "review",
+    ("post", "/api/inspections/{inspection_id}/review/looked"): "review",
     ("get", "/api/second-opinions"): "give a second opinion",
     ("get", "/api/agreement"): "give a second opinion",
     ("put", "/api/firm/catalogue/{key}"): "settle house rules",
@@ -48,7 +52,10 @@ BODIES = {
     ("put", "/api/firm/rates"): {"rates": {"none": 1}, "prices": {}},
     ("put", "/api/firm/letterhead"): {"name": ""},
     ("put", "/api/firm/retention"): {"keep_years": 6, "keep_reports_years": 10},
-    ("post", "/api/inspections/{inspection_id}/reports"): {"seen_seq": 0},
+    ("post", "/api/inspections/{inspection_id}/reports"): {"seen_seq": 0, "signature": {"typed": "x"}},
+    ("post", "/api/inspections/{inspection_id}/review/submit"): {"seen_seq": 0, "signature": {"typed": "x"}},
+    ("post", "/api/inspections/{inspection_id}/review/send-back"): {"words": "x"},
+    ("post", "/api/inspections/{inspection_id}/review/looked"): {"seq": 0},
 }
 #: Routes that anybody asks without a session, and those that would end it.
 OPEN = re.compile(r"/api/(session|links/.*|account/forgotten)")
@@ -189,13 +196,13 @@ def test_the_office_types_what_others_found_and_decides_nothing(office, inspecto
     assert "decide" not in may["office"] and "decide" in may["inspector"]
 
 
-def test_nothing_is_issued_while_it_is_on_hold(inspector, ready):
+def test_nothing_is_issued_while_it_is_on_hold(inspector, supervisor, ready):
     inspection = ready()
     held = [inspector.change("inspection", inspection, "held_at", "2026-11-03T10:00:00Z")]
     held.append(inspector.change("inspection", inspection, "held_reason", "The operator has to come."))
-    seq = inspector.send(inspection, *held)["seq"]
-    answer = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": seq})
-    assert (answer.status_code, "on hold" in answer.json()["message"]) == (403, True)
+    inspector.send(inspection, *held)
+    for answer in (submit(inspector, inspection), authorise(supervisor, inspection)):
+        assert (answer.status_code, "on hold" in answer.json()["message"]) == (403, True)
 
 
 def test_a_person_with_no_known_role_may_nothing_but_read(app, engine, firm, inspector):

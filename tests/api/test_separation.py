@@ -4,6 +4,8 @@ import pytest
 from starlette.testclient import TestClient
 
 from dorrik.store.engine import new_id
+from tests.api.conftest import Inspector
+from tests.api.reviewed import authorise, submit
 from tests.conftest import PASSWORD
 
 
@@ -80,6 +82,7 @@ def test_a_body_too_large(inspector):
         "/api/inspections/{id}/history?entity_id=x&field=zs_ohm",
         "/api/inspections/{id}/preview",
         "/api/inspections/{id}/reports",
+        "/api/inspections/{id}/review",
     ],
 )
 def test_another_firms_inspection_is_not_there(inspector, stranger, path):
@@ -90,7 +93,7 @@ def test_another_firms_inspection_is_not_there(inspector, stranger, path):
     assert theirs.json() == nobodys.json()
 
 
-def test_another_firms_inspection_cannot_be_written_or_taken_over(inspector, stranger):
+def test_another_firms_inspection_cannot_be_written_or_taken_over(app, inspector, stranger, other_firm):
     inspection = inspector.begin()
     post = f"/api/inspections/{inspection}/changes"
     write = stranger.change("inspection", inspection, "client_name", "Mine now")
@@ -99,8 +102,9 @@ def test_another_firms_inspection_cannot_be_written_or_taken_over(inspector, str
     for changes in ([write], [make, write], [theirs, write]):
         assert stranger.http.post(post, json={"changes": changes}).status_code == 404
     assert "client_name" not in inspector.values(inspection, inspection)
-    issue = stranger.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": 1})
-    assert issue.status_code == 404
+    their_supervisor = Inspector(app, other_firm.supervisor_email)
+    for answer in (submit(stranger, inspection, 1), authorise(their_supervisor, inspection, 1)):
+        assert answer.status_code == 404
 
 
 def test_an_inspection_cannot_be_begun_for_another_firm(inspector, stranger):

@@ -3,6 +3,7 @@
 import pytest
 
 from dorrik.store.engine import new_id
+from tests.api.reviewed import issue
 
 
 @pytest.fixture
@@ -183,10 +184,9 @@ def test_another_firms_home_is_not_there(inspector, stranger, flats):
     assert theirs not in {other["id"] for other in shared(inspector, one)["others"]}
 
 
-def test_a_home_whose_report_was_issued_stays_as_it_is_and_the_difference_is_told(inspector, ready):
+def test_a_home_whose_report_was_issued_stays_as_it_is_and_the_difference_is_told(inspector, supervisor, ready):
     issued, other = ready(), inspector.begin()
-    seq = inspector.http.get(f"/api/inspections/{issued}").json()["seq"]
-    made = inspector.http.post(f"/api/inspections/{issued}/reports", json={"seen_seq": seq})
+    made = issue(inspector, supervisor, issued)
     assert made.status_code == 201, made.text
     enter(inspector, other, overhead_supply=True)
     assert share(inspector, other, issued).status_code == 200

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from dorrik.core.inspection import KINDS
 from dorrik.core.register import REGISTER
 from dorrik.store.engine import new_id
+from tests.api.reviewed import issue
 from tests.examples import examples
 
 MOMENTS = ["0001-01-01T00:00:00+14:00", "0001-01-01T00:00:00-14:00", "9999-12-31T23:59:59-14:00", "9999-12-31"]
@@ -152,7 +153,7 @@ def test_names_of_files_are_whole_where_they_can_be_and_safe_where_they_cannot(n
 WORLD = "Siân 王小明 Ольга Ελένη محمد משה नेहा สมชาย ሰላም 김철수 👩🏽‍🔧 ☎"
 
 
-def test_a_report_is_issued_in_every_script_and_says_what_it_has_no_letter_for(inspector, ready):
+def test_a_report_is_issued_in_every_script_and_says_what_it_has_no_letter_for(inspector, supervisor, ready):
     import io
 
     import pypdf
@@ -164,7 +165,7 @@ def test_a_report_is_issued_in_every_script_and_says_what_it_has_no_letter_for(i
     assert {r["state"] for r in inspector.send(inspection, *changes)["results"]} == {"kept"}
     shown = inspector.http.get(f"/api/inspections/{inspection}/preview").json()
     assert any("U+0378" in p["text"] and p["level"] == "look" for p in shown["points"])
-    answer = inspector.http.post(f"/api/inspections/{inspection}/reports", json={"seen_seq": shown["seq"]})
+    answer = issue(inspector, supervisor, inspection)
     assert answer.status_code == 201, answer.text
     pdf = inspector.http.get(f"/api/reports/{answer.json()['id']}.pdf")
     text = "".join(page.extract_text() for page in pypdf.PdfReader(io.BytesIO(pdf.content)).pages)

@@ -18,7 +18,10 @@ def test_every_role_reads_and_writes_in_every_state():
     ("action", "roles"),
     [
         ("decide", {"inspector", "supervisor"}),
-        ("issue", {"inspector", "supervisor"}),
+        ("submit", {"inspector", "supervisor"}),
+        ("certify", {"inspector", "supervisor"}),
+        ("issue", {"supervisor"}),
+        ("review", {"supervisor"}),
         ("settle rules of an inspection", {"supervisor"}),
         ("settle house rules", {"supervisor"}),
         ("settle rates", {"supervisor", "office"}),
@@ -34,7 +37,9 @@ def test_the_office_decides_nothing_and_an_inspector_settles_nothing(action, rol
 def test_nothing_is_issued_while_it_is_on_hold():
     assert not may("supervisor", "issue", "on hold")
     assert "on hold" in why_not("supervisor", "issue", "on hold")
-    assert why_not("inspector", "issue", "in hand") is None
+    assert not may("inspector", "submit", "on hold")
+    assert why_not("inspector", "submit", "in hand") is None
+    assert "supervisor" in why_not("inspector", "issue", "in hand")
 
 
 def test_whether_a_report_was_issued_opens_and_closes_nothing():

@@ -11,7 +11,8 @@ from dorrik.core.walking_order import GONE, Order, Spot, spots
 class ToComeBack:
     """One open thing. where: what it is about, as it is called now; what: what is still to do, '' for no word; entity,
     entity_id, field: what it is about; stage: where that is entered; board_id: under whose cover it lies, '' for none;
-    gone: the thing it is about was removed, so that `where` is what it was called."""
+    gone: the thing it is about was removed, so that `where` is what it was called; asked_by: the reviewer who asks, ''
+    for nobody."""
 
     id: str
     where: str
@@ -22,6 +23,7 @@ class ToComeBack:
     stage: Stage
     board_id: str
     gone: bool
+    asked_by: str = ""
 
 
 def to_come_back(inspection: Inspection) -> tuple[ToComeBack, ...]:
@@ -53,5 +55,6 @@ def _view(one: ComeBack, known: dict[str, Spot]) -> tuple[tuple[Order, str], ToC
         stage=stage,
         board_id=spot.board_id,
         gone=gone,
+        asked_by=one.asked_by or "",
     )
     return (spot.order, one.id), view

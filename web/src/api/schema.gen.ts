@@ -497,7 +497,8 @@ export interface paths {
         put?: never;
         /**
          * Issue
-         * @description Issue the report: freeze document and PDF. From the second issue on a reason is needed.
+         * @description Authorise and issue the report: freeze document and PDF. It was submitted before, and not changed since; from the
+         *     second issue on a reason is needed.
          */
         post: operations["issue_api_inspections__inspection_id__reports_post"];
         delete?: never;
@@ -540,6 +541,86 @@ export interface paths {
         get: operations["frozen_api_reports__report_id__pdf_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * State
+         * @description How the report stands on its way, and what changed since it was submitted and since one read it last.
+         */
+        get: operations["state_api_inspections__inspection_id__review_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/review/submit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Submit
+         * @description Sign for the inspection as it stands, and submit it for review.
+         */
+        post: operations["submit_api_inspections__inspection_id__review_submit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/review/send-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Back
+         * @description Send it back to whoever submitted it, with what is to be done.
+         */
+        post: operations["send_back_api_inspections__inspection_id__review_send_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{inspection_id}/review/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looked
+         * @description Say up to where one has read it: what changes from there on is told at the next look.
+         */
+        post: operations["looked_api_inspections__inspection_id__review_looked_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2403,6 +2484,35 @@ export interface components {
             read_by?: string | null;
         };
         /**
+         * ChangedOut
+         * @description A field that was changed, in words.
+         */
+        ChangedOut: {
+            /** Where */
+            where: string;
+            /** Label */
+            label: string;
+            /** Before */
+            before: string;
+            /** Now */
+            now: string;
+            /** By */
+            by: string;
+            /** At */
+            at: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "brief" | "intake" | "walk" | "isolation" | "boards" | "dead" | "live" | "observations" | "report";
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+        };
+        /**
          * ChartIn
          * @description Rows of a table with the target of each column; first: index of the first row under the heads.
          */
@@ -2797,7 +2907,7 @@ export interface components {
              * Action
              * @enum {string}
              */
-            action: "read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data";
+            action: "read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data";
             /** Kind */
             kind: string;
             /** Label */
@@ -3038,9 +3148,9 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "in hand" | "on hold" | "issued";
+            state: "in hand" | "on hold" | "in review" | "issued";
             /** May */
-            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
             judgement: components["schemas"]["JudgementOut"];
@@ -3166,13 +3276,14 @@ export interface components {
         };
         /**
          * IssueIn
-         * @description seen_seq: what the person looked at; reason: needed for a correction.
+         * @description seen_seq: what the person looked at; reason: needed for a correction; signature: of whoever authorises it.
          */
         IssueIn: {
             /** Seen Seq */
             seen_seq: number;
             /** Reason */
             reason?: string | null;
+            signature: components["schemas"]["SignatureIn"];
         };
         /** IssuedOut */
         IssuedOut: {
@@ -3561,6 +3672,14 @@ export interface components {
             /** Met */
             met: string[];
         };
+        /**
+         * LookedIn
+         * @description seq: up to where it was read.
+         */
+        LookedIn: {
+            /** Seq */
+            seq: number;
+        };
         /** MapChange */
         MapChange: {
             /** Set */
@@ -3591,7 +3710,7 @@ export interface components {
              */
             role: "inspector" | "supervisor" | "office";
             /** May */
-            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Second Factor */
             second_factor: boolean;
         };
@@ -4320,7 +4439,7 @@ export interface components {
             /** Results */
             results: components["schemas"]["ResultOut"][];
             /** May */
-            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "issue" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
+            may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             judgement: components["schemas"]["JudgementOut"] | null;
             change: components["schemas"]["JudgementChange"] | null;
         };
@@ -4590,6 +4709,22 @@ export interface components {
             status: string;
         };
         /**
+         * ReviewOut
+         * @description How a report stands on its way; see `office.review.Review`.
+         */
+        ReviewOut: {
+            /** Seq */
+            seq: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** In Review */
+            in_review: boolean;
+            /** Reopened */
+            reopened: components["schemas"]["ChangedOut"][];
+            /** Since Look */
+            since_look: components["schemas"]["ChangedOut"][] | null;
+        };
+        /**
          * RingBesideOut
          * @description Another ring of the board, against whose second ends an open one is tried.
          */
@@ -4818,6 +4953,11 @@ export interface components {
             /** Drawing */
             drawing: string;
         };
+        /** SendBackIn */
+        SendBackIn: {
+            /** Words */
+            words: string;
+        };
         /**
          * SendIn
          * @description Where a letter is mailed to.
@@ -4927,6 +5067,19 @@ export interface components {
             code?: string | null;
         };
         /**
+         * SignatureIn
+         * @description One's own name typed, or strokes of a pen: points across and down (0 to 1000, 0 to 300).
+         */
+        SignatureIn: {
+            /** Typed */
+            typed?: string | null;
+            /** Strokes */
+            strokes?: [
+                number,
+                number
+            ][][] | null;
+        };
+        /**
          * SocketOut
          * @description A socket at which the ends of a ring can be opened.
          */
@@ -4949,6 +5102,27 @@ export interface components {
             left: number;
             /** Left Names */
             left_names: string[];
+        };
+        /**
+         * StepOut
+         * @description One step, with who took it and their words; signed: how they signed.
+         */
+        StepOut: {
+            /** Number */
+            number: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "submitted" | "sent back" | "authorised";
+            /** At */
+            at: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string | null;
+            /** Signed */
+            signed: ("typed" | "drawn") | null;
         };
         /**
          * StoredOut
@@ -5033,6 +5207,15 @@ export interface components {
             text: string;
             /** Value */
             value: number | null;
+        };
+        /**
+         * SubmitIn
+         * @description seen_seq: what the person had before them.
+         */
+        SubmitIn: {
+            /** Seen Seq */
+            seen_seq: number;
+            signature: components["schemas"]["SignatureIn"];
         };
         /**
          * SuggestionOut
@@ -5146,7 +5329,7 @@ export interface components {
         /**
          * ToComeBackOut
          * @description Something left for later: what it is about (as it is called now, or was where it is gone), what is still to do,
-         *     where that is entered, and under which board's cover it lies.
+         *     where that is entered, and under which board's cover it lies; asked_by: the reviewer who asks, '' for nobody.
          */
         ToComeBackOut: {
             /** Id */
@@ -5170,6 +5353,8 @@ export interface components {
             board_id: string;
             /** Gone */
             gone: boolean;
+            /** Asked By */
+            asked_by: string;
         };
         /**
          * ToCountersignOut
@@ -9315,6 +9500,556 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": unknown;
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    state_api_inspections__inspection_id__review_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    submit_api_inspections__inspection_id__review_submit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubmitIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotReadyOut"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_back_api_inspections__inspection_id__review_send_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendBackIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    looked_api_inspections__inspection_id__review_looked_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewOut"];
                 };
             };
             /** @description Not a request that can be read */

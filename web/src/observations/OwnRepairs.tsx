@@ -197,7 +197,7 @@ function AsLeft({ repair }: { repair: Repair }) {
 /** The draft to look at, and issuing it: frozen as a report is. */
 function Certificate({ repair }: { repair: Repair }) {
   const inspection = useInspection((s) => s.model?.id) ?? "";
-  const signs = useMay("issue");
+  const signs = useMay("certify");
   const may = useMayChange("repair", "work");
   const [asked, setAsked] = useState(false);
   const [busy, setBusy] = useState(false);

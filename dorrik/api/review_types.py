@@ -1,0 +1,95 @@
+"""A report on its way over the line: signatures, steps, and what changed."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field, model_validator
+
+from dorrik.api.common_types import Moment, Strict, Words
+from dorrik.api.problems import ProblemError
+from dorrik.api.stages import Stage
+from dorrik.report.signing import HIGH, WIDE
+from dorrik.store.people import Person
+
+#: A hand's signature has at least so many points, and at most.
+LEAST_POINTS, MOST_POINTS = 8, 6000
+_Point = tuple[Annotated[int, Field(ge=0, le=WIDE)], Annotated[int, Field(ge=0, le=HIGH)]]
+_Stroke = Annotated[list[_Point], Field(min_length=1, max_length=2000)]
+
+
+class SignatureIn(Strict):
+    """One's own name typed, or strokes of a pen: points across and down (0 to 1000, 0 to 300)."""
+
+    typed: Words | None = Field(default=None, max_length=120)
+    strokes: list[_Stroke] | None = Field(default=None, max_length=80)
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> "SignatureIn":
+        if (self.typed is None) == (self.strokes is None):
+            raise ValueError("Type your name, or sign with a pen.")
+        if self.strokes is not None:
+            points = sum(map(len, self.strokes))
+            if not LEAST_POINTS <= points <= MOST_POINTS:
+                raise ValueError("That is no signature: draw it again, or type your name.")
+        return self
+
+    def of(self, me: Person) -> dict[str, Any]:
+        """As it is kept. Answers with 422 where what is typed is not that person's name."""
+        if self.typed is None:
+            return {"strokes": self.strokes}
+        if " ".join(self.typed.split()).casefold() != " ".join(me.name.split()).casefold():
+            told = f"Type your name as the firm has it: {me.name}."
+            raise ProblemError(422, "invalid", told, fields=[{"field": "signature.typed", "message": told}])
+        return {"typed": self.typed}
+
+
+class SubmitIn(Strict):
+    """seen_seq: what the person had before them."""
+
+    seen_seq: int = Field(ge=0, le=2**31 - 1)
+    signature: SignatureIn
+
+
+class SendBackIn(Strict):
+    words: Words = Field(min_length=1, max_length=1000)
+
+
+class LookedIn(Strict):
+    """seq: up to where it was read."""
+
+    seq: int = Field(ge=0, le=2**31 - 1)
+
+
+class StepOut(BaseModel):
+    """One step, with who took it and their words; signed: how they signed."""
+
+    number: int
+    kind: Literal["submitted", "sent back", "authorised"]
+    at: Moment
+    name: str
+    words: str | None
+    signed: Literal["typed", "drawn"] | None
+
+
+class ChangedOut(BaseModel):
+    """A field that was changed, in words."""
+
+    where: str
+    label: str
+    before: str
+    now: str
+    by: str
+    at: Moment
+    stage: Stage
+    entity: str
+    entity_id: str
+    field: str
+
+
+class ReviewOut(BaseModel):
+    """How a report stands on its way; see `office.review.Review`."""
+
+    seq: int
+    steps: list[StepOut]
+    in_review: bool
+    reopened: list[ChangedOut]
+    since_look: list[ChangedOut] | None
