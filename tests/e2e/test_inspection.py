@@ -7,10 +7,11 @@ from pathlib import Path
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
+from tests.conftest import Firm
 from tests.e2e.walk import all_kept, board, cell, choose, fill, pad, stage
 
 
-def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
+def test_from_sign_in_to_an_issued_report(signed_in, firm: Firm, tmp_path: Path):
     page = signed_in(by_form=True)
     page.get_by_role("button", name="New inspection").click()
 
@@ -109,15 +110,21 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
     # Report
     stage(page, "Report")
     expect(page.get_by_text("unsatisfactory").first).to_be_visible()
-    expect(page.get_by_role("button", name="Issue the report")).to_be_disabled()
+    expect(page.get_by_role("button", name="Sign and submit for review")).to_be_disabled()
     choose(page, "declared_outcome", "unsatisfactory")
     fill(page, "Next inspection in (years)", "5")
     expect(page.get_by_alt_text("Page 1 of the draft")).to_be_visible()
-    page.get_by_role("button", name="Issue the report").click()
-    page.get_by_role("button", name="Sign and issue").click()
-    expect(page.get_by_text("Issue 1", exact=True)).to_be_visible()
-    with page.expect_download() as download:
-        page.get_by_role("link", name="Download").click()
+    fill(page, "Type your name to sign", "Ines Pector")
+    page.get_by_role("button", name="Sign and submit for review").click()
+    expect(page.get_by_text("Signed and submitted for review.")).to_be_visible()
+    # A supervisor reads it and authorises it.
+    sol = signed_in(firm.supervisor_email)
+    sol.goto(page.url)
+    fill(sol, "Type your name to sign", "Sol Visor")
+    sol.get_by_role("button", name="Sign and issue").click()
+    expect(sol.get_by_text("Issue 1", exact=True)).to_be_visible()
+    with sol.expect_download() as download:
+        sol.get_by_role("link", name="Download").click()
     file = tmp_path / "report.pdf"
     download.value.save_as(file)
 
@@ -128,7 +135,8 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
         "unsatisfactory",
         "Insulation below the minimum",
         "0.46",
-        "LIM no point could be reached",
+        "LIM 1",
+        "1 no point could be reached",
         "Boarded over",
     ):
         assert words in text
@@ -136,16 +144,20 @@ def test_from_sign_in_to_an_issued_report(signed_in, tmp_path: Path):
     circuits = attached["inspection"]["boards"][0]["circuits"]
     assert len(circuits) == 6
     assert circuits[0]["insulation_lne_mohm"] == "0.6"
-    assert page.get_by_text(hashlib.sha256(file.read_bytes()).hexdigest()).is_visible()
+    assert sol.get_by_text(hashlib.sha256(file.read_bytes()).hexdigest()).is_visible()
 
     # A correction is a new issue that says what it replaces
     stage(page, "Brief")
     fill(page, "Client", "Kelder Haven Harbour Office")
-    stage(page, "Report")
-    fill(page, "What issue 2 corrects", "The client's name.")
-    page.get_by_role("button", name="Issue correction 2").click()
-    page.get_by_role("button", name="Sign and issue").click()
-    expect(page.get_by_text("Replaces issue 1: The client's name.")).to_be_visible()
+    all_kept(page)
+    sol.reload()
+    # Whoever may do both does both, openly.
+    fill(sol, "Type your name to sign", "Sol Visor")
+    fill(sol, "What issue 2 corrects", "The client's name.")
+    sol.get_by_role("button", name="Issue correction 2").click()
+    expect(sol.get_by_text("The report says that both are you.")).to_be_visible()
+    sol.get_by_role("button", name="Sign and issue").click()
+    expect(sol.get_by_text("Replaces issue 1: The client's name.")).to_be_visible()
 
 
 def test_a_slip_is_mended_with_undo_and_its_history_is_one_tap_away(at_work):

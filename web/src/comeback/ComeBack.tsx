@@ -1,9 +1,11 @@
 /** What to come back to, beside the work: how many in sight, the list at a tap, and a word and a photo for the latest. */
 import { Box, Flex, Text } from "@chakra-ui/react";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import type { Me } from "../api/client";
 import { showList, stopAdding, useComingBack, useToComeBack } from "../inspection/comeBack";
 import { children } from "../inspection/model";
-import { setField, useInspection } from "../inspection/open";
+import { setField, useInspection, useMay } from "../inspection/open";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";
 import { Dialog, Drawer } from "../ui/Dialog";
@@ -38,6 +40,9 @@ function Adding({ id }: { id: string }) {
   const model = useInspection((s) => s.model);
   const thing = useToComeBack().find((one) => one.id === id);
   const [words, setWords] = useState(thing?.what ?? "");
+  const reviews = useMay("review");
+  const submitted = model?.state === "in review";
+  const me = useQueryClient().getQueryData<Me>(["session"]);
   const at = (field: string) => ({ kind: "come_back" as const, id, field });
   const keep = (said: string) => setField(at("what"), said.trim() || null);
   if (!model || !thing) return null;
@@ -80,6 +85,17 @@ function Adding({ id }: { id: string }) {
         enter={close}
         maxLength={300}
       />
+      {reviews && me && (submitted || thing.asked_by) && (
+        <Box mt="3">
+          <Button
+            variant="choice"
+            pressed={!!thing.asked_by}
+            onClick={() => setField(at("asked_by"), thing.asked_by ? null : me.name)}
+          >
+            Ask whoever inspected
+          </Button>
+        </Box>
+      )}
       <Box mt="3">
         <Photos kind="come_back" id={id} shows="defect" label="Photo" inline />
       </Box>

@@ -5,7 +5,7 @@ import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { addTo, done, showList, toLimitation, toObservation, type ToComeBack } from "../inspection/comeBack";
 import { useGoTo } from "../inspection/goTo";
 import { children } from "../inspection/model";
-import { useInspection } from "../inspection/open";
+import { setField, useInspection } from "../inspection/open";
 import { MarkedPhoto } from "../photos/MarkedPhoto";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/TextField";
@@ -36,7 +36,13 @@ function Row({ one, may }: { one: ToComeBack; may: boolean }) {
     <Box as="li" borderTopWidth="1px" borderColor="line" py="2.5">
       <b>{one.where}</b>
       {one.gone && <Text>No longer in this inspection: finish it, or move it.</Text>}
+      {one.asked_by && (
+        <Text>
+          <b>{one.asked_by} asks:</b>
+        </Text>
+      )}
       {one.what && <p>{one.what}</p>}
+      {one.asked_by && may && <Answer id={one.id} />}
       <Small of={one.id} />
       {limiting ? (
         <Limiting one={one} close={() => setLimiting(false)} />
@@ -72,6 +78,21 @@ function Row({ one, may }: { one: ToComeBack; may: boolean }) {
         </Flex>
       )}
     </Box>
+  );
+}
+
+/** What the reviewer is told; kept as it is left. */
+function Answer({ id }: { id: string }) {
+  const kept = useInspection((s) => s.model?.entities[id]?.values.answer);
+  const [answer, setAnswer] = useState(String(kept ?? ""));
+  return (
+    <TextField
+      label="Answer"
+      value={answer}
+      change={setAnswer}
+      leave={() => setField({ kind: "come_back", id, field: "answer" }, answer.trim() || null)}
+      maxLength={500}
+    />
   );
 }
 

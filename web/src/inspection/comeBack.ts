@@ -11,7 +11,7 @@ import { whereOf } from "./words";
 
 export type ToComeBack = Pick<
   Schemas["ToComeBackOut"],
-  "id" | "where" | "what" | "entity" | "entity_id" | "field" | "stage" | "board_id" | "gone"
+  "id" | "where" | "what" | "entity" | "entity_id" | "field" | "stage" | "board_id" | "gone" | "asked_by"
 >;
 
 /** adding: the one whose word and photo are being added; listed: does the list stand open beside the work? */
@@ -59,6 +59,7 @@ export function openOnes(model: Model | null): ToComeBack[] {
     ...judged.map((one) => ({
       ...one,
       what: String(open.get(one.id)?.values.what ?? ""),
+      asked_by: String(open.get(one.id)?.values.asked_by ?? ""),
       // What is about the whole was left at a stage, by whose name it goes.
       stage: one.entity === "inspection" && !one.field ? (stageCalled(one.where) ?? one.stage) : one.stage,
     })),
@@ -72,6 +73,7 @@ export function openOnes(model: Model | null): ToComeBack[] {
       stage: "walk" as const,
       board_id: "",
       gone: false,
+      asked_by: String(v.asked_by ?? ""),
     })),
   ];
 }

@@ -25,6 +25,8 @@ export interface Model extends Judged {
   notices: Notice[];
   /** What the server says that the person may do with it; null for one that so far is only here. */
   may: Schemas["InspectionOut"]["may"] | null;
+  /** Where it stood when it was opened, or was last submitted, sent back or issued here; null where nobody said. */
+  state: Schemas["InspectionOut"]["state"] | null;
 }
 
 type Entry = Schemas["EntryOut"];
@@ -59,6 +61,7 @@ export function open(found: Found, pending: Pending[]): Model {
     pending,
     notices: [],
     may: found.may,
+    state: found.state ?? null,
   };
   return pending.reduce((m, p) => ({ ...m, ...set(m, p.change) }), model);
 }
@@ -75,6 +78,7 @@ export function blank(id: string, pending: Pending[]): Model {
     pending,
     notices: [],
     may: null,
+    state: null,
   };
   return pending.reduce((m, p) => ({ ...m, ...set(m, p.change) }), model);
 }

@@ -83,6 +83,12 @@ export function useMay(action: NonNullable<model.Model["may"]>[number]): boolean
   return useInspection((s) => s.model?.may?.includes(action) ?? true);
 }
 
+/** Where the open inspection stands, after it was submitted, sent back or issued here. */
+export function noteState(state: NonNullable<model.Model["state"]>): void {
+  const { model: current } = get();
+  if (current) set({ model: { ...current, state } });
+}
+
 /** Open an inspection, or the one that so far is only on this device. Without a server: as it was open here last. */
 export async function load(id: string, who: Person): Promise<void> {
   me = who;

@@ -1,18 +1,15 @@
-/** Issuing: what stands in the way, signing, and every issue with its fingerprint. */
-import { Box, Flex, Link as ChakraLink } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+/** What stands in the way of issuing, the way to it, and every issue with its fingerprint. */
+import { Box, Link as ChakraLink } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, answer } from "../api/client";
+import { api, answer, type Me } from "../api/client";
 import { ComeBackReminder } from "../comeback/Reminder";
-import { explain } from "../api/errors";
 import { Mark } from "../drawings/Mark";
-import { useInspection, useMay } from "../inspection/open";
-import { Button, LinkButton } from "../ui/Button";
+import { useInspection } from "../inspection/open";
+import { LinkButton } from "../ui/Button";
 import { Line, Lines, Section } from "../ui/Page";
-import { Told } from "../ui/States";
-import { TextField } from "../ui/TextField";
 import { moment } from "../ui/when";
+import { Review } from "./Review";
 
 interface Point {
   level: "must" | "look";
@@ -20,34 +17,25 @@ interface Point {
   text: string;
 }
 
-/** seq: what was looked at in the draft; points: what stands in the way or is to be looked at before. */
-export function Issue({ seq, points, waiting }: { seq: number; points: Point[]; waiting: boolean }) {
-  const queries = useQueryClient();
+interface Props {
+  me: Me;
+  /** What was looked at in the draft. */
+  seq: number;
+  /** What stands in the way, or is to be looked at before. */
+  points: Point[];
+  waiting: boolean;
+}
+
+export function Issue({ me, seq, points, waiting }: Props) {
   const id = useInspection((s) => s.model?.id) ?? "";
-  const [reason, setReason] = useState("");
-  const [asked, setAsked] = useState(false);
-  const signs = useMay("issue");
   const params = { path: { inspection_id: id } };
   const issues = useQuery({
     queryKey: ["issues", id],
     queryFn: () => answer(api.GET("/api/inspections/{inspection_id}/reports", { params })),
   });
-  const issue = useMutation({
-    mutationFn: () => {
-      const body = { seen_seq: seq, reason: reason || null };
-      return answer(api.POST("/api/inspections/{inspection_id}/reports", { params, body }));
-    },
-    onSuccess: () => {
-      setAsked(false);
-      setReason("");
-      void queries.invalidateQueries({ queryKey: ["issues", id] });
-    },
-  });
   const must = points.filter((p) => p.level === "must");
   const look = points.filter((p) => p.level === "look");
   const known = issues.data ?? [];
-  const next = known.length + 1;
-  const unchanged = known.length > 0 && known.at(-1)?.seq === seq;
   return (
     <>
       <Section title="Before issuing">
@@ -63,45 +51,21 @@ export function Issue({ seq, points, waiting }: { seq: number; points: Point[]; 
           ))}
           {points.length === 0 && <li>Nothing stands in the way.</li>}
         </Box>
-        {known.length > 0 && !unchanged && (
-          <Box mb="3">
-            <TextField label={`What issue ${next} corrects`} value={reason} change={setReason} maxLength={500} />
-          </Box>
-        )}
-        <Flex wrap="wrap" gap="3" align="center">
-          {!signs ? (
-            <p>An inspector or a supervisor signs and issues, while the inspection is not on hold.</p>
-          ) : unchanged ? (
-            <p>Issue {known.length} says what stands here. A correction is issued after something has changed.</p>
-          ) : asked ? (
-            <>
-              <p>
-                <b>Issue {next} cannot be changed afterwards.</b> You sign it as the competent person.
-              </p>
-              <Button variant="action" onClick={() => issue.mutate()} disabled={issue.isPending}>
-                Sign and issue
-              </Button>
-              <Button onClick={() => setAsked(false)}>Not yet</Button>
-            </>
-          ) : (
-            <Button
-              variant="action"
-              disabled={must.length > 0 || waiting || !seq || (known.length > 0 && !reason.trim())}
-              onClick={() => setAsked(true)}
-            >
-              {known.length ? `Issue correction ${next}` : "Issue the report"}
-            </Button>
-          )}
-        </Flex>
-        {issue.isError && <Told trouble>{explain(issue.error)}</Told>}
       </Section>
+      <Review
+        me={me}
+        seq={seq}
+        hindered={must.length > 0 || waiting}
+        issued={known.length}
+        unchanged={known.length > 0 && known.at(-1)?.seq === seq}
+      />
       {known.length > 0 && (
         <Section title="Issued">
           <Lines label="Issues">
             {known.map((one) => (
               <Line key={one.id}>
                 <Box flex="1 1 18rem" minW="0">
-                  <b>Issue {one.number}</b>, {one.outcome}, {moment(one.issued_at)}, signed by {one.issued_by}
+                  <b>Issue {one.number}</b>, {one.outcome}, {moment(one.issued_at)}, authorised by {one.issued_by}
                   {one.replaces && (
                     <p>
                       Replaces issue {one.replaces}: {one.reason}

@@ -1,7 +1,7 @@
 /** The report: the inspector's decision, the draft to look at, issuing, and every issue with its fingerprint. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { api, answer } from "../api/client";
+import { api, answer, type Me } from "../api/client";
 import { explain } from "../api/errors";
 import { FieldInput } from "../fields/FieldInput";
 import { useGoTo } from "../inspection/goTo";
@@ -22,7 +22,7 @@ const QUIET_MS = 600;
 /** The server keeps a draft for at least so long (ms). */
 const LASTS_MS = 60_000;
 
-export default function Report() {
+export default function Report({ me }: { me: Me }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const seq = useInspection((s) => s.model?.seq) ?? 0;
   const judgement = useInspection((s) => s.model?.judgement);
@@ -82,7 +82,7 @@ export default function Report() {
         </FieldGrid>
         <Interval />
         <Duties />
-        <Issue seq={preview.data?.seq ?? 0} points={points} waiting={waiting > 0} />
+        <Issue me={me} seq={preview.data?.seq ?? 0} points={points} waiting={waiting > 0} />
         <Section title="Draft">
           {preview.isError && (
             <Told trouble>
@@ -174,9 +174,8 @@ function Interval() {
 function Duties() {
   const duties = useInspection((s) => s.model?.judgement?.duties) ?? [];
   if (!duties.length) return null;
-  const count = `${duties.length} ${duties.length === 1 ? "duty" : "duties"}`;
   return (
-    <Fold title={`${count} of the landlord, as the law is understood`}>
+    <Fold title={`Landlord's duties (${duties.length}): check the law that applies`}>
       <Box as="ul" listStyleType="disc" ml="5" my="1">
         {duties.map((one) => (
           <li key={one.duty + one.counted_from}>

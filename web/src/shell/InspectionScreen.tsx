@@ -172,6 +172,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
       >
         <Notices />
         <OnHold me={me} />
+        <InReview />
         <Boundary key={current} what={`${STAGES.find((s) => s.stage === current)?.name ?? "The stage"}`}>
           {current === "brief" && <Brief me={me} />}
           {current === "intake" && <Intake />}
@@ -185,7 +186,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
               <TestGrid key={current} live={current === "live"} />
             ))}
           {current === "observations" && <Observations me={me} />}
-          {current === "report" && <Report />}
+          {current === "report" && <Report me={me} />}
         </Boundary>
       </Box>
       <Boundary what="The margin" area="margin">
@@ -273,6 +274,17 @@ function OnHold({ me }: { me: Me }) {
     <Banner edge role="note" acts={<GoOn inspection={id} me={me} />}>
       <b>On hold{back ? `, return visit ${back}` : ""}.</b>{" "}
       {values.held_reason ? String(values.held_reason) : "Say why under Brief."} Dead tests and notes stay open.
+    </Banner>
+  );
+}
+
+/** Submitted: said on every stage, since a change reopens it. */
+function InReview() {
+  const submitted = useInspection((s) => s.model?.state === "in review");
+  if (!submitted) return null;
+  return (
+    <Banner edge role="note">
+      <b>Signed and submitted for review.</b> What you change now reopens it: it is then signed for again.
     </Banner>
   );
 }
