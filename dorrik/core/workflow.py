@@ -43,7 +43,7 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
         ),
         "give a second opinion": (("supervisor",), (), "A second opinion is a supervisor's to give."),
         "submit": (_COMPETENT, _AT_WORK, "An inspector or a supervisor signs for what was inspected, and submits it."),
-        "review": (("supervisor",), (), "A supervisor reviews a report, asks and sends it back."),
+        "review": (("supervisor",), _EVERY, "A supervisor reviews a report, asks and sends it back."),
         "issue": (("supervisor",), _AT_WORK, "A supervisor authorises the report. Sign it and submit it for review."),
         "certify": (_COMPETENT, _AT_WORK, "A certificate is issued by an inspector or a supervisor."),
         "keep the register": (_ALL, (), ""),
