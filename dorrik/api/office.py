@@ -39,6 +39,8 @@ def what_now(request: Request) -> AgendaOut:
         today=found.today.isoformat(),
         visits=[_visit(one, found) for one in found.visits],
         ready=[_waiting(one) for one in found.ready],
+        to_review=[_waiting(one) for one in found.to_review],
+        sent_back=[_waiting(one) for one in found.sent_back],
         returns=[_waiting(one) for one in found.returns],
         promises=[_waiting(one) for one in found.promises],
         due=[_waiting(one) for one in found.due],

@@ -51,6 +51,8 @@ class AgendaOut(BaseModel):
     today: str
     visits: list[VisitOut]
     ready: list[WaitingOut]
+    to_review: list[WaitingOut]
+    sent_back: list[WaitingOut]
     returns: list[WaitingOut]
     promises: list[WaitingOut]
     due: list[WaitingOut]

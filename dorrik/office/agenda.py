@@ -8,7 +8,7 @@ from sqlalchemy import Connection
 from dorrik.core import workflow
 from dorrik.core.instruments import judge_calibration
 from dorrik.office.estimates import minutes_of
-from dorrik.store import agenda, house_rates, register
+from dorrik.store import agenda, house_rates, register, reviews
 from dorrik.store.agenda import OpenJob, Waiting
 from dorrik.store.engine import now
 from dorrik.store.people import Person
@@ -37,6 +37,8 @@ class Agenda:
     today: date
     visits: list[Visit]
     ready: list[Waiting]
+    to_review: list[Waiting]
+    sent_back: list[Waiting]
     returns: list[Waiting]
     promises: list[Waiting]
     due: list[Waiting]
@@ -53,11 +55,13 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
         for job, home in register.booked(connection, me.firm_id, today + SOON)
     ]
     due, count = agenda.due(connection, me.firm_id, today + DUE_SOON)
-    signs = workflow.may(me.role, "issue")
+    signs, reads = workflow.may(me.role, "submit"), workflow.may(me.role, "review")
     return Agenda(
         today=today,
         visits=visits,
         ready=agenda.ready(connection, me.firm_id) if signs else [],
+        to_review=agenda.on_its_way(connection, me.firm_id, reviews.SUBMITTED) if reads else [],
+        sent_back=agenda.on_its_way(connection, me.firm_id, reviews.SENT_BACK) if signs else [],
         returns=agenda.returns(connection, me.firm_id, today + SOON),
         promises=agenda.promises(connection, me.firm_id, now()),
         due=due,

@@ -153,17 +153,20 @@ def _changed(inspection: Inspection, entries: Iterable[history.Entry]) -> list[C
         if first[key] == one.value:
             continue
         spec = KINDS[one.entity].fields[one.field]
-        place = places.get(one.entity_id)
+        # Fields of the inspection itself are entered at several stages.
+        place = places.get(one.entity_id) if one.entity != "inspection" else None
+        stage = (place.stage if place else None) or stage_of(one.entity, one.field)
+        whole = stage if one.entity == "inspection" else KINDS[one.entity].name.replace("_", " ")
         plain = spec.kind in _PLAIN
         found.append(
             Changed(
-                where=place.where if place else KINDS[one.entity].name.replace("_", " ").capitalize(),
+                where=place.where if place else whole.capitalize(),
                 label=spec.label,
                 before=_in_words(first[key]) if plain else "",
                 now=_in_words(one.value) if plain else "changed",
                 by=one.author,
                 at=one.kept_at,
-                stage=(place.stage if place else None) or stage_of(one.entity, one.field),
+                stage=stage,
                 entity=one.entity,
                 entity_id=one.entity_id,
                 field=one.field,

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from sqlalchemy import Connection, func, select
+from sqlalchemy import Connection, Subquery, func, select
 
-from dorrik.store.tables import ENTITIES, ENTRIES, inspection
+from dorrik.store import reviews
+from dorrik.store.tables import ENTITIES, ENTRIES, inspection, review_step
 
 #: Lines of each kind that are shown; more of them stand in their lists.
 MOST = 12
@@ -32,13 +33,37 @@ class OpenJob:
     on: date | None
 
 
+def _last_step() -> Subquery:
+    """The last step of each report on its way."""
+    s = review_step.c
+    later = select(s.inspection_id, func.max(s.number).label("number")).group_by(s.inspection_id).subquery()
+    joined = review_step.join(later, (s.inspection_id == later.c.inspection_id) & (s.number == later.c.number))
+    return select(s.inspection_id, s.kind, s.at, s.words).select_from(joined).subquery()
+
+
+def on_its_way(connection: Connection, firm_id: str, kind: reviews.Kind) -> list[Waiting]:
+    """Inspections whose report was submitted, or sent back, and nothing came of it yet; the one that waits longest
+    first."""
+    i, last = inspection.c, _last_step()
+    query = (
+        select(i.id, i.reference, i.property_address, last.c.at, last.c.words)
+        .join(last, last.c.inspection_id == i.id)
+        .where(i.firm_id == firm_id, i.erased_at.is_(None), last.c.kind == kind)
+        .order_by(last.c.at, i.id)
+        .limit(MOST)
+    )
+    rows = connection.execute(query)
+    return [Waiting(row.id, row.reference, row.property_address, row.at.date(), row.words) for row in rows]
+
+
 def ready(connection: Connection, firm_id: str) -> list[Waiting]:
-    """Inspections in hand with nothing left to do, the one changed last first."""
-    i = inspection.c
+    """Inspections in hand with nothing left to do that nobody signed for yet, the one changed last first."""
+    i, last = inspection.c, _last_step()
+    on_the_way = select(last.c.inspection_id).where(last.c.kind != reviews.AUTHORISED)
     query = (
         select(i.id, i.reference, i.property_address, i.inspected_on)
         .where(i.firm_id == firm_id, i.issued_number.is_(None), i.held_at.is_(None))
-        .where(i.judged_seq == i.seq, i.left_count == 0)
+        .where(i.judged_seq == i.seq, i.left_count == 0, i.id.not_in(on_the_way))
         .order_by(i.changed_at.desc())
         .limit(MOST)
     )

@@ -116,9 +116,26 @@ def test_it_is_sent_back_with_words_and_read_again_from_where_one_was(inspector,
     submit(inspector, inspection)
     (told,) = state(supervisor, inspection)["since_look"]
     assert (told["label"], told["before"], told["now"]) == ("Extent", "All of it", "All of it, and the shed")
+    assert (told["where"], told["stage"]) == ("Brief", "brief")
     assert state(inspector, inspection)["since_look"] is None
     kinds = [step["kind"] for step in state(inspector, inspection)["steps"]]
     assert kinds == ["submitted", "sent back", "submitted"]
+
+
+def test_it_waits_on_the_home_screen_for_whoever_is_to_act(inspector, supervisor, office, ready):
+    inspection = ready()
+
+    def waits(who, group):
+        return [one["id"] for one in who.http.get("/api/agenda").json()[group]]
+
+    submit(inspector, inspection)
+    assert (waits(supervisor, "to_review"), waits(inspector, "to_review")) == ([inspection], [])
+    send_back(supervisor, inspection)
+    assert waits(supervisor, "to_review") == []
+    assert (waits(inspector, "sent_back"), waits(office, "sent_back")) == ([inspection], [])
+    submit(inspector, inspection)
+    authorise(supervisor, inspection)
+    assert [waits(supervisor, group) for group in ("to_review", "sent_back", "ready")] == [[], [], []]
 
 
 def test_who_is_to_judge_blind_is_not_told_a_code_by_its_history(inspector, supervisor, ready):

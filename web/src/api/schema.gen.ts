@@ -1983,6 +1983,10 @@ export interface components {
             visits: components["schemas"]["VisitOut"][];
             /** Ready */
             ready: components["schemas"]["WaitingOut"][];
+            /** To Review */
+            to_review: components["schemas"]["WaitingOut"][];
+            /** Sent Back */
+            sent_back: components["schemas"]["WaitingOut"][];
             /** Returns */
             returns: components["schemas"]["WaitingOut"][];
             /** Promises */

@@ -85,9 +85,16 @@ function VisitLine({ visit }: { visit: Visit }) {
 const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
 
 function Waiting({ agenda }: { agenda: Found }) {
-  const { ready, returns, promises, due, due_count, unsent, instruments } = agenda;
+  const { ready, to_review, sent_back, returns, promises, due, due_count, unsent, instruments } = agenda;
   const quiet =
-    !ready.length && !returns.length && !promises.length && !due.length && !unsent.length && !instruments.length;
+    !ready.length &&
+    !to_review.length &&
+    !sent_back.length &&
+    !returns.length &&
+    !promises.length &&
+    !due.length &&
+    !unsent.length &&
+    !instruments.length;
   return (
     <Box
       as="aside"
@@ -100,6 +107,26 @@ function Waiting({ agenda }: { agenda: Found }) {
       py="3"
     >
       {quiet && <Text color="quiet">Nothing waits: no signature, no return visit, nothing due within two months.</Text>}
+      <Group title="To be reviewed">
+        {to_review.map((one) => (
+          <Waits
+            key={one.id}
+            to={`/inspection/${one.id}/report`}
+            name={one.property_address}
+            more={[one.reference, `submitted ${day(one.on)}`].filter(Boolean).join(" · ")}
+          />
+        ))}
+      </Group>
+      <Group title="Sent back">
+        {sent_back.map((one) => (
+          <Waits
+            key={one.id}
+            to={`/inspection/${one.id}/report`}
+            name={one.property_address}
+            more={[one.reference, one.reason].filter(Boolean).join(" · ")}
+          />
+        ))}
+      </Group>
       <Group title="To be signed">
         {ready.map((one) => (
           <Waits key={one.id} to={`/inspection/${one.id}/report`} name={one.property_address} more={one.reference} />

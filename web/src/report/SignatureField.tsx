@@ -40,7 +40,7 @@ export function SignatureField({ name, change, refused }: Props) {
               setTyped(words);
               change(words.trim() ? { typed: words.trim() } : null);
             }}
-            placeholder={name}
+            hint={`as the firm has it: ${name}`}
             maxLength={120}
             refused={refused}
           />
