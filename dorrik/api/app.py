@@ -14,6 +14,7 @@ from dorrik.api import (
     accounts,
     audit_log,
     certificates,
+    checks,
     coding,
     data_protection,
     firm,
@@ -89,9 +90,9 @@ def create_app(
     app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
-        health, observed, sign_in, accounts, people, inspections, reports, reviews, papers, stored_readings, pictures,
-        register, office, job_letters, coding, notices, operator_letter, certificates, offers, shared_intakes,
-        firm_catalogue, firm, rates, repair_rates, reference, rules, audit_log, data_protection,
+        health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
+        pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
+        shared_intakes, firm_catalogue, firm, rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

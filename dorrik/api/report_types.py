@@ -53,3 +53,21 @@ class IssuedOut(BaseModel):
 
 class NotReadyOut(Problem):
     points: list[HindranceOut] = Field(default_factory=list)
+
+
+class CheckIn(Strict):
+    """What a paper says of itself: its number and its check code."""
+
+    reference: Words = Field(min_length=1, max_length=60)
+    code: str = Field(max_length=40)
+
+
+class CheckedOut(BaseModel):
+    """A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last."""
+
+    firm: str
+    reference: str
+    number: int
+    issued_at: Moment
+    outcome: str
+    replaced_by: int | None

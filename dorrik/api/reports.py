@@ -146,7 +146,8 @@ async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedO
             drafts: Drafts = request.app.state.drafts
             with drafts.workplace() as folder:
                 photos = shown_in(request, me, folder)
-                made = await _typeset(request, me, lambda: issuing.typeset(fair, me, photos))
+                url = request.app.state.url
+                made = await _typeset(request, me, lambda: issuing.typeset(fair, me, photos, url))
             # Nobody waited for it meanwhile; what came since is told, and the draft looked at again.
             found = await run_in_threadpool(keep, fair, made)
     except issuing.Moved:

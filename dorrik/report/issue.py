@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 
 from sqlalchemy import Connection
 
@@ -164,10 +165,11 @@ class Typeset:
     pdf: bytes
 
 
-def typeset(fair: Fair, who: Person, photos: Fetch = none_kept) -> Typeset:
+def typeset(fair: Fair, who: Person, photos: Fetch = none_kept, url: str = "") -> Typeset:
     """Data and pages of a fair copy; nobody else waits for it meanwhile.
 
-    photos: where what is shown of each lies, by its digest. Raises press.TooMuch.
+    photos: where what is shown of each lies, by its digest; url: where people reach the server that knows the paper, ''
+    where that is not to be printed. Raises press.TooMuch.
     """
     frozen = document.write(fair.inspection) | {
         "judgement": as_json(fair.judgement),
@@ -180,14 +182,16 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept) -> Typeset:
         },
     }
     kept = json.dumps(frozen, ensure_ascii=False)
-    said = content(fair.inspection, fair.judgement, replace(fair.said, check=check_code(kept)), photos)
+    code = reports.check_code(kept)
+    paper = replace(fair.said, check=code, check_at=_check_at(url, fair, code))
+    said = content(fair.inspection, fair.judgement, paper, photos)
     return Typeset(kept, press.pdf(said, attachment(frozen), fair.at))
 
 
-def check_code(document: str) -> str:
-    """What a paper is known by: twelve digits of the SHA-256 of the data it was made of, as it is kept (JSON text)."""
-    digits = hashlib.sha256(document.encode()).hexdigest()[:12].upper()
-    return "-".join((digits[:4], digits[4:8], digits[8:]))
+def _check_at(url: str, fair: Fair, code: str) -> str:
+    """Where the paper can be checked: behind the '#' no server on the way sees what is asked for."""
+    reference = quote(fair.inspection.reference or "", safe="")
+    return f"{url}/check#{reference}/{code}" if url else ""
 
 
 def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair: Fair, made: Typeset) -> Issued:

@@ -41,6 +41,8 @@ SOURCE = Limit(40, 10.0)
 ACCOUNT = Limit(30, 10.0)
 #: Of a million codes three are good at a time: some forty tries a day are one chance in eight thousand.
 CODE = Limit(6, 30.0, window=timedelta(days=1), longest=timedelta(hours=1))
+#: Slips of the hand with a code of twelve digits.
+CHECK = Limit(20, 10.0)
 
 
 class Wait(Exception):
@@ -108,6 +110,13 @@ def begin_code(engine: Engine, email: str, source: str, device: str | None = Non
     account, where = _digest(b"code " + address_key(email)), _source_key(source, device)
     which = (c.email_hash == account,) if device is None else (c.email_hash == account, c.source_hash == where)
     return _begin(engine, account, where, [(CODE, which)])
+
+
+def begin_check(engine: Engine, source: str) -> Try:
+    """A try to name the check code of a paper, which is counted apart from everything and by its source alone."""
+    c = sign_in_failure.c
+    where = _source_key("check " + source, None)
+    return _begin(engine, _digest(b"check"), where, [(CHECK, (c.source_hash == where,))])
 
 
 def _begin(

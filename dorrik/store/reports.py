@@ -1,13 +1,14 @@
 """Issued reports as they are kept: frozen document and PDF together, never changed."""
 
+import hashlib
 import json
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Connection, insert, select
+from sqlalchemy import Connection, func, insert, select
 
-from dorrik.store.account_tables import person
+from dorrik.store.account_tables import firm, person
 from dorrik.store.engine import is_id
 from dorrik.store.listing import keep_issue
 from dorrik.store.tables import inspection, issued_report
@@ -32,6 +33,45 @@ class Issued:
     repair_id: str | None = None
 
 
+def check_code(document: str) -> str:
+    """What a paper is known by: twelve digits of the SHA-256 of the data it was made of, as it is kept (JSON text)."""
+    digits = hashlib.sha256(document.encode()).hexdigest()[:12].upper()
+    return "-".join((digits[:4], digits[4:8], digits[8:]))
+
+
+@dataclass(frozen=True, slots=True)
+class Checked:
+    """What is said of a paper to whoever holds it: by which firm it was issued, when and with which result, and the
+    issue that replaces it, None where it is the last."""
+
+    firm: str
+    reference: str
+    number: int
+    issued_at: datetime
+    outcome: str
+    replaced_by: int | None
+
+
+def checked(connection: Connection, reference: str, code: str) -> Checked | None:
+    """The report with that reference and check code; None where there is none."""
+    c, last = issued_report.c, issued_report.alias("last")
+    newest = (
+        select(func.max(last.c.number))
+        .where(last.c.inspection_id == c.inspection_id, last.c.kind == REPORT)
+        .scalar_subquery()
+    )
+    row = connection.execute(
+        select(firm.c.name, inspection.c.reference, c.number, c.issued_at, c.outcome, newest.label("newest"))
+        .join(inspection, inspection.c.id == c.inspection_id)
+        .join(firm, firm.c.id == inspection.c.firm_id)
+        .where(c.check_code == code, c.kind == REPORT, inspection.c.reference == reference)
+    ).first()
+    if row is None:
+        return None
+    replaced_by = row.newest if row.newest > row.number else None
+    return Checked(row.name, row.reference, row.number, row.issued_at, row.outcome, replaced_by)
+
+
 def keep(
     connection: Connection, inspection_id: str, person_id: str, issued: Issued, document: str, pdf: bytes,
     kind: str = REPORT,
@@ -53,6 +93,7 @@ def keep(
             document=document,
             pdf=pdf,
             sha256=issued.sha256,
+            check_code=check_code(document),
         )
     )
     if kind == REPORT:

@@ -155,6 +155,8 @@ issued_report = Table(
     Column("document", LONGTEXT(), nullable=False),
     Column("pdf", LONGBLOB(), nullable=False),
     Column("sha256", CHAR(64, charset="ascii"), nullable=False),
+    # What its paper is known by: the beginning of the digest of its data.
+    Column("check_code", CHAR(14, charset="ascii", collation="ascii_bin"), index=True),
     Column("erased_at", DateTime()),
     UniqueConstraint("inspection_id", "kind", "number"),
     **OPTIONS,

@@ -58,7 +58,7 @@ BODIES = {
     ("post", "/api/inspections/{inspection_id}/review/looked"): {"seq": 0},
 }
 #: Routes that anybody asks without a session, and those that would end it.
-OPEN = re.compile(r"/api/(session|links/.*|account/forgotten)")
+OPEN = re.compile(r"/api/(session|links/.*|account/forgotten|check)")
 
 
 def routes(app):

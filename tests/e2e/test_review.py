@@ -2,6 +2,7 @@
 changed and signed again, authorised."""
 
 import io
+import re
 
 from playwright.sync_api import expect
 from pypdf import PdfReader
@@ -110,3 +111,17 @@ def test_submitted_asked_about_answered_sent_back_and_authorised(signed_in, firm
     pdf = sol.context.request.get(f"/api/reports/{issued['id']}.pdf").body()
     words = " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages).split())
     assert "reported by Ines Pector (inspector)" in words and "Authorised by Sol Visor (supervisor)" in words
+
+    # Whoever holds the paper checks it on a phone, without an account: by its square code, then with a slip.
+    (code,) = re.findall(r"[0-9A-F]{4}-[0-9A-F]{4}-[0-9A-F]{4}", words)
+    context = sol.context.browser.new_context(viewport={"width": 390, "height": 800}, reduced_motion="reduce")
+    client = context.new_page()
+    client.goto(f"{sol.url.partition('/inspection')[0]}/check#K-0001/{code}")
+    known = client.get_by_role("region", name="What is known of it")
+    expect(known.get_by_text("Genuine", exact=True)).to_be_visible()
+    expect(known).to_contain_text("unsatisfactory")
+    assert violations(client) == []
+    fill(client, "Check code", code[:-1] + ("0" if code[-1] != "0" else "1"))
+    client.get_by_role("button", name="Check", exact=True).click()
+    expect(client.get_by_text("No report with this number has this check code.")).to_be_visible()
+    context.close()

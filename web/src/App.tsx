@@ -26,6 +26,7 @@ const Account = screen(() => import("./account/Account").then((m) => m.default))
 const People = screen(() => import("./people/People").then((m) => m.default));
 const SecondOpinions = screen(() => import("./opinions/SecondOpinions").then((m) => m.default));
 const Kit = screen(() => import("./kit/Kit").then((m) => m.default));
+const Check = screen(() => import("./check/Check").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
 const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
 // Not needed for the first picture: what was just done is told later.
@@ -63,6 +64,19 @@ async function askSession(): Promise<Me | null> {
 sessionEnded.addEventListener("ended", () => void device().then((kept) => kept.forgetAnswers()));
 
 export function App() {
+  const { pathname } = useLocation();
+  // Whoever holds a paper asks without an account.
+  if (pathname === "/check")
+    return (
+      <Screen>
+        <Check />
+      </Screen>
+    );
+  return <Known />;
+}
+
+/** What is shown to whom depends on who they are. */
+function Known() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { pathname } = useLocation();

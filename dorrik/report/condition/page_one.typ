@@ -74,10 +74,17 @@
     ],
     [
       *Is this paper genuine?* \
-      #text(size: 9pt)[#if data.check != "" [
+      #set text(size: 9pt)
+      #if data.check == "" [A draft has no check code. It is not issued and nobody signed it.] else if data.check_at.svg == "" [
         Ask us for issue #data.issue.number of #data.reference_short and compare its check code: \
         #text(size: 11pt, weight: "bold", mono(data.check))
-      ] else [A draft has no check code. It is not issued and nobody signed it.]]
+      ] else {
+        grid(
+          columns: (1fr, 20mm), column-gutter: 3mm,
+          [Enter number and check code at #data.check_at.address: \ #text(size: 10.5pt, weight: "bold", mono(data.check))],
+          image(bytes(data.check_at.svg), format: "svg", width: 20mm, alt: "Square code that opens the check of this paper"),
+        )
+      }
     ],
   )
 })

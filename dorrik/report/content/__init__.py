@@ -12,6 +12,7 @@ from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
 from dorrik.core.text import shortened
 from dorrik.core.topics.repairs import settled
+from dorrik.report import qr_code
 from dorrik.report.content import (
     boards,
     cells,
@@ -48,8 +49,11 @@ class Signature:
 
 @dataclass(frozen=True, slots=True)
 class Issue:
-    """The issue that a document belongs to; number 0 for a draft. replaces: number of the issue it corrects; check: a
-    code that the paper can be known by, '' for a draft; signed: who signed, none for one who has yet to."""
+    """The issue that a document belongs to; number 0 for a draft.
+
+    replaces: number of the issue it corrects; check: a code that the paper can be known by, '' for a draft; check_at:
+    where that is looked up; signed: who signed, none where that is still to come.
+    """
 
     number: int
     issued_on: date
@@ -64,6 +68,7 @@ class Issue:
     firm_line: str = ""
     firm_logo: str = ""
     check: str = ""
+    check_at: str = ""
     signed: tuple[Signature, ...] = ()
 
     @property
@@ -106,6 +111,7 @@ def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos:
             "reason": issue.reason,
         },
         "check": issue.check,
+        "check_at": {"address": issue.check_at.partition("#")[0], "svg": qr_code.drawing(issue.check_at)},
         "signatures": [asdict(one) for one in issue.signatures],
         "firm": issue.letterhead(),
         "title": judgement.rule_book.report,

@@ -1,4 +1,5 @@
-"""A report on its way: submitted, sent back, authorised; what a reviewer asks, and up to where they have read."""
+"""A report on its way: submitted, sent back, authorised; what a reviewer asks, and up to where they have read; and the
+code that a paper is known by."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -41,11 +42,21 @@ def upgrade() -> None:
         mysql_charset="utf8mb4",
         mysql_engine="InnoDB",
     )
+    code = mysql.CHAR(14, charset="ascii", collation="ascii_bin")
+    op.add_column("issued_report", sa.Column("check_code", code, nullable=True))
+    op.create_index(op.f("ix_issued_report_check_code"), "issued_report", ["check_code"])
+    # What was issued before is known by the same code, though it is not printed on it.
+    op.execute(
+        "UPDATE issued_report SET check_code = UPPER(CONCAT_WS('-', SUBSTR(SHA2(document, 256), 1, 4), "
+        "SUBSTR(SHA2(document, 256), 5, 4), SUBSTR(SHA2(document, 256), 9, 4))) WHERE erased_at IS NULL"
+    )
     op.add_column("come_back", sa.Column("asked_by", sa.String(length=120), nullable=True))
     op.add_column("come_back", sa.Column("answer", sa.String(length=500), nullable=True))
 
 
 def downgrade() -> None:
+    op.drop_index(op.f("ix_issued_report_check_code"), table_name="issued_report")
+    op.drop_column("issued_report", "check_code")
     op.drop_column("come_back", "answer")
     op.drop_column("come_back", "asked_by")
     op.drop_table("review_look")

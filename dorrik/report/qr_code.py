@@ -1,0 +1,14 @@
+"""An address as a square code that a phone reads, for paper."""
+
+import io
+
+import segno
+
+
+def drawing(address: str) -> str:
+    """The code as SVG, '' for no address."""
+    if not address:
+        return ""
+    out = io.BytesIO()
+    segno.make(address, error="m").save(out, kind="svg", xmldecl=False, svgns=True, border=2, scale=4, dark="#17272b")
+    return out.getvalue().decode()
