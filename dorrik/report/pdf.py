@@ -104,6 +104,12 @@ def _inputs(content: dict[str, Any]) -> dict[str, str]:
 
 def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
     """The report as PDF. content: see `content.content`; document: attached as inspection.json; at: its date."""
+    with _lock, drawn(content) as said:
+        return compiled(said, document, at)
+
+
+def compiled(said: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
+    """The same of content whose photos are drawn already, by whoever holds the compiler."""
     attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
 
     def make(inputs: dict[str, str]) -> bytes:
@@ -113,8 +119,7 @@ def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> byte
             )
         )
 
-    with _lock, _drawn(content) as said:
-        return _set(said, make)
+    return _set(said, make)
 
 
 def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
@@ -137,7 +142,7 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
 
     Returns width and height of each (pt).
     """
-    with _lock, _drawn(content) as said:
+    with _lock, drawn(content) as said:
         _set(said, lambda inputs: _compiler().compile(
             sys_inputs=inputs | {"attachment": "{}"}, output=str(folder / "{p}.svg"), format="svg"
         ))  # fmt: skip
@@ -155,7 +160,7 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
 
 
 @contextmanager
-def _drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
+def drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
     """A report's content with the photos of its observations drawn into files, which are gone after the block."""
     photos = [photo for observation in content["observations"] for photo in observation["photos"]]
     first = [row["photo"] | {"size": "small"} for row in content["first"] if row["photo"]]
