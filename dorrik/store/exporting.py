@@ -5,9 +5,9 @@ from typing import Any
 
 from sqlalchemy import Connection, select
 
-from dorrik.store import register, retention, sessions
+from dorrik.store import register, retention, reviews, sessions
 from dorrik.store.account_tables import audit_entry, person
-from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report
+from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report, review_step
 from dorrik.store.tables import change as journal
 
 
@@ -70,6 +70,10 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
         "reference": reference,
         "photos": sorted(photos.scalars()),
         "journal": [{"entity": row.entity, "id": row.entity_id, **_line(row)} for row in connection.execute(query)],
+        "review": [
+            {"step": step.kind, "at": step.at.isoformat() + "Z", "by": step.name, "words": step.words}
+            for step in reviews.steps(connection, inspection_id)
+        ],
         "reports": [
             {"id": row.id, "number": row.number, "issued_at": row.issued_at.isoformat() + "Z", "sha256": row.sha256}
             for row in issued
@@ -78,7 +82,8 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
 
 
 def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str, Any]:
-    """Account, sessions, what the audit log says of them, and every change that they made."""
+    """Account, sessions, what the audit log says of them, every change that they made, and every step that they took with
+    a report, with their signature."""
     row = connection.execute(select(person).where(person.c.id == person_id, person.c.firm_id == firm_id)).one()
     a, b, i, c = audit_entry.c, book_change.c, inspection.c, journal.c
     said = connection.execute(
@@ -107,6 +112,10 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
         .where(i.firm_id == firm_id, c.author_id == person_id)
         .order_by(c.made_at)
     )
+    s = review_step.c
+    steps = connection.execute(
+        select(s.inspection_id, s.kind, s.at, s.words, s.signature).where(s.person_id == person_id).order_by(s.at)
+    )
     return {
         "account": {
             "name": row.name,
@@ -117,12 +126,13 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
             "ended_at": row.ended_at and row.ended_at.isoformat() + "Z",
         },
         "sessions": [
-            {"agent": s.agent, "from": s.source, "made_at": s.made_at.isoformat() + "Z"}
-            for s in sessions.of(connection, person_id)
+            {"agent": one.agent, "from": one.source, "made_at": one.made_at.isoformat() + "Z"}
+            for one in sessions.of(connection, person_id)
         ],
         "audit": list(_plain(said)),
         "register": list(_plain(kept)),
         "changes": list(_plain(made)),
+        "reviews": list(_plain(steps)),
     }
 
 

@@ -150,11 +150,12 @@ def test_of_two_opinions_the_one_given_blind_counts(inspector, supervisor, app, 
 
 def test_after_the_report_was_issued_no_opinion_is_blind(inspector, supervisor, ready):
     inspection = ready()
-    one = observed(inspector, inspection, code="C3", place="Hall", opinion_asked_at=ASKED)
+    one = observed(inspector, inspection, code="C3", place="Hall")
     reason = inspector.change("inspection", inspection, "outcome_reason", "One question is left to the client.")
     inspector.send(inspection, reason)
     answer = issue(inspector, supervisor, inspection)
     assert answer.status_code in (200, 201), answer.text
+    inspector.send(inspection, inspector.change("observation", one, "opinion_asked_at", ASKED))
     supervisor.add(inspection, "opinion", "observation", one, code="C3")
     assert agreed(supervisor)[0] == 0
 

@@ -165,7 +165,9 @@ def test_everything_of_one_s_own_people_is_taken_along(client, supervisor, inspe
     answer = supervisor.http.get(f"/api/people/{inspector.me['id']}/export.zip")
     data = json.loads(zipfile.ZipFile(io.BytesIO(answer.content)).read("data.json"))
     assert data["account"]["email"] == inspector.me["email"]
-    assert any(line["action"] == "report issued" for line in data["audit"])
+    assert any(line["action"] == "report submitted" for line in data["audit"])
+    (step,) = data["reviews"]
+    assert (step["kind"], step["signature"]) == ("submitted", {"typed": inspector.me["name"]})
     assert any(change["field"] == "occupier_name" for change in data["changes"])
     assert "password" not in str(data)
 

@@ -73,12 +73,9 @@ class Issue:
 
     @property
     def signatures(self) -> tuple[Signature, ...]:
-        """Who signs: as it was done, else with room for a pen."""
-        on = "not issued" if self.number == 0 else day(self.issued_on)
-        return self.signed or (
-            Signature("Inspected, tested and reported by", self.signed_by, self.role, on),
-            Signature("Authorised by", ""),
-        )
+        """Who signs: as it was done, else with room for a pen. A draft names nobody who has not signed."""
+        by = (self.signed_by, self.role, day(self.issued_on)) if self.number else ("", "", "not signed yet")
+        return self.signed or (Signature("Inspected, tested and reported by", *by), Signature("Authorised by", ""))
 
     def letterhead(self) -> dict[str, str]:
         """What stands at the head of the paper."""

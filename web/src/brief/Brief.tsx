@@ -119,7 +119,7 @@ function Rules({ inspection }: { inspection: string }) {
         ]}
       />
       <Fold
-        title={`House rules: ${differing === 0 ? "all as usual" : `${differing} ${differing === 1 ? "differs" : "differ"} from the usual`}`}
+        title={`House rules: ${differing === 0 ? "none differ from the usual" : `${differing} ${differing === 1 ? "differs" : "differ"} from the usual`}`}
       >
         {!settles && (
           <Box color="quiet" mb="3">

@@ -3,7 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Me, type Schemas } from "../api/client";
-import { explainField, fieldErrors } from "../api/errors";
+import { explain, explainField, fieldErrors } from "../api/errors";
 import { useGoTo } from "../inspection/goTo";
 import { noteState, useInspection, useMay } from "../inspection/open";
 import { Button } from "../ui/Button";
@@ -47,6 +47,10 @@ export function Review({ me, seq, hindered, issued, unchanged }: Props) {
     void queries.invalidateQueries({ queryKey: ["issues", id] });
   };
   const reads = useMay("review");
+  if (review.isError)
+    return (
+      <Told trouble>{explain(review.error, "What you typed still stands here.")} The review cannot be shown.</Told>
+    );
   if (!review.data) return null;
   const { steps, in_review, reopened, since_look } = review.data;
   return (
