@@ -107,7 +107,8 @@ def _photos(folder: Path, shade: int) -> dict[str, str]:
     for n in range(PHOTOS):
         path = folder / f"{n}.jpg"
         grain = Image.effect_noise((1600, 1200), 24).convert("RGB")
-        Image.blend(grain, Image.new("RGB", (1600, 1200), (90 + n, 120, 100 + shade)), 0.5).save(path, "JPEG", quality=82)
+        plain = Image.new("RGB", (1600, 1200), (90 + n, 120, 100 + shade))
+        Image.blend(grain, plain, 0.5).save(path, "JPEG", quality=82)
         found[f"{n:064x}"] = str(path)
     return found
 

@@ -82,7 +82,7 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
 
 
 def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str, Any]:
-    """Account, sessions, what the audit log says of them, every change that they made, and every step that they took with
+    """Account, sessions, what the audit log says of them, every change that they made, and every step of theirs with
     a report, with their signature."""
     row = connection.execute(select(person).where(person.c.id == person_id, person.c.firm_id == firm_id)).one()
     a, b, i, c = audit_entry.c, book_change.c, inspection.c, journal.c
