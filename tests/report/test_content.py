@@ -47,6 +47,61 @@ def test_a_sound_home():
     json.dumps(data)
 
 
+def test_page_one_tells_a_landlord_the_result_in_a_sentence():
+    assert said(cottage())["plainly"].startswith("Nothing that is dangerous, or may become so, was found")
+    serious = observed(("C2", "No RCD"), ("C2", "Hot terminal"), ("FI", "Insulation low"), ("C3", "Cracked plate"))
+    serious["inspection"]["declared_outcome"] = "unsatisfactory"
+    assert said(serious)["plainly"] == (
+        "Two things may become dangerous and one has to be looked into. When all three are cleared, that is confirmed "
+        "in writing, without a new inspection."
+    )
+    one = observed(("C1", "Live part can be touched"))
+    one["inspection"]["declared_outcome"] = "unsatisfactory"
+    assert said(one)["plainly"].startswith("One thing is dangerous now. When it is cleared")
+    improved = observed(("C3", "Cracked plate"), ("C3", "No labels"))
+    assert "Two improvements are recommended; that does not change the result." in said(improved)["plainly"]
+
+
+@pytest.mark.parametrize("worse", [{"zs_ohm": "9.5"}, {"insulation_lne_mohm": "0.2"}, {"zs_ohm": None}])
+def test_page_one_never_comforts_over_what_is_open(worse):
+    """Declared satisfactory with a failure that nobody coded, or with a test missing: page one says so."""
+    home = spoilt("c2", **worse)
+    home["inspection"] |= {"declared_outcome": "satisfactory", "outcome_reason": "Seen it often."}
+    data = said(home)
+    assert "Nothing that is dangerous" not in data["plainly"]
+    assert "not decided" in data["plainly"] and "gives the reason below" in data["plainly"]
+    assert data["outcome_reason"] == "Seen it often."
+
+
+def test_a_line_of_time_has_the_law_s_days_and_no_work_where_nothing_is_to_be_done():
+    let = {"tenure": "let dwelling", "nation": "England", "next_years": 5, "declared_outcome": "unsatisfactory"}
+    home = observed(("C1", "Live part"), ("C2", "Hot terminal"))
+    home["inspection"] |= let
+    # 28 days from 3 November 2026, as duties.csv has it for England; a danger waits for no day.
+    assert [(one["on"], one["what"]) for one in said(home)["timeline"]] == [
+        ("3 Nov 2026", "inspected"),
+        ("at once", "danger put right"),
+        ("1 Dec 2026", "copy to the occupier, work done"),
+        ("3 Nov 2031", "next inspection"),
+    ]
+    sound = cottage()
+    sound["inspection"] |= let | {"declared_outcome": "satisfactory"}
+    assert [one["what"] for one in said(sound)["timeline"]] == ["inspected", "copy to the occupier", "next inspection"]
+    # Where no law sets a day, what is to be done still stands on the line.
+    own = observed(("FI", "Insulation low"))
+    own["inspection"] |= {"tenure": "owner-occupied dwelling", "declared_outcome": "unsatisfactory", "next_years": 5}
+    assert [(one["on"], one["what"]) for one in said(own)["timeline"]][1] == ("without delay", "looked into")
+
+
+def test_page_one_lists_what_counts_first_and_says_how_much_follows():
+    many = observed(*(("C3", f"Improvement {n}") for n in range(30)), *(("C2", f"Serious {n}") for n in range(12)))
+    data = said(many)
+    assert {row["code"] for row in data["first"][:5]} == {"C2"}
+    left = 42 - len(data["first"])
+    assert left > 0 and data["first_more"].endswith("see “What was found”.")
+    assert said(observed(("C3", "One")))["first_more"] == ""
+
+
 def test_observations_stand_most_pressing_first_in_plain_words():
     data = said(
         observed(

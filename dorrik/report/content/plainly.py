@@ -37,6 +37,12 @@ def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str
         return f"{serious} {_closes(sum(codes.values()))}"
     if serious:
         return f"{serious} The inspector declares it satisfactory all the same, and gives the reason below."
+    if judgement.outcome != "satisfactory":
+        # Failures without a code, questions, tests that are missing: nothing of it is passed over.
+        return (
+            f"By what was found and measured it is {judgement.outcome_says}. "
+            "The inspector declares it satisfactory all the same, and gives the reason below."
+        )
     said = "Nothing that is dangerous, or may become so, was found in what was inspected and tested."
     if improvements:
         words = "improvement is" if improvements == 1 else "improvements are"
@@ -78,6 +84,7 @@ def rests_on(inspection: Inspection, judgement: Judgement) -> str:
     if aside:
         words = "part was" if aside == 1 else "parts were"
         told.append(f"{_number(aside).capitalize()} {words} left out by agreement.")
+    told.append(judgement.limited_share.warning or "")
     return " ".join(one[0].upper() + one[1:] for one in told if one) or "No readings were recorded."
 
 
