@@ -38,7 +38,7 @@
 #let supply = [
   == Supply and earthing
   #image(bytes(data.intake.svg), format: "svg", width: 100%, alt: data.intake.words)
-  #pairs(data.supply)
+  #block(breakable: false, width: 100%, pairs(data.supply))
   #if data.bonds.len() > 0 [
     #table(
       columns: (1fr, auto, auto, auto, auto), stroke: none, inset: (x: 0mm, y: 0.9mm), column-gutter: 6mm,

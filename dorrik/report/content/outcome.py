@@ -21,14 +21,16 @@ def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_k
     declared = inspection.declared_outcome or judgement.outcome_says
     observations = _observations(inspection, judgement, photos)
     next_by = _next_by(inspection)
+    sentence, rests_on = plainly.sentence(inspection, judgement, declared), plainly.rests_on(inspection, judgement)
+    reason = inspection.outcome_reason if declared != judgement.outcome else None
     return {
         "outcome": declared,
-        "plainly": plainly.sentence(inspection, judgement, declared),
+        "plainly": sentence,
         "timeline": plainly.timeline(inspection, judgement, declared, next_by),
-        "rests_on": plainly.rests_on(inspection, judgement),
-        **plainly.first(observations),
+        "rests_on": rests_on,
+        **plainly.first(observations, plainly.room(inspection, sentence, reason or "", rests_on)),
         "why": _why(inspection, judgement, declared),
-        "outcome_reason": inspection.outcome_reason if declared != judgement.outcome else None,
+        "outcome_reason": reason,
         "duties": [_duty(one) for one in judgement.duties if one.only_if in ("", declared)],
         "next": _next(inspection, next_by),
         "condition": inspection.condition,

@@ -20,8 +20,12 @@ _IS = {
     "FI": ("has to be looked into", "have to be looked into"),
 }
 _SERIOUS = tuple(_IS)
-#: Height of the list on page one, and of its parts (mm); letters in a line of it. What does not fit follows later.
-_ROOM, _ROW, _LINE, _LETTERS, _PICTURE = 126.0, 5.5, 4.3, 70, 17.0
+#: Height of a row of page one and of its parts (mm); letters in a line of it.
+_ROW, _LINE, _LETTERS, _PICTURE = 5.5, 4.3, 70, 17.0
+#: Height of page one without its lines of words (mm), and of those: letters in a line, and its height (mm). What does
+#: not fit beside them follows later.
+_PAGE = 210.0
+_TITLE, _BELOW, _SENTENCE, _FOOT = (46, 8.2), (105, 4.3), (86, 5.0), (56, 4.1)
 
 
 def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str:
@@ -116,12 +120,23 @@ def timeline(inspection: Inspection, judgement: Judgement, declared: str, next_b
     return line
 
 
-def first(rows: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
+def room(inspection: Inspection, said: str, reason: str, rests: str) -> float:
+    """What page one has for its list (mm). said: the result in a sentence; reason: the inspector's own, '' for none;
+    rests: what it rests on."""
+    named = f"Electrical condition of {inspection.installation_name or ''}, {inspection.property_address or ''}"
+    below = f"Electrical installation condition report for {inspection.client_name}, {inspection.client_address}"
+    lines = (
+        (named, _TITLE), (below + " Inspected on 30 September 2026.", _BELOW), (said, _SENTENCE), (reason, _SENTENCE),
+        (rests, _FOOT),
+    )  # fmt: skip
+    return _PAGE - sum(ceil(len(words) / letters) * height for words, (letters, height) in lines)
+
+
+def first(rows: Sequence[Mapping[str, Any]], room: float) -> dict[str, Any]:
     """What page one lists, the most serious first, and a sentence for what follows after it. rows: the observations as
-    `outcome.section` has them."""
+    `outcome.section` has them; room: how high the list can be (mm)."""
     listed = sorted((row for row in rows if row["code"] != "note"), key=_weight)
     shown: list[Mapping[str, Any]] = []
-    room = _ROOM
     for row in listed:
         height = _height(row)
         if shown and height > room:
