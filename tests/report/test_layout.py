@@ -7,7 +7,7 @@ import pytest
 from pypdf import PdfReader
 
 from dorrik.core import document
-from dorrik.report import pdf
+from dorrik.report import glyphs, pdf
 from tests.pictures import picture
 from tests.report import pages
 from tests.report.full_homes import SCRIPTS, SENTENCE, WORD, home, pictures_in, said
@@ -52,9 +52,11 @@ def test_the_program_sees_what_is_wrong():
     import typst
 
     def made(body):
-        return typst.compile(body.encode(), format="pdf", font_paths=[], ignore_system_fonts=False)
+        return typst.compile(body.encode(), format="pdf", font_paths=glyphs.folders(), ignore_system_fonts=True)
 
-    page = "#set page(margin: 20mm)\n#set text(size: 9pt)\n#set par(leading: 0.5em)\n"
+    page = (
+        '#set page(margin: 20mm)\n#set text(size: 9pt, font: "Atkinson Hyperlegible Next")\n#set par(leading: 0.5em)\n'
+    )
     filled = page + "#lorem(600)\n"
     assert pages.faults(made(filled)) == []
     assert any("used" in one for one in pages.faults(made(page + "#lorem(30)")))
