@@ -22,6 +22,7 @@ from dorrik.api import (
     health,
     inspections,
     job_letters,
+    logo,
     notices,
     observed,
     offers,
@@ -92,7 +93,7 @@ def create_app(
     for module in (
         health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
         pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
-        shared_intakes, firm_catalogue, firm, rates, repair_rates, reference, rules, audit_log, data_protection,
+        shared_intakes, firm_catalogue, firm, logo, rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

@@ -30,6 +30,7 @@ def _firm(connection: Connection, me: Person) -> FirmOut:
         name=details["name"],
         may_settle=workflow.may(me.role, "settle house rules"),
         letterhead=Letterhead(**{name: details[name] or "" for name in Letterhead.model_fields}),
+        logo=details["logo"] is not None,
         may_change_letterhead=workflow.may(me.role, "change the letterhead"),
         keep_years=keep,
         keep_reports_years=keep_reports,

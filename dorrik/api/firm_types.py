@@ -36,13 +36,15 @@ class RetentionIn(Strict):
 
 
 class FirmOut(BaseModel):
-    """What a firm has settled; may_settle: whether the person who asks may change it."""
+    """What a firm has settled; may_settle: whether the person who asks may change it;
+    logo: is there one on its paper?"""
 
     name: str
     may_settle: bool
     rule_book: str | None
     house_rules: dict[str, Any]
     letterhead: Letterhead
+    logo: bool
     may_change_letterhead: bool
     keep_years: int
     keep_reports_years: int

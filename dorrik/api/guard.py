@@ -28,7 +28,7 @@ LARGEST_BODY = 2_000_000
 LARGEST_OF_STRANGERS = 16_384
 #: Files may be larger where files are taken.
 LARGEST_FILE = 20_000_000
-FILES = re.compile(r"/api/(papers|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings))")
+FILES = re.compile(r"/api/(papers|firm/logo|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings))")
 
 #: How long a sender may be silent in the middle of a body (s), and how slow it may be on the whole (bytes a second).
 SILENCE_S = 20.0

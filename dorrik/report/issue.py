@@ -56,6 +56,7 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
         firm_phone=firm["phone"] or "",
         firm_email=firm["email"] or "",
         firm_line=firm["letter_line"] or "",
+        firm_logo=firm["logo"] or "",
         **correction,
     )
 

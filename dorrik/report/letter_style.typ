@@ -1,4 +1,5 @@
 // The firm's headed paper: letterhead, addressee, subject, closing. Letters bring their own words.
+#import "logo.typ": logo
 #import "long_words.typ": broken, long-word
 #let ink = rgb("#17272b")
 #let quiet = rgb("#4f6065")
@@ -16,6 +17,7 @@
   set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 20mm), footer: text(size: 8pt, fill: quiet)[#data.foot])
   show heading: it => block(above: 6mm, below: 4mm, text(size: 13pt, weight: "bold", it.body))
   block(below: 12mm)[
+    #logo(data.firm)
     #text(size: 15pt, weight: "bold", data.firm.name) \
     #text(fill: quiet)[#data.firm.address#if data.firm.phone != "" [ · #data.firm.phone]#if data.firm.email != "" [ · #data.firm.email]]#if data.firm.line != "" [ \ #text(size: 8.5pt, fill: quiet, data.firm.line)]
     #line(length: 100%, stroke: 0.8pt + ink)

@@ -1,4 +1,5 @@
 // The certificate of one piece of work: what was found, what was done, as found and as left, and who answers for it.
+#import "logo.typ": logo
 #let data = json(bytes(sys.inputs.data))
 #let ink = rgb("#17272b")
 #let quiet = rgb("#4f6065")
@@ -37,6 +38,7 @@
   ],
   [
     #set text(size: 9pt)
+    #logo(data.firm)
     *#data.firm.name* \
     #data.firm.address \
     #data.firm.phone#if data.firm.email != "" [ \ #data.firm.email]#if data.firm.line != "" [ \ #data.firm.line]

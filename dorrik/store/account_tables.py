@@ -1,7 +1,7 @@
 """The tables of the house: firms, their people, sessions, links that are good once, and what was done about rights."""
 
 from sqlalchemy import JSON, Boolean, Column, DateTime, ForeignKey, Index, Integer, String, Table
-from sqlalchemy.dialects.mysql import DATETIME, VARBINARY
+from sqlalchemy.dialects.mysql import DATETIME, MEDIUMTEXT, VARBINARY
 
 from dorrik.store.metadata import OPTIONS, identifier, metadata
 
@@ -14,6 +14,8 @@ firm = Table(
     Column("phone", String(40)),
     Column("email", String(190)),
     Column("letter_line", String(200)),
+    # As a drawing of our own (`pictures.logo`).
+    Column("logo", MEDIUMTEXT()),
     Column("nation", String(60)),
     Column("house_rules", JSON(), nullable=False),
     Column("rule_book", String(60)),

@@ -108,6 +108,11 @@ def change_firm(connection: Connection, firm_id: str, **letterhead: Any) -> None
     connection.execute(update(firm).where(firm.c.id == firm_id).values(**_firm_values(letterhead)))
 
 
+def set_logo(connection: Connection, firm_id: str, drawing: str | None) -> None:
+    """Keep a firm's logo as SVG text (`pictures.logo`), or none. Issued reports keep theirs."""
+    connection.execute(update(firm).where(firm.c.id == firm_id).values(logo=drawing))
+
+
 def _words(field: str, text: str, longest: int) -> str:
     try:
         kept = tidy(text)

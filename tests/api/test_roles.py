@@ -29,6 +29,8 @@ ACTIONS = {
     ("delete", "/api/firm/corrections/{identity}"): "settle house rules",
     ("put", "/api/firm/rates"): "settle rates",
     ("put", "/api/firm/letterhead"): "change the letterhead",
+    ("put", "/api/firm/logo"): "change the letterhead",
+    ("delete", "/api/firm/logo"): "change the letterhead",
     ("put", "/api/firm/retention"): "erase data",
     ("get", "/api/clients/{client_id}/kept"): "export data",
     ("get", "/api/clients/{client_id}/export.zip"): "export data",

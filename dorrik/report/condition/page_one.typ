@@ -4,7 +4,7 @@
 #let letterhead = grid(
   columns: (1fr, auto), column-gutter: 8mm,
   [
-    #if data.firm.logo != "" { image(data.firm.logo, height: 12mm, alt: data.firm.name) ; v(1mm) }
+    #logo(data.firm)
     #text(size: 13pt, weight: "bold", data.firm.name) \
     #small[#(data.firm.address, data.firm.phone, data.firm.email).filter(it => it != "").join(" · ")#if data.firm.line != "" [ \ #data.firm.line]]
   ],

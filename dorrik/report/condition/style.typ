@@ -1,4 +1,5 @@
 // The hand that every part of the condition report is drawn in.
+#import "../logo.typ": logo
 #let data = json(bytes(sys.inputs.data))
 #let others = json(bytes(sys.inputs.fonts))
 #let ink = rgb("#17272b")

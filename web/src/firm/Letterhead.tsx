@@ -1,14 +1,17 @@
 /** What stands on the firm's paper, and how long the firm keeps what. */
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, Flex, Image } from "@chakra-ui/react";
 import { useState } from "react";
-import { api, answer, type Schemas } from "../api/client";
+import { api, answer, Refused, type Schemas } from "../api/client";
 import { useReference } from "../api/reference";
 import { explain, fieldErrors } from "../api/errors";
+import { Unusable } from "../photos/photos";
 import { Button } from "../ui/Button";
+import { FileButton } from "../ui/FileDrop";
 import { Told } from "../ui/States";
 import { Section } from "../ui/Page";
 import { SelectField } from "../ui/ChoiceField";
 import { TextField } from "../ui/TextField";
+import { LOGO_FILES, logoFile } from "./logoFile";
 
 type Firm = Schemas["FirmOut"];
 type Paper = Schemas["Letterhead"];
@@ -57,7 +60,56 @@ export function Letterhead({ firm, take }: { firm: Firm; take: (next: Firm) => v
         </Button>
       )}
       {told && <Told>{told}</Told>}
+      <Logo firm={firm} take={take} />
     </Section>
+  );
+}
+
+/** The logo as it is printed; a picture goes over white, since paper is. */
+function Logo({ firm, take }: { firm: Firm; take: (next: Firm) => void }) {
+  const [refused, setRefused] = useState("");
+  // Each one taken is asked for anew.
+  const [turn, setTurn] = useState(0);
+  const change = async (ask: () => Promise<void>) => {
+    setRefused("");
+    try {
+      await ask();
+      take(await answer(api.GET("/api/firm")));
+      setTurn(turn + 1);
+    } catch (error) {
+      setRefused(error instanceof Unusable ? error.message : (fieldErrors(error).logo ?? explain(error)));
+    }
+  };
+  const send = async (file: File) => {
+    const response = await fetch("/api/firm/logo", { method: "PUT", body: await logoFile(file) });
+    if (response.ok) return;
+    const problem = (await response.json()) as Schemas["Problem"];
+    throw new Refused(response.status, problem.message, problem);
+  };
+  return (
+    <Box mt="6">
+      {firm.logo && (
+        <Box bg="white" p="3" borderRadius="lg" display="inline-block" mb="3">
+          <Image src={`/api/firm/logo?${turn}`} alt={`Logo of ${firm.name}`} maxH="5rem" maxW="20rem" />
+        </Box>
+      )}
+      {firm.may_change_letterhead && (
+        <Flex gap="3">
+          <FileButton label="Logo" accept={LOGO_FILES} take={([file]) => file && void change(() => send(file))}>
+            <Button>{firm.logo ? "Another logo …" : "Logo …"}</Button>
+          </FileButton>
+          {firm.logo && (
+            <Button
+              variant="quiet"
+              onClick={() => change(() => answer(api.DELETE("/api/firm/logo")).then(() => undefined))}
+            >
+              Remove the logo
+            </Button>
+          )}
+        </Flex>
+      )}
+      {refused && <Told trouble>{refused}</Told>}
+    </Box>
   );
 }
 

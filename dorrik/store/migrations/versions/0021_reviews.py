@@ -1,5 +1,5 @@
-"""A report on its way: submitted, sent back, authorised; what a reviewer asks, and up to where they have read; and the
-code that a paper is known by."""
+"""A report on its way: submitted, sent back, authorised; what a reviewer asks, and up to where they have read; the
+code that a paper is known by, and the firm's logo on it."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -42,6 +42,7 @@ def upgrade() -> None:
         mysql_charset="utf8mb4",
         mysql_engine="InnoDB",
     )
+    op.add_column("firm", sa.Column("logo", mysql.MEDIUMTEXT(), nullable=True))
     code = mysql.CHAR(14, charset="ascii", collation="ascii_bin")
     op.add_column("issued_report", sa.Column("check_code", code, nullable=True))
     op.create_index(op.f("ix_issued_report_check_code"), "issued_report", ["check_code"])
@@ -55,6 +56,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    op.drop_column("firm", "logo")
     op.drop_index(op.f("ix_issued_report_check_code"), table_name="issued_report")
     op.drop_column("issued_report", "check_code")
     op.drop_column("come_back", "answer")
