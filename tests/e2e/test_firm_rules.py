@@ -2,7 +2,9 @@
 
 from playwright.sync_api import expect
 
+from tests.api.test_logo import ANCHOR
 from tests.conftest import Firm
+from tests.e2e.test_accessibility import violations
 from tests.e2e.walk import all_kept, board, cell, choose, stage
 
 
@@ -79,3 +81,22 @@ def test_the_irish_rule_book_speaks_its_own_words(at_work, firm):
     expect(page.get_by_role("columnheader", name="RP+RE Ω")).to_be_visible()
     expect(page.get_by_role("columnheader", name="Protective conductor end–end Ω")).to_be_visible()
     expect(page.get_by_label("Margin", exact=True).get_by_text("I.S. 10101:2020")).to_be_visible()
+
+
+def test_a_logo_is_taken_in_shown_and_taken_off(signed_in, firm: Firm):
+    page = signed_in(firm.supervisor_email)
+    page.get_by_role("link", name="House rules").click()
+    page.get_by_role("tab", name="Letterhead").click()
+    logo = page.get_by_label("Logo", exact=True)
+    logo.set_input_files({"name": "firm.svg", "mimeType": "image/svg+xml", "buffer": ANCHOR.encode()})
+    shown = page.get_by_alt_text("Logo of ")
+    expect(shown).to_be_visible()
+    assert page.evaluate("image => image.decode().then(() => image.naturalWidth > 0)", shown.element_handle())
+    assert violations(page) == []
+    # What cannot be taken says why, and the one before stays.
+    words = ANCHOR.replace("<g ", "<text>Firm</text><g ")
+    logo.set_input_files({"name": "firm.svg", "mimeType": "image/svg+xml", "buffer": words.encode()})
+    expect(page.get_by_text("The drawing has text in it")).to_be_visible()
+    expect(shown).to_be_visible()
+    page.get_by_role("button", name="Remove the logo").click()
+    expect(shown).to_have_count(0)

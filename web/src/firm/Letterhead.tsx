@@ -90,7 +90,13 @@ function Logo({ firm, take }: { firm: Firm; take: (next: Firm) => void }) {
     <Box mt="6">
       {firm.logo && (
         <Box bg="white" p="3" borderRadius="lg" display="inline-block" mb="3">
-          <Image src={`/api/firm/logo?${turn}`} alt={`Logo of ${firm.name}`} maxH="5rem" maxW="20rem" />
+          <Image
+            src={`/api/firm/logo?${turn}`}
+            alt={`Logo of ${firm.name}`}
+            h="4rem"
+            maxW="20rem"
+            objectFit="contain"
+          />
         </Box>
       )}
       {firm.may_change_letterhead && (
