@@ -28,9 +28,12 @@ def ready(page):
 
 
 def drawn(page):
-    """A signature with a pen."""
+    """A signature with a pen, once the draft is there: what it says stands above the pad, and moves it."""
+    expect(page.get_by_alt_text("Page 1 of the draft")).to_be_visible()
     page.get_by_role("button", name="Sign with a pen").click()
-    box = page.get_by_role("img", name="Sign here").bounding_box()
+    pad = page.get_by_role("img", name="Sign here")
+    pad.scroll_into_view_if_needed()
+    box = pad.bounding_box()
     page.mouse.move(box["x"] + 40, box["y"] + 40)
     page.mouse.down()
     for step in range(1, 20):

@@ -16,9 +16,20 @@ type Visit = Schemas["VisitOut"];
 /** part: the visits, or what waits; both come in one answer. */
 export function Agenda({ part }: { part: "visits" | "waiting" }) {
   const found = useQuery({ queryKey: ["agenda"], queryFn: () => answer(api.GET("/api/agenda")), staleTime: 5000 });
-  if (!found.data) return null;
+  // What stands below does not move as it comes: a tap on its way would miss.
+  if (!found.data) return part === "visits" && found.isPending ? <NoVisitsYet /> : null;
   return part === "visits" ? <Visits agenda={found.data} /> : <Waiting agenda={found.data} />;
 }
+
+/** As high as a day without visits. */
+const NoVisitsYet = () => (
+  <Box mb="6" aria-hidden>
+    <Text fontSize="lg" mb="2">
+      &nbsp;
+    </Text>
+    <Lines>{null}</Lines>
+  </Box>
+);
 
 const text = (entry: Visit["job"], field: string) => String(entry.values[field] ?? "");
 
