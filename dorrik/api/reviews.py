@@ -80,23 +80,23 @@ def _reference(kept: KeptInspection) -> str:
     return str(kept.entities[kept.id].values["reference"] or kept.id)
 
 
-def _out(seq: int, found: review.Review) -> ReviewOut:
+def _out(seq: int, state: review.Review) -> ReviewOut:
     return ReviewOut(
         seq=seq,
         steps=[
             StepOut(
-                number=one.number,
-                kind=one.kind,
-                at=one.at,
-                name=one.name,
-                words=one.words,
-                signed=None if one.signature is None else "drawn" if "strokes" in one.signature else "typed",
+                number=step.number,
+                kind=step.kind,
+                at=step.at,
+                name=step.name,
+                words=step.words,
+                signed=None if step.signature is None else "drawn" if "strokes" in step.signature else "typed",
             )
-            for one in found.steps
+            for step in state.steps
         ],
-        in_review=found.in_review,
-        reopened=[ChangedOut.model_validate(one, from_attributes=True) for one in found.reopened],
+        in_review=state.in_review,
+        reopened=[ChangedOut.model_validate(changed, from_attributes=True) for changed in state.reopened],
         since_look=None
-        if found.since_look is None
-        else [ChangedOut.model_validate(one, from_attributes=True) for one in found.since_look],
+        if state.since_look is None
+        else [ChangedOut.model_validate(changed, from_attributes=True) for changed in state.since_look],
     )

@@ -77,11 +77,11 @@ def state(connection: Connection, kept: KeptInspection, me: Person) -> Review:
 
     def after(seq: int) -> list[history.Entry]:
         entries = history.since(connection, kept.id, seq)
-        return [one for one in entries if not blind.is_hidden(seen.blind, one.entity_id, one.field)]
+        return [entry for entry in entries if not blind.is_hidden(seen.blind, entry.entity_id, entry.field)]
 
     reopened: list[Changed] = []
     if last is not None and last.kind == SUBMITTED:
-        reopened = _changed(inspection, (one for one in after(last.seq) if one.entity not in APART))
+        reopened = _changed(inspection, (entry for entry in after(last.seq) if entry.entity not in APART))
     looked = reviews.looked(connection, kept.id, me.id)
     since = None if looked is None else _changed(inspection, after(looked))
     submitted = last is not None and last.kind == SUBMITTED
@@ -130,7 +130,11 @@ def signatures(
 
 
 def authorised(connection: Connection, kept: KeptInspection, me: Person, signature: dict[str, Any]) -> None:
-    """Note that it was authorised, once."""
+    """Note that it was authorised, once, in the transaction that issues it. Raises Moved where somebody sent it back
+    while it was typeset: then it is not issued."""
+    steps = reviews.steps(connection, kept.id)
+    if steps and steps[-1].kind == SENT_BACK:
+        raise Moved
     if reviews.in_review(connection, kept.id):
         reviews.take(connection, kept.id, me, AUTHORISED, kept.seq, signature=signature)
 
@@ -140,41 +144,41 @@ def _changed(inspection: Inspection, entries: Iterable[history.Entry]) -> list[C
     places = spots(inspection)
     first: dict[tuple[str, str], Any] = {}
     last: dict[tuple[str, str], history.Entry] = {}
-    for one in entries:
-        spec = KINDS[one.entity].fields.get(one.field) if one.entity in KINDS else None
-        if spec is None or (spec.kind == "text" and spec.keeps == "id") or one.field in _UNSAID:
+    for entry in entries:
+        spec = KINDS[entry.entity].fields.get(entry.field) if entry.entity in KINDS else None
+        if spec is None or (spec.kind == "text" and spec.keeps == "id") or entry.field in _UNSAID:
             continue
-        key = (one.entity_id, one.field)
-        first.setdefault(key, one.before)
+        key = (entry.entity_id, entry.field)
+        first.setdefault(key, entry.before)
         last.pop(key, None)
-        last[key] = one
-    found = []
-    for key, one in reversed(last.items()):
-        if first[key] == one.value:
+        last[key] = entry
+    changes = []
+    for key, entry in reversed(last.items()):
+        if first[key] == entry.value:
             continue
-        spec = KINDS[one.entity].fields[one.field]
+        spec = KINDS[entry.entity].fields[entry.field]
         # Fields of the inspection itself are entered at several stages.
-        place = places.get(one.entity_id) if one.entity != "inspection" else None
-        stage = (place.stage if place else None) or stage_of(one.entity, one.field)
-        whole = stage if one.entity == "inspection" else KINDS[one.entity].name.replace("_", " ")
+        place = places.get(entry.entity_id) if entry.entity != "inspection" else None
+        stage = (place.stage if place else None) or stage_of(entry.entity, entry.field)
+        whole = stage if entry.entity == "inspection" else KINDS[entry.entity].name.replace("_", " ")
         plain = spec.kind in _PLAIN
-        found.append(
+        changes.append(
             Changed(
                 where=place.where if place else whole.capitalize(),
                 label=spec.label,
                 before=_in_words(first[key]) if plain else "",
-                now=_in_words(one.value) if plain else "changed",
-                by=one.author,
-                at=one.kept_at,
+                now=_in_words(entry.value) if plain else "changed",
+                by=entry.author,
+                at=entry.kept_at,
                 stage=stage,
-                entity=one.entity,
-                entity_id=one.entity_id,
-                field=one.field,
+                entity=entry.entity,
+                entity_id=entry.entity_id,
+                field=entry.field,
             )
         )
-        if len(found) == MOST:
+        if len(changes) == MOST:
             break
-    return found
+    return changes
 
 
 def _in_words(value: Any) -> str:

@@ -5,6 +5,10 @@ import io
 import pytest
 from pypdf import PdfReader
 
+from dorrik.office import review
+from dorrik.report.issue import Moved
+from dorrik.store import inspections
+from dorrik.store.people import Person
 from tests.api.reviewed import authorise, seq_of, signature, submit
 
 
@@ -120,6 +124,19 @@ def test_it_is_sent_back_with_words_and_read_again_from_where_one_was(inspector,
     assert state(inspector, inspection)["since_look"] is None
     kinds = [step["kind"] for step in state(inspector, inspection)["steps"]]
     assert kinds == ["submitted", "sent back", "submitted"]
+
+
+def test_one_that_is_sent_back_while_it_is_typeset_is_not_issued(engine, inspector, supervisor, ready):
+    inspection = ready()
+    submit(inspector, inspection)
+    me = Person(**{name: supervisor.me[name] for name in ("id", "firm_id", "firm_name", "name", "email", "role")})
+    with engine.begin() as connection:
+        kept = inspections.load(connection, inspection, me.firm_id)
+        assert review.signatures(connection, kept, me, {"typed": me.name})
+    send_back(supervisor, inspection)
+    with engine.begin() as connection, pytest.raises(Moved):
+        review.authorised(connection, kept, me, {"typed": me.name})
+    assert [step["kind"] for step in state(supervisor, inspection)["steps"]] == ["submitted", "sent back"]
 
 
 def test_it_waits_on_the_home_screen_for_whoever_is_to_act(inspector, supervisor, office, ready):

@@ -14,13 +14,13 @@ Marks = Mapping[tuple[str, str], str]
 
 def marks(judgement: Judgement) -> Marks:
     """How each figure stands, by entity and field; one that is judged otherwise by the inspector stands as they say."""
-    found: dict[tuple[str, str], str] = {}
+    standing: dict[tuple[str, str], str] = {}
     for note in judgement.notes:
         if note.status == "fail":
-            found[note.figure] = FAILS
+            standing[note.figure] = FAILS
         elif note.status == "attention":
-            found.setdefault(note.figure, LOOK)
-    return found
+            standing.setdefault(note.figure, LOOK)
+    return standing
 
 
 class Footnotes:

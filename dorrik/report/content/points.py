@@ -51,15 +51,15 @@ def section(inspection: Inspection, marks: Marks) -> dict[str, Any]:
 
 
 def _pairs(rows: list[dict[str, Any]]) -> list[list[list[dict[str, Any]]]]:
-    found = []
+    pairs = []
     for start in range(0, len(rows), 2 * ROWS):
         part = rows[start : start + 2 * ROWS]
         half = (len(part) + 1) // 2
         # A circuit's name stands over its first point, not alone at the foot of a column.
         if half < len(part) and part[half - 1]["head"]:
             half -= 1
-        found.append([part[:half], part[half:]])
-    return found
+        pairs.append([part[:half], part[half:]])
+    return pairs
 
 
 def _figure(point: Point, field: str) -> Any:

@@ -24,12 +24,12 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     for board in inspection.boards:
         for circuit in board.circuits:
             cells: dict[str, dict[str, Any]] = {}
-            for one in sorted(circuit.earlier, key=lambda e: e.measured_on or ""):
-                figure = one.figure or ""
-                if figure in _FIGURES and one.reading is not None and one.measured_on:
-                    days.add(one.measured_on)
+            for before in sorted(circuit.earlier, key=lambda e: e.measured_on or ""):
+                figure = before.figure or ""
+                if figure in _FIGURES and before.reading is not None and before.measured_on:
+                    days.add(before.measured_on)
                     cells[figure] = {
-                        "before": _plain(one.reading),
+                        "before": _plain(before.reading),
                         "now": _plain(getattr(circuit, figure)),
                         "worse": (circuit.id, figure) in worse,
                     }
@@ -42,7 +42,7 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     return {
         "since": [{"name": name, "cells": [cells.get(figure) for figure in figures]} for name, cells in rows],
         "since_columns": [judgement.rule_book.translate(heads[figure]) for figure in figures],
-        "since_days": " and ".join(short_day(one) for one in sorted(days)[-3:]),
+        "since_days": " and ".join(short_day(day) for day in sorted(days)[-3:]),
         "since_all": every,
     }
 
