@@ -139,6 +139,7 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
             if not (WEB / "index.html").exists():
                 print("The front end is not built; run `make setup`. Only the API answers.", file=sys.stderr)
             stopped = _backups(url)
+            _mail(url, stopped)
             meter = _meter(host) if demo else None
             print(f"\nOpen {os.environ['DORRIK_URL']}   (Ctrl-C stops the server and its database)\n", flush=True)
             from dorrik import processes
@@ -175,6 +176,15 @@ def _backups(url: str) -> threading.Event:
     return stopped
 
 
+def _mail(url: str, stopped: threading.Event) -> None:
+    """Letters that could not leave at once leave when their time comes; ended by setting `stopped`."""
+    from dorrik.office.mail_delivery import Delivery
+    from dorrik.store.engine import make_engine
+
+    delivery = Delivery(make_engine(url))
+    threading.Thread(target=delivery.keep_going, args=(stopped,), daemon=True).start()
+
+
 def _meter(host: str) -> "subprocess.Popen[bytes]":
     """The simulated instrument of the demo, in a process of its own; it says where it is and its pairing code."""
     from dorrik.demo.bench_home import NAME
@@ -195,9 +205,10 @@ def _demo(url: str, host: str) -> "Controller | None":
     engine.dispose()
     catcher = None
     if "DORRIK_SMTP" not in os.environ:
-        catcher = mail_catcher.catch(HOME / "mail", mail_port := free_port(host, 8025))
+        catcher = mail_catcher.catch(HOME / "mail", mail_port := free_port(host, 8025), HOME / "bounces")
         os.environ["DORRIK_SMTP"] = f"127.0.0.1:{mail_port}"
-        print(f"\nMail is caught in {HOME / 'mail'}; nothing leaves this machine.")
+        os.environ["DORRIK_INBOX"], os.environ["DORRIK_BOUNCES"] = str(HOME / "mail"), str(HOME / "bounces")
+        print(f"\nMail is caught: read it at {os.environ['DORRIK_URL']}/inbox. Nothing leaves this machine.")
     if not loaded:
         print("\nThis folder has firms of its own: the demo was not loaded into it.")
         return catcher

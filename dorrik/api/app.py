@@ -13,6 +13,7 @@ from dorrik.api import (
     WEB,
     accounts,
     audit_log,
+    caught_mail,
     certificates,
     checks,
     coding,
@@ -22,7 +23,9 @@ from dorrik.api import (
     health,
     inspections,
     job_letters,
+    letters,
     logo,
+    mail_server,
     notices,
     observed,
     offers,
@@ -48,6 +51,7 @@ from dorrik.api.fair_pool import FairPool
 from dorrik.api.guard import Guard, problem
 from dorrik.api.pages import Pages
 from dorrik.api.work import work
+from dorrik.office.mail_delivery import Delivery
 from dorrik.pictures import apart
 from dorrik.report import press
 from dorrik.store.drafts import Drafts, default_root
@@ -87,13 +91,15 @@ def create_app(
     app.state.exporting = FairPool(1, 4, "Your exports are being written one after another; ask again later.")
     app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
+    app.state.delivery = Delivery(engine)
     app.add_middleware(Guard)
     app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
         health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
         pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
-        shared_intakes, firm_catalogue, firm, logo, rates, repair_rates, reference, rules, audit_log, data_protection,
+        shared_intakes, firm_catalogue, firm, logo, letters, mail_server, caught_mail,
+        rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
 

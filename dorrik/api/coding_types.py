@@ -50,13 +50,6 @@ class Agreements(BaseModel):
     by_person: list[AgreementOut]
 
 
-class Sent(BaseModel):
-    """A letter that left: to whom, and when."""
-
-    to: str
-    at: str
-
-
 class OwnEntryIn(Strict):
     """A firm's own entry, or what it changes of a built-in one."""
 

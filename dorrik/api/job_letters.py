@@ -9,7 +9,7 @@ from dorrik.api import letters_out
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.once import do_once
-from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.register_types import RegisterEntry, SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
@@ -17,7 +17,7 @@ from dorrik.office import jobs
 from dorrik.office.jobs import Letters, Which
 from dorrik.report import mail
 from dorrik.store import register
-from dorrik.store.engine import now
+from dorrik.store.mail_queue import About
 from dorrik.store.people import Person
 
 router = make_router("/api", "register", RESPONSES)
@@ -38,15 +38,11 @@ def power_off(request: Request, entry_id: str) -> Response:
 
 @router.post("/jobs/{entry_id}/confirmation", responses={409: {"model": Problem}, 422: {"model": Problem}})
 def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
-    """Mail the confirmation to the client, with the power-off notice to hand on."""
+    """Mail the confirmation to the client, with the power-off notice to hand on. Once it has left, the job says so."""
     made, me = _letters(request, entry_id)
-    try:
-        to = mail.recipient(given.to)
-    except mail.NotSent as error:
-        raise _not_sent(error) from None
+    to = letters_out.recipient(given.to)
     words = made.words("confirmation")
     job = made.file.job.values
-    state = {"state": "confirmed"} if job.get("state") == "asked" else {}
 
     attached = [
         mail.Attachment("confirmation.pdf", made.pdf("confirmation")),
@@ -55,30 +51,19 @@ def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
     text = f"{words['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{words['signed_by']}\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
-        # The register first: what it refuses is told before the letter has left.
-        values = {"confirmation_sent": f"{to}, {now():%-d %B %Y %H:%M} UTC", **state}
-        entry = register.change(connection, me.firm_id, me.id, "job", entry_id, values)
-        if entry is None:
-            raise not_found("job")
         note(request, connection, me, "mail sent", f"job {entry_id}")
-        try:
-            letters_out.send(request, me, "confirmation", made.paper.firm_name, to, words["subject"], text, attached)
-        except mail.NotSent as error:
-            raise _not_sent(error) from None
-        return {"sent": True}
+        belongs = About("confirmation", f"job {job.get('number') or ''}".strip(), job_id=entry_id)
+        letter = letters_out.Letter(made.paper.firm_name, to, words["subject"], text, attached)
+        return {"mail": letters_out.queue(request, connection, me, belongs, letter)}
 
     # The answer that is remembered names nobody: the entry is read anew.
-    do_once(request, me, "confirmation", (entry_id, to, words, made.words("power-off")), leave)
+    answer = do_once(request, me, "confirmation", (entry_id, to, words, made.words("power-off")), leave)
+    letters_out.leave(request, me, answer["mail"])
     with work(request) as (connection, me):
         entry = register.get(connection, me.firm_id, "job", entry_id)
     if entry is None:
         raise not_found("job")
     return RegisterEntry.model_validate(entry, from_attributes=True)
-
-
-def _not_sent(error: mail.NotSent) -> ProblemError:
-    fields = [{"field": "to", "message": str(error)}]
-    return ProblemError(422 if error.at_address else 409, "not-sent", str(error), fields=fields)
 
 
 def _letters(request: Request, entry_id: str) -> tuple[Letters, Person]:

@@ -1,12 +1,19 @@
-"""The one door by which letters leave in a request: within the budget, given back where the server did not take one."""
+"""The one door by which letters leave in a request: within the budget, written down, then brought to the server."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from fastapi import Request
+from sqlalchemy import Connection
 
-from dorrik.api.problems import ProblemError
+from dorrik.api.mail_types import Sent
+from dorrik.api.problems import ProblemError, not_found
+from dorrik.api.work import work
+from dorrik.office import mail_delivery
+from dorrik.office.mail_delivery import Delivery
 from dorrik.report import mail
-from dorrik.store import letters
+from dorrik.store import letters, mail_queue
+from dorrik.store.mail_queue import About
 from dorrik.store.people import Person
 
 _WHOSE = {
@@ -43,17 +50,54 @@ def spend_for_stranger(request: Request, to: str, source: str) -> int | None:
         return None
 
 
-def send(
-    request: Request, me: Person, kind: letters.Kind, firm_name: str, to: str, subject: str, text: str,
-    attached: Sequence[mail.Attachment],
-) -> None:  # fmt: skip
-    """Count and send a letter of somebody who is signed in. Raises ProblemError (429), mail.NotSent."""
-    number = spend(request, me, kind, to)
+@dataclass(frozen=True, slots=True)
+class Letter:
+    """A letter by mail. to: a parsed address."""
+
+    firm_name: str
+    to: str
+    subject: str
+    text: str
+    attached: Sequence[mail.Attachment] = ()
+
+
+def recipient(address: str) -> str:
+    """The one address that a letter goes to. Raises ProblemError (422) at the field."""
     try:
-        mail.send(firm_name, me.email, to, subject, text, attached)
-    except mail.NotSent:
+        return mail.recipient(address)
+    except mail.NotSent as error:
+        raise ProblemError(422, "not-sent", str(error), fields=[{"field": "to", "message": str(error)}]) from None
+
+
+def queue(request: Request, connection: Connection, me: Person, about: About, letter: Letter) -> str:
+    """Count a letter and write it down in the caller's transaction; returns its id. Raises ProblemError: 409 without a
+    mail server, 429 where too many have left."""
+    place = mail_delivery.server_of(connection, me.firm_id)
+    if place is None:
+        raise ProblemError(409, "not-sent", mail.NO_SERVER, fields=[{"field": "to", "message": mail.NO_SERVER}])
+    number = spend(request, me, about.kind, letter.to)
+    try:
+        written = mail_delivery.written(
+            place, me.firm_id, letter.firm_name, me.email, letter.to, letter.subject, letter.text, letter.attached
+        )
+        return mail_queue.put(connection, written, about, me.id, number)
+    except BaseException:
         letters.give_back(request.app.state.engine, number)
         raise
+
+
+def leave(request: Request, me: Person, mail_id: str) -> Sent:
+    """Bring a letter that is written down to its server, and say how it stands; it leaves by itself where that takes
+    long."""
+    delivery: Delivery = request.app.state.delivery
+    delivery.try_now(mail_id)
+    with work(request, only_reads=True) as (connection, _):
+        found = mail_queue.state_of(connection, me.firm_id, mail_id)
+    if found is None:
+        raise not_found("letter")
+    return Sent(
+        mail_id=found.id, to=found.to, at=f"{found.made_at:%Y-%m-%dT%H:%M:%SZ}", state=found.state, told=found.told
+    )
 
 
 def _too_often(error: letters.Often, what_now: str) -> ProblemError:

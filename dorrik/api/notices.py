@@ -7,9 +7,9 @@ from fastapi import Request, Response
 from sqlalchemy import Connection
 
 from dorrik.api import letters_out
-from dorrik.api.coding_types import Sent
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
+from dorrik.api.mail_types import Sent
 from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import SendIn
@@ -23,6 +23,7 @@ from dorrik.store import inspections, judging
 from dorrik.store.engine import now
 from dorrik.store.letters import Kind
 from dorrik.store.listing import due
+from dorrik.store.mail_queue import About
 from dorrik.store.people import Person
 
 router = make_router("/api/inspections", "notices", RESPONSES)
@@ -109,23 +110,18 @@ def _mailed(
     paper: Issue, pdf: mail.Attachment,
 ) -> Sent:  # fmt: skip
     """Mail a letter once, however often it is asked for. kind: which letter; about: of what, for the audit log."""
-    try:
-        to = mail.recipient(address)
-    except mail.NotSent as error:
-        raise _not_sent(error) from None
+    to = letters_out.recipient(address)
     text = f"{said['opening']}\n\nThe letter is attached.\n\n{said['signed_by']}\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
         note(request, connection, me, "mail sent", about, inspection=inspection_id)
-        try:
-            letters_out.send(request, me, kind, paper.firm_name, to, said["subject"], text, [pdf])
-        except mail.NotSent as error:
-            raise _not_sent(error) from None
-        return {"at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}
+        belongs = About(kind, about, inspection_id)
+        letter = letters_out.Letter(paper.firm_name, to, said["subject"], text, [pdf])
+        return {"mail": letters_out.queue(request, connection, me, belongs, letter)}
 
     # The answer that is remembered names nobody: to whom it went is part of what was asked.
     answer = do_once(request, me, kind, (inspection_id, about, to, said), leave)
-    return Sent(to=to, at=answer["at"])
+    return letters_out.leave(request, me, answer["mail"])
 
 
 def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[dict[str, Any], Issue, Person]:
@@ -145,8 +141,3 @@ def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[di
         return danger_notice.words(inspection, observation, paper), paper, me
     except danger_notice.NoDanger as error:
         raise ProblemError(409, "no-danger", str(error)) from None
-
-
-def _not_sent(error: mail.NotSent) -> ProblemError:
-    fields = [{"field": "to", "message": str(error)}]
-    return ProblemError(422 if error.at_address else 409, "not-sent", str(error), fields=fields)

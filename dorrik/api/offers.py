@@ -6,9 +6,9 @@ from fastapi import Request, Response
 from sqlalchemy import Connection
 
 from dorrik.api import letters_out
-from dorrik.api.coding_types import Sent
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
+from dorrik.api.mail_types import Sent
 from dorrik.api.offer_types import (
     AcceptIn,
     AlternativeOut,
@@ -32,8 +32,9 @@ from dorrik.office.offers import Offer, Priced
 from dorrik.report import mail, offer
 from dorrik.report.content import day
 from dorrik.store import people, reports
-from dorrik.store.engine import again_after_deadlock, now
+from dorrik.store.engine import again_after_deadlock
 from dorrik.store.inspections import KeptInspection
+from dorrik.store.mail_queue import About
 from dorrik.store.people import Person
 
 router = make_router("/api/inspections", "offers", RESPONSES)
@@ -86,10 +87,7 @@ def make(request: Request, inspection_id: str, given: OfferIn) -> OfferOut:
 @router.post("/{inspection_id}/offers/{offer_id}/mail", responses=_REFUSED)
 def mailed(request: Request, inspection_id: str, offer_id: str, given: SendIn) -> Sent:
     """Mail an offer to the client, exactly as it was made."""
-    try:
-        to = mail.recipient(given.to)
-    except mail.NotSent as error:
-        raise _not_sent(error) from None
+    to = letters_out.recipient(given.to)
     with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
         one = _sent(connection, load_whole(connection, me, inspection_id), offer_id)
@@ -104,14 +102,12 @@ def mailed(request: Request, inspection_id: str, offer_id: str, given: SendIn) -
         note(request, connection, me, "mail sent", f"offer {one.number}", inspection=inspection_id)
         subject = f"Offer {one.number} for repairs"
         attached = [mail.Attachment(file, pdf)]
-        try:
-            letters_out.send(request, me, "offer", firm, to, subject, f"{text}{me.name}, {firm}\n", attached)
-        except mail.NotSent as error:
-            raise _not_sent(error) from None
-        return {"at": f"{now():%Y-%m-%dT%H:%M:%SZ}"}
+        letter = letters_out.Letter(firm, to, subject, f"{text}{me.name}, {firm}\n", attached)
+        belongs = About("offer", f"offer {one.number}", inspection_id)
+        return {"mail": letters_out.queue(request, connection, me, belongs, letter)}
 
     answer = do_once(request, me, "offer mail", (inspection_id, offer_id, to), leave)
-    return Sent(to=to, at=answer["at"])
+    return letters_out.leave(request, me, answer["mail"])
 
 
 @router.post("/{inspection_id}/offers/{offer_id}/accept", responses=_REFUSED)
@@ -191,8 +187,3 @@ def _offer(one: Offer) -> OfferOut:
 
 def _job(job_id: str, values: dict[str, Any]) -> OfferJobOut:
     return OfferJobOut(id=job_id, number=values.get("number") or "job", alternative=values.get("alternative") or 0)
-
-
-def _not_sent(error: mail.NotSent) -> ProblemError:
-    fields = [{"field": "to", "message": str(error)}]
-    return ProblemError(422 if error.at_address else 409, "not-sent", str(error), fields=fields)

@@ -54,6 +54,7 @@ def what_now(request: Request) -> AgendaOut:
             )
             for one in found.unsent
         ],
+        letters_in_trouble=found.letters_in_trouble,
         instruments=[
             InstrumentTroubleOut(
                 name=entry.values.get("name") or "Instrument", serial=entry.values.get("serial"), reason=reason

@@ -46,7 +46,8 @@ class InstrumentTroubleOut(BaseModel):
 
 
 class AgendaOut(BaseModel):
-    """What now: by day and hour, then by kind. due_count: how many are due soon, of which the first are listed."""
+    """What now: by day and hour, then by kind. due_count: how many are due soon, of which the first are
+    listed; letters_in_trouble: how many letters have not arrived."""
 
     today: str
     visits: list[VisitOut]
@@ -58,6 +59,7 @@ class AgendaOut(BaseModel):
     due: list[WaitingOut]
     due_count: int
     unsent: list[UnsentOut]
+    letters_in_trouble: int
     instruments: list[InstrumentTroubleOut]
 
 

@@ -19,7 +19,7 @@ Action = Literal[
     "certify",
     # of the firm
     "keep the register", "send letters", "settle house rules", "settle rates", "change the letterhead",
-    "manage people", "read the audit log", "export data", "erase data",
+    "set up mail", "manage people", "read the audit log", "export data", "erase data",
 ]  # fmt: skip
 
 ROLES: tuple[Role, ...] = get_args(Role)
@@ -55,6 +55,7 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
             "The office or a supervisor settles the rates; you can read them.",
         ),
         "change the letterhead": (("supervisor",), (), "A supervisor changes what stands on the firm's paper."),
+        "set up mail": (("supervisor",), (), "A supervisor sets up the firm's mail."),
         "manage people": (("supervisor",), (), "A supervisor invites people, gives them their roles and ends them."),
         "read the audit log": (("supervisor",), (), "The audit log is for supervisors."),
         "export data": (("supervisor", "office"), (), "The office or a supervisor exports what is kept of somebody."),

@@ -8,7 +8,7 @@ from sqlalchemy import Connection
 from dorrik.core import workflow
 from dorrik.core.instruments import judge_calibration
 from dorrik.office.estimates import minutes_of
-from dorrik.store import agenda, house_rates, register, reviews
+from dorrik.store import agenda, house_rates, mail_queue, register, reviews
 from dorrik.store.agenda import OpenJob, Waiting
 from dorrik.store.engine import now
 from dorrik.store.people import Person
@@ -44,6 +44,7 @@ class Agenda:
     due: list[Waiting]
     due_count: int
     unsent: list[OpenJob]
+    letters_in_trouble: int
     instruments: list[tuple[Entry, str]]
 
 
@@ -67,6 +68,7 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
         due=due,
         due_count=count,
         unsent=agenda.unconfirmed(connection, me.firm_id),
+        letters_in_trouble=mail_queue.in_trouble(connection, me.firm_id),
         instruments=list(_out_of_calibration(connection, me.firm_id, today)),
     )
 

@@ -14,7 +14,10 @@ from dorrik.store.account_tables import letter
 from dorrik.store.engine import now
 from dorrik.store.people import address_key
 
-Kind = Literal["link", "confirmation", "danger notice", "set-aside letter", "offer"]
+Kind = Literal[
+    "link", "confirmation", "danger notice", "set-aside letter", "offer", "report", "completion", "reminder",
+    "trial letter",
+]  # fmt: skip
 
 WINDOW = timedelta(hours=1)
 #: Letters in that time. A busy office sends twenty; a stolen session would send thousands.

@@ -153,6 +153,8 @@ issued_report = Table(
     Column("replaces", Integer()),
     Column("reason", String(500)),
     Column("document", LONGTEXT(), nullable=False),
+    # Page one as whoever ordered it reads it, for their own page (JSON).
+    Column("client_words", LONGTEXT()),
     Column("pdf", LONGBLOB(), nullable=False),
     Column("sha256", CHAR(64, charset="ascii"), nullable=False),
     # What its paper is known by: the beginning of the digest of its data.

@@ -52,7 +52,10 @@ def test_without_a_server_or_with_one_that_is_down_it_says_so(inspector, job, mo
     assert (answer.status_code, "print the letter" in answer.json()["message"]) == (409, True)
     monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{free_port()}")
     answer = send(inspector, job, "a@b.example")
-    assert (answer.status_code, "nothing was sent" in answer.json()["message"]) == (409, True)
+    # It waits for its next try, and the job does not say that it was sent.
+    assert (answer.status_code, answer.json()["values"].get("confirmation_sent")) == (200, None)
+    (waiting,) = inspector.http.get("/api/letters").json()["letters"]
+    assert (waiting["state"], waiting["tries"]) == ("waiting", 1) and "cannot be reached" in waiting["told"]
 
 
 def test_a_stranger_cannot_send_another_firms_letter(stranger, job, caught):
@@ -95,11 +98,13 @@ def test_the_same_notice_asked_for_twice_leaves_once_and_a_changed_one_again(ins
     assert len(caught()) == 2
 
 
-def test_a_notice_that_cannot_leave_says_so_and_nothing_counts_as_sent(inspector, danger, monkeypatch, caught):
+def test_a_notice_that_cannot_leave_says_so_and_leaves_once_when_it_can(inspector, danger, monkeypatch, caught):
     smtp = os.environ["DORRIK_SMTP"]
     monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{free_port()}")
-    answer = inspector.http.post(danger, json={"to": "hester@vane.example"})
-    assert (answer.status_code, "nothing was sent" in answer.json()["message"]) == (409, True)
+    answer = inspector.http.post(danger, json={"to": "hester@vane.example"}).json()
+    assert answer["state"] == "waiting" and "cannot be reached" in answer["told"]
     monkeypatch.setenv("DORRIK_SMTP", smtp)
-    assert inspector.http.post(danger, json={"to": "hester@vane.example"}).status_code == 200
+    # Pressed again it is the same letter.
+    assert inspector.http.post(danger, json={"to": "hester@vane.example"}).json()["mail_id"] == answer["mail_id"]
+    assert inspector.http.post(f"/api/letters/{answer['mail_id']}/again", json={}).json()["state"] == "sent"
     assert len(caught()) == 1

@@ -93,10 +93,14 @@ def test_a_letter_that_failed_can_be_sent_again_at_once(inspector, job, caught, 
     working = __import__("os").environ["DORRIK_SMTP"]
     monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{free_port()}")
     path = f"/api/jobs/{job}/confirmation"
-    assert inspector.http.post(path, json={"to": "a@b.example"}).status_code == 409
+    assert inspector.http.post(path, json={"to": "a@b.example"}).status_code == 200
+    # It waits, and nothing says that it was sent.
     assert inspector.http.get(f"/api/jobs/{job}").json()["job"]["values"].get("confirmation_sent") is None
     monkeypatch.setenv("DORRIK_SMTP", working)
-    assert inspector.http.post(path, json={"to": "a@b.example"}).status_code == 200
+    (waiting,) = inspector.http.get("/api/letters", params={"troubled": True}).json()["letters"]
+    assert inspector.http.post(f"/api/letters/{waiting['id']}/again", json={}).json()["state"] == "sent"
+    assert inspector.http.get(f"/api/jobs/{job}").json()["job"]["values"]["confirmation_sent"].startswith("a@b.example")
+    assert len(caught()) == 1
 
 
 def test_a_firm_sends_so_many_letters_an_hour(inspector, job, caught, monkeypatch):

@@ -9,7 +9,7 @@ from argon2 import Type, extract_parameters
 from sqlalchemy import inspect, text
 
 from dorrik.demo import load
-from dorrik.store import account_tables, migrate, passwords, tables  # noqa: F401
+from dorrik.store import account_tables, follow_up_tables, mail_tables, migrate, passwords, tables  # noqa: F401
 from dorrik.store.engine import make_engine, new_id
 from dorrik.store.mariadb import PrivateMariaDB
 from dorrik.store.metadata import metadata

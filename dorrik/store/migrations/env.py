@@ -2,7 +2,7 @@
 
 from alembic import context
 
-from dorrik.store import account_tables, tables  # noqa: F401
+from dorrik.store import account_tables, follow_up_tables, mail_tables, tables  # noqa: F401
 from dorrik.store.engine import make_engine
 from dorrik.store.metadata import metadata
 
