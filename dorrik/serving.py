@@ -97,14 +97,18 @@ def application() -> "FastAPI":
 
 
 def _finish_erasures(app: "FastAPI") -> None:
-    """Photos that an erasure named and did not get to; then, as long as the process lives, forget what others erase."""
+    """Photos that an erasure named and did not get to, and what an earlier version did not write down; then, as long as
+    the process lives, forget what others erase."""
     from sqlalchemy.exc import SQLAlchemyError
 
+    from dorrik.office import after_report
     from dorrik.store import erasing, forgetting
 
     # Where the database or the store does not answer, the next start or the next erasure ends it.
     with contextlib.suppress(SQLAlchemyError, OSError):
         erasing.remove_photos(app.state.engine, app.state.photos)
+    with contextlib.suppress(SQLAlchemyError):
+        after_report.remember_all(app.state.engine)
     forgetting.watch(app.state.engine, app.state.remembered, threading.Event())
 
 

@@ -12,6 +12,7 @@ from dorrik import __version__
 from dorrik.api import (
     WEB,
     accounts,
+    after,
     audit_log,
     caught_mail,
     certificates,
@@ -43,6 +44,7 @@ from dorrik.api import (
     reviews,
     rules,
     shared_intakes,
+    shared_page,
     sign_in,
     stored_readings,
 )
@@ -99,6 +101,7 @@ def create_app(
         health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
         pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, caught_mail,
+        after, shared_page,
         rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)

@@ -14,9 +14,10 @@ from starlette.responses import JSONResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dorrik.api import cookies
+from dorrik.api.bearer import bearer
 from dorrik.api.request_head import LARGEST_HEAD
 from dorrik.api.work import SIGNED_OUT
-from dorrik.store import sessions
+from dorrik.store import client_links, sessions
 from dorrik.store.attempts import source_of
 
 #: What a target may hold (bytes), and how many values its query.
@@ -28,7 +29,10 @@ LARGEST_BODY = 2_000_000
 LARGEST_OF_STRANGERS = 16_384
 #: Files may be larger where files are taken.
 LARGEST_FILE = 20_000_000
-FILES = re.compile(r"/api/(papers|firm/logo|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings))")
+FILES = re.compile(
+    r"/api/(papers|firm/logo|shared/homes/[0-9a-f-]{36}/files"
+    r"|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings|after/files))"
+)
 
 #: How long a sender may be silent in the middle of a body (s), and how slow it may be on the whole (bytes a second).
 SILENCE_S = 20.0
@@ -139,14 +143,16 @@ def _understood(headers: Headers) -> list[tuple[bytes, bytes]]:
 
 
 async def _is_known(scope: Scope, headers: Headers) -> bool:
-    """Does the request come with a session that has not ended?"""
-    token = cookies.read(headers, cookies.SESSION)
-    if token is None:
+    """Does the request come with a session that has not ended, or with a client's link that is good?"""
+    token, link = cookies.read(headers, cookies.SESSION), bearer(headers)
+    if token is None and link is None:
         return False
 
     def look_up() -> bool:
         with scope["app"].state.engine.begin() as connection:
-            return sessions.who(connection, token) is not None
+            if token is not None and sessions.who(connection, token) is not None:
+                return True
+            return link is not None and client_links.by_token(connection, link) is not None
 
     return await run_in_threadpool(look_up)
 

@@ -18,7 +18,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.workflow import state_of
 from dorrik.journal import blind
-from dorrik.office import review
+from dorrik.office import after_report, review
 from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
 from dorrik.store import inspections, reports
@@ -136,6 +136,7 @@ async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedO
             kept = _to_issue(connection, me, inspection_id, lock=True)
             found = issuing.keep(connection, kept.id, kept.seq, me, fair, made)
             review.authorised(connection, kept, me, given.signature.of(me))
+            after_report.remember(connection, me.firm_id, kept.id)
             reference = kept.entities[kept.id].values["reference"] or kept.id
             note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)
         return found

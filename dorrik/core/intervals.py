@@ -118,7 +118,8 @@ def judge(years: int, premises: str, nation: str) -> Verdict | None:
 class Duty:
     """A reminder of a legal duty: what, whose, how many days from which event; None where no days are set.
 
-    short: in a few words, for a line of time; only_if: the outcome that it follows from, '' for every one.
+    short: in a few words, for a line of time; only_if: the outcome that it follows from, '' for every one; ticked_by:
+    what shows that it is done (see `duty_states`), '' where nothing that is recorded does.
     """
 
     nation: str
@@ -128,6 +129,7 @@ class Duty:
     counted_from: str
     short: str
     only_if: str
+    ticked_by: str
 
     def due(self, event: date) -> date | None:
         """The last day, counted from the event; None where no days are set."""
@@ -146,6 +148,7 @@ def duties(nation: str) -> tuple[Duty, ...]:
             row["counted_from"],
             row["short"],
             row["only_if"],
+            row["ticked_by"],
         )
         for row in rows("duties")
         if row["nation"] == nation

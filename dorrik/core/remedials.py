@@ -25,7 +25,7 @@ KINDS_OF_STEP: tuple[Kind, ...] = get_args(Kind)
 DECIDED: frozenset[str] = frozenset(("retest", "found", "accepted", "refused", "reopened"))
 State = Literal["open", "booked", "done", "cleared"]
 #: What further investigation can find: nothing, or a defect by its code.
-FOUND = ("none", "C1", "C2", "C3")
+Found = Literal["none", "C1", "C2", "C3"]
 #: Kinds of fields that are tested or looked at again.
 _TESTED = frozenset(("reading", "choice"))
 
@@ -258,7 +258,7 @@ def why_not(item: Required, steps: Sequence[Step], kind: Kind, what: Mapping[str
     """Why a step cannot be taken now: words by the field of `what` that they belong to, '' for the step as a whole.
 
     what: of booked: by, on; of done: by, on, words, certificate (its number); of retest: what `retest` gives; of found:
-    code (one of FOUND), words; of accepted, refused, reopened: words.
+    code (a `Found`), words; of accepted, refused, reopened: words.
     """
     now = standing(item, steps)
     lacks: dict[str, str] = {}
@@ -270,7 +270,7 @@ def why_not(item: Required, steps: Sequence[Step], kind: Kind, what: Mapping[str
         lacks["words"] = "Say what was found." if kind == "found" else "Say why."
     if kind == "found" and item.code != "FI":
         lacks[""] = "Only an FI is investigated."
-    if kind == "found" and what.get("code") not in FOUND:
+    if kind == "found" and what.get("code") not in get_args(Found):
         lacks["code"] = "Choose what it is."
     if kind == "accepted" and now.state == "cleared":
         lacks[""] = "It is cleared already."
@@ -300,7 +300,8 @@ def standing(item: Required, steps: Sequence[Step]) -> Standing:
                 found, since = step.what, at
                 code = "FI" if step.what["code"] == "none" else str(step.what["code"])
             case "accepted":
-                accepted = True
+                # Of what the report says: where a correction says something else, it is accepted anew.
+                accepted = step.what.get("of") == accepted_as(item)
             case "refused" | "reopened":
                 accepted, since = False, at
                 tested_since = at if step.kind == "reopened" else tested_since
@@ -326,6 +327,11 @@ def standing(item: Required, steps: Sequence[Step]) -> Standing:
         booked_by=str(booked.get("by", "")) if booked else "",
         done_by=str(done[-1].what.get("by", "")) if done else "",
     )
+
+
+def accepted_as(item: Required) -> str:
+    """What an acceptance is of; it goes into its step as `of`."""
+    return f"{item.code} {item.text}"
 
 
 def _lacks(

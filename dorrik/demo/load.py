@@ -12,7 +12,7 @@ from dorrik.demo import drawn_photos, drawn_signatures, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
-from dorrik.office import review
+from dorrik.office import after_report, review
 from dorrik.report import issue as issuing
 from dorrik.report.content.photos import Fetch, none_kept, put_into
 from dorrik.store import inspections, passwords, people, repair_rates
@@ -184,3 +184,4 @@ def _issue(
         made = issuing.typeset(fair, supervisor, fetch)
         issuing.keep(connection, kept.id, kept.seq, supervisor, fair, made)
         review.authorised(connection, kept, supervisor, authorised)
+        after_report.remember(connection, supervisor.firm_id, kept.id)

@@ -5,11 +5,12 @@ import json
 import signal
 import sys
 from collections.abc import Awaitable, Callable
+from typing import Any
 
 from dorrik.core import document
 from dorrik.core.text import shown
 from dorrik.report.papers import Paper, Table, Unreadable
-from dorrik.report.reader import CLOCK_S
+from dorrik.report.reader import CLOCK_S, PAGES
 
 #: Files read at a time; more wait.
 AT_ONCE = 2
@@ -31,6 +32,14 @@ async def read(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> P
         if await gone():
             raise Gone
         return _paper(*await _run(data, name, gone))
+
+
+async def pages(data: bytes, gone: Callable[[], Awaitable[bool]]) -> int:
+    """How many pages a PDF has. Raises Unreadable where it is none, or cannot be opened, or Gone."""
+    slots = _slots.setdefault(id(asyncio.get_running_loop()), asyncio.Semaphore(AT_ONCE))
+    async with slots:
+        found = _answer(*await _run(data, PAGES, gone))
+    return int(found["pages"])
 
 
 async def _run(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> tuple[int, bytes]:
@@ -60,14 +69,19 @@ _TOO_LONG = "The file takes too long to read: a chart or a report takes a second
 _TOO_MUCH = "The file takes far more memory than a chart or a report does; it was not read."
 
 
-def _paper(code: int, out: bytes) -> Paper:
+def _answer(code: int, out: bytes) -> dict[str, Any]:
     if code in (-signal.SIGXCPU, -signal.SIGALRM, -signal.SIGKILL):
         raise Unreadable(_TOO_LONG)
     if code or not out:
         raise Unreadable(_TOO_MUCH)
-    found = json.loads(out)
+    found: dict[str, Any] = json.loads(out)
     if "unreadable" in found:
         raise Unreadable(found["unreadable"])
+    return found
+
+
+def _paper(code: int, out: bytes) -> Paper:
+    found = _answer(code, out)
     tables = tuple(Table(one["sheet"], tuple(tuple(row) for row in one["rows"])) for one in found["tables"])
     if found["document"] is None:
         return Paper(tables=tables)

@@ -18,7 +18,7 @@ from dorrik.core.judgement_json import as_json
 from dorrik.core.readiness import Hindrance, readiness
 from dorrik.report import glyphs, press
 from dorrik.report.attachment import attachment
-from dorrik.report.content import Issue, Signature, content
+from dorrik.report.content import Issue, Signature, content, for_client
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.store import reports
 from dorrik.store.engine import new_id, now
@@ -160,10 +160,11 @@ def fair_copy(
 
 @dataclass(frozen=True, slots=True)
 class Typeset:
-    """A report as it is kept: its data (JSON text) and its pages (PDF)."""
+    """A report as it is kept: its data (JSON text), its pages (PDF), and what its client's page says (JSON text)."""
 
     document: str
     pdf: bytes
+    client_words: str
 
 
 def typeset(fair: Fair, who: Person, photos: Fetch = none_kept, url: str = "") -> Typeset:
@@ -186,7 +187,8 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept, url: str = "") -
     code = reports.check_code(kept)
     paper = replace(fair.said, check=code, check_at=_check_at(url, fair, code))
     said = content(fair.inspection, fair.judgement, paper, photos)
-    return Typeset(kept, press.pdf(said, attachment(frozen), fair.at))
+    for_whom = json.dumps(for_client.words(fair.inspection, fair.judgement, paper), ensure_ascii=False)
+    return Typeset(kept, press.pdf(said, attachment(frozen), fair.at), for_whom)
 
 
 def _check_at(url: str, fair: Fair, code: str) -> str:
@@ -219,5 +221,5 @@ def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair
         sha256=hashlib.sha256(made.pdf).hexdigest(),
         seq=fair.seq,
     )
-    reports.keep(connection, inspection_id, who.id, found, made.document, made.pdf)
+    reports.keep(connection, inspection_id, who.id, found, made.document, made.pdf, client_words=made.client_words)
     return found

@@ -122,13 +122,14 @@ def compiled(said: dict[str, Any], document: dict[str, Any], at: datetime) -> by
     return _set(said, make)
 
 
-def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
-    """A certificate of works as PDF. content: its words; document: attached as certificate.json; at: its date."""
+def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime, name: str = "minor_works") -> bytes:
+    """A paper with its data inside as PDF. content: its words; document: the data; at: its date; name: of its
+    template, a certificate of works where none is given."""
     attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
 
     def make(inputs: dict[str, str]) -> bytes:
         return _whole(
-            _compiler(HERE / "minor_works.typ").compile(
+            _compiler(HERE / f"{name}.typ").compile(
                 sys_inputs=inputs | attached, format="pdf", pdf_standards=STANDARDS, timestamp=int(at.timestamp())
             )
         )

@@ -172,9 +172,9 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
     return [(width, height) for width, height in told["pages"]]
 
 
-def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
-    """A certificate as PDF, as `report.pdf.certificate` makes it. Raises TooMuch or Late."""
-    job = {"what": "certificate", "content": content, "document": document, "at": at.isoformat()}
+def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime, name: str = "minor_works") -> bytes:
+    """A certificate or confirmation as PDF, as `report.pdf.certificate` makes it. Raises TooMuch or Late."""
+    job = {"what": "certificate", "content": content, "document": document, "at": at.isoformat(), "name": name}
     with _letters.one() as typesetter:
         return typesetter.do(job)[1]
 

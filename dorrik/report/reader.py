@@ -33,11 +33,31 @@ def _read(name: str) -> dict[str, Any]:
     return {"document": paper.document, "tables": tables}
 
 
+#: Instead of a file's name: only how many pages a PDF has.
+PAGES = "/pages"
+
+
+def _pages() -> dict[str, Any]:
+    import io
+
+    import pypdf
+    from pypdf.errors import PyPdfError
+
+    content = sys.stdin.buffer.read()
+    if not content.startswith(b"%PDF"):
+        return {"unreadable": "That is no PDF."}
+    try:
+        count = len(pypdf.PdfReader(io.BytesIO(content)).pages)
+    except (PyPdfError, ValueError, KeyError, TypeError, AttributeError, OSError, NotImplementedError):
+        return {"unreadable": "That PDF is damaged or locked with a password: it cannot be opened."}
+    return {"pages": count} if count else {"unreadable": "That PDF has no pages."}
+
+
 def main() -> None:
     """Read one file."""
     _limit()
     try:
-        found = _read(sys.argv[1] if len(sys.argv) > 1 else "")
+        found = _pages() if sys.argv[1:] == [PAGES] else _read(sys.argv[1] if len(sys.argv) > 1 else "")
     except (MemoryError, RecursionError):
         found = {"unreadable": "The file takes far more memory than a chart or a report does; it was not read."}
     sys.stdout.write(json.dumps(found))

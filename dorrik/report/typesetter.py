@@ -61,7 +61,8 @@ def _done(job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
             case "report":
                 made = pdf.pdf(job["content"], job["document"], datetime.fromisoformat(job["at"]))
             case "certificate":
-                made = pdf.certificate(job["content"], job["document"], datetime.fromisoformat(job["at"]))
+                at = datetime.fromisoformat(job["at"])
+                made = pdf.certificate(job["content"], job["document"], at, job["name"])
             case "letter":
                 made = pdf.letter(job["name"], job["content"], date.fromisoformat(job["on"]))
             case what:

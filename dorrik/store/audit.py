@@ -17,8 +17,9 @@ Action = Literal[
     "retention settled", "person invited", "person joined", "role changed", "person renamed", "person ended",
     "person resumed", "report submitted",
     "report sent back", "report issued", "report read", "certificate issued", "data exported", "data erased",
-    "mail sent", "mail sent again", "mail withdrawn", "mail set up", "audit exported", "offer made", "offer accepted",
-    "inspection rules changed",
+    "mail sent", "mail sent again", "mail withdrawn", "mail set up", "audit exported",
+    "remedial step", "work confirmed", "client link made", "client link ended", "copy noted",
+    "offer made", "offer accepted", "inspection rules changed",
 ]  # fmt: skip
 
 

@@ -233,6 +233,8 @@ def _reports(connection: Connection, firm_id: str, at: list[str], today: date) -
     # An offer is no record of a home's safety: nothing asks for it to be held as long as a report.
     over = [row.id for row in rows if row.kind == OFFER or retention.later(row.issued_at.date(), keep) <= today]
     connection.execute(
-        update(issued_report).where(c.id.in_(over)).values(document="", pdf=b"", reason=None, erased_at=now())
+        update(issued_report)
+        .where(c.id.in_(over))
+        .values(document="", client_words=None, pdf=b"", reason=None, erased_at=now())
     )
     return len(over)

@@ -1,6 +1,18 @@
 """The tables of what follows a report: remedial steps, their evidence, clients' links, and copies that were sent."""
 
-from sqlalchemy import JSON, Column, DateTime, ForeignKey, Integer, String, Table, UniqueConstraint
+from sqlalchemy import (
+    JSON,
+    Boolean,
+    Column,
+    Date,
+    DateTime,
+    ForeignKey,
+    Index,
+    Integer,
+    String,
+    Table,
+    UniqueConstraint,
+)
 from sqlalchemy.dialects.mysql import CHAR, LONGBLOB, VARBINARY
 
 from dorrik.store.metadata import OPTIONS, identifier, metadata
@@ -61,6 +73,27 @@ evidence_file = Table(
     Column("person_id", identifier(), ForeignKey("person.id")),
     Column("link_id", identifier(), ForeignKey("client_link.id")),
     Column("erased_at", DateTime()),
+    **OPTIONS,
+)
+
+#: How the latest report of an inspection stands, for lists: worked out anew whenever something is done about it.
+report_state = Table(
+    "report_state",
+    metadata,
+    Column("inspection_id", identifier(), ForeignKey("inspection.id"), primary_key=True),
+    Column("firm_id", identifier(), ForeignKey("firm.id"), nullable=False),
+    Column("counting", Integer(), nullable=False),
+    Column("cleared", Integer(), nullable=False),
+    # Somebody says that they are put right, and nobody of the firm has looked yet.
+    Column("reported", Integer(), nullable=False),
+    Column("worst", String(4), nullable=False),
+    Column("due", Date()),
+    Column("next_visit", Date()),
+    Column("copy_due", Date()),
+    Column("confirmed_on", Date()),
+    # Nothing is left to be done about it.
+    Column("closed", Boolean(), nullable=False),
+    Index("ix_report_state_open", "firm_id", "closed", "due"),
     **OPTIONS,
 )
 

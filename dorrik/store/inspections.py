@@ -197,6 +197,16 @@ def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | 
     return connection.execute(query).scalar()
 
 
+def hold(connection: Connection, inspection_id: str, firm_id: str) -> bool:
+    """Hold an inspection's row until the transaction ends; False where the firm has none of that id that is not
+    erased."""
+    if not is_id(inspection_id):
+        return False
+    i = inspection.c
+    query = select(i.seq).where(i.id == inspection_id, i.firm_id == firm_id, i.erased_at.is_(None))
+    return connection.execute(query.with_for_update()).first() is not None
+
+
 def is_erased(connection: Connection, inspection_id: str, firm_id: str) -> bool:
     """Were the data of that inspection's client erased?"""
     query = select(inspection.c.erased_at).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)

@@ -199,6 +199,8 @@ def look_after(engine: Engine) -> None:
         )
         old = select(c.id).where(c.ended_at < at - FILES_STAY)
         connection.execute(delete(outgoing_file).where(f.mail_id.in_(old)))
+        # A text can hold a link that is still good.
+        connection.execute(update(outgoing_mail).where(c.ended_at < at - FILES_STAY, c.text != "").values(text=""))
 
 
 def bounced(connection: Connection, message_id: str, why: str) -> Belongs | None:

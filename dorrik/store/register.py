@@ -289,6 +289,17 @@ def inspections_of(connection: Connection, firm_id: str, property_id: str) -> li
     return list(connection.execute(query))
 
 
+def client_of(connection: Connection, firm_id: str, inspection_id: str) -> Entry | None:
+    """The client of the register whose property an inspection is of; None where nothing says so."""
+    c, p = inspection.c, ENTRIES["property"].c
+    row = connection.execute(
+        select(p.parent_id)
+        .join(inspection, (c.firm_id == p.firm_id) & (c.property_id == p.id))
+        .where(c.id == inspection_id, c.firm_id == firm_id)
+    ).one_or_none()
+    return get(connection, firm_id, "client", row.parent_id) if row is not None else None
+
+
 # What a search finds.
 
 

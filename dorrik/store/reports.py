@@ -13,8 +13,9 @@ from dorrik.store.engine import is_id
 from dorrik.store.listing import keep_issue
 from dorrik.store.tables import inspection, issued_report
 
-#: What is issued: a condition report, the certificate of a repair, or an offer for repairs.
-REPORT, MINOR_WORKS, OFFER = "report", "minor works", "offer"
+#: What is issued: a condition report, the certificate of a repair, an offer for repairs, or the confirmation that what
+#: a report required is done.
+REPORT, MINOR_WORKS, OFFER, CONFIRMATION = "report", "minor works", "offer", "confirmation"
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,9 +75,10 @@ def checked(connection: Connection, reference: str, code: str) -> Checked | None
 
 def keep(
     connection: Connection, inspection_id: str, person_id: str, issued: Issued, document: str, pdf: bytes,
-    kind: str = REPORT,
+    kind: str = REPORT, client_words: str | None = None,
 ) -> None:  # fmt: skip
-    """Keep an issue with its document (JSON text) and its PDF; one of a report is noted at the inspection."""
+    """Keep an issue with its document (JSON text) and its PDF, and what its client's page says (JSON text); one of a
+    report is noted at the inspection."""
     connection.execute(
         insert(issued_report).values(
             id=issued.id,
@@ -91,6 +93,7 @@ def keep(
             replaces=issued.replaces,
             reason=issued.reason,
             document=document,
+            client_words=client_words,
             pdf=pdf,
             sha256=issued.sha256,
             check_code=check_code(document),
@@ -131,6 +134,29 @@ def documents(connection: Connection, inspection_id: str, kind: str) -> dict[str
     return {row.id: json.loads(row.document) for row in connection.execute(query)}
 
 
+@dataclass(frozen=True, slots=True)
+class Latest:
+    """The latest issue of a report that is not erased. client_words: None where it was issued before they were kept."""
+
+    issued: Issued
+    document: dict[str, Any]
+    client_words: dict[str, Any] | None
+
+
+def latest(connection: Connection, inspection_id: str) -> Latest | None:
+    """The latest issue of an inspection's report; None without one. The caller has checked whose inspection it is."""
+    found = issues(connection, inspection_id)
+    if not found:
+        return None
+    c = issued_report.c
+    row = connection.execute(
+        select(c.document, c.client_words).where(c.id == found[-1].id, c.erased_at.is_(None))
+    ).one_or_none()
+    if row is None:
+        return None
+    return Latest(found[-1], json.loads(row.document), json.loads(row.client_words) if row.client_words else None)
+
+
 def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:
     """File name and bytes of an issue of that firm, exactly as it was frozen; None where the firm has none."""
     if not is_id(report_id):
@@ -143,5 +169,5 @@ def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[st
     ).one_or_none()
     if row is None:
         return None
-    name = {MINOR_WORKS: "M", OFFER: "Q"}.get(row.kind, "issue-") + str(row.number)
+    name = {MINOR_WORKS: "M", OFFER: "Q", CONFIRMATION: "confirmation-"}.get(row.kind, "issue-") + str(row.number)
     return f"{row.reference or 'report'}-{name}.pdf", row.pdf

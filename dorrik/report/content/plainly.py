@@ -50,7 +50,7 @@ def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str
     said = "Nothing that is dangerous, or may become so, was found in what was inspected and tested."
     if improvements:
         words = "improvement is" if improvements == 1 else "improvements are"
-        said += f" {_number(improvements).capitalize()} {words} recommended; that does not change the result."
+        said += f" {number(improvements).capitalize()} {words} recommended; that does not change the result."
     return said
 
 
@@ -60,7 +60,7 @@ def _of(codes: Mapping[str | None, int]) -> str:
     for code in _SERIOUS:
         if count := codes.get(code, 0):
             thing = "" if told else " thing" if count == 1 else " things"
-            told.append(f"{_number(count)}{thing} {_IS[code][count > 1]}")
+            told.append(f"{number(count)}{thing} {_IS[code][count > 1]}")
     if not told:
         return ""
     joined = told[0] if len(told) == 1 else f"{', '.join(told[:-1])} and {told[-1]}"
@@ -68,11 +68,12 @@ def _of(codes: Mapping[str | None, int]) -> str:
 
 
 def _closes(count: int) -> str:
-    all_of_it = {1: "When it is", 2: "When both are"}.get(count, f"When all {_number(count)} are")
+    all_of_it = {1: "When it is", 2: "When both are"}.get(count, f"When all {number(count)} are")
     return f"{all_of_it} cleared, that is confirmed in writing, without a new inspection."
 
 
-def _number(count: int) -> str:
+def number(count: int) -> str:
+    """A count in words as far as people say it so."""
     return _NUMBERS[count] if count < len(_NUMBERS) else str(count)
 
 
@@ -84,10 +85,10 @@ def rests_on(inspection: Inspection, judgement: Judgement) -> str:
     told = [judgement.sampling.plainly, f"{done.work}." if done.work else ""] if judgement.sampling else [done.says]
     if limits:
         words = "thing" if limits == 1 else "things"
-        told.append(f"{_number(limits).capitalize()} {words} could not be inspected or tested: see limitations.")
+        told.append(f"{number(limits).capitalize()} {words} could not be inspected or tested: see limitations.")
     if aside:
         words = "part was" if aside == 1 else "parts were"
-        told.append(f"{_number(aside).capitalize()} {words} left out by agreement.")
+        told.append(f"{number(aside).capitalize()} {words} left out by agreement.")
     told.append(judgement.limited_share.warning or "")
     return " ".join(one[0].upper() + one[1:] for one in told if one) or "No readings were recorded."
 
@@ -147,9 +148,9 @@ def first(rows: Sequence[Mapping[str, Any]], room: float) -> dict[str, Any]:
     counts = sum(_counts(row) for row in left)
     more = []
     if counts:
-        more.append(f"{_number(counts)} more that {'counts' if counts == 1 else 'count'} against the result")
+        more.append(f"{number(counts)} more that {'counts' if counts == 1 else 'count'} against the result")
     if others := len(left) - counts:
-        more.append(f"{_number(others)} more {'improvement' if others == 1 else 'improvements'} and repairs")
+        more.append(f"{number(others)} more {'improvement' if others == 1 else 'improvements'} and repairs")
     said = f"{' and '.join(more)}: see “What was found”." if more else ""
     return {"first": [_row(row) for row in shown], "first_more": said[:1].upper() + said[1:]}
 

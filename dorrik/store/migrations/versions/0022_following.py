@@ -108,6 +108,26 @@ def upgrade() -> None:
     op.create_index(op.f("ix_outgoing_mail_job_id"), "outgoing_mail", ["job_id"], unique=False)
     op.create_index("ix_outgoing_mail_state_next_at", "outgoing_mail", ["state", "next_at"], unique=False)
     op.create_table(
+        "report_state",
+        sa.Column("inspection_id", _identifier(), nullable=False),
+        sa.Column("firm_id", _identifier(), nullable=False),
+        sa.Column("counting", sa.Integer(), nullable=False),
+        sa.Column("cleared", sa.Integer(), nullable=False),
+        sa.Column("reported", sa.Integer(), nullable=False),
+        sa.Column("worst", sa.String(length=4), nullable=False),
+        sa.Column("due", sa.Date(), nullable=True),
+        sa.Column("next_visit", sa.Date(), nullable=True),
+        sa.Column("copy_due", sa.Date(), nullable=True),
+        sa.Column("confirmed_on", sa.Date(), nullable=True),
+        sa.Column("closed", sa.Boolean(), nullable=False),
+        sa.ForeignKeyConstraint(["firm_id"], ["firm.id"], name=op.f("fk_report_state_firm_id")),
+        sa.ForeignKeyConstraint(["inspection_id"], ["inspection.id"], name=op.f("fk_report_state_inspection_id")),
+        sa.PrimaryKeyConstraint("inspection_id", name=op.f("pk_report_state")),
+        mysql_charset="utf8mb4",
+        mysql_engine="InnoDB",
+    )
+    op.create_index("ix_report_state_open", "report_state", ["firm_id", "closed", "due"], unique=False)
+    op.create_table(
         "outgoing_file",
         sa.Column("mail_id", _identifier(), nullable=False),
         sa.Column("place", sa.Integer(), autoincrement=False, nullable=False),
@@ -195,6 +215,7 @@ def downgrade() -> None:
     op.drop_table("report_copy")
     op.drop_table("remedial_step")
     op.drop_table("outgoing_file")
+    op.drop_table("report_state")
     op.drop_table("outgoing_mail")
     op.drop_table("firm_paper")
     op.drop_table("firm_mail")

@@ -1,0 +1,425 @@
+"""After a report, for the firm: items with their steps and evidence, copies, links, the confirmation."""
+
+from datetime import datetime
+from typing import Any, Literal
+
+from fastapi import Query, Request, Response
+from sqlalchemy import Connection
+from starlette.concurrency import run_in_threadpool
+
+from dorrik.api import evidence, letters_out
+from dorrik.api.after_out import after_out
+from dorrik.api.after_types import (
+    AfterOut,
+    ConfirmIn,
+    CopyIn,
+    FileOut,
+    LinkIn,
+    LinkOut,
+    MadeLinkOut,
+    MailReportIn,
+    OpenReportOut,
+    OpenReports,
+    RetestedOut,
+    RetestIn,
+    StepsIn,
+    TryRetestIn,
+)
+from dorrik.api.common_types import Problem
+from dorrik.api.files import download
+from dorrik.api.mail_types import Sent
+from dorrik.api.once import do_once
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.report_types import IssuedOut
+from dorrik.api.routing import router as make_router
+from dorrik.api.work import must, note, work
+from dorrik.core.remedials import DECIDED, Retested
+from dorrik.office import after_report, clearing
+from dorrik.office.after_report import AfterReport
+from dorrik.report import confirmation, mail, price_request, report_mail
+from dorrik.report.issue import on_paper
+from dorrik.store import client_links, copies, inspections, register, remedials, report_states, reports
+from dorrik.store.engine import now
+from dorrik.store.mail_queue import About
+from dorrik.store.people import Person
+from dorrik.store.remedials import By
+
+router = make_router("/api", "after", {**RESPONSES, 409: {"model": Problem}})
+_AT_FIELD: dict[int | str, dict[str, Any]] = {422: {"model": Problem}}
+_PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}
+_A_FILE = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
+
+
+def found_after(connection: Connection, me: Person, inspection_id: str, *, hold: bool = False) -> AfterReport:
+    """What follows the report. Raises ProblemError: 404 where the firm has no such inspection, or it has no report."""
+    if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+        raise not_found()
+    if hold and not inspections.hold(connection, inspection_id, me.firm_id):
+        raise ProblemError(409, "erased", "The data of this client were erased; nothing is added any more.")
+    try:
+        return after_report.after(connection, me.firm_id, inspection_id)
+    except after_report.NoReport:
+        raise not_found("report") from None
+
+
+def at_fields(error: clearing.CannotTake, prefix: str = "step.") -> ProblemError:
+    """The answer where a step cannot be taken."""
+    fields = [{"field": f"{prefix}{field}".rstrip("."), "message": told} for field, told in error.fields.items()]
+    return ProblemError(422, "invalid", str(error), fields=fields)
+
+
+def _out(connection: Connection, me: Person, inspection_id: str, found: AfterReport) -> AfterOut:
+    return after_out(connection, me, inspection_id, found)
+
+
+@router.get("/to-put-right")
+def open_reports(request: Request, start: int = Query(0, ge=0, le=1_000_000)) -> OpenReports:
+    """Reports with something left to clear, to confirm or to send, by their last day."""
+    with work(request) as (connection, me):
+        lines, count = report_states.open_ones(connection, me.firm_id, start)
+    return OpenReports(
+        count=count,
+        reports=[
+            OpenReportOut(
+                inspection_id=line.inspection_id, reference=line.reference, home=line.home, client=line.client,
+                cleared=line.state.cleared, counting=line.state.counting, reported=line.state.reported,
+                worst=line.state.worst, due=line.state.due, copy_due=line.state.copy_due,
+                next_visit=line.state.next_visit,
+                complete=line.state.counting > 0 and line.state.cleared == line.state.counting,
+            )
+            for line in lines
+        ],
+    )  # fmt: skip
+
+
+@router.get("/inspections/{inspection_id}/after")
+def after(request: Request, inspection_id: str) -> AfterOut:
+    """What follows the latest report of an inspection; 404 while none was issued."""
+    with work(request) as (connection, me):
+        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+
+
+@router.post("/inspections/{inspection_id}/after/retest", responses=_AT_FIELD)
+def try_retest(request: Request, inspection_id: str, given: TryRetestIn) -> RetestedOut:
+    """How a figure would be judged after the work; nothing is written down."""
+    with work(request, only_reads=True) as (connection, me):
+        found_after(connection, me, inspection_id)
+        return _retested_out(_retested(connection, inspection_id, given))
+
+
+def _retested(connection: Connection, inspection_id: str, given: TryRetestIn | RetestIn) -> Retested:
+    try:
+        return clearing.retest(connection, inspection_id, given.entity_id, given.field, given.reading)
+    except clearing.CannotTake as error:
+        raise at_fields(error, "step." if isinstance(given, RetestIn) else "") from None
+    except clearing.NoItem:
+        raise not_found("report") from None
+
+
+def _retested_out(found: Retested) -> RetestedOut:
+    return RetestedOut(
+        label=found.figure.label, unit=found.figure.unit, before=found.figure.value, after=found.after,
+        status=found.status, says=found.says, limit=found.limit,
+    )  # fmt: skip
+
+
+@router.post("/inspections/{inspection_id}/after/steps", responses=_AT_FIELD)
+def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut:
+    """Take a step about one item or several, all or none."""
+
+    def do(connection: Connection) -> dict[str, Any]:
+        found = found_after(connection, me, inspection_id, hold=True)
+        must(me, "decide" if given.step.kind in DECIDED else "write")
+        step = given.step.model_dump(exclude={"kind", "files"})
+        files = list(getattr(given.step, "files", []))
+        if isinstance(given.step, RetestIn):
+            retested = _retested(connection, inspection_id, given.step)
+            step = clearing.as_step(retested, given.step.on, given.step.words)
+        for at, observation_id in enumerate(dict.fromkeys(given.items)):
+            # A file belongs to one step; what it shows of the others is said by its number or its words.
+            _take(
+                connection, found, inspection_id, observation_id, given.step.kind, step, By(me.id), [] if at else files
+            )
+        after_report.remember(connection, me.firm_id, inspection_id)
+        note(request, connection, me, "remedial step", found.words["reference"], kind=given.step.kind)
+        return {"taken": True}
+
+    with work(request, only_reads=True) as (connection, me):
+        found_after(connection, me, inspection_id)
+    do_once(request, me, "remedial step", (inspection_id, given.model_dump(mode="json")), do)
+    with work(request, only_reads=True) as (connection, me):
+        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+
+
+def _take(
+    connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, kind: Any,
+    what: dict[str, Any], by: By, files: list[str],
+) -> None:  # fmt: skip
+    try:
+        clearing.take_step(connection, found, inspection_id, observation_id, kind, what, by, files)
+    except clearing.NoItem:
+        raise not_found("item") from None
+    except clearing.CannotTake as error:
+        raise at_fields(error) from None
+    except remedials.NoFile as error:
+        fields = [{"field": "step.files", "message": str(error)}]
+        raise ProblemError(422, "invalid", str(error), fields=fields) from None
+    except remedials.TooMany as error:
+        raise ProblemError(409, "too-many", str(error)) from None
+
+
+@router.post(
+    "/inspections/{inspection_id}/after/files",
+    status_code=201,
+    responses=_AT_FIELD,
+    openapi_extra={"requestBody": {"content": _A_FILE, "required": True}},
+)
+async def send_file(
+    request: Request, inspection_id: str, kind: Literal["certificate", "photo"], name: str = Query(max_length=190)
+) -> FileOut:
+    """Send a file of evidence; it belongs to the step that names it."""
+    me = await run_in_threadpool(_may_add, request, inspection_id)
+    file_id = await evidence.taken(request, inspection_id, kind, name, By(me.id))
+    return await run_in_threadpool(_file_out, request, inspection_id, file_id)
+
+
+def _may_add(request: Request, inspection_id: str) -> Person:
+    with work(request) as (connection, me):
+        must(me, "write")
+        found_after(connection, me, inspection_id, hold=True)
+        return me
+
+
+def _file_out(request: Request, inspection_id: str, file_id: str) -> FileOut:
+    with request.app.state.engine.begin() as connection:
+        found = remedials.content(connection, inspection_id, file_id)
+    if found is None:
+        raise not_found("file")
+    return FileOut.model_validate(found[0], from_attributes=True)
+
+
+@router.get("/inspections/{inspection_id}/after/files/{file_id}", response_class=Response)
+def file(request: Request, inspection_id: str, file_id: str) -> Response:
+    """A file of evidence as it was kept."""
+    with work(request) as (connection, me):
+        if inspections.sequence(connection, inspection_id, me.firm_id) is None:
+            raise not_found()
+        found = remedials.content(connection, inspection_id, file_id)
+    return file_answer(found)
+
+
+def file_answer(found: tuple[remedials.File, bytes] | None) -> Response:
+    """A file of evidence to take along; 404 where there is none."""
+    if found is None:
+        raise not_found("file")
+    kept, content = found
+    end = ".pdf" if kept.media_type == "application/pdf" else ".jpg"
+    name = kept.name if kept.name.lower().endswith(end) else f"{kept.name}{end}"
+    return download(content, name, kept.media_type)
+
+
+# The confirmation
+
+
+@router.post("/inspections/{inspection_id}/after/confirmation", status_code=201, responses=_AT_FIELD)
+def confirm(request: Request, inspection_id: str, given: ConfirmIn) -> IssuedOut:
+    """Confirm in writing that everything is cleared: words, data and PDF are frozen. Asked for again it is the same."""
+
+    def ready(connection: Connection, me: Person, *, hold: bool = False) -> clearing.ReadyCopy:
+        must(me, "certify")
+        found_after(connection, me, inspection_id, hold=hold)
+        try:
+            return clearing.confirmation_copy(
+                connection,
+                me.firm_id,
+                inspection_id,
+                me,
+                given.signature.of(me),
+                now().replace(microsecond=0),
+                request.app.state.url,
+            )
+        except clearing.NotCleared as error:
+            raise ProblemError(422, "not-cleared", str(error)) from None
+
+    with work(request, only_reads=True) as (connection, me):
+        copy, found = ready(connection, me)
+    if found.confirmed is not None:
+        return IssuedOut.model_validate(found.confirmed, from_attributes=True)
+    # Nobody waits while it is typeset; what came since is told.
+    pdf = confirmation.typeset(copy)
+    with work(request) as (connection, me):
+        again, now_found = ready(connection, me, hold=True)
+        if now_found.confirmed is not None:
+            return IssuedOut.model_validate(now_found.confirmed, from_attributes=True)
+        if (again.number, again.said["items"]) != (copy.number, copy.said["items"]):
+            raise ProblemError(409, "moved", "Something was entered meanwhile. Look at the list again.")
+        issued = confirmation.keep(connection, inspection_id, me, copy, pdf, found.issued.seq)
+        after_report.remember(connection, me.firm_id, inspection_id)
+        note(request, connection, me, "work confirmed", copy.said["number"], sha256=issued.sha256)
+    return IssuedOut.model_validate(issued, from_attributes=True)
+
+
+@router.get("/inspections/{inspection_id}/after/price-request.pdf", response_class=Response, responses=_PDF)
+def price_sheet(request: Request, inspection_id: str) -> Response:
+    """What is to be put right as a sheet on which any contractor writes prices."""
+    with work(request) as (connection, me):
+        found = found_after(connection, me, inspection_id)
+    return download(price_sheet_of(found), f"price-request-{found.words['reference']}.pdf", "application/pdf")
+
+
+def price_sheet_of(found: AfterReport) -> bytes:
+    """The sheet of what is not cleared."""
+    open_items = [item.required for item in found.items if item.standing.state != "cleared"]
+    return price_request.sheet(dict(found.words), open_items)
+
+
+# Copies
+
+
+@router.post("/inspections/{inspection_id}/after/copies", responses=_AT_FIELD)
+def note_copy(request: Request, inspection_id: str, given: CopyIn) -> AfterOut:
+    """Note that somebody got a copy by post, by hand or by a link that was passed on."""
+    with work(request) as (connection, me):
+        must(me, "send letters")
+        found = found_after(connection, me, inspection_id, hold=True)
+        at = day_given(given.on)
+        paper = _paper(found, given.of)
+        copies.note(connection, inspection_id, paper.id, given.role, given.name, given.how, at, person_id=me.id)
+        after_report.remember(connection, me.firm_id, inspection_id)
+        note(request, connection, me, "copy noted", found.words["reference"], role=given.role)
+        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+
+
+def day_given(on: str) -> datetime:
+    """A day that has come. Raises ProblemError at the field."""
+    try:
+        at = datetime.fromisoformat(on)
+    except ValueError:
+        raise ProblemError(
+            422, "invalid", "Enter the day.", fields=[{"field": "on", "message": "Enter the day."}]
+        ) from None
+    if at > now():
+        told = "That day has not come yet."
+        raise ProblemError(422, "invalid", told, fields=[{"field": "on", "message": told}])
+    return at
+
+
+def _paper(found: AfterReport, of: str) -> reports.Issued:
+    if of == "report":
+        return found.issued
+    if found.confirmed is None:
+        raise ProblemError(409, "not-confirmed", "There is no confirmation that covers everything yet.")
+    return found.confirmed
+
+
+@router.delete("/inspections/{inspection_id}/after/copies/{copy_id}")
+def remove_copy(request: Request, inspection_id: str, copy_id: str) -> AfterOut:
+    """Take out a copy that was noted by mistake; that it was noted stays in the audit log."""
+    with work(request) as (connection, me):
+        must(me, "send letters")
+        found_after(connection, me, inspection_id, hold=True)
+        if not copies.remove(connection, inspection_id, copy_id):
+            raise not_found("copy")
+        after_report.remember(connection, me.firm_id, inspection_id)
+        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+
+
+@router.post("/inspections/{inspection_id}/after/mail", responses=_AT_FIELD)
+def mail_report(request: Request, inspection_id: str, given: MailReportIn) -> Sent:
+    """Mail report or confirmation as PDF, with a link to its page; it is noted as a copy."""
+    to = letters_out.recipient(given.to)
+
+    def leave(connection: Connection) -> dict[str, Any]:
+        found = found_after(connection, me, inspection_id, hold=True)
+        paper = _paper(found, given.of)
+        frozen = reports.frozen_pdf(connection, paper.id, me.firm_id)
+        if frozen is None:
+            raise not_found("report")
+        firm = on_paper(connection, me, 1, now().date())
+        link_id, token = client_links.make(
+            connection, me.firm_id, me.id, given.role, given.name, inspection_id=inspection_id
+        )
+        address = request.app.state.url + client_links.path(token)
+        said = report_mail.words(found.words, given.of, given.name, given.words, address, me.name, firm.firm_name)
+        kind: Literal["report", "completion"] = "report" if given.of == "report" else "completion"
+        belongs = About(kind, f"{given.of} {found.words['reference']}", inspection_id)
+        letter = letters_out.Letter(firm.firm_name, to, said.subject, said.text, [mail.Attachment(*frozen)])
+        mail_id = letters_out.queue(request, connection, me, belongs, letter)
+        copies.note(
+            connection, inspection_id, paper.id, given.role, given.name, "mail", now().replace(microsecond=0),
+            person_id=me.id, link_id=link_id, mail_id=mail_id,
+        )  # fmt: skip
+        note(request, connection, me, "mail sent", f"{given.of} {found.words['reference']}", inspection=inspection_id)
+        return {"mail": mail_id}
+
+    with work(request, only_reads=True) as (connection, me):
+        must(me, "send letters")
+        paper = _paper(found_after(connection, me, inspection_id), given.of)
+    asked = (inspection_id, paper.id, to, given.model_dump())
+    answer = do_once(request, me, "report mail", asked, leave)
+    sent = letters_out.leave(request, me, answer["mail"])
+    with work(request) as (connection, me):
+        after_report.remember(connection, me.firm_id, inspection_id)
+    return sent
+
+
+# Links
+
+
+@router.post("/inspections/{inspection_id}/after/links", status_code=201, responses=_AT_FIELD)
+def make_link(request: Request, inspection_id: str, given: LinkIn) -> MadeLinkOut:
+    """Make a link to the report's page for somebody; its address is told this once."""
+    with work(request) as (connection, me):
+        must(me, "send letters")
+        found = found_after(connection, me, inspection_id, hold=True)
+        link_id, token = client_links.make(
+            connection, me.firm_id, me.id, given.role, given.name, inspection_id=inspection_id, days=given.days
+        )
+        note(request, connection, me, "client link made", found.words["reference"], role=given.role)
+        return _made(request, client_links.of_inspection(connection, inspection_id), link_id, token)
+
+
+def _made(request: Request, links: list[client_links.Link], link_id: str, token: str) -> MadeLinkOut:
+    made = next(one for one in links if one.id == link_id)
+    address = request.app.state.url + client_links.path(token)
+    return MadeLinkOut(link=LinkOut.model_validate(made, from_attributes=True), address=address)
+
+
+@router.get("/clients/{client_id}/links")
+def client_links_of(request: Request, client_id: str) -> list[LinkOut]:
+    """The links to everything of a client."""
+    with work(request) as (connection, me):
+        _client(connection, me, client_id)
+        links = client_links.of_client(connection, me.firm_id, client_id)
+    return [LinkOut.model_validate(one, from_attributes=True) for one in links]
+
+
+@router.post("/clients/{client_id}/links", status_code=201, responses=_AT_FIELD)
+def make_client_link(request: Request, client_id: str, given: LinkIn) -> MadeLinkOut:
+    """Make a link to all homes of a client, for them or their agent."""
+    with work(request) as (connection, me):
+        must(me, "send letters")
+        named = _client(connection, me, client_id)
+        link_id, token = client_links.make(
+            connection, me.firm_id, me.id, given.role, given.name, client_id=client_id, days=given.days
+        )
+        note(request, connection, me, "client link made", named, role=given.role)
+        return _made(request, client_links.of_client(connection, me.firm_id, client_id), link_id, token)
+
+
+def _client(connection: Connection, me: Person, client_id: str) -> str:
+    entry = register.get(connection, me.firm_id, "client", client_id)
+    if entry is None or entry.values.get("removed"):
+        raise not_found("client")
+    return str(entry.values.get("name") or "client")
+
+
+@router.post("/links/{link_id}/end", status_code=204)
+def end_link(request: Request, link_id: str) -> Response:
+    """End a link: it opens nothing any more."""
+    with work(request) as (connection, me):
+        must(me, "send letters")
+        if not client_links.revoke(connection, me.firm_id, link_id):
+            raise not_found("link")
+        note(request, connection, me, "client link ended")
+    return Response(status_code=204)

@@ -1,0 +1,87 @@
+"""What follows a report as it goes over the line."""
+
+from dataclasses import asdict
+from typing import Any
+
+from sqlalchemy import Connection
+
+from dorrik.api.after_types import AfterOut, CopyOut, DutyOut, FigureOut, FileOut, ItemOut, LinkOut, StepOut
+from dorrik.api.report_types import IssuedOut
+from dorrik.core import intervals, workflow
+from dorrik.office.after_report import AfterReport, Item
+from dorrik.store import register
+from dorrik.store.people import Person
+from dorrik.store.remedials import TakenStep
+
+#: What of a step is told; what else it holds is the rules' own.
+_TOLD = (
+    "by",
+    "on",
+    "words",
+    "certificate",
+    "code",
+    "own",
+    "label",
+    "unit",
+    "before",
+    "after",
+    "status",
+    "says",
+    "limit",
+)
+
+
+def after_out(connection: Connection, me: Person, inspection_id: str, found: AfterReport) -> AfterOut:
+    """For somebody of the firm."""
+    words = found.words
+    client = register.client_of(connection, me.firm_id, inspection_id)
+    return AfterOut(
+        inspection_id=inspection_id,
+        reference=words["reference"],
+        home=words["home"],
+        client=(client.values.get("name") if client else "") or "",
+        client_email=(client.values.get("email") if client else "") or "",
+        report=IssuedOut.model_validate(found.issued, from_attributes=True),
+        outcome=words["outcome"],
+        sentence=words["sentence"],
+        inspected_on=words["inspected_on"],
+        items=[item_out(item, words) for item in found.items],
+        cleared=found.cleared,
+        counting=len(found.counting),
+        complete=found.complete,
+        due=found.due,
+        copies=[CopyOut.model_validate(one, from_attributes=True) for one in found.copies],
+        links=[LinkOut.model_validate(one, from_attributes=True) for one in found.links],
+        duties=duties_out(found),
+        caution=intervals.CAUTION,
+        confirmed=IssuedOut.model_validate(found.confirmed, from_attributes=True) if found.confirmed else None,
+        confirmations=[IssuedOut.model_validate(one, from_attributes=True) for one in found.confirmations],
+        may_decide=workflow.may(me.role, "decide"),
+        may_send=workflow.may(me.role, "send letters"),
+    )
+
+
+def duties_out(found: AfterReport) -> list[DutyOut]:
+    """The landlord's duties."""
+    return [DutyOut.model_validate(one, from_attributes=True) for one in found.duties]
+
+
+def item_out(item: Item, words: Any) -> ItemOut:
+    """An item with its steps."""
+    required, standing = item.required, item.standing
+    return ItemOut(
+        id=required.id, code=required.code, now=standing.code, title=required.title, text=required.text,
+        place=required.place, todo=required.todo, counts=required.counts, state=standing.state,
+        lacks=list(standing.lacks), booked_on=standing.booked_on, booked_by=standing.booked_by,
+        done_by=standing.done_by, figures=[FigureOut(**asdict(one)) for one in required.figures],
+        photos=[one["sha256"] for one in words["photos"].get(required.id, [])],
+        steps=[_step_out(one) for one in item.steps], own_certificates=list(item.own_certificates),
+    )  # fmt: skip
+
+
+def _step_out(one: TakenStep) -> StepOut:
+    return StepOut(
+        number=one.number, kind=one.kind, at=one.at, by=one.by, role=one.role, of_firm=one.of_firm,  # type: ignore[arg-type]
+        what={name: one.what[name] for name in _TOLD if name in one.what},
+        files=[FileOut.model_validate(file, from_attributes=True) for file in one.files],
+    )  # fmt: skip

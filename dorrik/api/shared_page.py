@@ -1,0 +1,374 @@
+"""A client's own page: for whoever has its link, which goes along as a header and never stands in an address."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any, Literal
+
+from fastapi import Path, Query, Request, Response
+from sqlalchemy import Connection
+from starlette.concurrency import run_in_threadpool
+
+from dorrik.api import evidence
+from dorrik.api.after import at_fields, day_given, file_answer, price_sheet_of
+from dorrik.api.after_out import duties_out
+from dorrik.api.after_types import FileOut
+from dorrik.api.bearer import bearer
+from dorrik.api.common_types import Problem
+from dorrik.api.fair_pool import FairPool
+from dorrik.api.files import download
+from dorrik.api.pictures import shown
+from dorrik.api.problems import ProblemError, not_found
+from dorrik.api.routing import router as make_router
+from dorrik.api.shared_types import (
+    SharedCopyIn,
+    SharedCopyOut,
+    SharedDoneIn,
+    SharedHomeOut,
+    SharedItemOut,
+    SharedOut,
+    SharedReportOut,
+    SharedStepOut,
+)
+from dorrik.api.work import source
+from dorrik.core import intervals
+from dorrik.office import after_report, clearing
+from dorrik.office.after_report import AfterReport, Item, inspection_of
+from dorrik.pictures import marked
+from dorrik.report.content.words import short_day
+from dorrik.store import attempts, client_links, copies, inspections, people, remedials, report_states, reports
+from dorrik.store.client_links import Link, SharedHome
+from dorrik.store.engine import now, snapshots
+from dorrik.store.photos import PhotoStore
+from dorrik.store.remedials import By, TakenStep
+from dorrik.store.report_states import ReportState
+from dorrik.store.reports import CONFIRMATION
+
+NOT_GOOD = "This link is not good any more. Ask whoever sent it for a new one."
+#: Who may say that something was done, and gave copies; everybody else reads.
+REPORTS = ("client", "landlord", "agent", "contractor")
+router = make_router(
+    "/api/shared", "shared", {401: {"model": Problem, "description": "The link is not good"}, 404: {"model": Problem}}
+)
+_PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}
+_AT_FIELD: dict[int | str, dict[str, Any]] = {409: {"model": Problem}, 422: {"model": Problem}}
+_A_FILE = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
+_SHA256 = Path(pattern="^[0-9a-f]{64}$")
+
+
+@contextmanager
+def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connection, Link]]:
+    """A transaction in which the link is known. Raises ProblemError (401, and 429 after many that are not good)."""
+    engine = request.app.state.engine
+    token = bearer(request.headers)
+    with (engine if writes else snapshots(engine)).begin() as connection:
+        link = client_links.by_token(connection, token) if token is not None else None
+        if link is not None:
+            yield connection, link
+            return
+    try:
+        attempts.begin_check(engine, source(request))
+    except attempts.Wait as error:
+        seconds = max(1, round(error.seconds))
+        raise ProblemError(429, "wait", f"Too many attempts. Try again in {seconds} seconds.", wait_s=seconds) from None
+    raise ProblemError(401, "link", NOT_GOOD)
+
+
+def _found(connection: Connection, link: Link, inspection_id: str, *, hold: bool = False) -> AfterReport:
+    """What follows the report of one of the link's homes. Raises ProblemError (404, 409)."""
+    if inspection_id not in {home.inspection_id for home in client_links.homes(connection, link)}:
+        raise not_found("report")
+    if hold and not inspections.hold(connection, inspection_id, link.firm_id):
+        raise not_found("report")
+    try:
+        return after_report.after(connection, link.firm_id, inspection_id)
+    except after_report.NoReport:
+        raise not_found("report") from None
+
+
+def _must_report(link: Link) -> None:
+    if link.role not in REPORTS:
+        raise ProblemError(403, "not-yours", "This link is for reading.")
+
+
+@router.get("")
+def page(request: Request) -> SharedOut:
+    """What the link shows, and how each home stands."""
+    with opened(request, writes=True) as (connection, link):
+        client_links.opened(connection, link.id)
+        found = client_links.homes(connection, link)
+        states = report_states.of(connection, [home.inspection_id for home in found if home.inspection_id])
+        outcomes = _outcomes(connection, found)
+        firm = people.firm_details(connection, link.firm_id)
+    return SharedOut(
+        firm=firm["name"], firm_phone=firm["phone"] or "", firm_email=firm["email"] or "", name=link.name,
+        role=link.role,  # type: ignore[arg-type]
+        one=link.inspection_id is not None, may_report=link.role in REPORTS, expires_at=link.expires_at,
+        today=now().date(), homes=[_home(one, states.get(one.inspection_id or ""), outcomes) for one in found],
+    )  # fmt: skip
+
+
+def _outcomes(connection: Connection, found: list[SharedHome]) -> dict[str, str]:
+    return client_links.outcomes(connection, [home.inspection_id for home in found if home.inspection_id])
+
+
+def _home(home: SharedHome, state: ReportState | None, outcomes: dict[str, str]) -> SharedHomeOut:
+    shown_state: Literal["no report", "satisfactory", "to put right", "to be looked at", "to be confirmed", "put right"]
+    outcome = outcomes.get(home.inspection_id or "")
+    if outcome is None:
+        shown_state = "no report"
+    elif state is not None and state.confirmed_on is not None:
+        shown_state = "put right"
+    elif outcome == "satisfactory" and (state is None or not state.counting):
+        shown_state = "satisfactory"
+    elif state is not None and state.counting and state.cleared == state.counting:
+        shown_state = "to be confirmed"
+    elif state is not None and state.counting and state.cleared + state.reported == state.counting:
+        shown_state = "to be looked at"
+    else:
+        shown_state = "to put right"
+    return SharedHomeOut(
+        id=home.inspection_id if outcome is not None else None, address=home.address, reference=home.reference,
+        state=shown_state, cleared=state.cleared if state else 0, counting=state.counting if state else 0,
+        worst=state.worst if state else "", due=state.due if state else None,
+        copy_due=state.copy_due if state else None, next_due=home.due_on,
+    )  # fmt: skip
+
+
+@router.get("/homes/{inspection_id}")
+def report(request: Request, inspection_id: str) -> SharedReportOut:
+    """A home's page."""
+    with opened(request) as (connection, link):
+        return _out(link, inspection_id, _found(connection, link, inspection_id))
+
+
+def _out(link: Link, inspection_id: str, found: AfterReport) -> SharedReportOut:
+    words, reports_too = found.words, link.role in REPORTS
+    return SharedReportOut(
+        id=inspection_id,
+        home=words["home"],
+        reference=words["reference"],
+        number=words["number"],
+        issued_on=words["issued_on"],
+        inspected_on=words["inspected_on"],
+        firm=words["firm"]["name"],
+        outcome=words["outcome"],
+        sentence=words["sentence"],
+        reason=words["reason"],
+        rests_on=words["rests_on"],
+        timeline=words["timeline"],
+        next_by=words["next"]["by"],
+        meaning=words["meaning"],
+        items=[_item(item, words) for item in found.items],
+        cleared=found.cleared,
+        counting=len(found.counting),
+        due=found.due,
+        # What a landlord owes by law, and whom they gave copies, is theirs and their agent's.
+        duties=duties_out(found) if reports_too and link.role != "contractor" else [],
+        copies=[_copy(one) for one in found.copies] if reports_too and link.role != "contractor" else [],
+        caution=intervals.CAUTION,
+        confirmed_on=found.confirmed.issued_at.date() if found.confirmed else None,
+        rule_book=words["rule_book"],
+        may_report=reports_too,
+    )
+
+
+def _copy(one: copies.Copy) -> SharedCopyOut:
+    return SharedCopyOut(of=one.of, role=one.role, name=one.name, how=one.how, at=one.at, arrived=one.arrived)  # type: ignore[arg-type]
+
+
+def _item(item: Item, words: Any) -> SharedItemOut:
+    required = item.required
+    return SharedItemOut(
+        id=required.id, code=required.code, title=required.title, text=required.text, place=required.place,
+        todo=required.todo, counts=required.counts, state=item.standing.state, said=_said(item),
+        photos=[one["sha256"] for one in words["photos"].get(required.id, []) if one["sha256"]],
+        steps=[_step(one) for one in item.steps],
+    )  # fmt: skip
+
+
+def _said(item: Item) -> str:
+    """How an item stands, in a few words."""
+    standing = item.standing
+    match standing.state:
+        case "cleared":
+            return "done"
+        case "done":
+            return "reported, to be checked"
+        case "booked":
+            return f"booked {short_day(standing.booked_on)}" if standing.booked_on else "booked"
+    return f"found: {standing.code}" if standing.code != item.required.code else "open"
+
+
+def _step(one: TakenStep) -> SharedStepOut:
+    what = one.what
+    retests = ""
+    if one.kind == "retest":
+        retests = f"{what['label']}: {what['before'] or '–'} → {what['after']} {what['unit']}".rstrip()
+    return SharedStepOut(
+        kind=one.kind, at=one.at, on=str(what.get("on", "")), by=str(what.get("by", "") or one.by),
+        words=str(what.get("words", "")), retests=retests,
+        files=[FileOut.model_validate(file, from_attributes=True) for file in one.files],
+    )  # fmt: skip
+
+
+# Papers and pictures
+
+
+@router.get("/homes/{inspection_id}/report.pdf", response_class=Response, responses=_PDF)
+def paper(request: Request, inspection_id: str) -> Response:
+    """The report as it was issued."""
+    with opened(request) as (connection, link):
+        found = _found(connection, link, inspection_id)
+        return _frozen(connection, link, found.issued.id)
+
+
+@router.get("/homes/{inspection_id}/confirmation.pdf", response_class=Response, responses=_PDF)
+def confirmation(request: Request, inspection_id: str) -> Response:
+    """The confirmation that closes the report; 404 while there is none."""
+    with opened(request) as (connection, link):
+        found = _found(connection, link, inspection_id)
+        if found.confirmed is None:
+            raise not_found(CONFIRMATION)
+        return _frozen(connection, link, found.confirmed.id)
+
+
+def _frozen(connection: Connection, link: Link, report_id: str) -> Response:
+    frozen = reports.frozen_pdf(connection, report_id, link.firm_id)
+    if frozen is None:
+        raise not_found("report")
+    name, pdf = frozen
+    return download(pdf, name, "application/pdf")
+
+
+@router.get("/homes/{inspection_id}/price-request.pdf", response_class=Response, responses=_PDF)
+def price_request(request: Request, inspection_id: str) -> Response:
+    """A sheet on which any contractor writes prices."""
+    with opened(request) as (connection, link):
+        found = _found(connection, link, inspection_id)
+    return download(price_sheet_of(found), f"price-request-{found.words['reference']}.pdf", "application/pdf")
+
+
+@router.get(
+    "/homes/{inspection_id}/photos/{sha256}",
+    response_class=Response,
+    responses={200: {"content": {"image/svg+xml": {}}}},
+)
+async def photo(
+    request: Request, inspection_id: str, sha256: str = _SHA256, size: Literal["small", "large"] = "small"
+) -> Response:
+    """A photo of an item as it is printed: what nobody is to read is unreadable in the picture itself."""
+    link, marks = await run_in_threadpool(_photo_of, request, inspection_id, sha256)
+    store: PhotoStore = request.app.state.photos
+    pool: FairPool = request.app.state.decoding
+
+    def drawn() -> str | None:
+        jpeg = shown(store, link.firm_id, sha256, "large")
+        return marked.svg(jpeg, marks, size, "photo") if jpeg is not None else None
+
+    drawing = await pool.run(link.id, drawn)
+    if drawing is None:
+        raise not_found("photo")
+    headers = {"Content-Security-Policy": "default-src 'none'; img-src data:", "Cache-Control": "private, no-store"}
+    return Response(drawing, media_type="image/svg+xml", headers=headers)
+
+
+def _photo_of(request: Request, inspection_id: str, sha256: str) -> tuple[Link, Any]:
+    """The link, and what was marked on the photo when the report was issued. Raises ProblemError (404)."""
+    with opened(request) as (connection, link):
+        found = _found(connection, link, inspection_id)
+        listed = {one["sha256"] for photos in found.words["photos"].values() for one in photos}
+        latest = reports.latest(connection, inspection_id)
+    if sha256 not in listed or latest is None:
+        raise not_found("photo")
+    pinned = [one for one in inspection_of(latest).photos if one.sha256 == sha256]
+    # Pinned twice, every mark counts: what is unreadable in one place is so in both.
+    return link, [mark for one in pinned for mark in one.marks or ()]
+
+
+@router.get("/homes/{inspection_id}/files/{file_id}", response_class=Response)
+def file(request: Request, inspection_id: str, file_id: str) -> Response:
+    """A file of evidence that belongs to a step."""
+    with opened(request) as (connection, link):
+        _found(connection, link, inspection_id)
+        found = remedials.content(connection, inspection_id, file_id)
+    return file_answer(found if found is not None and found[0].step_id is not None else None)
+
+
+# What its holder says
+
+
+@router.post(
+    "/homes/{inspection_id}/files",
+    status_code=201,
+    responses=_AT_FIELD,
+    openapi_extra={"requestBody": {"content": _A_FILE, "required": True}},
+)
+async def send_file(
+    request: Request, inspection_id: str, kind: Literal["certificate", "photo"], name: str = Query(max_length=190)
+) -> FileOut:
+    """Send a certificate or a photo of what was done."""
+
+    def may() -> Link:
+        with opened(request, writes=True) as (connection, link):
+            _must_report(link)
+            _found(connection, link, inspection_id, hold=True)
+            return link
+
+    link = await run_in_threadpool(may)
+    file_id = await evidence.taken(request, inspection_id, kind, name, By(link_id=link.id))
+    return FileOut(id=file_id, kind=kind, name=name or kind, media_type="")
+
+
+@router.post("/homes/{inspection_id}/done", responses=_AT_FIELD)
+def done(request: Request, inspection_id: str, given: SharedDoneIn) -> SharedReportOut:
+    """Say that something was put right; somebody of the firm looks at it and accepts it."""
+    with opened(request, writes=True) as (connection, link):
+        _must_report(link)
+        found = _found(connection, link, inspection_id, hold=True)
+        what = given.model_dump(include={"by", "on", "words", "certificate"})
+        for at, observation_id in enumerate(dict.fromkeys(given.items)):
+            _take(connection, found, inspection_id, observation_id, what, link, [] if at else given.files)
+        after_report.remember(connection, link.firm_id, inspection_id)
+        return _out(link, inspection_id, _found(connection, link, inspection_id))
+
+
+def _take(
+    connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, what: dict[str, Any],
+    link: Link, files: list[str],
+) -> None:  # fmt: skip
+    if _said_already(found, observation_id, what, link):
+        return
+    try:
+        clearing.take_step(connection, found, inspection_id, observation_id, "done", what, By(link_id=link.id), files)
+    except clearing.NoItem:
+        raise not_found("item") from None
+    except clearing.CannotTake as error:
+        raise at_fields(error, "") from None
+    except remedials.NoFile as error:
+        raise ProblemError(422, "invalid", str(error), fields=[{"field": "files", "message": str(error)}]) from None
+    except remedials.TooMany as error:
+        raise ProblemError(409, "too-many", str(error)) from None
+
+
+def _said_already(found: AfterReport, observation_id: str, what: dict[str, Any], link: Link) -> bool:
+    """Was the same said last? A broken connection sends it twice."""
+    item = next((one for one in found.items if one.required.id == observation_id), None)
+    last = item.steps[-1] if item is not None and item.steps else None
+    return last is not None and last.kind == "done" and not last.of_firm and last.what == what
+
+
+@router.post("/homes/{inspection_id}/copies", responses=_AT_FIELD)
+def gave_copy(request: Request, inspection_id: str, given: SharedCopyIn) -> SharedReportOut:
+    """Say that a copy was given to an occupier or an authority."""
+    with opened(request, writes=True) as (connection, link):
+        _must_report(link)
+        found = _found(connection, link, inspection_id, hold=True)
+        of = found.issued if given.of == "report" else found.confirmed
+        if of is None:
+            raise ProblemError(409, "not-confirmed", "There is no confirmation yet.")
+        at = day_given(given.on)
+        same = (given.of, given.role, given.name, given.how, at)
+        if same not in {(one.of, one.role, one.name, one.how, one.at) for one in found.copies}:
+            copies.note(connection, inspection_id, of.id, given.role, given.name, given.how, at, link_id=link.id)
+        after_report.remember(connection, link.firm_id, inspection_id)
+        return _out(link, inspection_id, _found(connection, link, inspection_id))

@@ -1,0 +1,62 @@
+"""What a client's own page says of a report: the words of page one, each observation with its photos, the duties.
+
+Frozen with the report, so that the page never says anything else than the paper.
+"""
+
+from collections.abc import Mapping
+from dataclasses import asdict
+from typing import Any
+
+from dorrik.core import remedials
+from dorrik.core.inspection import Inspection
+from dorrik.core.judgement import Judgement
+from dorrik.core.outcome import FOR_A_LANDLORD
+from dorrik.core.remedials import Figure, Required
+from dorrik.core.topics.interval import LET
+from dorrik.core.topics.repairs import settled
+from dorrik.report.content import Issue, outcome
+from dorrik.report.content.photos import printed
+
+
+def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
+    """The page as plain data. issue: as it is printed."""
+    said = outcome.section(settled(inspection, judgement.repairs), judgement)
+    pinned = printed(inspection)
+    items = remedials.required(inspection, judgement)
+    let = inspection.tenure in LET
+    observations = {one.id: one for one in inspection.observations}
+    return {
+        "firm": issue.letterhead(),
+        "title": judgement.rule_book.report,
+        "rule_book": judgement.rule_book.name,
+        "caution": judgement.rule_book.caution,
+        "home": ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p),
+        "reference": inspection.reference or "",
+        "number": issue.number,
+        "issued_on": issue.issued_on.isoformat(),
+        "inspected_on": inspection.inspected_on or "",
+        "outcome": said["outcome"],
+        "sentence": said["plainly"],
+        "reason": said["outcome_reason"] or "",
+        "rests_on": said["rests_on"],
+        "next": said["next"],
+        "timeline": said["timeline"],
+        "meaning": [{"code": code, "means": means} for code, means in FOR_A_LANDLORD.items()],
+        # Duties follow from where the home lies, and only where it is let.
+        "nation": (inspection.nation or "") if let else "",
+        "items": [asdict(item) for item in items],
+        "photos": {
+            item.id: [
+                {"sha256": photo.sha256, "words": photo.caption or observations[item.id].text or "photo"}
+                for photo in pinned.get(item.id, [])
+            ]
+            for item in items
+        },
+    }
+
+
+def items(said: Mapping[str, Any]) -> tuple[Required, ...]:
+    """The items as they were frozen in `words`."""
+    return tuple(
+        Required(**one | {"figures": tuple(Figure(**figure) for figure in one["figures"])}) for one in said["items"]
+    )

@@ -1,0 +1,64 @@
+"""The mails that go with a report, with its confirmation, and before a legal date: plain words, and the link."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from dorrik.report.content.words import day
+
+
+@dataclass(frozen=True, slots=True)
+class MailWords:
+    """Subject and text of a mail."""
+
+    subject: str
+    text: str
+
+
+def words(
+    said: Mapping[str, Any],
+    of: str,
+    name: str,
+    own: str,
+    address: str,
+    who: str,
+    firm: str,
+    texts: Mapping[str, str] | None = None,
+) -> MailWords:
+    """The mail with a report or its confirmation. said: of the report (`content.for_client`); own: what the sender
+    adds; address: of its page; texts: the firm's own (`core.firm_texts`)."""
+    texts = texts or {}
+    home = said["home"] or "your home"
+    if of == "confirmation":
+        subject = f"Put right: {home}"
+        opening = (
+            f"Everything that the report {said['reference']} required is cleared. The confirmation is attached; it "
+            "closes the report without a new inspection. Keep both together."
+        )
+    else:
+        subject = f"Electrical report: {home}"
+        opening = f"The electrical report on {home} is attached. Its result: {said['outcome']}. {said['sentence']}"
+    extra = texts.get("confirmation_mail" if of == "confirmation" else "report_mail", "")
+    parts = [
+        f"{name},", opening, own, extra,
+        f"See what was found, what to do and by when, with pictures:\n{address}",
+        "The link is for you: whoever has it can open the page.",
+        f"{who}\n{firm}",
+    ]  # fmt: skip
+    return MailWords(subject, "\n\n".join(part for part in parts if part) + "\n")
+
+
+def reminder(
+    said: Mapping[str, Any], what: str, due: Any, left: str, address: str, firm: str, own: str = ""
+) -> MailWords:
+    """A reminder before a legal date. what: the duty; due: its last day; left: what is not done."""
+    home = said["home"] or "your home"
+    parts = [
+        f"By {day(due)}: {what} ({home}, report {said['reference']}).",
+        left,
+        own,
+        f"What is left, and what it means:\n{address}",
+        "Dates are as the law is understood; check the law that applies to you.",
+        firm,
+    ]
+    return MailWords(f"By {day(due)}: {home}", "\n\n".join(part for part in parts if part) + "\n")
