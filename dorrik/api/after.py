@@ -8,17 +8,16 @@ from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api import evidence, letters_out
-from dorrik.api.after_out import after_out
+from dorrik.api.after_out import after_out, open_report_out
 from dorrik.api.after_types import (
     AfterOut,
+    ClientLinkIn,
+    ClientLinkOut,
     ConfirmIn,
     CopyIn,
     FileOut,
-    LinkIn,
-    LinkOut,
-    MadeLinkOut,
+    MadeClientLinkOut,
     MailReportIn,
-    OpenReportOut,
     OpenReports,
     RetestedOut,
     RetestIn,
@@ -68,10 +67,6 @@ def at_fields(error: clearing.CannotTake, prefix: str = "step.") -> ProblemError
     return ProblemError(422, "invalid", str(error), fields=fields)
 
 
-def _out(connection: Connection, me: Person, inspection_id: str, found: AfterReport) -> AfterOut:
-    return after_out(connection, me, inspection_id, found)
-
-
 @router.get("/to-put-right")
 def open_reports(request: Request, start: int = Query(0, ge=0, le=1_000_000)) -> OpenReports:
     """Reports with something left to clear, to confirm or to send, by their last day."""
@@ -79,24 +74,15 @@ def open_reports(request: Request, start: int = Query(0, ge=0, le=1_000_000)) ->
         lines, count = report_states.open_ones(connection, me.firm_id, start)
     return OpenReports(
         count=count,
-        reports=[
-            OpenReportOut(
-                inspection_id=line.inspection_id, reference=line.reference, home=line.home, client=line.client,
-                cleared=line.state.cleared, counting=line.state.counting, reported=line.state.reported,
-                worst=line.state.worst, due=line.state.due, copy_due=line.state.copy_due,
-                next_visit=line.state.next_visit,
-                complete=line.state.counting > 0 and line.state.cleared == line.state.counting,
-            )
-            for line in lines
-        ],
-    )  # fmt: skip
+        reports=[open_report_out(line) for line in lines],
+    )
 
 
 @router.get("/inspections/{inspection_id}/after")
 def after(request: Request, inspection_id: str) -> AfterOut:
     """What follows the latest report of an inspection; 404 while none was issued."""
     with work(request) as (connection, me):
-        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
 
 
 @router.post("/inspections/{inspection_id}/after/retest", responses=_AT_FIELD)
@@ -148,7 +134,7 @@ def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut
         found_after(connection, me, inspection_id)
     do_once(request, me, "remedial step", (inspection_id, given.model_dump(mode="json")), do)
     with work(request, only_reads=True) as (connection, me):
-        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
 
 
 def _take(
@@ -287,7 +273,7 @@ def note_copy(request: Request, inspection_id: str, given: CopyIn) -> AfterOut:
         copies.note(connection, inspection_id, paper.id, given.role, given.name, given.how, at, person_id=me.id)
         after_report.remember(connection, me.firm_id, inspection_id)
         note(request, connection, me, "copy noted", found.words["reference"], role=given.role)
-        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
 
 
 def day_given(on: str) -> datetime:
@@ -321,7 +307,7 @@ def remove_copy(request: Request, inspection_id: str, copy_id: str) -> AfterOut:
         if not copies.remove(connection, inspection_id, copy_id):
             raise not_found("copy")
         after_report.remember(connection, me.firm_id, inspection_id)
-        return _out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
 
 
 @router.post("/inspections/{inspection_id}/after/mail", responses=_AT_FIELD)
@@ -367,7 +353,7 @@ def mail_report(request: Request, inspection_id: str, given: MailReportIn) -> Se
 
 
 @router.post("/inspections/{inspection_id}/after/links", status_code=201, responses=_AT_FIELD)
-def make_link(request: Request, inspection_id: str, given: LinkIn) -> MadeLinkOut:
+def make_link(request: Request, inspection_id: str, given: ClientLinkIn) -> MadeClientLinkOut:
     """Make a link to the report's page for somebody; its address is told this once."""
     with work(request) as (connection, me):
         must(me, "send letters")
@@ -379,23 +365,23 @@ def make_link(request: Request, inspection_id: str, given: LinkIn) -> MadeLinkOu
         return _made(request, client_links.of_inspection(connection, inspection_id), link_id, token)
 
 
-def _made(request: Request, links: list[client_links.Link], link_id: str, token: str) -> MadeLinkOut:
+def _made(request: Request, links: list[client_links.Link], link_id: str, token: str) -> MadeClientLinkOut:
     made = next(one for one in links if one.id == link_id)
     address = request.app.state.url + client_links.path(token)
-    return MadeLinkOut(link=LinkOut.model_validate(made, from_attributes=True), address=address)
+    return MadeClientLinkOut(link=ClientLinkOut.model_validate(made, from_attributes=True), address=address)
 
 
 @router.get("/clients/{client_id}/links")
-def client_links_of(request: Request, client_id: str) -> list[LinkOut]:
+def client_links_of(request: Request, client_id: str) -> list[ClientLinkOut]:
     """The links to everything of a client."""
     with work(request) as (connection, me):
         _client(connection, me, client_id)
         links = client_links.of_client(connection, me.firm_id, client_id)
-    return [LinkOut.model_validate(one, from_attributes=True) for one in links]
+    return [ClientLinkOut.model_validate(one, from_attributes=True) for one in links]
 
 
 @router.post("/clients/{client_id}/links", status_code=201, responses=_AT_FIELD)
-def make_client_link(request: Request, client_id: str, given: LinkIn) -> MadeLinkOut:
+def make_client_link(request: Request, client_id: str, given: ClientLinkIn) -> MadeClientLinkOut:
     """Make a link to all homes of a client, for them or their agent."""
     with work(request) as (connection, me):
         must(me, "send letters")

@@ -5,30 +5,25 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.api.after_types import AfterOut, CopyOut, DutyOut, FigureOut, FileOut, ItemOut, LinkOut, StepOut
+from dorrik.api.after_types import (
+    AfterOut,
+    ClientLinkOut,
+    CopyOut,
+    DutyStateOut,
+    ItemFigureOut,
+    FileOut,
+    ItemOut,
+    OpenReportOut,
+    RemedialStepOut,
+    WhatOut,
+)
 from dorrik.api.report_types import IssuedOut
 from dorrik.core import intervals, workflow
 from dorrik.office.after_report import AfterReport, Item
 from dorrik.store import register
 from dorrik.store.people import Person
 from dorrik.store.remedials import TakenStep
-
-#: What of a step is told; what else it holds is the rules' own.
-_TOLD = (
-    "by",
-    "on",
-    "words",
-    "certificate",
-    "code",
-    "own",
-    "label",
-    "unit",
-    "before",
-    "after",
-    "status",
-    "says",
-    "limit",
-)
+from dorrik.store.report_states import Line
 
 
 def after_out(connection: Connection, me: Person, inspection_id: str, found: AfterReport) -> AfterOut:
@@ -51,7 +46,7 @@ def after_out(connection: Connection, me: Person, inspection_id: str, found: Aft
         complete=found.complete,
         due=found.due,
         copies=[CopyOut.model_validate(one, from_attributes=True) for one in found.copies],
-        links=[LinkOut.model_validate(one, from_attributes=True) for one in found.links],
+        links=[ClientLinkOut.model_validate(one, from_attributes=True) for one in found.links],
         duties=duties_out(found),
         caution=intervals.CAUTION,
         confirmed=IssuedOut.model_validate(found.confirmed, from_attributes=True) if found.confirmed else None,
@@ -61,9 +56,9 @@ def after_out(connection: Connection, me: Person, inspection_id: str, found: Aft
     )
 
 
-def duties_out(found: AfterReport) -> list[DutyOut]:
+def duties_out(found: AfterReport) -> list[DutyStateOut]:
     """The landlord's duties."""
-    return [DutyOut.model_validate(one, from_attributes=True) for one in found.duties]
+    return [DutyStateOut.model_validate(one, from_attributes=True) for one in found.duties]
 
 
 def item_out(item: Item, words: Any) -> ItemOut:
@@ -73,15 +68,26 @@ def item_out(item: Item, words: Any) -> ItemOut:
         id=required.id, code=required.code, now=standing.code, title=required.title, text=required.text,
         place=required.place, todo=required.todo, counts=required.counts, state=standing.state,
         lacks=list(standing.lacks), booked_on=standing.booked_on, booked_by=standing.booked_by,
-        done_by=standing.done_by, figures=[FigureOut(**asdict(one)) for one in required.figures],
+        done_by=standing.done_by, figures=[ItemFigureOut(**asdict(one)) for one in required.figures],
         photos=[one["sha256"] for one in words["photos"].get(required.id, [])],
         steps=[_step_out(one) for one in item.steps], own_certificates=list(item.own_certificates),
     )  # fmt: skip
 
 
-def _step_out(one: TakenStep) -> StepOut:
-    return StepOut(
+def _step_out(one: TakenStep) -> RemedialStepOut:
+    return RemedialStepOut(
         number=one.number, kind=one.kind, at=one.at, by=one.by, role=one.role, of_firm=one.of_firm,  # type: ignore[arg-type]
-        what={name: one.what[name] for name in _TOLD if name in one.what},
+        what=WhatOut.model_validate(one.what),
         files=[FileOut.model_validate(file, from_attributes=True) for file in one.files],
+    )  # fmt: skip
+
+
+def open_report_out(line: Line) -> OpenReportOut:
+    """A report of the list of those with something left to do."""
+    state = line.state
+    return OpenReportOut(
+        inspection_id=line.inspection_id, reference=line.reference, home=line.home, client=line.client,
+        cleared=state.cleared, counting=state.counting, reported=state.reported, worst=state.worst, due=state.due,
+        copy_due=state.copy_due, next_visit=state.next_visit,
+        complete=state.counting > 0 and state.cleared == state.counting,
     )  # fmt: skip

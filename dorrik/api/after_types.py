@@ -1,7 +1,7 @@
 """What follows a report, over the line: items with steps and evidence, copies, links, duties, the confirmation."""
 
 from datetime import date
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -18,7 +18,7 @@ _Name = Annotated[Words, Field(max_length=120)]
 _Files = Annotated[list[str], Field(default_factory=list, max_length=20)]
 
 
-class FigureOut(BaseModel):
+class ItemFigureOut(BaseModel):
     """A figure behind an item, as the report has it."""
 
     entity: str
@@ -37,9 +37,27 @@ class FileOut(BaseModel):
     media_type: str
 
 
-class StepOut(BaseModel):
-    """One step: what was done, by whom (of_firm: somebody of the firm), with which files. what: see `RetestOut` for a
-    retest; of others by, on, words, certificate and code, where they have them."""
+class WhatOut(BaseModel):
+    """What a step says; '' where it does not. by, on: who did it, or is to do it, and when; certificate: its number;
+    code: what an investigation found; label to limit: of a retest."""
+
+    by: str = ""
+    on: str = ""
+    words: str = ""
+    certificate: str = ""
+    code: str = ""
+    own: bool = False
+    label: str = ""
+    unit: str = ""
+    before: str = ""
+    after: str = ""
+    status: str = ""
+    says: str = ""
+    limit: str = ""
+
+
+class RemedialStepOut(BaseModel):
+    """One step: what was done, by whom (of_firm: somebody of the firm), with which files."""
 
     number: int
     kind: Kind
@@ -47,7 +65,7 @@ class StepOut(BaseModel):
     by: str
     role: str
     of_firm: bool
-    what: dict[str, Any]
+    what: WhatOut
     files: list[FileOut]
 
 
@@ -68,9 +86,9 @@ class ItemOut(BaseModel):
     booked_on: str
     booked_by: str
     done_by: str
-    figures: list[FigureOut]
+    figures: list[ItemFigureOut]
     photos: list[str]
-    steps: list[StepOut]
+    steps: list[RemedialStepOut]
     own_certificates: list[str]
 
 
@@ -92,7 +110,7 @@ class CopyOut(BaseModel):
     arrived: bool
 
 
-class DutyOut(BaseModel):
+class DutyStateOut(BaseModel):
     """A duty of the landlord; shown: can anything that is recorded here show that it is done?"""
 
     duty: str
@@ -105,7 +123,7 @@ class DutyOut(BaseModel):
     shown: bool
 
 
-class LinkOut(BaseModel):
+class ClientLinkOut(BaseModel):
     id: str
     role: str
     name: str
@@ -117,10 +135,10 @@ class LinkOut(BaseModel):
     good: bool
 
 
-class MadeLinkOut(BaseModel):
+class MadeClientLinkOut(BaseModel):
     """A link that was made just now. address: told this once."""
 
-    link: LinkOut
+    link: ClientLinkOut
     address: str
 
 
@@ -143,8 +161,8 @@ class AfterOut(BaseModel):
     complete: bool
     due: date | None
     copies: list[CopyOut]
-    links: list[LinkOut]
-    duties: list[DutyOut]
+    links: list[ClientLinkOut]
+    duties: list[DutyStateOut]
     caution: str
     confirmed: IssuedOut | None
     confirmations: list[IssuedOut]
@@ -243,7 +261,7 @@ class CopyIn(Strict):
     on: _Day
 
 
-class LinkIn(Strict):
+class ClientLinkIn(Strict):
     """For whom, and for how long."""
 
     role: Role

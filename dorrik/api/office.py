@@ -2,6 +2,7 @@
 
 from fastapi import Request
 
+from dorrik.api.after_out import open_report_out
 from dorrik.api.office_types import (
     AgendaOut,
     CircuitStoryOut,
@@ -55,6 +56,8 @@ def what_now(request: Request) -> AgendaOut:
             for one in found.unsent
         ],
         letters_in_trouble=found.letters_in_trouble,
+        to_clear=[open_report_out(one) for one in found.to_clear],
+        to_clear_count=found.to_clear_count,
         instruments=[
             InstrumentTroubleOut(
                 name=entry.values.get("name") or "Instrument", serial=entry.values.get("serial"), reason=reason

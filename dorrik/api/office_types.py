@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from dorrik.api.after_types import OpenReportOut
 from dorrik.api.register_types import RegisterEntry
 from dorrik.api.stages import Stage
 
@@ -60,6 +61,8 @@ class AgendaOut(BaseModel):
     due_count: int
     unsent: list[UnsentOut]
     letters_in_trouble: int
+    to_clear: list[OpenReportOut]
+    to_clear_count: int
     instruments: list[InstrumentTroubleOut]
 
 

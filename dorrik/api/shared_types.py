@@ -1,11 +1,11 @@
 """A client's page over the line: for whoever has its link, without an account."""
 
 from datetime import date
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dorrik.api.after_types import DutyOut, FileOut
+from dorrik.api.after_types import DutyStateOut, FileOut
 from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.core.duty_states import Role
 from dorrik.core.remedials import State
@@ -83,6 +83,19 @@ class SharedCopyOut(BaseModel):
     arrived: bool
 
 
+class TimelineEventOut(BaseModel):
+    """What was done, or is to be done, and when, in words."""
+
+    on: str
+    what: str
+    done: bool
+
+
+class MeaningOut(BaseModel):
+    code: str
+    means: str
+
+
 class SharedReportOut(BaseModel):
     """A home's page. due: the last legal day for the work; confirmed_on: when its confirmation was issued."""
 
@@ -97,14 +110,14 @@ class SharedReportOut(BaseModel):
     sentence: str
     reason: str
     rests_on: str
-    timeline: list[dict[str, Any]]
+    timeline: list[TimelineEventOut]
     next_by: str
-    meaning: list[dict[str, str]]
+    meaning: list[MeaningOut]
     items: list[SharedItemOut]
     cleared: int
     counting: int
     due: date | None
-    duties: list[DutyOut]
+    duties: list[DutyStateOut]
     copies: list[SharedCopyOut]
     caution: str
     confirmed_on: date | None

@@ -8,11 +8,12 @@ from sqlalchemy import Connection
 from dorrik.core import workflow
 from dorrik.core.instruments import judge_calibration
 from dorrik.office.estimates import minutes_of
-from dorrik.store import agenda, house_rates, mail_queue, register, reviews
+from dorrik.store import agenda, house_rates, mail_queue, register, report_states, reviews
 from dorrik.store.agenda import OpenJob, Waiting
 from dorrik.store.engine import now
 from dorrik.store.people import Person
 from dorrik.store.register import Entry
+from dorrik.store.report_states import Line
 
 #: Booked visits of the coming days stand on the home screen, and return visits.
 SOON = timedelta(days=7)
@@ -45,6 +46,8 @@ class Agenda:
     due_count: int
     unsent: list[OpenJob]
     letters_in_trouble: int
+    to_clear: list[Line]
+    to_clear_count: int
     instruments: list[tuple[Entry, str]]
 
 
@@ -56,6 +59,7 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
         for job, home in register.booked(connection, me.firm_id, today + SOON)
     ]
     due, count = agenda.due(connection, me.firm_id, today + DUE_SOON)
+    open_reports, open_count = report_states.open_ones(connection, me.firm_id, 0, agenda.MOST)
     signs, reads = workflow.may(me.role, "submit"), workflow.may(me.role, "review")
     return Agenda(
         today=today,
@@ -69,6 +73,8 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
         due_count=count,
         unsent=agenda.unconfirmed(connection, me.firm_id),
         letters_in_trouble=mail_queue.in_trouble(connection, me.firm_id),
+        to_clear=open_reports,
+        to_clear_count=open_count,
         instruments=list(_out_of_calibration(connection, me.firm_id, today)),
     )
 

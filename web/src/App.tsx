@@ -26,6 +26,11 @@ const Account = screen(() => import("./account/Account").then((m) => m.default))
 const People = screen(() => import("./people/People").then((m) => m.default));
 const SecondOpinions = screen(() => import("./opinions/SecondOpinions").then((m) => m.default));
 const Kit = screen(() => import("./kit/Kit").then((m) => m.default));
+const SharedPage = screen(() => import("./shared/SharedPage").then((m) => m.default));
+const Inbox = screen(() => import("./letters/Inbox").then((m) => m.default));
+const AfterReport = screen(() => import("./after/AfterReport").then((m) => m.default));
+const OpenReports = screen(() => import("./after/OpenReports").then((m) => m.default));
+const Letters = screen(() => import("./letters/Letters").then((m) => m.default));
 const Check = screen(() => import("./check/Check").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
 const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
@@ -63,13 +68,16 @@ async function askSession(): Promise<Me | null> {
 // A session that was ended elsewhere leaves nothing here to be looked at; what waits to be sent stays.
 sessionEnded.addEventListener("ended", () => void device().then((kept) => kept.forgetAnswers()));
 
+const OPEN_TO_ALL: Record<string, ComponentType> = { "/check": Check, "/home-report": SharedPage, "/inbox": Inbox };
+
 export function App() {
   const { pathname } = useLocation();
-  // Whoever holds a paper asks without an account.
-  if (pathname === "/check")
+  // Whoever holds a paper or a link asks without an account.
+  const Open = OPEN_TO_ALL[pathname];
+  if (Open)
     return (
       <Screen>
-        <Check />
+        <Open />
       </Screen>
     );
   return <Known />;
@@ -127,6 +135,9 @@ function Screens({ me }: { me: Me }) {
       <Route path="/instruments" element={<Instruments me={me} />} />
       <Route path="/firm/:part?" element={<FirmScreen />} />
       <Route path="/kit" element={<Kit />} />
+      <Route path="/to-put-right" element={<OpenReports />} />
+      <Route path="/to-put-right/:id" element={<AfterReport me={me} />} />
+      <Route path="/letters" element={<Letters />} />
       <Route path="/account" element={<Account me={me} />} />
       {me.may.includes("give a second opinion") && <Route path="/opinions" element={<SecondOpinions me={me} />} />}
       {me.may.includes("manage people") && <Route path="/people" element={<People me={me} />} />}

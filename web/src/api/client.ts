@@ -16,7 +16,7 @@ export const api = createClient<paths>({ baseUrl: "/" });
 /** Told when the server says that nobody is signed in: the session was ended elsewhere, or its time is over. */
 export const sessionEnded = new EventTarget();
 /** Where such an answer says something else: a wrong password, a link that is spent. */
-const OF_STRANGERS = /^\/api\/(session|links|account\/forgotten)\b/;
+const OF_STRANGERS = /^\/api\/(session|links|shared|account\/forgotten)\b/;
 
 api.use({
   onResponse({ request, response }) {

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
 import { DayStrip, minutesOf } from "../drawings/DayStrip";
 import { Mark } from "../drawings/Mark";
+import { dayOf, leftOf } from "../after/left";
 import { Line, Lines } from "../ui/Page";
 import { Tag } from "../ui/Tag";
 import { day, hours } from "../ui/when";
@@ -95,8 +96,12 @@ function VisitLine({ visit }: { visit: Visit }) {
 
 const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
 
+/** So many open reports stand on the home screen; the others are a tap away. */
+const SHOWN = 4;
+
 function Waiting({ agenda }: { agenda: Found }) {
   const { ready, to_review, sent_back, returns, promises, due, due_count, unsent, instruments } = agenda;
+  const { to_clear, to_clear_count, letters_in_trouble } = agenda;
   const quiet =
     !ready.length &&
     !to_review.length &&
@@ -105,6 +110,8 @@ function Waiting({ agenda }: { agenda: Found }) {
     !promises.length &&
     !due.length &&
     !unsent.length &&
+    !to_clear.length &&
+    !letters_in_trouble &&
     !instruments.length;
   return (
     <Box
@@ -125,6 +132,26 @@ function Waiting({ agenda }: { agenda: Found }) {
             to={`/inspection/${one.id}/report`}
             name={one.property_address}
             more={[one.reference, `submitted ${day(one.on)}`].filter(Boolean).join(" · ")}
+          />
+        ))}
+      </Group>
+      <Group title="Letters">
+        {(letters_in_trouble ? [letters_in_trouble] : []).map((count) => (
+          <Waits
+            key="letters"
+            to="/letters?only=trouble"
+            name={count === 1 ? "1 letter not arrived" : `${count} letters not arrived`}
+            more="look why, send again"
+          />
+        ))}
+      </Group>
+      <Group title={to_clear_count > SHOWN ? `To put right, ${SHOWN} of ${to_clear_count}` : "To put right"}>
+        {to_clear.slice(0, SHOWN).map((one) => (
+          <Waits
+            key={one.inspection_id}
+            to={`/to-put-right/${one.inspection_id}`}
+            name={one.home}
+            more={[leftOf(one), dayOf(one) && `by ${day(dayOf(one))}`].filter(Boolean).join(" · ")}
           />
         ))}
       </Group>

@@ -25,6 +25,8 @@ import { InHand, InspectionLines, Issued } from "./InspectionLines";
 
 const PLACES = [
   ["/clients", "Clients", null],
+  ["/to-put-right", "To put right", null],
+  ["/letters", "Letters", null],
   ["/instruments", "Instruments", null],
   ["/firm", "House rules and rates", null],
   ["/opinions", "Second opinions", "give a second opinion"],

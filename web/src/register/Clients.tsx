@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { Line, Lines, Page, Section } from "../ui/Page";
 import { Pages } from "../ui/Pages";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
+import { ClientLinks } from "./ClientLinks";
 import { Kept } from "./Kept";
 import { addEntry, EntryFields, Quiet, textOf } from "./entry";
 
@@ -103,6 +104,7 @@ export function Client({ me }: { me: Me }) {
         fields={["name", "address", "contact", "phone", "email", "notes"]}
         wide={["notes"]}
       />
+      <ClientLinks client={client.id} name={textOf(client, "name")} mayMake={me.may.includes("send letters")} />
       <Section title="Properties">
         {trouble && <Told trouble>{trouble}</Told>}
         <Lines label="Properties">

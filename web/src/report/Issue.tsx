@@ -60,7 +60,14 @@ export function Issue({ me, seq, points, waiting }: Props) {
         unchanged={known.length > 0 && known.at(-1)?.seq === seq}
       />
       {known.length > 0 && (
-        <Section title="Issued">
+        <Section
+          title="Issued"
+          tools={
+            <LinkButton variant="action" to={`/to-put-right/${id}`}>
+              What follows
+            </LinkButton>
+          }
+        >
           <Lines label="Issues">
             {known.map((one) => (
               <Line key={one.id}>
