@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import date
 from typing import Any, Literal
 
 from fastapi import Path, Query, Request, Response
@@ -103,8 +104,16 @@ def page(request: Request) -> SharedOut:
         firm=firm["name"], firm_phone=firm["phone"] or "", firm_email=firm["email"] or "", name=link.name,
         role=link.role,  # type: ignore[arg-type]
         one=link.inspection_id is not None, may_report=link.role in REPORTS, expires_at=link.expires_at,
-        today=now().date(), homes=[_home(one, states.get(one.inspection_id or ""), outcomes) for one in found],
+        today=now().date(), homes=sorted(
+            (_home(one, states.get(one.inspection_id or ""), outcomes) for one in found), key=_urgency
+        ),
     )  # fmt: skip
+
+
+def _urgency(home: SharedHomeOut) -> tuple[int, date, str]:
+    """What has to be done first comes first, by its day."""
+    order = ("to put right", "to be looked at", "to be confirmed", "satisfactory", "put right", "no report")
+    return order.index(home.state), home.due or home.copy_due or date.max, home.address
 
 
 def _outcomes(connection: Connection, found: list[SharedHome]) -> dict[str, str]:

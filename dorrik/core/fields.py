@@ -299,9 +299,18 @@ def choice(label: str, *choices: str) -> Any:
     return _declare(FieldSpec(kind="choice", label=label, choices=choices))
 
 
+#: How a yes-or-no test ends.
+CHECKED = ("correct", "incorrect", "LIM", "N/A")
+
+
 def check(label: str) -> Any:
     """A field for a yes-or-no test: correct, not correct, or why it was not made."""
-    return choice(label, "correct", "incorrect", "LIM", "N/A")
+    return choice(label, *CHECKED)
+
+
+def is_tested(spec: FieldSpec) -> bool:
+    """Does it hold what a test showed, a reading or a yes-or-no, rather than what was seen or read off?"""
+    return spec.kind == "reading" or spec.choices == CHECKED
 
 
 def number(label: str, unit: str, low: float, high: float) -> Any:

@@ -9,7 +9,7 @@ from typing import Any, Literal, get_args
 
 from dorrik.core import catalogue, document
 from dorrik.core.buildings import HOME, buildings
-from dorrik.core.fields import FieldSpec
+from dorrik.core.fields import FieldSpec, is_tested
 from dorrik.core.inspection import KINDS, Inspection, Observation
 from dorrik.core.judgement import Judgement, is_open, judge
 from dorrik.core.outcome import ORDER, UNSATISFACTORY
@@ -26,8 +26,6 @@ DECIDED: frozenset[str] = frozenset(("retest", "found", "accepted", "refused", "
 State = Literal["open", "booked", "done", "cleared"]
 #: What further investigation can find: nothing, or a defect by its code.
 Found = Literal["none", "C1", "C2", "C3"]
-#: Kinds of fields that are tested or looked at again.
-_TESTED = frozenset(("reading", "choice"))
 
 
 @record(kw_only=True)
@@ -145,7 +143,7 @@ def figures(
 def _figure(inspection: Inspection, note: Note, named: Mapping[str, str]) -> Figure | None:
     spec = KINDS[note.entity].fields.get(note.field)
     value = _value(inspection, note.entity_id, note.field)
-    if spec is None or spec.kind not in _TESTED or value is None:
+    if spec is None or not is_tested(spec) or value is None:
         return None
     return Figure(
         entity=note.entity, entity_id=note.entity_id, field=note.field,
@@ -205,7 +203,7 @@ def retest(inspection: Inspection, entity_id: str, field: str, after: object) ->
     thing = next((one for one in _every(written["inspection"]) if one["id"] == entity_id), None)
     kind = _kind_of(inspection, entity_id)
     spec = KINDS[kind].fields.get(field) if kind else None
-    if thing is None or spec is None or kind is None or spec.kind not in _TESTED:
+    if thing is None or spec is None or kind is None or not is_tested(spec):
         raise NoFigure("The report has no such figure.")
     before = thing.get(field)
     thing[field] = after

@@ -13,6 +13,8 @@ from hypothesis import strategies as st
 
 from dorrik.core import remedials
 from dorrik.core.document import parse
+from dorrik.core.fields import is_tested
+from dorrik.core.inspection import KINDS
 from dorrik.core.judgement import judge
 from dorrik.core.remedials import Figure, Required, Step, all_cleared, required, retest, standing, why_not
 
@@ -259,6 +261,15 @@ def test_a_reports_items_name_the_figures_that_led_to_them():
     assert [(figure.entity_id, figure.field, figure.value, figure.status) for figure in one.figures] == [
         ("c1", "rcd_trip_ms", "340", "fail")
     ]
+
+
+def test_what_was_seen_or_read_off_a_part_is_shown_by_a_photo_and_what_was_tested_by_a_test():
+    circuit = KINDS["circuit"].fields
+    assert all(
+        is_tested(circuit[name]) for name in ("zs_ohm", "rcd_trip_ms", "insulation_lne_mohm", "polarity", "rcd_button")
+    )
+    assert not any(is_tested(circuit[name]) for name in ("device_type", "rcd_kind", "designation", "line_csa_mm2"))
+    assert not any(is_tested(spec) for spec in KINDS["check"].fields.values())
 
 
 def test_improvements_are_listed_and_what_was_put_right_on_the_day_is_not():

@@ -26,7 +26,7 @@ OTHER = "some other words in a row"
 class Served:
     """`python -m dorrik serve` on an empty folder, as a firm starts it, and the link that it prints."""
 
-    def __init__(self, home: Path) -> None:
+    def __init__(self, home: Path, **environment: str) -> None:
         port = free_port()
         self.base = f"http://127.0.0.1:{port}"
         without = {k: v for k, v in os.environ.items() if not k.startswith("DORRIK_")}
@@ -36,7 +36,7 @@ class Served:
         with self.log.open("w") as log:
             self.process = subprocess.Popen(
                 [sys.executable, "-m", "dorrik", "serve", "--port", str(port), "--workers", "2"],
-                env=without | {"DORRIK_HOME": str(home)},
+                env=without | {"DORRIK_HOME": str(home)} | environment,
                 stdout=log,
             )
         while not (found := re.search(r"http://\S+/welcome#\S+", self.log.read_text())):
@@ -76,7 +76,8 @@ def somebody(browser: Browser) -> Iterator:
     contexts = []
 
     def open_at(address: str, width: int = 1280) -> Page:
-        context = browser.new_context(viewport={"width": width, "height": 800}, bypass_csp=True)
+        base = "/".join(address.split("/")[:3])
+        context = browser.new_context(base_url=base, viewport={"width": width, "height": 800}, bypass_csp=True)
         contexts.append(context)
         page = context.new_page()
         # The server says where it will be before it answers there.

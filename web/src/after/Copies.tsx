@@ -38,7 +38,7 @@ export function Duties({ duties, caution }: { duties: Schemas["DutyStateOut"][];
             <Box w="5" flex="none" color="sea">
               {one.done_on && <Tick />}
             </Box>
-            <Box flex="1">{one.duty}</Box>
+            <Box flex="1">{one.duty[0]?.toUpperCase() + one.duty.slice(1)}</Box>
             <Box textAlign="right" fontWeight={one.due && !one.done_on ? "bold" : undefined} whiteSpace="nowrap">
               {one.done_on ? day(one.done_on) : one.due ? `by ${day(one.due)}` : ""}
               {!one.done_on && !one.due && (

@@ -1,5 +1,5 @@
 /** One item of a report: what was found, how it stands, every step, and what can be done next. */
-import { Box, Flex, Link as ChakraLink, Text } from "@chakra-ui/react";
+import { Box, Flex, Image, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { explain } from "../api/errors";
@@ -52,6 +52,21 @@ export function ItemCard({ after, item, taken }: Props) {
               </Box>
             </Text>
           ))}
+          {item.photos.length > 0 && (
+            <Flex gap="2" wrap="wrap" mt="2">
+              {item.photos.map((sha256) => (
+                <Image
+                  key={sha256}
+                  src={`/api/inspections/${after.inspection_id}/photos/${sha256}?size=small`}
+                  alt={item.text || item.title}
+                  w="6.5rem"
+                  h="4.9rem"
+                  objectFit="cover"
+                  borderRadius="md"
+                />
+              ))}
+            </Flex>
+          )}
           <Steps after={after} steps={item.steps} />
           {item.own_certificates.length > 0 && !cleared && (
             <Text fontSize="sm">Certificate of your own repair: {item.own_certificates.join(", ")}</Text>
@@ -68,7 +83,7 @@ export function ItemCard({ after, item, taken }: Props) {
                   </Button>
                 )}
                 <Button size="sm" onClick={() => setOpen("done")}>
-                  Put right …
+                  Record work …
                 </Button>
                 {judges && item.figures.length > 0 && (
                   <Button size="sm" onClick={() => setOpen("retest")}>

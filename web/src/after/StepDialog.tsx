@@ -25,7 +25,7 @@ export type DialogKind = Exclude<StepIn["kind"], "accepted">;
 
 const TITLES: Record<DialogKind, string> = {
   booked: "Book the work",
-  done: "Put right",
+  done: "Record work done",
   retest: "Retest",
   found: "What the investigation found",
   refused: "Not accepted",

@@ -50,7 +50,7 @@ function Report({ page, report, taken }: Props) {
       <Text color="quiet">
         {report.firm} for {page.name}
       </Text>
-      <Heading as="h1" size="2xl" mb="4">
+      <Heading as="h1" fontSize="3xl" mb="4">
         {report.home}
       </Heading>
       <Result report={report} />

@@ -65,9 +65,12 @@ function Homes({ page, open, token }: { page: Shared; open: string; token: strin
       <Text color="quiet">
         {page.firm} for {page.name}
       </Text>
-      <Heading as="h1" size="2xl" mb="4">
+      <Heading as="h1" fontSize="3xl" mb="1">
         {page.homes.length === 1 ? "One home" : `${page.homes.length} homes`}
       </Heading>
+      <Text fontSize="lg" mb="4">
+        {counted(page.homes)}
+      </Text>
       <Box as="ul" listStyleType="none" m="0" p="0">
         {page.homes.map((home, at) => (
           <HomeLine key={home.id ?? at} home={home} token={token} />
@@ -78,6 +81,13 @@ function Homes({ page, open, token }: { page: Shared; open: string; token: strin
 }
 
 type Home = Shared["homes"][number];
+
+/** `1 to put right, 2 satisfactory`: how many stand how, in the order of the list. */
+function counted(homes: Home[]): string {
+  const counts = new Map<string, number>();
+  for (const { state } of homes) counts.set(state, (counts.get(state) ?? 0) + 1);
+  return [...counts].map(([state, count]) => `${count} ${state}`).join(", ");
+}
 
 function HomeLine({ home, token }: { home: Home; token: string }) {
   const fine = home.state === "satisfactory" || home.state === "put right";
@@ -94,7 +104,7 @@ function HomeLine({ home, token }: { home: Home; token: string }) {
         </Text>
       </Box>
       <Box textAlign="right">
-        <Box fontWeight="bold" color={fine ? "sea" : "ink"}>
+        <Box fontWeight={home.id ? "bold" : "normal"} color={fine ? "sea" : home.id ? "ink" : "quiet"}>
           {fine && <Tick />} {home.state}
           {home.state === "to put right" && ` (${home.cleared} of ${home.counting} done)`}
         </Box>
