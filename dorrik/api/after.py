@@ -385,19 +385,18 @@ def make_client_link(request: Request, client_id: str, given: ClientLinkIn) -> M
     """Make a link to all homes of a client, for them or their agent."""
     with work(request) as (connection, me):
         must(me, "send letters")
-        named = _client(connection, me, client_id)
+        _client(connection, me, client_id)
         link_id, token = client_links.make(
             connection, me.firm_id, me.id, given.role, given.name, client_id=client_id, days=given.days
         )
-        note(request, connection, me, "client link made", named, role=given.role)
+        note(request, connection, me, "client link made", f"client {client_id}", role=given.role)
         return _made(request, client_links.of_client(connection, me.firm_id, client_id), link_id, token)
 
 
-def _client(connection: Connection, me: Person, client_id: str) -> str:
+def _client(connection: Connection, me: Person, client_id: str) -> None:
     entry = register.get(connection, me.firm_id, "client", client_id)
     if entry is None or entry.values.get("removed"):
         raise not_found("client")
-    return str(entry.values.get("name") or "client")
 
 
 @router.post("/links/{link_id}/end", status_code=204)

@@ -19,7 +19,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.workflow import Action
 from dorrik.journal import blind
-from dorrik.store import erasing, exporting, forgetting, people, register, reports, retention
+from dorrik.store import erasing, exporting, forgetting, people, register, remedials, reports, retention
 from dorrik.store.engine import now
 from dorrik.store.people import Person
 from dorrik.store.photos import PhotoStore
@@ -123,6 +123,13 @@ def _client_packed(engine: Engine, photos: PhotoStore, firm_id: str, data: dict[
             frozen = reports.frozen_pdf(connection, report["id"], firm_id)
         if frozen is not None:
             yield from archive.add(f"reports/{report['id']}.pdf", [frozen[1]], packed=False)
+    for one in data["inspections"]:
+        for file in (file for step in one["remedials"] for file in step["files"]):
+            with engine.connect() as connection:
+                kept_file = remedials.content(connection, one["id"], file["id"])
+            if kept_file is not None:
+                end = "pdf" if kept_file[0].media_type == "application/pdf" else "jpg"
+                yield from archive.add(f"evidence/{file['id']}.{end}", [kept_file[1]], packed=False)
     yield archive.end()
 
 

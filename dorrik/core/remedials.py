@@ -4,6 +4,7 @@ An issued report never changes. Each observation that made it unsatisfactory is 
 is a row of steps, of which the item's state follows. A competent person accepts it; nothing else clears it.
 """
 
+import hashlib
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any, Literal, get_args
 
@@ -328,8 +329,8 @@ def standing(item: Required, steps: Sequence[Step]) -> Standing:
 
 
 def accepted_as(item: Required) -> str:
-    """What an acceptance is of; it goes into its step as `of`."""
-    return f"{item.code} {item.text}"
+    """What an acceptance is of, as a digest of code and words; it goes into its step as `of`."""
+    return hashlib.sha256(f"{item.code} {item.text}".encode()).hexdigest()[:16]
 
 
 def _lacks(

@@ -16,7 +16,7 @@ from sqlalchemy import Connection, Engine, Table, bindparam, delete, func, inser
 from dorrik.core.erasing import is_words, left, may_hold_words
 from dorrik.core.inspection import KINDS, EntityKind
 from dorrik.core.register import REGISTER
-from dorrik.store import retention, search
+from dorrik.store import erasing_after, retention, search
 from dorrik.store.engine import now
 from dorrik.store.photos import PhotoStore
 from dorrik.store.reports import OFFER
@@ -78,6 +78,7 @@ def erase(connection: Connection, firm_id: str, client_id: str, today: date) -> 
     connection.execute(update(inspection).where(inspection.c.id.in_(at)).values(changed_at=now(), erased_at=now()))
     # What a reviewer wrote may speak of them.
     connection.execute(update(review_step).where(review_step.c.inspection_id.in_(at)).values(words=None))
+    values += erasing_after.erase(connection, firm_id, client_id, at, below["job"])
     reports = _reports(connection, firm_id, at, today)
     return Erased(values, lines, reports, photos, tuple(at))
 

@@ -5,7 +5,7 @@ from typing import Any
 
 from sqlalchemy import Connection, select
 
-from dorrik.store import register, retention, reviews, sessions
+from dorrik.store import client_links, copies, mail_queue, register, remedials, retention, reviews, sessions
 from dorrik.store.account_tables import audit_entry, person
 from dorrik.store.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report, review_step
 from dorrik.store.tables import change as journal
@@ -26,6 +26,13 @@ def of_client(connection: Connection, firm_id: str, client_id: str) -> dict[str,
     }
 
 
+def _letter(row: Any) -> dict[str, Any]:
+    return {
+        "kind": row.kind, "to": row.to_address, "subject": row.subject, "text": row.text, "state": row.state,
+        "at": row.made_at.isoformat() + "Z",
+    }  # fmt: skip
+
+
 def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> dict[str, Any]:
     found = register.get(connection, firm_id, kind, entry_id)
     c = book_change.c
@@ -36,7 +43,9 @@ def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> di
         .order_by(c.id)
     )
     history = [_line(row) for row in connection.execute(query)]
-    return {"kind": kind, "id": entry_id, "values": found.values if found else {}, "history": history}
+    letters = [_letter(row) for row in mail_queue.of_subject(connection, job_id=entry_id)] if kind == "job" else []
+    values = found.values if found else {}
+    return {"kind": kind, "id": entry_id, "values": values, "history": history, "letters": letters}
 
 
 def _line(row: Any) -> dict[str, Any]:
@@ -65,6 +74,7 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
     photos = connection.execute(
         select(photo.sha256).where(photo.inspection_id == inspection_id, photo.sha256.is_not(None)).distinct()
     )
+    letters = mail_queue.of_subject(connection, inspection_id=inspection_id)
     return {
         "id": inspection_id,
         "reference": reference,
@@ -74,6 +84,26 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
             {"step": step.kind, "at": step.at.isoformat() + "Z", "by": step.name, "words": step.words}
             for step in reviews.steps(connection, inspection_id)
         ],
+        "remedials": [
+            {
+                "observation": step.observation_id,
+                "step": step.kind,
+                "at": step.at.isoformat() + "Z",
+                "by": step.by,
+                "what": step.what,
+                "files": [{"id": file.id, "name": file.name} for file in step.files],
+            }
+            for step in remedials.steps(connection, inspection_id)
+        ],
+        "copies": [
+            {"role": one.role, "name": one.name, "how": one.how, "at": one.at.isoformat() + "Z", "by": one.by}
+            for one in copies.of_inspection(connection, inspection_id)
+        ],
+        "links": [
+            {"name": one.name, "role": one.role, "made_at": one.made_at.isoformat() + "Z", "opened": one.opened}
+            for one in client_links.of_inspection(connection, inspection_id)
+        ],
+        "letters": [_letter(one) for one in letters],
         "reports": [
             {"id": row.id, "number": row.number, "issued_at": row.issued_at.isoformat() + "Z", "sha256": row.sha256}
             for row in issued

@@ -280,6 +280,13 @@ def _listed(connection: Connection, *here: Any, start: int = 0) -> list[Listed]:
     ]  # fmt: skip
 
 
+def of_subject(connection: Connection, *, inspection_id: str | None = None, job_id: str | None = None) -> list[Any]:
+    """Every letter of an inspection or a job, whole but for its files, oldest first."""
+    c = outgoing_mail.c
+    here = c.inspection_id == inspection_id if inspection_id is not None else c.job_id == job_id
+    return list(connection.execute(select(outgoing_mail).where(here).order_by(c.made_at)))
+
+
 def again(connection: Connection, firm_id: str, mail_id: str, to: str | None) -> bool:
     """Have a mail tried again at once, to another address where one is given; False where it is on its way or its files
     are gone. One that had left gets an identity of its own, else its bounce would be the first one's."""

@@ -1,12 +1,16 @@
 """After a report: required items are cleared step by step with evidence, copies are noted, a confirmation closes it."""
 
 import io
+import json
+import zipfile
 from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from pypdf import PdfReader
 
-from tests.api.clearing import DONE, after, clear, confirm, issued, step, unsatisfactory
+from dorrik.store.engine import new_id
+from tests.api.clearing import DONE, after, clear, confirm, issued, link, step, unsatisfactory
+from tests.api.test_erasure import in_tables
 from tests.pictures import picture
 
 
@@ -274,3 +278,63 @@ def test_the_sheet_for_prices_names_what_is_open_and_nobody_who_lives_there(insp
     words = text_of(pdf)
     assert "Found 2" in words and "Found 1" not in words and "Marlow" not in words and "1 Lookout Row" in words
     assert other
+
+
+# Erased and taken along
+
+
+@pytest.fixture
+def of_a_client(inspector, supervisor, ready, caught, place):
+    """A cleared report of a client of the register, with a word of its own in everything that follows it."""
+    tag = f"Zq{new_id()[-6:]}"
+
+    def entry(kind, parent, **values):
+        return inspector.http.post(f"/api/register/{kind}", json={"parent_id": parent, "values": values}).json()["id"]
+
+    client = entry("client", inspector.me["firm_id"], name=f"Trust {tag}")
+    home = entry("property", client, address=f"1 {tag} Row")
+    inspection, (c2,) = unsatisfactory(inspector, ready, "C2", property_id=home, property_address=f"1 {tag} Row")
+    issued(inspector, supervisor, inspection)
+    path = f"/api/inspections/{inspection}/after"
+    params = {"kind": "photo", "name": f"{tag}.jpg"}
+    file = inspector.http.post(f"{path}/files", params=params, content=picture()).json()["id"]
+    said = {"by": tag, "on": "2026-11-20", "words": f"{tag} did it", "certificate": tag, "files": [file]}
+    assert step(inspector, inspection, c2, "done", **said).status_code == 200
+    assert step(inspector, inspection, c2, "accepted", words=tag).status_code == 200
+    assert confirm(inspector, inspection).status_code == 201
+    body = {"role": "occupier", "name": f"{tag} Marlow"}
+    assert inspector.http.post(f"{path}/mail", json=body | {"to": f"{tag}@c.example"}).json()["state"] == "sent"
+    assert inspector.http.post(f"{path}/mail", json=body | {"to": f"{tag}@later.example"}).json()["state"] == "waiting"
+    copy = body | {"how": "by hand", "on": "2026-11-12"}
+    assert inspector.http.post(f"{path}/copies", json=copy).status_code == 200
+    token = link(inspector, inspection, name=f"{tag} Marlow")
+    made = inspector.http.post(f"/api/clients/{client}/links", json=body).json()
+    return tag, client, inspection, [token, made["address"].partition("#")[2]]
+
+
+def test_erased_no_word_of_what_followed_the_report_is_left_and_no_link_opens(
+    of_a_client, supervisor, inspector, engine, place
+):
+    tag, client, inspection, tokens = of_a_client
+    tables = {table for table, *_ in in_tables(engine, tag)}
+    assert {"remedial_step", "evidence_file", "report_copy", "client_link", "outgoing_mail"} <= tables
+    supervisor.http.put("/api/firm/retention", json={"keep_years": 0, "keep_reports_years": 0})
+    assert supervisor.http.post(f"/api/clients/{client}/erase").status_code == 200
+    assert in_tables(engine, tag) == set()
+    for token in tokens:
+        assert place().get("/api/shared", headers={"Authorization": f"Bearer {token}"}).status_code == 401
+    assert inspector.http.get(f"/api/inspections/{inspection}/after").status_code == 404
+    assert inspector.http.get("/api/to-put-right").json()["reports"] == []
+
+
+def test_what_followed_the_report_is_taken_along_with_its_evidence(of_a_client, supervisor):
+    tag, client, _, _ = of_a_client
+    packed = zipfile.ZipFile(io.BytesIO(supervisor.http.get(f"/api/clients/{client}/export.zip").content))
+    (one,) = json.loads(packed.read("data.json"))["inspections"]
+    assert [entry["step"] for entry in one["remedials"]] == ["done", "accepted"]
+    assert one["remedials"][0]["what"]["words"] == f"{tag} did it"
+    assert {entry["name"] for entry in one["copies"]} == {f"{tag} Marlow"}
+    assert {entry["state"] for entry in one["letters"]} == {"sent", "waiting"}
+    (file,) = one["remedials"][0]["files"]
+    assert packed.read(f"evidence/{file['id']}.jpg")[:2] == b"\xff\xd8"
+    assert sum(name.startswith("reports/") for name in packed.namelist()) == 2

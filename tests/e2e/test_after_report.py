@@ -1,4 +1,4 @@
-"""From an empty folder to a closed report: a firm is set up, somebody is invited by mail, an inspection is signed, asked
+"""From an empty folder to a closed report: a firm is set up, somebody invited by mail, an inspection is signed, asked
 about, authorised and issued; the client gets it by mail, reads it on a phone, says what was done; it is tested again,
 accepted and confirmed."""
 
