@@ -1,12 +1,14 @@
 """Reports as PDF in a process of their own: plain, and with 40 photos beside the typesetter alone on the same finished
 source. Aim: a plain one 0.5 s the first time, 0.15 s after; with photos at most 1.5 × the typesetter alone."""
 
+import io
 import resource
 import statistics
 import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -70,11 +72,11 @@ def _with_photos(circuits: int) -> None:
             # Other photos each time: what the typesetter has seen before it remembers.
             jpegs = _photos(Path(folder), 3 * turn)
             start = time.perf_counter()
-            said = content(inspection, judge(inspection), issue, jpegs.get)
+            said = content(inspection, judge(inspection), issue, jpegs)
             size = len(pdf.pdf(said, home, now))
             whole.append(time.perf_counter() - start)
             jpegs = _photos(Path(folder), 3 * turn + 1)
-            said = content(inspection, judge(inspection), issue, jpegs.get)
+            said = content(inspection, judge(inspection), issue, jpegs)
             with pdf.drawn(said) as finished:
                 start = time.perf_counter()
                 pdf.compiled(finished, home, now)
@@ -99,18 +101,22 @@ def _observed() -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _photos(folder: Path, shade: int) -> dict[str, str]:
-    """Photos as they come from a tablet: 1,600 × 1,200, with the grain of one, and a shade that tells them apart."""
+def _photos(folder: Path, shade: int) -> Callable[[str, str], str]:
+    """Photos as they come from a tablet: 1,600 × 1,200, with the grain of one, and a shade that tells them apart; where
+    what is printed of each lies, made when it was sent (`pictures.renditions`)."""
     from PIL import Image
 
-    found = {}
+    from dorrik.pictures import renditions
+
     for n in range(PHOTOS):
-        path = folder / f"{n}.jpg"
+        whole = io.BytesIO()
         grain = Image.effect_noise((1600, 1200), 24).convert("RGB")
         plain = Image.new("RGB", (1600, 1200), (90 + n, 120, 100 + shade))
-        Image.blend(grain, plain, 0.5).save(path, "JPEG", quality=82)
-        found[f"{n:064x}"] = str(path)
-    return found
+        Image.blend(grain, plain, 0.5).save(whole, "JPEG", quality=82)
+        made = renditions.make(whole.getvalue()).by_size
+        for size in renditions.PRINTED:
+            (folder / f"{n:064x}.{size}.jpg").write_bytes(made[f"printed-{size}"])
+    return lambda sha256, size: str(folder / f"{sha256}.{size}.jpg")
 
 
 if __name__ == "__main__":

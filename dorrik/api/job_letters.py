@@ -8,6 +8,7 @@ from sqlalchemy import Connection
 from dorrik.api import letters_out
 from dorrik.api.common_types import Problem
 from dorrik.api.files import download
+from dorrik.api.mail_types import Sent
 from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.register_types import RegisterEntry, SendIn
@@ -24,6 +25,12 @@ router = make_router("/api", "register", RESPONSES)
 _PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}
 
 
+class ConfirmationOut(RegisterEntry):
+    """The job, and how its letter stands."""
+
+    sent: Sent
+
+
 @router.get("/jobs/{entry_id}/confirmation.pdf", response_class=Response, responses=_PDF)
 def confirmation(request: Request, entry_id: str) -> Response:
     """Scope, access and price for the client to confirm."""
@@ -37,7 +44,7 @@ def power_off(request: Request, entry_id: str) -> Response:
 
 
 @router.post("/jobs/{entry_id}/confirmation", responses={409: {"model": Problem}, 422: {"model": Problem}})
-def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
+def send(request: Request, entry_id: str, given: SendIn) -> ConfirmationOut:
     """Mail the confirmation to the client, with the power-off notice to hand on. Once it has left, the job says so."""
     made, me = _letters(request, entry_id)
     to = letters_out.recipient(given.to)
@@ -58,12 +65,13 @@ def send(request: Request, entry_id: str, given: SendIn) -> RegisterEntry:
 
     # The answer that is remembered names nobody: the entry is read anew.
     answer = do_once(request, me, "confirmation", (entry_id, to, words, made.words("power-off")), leave)
-    letters_out.leave(request, me, answer["mail"])
+    sent = letters_out.leave(request, me, answer["mail"])
     with work(request) as (connection, me):
         entry = register.get(connection, me.firm_id, "job", entry_id)
     if entry is None:
         raise not_found("job")
-    return RegisterEntry.model_validate(entry, from_attributes=True)
+    shown = RegisterEntry.model_validate(entry, from_attributes=True)
+    return ConfirmationOut(**shown.model_dump(), sent=sent)
 
 
 def _letters(request: Request, entry_id: str) -> tuple[Letters, Person]:

@@ -116,6 +116,6 @@ def shown(store: PhotoStore, firm_id: str, sha256: str, size: str) -> bytes | No
 
 
 def shown_in(request: Request, me: Person, folder: Folder) -> Fetch:
-    """What is shown of the firm's photos, put into a folder as it is asked for."""
+    """What is printed of the firm's photos, put into a folder as it is asked for."""
     store: PhotoStore = request.app.state.photos
-    return put_into(folder, lambda sha256: shown(store, me.firm_id, sha256, "large"))
+    return put_into(folder, lambda sha256, size: shown(store, me.firm_id, sha256, f"printed-{size}"))

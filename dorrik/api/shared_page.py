@@ -271,7 +271,7 @@ async def photo(
     pool: FairPool = request.app.state.decoding
 
     def drawn() -> str | None:
-        jpeg = shown(store, link.firm_id, sha256, "large")
+        jpeg = shown(store, link.firm_id, sha256, f"printed-{size}")
         return marked.svg(jpeg, marks, size, "photo") if jpeg is not None else None
 
     drawing = await pool.run(link.id, drawn)

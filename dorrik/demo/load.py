@@ -176,7 +176,8 @@ def _issue(
             raise RuntimeError("The demo's inspection is not there.")
         fetch: Fetch = none_kept
         if photos is not None:
-            fetch = put_into(Path(folder), lambda sha256: photos.get(inspector.firm_id, sha256, "large"))
+            firm_id = inspector.firm_id
+            fetch = put_into(Path(folder), lambda sha256, size: photos.get(firm_id, sha256, f"printed-{size}"))
         review.submit(connection, kept, inspector, kept.seq, {"strokes": drawn_signatures.RUTH})
         authorised = {"strokes": drawn_signatures.IDRIS}
         signed = review.signatures(connection, kept, supervisor, authorised)

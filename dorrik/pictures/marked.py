@@ -10,8 +10,8 @@ from xml.sax.saxutils import quoteattr
 
 from PIL import Image
 
-#: Longest side of a printed photo (px) by the size it is printed in.
-PRINTED = {"small": 640, "large": 1400}
+from dorrik.pictures.renditions import PRINTED
+
 #: What is unreadable is left as so many blocks across at most.
 BLOCKS = 6
 _LAMP, _INK = "#ffc94d", "#17272b"
@@ -22,17 +22,19 @@ def svg(jpeg: bytes, marks: Sequence[Mark], size: str, words: str) -> str:
     """The photo as SVG text. jpeg: a rendition of our own; marks: in parts of its width and height; words: for who does
     not see it."""
     opened = Image.open(io.BytesIO(jpeg))
-    # Shrunk as it is decoded: a third of the time.
-    opened.thumbnail((PRINTED[size], PRINTED[size]), reducing_gap=1.0)
-    image = opened.convert("RGB")
-    for mark in marks:
-        if mark["kind"] == "blur":
+    width, height = opened.size
+    blurred = [mark for mark in marks if mark["kind"] == "blur"]
+    if blurred or max(width, height) > PRINTED[size] or opened.mode not in ("RGB", "L"):
+        # Shrunk as it is decoded: a third of the time.
+        opened.thumbnail((PRINTED[size], PRINTED[size]), reducing_gap=1.0)
+        image = opened.convert("RGB")
+        for mark in blurred:
             _unreadable(image, mark)
-    out = io.BytesIO()
-    image.save(out, "JPEG", quality=78)
-    width, height = image.size
+        out = io.BytesIO()
+        image.save(out, "JPEG", quality=78)
+        jpeg, (width, height) = out.getvalue(), image.size
     drawn = "".join(_drawn(mark, number, width, height) for mark, number in _numbered(marks))
-    data = base64.b64encode(out.getvalue()).decode()
+    data = base64.b64encode(jpeg).decode()
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" role="img" '
         f'aria-label={quoteattr(words)} viewBox="0 0 {width} {height}" width="{width}" height="{height}">'

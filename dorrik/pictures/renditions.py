@@ -1,4 +1,4 @@
-"""What is made of a photo to show it: turned the right way up, in two sizes, with nothing of the camera's own data.
+"""What is made of a photo to show it: turned the right way up, in its sizes, with nothing of the camera's own data.
 
 The original is never changed. A photo that holds anything beside its picture is not taken: the device leaves that out.
 """
@@ -11,8 +11,11 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 
 from dorrik.pictures.harmless import only_a_picture
 
-#: Longest side (px) by the name of the size.
-SIZES = {"small": 320, "large": 2000}
+#: Longest side of a printed photo (px) by the size it is printed in.
+PRINTED = {"small": 640, "large": 1400}
+#: Longest side (px) by the name of the size; printed ones are made beforehand, so that a report with forty photos does
+#: not wait for them.
+SIZES = {"small": 320, "large": 2000} | {f"printed-{size}": longest for size, longest in PRINTED.items()}
 #: More than this is no photo of a camera (px): a small file that unfolds to fill the memory.
 MOST_PIXELS = 60_000_000
 _QUALITY = 80

@@ -109,7 +109,7 @@ def _links(connection: Connection, *where: Any) -> list[Link]:
         c.id, c.firm_id, c.inspection_id, c.client_id, c.role, c.name, c.made_at, c.expires_at, c.revoked_at,
         c.first_opened_at, c.last_opened_at, c.opened,
     ).where(*where)  # fmt: skip
-    return [Link(**row) for row in connection.execute(query.order_by(c.made_at.desc(), c.id)).mappings()]
+    return [Link(**row) for row in connection.execute(query.order_by(c.made_at.desc(), c.id.desc())).mappings()]
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,7 +18,7 @@ _KINDS = (
     (re.compile(rb"....ftyp(heic|heix|hevc|hevx|mif1|msf1|heif)", re.DOTALL), "image/heic"),
 )
 #: In which sizes a photo is shown beside its original.
-SIZES = ("small", "large")
+SIZES = ("small", "large", "printed-small", "printed-large")
 _NAME = re.compile("[0-9a-f]{64}")
 
 

@@ -81,4 +81,4 @@ def pictures_in(folder: Path, made: Callable[..., bytes]) -> Callable[[str], str
     """Photos across, upright and square, as files."""
     for n, size in enumerate(((1600, 1200), (900, 1600), (1000, 1000))):
         (folder / f"{n:064x}.jpg").write_bytes(made(*size))
-    return lambda sha256: str(folder / f"{sha256}.jpg")
+    return lambda sha256, size: str(folder / f"{sha256}.jpg")

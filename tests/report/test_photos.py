@@ -39,7 +39,7 @@ def home(*photos):
 @pytest.fixture
 def kept(tmp_path):
     """What is shown of the photos, put into a folder as it is asked for."""
-    return put_into(tmp_path, GIVEN.get)
+    return put_into(tmp_path, lambda sha256, size: GIVEN.get(sha256))
 
 
 def said(whole, kept):

@@ -6,18 +6,20 @@ from typing import Any
 
 from dorrik.core.inspection import Inspection, Observation, Photo
 
-#: Where what is shown of a photo lies, as a file, by the digest of its content; None where it has not arrived yet.
-Fetch = Callable[[str], str | None]
+#: Where what is printed of a photo lies, as a file, by the digest of its content and the size that it is printed in
+#: ('small', 'large'); None where it has not arrived yet.
+Fetch = Callable[[str, str], str | None]
 AS_LEFT = "as left"
 
 
-def put_into(folder: Path, get: Callable[[str], bytes | None]) -> Fetch:
-    """Puts what is shown of photos into a folder as it is asked for. get: its content, by the digest of the photo."""
+def put_into(folder: Path, get: Callable[[str, str], bytes | None]) -> Fetch:
+    """Puts what is printed of photos into a folder as it is asked for. get: its content, by the digest of the photo and
+    the size."""
 
-    def fetch(sha256: str) -> str | None:
-        path = folder / f"{sha256}.jpg"
+    def fetch(sha256: str, size: str) -> str | None:
+        path = folder / f"{sha256}.{size}.jpg"
         if not path.exists():
-            found = get(sha256)
+            found = get(sha256, size)
             if found is None:
                 return None
             path.write_bytes(found)
@@ -26,7 +28,7 @@ def put_into(folder: Path, get: Callable[[str], bytes | None]) -> Fetch:
     return fetch
 
 
-def none_kept(sha256: str) -> str | None:
+def none_kept(sha256: str, size: str) -> str | None:
     """Where no photos are kept."""
     return None
 
@@ -61,11 +63,12 @@ def of_the_supply(inspection: Inspection, fetch: Fetch, most: int) -> list[dict[
 def shown(photo: Photo, words: str, fetch: Fetch) -> dict[str, Any]:
     """File, marks, size, caption and words of a photo. It is drawn where it is typeset (`report.pdf`): there may be
     hundreds."""
-    jpeg = fetch(photo.sha256) if photo.sha256 else None
+    size = photo.print_size if photo.print_size == "large" else "small"
+    jpeg = fetch(photo.sha256, size) if photo.sha256 else None
     return {
         "jpeg": jpeg or "",
         "marks": photo.marks or (),
-        "size": photo.print_size or "small",
+        "size": size,
         "caption": words if jpeg else f"{words} (the photo has not arrived yet)",
         "words": words,
     }

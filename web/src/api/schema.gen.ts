@@ -3501,6 +3501,26 @@ export interface components {
             signature: components["schemas"]["SignatureIn"];
         };
         /**
+         * ConfirmationOut
+         * @description The job, and how its letter stands.
+         */
+        ConfirmationOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "client" | "property" | "installation" | "job" | "instrument" | "leads";
+            /** Id */
+            id: string;
+            /** Parent Id */
+            parent_id: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            sent: components["schemas"]["Sent"];
+        };
+        /**
          * CopyIn
          * @description Who got a copy, how and when.
          */
@@ -14543,7 +14563,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RegisterEntry"];
+                    "application/json": components["schemas"]["ConfirmationOut"];
                 };
             };
             /** @description Not a request that can be read */

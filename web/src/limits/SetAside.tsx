@@ -9,6 +9,7 @@ import { useAside } from "../inspection/aside";
 import { children } from "../inspection/model";
 import { add, setField, settled, useInspection } from "../inspection/open";
 import { nameOf } from "../inspection/words";
+import { notLeft } from "../letters/told";
 import { Button, LinkButton } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
@@ -110,8 +111,9 @@ export function SetAsides() {
       // What was typed a moment ago stands in the letter.
       await settled();
       const params = { path: { inspection_id: model.id } };
-      await answer(api.POST("/api/inspections/{inspection_id}/set-aside", { params, body: { to } }));
-      tell(`The letter was mailed to ${to}.`);
+      const sent = await answer(api.POST("/api/inspections/{inspection_id}/set-aside", { params, body: { to } }));
+      if (sent.state === "sent") tell(`The letter was mailed to ${to}.`);
+      setTrouble(notLeft(sent));
     } catch (error) {
       setTrouble(explain(error));
     }

@@ -5,6 +5,7 @@ import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
+import { notLeft } from "../letters/told";
 import { setField, settled, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button, LinkButton } from "../ui/Button";
@@ -28,13 +29,14 @@ export function Danger({ observation }: { observation: Entity }) {
     try {
       // What was typed a moment ago stands in the notice.
       await settled();
-      await answer(
+      const sent = await answer(
         api.POST("/api/inspections/{inspection_id}/observations/{observation_id}/notice", {
           params: { path: { inspection_id: inspection, observation_id: observation.id } },
           body: { to },
         }),
       );
-      tell(`The notice was mailed to ${to}.`);
+      if (sent.state === "sent") tell(`The notice was mailed to ${to}.`);
+      setTrouble(notLeft(sent));
     } catch (error) {
       setTrouble(explain(error));
     }

@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { api, answer, Refused, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
+import { notLeft } from "../letters/told";
 import { settled, useInspection } from "../inspection/open";
 import { Button, LinkButton } from "../ui/Button";
 import { Told } from "../ui/States";
@@ -157,9 +158,14 @@ function Mail({ offer, close }: { offer: Offer; close: () => void }) {
     setTrouble("");
     try {
       const params = { path: { inspection_id: inspection, offer_id: offer.id } };
-      await answer(api.POST("/api/inspections/{inspection_id}/offers/{offer_id}/mail", { params, body: { to } }));
-      tell(`Offer ${offer.number} is sent to ${to}.`);
-      close();
+      const sent = await answer(
+        api.POST("/api/inspections/{inspection_id}/offers/{offer_id}/mail", { params, body: { to } }),
+      );
+      setTrouble(notLeft(sent));
+      if (sent.state === "sent") {
+        tell(`Offer ${offer.number} is sent to ${to}.`);
+        close();
+      }
     } catch (error) {
       setTrouble(explainField(error, "to"));
     }

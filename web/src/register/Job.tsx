@@ -5,6 +5,7 @@ import { type FormEvent, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
+import { notLeft } from "../letters/told";
 import { DayStrip } from "../drawings/DayStrip";
 import { Mark } from "../drawings/Mark";
 import { add, begin } from "../inspection/open";
@@ -158,7 +159,8 @@ function Mail({ job, to, query }: { job: Entry; to: string; query: string[] }) {
     setTrouble("");
     try {
       const params = { path: { entry_id: job.id } };
-      await answer(api.POST("/api/jobs/{entry_id}/confirmation", { params, body: { to: address } }));
+      const { sent } = await answer(api.POST("/api/jobs/{entry_id}/confirmation", { params, body: { to: address } }));
+      setTrouble(notLeft(sent));
       await queries.invalidateQueries({ queryKey: query });
     } catch (error) {
       setTrouble(explainField(error, "to"));
