@@ -181,12 +181,18 @@ def _backups(url: str) -> threading.Event:
 
 
 def _mail(url: str, stopped: threading.Event) -> None:
-    """Letters that could not leave at once leave when their time comes; ended by setting `stopped`."""
+    """Letters that could not leave at once leave when their time comes, and clients are reminded; ended by setting
+    `stopped`."""
+    from dorrik.office import reminders
     from dorrik.office.mail_delivery import Delivery
-    from dorrik.store.engine import make_engine
+    from dorrik.store.engine import make_engine, now
 
-    delivery = Delivery(make_engine(url))
-    threading.Thread(target=delivery.keep_going, args=(stopped,), daemon=True).start()
+    engine = make_engine(url)
+
+    def remind() -> None:
+        reminders.remind(engine, now().date(), os.environ["DORRIK_URL"])
+
+    threading.Thread(target=Delivery(engine).keep_going, args=(stopped, remind), daemon=True).start()
 
 
 def _meter(host: str) -> "subprocess.Popen[bytes]":

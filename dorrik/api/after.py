@@ -37,7 +37,7 @@ from dorrik.office import after_report, clearing
 from dorrik.office.after_report import AfterReport
 from dorrik.report import confirmation, mail, price_request, report_mail
 from dorrik.report.issue import on_paper
-from dorrik.store import client_links, copies, inspections, register, remedials, report_states, reports
+from dorrik.store import client_links, copies, firm_paper, inspections, register, remedials, report_states, reports
 from dorrik.store.engine import now
 from dorrik.store.mail_queue import About
 from dorrik.store.people import Person
@@ -326,7 +326,10 @@ def mail_report(request: Request, inspection_id: str, given: MailReportIn) -> Se
             connection, me.firm_id, me.id, given.role, given.name, inspection_id=inspection_id
         )
         address = request.app.state.url + client_links.path(token)
-        said = report_mail.words(found.words, given.of, given.name, given.words, address, me.name, firm.firm_name)
+        texts = firm_paper.of(connection, me.firm_id).texts
+        said = report_mail.words(
+            found.words, given.of, given.name, given.words, address, me.name, firm.firm_name, texts
+        )
         kind: Literal["report", "completion"] = "report" if given.of == "report" else "completion"
         belongs = About(kind, f"{given.of} {found.words['reference']}", inspection_id)
         letter = letters_out.Letter(firm.firm_name, to, said.subject, said.text, [mail.Attachment(*frozen)])

@@ -21,6 +21,7 @@ from dorrik.api import (
     data_protection,
     firm,
     firm_catalogue,
+    firm_paper,
     health,
     inspections,
     job_letters,
@@ -100,7 +101,7 @@ def create_app(
     for module in (
         health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
         pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
-        shared_intakes, firm_catalogue, firm, logo, letters, mail_server, caught_mail,
+        shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,
         after, shared_page,
         rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip

@@ -19,16 +19,15 @@ from dorrik.api.work import note, work
 from dorrik.core import delta, former_names, workflow
 from dorrik.core.judgement import Judgement
 from dorrik.core.judgement_json import as_json
-from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.core.workflow import Action
 from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
-from dorrik.store import firm_rules, inspections, judging, listing, reviews
+from dorrik.store import firm_rules, inspections, judging, listing, numbers, reviews
 from dorrik.store.engine import again_after_deadlock
 from dorrik.store.inspections import KeptInspection
-from dorrik.store.listing import ListedInspection, Which, is_issued, latest_reference
+from dorrik.store.listing import ListedInspection, Which, is_issued
 from dorrik.store.people import Person, colleagues
 from dorrik.store.remembered import Memory, Remembered
 
@@ -56,7 +55,7 @@ def home(request: Request) -> Home:
     with work(request) as (connection, me):
         in_hand = _page(connection, me.firm_id, "in hand", 0)
         issued = _page(connection, me.firm_id, "issued", 0)
-        latest = latest_reference(connection, me.firm_id)
+        next_reference = numbers.next_reference(connection, me.firm_id)
         book, chosen = firm_rules.rules(connection, me.firm_id)
         corrected = firm_rules.in_force(connection, me.firm_id)
     return Home(
@@ -64,7 +63,7 @@ def home(request: Request) -> Home:
         in_hand_count=in_hand.count,
         issued=issued.lines,
         issued_count=issued.count,
-        next_reference=following(latest, FIRST_REFERENCE),
+        next_reference=next_reference,
         trouble=_trouble(),
         beginning=Beginning(
             rule_book=book,

@@ -55,7 +55,8 @@ def send(request: Request, entry_id: str, given: SendIn) -> ConfirmationOut:
         mail.Attachment("confirmation.pdf", made.pdf("confirmation")),
         mail.Attachment("power-off-notice.pdf", made.pdf("power-off")),
     ]
-    text = f"{words['opening']}\n\nThe letter is attached, with a notice for the occupier.\n\n{words['signed_by']}\n"
+    parts = [words["opening"], "The letter is attached, with a notice for the occupier.", made.own_words]
+    text = "\n\n".join(part for part in (*parts, words["signed_by"]) if part) + "\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
         note(request, connection, me, "mail sent", f"job {entry_id}")

@@ -1,10 +1,11 @@
 """Mail over the line: how a letter stands, the list of letters, and through which server they leave."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict, Words
+from dorrik.core.firm_texts import LONGEST, TEXTS
 from dorrik.report.mail import Security
 from dorrik.store.mail_queue import State
 
@@ -86,6 +87,35 @@ class TrialOut(BaseModel):
 
     left: bool
     told: str
+
+
+class FirmPaperIn(Strict):
+    """What the firm settles about its letters and numbers; see `core.firm_texts`."""
+
+    texts: dict[str, Annotated[Words, Field(max_length=LONGEST)]] = Field(default_factory=dict, max_length=len(TEXTS))
+    remind_days: list[int] = Field(default_factory=list, max_length=20)
+    first_reference: Annotated[Words, Field(max_length=40)] = ""
+    first_job: Annotated[Words, Field(max_length=40)] = ""
+
+
+class TextOut(BaseModel):
+    """Where a text of the firm's own stands, and what it says."""
+
+    key: str
+    label: str
+    text: str
+
+
+class FirmPaperOut(BaseModel):
+    """next_reference, next_job: what is given next."""
+
+    texts: list[TextOut]
+    remind_days: list[int]
+    first_reference: str
+    first_job: str
+    next_reference: str
+    next_job: str
+    may_change: bool
 
 
 class CaughtOut(BaseModel):

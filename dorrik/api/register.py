@@ -34,11 +34,10 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.core import former_names, workflow
 from dorrik.core.instruments import judge_calibration
-from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.core.register import begun
 from dorrik.office import estimates, jobs
 from dorrik.office.estimates import Estimate
-from dorrik.store import lead_sets, register, search
+from dorrik.store import lead_sets, numbers, register, search
 from dorrik.store.engine import again_after_deadlock, now
 from dorrik.store.register import Entry
 
@@ -108,7 +107,7 @@ def home(request: Request, entry_id: str) -> PropertyOut:
             installations=[_shown(one) for one in register.entries(connection, me.firm_id, "installation", entry_id)],
             jobs=[_shown(one) for one in register.entries(connection, me.firm_id, "job", entry_id)],
             inspections=_past(connection, me.firm_id, entry_id),
-            next_number=following(register.latest_number(connection, me.firm_id), FIRST_JOB),
+            next_number=numbers.next_job(connection, me.firm_id),
         )
 
 

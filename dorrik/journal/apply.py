@@ -10,14 +10,13 @@ from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert,
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.inspection import KINDS
-from dorrik.core.numbering import FIRST_REFERENCE, following
 from dorrik.journal.change import Author, Change, Overtaken, Refusal, Result
 from dorrik.journal.policy import FORM, PLACE, kept_value, rightful
-from dorrik.store import firm_rules, inspections, search
+from dorrik.store import firm_rules, inspections, numbers, search
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.firm_rules import Terms
 from dorrik.store.inspections import KeptEntity, KeptInspection, column_value, parent_columns
-from dorrik.store.listing import due, latest_reference
+from dorrik.store.listing import due
 from dorrik.store.reindex import inspection_subject
 from dorrik.store.tables import ENTITIES, inspection
 from dorrik.store.tables import change as journal
@@ -180,7 +179,7 @@ class _Batch:
         ).first()
         if other is not None:
             where = f" for {other.property_address}" if other.property_address else ""
-            free = following(latest_reference(self._connection, self._kept.firm_id), FIRST_REFERENCE)
+            free = numbers.next_reference(self._connection, self._kept.firm_id)
             raise Refusal(f"{value} is already used{where}; {free} is free.")
 
     def _keep(self, change: Change, value: Any) -> Result:

@@ -12,7 +12,7 @@ from dorrik.office.estimates import Estimate, estimate
 from dorrik.report import job_letters
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
-from dorrik.store import register
+from dorrik.store import firm_paper, register
 from dorrik.store.engine import now
 from dorrik.store.firm_rules import rules
 from dorrik.store.people import Person
@@ -93,11 +93,13 @@ def _start(connection: Connection, firm_id: str, file: JobFile, part: Entry | No
 
 @dataclass(frozen=True, slots=True)
 class Letters:
-    """The letters of a job: the client's confirmation and the occupier's notice, in words and set."""
+    """The letters of a job: the client's confirmation and the occupier's notice, in words and set. own_words: of the
+    firm, in the mail that brings them."""
 
     file: JobFile
     estimate: Estimate
     paper: Issue
+    own_words: str = ""
 
     def words(self, which: Which) -> dict[str, Any]:
         """What a letter says, by part."""
@@ -120,4 +122,6 @@ def letters(connection: Connection, me: Person, job_id: str) -> Letters | None:
     file = open_file(connection, me.firm_id, job_id)
     if file is None:
         return None
-    return Letters(file, estimate(connection, me.firm_id, file.job), on_paper(connection, me, 0, now().date()))
+    own_words = firm_paper.of(connection, me.firm_id).texts.get("job_mail", "")
+    priced = estimate(connection, me.firm_id, file.job)
+    return Letters(file, priced, on_paper(connection, me, 0, now().date()), own_words)

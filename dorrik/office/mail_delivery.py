@@ -2,7 +2,7 @@
 
 import logging
 import threading
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from concurrent.futures import TimeoutError as Late
 from typing import Any
@@ -17,8 +17,8 @@ from dorrik.store.mail_queue import Belongs, Taken
 
 #: How long whoever pressed the button waits for the server (s); after that it goes on by itself.
 PATIENCE_S = 5.0
-#: How often the queue is looked at (s), and how often bounces are.
-EVERY_S, BOUNCES_EVERY_S = 10.0, 60.0
+#: How often the queue is looked at (s), and how often bounces are, and legal dates.
+EVERY_S, BOUNCES_EVERY_S, DATES_EVERY_S = 10.0, 60.0, 3600.0
 AT_ONCE = 4
 _log = logging.getLogger(__name__)
 
@@ -114,12 +114,15 @@ class Delivery:
                     count += 1
         return count
 
-    def keep_going(self, stopped: threading.Event) -> None:
-        """Deliver until stopped."""
-        waited = BOUNCES_EVERY_S
+    def keep_going(self, stopped: threading.Event, remind: Callable[[], object]) -> None:
+        """Deliver until stopped. remind: queues what legal dates ask for."""
+        waited, dates = BOUNCES_EVERY_S, DATES_EVERY_S
         while not stopped.wait(EVERY_S):
-            waited += EVERY_S
+            waited, dates = waited + EVERY_S, dates + EVERY_S
             try:
+                if dates >= DATES_EVERY_S:
+                    dates = 0.0
+                    remind()
                 self.deliver_due()
                 if waited >= BOUNCES_EVERY_S:
                     waited = 0.0

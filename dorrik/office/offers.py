@@ -11,7 +11,6 @@ from sqlalchemy import Connection
 
 from dorrik.core.inspection import Inspection
 from dorrik.core.judgement import Judgement
-from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.core.outcome import UNSATISFACTORY
 from dorrik.core.pricing import Pricing, pricing
 from dorrik.core.register import REPAIRS
@@ -22,7 +21,7 @@ from dorrik.office.jobs import client_and_property
 from dorrik.report import offer
 from dorrik.report.content import day
 from dorrik.report.issue import on_paper
-from dorrik.store import house_rates, register, repair_rates, reports
+from dorrik.store import house_rates, numbers, register, repair_rates, reports
 from dorrik.store.engine import new_id, now
 from dorrik.store.inspections import KeptInspection
 from dorrik.store.judging import judged
@@ -217,7 +216,7 @@ def accept(
         "offered_min": chosen["minutes"],
     }
     for tries_left in reversed(range(_TRIES)):
-        number = following(register.latest_number(connection, kept.firm_id), FIRST_JOB)
+        number = numbers.next_job(connection, kept.firm_id)
         try:
             made = register.add(
                 connection, kept.firm_id, who.id, "job", home, job | {"number": number}, _job_id(one.issued.id)

@@ -147,10 +147,3 @@ def is_issued(connection: Connection, inspection_id: str) -> bool:
         connection.execute(select(c.id).where(c.inspection_id == inspection_id, c.kind == "report").limit(1)).first()
         is not None
     )
-
-
-def latest_reference(connection: Connection, firm_id: str) -> str | None:
-    """The greatest reference of the firm, longer ones after shorter ones; None where it has none."""
-    i = inspection.c
-    query = select(i.reference).where(i.firm_id == firm_id, i.reference.is_not(None))
-    return connection.execute(query.order_by(func.length(i.reference).desc(), i.reference.desc()).limit(1)).scalar()

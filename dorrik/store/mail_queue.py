@@ -280,6 +280,13 @@ def _listed(connection: Connection, *here: Any, start: int = 0) -> list[Listed]:
     ]  # fmt: skip
 
 
+def was_put(connection: Connection, inspection_id: str, kind: Kind, what: str) -> bool:
+    """Was a letter of that kind, about that, ever queued for an inspection?"""
+    c = outgoing_mail.c
+    query = select(c.id).where(c.inspection_id == inspection_id, c.kind == kind, c.about == what[:120]).limit(1)
+    return connection.execute(query).first() is not None
+
+
 def of_subject(connection: Connection, *, inspection_id: str | None = None, job_id: str | None = None) -> list[Any]:
     """Every letter of an inspection or a job, whole but for its files, oldest first."""
     c = outgoing_mail.c

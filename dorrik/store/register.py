@@ -12,9 +12,8 @@ from sqlalchemy.exc import IntegrityError
 
 from dorrik.core import former_names
 from dorrik.core.fields import FieldError
-from dorrik.core.numbering import FIRST_JOB, following
 from dorrik.core.register import REGISTER, contradiction
-from dorrik.store import search
+from dorrik.store import numbers, search
 from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.search import Subject
@@ -200,7 +199,7 @@ def _unique(connection: Connection, firm_id: str, kind: str, entry_id: str, kept
 def _taken(connection: Connection, firm_id: str, name: str, value: Any) -> Refused:
     told = f"{value} is already in the register"
     if name == "number":
-        told += f"; {following(latest_number(connection, firm_id), FIRST_JOB)} is free"
+        told += f"; {numbers.next_job(connection, firm_id)} is free"
     return Refused({name: f"{told}."})
 
 
@@ -217,13 +216,6 @@ def history(
         .limit(limit)
     )
     return [Written(*row) for row in connection.execute(query)]
-
-
-def latest_number(connection: Connection, firm_id: str) -> str | None:
-    """The greatest job number of the firm, longer ones after shorter ones; None where it has none."""
-    c = ENTRIES["job"].c
-    query = select(c.number).where(c.firm_id == firm_id, c.number.is_not(None))
-    return connection.execute(query.order_by(func.length(c.number).desc(), c.number.desc()).limit(1)).scalar()
 
 
 def booked(connection: Connection, firm_id: str, until: date) -> list[tuple[Entry, Entry]]:
