@@ -1,5 +1,6 @@
 """Reports over the line: the draft, what stands in its way, and what was issued."""
 
+from datetime import date
 from typing import Literal
 
 from pydantic import BaseModel, Field
@@ -63,11 +64,14 @@ class CheckIn(Strict):
 
 
 class CheckedOut(BaseModel):
-    """A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last."""
+    """A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last; confirmed_on: when it
+    was confirmed that everything it required is done."""
 
+    of: Literal["report", "confirmation"]
     firm: str
     reference: str
     number: int
     issued_at: Moment
     outcome: str
     replaced_by: int | None
+    confirmed_on: date | None

@@ -3,13 +3,14 @@
 import hashlib
 import json
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import Connection, func, insert, select
 
 from dorrik.store.account_tables import firm, person
 from dorrik.store.engine import is_id
+from dorrik.store.follow_up_tables import report_state
 from dorrik.store.listing import keep_issue
 from dorrik.store.tables import inspection, issued_report
 
@@ -43,34 +44,49 @@ def check_code(document: str) -> str:
 @dataclass(frozen=True, slots=True)
 class Checked:
     """What is said of a paper to whoever holds it: by which firm it was issued, when and with which result, and the
-    issue that replaces it, None where it is the last."""
+    issue that replaces it, None where it is the last. of: REPORT or CONFIRMATION; confirmed_on: when it was confirmed
+    that everything a report required is done, None where it was not, or that is no longer so."""
 
+    of: str
     firm: str
     reference: str
     number: int
     issued_at: datetime
     outcome: str
     replaced_by: int | None
+    confirmed_on: date | None
 
 
 def checked(connection: Connection, reference: str, code: str) -> Checked | None:
-    """The report with that reference and check code; None where there is none."""
+    """The report or confirmation with that reference and check code; None where there is none."""
     c, last = issued_report.c, issued_report.alias("last")
     newest = (
         select(func.max(last.c.number))
-        .where(last.c.inspection_id == c.inspection_id, last.c.kind == REPORT)
+        .where(last.c.inspection_id == c.inspection_id, last.c.kind == c.kind)
         .scalar_subquery()
     )
     row = connection.execute(
-        select(firm.c.name, inspection.c.reference, c.number, c.issued_at, c.outcome, newest.label("newest"))
+        select(
+            c.kind,
+            firm.c.name,
+            inspection.c.reference,
+            c.number,
+            c.issued_at,
+            c.outcome,
+            newest.label("newest"),
+            report_state.c.confirmed_on,
+        )
         .join(inspection, inspection.c.id == c.inspection_id)
         .join(firm, firm.c.id == inspection.c.firm_id)
-        .where(c.check_code == code, c.kind == REPORT, inspection.c.reference == reference)
+        .outerjoin(report_state, report_state.c.inspection_id == c.inspection_id)
+        .where(c.check_code == code, c.kind.in_((REPORT, CONFIRMATION)), inspection.c.reference == reference)
     ).first()
     if row is None:
         return None
     replaced_by = row.newest if row.newest > row.number else None
-    return Checked(row.name, row.reference, row.number, row.issued_at, row.outcome, replaced_by)
+    return Checked(
+        row.kind, row.name, row.reference, row.number, row.issued_at, row.outcome, replaced_by, row.confirmed_on
+    )
 
 
 def keep(

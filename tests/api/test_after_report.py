@@ -2,6 +2,7 @@
 
 import io
 import json
+import re
 import zipfile
 from concurrent.futures import ThreadPoolExecutor
 
@@ -127,10 +128,21 @@ def test_all_cleared_a_confirmation_closes_the_report_and_history_stays(inspecto
     assert "confirmation.json" in PdfReader(io.BytesIO(pdf)).attachments
     # The report itself is as it was.
     assert found["outcome"] == "unsatisfactory"
+    # Whoever holds either paper is told.
+    (code,) = re.findall(r"[0-9A-F]{4}-[0-9A-F]{4}-[0-9A-F]{4}", words)
+    reference = found["reference"]
+    known = inspector.http.post("/api/check", json={"reference": reference, "code": code}).json()
+    assert (known["of"], known["number"], bool(known["confirmed_on"])) == ("confirmation", 1, True)
+    report_words = text_of(inspector.http.get(f"/api/reports/{found['report']['id']}.pdf").content)
+    (of_report,) = set(re.findall(r"[0-9A-F]{4}-[0-9A-F]{4}-[0-9A-F]{4}", report_words))
+    known = inspector.http.post("/api/check", json={"reference": reference, "code": of_report}).json()
+    assert (known["of"], known["outcome"], bool(known["confirmed_on"])) == ("report", "unsatisfactory", True)
     # Reopened, the confirmation covers it no longer.
     step(inspector, inspection, c2, "reopened", words="It trips again")
     again = after(inspector, inspection)
     assert (again["confirmed"], again["complete"], len(again["confirmations"])) == (None, False, 1)
+    known = inspector.http.post("/api/check", json={"reference": reference, "code": code}).json()
+    assert known["confirmed_on"] is None
     clear(inspector, inspection, c2)
     assert confirm(inspector, inspection).json()["number"] == 2
 

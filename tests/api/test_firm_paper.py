@@ -113,9 +113,7 @@ def test_what_is_done_is_not_reminded_of(report, supervisor, inspector, engine, 
     assert on(engine, supervisor, 11, 20) == 0 and caught() == []
 
 
-def test_a_firm_that_settled_none_and_a_client_without_an_address_get_none(
-    report, supervisor, inspector, engine, caught
-):
+def test_where_none_are_settled_or_the_client_has_no_address_none_go(report, supervisor, inspector, engine, caught):
     assert on(engine, supervisor, 11, 20) == 0
     settle(supervisor, remind_days=[14])
     inspection, _ = report

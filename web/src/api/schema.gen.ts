@@ -3375,9 +3375,15 @@ export interface components {
         };
         /**
          * CheckedOut
-         * @description A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last.
+         * @description A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last; confirmed_on: when it
+         *     was confirmed that everything it required is done.
          */
         CheckedOut: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "report" | "confirmation";
             /** Firm */
             firm: string;
             /** Reference */
@@ -3390,6 +3396,8 @@ export interface components {
             outcome: string;
             /** Replaced By */
             replaced_by: number | null;
+            /** Confirmed On */
+            confirmed_on: string | null;
         };
         /**
          * ChosenOut

@@ -90,13 +90,29 @@ function Found({ found }: { found: Schemas["CheckedOut"] }) {
       <Text fontSize="2xl" fontWeight="bold">
         {replaced ? "Genuine, but replaced" : "Genuine"}
       </Text>
-      <p>
-        Issue {found.number} of {found.reference}, by {found.firm}, on {day(found.issued_at.slice(0, 10))}. Its result:{" "}
-        <b>{found.outcome}</b>. If the paper says something else, it was changed.
-      </p>
+      {found.of === "report" ? (
+        <p>
+          Issue {found.number} of {found.reference}, by {found.firm}, on {day(found.issued_at.slice(0, 10))}. Its
+          result: <b>{found.outcome}</b>. If the paper says something else, it was changed.
+        </p>
+      ) : (
+        <p>
+          Confirmation {found.number} to {found.reference}, by {found.firm}, on {day(found.issued_at.slice(0, 10))}:
+          everything that the report required is cleared.{" "}
+          {!found.confirmed_on && <b>It was reopened since: ask {found.firm}.</b>}
+        </p>
+      )}
+      {found.of === "report" && found.confirmed_on && found.outcome === "unsatisfactory" && (
+        <Text mt="2">
+          Everything that it required is cleared; confirmed on <b>{day(found.confirmed_on)}</b>.
+        </Text>
+      )}
       {replaced && (
         <Text mt="2">
-          <b>Issue {found.replaced_by} replaces it.</b> Ask {found.firm} for that one.
+          <b>
+            {found.of === "report" ? "Issue" : "Confirmation"} {found.replaced_by} replaces it.
+          </b>{" "}
+          Ask {found.firm} for that one.
         </Text>
       )}
     </Box>

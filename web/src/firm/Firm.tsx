@@ -14,6 +14,7 @@ import { Tabs } from "../ui/Tabs";
 import { Catalogue } from "./Catalogue";
 import { Corrections } from "./Corrections";
 import { Letterhead, Retention } from "./Letterhead";
+import { FirmPaper } from "./FirmPaper";
 import { MailServer } from "./MailServer";
 import { Rates } from "./Rates";
 import { RepairRates } from "./RepairRates";
@@ -45,7 +46,16 @@ export default function FirmScreen() {
     { key: "tables", name: "Reference tables", children: <Corrections firm={found} take={take} /> },
     { key: "catalogue", name: "Catalogue", children: <Catalogue /> },
     { key: "letterhead", name: "Letterhead", children: <Letterhead firm={found} take={take} /> },
-    { key: "mail", name: "Mail", children: <MailServer /> },
+    {
+      key: "mail",
+      name: "Mail and numbers",
+      children: (
+        <>
+          <MailServer />
+          <FirmPaper />
+        </>
+      ),
+    },
     { key: "keeping", name: "Keeping", children: <Retention firm={found} take={take} /> },
   ];
   return (
