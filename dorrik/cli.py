@@ -12,7 +12,7 @@ from dorrik.core.judgement_json import as_json
 from dorrik.core.judgement_text import as_text
 
 #: Commands about what is kept rather than about an inspection.
-HOUSEHOLD = ("firm", "person", "backup", "restore", "verify")
+HOUSEHOLD = ("firm", "person", "export", "import", "backup", "restore", "verify")
 
 
 def main(arguments: list[str] | None = None) -> None:

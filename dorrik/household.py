@@ -1,8 +1,9 @@
-"""From the command line: `firm add`, `person add | reset | list`, `backup`, `restore`, `verify`."""
+"""From the command line: `firm add`, `person add | reset | list`, `export`, `import`, `backup`, `restore`, `verify`."""
 
 import argparse
 import os
 import sys
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Connection, Engine, select
@@ -35,6 +36,14 @@ def add_commands(commands: Any) -> None:
     again.add_argument("email")
     again.add_argument("--second-factor-off", action="store_true", help="device and recovery codes are lost")
     persons.add_parser("list", help="everybody, firm by firm")
+
+    for name, told in (
+        ("export", "everything of a firm into FILE (ZIP of open formats), as one of its supervisors sees it"),
+        ("import", "inspections and register from FILE (ZIP or JSON) into a firm, as one of its supervisors"),
+    ):
+        command = commands.add_parser(name, help=told)
+        command.add_argument("file", metavar="FILE")
+        command.add_argument("--as", dest="who", required=True, metavar="ADDRESS", help="of the supervisor")
 
     for name, told in (
         ("backup", "everything into FILE (a path or an address such as s3://…), while the server runs"),
@@ -70,10 +79,48 @@ def _backup(given: argparse.Namespace) -> int:
     return 0
 
 
+def _transfer(given: argparse.Namespace) -> int:
+    """Take a firm's work along, or in."""
+    from dorrik.api.archive import Archive
+    from dorrik.office import transfer
+    from dorrik.pictures import apart
+    from dorrik.store.photos import PhotoStore
+
+    with serving.prepared() as url:
+        engine, store = make_engine(url), PhotoStore(serving.photos())
+        try:
+            with engine.begin() as connection:
+                who = people.acting(connection, given.who)
+            if who is None or who.role != "supervisor":
+                print(f"{given.who} is no supervisor of any firm here.", file=sys.stderr)
+                return 2
+            if given.command == "export":
+                archive = Archive()
+                with Path(given.file).open("xb") as out, engine.begin() as connection:
+                    for part in transfer.of_firm(connection, store, who, archive.put):
+                        out.write(part)
+                    out.write(archive.end())
+                print(f"Everything of {who.firm_name} stands in {given.file}.")
+                return 0
+            with Path(given.file).open("rb") as file:
+                found = transfer.take_in(engine, store, who, file, apart.make)
+        except (OSError, transfer.Unreadable) as error:
+            print(f"{given.file}: {error}", file=sys.stderr)
+            return 1
+        finally:
+            engine.dispose()
+    print(f"{len(found.inspections)} inspections, {found.entries} entries of the register, {found.photos} photos.")
+    for told in found.told:
+        print(f"  {told}")
+    return 0
+
+
 def run(given: argparse.Namespace) -> int:
     """Do what was asked; returns the exit code."""
     if given.command in ("backup", "restore", "verify"):
         return _backup(given)
+    if given.command in ("export", "import"):
+        return _transfer(given)
     do = {("firm", "add"): _add_firm, ("person", "add"): _add, ("person", "reset"): _reset, ("person", "list"): _list}
     with serving.prepared() as url:
         engine = make_engine(url)

@@ -48,6 +48,7 @@ from dorrik.api import (
     shared_page,
     sign_in,
     stored_readings,
+    takeaway,
 )
 from dorrik.api.costly import Pool
 from dorrik.api.fair_pool import FairPool
@@ -102,7 +103,7 @@ def create_app(
         health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
         pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,
-        after, shared_page,
+        after, shared_page, takeaway,
         rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)

@@ -30,7 +30,7 @@ LARGEST_OF_STRANGERS = 16_384
 #: Files may be larger where files are taken.
 LARGEST_FILE = 20_000_000
 FILES = re.compile(
-    r"/api/(papers|firm/logo|shared/homes/[0-9a-f-]{36}/files"
+    r"/api/(papers|import|firm/logo|shared/homes/[0-9a-f-]{36}/files"
     r"|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings|after/files))"
 )
 

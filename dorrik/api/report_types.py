@@ -64,8 +64,8 @@ class CheckIn(Strict):
 
 
 class CheckedOut(BaseModel):
-    """A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last; confirmed_on: when it
-    was confirmed that everything it required is done."""
+    """A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last; confirmed_on: when
+    it was confirmed that everything it required is done."""
 
     of: Literal["report", "confirmation"]
     firm: str

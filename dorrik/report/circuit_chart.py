@@ -16,10 +16,15 @@ def chart(inspection: Inspection) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(HEAD)
-    for board in inspection.boards:
-        for circuit in board.circuits:
-            writer.writerow([_cell(value) for value in _values(board, circuit)])
+    writer.writerows([as_text(said) for said in row] for row in rows(inspection))
     return out.getvalue()
+
+
+def rows(inspection: Inspection) -> list[list[str]]:
+    """The same as text, cell by cell, without the head."""
+    return [
+        [cell(value) for value in _values(board, circuit)] for board in inspection.boards for circuit in board.circuits
+    ]
 
 
 def _values(board: Board, circuit: Circuit) -> list[object]:
@@ -27,10 +32,12 @@ def _values(board: Board, circuit: Circuit) -> list[object]:
     return [own[key] if key in own else getattr(circuit, key) for key in keys(written())]
 
 
-def _cell(value: object) -> str:
+def cell(value: object) -> str:
+    """A value as it stands in a cell; '' for none."""
     if value is None:
         return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
     if isinstance(value, float):
         return f"{value:g}"
-    text = value.text if isinstance(value, Reading) else str(value)
-    return as_text(text)
+    return value.text if isinstance(value, Reading) else str(value)

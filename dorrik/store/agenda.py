@@ -103,12 +103,12 @@ def promises(connection: Connection, firm_id: str, at: datetime) -> list[Waiting
     ]
 
 
-def due(connection: Connection, firm_id: str, until: date) -> tuple[list[Waiting], int]:
+def due(connection: Connection, firm_id: str, until: date, most: int = MOST) -> tuple[list[Waiting], int]:
     """Issued inspections that are due again on that day or before, the first ones of them, and how many there are."""
     i = inspection.c
     here = (i.firm_id == firm_id, i.issued_number.is_not(None), i.due_on.is_not(None), i.due_on <= until)
     query = select(i.id, i.reference, i.property_address, i.due_on, i.client_name).where(*here)
-    found = connection.execute(query.order_by(i.due_on, i.id).limit(MOST))
+    found = connection.execute(query.order_by(i.due_on, i.id).limit(most))
     count = connection.execute(select(func.count()).select_from(inspection).where(*here)).scalar_one()
     return [Waiting(*row) for row in found], count
 

@@ -197,6 +197,13 @@ def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | 
     return connection.execute(query).scalar()
 
 
+def is_free(connection: Connection, inspection_id: str) -> bool:
+    """Can an inspection be made under that id? Ids are the same for all firms."""
+    return is_id(inspection_id) and (
+        connection.execute(select(inspection.c.id).where(inspection.c.id == inspection_id)).first() is None
+    )
+
+
 def hold(connection: Connection, inspection_id: str, firm_id: str) -> bool:
     """Hold an inspection's row until the transaction ends; False where the firm has none of that id that is not
     erased."""

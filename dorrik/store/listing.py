@@ -147,3 +147,10 @@ def is_issued(connection: Connection, inspection_id: str) -> bool:
         connection.execute(select(c.id).where(c.inspection_id == inspection_id, c.kind == "report").limit(1)).first()
         is not None
     )
+
+
+def ids_of(connection: Connection, firm_id: str) -> list[str]:
+    """The firm's inspections that were not erased, oldest first."""
+    i = inspection.c
+    query = select(i.id).where(i.firm_id == firm_id, i.erased_at.is_(None)).order_by(i.id)
+    return list(connection.execute(query).scalars())

@@ -29,8 +29,11 @@ def next_job(connection: Connection, firm_id: str) -> str:
 def _next(connection: Connection, column: Any, of_firm: Any, first: str | None, usual: str) -> str:
     query = select(column).where(of_firm, column.is_not(None)).order_by(func.length(column).desc(), column.desc())
     if first is None:
-        # Counted on from the greatest there is, longer ones after shorter ones.
-        return following(connection.execute(query.limit(1)).scalar(), usual)
+        # Counted on from the greatest there is, longer ones after shorter ones; one that ends in no figure counts not.
+        latest_of_all = connection.execute(query.limit(1)).scalar()
+        if latest_of_all is None or in_row(latest_of_all, latest_of_all) is not None:
+            return following(latest_of_all, usual)
+        first = usual
     head, _ = in_row(first, first) or (first, 0)
     known = connection.execute(query.where(func.left(column, len(head)) == head).limit(LOOKED_AT)).scalars()
     counted = [found[1] for one in known if (found := in_row(one, first)) is not None]

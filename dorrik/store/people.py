@@ -245,6 +245,14 @@ def by_address(connection: Connection, email: str) -> Any:
     return connection.execute(select(person).where(person.c.address_key == address_key(email))).one_or_none()
 
 
+def acting(connection: Connection, email: str) -> Person | None:
+    """Somebody by their mail address, as whom a command acts; None where nobody has it, or they have left."""
+    row = by_address(connection, email)
+    if row is None or row.ended_at is not None:
+        return None
+    return Person(row.id, row.firm_id, firm_details(connection, row.firm_id)["name"], row.name, row.email, row.role)
+
+
 def colleagues(connection: Connection, firm_id: str) -> dict[str, str]:
     """Names of a firm's people by id."""
     rows: Any = connection.execute(select(person.c.id, person.c.name).where(person.c.firm_id == firm_id))

@@ -218,14 +218,14 @@ def history(
     return [Written(*row) for row in connection.execute(query)]
 
 
-def booked(connection: Connection, firm_id: str, until: date) -> list[tuple[Entry, Entry]]:
-    """Jobs that are booked up to a day, each with its property, the earliest first."""
+def booked(connection: Connection, firm_id: str, until: date, most: int = 50) -> list[tuple[Entry, Entry]]:
+    """Jobs that are booked up to a day, each with its property, the earliest first, no more than so many."""
     c = ENTRIES["job"].c
     query = (
         select(ENTRIES["job"])
         .where(c.firm_id == firm_id, c.removed.isnot(True), c.state == "booked", c.booked_on <= until)
         .order_by(c.booked_on, c.booked_at)
-        .limit(50)
+        .limit(most)
     )
     jobs = [_entry("job", row) for row in connection.execute(query)]
     homes = {job.parent_id: get(connection, firm_id, "property", job.parent_id) for job in jobs}

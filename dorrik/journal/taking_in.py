@@ -1,0 +1,69 @@
+"""Taking a whole inspection in from its document: one change a field, through the same door as everything typed."""
+
+import re
+from collections.abc import Callable, Iterator, Mapping
+from datetime import datetime
+from typing import Any
+
+from dorrik.core.inspection import KINDS, EntityKind
+from dorrik.journal.change import Change
+from dorrik.store.engine import is_id, new_id
+
+#: Under which device it stands in the journal.
+DEVICE = "import"
+#: What points into the register of the firm that it came from.
+POINTS_OUT = ("property_id", "installation_id", "job_id")
+_NAME = re.compile(r"[\w-]{1,36}")
+
+
+def changes(
+    document: Mapping[str, Any], firm_id: str, inspection_id: str, at: datetime, known: Callable[[str, str], bool]
+) -> list[Change]:
+    """The changes that make an inspection of a document (`core.document`, written by this version).
+
+    inspection_id: under which it is made; known: is there an entry of that kind and id in the firm's register? What
+    points at one that is not there is left out. Entities keep their ids where these are ids of ours, else they get new
+    ones, and what refers to them follows.
+    """
+    whole = document["inspection"]
+    ids = {one: one if is_id(one) else new_id() for one in _ids(whole)} | {whole["id"]: inspection_id}
+    found: list[Change] = []
+
+    def change(kind: str, entity_id: str, field: str, value: Any) -> None:
+        found.append(Change(new_id(), kind, entity_id, field, value, 0, at, DEVICE))
+
+    def entity(kind: EntityKind, given: Mapping[str, Any], parent: tuple[str, str]) -> None:
+        entity_id = ids[given["id"]]
+        change(kind.name, entity_id, *parent)
+        children = {child.plural: child for child in KINDS.values() if kind.name in child.parents}
+        for name, value in given.items():
+            if name in children or name == "id" or value is None:
+                continue
+            if name in POINTS_OUT and not known(name.removesuffix("_id"), str(value)):
+                continue
+            change(kind.name, entity_id, name, _renamed(value, ids))
+        for plural, child in children.items():
+            for one in given.get(plural, ()):
+                entity(child, one, (kind.name, entity_id))
+
+    entity(KINDS["inspection"], whole, ("firm", firm_id))
+    return found
+
+
+def _ids(value: Any) -> Iterator[str]:
+    if isinstance(value, Mapping):
+        if isinstance(value.get("id"), str):
+            yield value["id"]
+        for one in value.values():
+            yield from _ids(one)
+    elif isinstance(value, list | tuple):
+        for one in value:
+            yield from _ids(one)
+
+
+def _renamed(value: Any, ids: Mapping[str, str]) -> Any:
+    if isinstance(value, Mapping):
+        return {ids.get(key, key): _renamed(one, ids) for key, one in value.items()}
+    if isinstance(value, list | tuple):
+        return [_renamed(one, ids) for one in value]
+    return ids.get(value, value) if isinstance(value, str) and _NAME.fullmatch(value) else value

@@ -1,0 +1,257 @@
+"""Taking a firm's work along and in again: one inspection or the whole firm, as an archive (ZIP) of open formats.
+
+    inspection.json, circuits.csv, circuits.xlsx, photos/SHA-256, papers/…pdf           of one inspection
+    firm.json, inspections/ID/inspection.json …, photos/SHA-256, papers/…pdf            of a firm
+
+What is issued goes along as it is and is not taken in: it was issued by who issued it, where it was issued.
+"""
+
+import io
+import json
+import zipfile
+from collections.abc import Callable, Iterator
+from contextlib import suppress
+from dataclasses import dataclass, field
+from typing import IO, Any
+
+from sqlalchemy import Connection, Engine
+
+from dorrik.core import document
+from dorrik.core.document import DocumentError
+from dorrik.core.register import REGISTER
+from dorrik.journal import blind, taking_in
+from dorrik.journal.apply import apply
+from dorrik.journal.change import Author, Change, Result
+from dorrik.report import circuit_chart, workbook
+from dorrik.store import firm_rules, inspections, listing, numbers, people, register, reports
+from dorrik.store.engine import new_id, now
+from dorrik.store.people import Person
+from dorrik.store.photos import NotAPhoto, PhotoStore
+
+FORMAT, VERSION = "dorrik-firm", 1
+#: The largest that is read of one file of an archive (bytes), and how many files one has at most.
+LARGEST, MOST_FILES = 60_000_000, 200_000
+#: Changes of a batch.
+BATCH = 400
+#: Kinds of papers that go along.
+PAPERS = (reports.REPORT, reports.MINOR_WORKS, reports.OFFER, reports.CONFIRMATION)
+
+Put = Callable[[str, bytes], Iterator[bytes]]
+
+
+class Unreadable(ValueError):
+    """The archive cannot be taken in; the message says why."""
+
+
+# Taking along
+
+
+def of_inspection(
+    connection: Connection, store: PhotoStore, who: Person, inspection_id: str, put: Put, into: str = ""
+) -> Iterator[bytes]:
+    """Pack one inspection as that person may see it, part by part, in the caller's transaction; a photo that has not
+    arrived is left out. put: adds a file to the archive; into: folder of the inspection's own files."""
+    firm_id = who.firm_id
+    kept = inspections.load(connection, inspection_id, firm_id)
+    if kept is None:
+        return
+    # A code that they are to say blind stays blind.
+    inspection = inspections.assemble(blind.seen(connection, kept, who).kept)
+    written = json.dumps(document.write(inspection), ensure_ascii=False, indent=1).encode()
+    yield from put(f"{into}inspection.json", written)
+    yield from put(f"{into}circuits.csv", ("\ufeff" + circuit_chart.chart(inspection)).encode())
+    yield from put(f"{into}circuits.xlsx", workbook.write(inspection))
+    for sha256 in dict.fromkeys(photo.sha256 for photo in inspection.photos if photo.sha256):
+        photo = store.get(firm_id, sha256)
+        if photo is not None:
+            yield from put(f"photos/{sha256}", photo)
+    for kind in PAPERS:
+        for one in reports.issues(connection, inspection_id, kind):
+            frozen = reports.frozen_pdf(connection, one.id, firm_id)
+            if frozen is not None:
+                yield from put(f"papers/{one.id}-{frozen[0]}", frozen[1])
+
+
+def of_firm(connection: Connection, store: PhotoStore, who: Person, put: Put) -> Iterator[bytes]:
+    """Pack everything of that person's firm, part by part."""
+    firm_id = who.firm_id
+    book, chosen = firm_rules.rules(connection, firm_id)
+    details = people.firm_details(connection, firm_id)
+    entries = [one for kind in REGISTER for one in register.entries(connection, firm_id, kind)]
+    said = {
+        "format": FORMAT,
+        "version": VERSION,
+        "firm": {name: details[name] for name in ("name", "address", "phone", "email", "letter_line")},
+        "rule_book": book,
+        "house_rules": chosen,
+        "register": [
+            {"kind": one.kind, "id": one.id, "parent_id": one.parent_id, "values": _plain(one.values)}
+            for one in entries
+        ],
+    }
+    yield from put("firm.json", json.dumps(said, ensure_ascii=False, indent=1).encode())
+    seen: set[str] = set()
+
+    def once(name: str, content: bytes) -> Iterator[bytes]:
+        # A photo that two inspections show is packed once.
+        if name not in seen:
+            seen.add(name)
+            yield from put(name, content)
+
+    for inspection_id in listing.ids_of(connection, firm_id):
+        yield from of_inspection(connection, store, who, inspection_id, once, f"inspections/{inspection_id}/")
+
+
+def _plain(values: dict[str, Any]) -> dict[str, Any]:
+    return {name: value for name, value in values.items() if value is not None}
+
+
+# Taking in
+
+
+@dataclass(slots=True)
+class TakenIn:
+    """What was taken in. told: what could not be taken as it was, in words."""
+
+    inspections: list[tuple[str, str]] = field(default_factory=list)
+    entries: int = 0
+    photos: int = 0
+    told: list[str] = field(default_factory=list)
+
+
+def take_in(
+    engine: Engine, store: PhotoStore, who: Person, content: IO[bytes], make: Callable[[bytes], Any]
+) -> TakenIn:
+    """Take an archive or the document of an inspection in, as that person, who is a supervisor. make: renditions of a
+    photo by size; what is no photo is told. Raises Unreadable before anything is taken."""
+    archive = _archive(content)
+    documents = {name: _json(archive, name) for name in archive.namelist() if name.endswith("inspection.json")}
+    whole = _json(archive, "firm.json") if "firm.json" in archive.namelist() else None
+    if whole is not None and (whole.get("format"), whole.get("version")) != (FORMAT, VERSION):
+        raise Unreadable("firm.json is of a version that is not read here.")
+    if not documents and whole is None:
+        raise Unreadable("There is no inspection in this file.")
+    for name, said in documents.items():
+        try:
+            # As this version writes it, whichever version it came from.
+            documents[name] = document.write(document.parse(said))
+        except DocumentError as error:
+            raise Unreadable(f"{name}: {error}") from None
+    taken = TakenIn()
+    if whole is not None:
+        with engine.begin() as connection:
+            _register(connection, who, whole.get("register", []), taken)
+    for said in documents.values():
+        with engine.begin() as connection:
+            _inspection(connection, who, said, taken)
+    for sha256 in _photos(documents.values()):
+        with suppress(KeyError):
+            _photo(store, who.firm_id, sha256, _bytes(archive, f"photos/{sha256}"), make, taken)
+    return taken
+
+
+def _archive(content: IO[bytes]) -> zipfile.ZipFile:
+    begins = content.read(4)
+    content.seek(0)
+    if begins.lstrip()[:1] == b"{":
+        # A document by itself is an archive of one.
+        packed = io.BytesIO()
+        with zipfile.ZipFile(packed, "w") as made:
+            made.writestr("inspection.json", content.read(LARGEST))
+        content = packed
+    try:
+        archive = zipfile.ZipFile(content)
+    except zipfile.BadZipFile:
+        raise Unreadable("That is neither an archive (ZIP) nor the document of an inspection (JSON).") from None
+    if len(archive.namelist()) > MOST_FILES:
+        raise Unreadable("The archive has more files than any of ours.")
+    return archive
+
+
+def _bytes(archive: zipfile.ZipFile, name: str) -> bytes:
+    """A file of the archive, whatever length it claims."""
+    try:
+        with archive.open(name) as file:
+            found = file.read(LARGEST + 1)
+    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError):
+        raise Unreadable(f"{name} cannot be unpacked.") from None
+    if len(found) > LARGEST:
+        raise Unreadable(f"{name} is larger than any file of ours.")
+    return found
+
+
+def _json(archive: zipfile.ZipFile, name: str) -> dict[str, Any]:
+    content = _bytes(archive, name)
+    try:
+        found = json.loads(content)
+    except (ValueError, RecursionError):
+        raise Unreadable(f"{name} is not JSON.") from None
+    if not isinstance(found, dict):
+        raise Unreadable(f"{name} is not what it is called.")
+    return found
+
+
+def _register(connection: Connection, who: Person, entries: list[Any], taken: TakenIn) -> None:
+    """Entries in the order of their kinds: what belongs to another comes after it."""
+    for kind in REGISTER:
+        for one in (one for one in entries if isinstance(one, dict) and one.get("kind") == kind):
+            parent = who.firm_id if REGISTER[kind].parent == "firm" else str(one.get("parent_id"))
+            try:
+                added = register.add(connection, who.firm_id, who.id, kind, parent, one["values"], str(one["id"]))
+            except (register.Refused, KeyError, AttributeError, TypeError) as error:
+                taken.told.append(f"{kind} {one.get('id')}: {error}")
+                continue
+            if added is None:
+                taken.told.append(f"{kind} {one.get('id')}: what it belongs to is not there.")
+            else:
+                taken.entries += 1
+
+
+def _inspection(connection: Connection, who: Person, said: dict[str, Any], taken: TakenIn) -> None:
+    given = said["inspection"]["id"]
+    # One that is here already is taken in beside it.
+    inspection_id = given if inspections.is_free(connection, given) else new_id()
+
+    def known(kind: str, entry_id: str) -> bool:
+        return register.get(connection, who.firm_id, kind, entry_id) is not None
+
+    changes = taking_in.changes(said, who.firm_id, inspection_id, now(), known)
+    reference = said["inspection"].get("reference")
+    refused: list[tuple[Change, Result]] = []
+    for start in range(0, len(changes), BATCH):
+        batch = changes[start : start + BATCH]
+        applied = apply(connection, who.firm_id, Author(who.id, who.role, issues=True), inspection_id, batch)
+        if applied is None:
+            raise Unreadable("The inspection could not be made.")
+        results = zip(batch, applied.results, strict=True)
+        refused += [(change, result) for change, result in results if result.state == "refused"]
+    for change, result in refused:
+        taken.told.append(f"{reference or given}, {change.entity} {change.field}: {result.reason}")
+        if (change.entity, change.field) == ("inspection", "reference"):
+            reference = numbers.next_reference(connection, who.firm_id)
+            instead = Change(new_id(), "inspection", inspection_id, "reference", reference, 0, now(), taking_in.DEVICE)
+            apply(connection, who.firm_id, Author(who.id, who.role), inspection_id, [instead])
+    taken.inspections.append((inspection_id, reference or ""))
+
+
+def _photos(documents: Any) -> Iterator[str]:
+    seen: set[str] = set()
+    for said in documents:
+        for photo in said["inspection"].get("photos", ()):
+            sha256 = photo.get("sha256")
+            if sha256 and sha256 not in seen:
+                seen.add(sha256)
+                yield sha256
+
+
+def _photo(
+    store: PhotoStore, firm_id: str, sha256: str, content: bytes, make: Callable[[bytes], Any], taken: TakenIn
+) -> None:
+    if store.has(firm_id, sha256):
+        return
+    try:
+        store.keep(firm_id, sha256, content, make(content).by_size)
+    except (NotAPhoto, ValueError) as error:
+        taken.told.append(f"Photo {sha256[:12]}: {error}")
+        return
+    taken.photos += 1

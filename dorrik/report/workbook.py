@@ -1,0 +1,64 @@
+"""An inspection as a workbook (XLSX) for other programs: circuits, as our own import reads them back, observations
+and points.
+
+Text that begins like a formula is written as text; nothing in it runs.
+"""
+
+import io
+from collections.abc import Iterable, Sequence
+
+from openpyxl import Workbook
+from openpyxl.cell import WriteOnlyCell
+from openpyxl.styles import Font
+
+from dorrik.core.inspection import Inspection
+from dorrik.core.placing import all_points
+from dorrik.core.walking_order import names
+from dorrik.report import circuit_chart
+
+#: Sheets by their names; the first is what an import reads.
+CIRCUITS, OBSERVATIONS, POINTS = "Circuits", "Observations", "Points"
+_OF_AN_OBSERVATION = ("code", "place", "text", "as_left", "retest")
+_OF_A_POINT = ("kind", "place", "state", "opened", "r2_ohm", "line_cpc_ohm", "line_neutral_ohm", "zs_ohm", "polarity")
+
+
+def write(inspection: Inspection) -> bytes:
+    """The workbook."""
+    book = Workbook(write_only=True)
+    _sheet(book, CIRCUITS, circuit_chart.HEAD, circuit_chart.rows(inspection))
+    _sheet(
+        book, OBSERVATIONS, _OF_AN_OBSERVATION,
+        ([_said(getattr(one, name)) for name in _OF_AN_OBSERVATION] for one in inspection.observations),
+    )  # fmt: skip
+    named = names(inspection)
+    _sheet(
+        book, POINTS, ("point", *_OF_A_POINT),
+        (
+            [named.get(one.id, ""), *(_said(getattr(one, name, None)) for name in _OF_A_POINT)]
+            for one in all_points(inspection)
+        ),
+    )  # fmt: skip
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def _said(value: object) -> str:
+    return circuit_chart.cell(value)
+
+
+def _sheet(book: Workbook, name: str, head: Sequence[str], rows: Iterable[Sequence[str]]) -> None:
+    sheet = book.create_sheet(name)
+    sheet.freeze_panes = "A2"
+
+    def text(said: str, *, bold: bool = False) -> WriteOnlyCell:
+        made = WriteOnlyCell(sheet, value=said)
+        # A text is a text, whatever it begins with.
+        made.data_type = "s"
+        if bold:
+            made.font = Font(bold=True)
+        return made
+
+    sheet.append([text(one, bold=True) for one in head])
+    for row in rows:
+        sheet.append([text(one) for one in row])
