@@ -85,9 +85,6 @@ def _take_all(browser: Browser, base: str) -> None:
     day.room("Bathroom")
     day.page.get_by_role("button", name="light over the bath: more").click()
     day.take("walk-round")
-    day.open("3 Lookout Row", "walk?view=sample")
-    day.page.get_by_text("In walking order").scroll_into_view_if_needed()
-    day.take("sample")
     day.open("3 Lookout Row", "isolation")
     shed = day.page.get_by_label("Isolation of Pump shed")
     shed.get_by_role("button", name="Begin: tester proved now").click()
@@ -124,15 +121,29 @@ def _take_all(browser: Browser, base: str) -> None:
     day.page.evaluate("document.querySelector('#work').scrollBy(0, 560)")
     day.page.wait_for_timeout(500)
     day.take("report")
-    supervisor = Camera(browser, base, person=PEOPLE[1])
-    supervisor.page.get_by_role("link", name="House rules and rates").click()
-    supervisor.page.get_by_label("Zs held against").wait_for()
-    supervisor.take("house-rules")
+    day.page.get_by_role("link", name="What follows").click()
+    day.page.get_by_text("1 of 4 cleared").wait_for()
+    day.take("to-put-right")
+    _client_page(browser, day)
     _earlier_papers(Camera(browser, base))
     phone = Camera(browser, base, 390, 844, dim=True)
     phone.open("3 Lookout Row", "walk")
     phone.room("Kitchen")
     phone.take("phone")
+
+
+def _client_page(browser: Browser, day: Camera) -> None:
+    """As a landlord opens it, on a telephone and without an account."""
+    day.page.get_by_role("button", name="Make a link …").click()
+    day.page.get_by_label("For", exact=True).select_option("landlord")
+    day.page.get_by_role("button", name="Make link").click()
+    address = day.page.locator("[data-link]").inner_text()
+    client = browser.new_context(viewport={"width": 390, "height": 844}, reduced_motion="reduce").new_page()
+    client.goto(address)
+    client.get_by_role("button", name="Show photo").wait_for()
+    client.wait_for_timeout(600)
+    client.screenshot(path=OUT / "client-page.png")
+    client.context.close()
 
 
 CHART = """Way;Circuit;Cable;Device;RCD;R1+R2;Zs;Colour

@@ -10,6 +10,9 @@ from pydantic import BaseModel
 from dorrik.api.problems import RESPONSES
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
+from dorrik.core.rule_book import rule_book
+from dorrik.core.terms import TERMS
+from dorrik.store import firm_rules
 
 router = make_router("/api", "reference", RESPONSES)
 
@@ -44,6 +47,30 @@ def _paragraphs(body: str) -> list[str]:
         elif line.strip():
             text.append(re.sub(r"[*`]", "", line.strip()))
     return text
+
+
+class TermOut(BaseModel):
+    word: str
+    means: str
+
+
+class TermsOut(BaseModel):
+    """Words of one kind."""
+
+    title: str
+    terms: list[TermOut]
+
+
+@router.get("/terms")
+def terms(request: Request) -> list[TermsOut]:
+    """The words on the screens, as the firm's rule book has them."""
+    with work(request) as (connection, me):
+        key, _ = firm_rules.rules(connection, me.firm_id)
+    book = rule_book(key)
+    return [
+        TermsOut(title=title, terms=[TermOut(word=book.translate(word), means=means) for word, means in words])
+        for title, words in TERMS.items()
+    ]
 
 
 @router.get("/rules")

@@ -8,7 +8,7 @@ from sqlalchemy import Engine, func, select, update
 
 from dorrik.core.fields import DEAD
 from dorrik.core.judgement import Judgement, judge
-from dorrik.demo import drawn_photos, drawn_signatures, homes, register, tables
+from dorrik.demo import cleared, drawn_photos, drawn_signatures, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
@@ -64,6 +64,7 @@ def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
             scribe.origin(occupier_name="Davy Marlow")
             scribe.send()
             _issue(engine, scribe, (ruth, idris), "The occupier's name was misspelt.", photos)
+            cleared.some_of_it(engine, scribe.inspection, ruth)
     for home in homes.IN_HAND:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))
         home(scribe)

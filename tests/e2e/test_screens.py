@@ -40,7 +40,7 @@ def test_screens_of_the_register_are_not_cut_off_sideways(signed_in, width):
     page.get_by_role("button", name="New job").click()
     page.get_by_role("heading", name="Scope").wait_for()
     fits("job")
-    for name in ("Instruments", "House rules and rates"):
+    for name in ("Instruments", "House rules"):
         page.get_by_role("link", name="Home").click()
         page.get_by_role("link", name=name).click()
         page.get_by_role("heading", level=1).wait_for()

@@ -30,6 +30,8 @@ const SharedPage = screen(() => import("./shared/SharedPage").then((m) => m.defa
 const Inbox = screen(() => import("./letters/Inbox").then((m) => m.default));
 const AfterReport = screen(() => import("./after/AfterReport").then((m) => m.default));
 const OpenReports = screen(() => import("./after/OpenReports").then((m) => m.default));
+const Help = screen(() => import("./help/Help").then((m) => m.default));
+const HelpKey = loaded(null, () => import("./help/HelpKey").then((m) => m.default));
 const Letters = screen(() => import("./letters/Letters").then((m) => m.default));
 const Check = screen(() => import("./check/Check").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
@@ -126,25 +128,29 @@ function Screens({ me }: { me: Me }) {
   // What waits on this device goes, whichever screen is open.
   useEffect(() => void import("./inspection/outbox").then((outbox) => outbox.open(me.id)), [me.id]);
   return (
-    <Routes>
-      <Route path="/" element={<Home me={me} />} />
-      <Route path="/clients" element={<Clients me={me} />} />
-      <Route path="/client/:id" element={<Client me={me} />} />
-      <Route path="/property/:id" element={<Property />} />
-      <Route path="/job/:id" element={<Job me={me} />} />
-      <Route path="/instruments" element={<Instruments me={me} />} />
-      <Route path="/firm/:part?" element={<FirmScreen />} />
-      <Route path="/kit" element={<Kit />} />
-      <Route path="/to-put-right" element={<OpenReports />} />
-      <Route path="/to-put-right/:id" element={<AfterReport me={me} />} />
-      <Route path="/letters" element={<Letters />} />
-      <Route path="/account" element={<Account me={me} />} />
-      {me.may.includes("give a second opinion") && <Route path="/opinions" element={<SecondOpinions me={me} />} />}
-      {me.may.includes("manage people") && <Route path="/people" element={<People me={me} />} />}
-      {me.may.includes("read the audit log") && <Route path="/audit" element={<AuditLog />} />}
-      <Route path="/inspection/:id" element={<Navigate to="brief" replace />} />
-      <Route path="/inspection/:id/:stage" element={<InspectionScreen me={me} />} />
-      <Route path="*" element={<Navigate to="/" replace />} />
-    </Routes>
+    <>
+      <HelpKey />
+      <Routes>
+        <Route path="/" element={<Home me={me} />} />
+        <Route path="/clients" element={<Clients me={me} />} />
+        <Route path="/client/:id" element={<Client me={me} />} />
+        <Route path="/property/:id" element={<Property />} />
+        <Route path="/job/:id" element={<Job me={me} />} />
+        <Route path="/instruments" element={<Instruments me={me} />} />
+        <Route path="/firm/:part?" element={<FirmScreen me={me} />} />
+        <Route path="/kit" element={<Kit />} />
+        <Route path="/to-put-right" element={<OpenReports />} />
+        <Route path="/to-put-right/:id" element={<AfterReport me={me} />} />
+        <Route path="/letters" element={<Letters />} />
+        <Route path="/help" element={<Help />} />
+        <Route path="/account" element={<Account me={me} />} />
+        {me.may.includes("give a second opinion") && <Route path="/opinions" element={<SecondOpinions me={me} />} />}
+        {me.may.includes("manage people") && <Route path="/people" element={<People me={me} />} />}
+        {me.may.includes("read the audit log") && <Route path="/audit" element={<AuditLog />} />}
+        <Route path="/inspection/:id" element={<Navigate to="brief" replace />} />
+        <Route path="/inspection/:id/:stage" element={<InspectionScreen me={me} />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </>
   );
 }

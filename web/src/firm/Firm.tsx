@@ -3,7 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, answer, type Schemas } from "../api/client";
+import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { useReference } from "../api/reference";
 import { type Chosen, HouseRules } from "../rules/HouseRules";
@@ -18,10 +18,11 @@ import { FirmPaper } from "./FirmPaper";
 import { MailServer } from "./MailServer";
 import { Rates } from "./Rates";
 import { RepairRates } from "./RepairRates";
+import { Transfer } from "./Transfer";
 
 type Firm = Schemas["FirmOut"];
 
-export default function FirmScreen() {
+export default function FirmScreen({ me }: { me: Me }) {
   const { part = "rules" } = useParams();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -56,7 +57,16 @@ export default function FirmScreen() {
         </>
       ),
     },
-    { key: "keeping", name: "Keeping", children: <Retention firm={found} take={take} /> },
+    {
+      key: "keeping",
+      name: "Keeping",
+      children: (
+        <>
+          <Retention firm={found} take={take} />
+          <Transfer mayExport={me.may.includes("export data")} mayImport={found.may_settle} />
+        </>
+      ),
+    },
   ];
   return (
     <Page title={`House rules of ${found.name}`}>

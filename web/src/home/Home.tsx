@@ -11,7 +11,7 @@ import { begin } from "../inspection/open";
 import { close as closeOutbox, useOutbox, waiting as waitingHere } from "../inspection/outbox";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
-import { Button } from "../ui/Button";
+import { Button, LinkButton } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { useNarrow } from "../ui/layout";
 import { Menu } from "../ui/Menu";
@@ -28,7 +28,7 @@ const PLACES = [
   ["/to-put-right", "To put right", null],
   ["/letters", "Letters", null],
   ["/instruments", "Instruments", null],
-  ["/firm", "House rules and rates", null],
+  ["/firm", "House rules", null],
   ["/opinions", "Second opinions", "give a second opinion"],
   ["/people", "People", "manage people"],
   ["/audit", "Audit log", "read the audit log"],
@@ -205,6 +205,9 @@ function Head({ me }: { me: Me }) {
             { name: "Sign out", act: () => (waiting > 0 ? setAsked(true) : void signOut()) },
           ]}
         />
+        <LinkButton to="/help" size="sm" label="Help">
+          ?
+        </LinkButton>
         <ThemeButton />
       </Flex>
       {asked && (

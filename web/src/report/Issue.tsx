@@ -1,5 +1,5 @@
 /** What stands in the way of issuing, the way to it, and every issue with its fingerprint. */
-import { Box, Link as ChakraLink } from "@chakra-ui/react";
+import { Box, Flex, Link as ChakraLink } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, answer, type Me } from "../api/client";
@@ -90,6 +90,28 @@ export function Issue({ me, seq, points, waiting }: Props) {
           </Lines>
         </Section>
       )}
+      <TakeAlong id={id} />
     </>
+  );
+}
+
+/** The inspection in open formats, for other programs and other firms. */
+function TakeAlong({ id }: { id: string }) {
+  const files = [
+    ["inspection.zip", "Everything (ZIP)"],
+    ["document.json", "Inspection (JSON)"],
+    ["circuits.xlsx", "Circuits (XLSX)"],
+    ["circuits.csv", "Circuits (CSV)"],
+  ] as const;
+  return (
+    <Section title="Export" lead="Open formats: each can be imported again.">
+      <Flex gap="2" wrap="wrap">
+        {files.map(([file, name]) => (
+          <LinkButton key={file} file size="sm" to={`/api/inspections/${id}/${file}`}>
+            {name}
+          </LinkButton>
+        ))}
+      </Flex>
+    </Section>
   );
 }

@@ -4,13 +4,18 @@ import { type ReactNode, type RefObject, useLayoutEffect } from "react";
 import { IconButton } from "./Button";
 
 /** What lies behind can be neither reached nor read while something is open over it. */
+let open = 0;
+
 function useAlone(): void {
   useLayoutEffect(() => {
     const behind = document.getElementById("root");
     const before = document.activeElement;
+    open += 1;
     behind?.toggleAttribute("inert", true);
     return () => {
-      behind?.toggleAttribute("inert", false);
+      // One can open over another: what lies behind both waits for the first.
+      open -= 1;
+      behind?.toggleAttribute("inert", open > 0);
       // Given back while it still lay behind, the focus was lost: on a slow tablet that comes about.
       requestAnimationFrame(() => {
         if (document.activeElement === document.body && before instanceof HTMLElement) before.focus();

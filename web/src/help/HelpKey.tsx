@@ -1,0 +1,25 @@
+/** The key `?` opens help over whatever screen is open; what is being typed keeps its question marks. */
+import { useEffect, useState } from "react";
+import { Dialog } from "../ui/Dialog";
+import { HelpParts } from "./Help";
+
+export default function HelpKey() {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const typing = target.matches("input, textarea, select, [contenteditable]");
+      if (event.key !== "?" || typing || target.closest("[role=dialog]")) return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+  if (!open) return null;
+  return (
+    <Dialog title="Help" close={() => setOpen(false)} width="52rem">
+      <HelpParts />
+    </Dialog>
+  );
+}
