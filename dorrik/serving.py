@@ -183,6 +183,8 @@ def _backups(url: str) -> threading.Event:
 def _mail(url: str, stopped: threading.Event) -> None:
     """Letters that could not leave at once leave when their time comes, and clients are reminded; ended by setting
     `stopped`."""
+    if os.environ.get("DORRIK_DELIVERY") == "off":
+        return
     from dorrik.office import reminders
     from dorrik.office.mail_delivery import Delivery
     from dorrik.store.engine import make_engine, now

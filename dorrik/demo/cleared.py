@@ -1,4 +1,4 @@
-"""What has happened since Flat 2's report: one thing put right and tested again, one reported, one booked, a copy given."""
+"""What has happened since Flat 2's report: one thing put right and retested, one reported, one booked, a copy given."""
 
 from datetime import timedelta
 

@@ -129,7 +129,8 @@ class Delivery:
                     self.read_bounces()
             except (SQLAlchemyError, OSError) as error:
                 # The database or the mailbox does not answer: the next round tries again.
-                _log.warning("Mail could not be delivered: %s", error)
+                # What it was about is nobody's business in a log.
+                _log.warning("Mail could not be delivered: %s", type(error).__name__)
 
 
 def _confirmed(connection: Connection, of: Belongs, to: str | None) -> None:
