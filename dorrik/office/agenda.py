@@ -66,7 +66,11 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
         visits=visits,
         ready=agenda.ready(connection, me.firm_id) if signs else [],
         to_review=agenda.on_its_way(connection, me.firm_id, reviews.SUBMITTED) if reads else [],
-        sent_back=agenda.on_its_way(connection, me.firm_id, reviews.SENT_BACK) if signs else [],
+        sent_back=(
+            agenda.on_its_way(connection, me.firm_id, reviews.SENT_BACK) + agenda.to_sign_again(connection, me.firm_id)
+            if signs
+            else []
+        ),
         returns=agenda.returns(connection, me.firm_id, today + SOON),
         promises=agenda.promises(connection, me.firm_id, now()),
         due=due,

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from sqlalchemy import Connection, Subquery, func, select
+from sqlalchemy import ColumnElement, Connection, Subquery, exists, func, select
 
 from dorrik.store import reviews
-from dorrik.store.tables import ENTITIES, ENTRIES, inspection, review_step
+from dorrik.store.tables import ENTITIES, ENTRIES, change, inspection, review_step
 
 #: Lines of each kind that are shown; more of them stand in their lists.
 MOST = 12
@@ -38,12 +38,12 @@ def _last_step() -> Subquery:
     s = review_step.c
     later = select(s.inspection_id, func.max(s.number).label("number")).group_by(s.inspection_id).subquery()
     joined = review_step.join(later, (s.inspection_id == later.c.inspection_id) & (s.number == later.c.number))
-    return select(s.inspection_id, s.kind, s.at, s.words).select_from(joined).subquery()
+    return select(s.inspection_id, s.kind, s.at, s.words, s.seq).select_from(joined).subquery()
 
 
 def on_its_way(connection: Connection, firm_id: str, kind: reviews.Kind) -> list[Waiting]:
-    """Inspections whose report was submitted, or sent back, and nothing came of it yet; the one that waits longest
-    first."""
+    """Inspections whose report was submitted and is as it was signed for, or was sent back, and nothing came of it yet;
+    the one that waits longest first."""
     i, last = inspection.c, _last_step()
     query = (
         select(i.id, i.reference, i.property_address, last.c.at, last.c.words)
@@ -52,8 +52,35 @@ def on_its_way(connection: Connection, firm_id: str, kind: reviews.Kind) -> list
         .order_by(last.c.at, i.id)
         .limit(MOST)
     )
+    if kind == reviews.SUBMITTED:
+        query = query.where(~_changed_since(last))
     rows = connection.execute(query)
     return [Waiting(row.id, row.reference, row.property_address, row.at.date(), row.words) for row in rows]
+
+
+def to_sign_again(connection: Connection, firm_id: str) -> list[Waiting]:
+    """Inspections that were signed for and changed since: nobody reviews them until they are signed for again."""
+    i, last = inspection.c, _last_step()
+    query = (
+        select(i.id, i.reference, i.property_address, last.c.at)
+        .join(last, last.c.inspection_id == i.id)
+        .where(i.firm_id == firm_id, i.erased_at.is_(None), last.c.kind == reviews.SUBMITTED, _changed_since(last))
+        .order_by(last.c.at, i.id)
+        .limit(MOST)
+    )
+    rows = connection.execute(query)
+    return [Waiting(row.id, row.reference, row.property_address, row.at.date(), SIGN_AGAIN) for row in rows]
+
+
+#: Why an inspection waits that was changed after its signature.
+SIGN_AGAIN = "changed since it was signed: sign again"
+
+
+def _changed_since(last: Subquery) -> ColumnElement[bool]:
+    """Was anything changed since that step that a signature stands for?"""
+    c = change.c
+    later = (c.inspection_id == last.c.inspection_id, c.seq > last.c.seq, c.entity.not_in(reviews.APART))
+    return exists(select(c.seq).where(*later))
 
 
 def ready(connection: Connection, firm_id: str) -> list[Waiting]:

@@ -202,3 +202,18 @@ def test_an_unfinished_inspection_is_not_submitted(inspector):
     answer = submit(inspector, inspector.begin())
     assert answer.status_code == 422 and answer.json()["points"]
     assert signature(inspector) == {"typed": "Ines Pector"}
+
+
+def test_what_was_changed_after_its_signature_waits_for_whoever_signs_and_for_no_reviewer(inspector, supervisor, ready):
+    inspection = ready()
+    submit(inspector, inspection)
+
+    def waiting(who, part):
+        return {one["id"]: one["reason"] for one in who.http.get("/api/agenda").json()[part]}
+
+    assert inspection in waiting(supervisor, "to_review") and inspection not in waiting(inspector, "sent_back")
+    inspector.send(inspection, inspector.change("inspection", inspection, "extent", "All but the shed"))
+    assert inspection not in waiting(supervisor, "to_review")
+    assert "sign again" in waiting(inspector, "sent_back")[inspection]
+    submit(inspector, inspection)
+    assert inspection in waiting(supervisor, "to_review") and inspection not in waiting(inspector, "sent_back")
