@@ -16,7 +16,7 @@ from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.journal import blind
-from dorrik.report import danger_notice, label_sheet, mail, set_aside_letter
+from dorrik.report import board_chart, danger_notice, label_sheet, mail, set_aside_letter
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
 from dorrik.store import inspections, judging
@@ -89,6 +89,22 @@ def labels(request: Request, inspection_id: str) -> Response:
     except label_sheet.NoDate as error:
         raise ProblemError(409, "no-date", str(error)) from None
     return download(label_sheet.sheet(said, paper.issued_on), "labels.pdf", "application/pdf")
+
+
+@router.get(
+    "/{inspection_id}/board-chart.pdf",
+    response_class=Response,
+    responses={200: {"content": {"application/pdf": {}}}},
+)
+def charts(request: Request, inspection_id: str) -> Response:
+    """The circuit chart of each board, to hang inside its cover."""
+    with work(request, only_reads=True) as (connection, me):
+        kept = inspections.load(connection, inspection_id, me.firm_id)
+        if kept is None:
+            raise not_found()
+        paper = on_paper(connection, me, 0, now().date())
+    said = board_chart.words(inspections.assemble(kept), paper)
+    return download(board_chart.sheet(said, paper), "circuit-charts.pdf", "application/pdf")
 
 
 def _set_aside(request: Request, inspection_id: str) -> tuple[dict[str, Any], Issue, Person]:

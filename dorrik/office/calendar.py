@@ -33,6 +33,11 @@ def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
             if on is not None:
                 key = f"{'work' if on is line.state.due else 'copy'}-{line.inspection_id}"
                 found.append(Entry(key, f"{what}: {line.home}", on, where=line.home, words=line.reference))
+        if line.state.next_visit is not None:
+            key = f"return-{line.inspection_id}"
+            found.append(
+                Entry(key, f"Work booked: {line.home}", line.state.next_visit, where=line.home, words=line.reference)
+            )
     due, _ = agenda.due(connection, firm_id, today + AHEAD, MOST)
     found += [
         Entry(f"due-{one.id}", f"Inspection due: {one.property_address or ''}", one.on, words=one.reference or "")

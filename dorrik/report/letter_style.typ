@@ -15,14 +15,18 @@
   set par(leading: 0.62em, spacing: 1em)
   show long-word: broken
   set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 20mm), footer: text(size: 8pt, fill: quiet)[#data.foot])
-  show heading: it => block(above: 6mm, below: 4mm, text(size: 13pt, weight: "bold", it.body))
-  block(below: 12mm)[
-    #logo(data.firm)
-    #text(size: 15pt, weight: "bold", data.firm.name) \
-    #text(fill: quiet)[#data.firm.address#if data.firm.phone != "" [ · #data.firm.phone]#if data.firm.email != "" [ · #data.firm.email]]#if data.firm.line != "" [ \ #text(size: 8.5pt, fill: quiet, data.firm.line)]
-    #line(length: 100%, stroke: 0.8pt + ink)
-  ]
-  grid(columns: (1fr, auto), data.to, data.on)
+  show heading: it => block(above: 6mm, below: 4mm, text(size: 17pt, weight: "bold", it.body))
+  grid(
+    columns: (1fr, auto), column-gutter: 8mm,
+    [
+      #logo(data.firm)
+      #text(size: 13pt, weight: "bold", data.firm.name) \
+      #text(size: 8pt, fill: quiet)[#(data.firm.address, data.firm.phone, data.firm.email).filter(it => it != "").join(" · ")#if data.firm.line != "" [ \ #data.firm.line]]
+    ],
+    align(right, text(size: 9.5pt, data.on)),
+  )
+  v(8mm)
+  data.to
   heading(level: 1, data.subject)
   body
   v(8mm)

@@ -35,7 +35,7 @@ def test_an_old_interval_is_told_and_a_missing_label_is_one_suggestion(at_work):
 def test_the_next_date_is_printed_once_it_is_chosen(at_work):
     page = at_work("Cooker", stage="Boards")
     inspection = page.url.split("/inspection/")[1].split("/")[0]
-    expect(page.get_by_text("To print them, choose the next inspection under Report.")).to_be_visible()
+    expect(page.get_by_text("To print labels, choose the next inspection under Report.")).to_be_visible()
     early = page.request.get(f"/api/inspections/{inspection}/labels.pdf")
     assert early.status == 409 and "Choose the next inspection under Report" in early.json()["message"]
     told = [

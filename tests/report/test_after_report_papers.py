@@ -7,10 +7,11 @@ from datetime import datetime
 import pytest
 from pypdf import PdfReader
 
+from dorrik.core.document import parse
 from dorrik.core.remedials import Figure, Required
-from dorrik.report import confirmation, pdf, price_request
+from dorrik.report import board_chart, confirmation, pdf, price_request
 from dorrik.report.content import Signature
-from tests.report.full_homes import ISSUE
+from tests.report.full_homes import ISSUE, home
 from tests.report.pages import faults
 
 WORDS = {
@@ -94,3 +95,14 @@ def test_a_sheet_for_prices_has_no_page_that_is_cut_or_stacked(count, name):
     assert wrong(made) == []
     text = " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(made)).pages).split())
     assert ("Nothing is left to be put right" in text) == (count == 0)
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_circuit_charts_name_every_way_of_every_board(name):
+    inspection = parse(home(circuits=40, boards=3, name=name))
+    made = board_chart.sheet(board_chart.words(inspection, ISSUE), ISSUE)
+    # Each board begins a page of its own, however few its circuits.
+    assert [told for told in faults(made) if not told.endswith("is used")] == []
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(made)).pages).split())
+    if not name:
+        assert all(circuit.designation in text for board in inspection.boards for circuit in board.circuits)

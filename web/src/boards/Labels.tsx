@@ -26,14 +26,20 @@ export function Labels({ about }: { about: string }) {
     <Section
       title="Labels"
       tools={
-        board &&
-        (dated ? (
-          <LinkButton file to={`/api/inspections/${inspection}/labels.pdf`}>
-            Print labels
-          </LinkButton>
-        ) : (
-          <Box color="quiet">To print them, choose the next inspection under Report.</Box>
-        ))
+        board && (
+          <Flex gap="2" align="center" wrap="wrap">
+            <LinkButton file to={`/api/inspections/${inspection}/board-chart.pdf`}>
+              Print circuit chart
+            </LinkButton>
+            {dated ? (
+              <LinkButton file to={`/api/inspections/${inspection}/labels.pdf`}>
+                Print labels
+              </LinkButton>
+            ) : (
+              <Box color="quiet">To print labels, choose the next inspection under Report.</Box>
+            )}
+          </Flex>
+        )
       }
     >
       <Box as="ul" listStyleType="none" aria-label="Labels">

@@ -8,6 +8,7 @@ import { Mark } from "../drawings/Mark";
 import { useInspection } from "../inspection/open";
 import { LinkButton } from "../ui/Button";
 import { Line, Lines, Section } from "../ui/Page";
+import { Tag } from "../ui/Tag";
 import { moment } from "../ui/when";
 import { Review } from "./Review";
 
@@ -73,6 +74,12 @@ export function Issue({ me, seq, points, waiting }: Props) {
               <Line key={one.id}>
                 <Box flex="1 1 18rem" minW="0">
                   <b>Issue {one.number}</b>, {one.outcome}, {moment(one.issued_at)}, authorised by {one.issued_by}
+                  {one.number < (known.at(-1)?.number ?? 0) && (
+                    <>
+                      {" "}
+                      <Tag>replaced by issue {known.find((other) => other.replaces === one.number)?.number}</Tag>
+                    </>
+                  )}
                   {one.replaces && (
                     <p>
                       Replaces issue {one.replaces}: {one.reason}
