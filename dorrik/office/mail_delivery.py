@@ -10,6 +10,7 @@ from typing import Any
 from sqlalchemy import Connection, Engine
 from sqlalchemy.exc import SQLAlchemyError
 
+from dorrik.office import after_report
 from dorrik.report import bounces, mail
 from dorrik.store import firm_mail, letters, mail_queue, register
 from dorrik.store.engine import now
@@ -101,7 +102,7 @@ class Delivery:
             return
         with self._engine.begin() as connection:
             mail_queue.sent(connection, taken.id)
-            _confirmed(connection, taken.of, taken.to)
+            _told_by(connection, taken.of, taken.to)
 
     def read_bounces(self) -> int:
         """Note the mails that came back; returns how many there were."""
@@ -110,7 +111,7 @@ class Delivery:
             with self._engine.begin() as connection:
                 came_back = mail_queue.bounced(connection, bounce.message_id, bounce.says)
                 if came_back is not None:
-                    _confirmed(connection, came_back, None)
+                    _told_by(connection, came_back, None)
                     count += 1
         return count
 
@@ -133,8 +134,11 @@ class Delivery:
                 _log.warning("Mail could not be delivered: %s", type(error).__name__)
 
 
-def _confirmed(connection: Connection, of: Belongs, to: str | None) -> None:
-    """A job says that its confirmation has left; to: where to, None where it came back."""
+def _told_by(connection: Connection, of: Belongs, to: str | None) -> None:
+    """What a letter belongs to says that it has left; to: where to, None where it came back."""
+    if of.inspection_id is not None:
+        # A copy counts once it has left, and no longer where it came back.
+        after_report.remember(connection, of.firm_id, of.inspection_id)
     if of.kind != "confirmation" or of.job_id is None or of.made_by is None:
         return
     job = register.get(connection, of.firm_id, "job", of.job_id)

@@ -22,8 +22,9 @@ from dorrik.core.register import REGISTER
 from dorrik.journal import blind, taking_in
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
+from dorrik.office import firm_settings
 from dorrik.report import circuit_chart, workbook
-from dorrik.store import firm_rules, inspections, listing, numbers, people, register, reports
+from dorrik.store import inspections, listing, numbers, register, reports
 from dorrik.store.engine import new_id, now
 from dorrik.store.people import Person
 from dorrik.store.photos import NotAPhoto, PhotoStore
@@ -75,15 +76,11 @@ def of_inspection(
 def of_firm(connection: Connection, store: PhotoStore, who: Person, put: Put) -> Iterator[bytes]:
     """Pack everything of that person's firm, part by part."""
     firm_id = who.firm_id
-    book, chosen = firm_rules.rules(connection, firm_id)
-    details = people.firm_details(connection, firm_id)
     entries = [one for kind in REGISTER for one in register.entries(connection, firm_id, kind)]
     said = {
         "format": FORMAT,
         "version": VERSION,
-        "firm": {name: details[name] for name in ("name", "address", "phone", "email", "letter_line")},
-        "rule_book": book,
-        "house_rules": chosen,
+        "settings": firm_settings.written(connection, firm_id),
         "register": [
             {"kind": one.kind, "id": one.id, "parent_id": one.parent_id, "values": _plain(one.values)}
             for one in entries
@@ -141,6 +138,9 @@ def take_in(
     if whole is not None:
         with engine.begin() as connection:
             _register(connection, who, whole.get("register", []), taken)
+            settings = whole.get("settings")
+            if isinstance(settings, dict):
+                taken.told += firm_settings.take_in(connection, who, settings)
     for said in documents.values():
         with engine.begin() as connection:
             _inspection(connection, who, said, taken)

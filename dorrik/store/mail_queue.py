@@ -58,10 +58,11 @@ class Written:
 
 @dataclass(frozen=True, slots=True)
 class Belongs:
-    """Whose a mail is: of which firm, which letter, of which job, and who sent it."""
+    """Whose a mail is: of which firm, which letter, of which inspection or job, and who sent it."""
 
     firm_id: str
     kind: str
+    inspection_id: str | None
     job_id: str | None
     made_by: str | None
 
@@ -216,7 +217,7 @@ def bounced(connection: Connection, message_id: str, why: str) -> Belongs | None
 
 
 def _belongs(row: Any) -> Belongs:
-    return Belongs(row.firm_id, row.kind, row.job_id, row.made_by)
+    return Belongs(row.firm_id, row.kind, row.inspection_id, row.job_id, row.made_by)
 
 
 # What people see and do

@@ -16,8 +16,11 @@ from dorrik.store.tables import ENTITIES, inspection, issued_report
 
 #: Largest file of evidence (bytes), and how many an inspection may have.
 LARGEST, MOST_FILES = 10_000_000, 200
-#: Steps of an inspection: more than anybody takes about twenty items.
-MOST_STEPS = 2_000
+#: Steps of an inspection: more than anybody takes about twenty items; and of whoever has one link, so that a link that
+#: got into wrong hands fills nothing up.
+MOST_STEPS, MOST_OF_A_LINK = 2_000, 60
+#: Files of one link that no step has yet.
+MOST_WAITING = 20
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,8 +99,12 @@ def take(
     returns its id. Raises NoFile or TooMany."""
     c, f = remedial_step.c, evidence_file.c
     last = connection.execute(select(func.max(c.number)).where(c.inspection_id == inspection_id)).scalar() or 0
-    if last >= MOST_STEPS:
-        raise TooMany("This report has as many entries as it can have.")
+    of_link = 0
+    if by.link_id is not None:
+        query = select(func.count()).select_from(remedial_step).where(c.link_id == by.link_id)
+        of_link = connection.execute(query).scalar_one()
+    if last >= MOST_STEPS or of_link >= MOST_OF_A_LINK:
+        raise TooMany("This report has as many entries as it can have. Call the firm that inspected.")
     step_id = new_id()
     connection.execute(
         insert(remedial_step).values(
@@ -156,6 +163,10 @@ def keep_file(
     count = connection.execute(select(func.count()).where(f.inspection_id == inspection_id)).scalar_one()
     if count >= MOST_FILES:
         raise TooMany(f"At most {MOST_FILES} files are kept with one report.")
+    if by.link_id is not None:
+        query = select(func.count()).where(f.link_id == by.link_id, f.step_id.is_(None))
+        if connection.execute(query).scalar_one() >= MOST_WAITING:
+            raise TooMany("These files were sent and not used: say what was done with them first.")
     file_id = new_id()
     connection.execute(
         insert(evidence_file).values(

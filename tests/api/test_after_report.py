@@ -2,17 +2,22 @@
 
 import io
 import json
+import os
 import re
 import zipfile
 from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from pypdf import PdfReader
+from sqlalchemy import update
 
-from dorrik.store.engine import new_id
+from dorrik.office.mail_delivery import Delivery
+from dorrik.store.engine import new_id, now
+from dorrik.store.mail_tables import outgoing_mail
 from tests.api.clearing import DONE, after, clear, confirm, issued, link, step, unsatisfactory
 from tests.api.test_erasure import in_tables
 from tests.pictures import picture
+from tests.serving import free_port
 
 
 def text_of(pdf):
@@ -254,6 +259,33 @@ def test_a_copy_by_mail_ticks_the_duty_once_it_has_left(inspector, report, caugh
     (attached,) = mail.iter_attachments()
     assert attached.get_filename().endswith("-issue-1.pdf")
     assert "Found 1" in text_of(attached.get_content())
+
+
+def test_a_copy_that_leaves_later_counts_then_and_no_longer_once_it_came_back(
+    inspector, supervisor, ready, caught, engine, monkeypatch, tmp_path
+):
+    inspection, _ = unsatisfactory(inspector, ready, declared_outcome="satisfactory")
+    issued(inspector, supervisor, inspection)
+    monkeypatch.setenv("DORRIK_BOUNCES", str(tmp_path / "bounces"))
+    smtp = os.environ["DORRIK_SMTP"]
+    monkeypatch.setenv("DORRIK_SMTP", f"127.0.0.1:{free_port()}")
+    body = {"role": "occupier", "name": "Davy Marlow", "to": "davy@gone.example"}
+    sent = inspector.http.post(f"/api/inspections/{inspection}/after/mail", json=body).json()
+    assert sent["state"] == "waiting"
+
+    def due():
+        return {one["copy_due"] for one in inspector.http.get("/api/to-put-right").json()["reports"]}
+
+    assert due() == {"2026-12-01"}
+    monkeypatch.setenv("DORRIK_SMTP", smtp)
+    with engine.begin() as connection:
+        mine = outgoing_mail.c.id == sent["mail_id"]
+        connection.execute(update(outgoing_mail).where(mine).values(next_at=now()))
+    delivery = Delivery(engine)
+    delivery.deliver_due(inspector.me["firm_id"])
+    assert due() == set()
+    assert delivery.read_bounces() == 1
+    assert due() == {"2026-12-01"}
 
 
 def test_a_copy_by_hand_is_noted_and_taken_out_again(inspector, stranger, report):

@@ -12,6 +12,7 @@ from PIL import Image
 from sqlalchemy import update
 from starlette.testclient import TestClient
 
+from dorrik.store import remedials
 from dorrik.store.engine import new_id, now
 from dorrik.store.follow_up_tables import client_link
 from tests.api.clearing import DONE, after, clear, confirm, issued, link, step, unsatisfactory
@@ -196,6 +197,19 @@ def test_a_certificate_that_is_no_pdf_is_refused_and_a_large_body_of_a_stranger_
     assert stranger.post(path, params={"kind": "photo", "name": "x"}, content=b"x" * 40_000).status_code == 401
     too_large = una.post(path, params={"kind": "photo", "name": "x"}, content=b"x" * 10_000_001)
     assert too_large.status_code == 413
+
+
+def test_a_link_in_wrong_hands_fills_nothing_up(holder, report, monkeypatch):
+    inspection, (c2, *_) = report
+    monkeypatch.setattr(remedials, "MOST_WAITING", 2)
+    monkeypatch.setattr(remedials, "MOST_OF_A_LINK", 2)
+    una = holder()
+    path, params = f"/homes/{inspection}/files", {"kind": "photo", "name": "a"}
+    codes = [una.post(path, params=params, content=picture(colour=(n * 100, 90, 10))).status_code for n in range(3)]
+    assert codes == [201, 201, 409]
+    said = [DONE | {"items": [c2], "words": f"Said {n}"} for n in range(3)]
+    codes = [una.post(f"/homes/{inspection}/done", json=one).status_code for one in said]
+    assert codes == [200, 200, 409]
 
 
 def test_somebody_elses_file_is_not_taken_for_ones_own(holder, inspector, report):

@@ -171,6 +171,25 @@ def test_a_firms_archive_goes_to_another_firm_with_its_register(inspector, super
     assert len(references) == 4
 
 
+def test_what_a_firm_has_settled_goes_along_and_only_into_one_that_settled_nothing(supervisor, other_firm, app):
+    there = Inspector(app, other_firm.supervisor_email)
+    rules = {"rule_book": None, "house_rules": {"zs_basis": 1.0}}
+    assert supervisor.http.put("/api/firm/rules", json=rules).status_code == 200
+    packed = supervisor.http.get("/api/firm/export.zip").content
+    assert take_in(there, packed).json()["told"] == []
+    assert there.http.get("/api/firm").json()["house_rules"] == rules["house_rules"]
+    settings = json.loads(archive(there, "/api/firm/export.zip").read("firm.json"))["settings"]
+    ours = json.loads(zipfile.ZipFile(io.BytesIO(packed)).read("firm.json"))["settings"]
+    assert {key: value for key, value in settings.items() if key != "letterhead"} == {
+        key: value for key, value in ours.items() if key != "letterhead"
+    }
+    # What is settled stays, and that is told.
+    there.http.put("/api/firm/rules", json={"rule_book": "is10101-2020", "house_rules": {}})
+    told = take_in(there, packed).json()["told"]
+    assert told == ["Rule book and house rules stay as your firm has settled them."]
+    assert there.http.get("/api/firm").json()["rule_book"] == "is10101-2020"
+
+
 @pytest.mark.parametrize(
     ("content", "told"),
     [

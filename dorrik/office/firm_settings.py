@@ -1,0 +1,69 @@
+"""What a firm has settled, as plain data: taken along with its work, taken in by a firm that has settled nothing."""
+
+from dataclasses import asdict
+from typing import Any
+
+from sqlalchemy import Connection
+
+from dorrik.core import catalogue, house_rules
+from dorrik.core.reference import Correction, CorrectionError
+from dorrik.core.rule_book import keys
+from dorrik.store import firm_paper, firm_rules, house_rates, own_entries, people, repair_rates
+from dorrik.store.engine import now
+from dorrik.store.people import Person
+
+
+def written(connection: Connection, firm_id: str) -> dict[str, Any]:
+    """The firm's settings."""
+    book, chosen = firm_rules.rules(connection, firm_id)
+    details = people.firm_details(connection, firm_id)
+    rates, prices, currency = house_rates.of(connection, firm_id)
+    repairs = repair_rates.of(connection, firm_id)
+    paper = firm_paper.of(connection, firm_id)
+    return {
+        "letterhead": {name: details[name] or "" for name in ("name", "address", "phone", "email", "letter_line")},
+        "rule_book": book,
+        "house_rules": chosen,
+        "corrections": [asdict(one) for one in firm_rules.in_force(connection, firm_id)],
+        "catalogue": own_entries.in_force(connection, firm_id),
+        "rates": asdict(rates),
+        "prices": asdict(prices) | {"currency": currency},
+        "repair_rates": {key: asdict(rate) for key, rate in repairs.rates.items()},
+        "repair_terms": repairs.terms,
+        "texts": paper.texts,
+        "remind_days": paper.remind_days,
+    }
+
+
+def take_in(connection: Connection, who: Person, said: dict[str, Any]) -> list[str]:
+    """Settle in that person's firm what an archive says, each where the firm has settled nothing of the kind; returns
+    what was left as it is, in words. The letterhead is the firm's own and stays."""
+    told: list[str] = []
+    book, chosen = firm_rules.rules(connection, who.firm_id)
+    try:
+        if book is None and not chosen:
+            given = said.get("rule_book")
+            if given is not None and given not in keys():
+                raise ValueError("there is no such rule book")
+            firm_rules.settle(connection, who.firm_id, given, house_rules.clean(said.get("house_rules") or {}))
+        elif (said.get("rule_book"), said.get("house_rules") or {}) != (book, chosen):
+            told.append("Rule book and house rules stay as your firm has settled them.")
+        if not firm_rules.in_force(connection, who.firm_id):
+            for one in said.get("corrections") or ():
+                firm_rules.correct(connection, who.firm_id, who.id, Correction(**one))
+        if not own_entries.in_force(connection, who.firm_id):
+            entries = [catalogue.check(one) for one in said.get("catalogue") or ()]
+            own_entries.keep(connection, who.firm_id, who.id, entries)
+        if _usual_rates(connection, who.firm_id):
+            house_rates.settle(connection, who.firm_id, said.get("rates") or {}, said.get("prices") or {})
+        if repair_rates.of(connection, who.firm_id).settled_on is None and said.get("repair_rates"):
+            rates, terms = said["repair_rates"], str(said.get("repair_terms") or "")
+            repair_rates.settle(connection, who.firm_id, rates, terms, now().date())
+    except (ValueError, TypeError, KeyError, AttributeError, CorrectionError) as error:
+        told.append(f"Not all settings were taken in: {error}.")
+    return told
+
+
+def _usual_rates(connection: Connection, firm_id: str) -> bool:
+    details = people.firm_details(connection, firm_id)
+    return not details["rates"] and not details["prices"]
