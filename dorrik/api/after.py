@@ -1,6 +1,5 @@
 """After a report, for the firm: items with their steps and evidence, copies, links, the confirmation."""
 
-from datetime import datetime
 from typing import Any, Literal
 
 from fastapi import Query, Request, Response
@@ -29,13 +28,14 @@ from dorrik.api.files import download
 from dorrik.api.mail_types import Sent
 from dorrik.api.once import do_once
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.remedial_steps import at_fields, day_given, file_answer, price_sheet_of, take
 from dorrik.api.report_types import IssuedOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.remedials import DECIDED, Retested
 from dorrik.office import after_report, clearing
 from dorrik.office.after_report import AfterReport
-from dorrik.report import confirmation, mail, price_request, report_mail
+from dorrik.report import confirmation, mail, report_mail
 from dorrik.report.issue import on_paper
 from dorrik.store import client_links, copies, firm_paper, inspections, register, remedials, report_states, reports
 from dorrik.store.engine import now
@@ -59,12 +59,6 @@ def found_after(connection: Connection, me: Person, inspection_id: str, *, hold:
         return after_report.after(connection, me.firm_id, inspection_id)
     except after_report.NoReport:
         raise not_found("report") from None
-
-
-def at_fields(error: clearing.CannotTake, prefix: str = "step.") -> ProblemError:
-    """The answer where a step cannot be taken."""
-    fields = [{"field": f"{prefix}{field}".rstrip("."), "message": told} for field, told in error.fields.items()]
-    return ProblemError(422, "invalid", str(error), fields=fields)
 
 
 @router.get("/to-put-right")
@@ -123,8 +117,16 @@ def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut
             step = clearing.as_step(retested, given.step.on, given.step.words)
         for at, observation_id in enumerate(dict.fromkeys(given.items)):
             # A file belongs to one step; what it shows of the others is said by its number or its words.
-            _take(
-                connection, found, inspection_id, observation_id, given.step.kind, step, By(me.id), [] if at else files
+            take(
+                connection,
+                found,
+                inspection_id,
+                observation_id,
+                given.step.kind,
+                step,
+                By(me.id),
+                [] if at else files,
+                "step.",
             )
         after_report.remember(connection, me.firm_id, inspection_id)
         note(request, connection, me, "remedial step", found.words["reference"], kind=given.step.kind)
@@ -135,23 +137,6 @@ def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut
     do_once(request, me, "remedial step", (inspection_id, given.model_dump(mode="json")), do)
     with work(request, only_reads=True) as (connection, me):
         return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
-
-
-def _take(
-    connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, kind: Any,
-    what: dict[str, Any], by: By, files: list[str],
-) -> None:  # fmt: skip
-    try:
-        clearing.take_step(connection, found, inspection_id, observation_id, kind, what, by, files)
-    except clearing.NoItem:
-        raise not_found("item") from None
-    except clearing.CannotTake as error:
-        raise at_fields(error) from None
-    except remedials.NoFile as error:
-        fields = [{"field": "step.files", "message": str(error)}]
-        raise ProblemError(422, "invalid", str(error), fields=fields) from None
-    except remedials.TooMany as error:
-        raise ProblemError(409, "too-many", str(error)) from None
 
 
 @router.post(
@@ -192,16 +177,6 @@ def file(request: Request, inspection_id: str, file_id: str) -> Response:
             raise not_found()
         found = remedials.content(connection, inspection_id, file_id)
     return file_answer(found)
-
-
-def file_answer(found: tuple[remedials.File, bytes] | None) -> Response:
-    """A file of evidence to take along; 404 where there is none."""
-    if found is None:
-        raise not_found("file")
-    kept, content = found
-    end = ".pdf" if kept.media_type == "application/pdf" else ".jpg"
-    name = kept.name if kept.name.lower().endswith(end) else f"{kept.name}{end}"
-    return download(content, name, kept.media_type)
 
 
 # The confirmation
@@ -253,12 +228,6 @@ def price_sheet(request: Request, inspection_id: str) -> Response:
     return download(price_sheet_of(found), f"price-request-{found.words['reference']}.pdf", "application/pdf")
 
 
-def price_sheet_of(found: AfterReport) -> bytes:
-    """The sheet of what is not cleared."""
-    open_items = [item.required for item in found.items if item.standing.state != "cleared"]
-    return price_request.sheet(dict(found.words), open_items)
-
-
 # Copies
 
 
@@ -274,20 +243,6 @@ def note_copy(request: Request, inspection_id: str, given: CopyIn) -> AfterOut:
         after_report.remember(connection, me.firm_id, inspection_id)
         note(request, connection, me, "copy noted", found.words["reference"], role=given.role)
         return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
-
-
-def day_given(on: str) -> datetime:
-    """A day that has come. Raises ProblemError at the field."""
-    try:
-        at = datetime.fromisoformat(on)
-    except ValueError:
-        raise ProblemError(
-            422, "invalid", "Enter the day.", fields=[{"field": "on", "message": "Enter the day."}]
-        ) from None
-    if at > now():
-        told = "That day has not come yet."
-        raise ProblemError(422, "invalid", told, fields=[{"field": "on", "message": told}])
-    return at
 
 
 def _paper(found: AfterReport, of: str) -> reports.Issued:

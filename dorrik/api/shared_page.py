@@ -10,7 +10,6 @@ from sqlalchemy import Connection
 from starlette.concurrency import run_in_threadpool
 
 from dorrik.api import evidence
-from dorrik.api.after import at_fields, day_given, file_answer, price_sheet_of
 from dorrik.api.after_out import duties_out
 from dorrik.api.after_types import FileOut
 from dorrik.api.bearer import bearer
@@ -19,6 +18,7 @@ from dorrik.api.fair_pool import FairPool
 from dorrik.api.files import download
 from dorrik.api.pictures import shown
 from dorrik.api.problems import ProblemError, not_found
+from dorrik.api.remedial_steps import day_given, file_answer, price_sheet_of, take
 from dorrik.api.routing import router as make_router
 from dorrik.api.shared_types import (
     SharedCopyIn,
@@ -32,7 +32,7 @@ from dorrik.api.shared_types import (
 )
 from dorrik.api.work import source
 from dorrik.core import intervals
-from dorrik.office import after_report, clearing
+from dorrik.office import after_report
 from dorrik.office.after_report import AfterReport, Item, inspection_of
 from dorrik.pictures import marked
 from dorrik.report.content.words import short_day
@@ -200,7 +200,7 @@ def _said(item: Item) -> str:
     standing = item.standing
     match standing.state:
         case "cleared":
-            return "done"
+            return "done, improvement recommended" if standing.code == "C3" != item.required.code else "done"
         case "done":
             return "reported, to be checked"
         case "booked":
@@ -347,16 +347,7 @@ def _take(
 ) -> None:  # fmt: skip
     if _said_already(found, observation_id, what, link):
         return
-    try:
-        clearing.take_step(connection, found, inspection_id, observation_id, "done", what, By(link_id=link.id), files)
-    except clearing.NoItem:
-        raise not_found("item") from None
-    except clearing.CannotTake as error:
-        raise at_fields(error, "") from None
-    except remedials.NoFile as error:
-        raise ProblemError(422, "invalid", str(error), fields=[{"field": "files", "message": str(error)}]) from None
-    except remedials.TooMany as error:
-        raise ProblemError(409, "too-many", str(error)) from None
+    take(connection, found, inspection_id, observation_id, "done", what, By(link_id=link.id), files)
 
 
 def _said_already(found: AfterReport, observation_id: str, what: dict[str, Any], link: Link) -> bool:

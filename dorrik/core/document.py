@@ -6,7 +6,7 @@ Values stand as they were kept: readings as text, dates as year-month-day. Versi
 (`former_names`), versions 1 and 2 said in words what is a field today (`earlier_versions`); they are read as well.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import Any
 
 from dorrik.core import earlier_versions, former_names
@@ -98,3 +98,15 @@ def _write(kind: EntityKind, entity: Any) -> dict[str, Any]:
         if kind.name in child.parents:
             out[child.plural] = [_write(child, one) for one in getattr(entity, child.plural)]
     return out
+
+
+def ids(value: Any) -> Iterator[str]:
+    """Every id in a written document, or a part of one, in the order in which they stand there."""
+    if isinstance(value, Mapping):
+        if isinstance(value.get("id"), str):
+            yield value["id"]
+        for one in value.values():
+            yield from ids(one)
+    elif isinstance(value, list | tuple):
+        for one in value:
+            yield from ids(one)

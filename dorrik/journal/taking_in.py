@@ -1,10 +1,11 @@
 """Taking a whole inspection in from its document: one change a field, through the same door as everything typed."""
 
 import re
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Mapping
 from datetime import datetime
 from typing import Any
 
+from dorrik.core.document import ids as document_ids
 from dorrik.core.inspection import KINDS, EntityKind
 from dorrik.journal.change import Change
 from dorrik.store.engine import is_id, new_id
@@ -26,7 +27,7 @@ def changes(
     ones, and what refers to them follows.
     """
     whole = document["inspection"]
-    ids = {one: one if is_id(one) else new_id() for one in _ids(whole)} | {whole["id"]: inspection_id}
+    ids = {one: one if is_id(one) else new_id() for one in document_ids(whole)} | {whole["id"]: inspection_id}
     found: list[Change] = []
 
     def change(kind: str, entity_id: str, field: str, value: Any) -> None:
@@ -48,17 +49,6 @@ def changes(
 
     entity(KINDS["inspection"], whole, ("firm", firm_id))
     return found
-
-
-def _ids(value: Any) -> Iterator[str]:
-    if isinstance(value, Mapping):
-        if isinstance(value.get("id"), str):
-            yield value["id"]
-        for one in value.values():
-            yield from _ids(one)
-    elif isinstance(value, list | tuple):
-        for one in value:
-            yield from _ids(one)
 
 
 def _renamed(value: Any, ids: Mapping[str, str]) -> Any:

@@ -193,7 +193,9 @@ def _state(found: AfterReport) -> ReportState:
         next_visit=date.fromisoformat(min(visits)) if visits else None,
         copy_due=min(copies_due, default=None),
         confirmed_on=found.confirmed.issued_at.date() if found.confirmed else None,
-        closed=(not found.counting or found.confirmed is not None) and not copies_due,
+        # Where nothing counts, an unsatisfactory report has its inspector's own reason: a new issue answers that.
+        closed=(found.confirmed is not None or (found.words["outcome"] == "satisfactory" and not found.counting))
+        and not copies_due,
     )
 
 

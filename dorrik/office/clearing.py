@@ -101,7 +101,11 @@ def confirmation_copy(
         )
     paper = on_paper(connection, who, 1, at.date())
     signed = signing.signature(CONFIRMED, who.name, who.role, at, signature)
-    improvements = sum(item.required.code == "C3" and item.standing.state != "cleared" for item in found.items)
+    # Also what an investigation found to be one.
+    improvements = sum(
+        item.standing.code == "C3" and (item.required.code != "C3" or item.standing.state != "cleared")
+        for item in found.items
+    )
     made = confirmation.copy(
         dict(found.words), [_cleared(item) for item in found.counting], improvements, paper,
         len(found.confirmations) + 1, at, signed, url,

@@ -5,29 +5,20 @@ its circuit): they get names that mean nothing outside it, in the order in which
 """
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from typing import Any
+
+from dorrik.core.document import ids as document_ids
 
 _UUID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
 
 
 def attachment(frozen: Mapping[str, Any]) -> dict[str, Any]:
     """The frozen data with names of its own; what points out of it (register, job, instruments) is left out."""
-    inside = sorted(set(_ids(frozen.get("inspection"))))
+    inside = sorted(set(document_ids(frozen.get("inspection"))))
     names = {identity: f"e{at:05d}" for at, identity in enumerate(inside, 1)}
     found: dict[str, Any] = _renamed(frozen, names)
     return found
-
-
-def _ids(value: Any) -> Iterator[str]:
-    if isinstance(value, Mapping):
-        if isinstance(value.get("id"), str):
-            yield value["id"]
-        for one in value.values():
-            yield from _ids(one)
-    elif isinstance(value, list | tuple):
-        for one in value:
-            yield from _ids(one)
 
 
 def _renamed(value: Any, names: Mapping[str, str]) -> Any:

@@ -314,6 +314,25 @@ def test_where_nothing_is_left_it_leaves_the_list(inspector, supervisor, report)
     assert inspector.http.get("/api/to-put-right").json()["reports"] == []
 
 
+def test_an_unsatisfactory_report_without_a_code_is_not_closed_by_having_nothing_to_clear(inspector, supervisor, ready):
+    inspection, _ = unsatisfactory(
+        inspector, ready, outcome_reason="Much of it could not be reached.", nation="Scotland"
+    )
+    issued(inspector, supervisor, inspection)
+    assert confirm(inspector, inspection).status_code == 422
+    assert [one["inspection_id"] for one in inspector.http.get("/api/to-put-right").json()["reports"]] == [inspection]
+
+
+def test_what_an_investigation_found_to_be_an_improvement_is_told_as_one(inspector, supervisor, ready):
+    inspection, (fi,) = unsatisfactory(inspector, ready, "FI")
+    issued(inspector, supervisor, inspection)
+    step(inspector, inspection, fi, "found", code="C3", words="The lid does not close", on="2026-11-20")
+    step(inspector, inspection, fi, "accepted")
+    made = confirm(inspector, inspection).json()
+    words = text_of(inspector.http.get(f"/api/reports/{made['id']}.pdf").content)
+    assert "One improvement stays recommended (C3)." in words
+
+
 def test_the_sheet_for_prices_names_what_is_open_and_nobody_who_lives_there(inspector, supervisor, ready):
     inspection, (c2, other) = unsatisfactory(inspector, ready, "C2", "C2", occupier_name="Davy Marlow")
     issued(inspector, supervisor, inspection)

@@ -6,7 +6,7 @@ type Open = Schemas["OpenReportOut"];
 /** What is left of it, in a few words. */
 export function leftOf(one: Open): string {
   if (one.complete) return "to be confirmed";
-  if (one.counting === 0) return "copy to be sent";
+  if (one.counting === 0) return one.copy_due ? "copy to be sent" : "unsatisfactory, nothing coded";
   const open = `${one.counting - one.cleared} of ${one.counting} open`;
   return one.reported ? `${open}, ${one.reported} to be accepted` : open;
 }
