@@ -33,16 +33,16 @@ def inbox(request: Request) -> list[CaughtOut]:
     return [_shown(path) for path in paths]
 
 
-@router.get("/{mail_id}/{place}", response_class=Response)
-def file(request: Request, mail_id: str = _ID, place: int = Path(ge=0, le=99)) -> Response:
+@router.get("/{mail_id}/{number}", response_class=Response)
+def file(request: Request, mail_id: str = _ID, number: int = Path(ge=0, le=99)) -> Response:
     """A file that came with a mail."""
     path = _folder() / f"{mail_id}.eml"
     if not path.is_file():
         raise not_found("mail")
     attached = list(_read(path).iter_attachments())
-    if place >= len(attached):
+    if number >= len(attached):
         raise not_found("file")
-    part = attached[place]
+    part = attached[number]
     return download(part.get_content(), part.get_filename() or "file", part.get_content_type())
 
 

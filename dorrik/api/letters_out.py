@@ -1,5 +1,6 @@
 """The one door by which letters leave in a request: within the budget, written down, then brought to the server."""
 
+import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -50,6 +51,10 @@ def spend_for_stranger(request: Request, to: str, source: str) -> int | None:
         return None
 
 
+#: How often it is looked how a letter stands that another request is bringing to the server (s).
+LOOK_EVERY_S = 0.1
+
+
 @dataclass(frozen=True, slots=True)
 class Letter:
     """A letter by mail. to: a parsed address."""
@@ -90,11 +95,17 @@ def leave(request: Request, me: Person, mail_id: str) -> Sent:
     """Bring a letter that is written down to its server, and say how it stands; it leaves by itself where that takes
     long."""
     delivery: Delivery = request.app.state.delivery
+    end = time.monotonic() + mail_delivery.PATIENCE_S
     delivery.try_now(mail_id)
-    with work(request, only_reads=True) as (connection, _):
-        found = mail_queue.state_of(connection, me.firm_id, mail_id)
-    if found is None:
-        raise not_found("letter")
+    while True:
+        with work(request, only_reads=True) as (connection, _):
+            found = mail_queue.state_of(connection, me.firm_id, mail_id)
+        if found is None:
+            raise not_found("letter")
+        # Of two who pressed at once both are told what became of it.
+        if not found.in_hand or time.monotonic() > end:
+            break
+        time.sleep(LOOK_EVERY_S)
     return Sent(
         mail_id=found.id, to=found.to, at=f"{found.made_at:%Y-%m-%dT%H:%M:%SZ}", state=found.state, told=found.told
     )

@@ -67,7 +67,7 @@ def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connecti
             yield connection, link
             return
     try:
-        attempts.begin_check(engine, source(request))
+        attempts.begin_link(engine, source(request))
     except attempts.Wait as error:
         seconds = max(1, round(error.seconds))
         raise ProblemError(429, "wait", f"Too many attempts. Try again in {seconds} seconds.", wait_s=seconds) from None

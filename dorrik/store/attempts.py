@@ -114,9 +114,18 @@ def begin_code(engine: Engine, email: str, source: str, device: str | None = Non
 
 def begin_check(engine: Engine, source: str) -> Try:
     """A try to name the check code of a paper, which is counted apart from everything and by its source alone."""
+    return _begin_apart(engine, "check", source)
+
+
+def begin_link(engine: Engine, source: str) -> Try:
+    """A try with a client's link that is not good, counted in the same way."""
+    return _begin_apart(engine, "link", source)
+
+
+def _begin_apart(engine: Engine, what: str, source: str) -> Try:
     c = sign_in_failure.c
-    where = _source_key("check " + source, None)
-    return _begin(engine, _digest(b"check"), where, [(CHECK, (c.source_hash == where,))])
+    where = _source_key(f"{what} {source}", None)
+    return _begin(engine, _digest(what.encode()), where, [(CHECK, (c.source_hash == where,))])
 
 
 def _begin(

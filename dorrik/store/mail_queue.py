@@ -86,7 +86,8 @@ class Taken:
 
 @dataclass(frozen=True, slots=True)
 class Listed:
-    """A mail as the firm's list has it. by: who sent it, '' where it went by itself; reference: of its inspection."""
+    """A mail as the firm's list has it. by: who sent it, '' where it went by itself; reference: of its inspection;
+    in_hand: is some process bringing it to the server at this moment?"""
 
     id: str
     kind: str
@@ -103,6 +104,7 @@ class Listed:
     inspection_id: str | None
     reference: str
     has_files: bool
+    in_hand: bool
 
 
 def put(connection: Connection, written: Written, about: About, by: str | None, letter_id: int | None = None) -> str:
@@ -263,7 +265,7 @@ def _listed(connection: Connection, *here: Any, start: int = 0) -> list[Listed]:
     query = (
         select(
             c.id, c.kind, c.about, c.to_address, c.subject, c.state, c.told, c.tries, c.made_at, c.next_at, c.ended_at,
-            person.c.name, c.inspection_id, inspection.c.reference, files.label("files"),
+            c.held_until, person.c.name, c.inspection_id, inspection.c.reference, files.label("files"),
         )
         .outerjoin(person, person.c.id == c.made_by)
         .outerjoin(inspection, inspection.c.id == c.inspection_id)
@@ -276,6 +278,7 @@ def _listed(connection: Connection, *here: Any, start: int = 0) -> list[Listed]:
         Listed(
             row.id, row.kind, row.about, row.to_address, row.subject, row.state, row.told or "", row.tries, row.made_at,
             row.next_at, row.ended_at, row.name or "", row.inspection_id, row.reference or "", bool(row.files),
+            row.state in ("waiting", "leaving") and row.held_until is not None and row.held_until > now(),
         )
         for row in connection.execute(query)
     ]  # fmt: skip

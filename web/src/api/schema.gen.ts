@@ -1868,7 +1868,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/demo/inbox/{mail_id}/{place}": {
+    "/api/demo/inbox/{mail_id}/{number}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1879,7 +1879,7 @@ export interface paths {
          * File
          * @description A file that came with a mail.
          */
-        get: operations["file_api_demo_inbox__mail_id___place__get"];
+        get: operations["file_api_demo_inbox__mail_id___number__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -21389,13 +21389,13 @@ export interface operations {
             };
         };
     };
-    file_api_demo_inbox__mail_id___place__get: {
+    file_api_demo_inbox__mail_id___number__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 mail_id: string;
-                place: number;
+                number: number;
             };
             cookie?: never;
         };
