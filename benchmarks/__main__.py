@@ -14,6 +14,7 @@ from benchmarks import (
     load,
     machine,
     page_weight,
+    reports_at_once,
     round_trip,
     searching,
     starting,
@@ -34,6 +35,7 @@ ALL = {
     "large": large,
     "load": load,
     "beside": beside,
+    "reports": reports_at_once,
 }
 
 #: Only by its name.
