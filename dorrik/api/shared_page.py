@@ -44,7 +44,7 @@ from dorrik.store.remedials import By, TakenStep
 from dorrik.store.report_states import ReportState
 from dorrik.store.reports import CONFIRMATION
 
-NOT_GOOD = "This link is not good any more. Ask whoever sent it for a new one."
+ENDED = "This link has ended. Ask the sender for a new one."
 #: Who may say that something was done, and gave copies; everybody else reads.
 REPORTS = ("client", "landlord", "agent", "contractor")
 router = make_router(
@@ -71,7 +71,7 @@ def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connecti
     except attempts.Wait as error:
         seconds = max(1, round(error.seconds))
         raise ProblemError(429, "wait", f"Too many attempts. Try again in {seconds} seconds.", wait_s=seconds) from None
-    raise ProblemError(401, "link", NOT_GOOD)
+    raise ProblemError(401, "link", ENDED)
 
 
 def _found(connection: Connection, link: Link, inspection_id: str, *, hold: bool = False) -> AfterReport:

@@ -101,7 +101,7 @@ def test_an_ended_link_and_one_whose_time_is_over_open_nothing(holder, inspector
     assert stranger.http.post(f"/api/links/{known['id']}/end").status_code == 404
     assert inspector.http.post(f"/api/links/{known['id']}/end").status_code == 204
     answer = una.get()
-    assert answer.status_code == 401 and "Ask whoever sent it" in answer.json()["message"]
+    assert answer.status_code == 401 and "Ask the sender" in answer.json()["message"]
     late = holder(days=1)
     assert late.get().status_code == 200
     with engine.begin() as connection:

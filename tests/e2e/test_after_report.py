@@ -193,4 +193,4 @@ def test_from_an_empty_folder_to_a_confirmed_report(served: Served, somebody, tm
     fay.get_by_role("button", name="End link of Kelder Haven Harbour Trust").click()
     expect(fay.get_by_role("button", name="End link of Kelder Haven Harbour Trust")).to_have_count(0)
     client.reload()
-    expect(client.get_by_text("This link is not good any more.")).to_be_visible()
+    expect(client.get_by_text("This link has ended.")).to_be_visible()
