@@ -254,7 +254,7 @@ def look(request: Request, given: LinkIn) -> LinkOut:
 
 def _link(row: Any) -> Any:
     if row is None:
-        raise ProblemError(404, "spent", "This link is not good any more: it was used, or its time is over.")
+        raise ProblemError(404, "spent", "This link has ended: it was used, or its time is over.")
     return row
 
 
@@ -278,7 +278,7 @@ async def use(request: Request, response: Response, given: UseLink) -> Me:
             token = sessions.open_one(connection, person_id, agent, where)
             who = sessions.who(connection, token)
             if who is None:
-                raise ProblemError(404, "spent", "This link is not good any more.")
+                raise ProblemError(404, "spent", "This link has ended.")
             if row.purpose == "invite":
                 note(request, connection, who, "person joined", who.name)
             elif row.purpose == "reset":

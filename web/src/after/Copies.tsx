@@ -9,6 +9,7 @@ import { Button, IconButton } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
 import { Dialog } from "../ui/Dialog";
+import { fieldsOf } from "../ui/fields";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
@@ -156,11 +157,7 @@ function MailDialog({ after, changed, close }: DialogProps) {
     },
   });
   const refused = fieldErrors(mail.error);
-  const of = (field: keyof typeof typed) => ({
-    value: typed[field],
-    change: (value: string) => setTyped({ ...typed, [field]: value }),
-    refused: refused[field],
-  });
+  const of = fieldsOf(typed, setTyped, refused);
   const notYet = mail.data && mail.data.state !== "sent" ? mail.data : null;
   return (
     <Dialog
@@ -225,11 +222,7 @@ function NoteDialog({ after, changed, close }: DialogProps) {
     },
   });
   const refused = fieldErrors(note.error);
-  const of = (field: keyof typeof typed) => ({
-    value: typed[field],
-    change: (value: string) => setTyped({ ...typed, [field]: value }),
-    refused: refused[field],
-  });
+  const of = fieldsOf(typed, setTyped, refused);
   return (
     <Dialog
       title="Record a copy"

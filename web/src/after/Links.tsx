@@ -7,6 +7,7 @@ import { explain, fieldErrors } from "../api/errors";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { Dialog } from "../ui/Dialog";
+import { fieldsOf } from "../ui/fields";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
@@ -80,11 +81,7 @@ function MakeDialog(props: Pick<Props, "name" | "make" | "changed" | "usually"> 
     onSuccess: changed,
   });
   const refused = fieldErrors(link.error);
-  const of = (field: keyof typeof typed) => ({
-    value: typed[field],
-    change: (value: string) => setTyped({ ...typed, [field]: value }),
-    refused: refused[field],
-  });
+  const of = fieldsOf(typed, setTyped, refused);
   const copy = async (address: string) => {
     await navigator.clipboard.writeText(address);
     setCopied(true);

@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { CheckGroup } from "../ui/CheckField";
 import { DateField } from "../ui/DateField";
 import { Dialog } from "../ui/Dialog";
+import { fieldsOf } from "../ui/fields";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 import { today } from "../ui/when";
@@ -41,11 +42,7 @@ export function DoneDialog({ report, close, taken }: Props) {
     },
   });
   const refused = fieldErrors(done.error);
-  const of = (field: keyof typeof typed) => ({
-    value: typed[field],
-    change: (value: string) => setTyped({ ...typed, [field]: value }),
-    refused: refused[field],
-  });
+  const of = fieldsOf(typed, setTyped, refused);
   return (
     <Dialog
       title="Report work done"

@@ -9,6 +9,7 @@ import { Button } from "../ui/Button";
 import { SelectField } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
 import { Dialog } from "../ui/Dialog";
+import { fieldsOf } from "../ui/fields";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 import { today } from "../ui/when";
@@ -42,11 +43,7 @@ export function GaveCopy({ report, close, taken }: Props) {
     },
   });
   const refused = fieldErrors(given.error);
-  const of = (field: keyof typeof typed) => ({
-    value: typed[field],
-    change: (value: string) => setTyped({ ...typed, [field]: value }),
-    refused: refused[field],
-  });
+  const of = fieldsOf(typed, setTyped, refused);
   return (
     <Dialog
       title="Copy given"
