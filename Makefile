@@ -56,7 +56,7 @@ accuracy: ## write docs/accuracy.md: how often the rules name the faults of simu
 
 openapi: ## write the contracts (API, inspection document) and the front end's types from them
 	$(PY) -m dorrik openapi > docs/openapi.json
-	$(PY) -c "import json; from dorrik.core.document_schema import schema; print(json.dumps(schema(), indent=1, ensure_ascii=False))" > docs/inspection.schema.json
+	$(PY) -c "import json; from dorrik.core.inspection.document_schema import schema; print(json.dumps(schema(), indent=1, ensure_ascii=False))" > docs/inspection.schema.json
 	cd web && npm run --silent api
 	$(PY) -m dorrik declared > web/src/api/declared.gen.ts
 

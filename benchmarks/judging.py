@@ -4,8 +4,8 @@ import statistics
 import time
 
 from benchmarks.homes import document
-from dorrik.core.document import parse
-from dorrik.core.judgement import judge
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import judge
 
 
 def run() -> None:

@@ -25,8 +25,8 @@ def _measure() -> None:
     from datetime import UTC, datetime
 
     from benchmarks.homes import document
-    from dorrik.core.document import parse
-    from dorrik.core.judgement import judge
+    from dorrik.core.inspection.document import parse
+    from dorrik.core.judging.judgement import judge
 
     start = time.perf_counter()
     from dorrik.report import pdf
@@ -56,8 +56,8 @@ def _with_photos(circuits: int) -> None:
     from datetime import UTC, datetime
 
     from benchmarks.homes import document
-    from dorrik.core.document import parse
-    from dorrik.core.judgement import judge
+    from dorrik.core.inspection.document import parse
+    from dorrik.core.judging.judgement import judge
     from dorrik.report import pdf
     from dorrik.report.content import Issue, content
 

@@ -6,10 +6,10 @@ import os
 import sys
 from pathlib import Path
 
-from dorrik.core import document
-from dorrik.core.judgement import judge
-from dorrik.core.judgement_json import as_json
-from dorrik.core.judgement_text import as_text
+from dorrik.core.inspection import document
+from dorrik.core.judging.judgement import judge
+from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.judging.judgement_text import as_text
 
 #: Commands about what is kept rather than about an inspection.
 HOUSEHOLD = ("firm", "person", "export", "import", "backup", "restore", "verify")

@@ -9,8 +9,8 @@ from typing import Any
 from sqlalchemy import Connection, Engine, select
 
 from dorrik import serving
-from dorrik.core.rule_book import of_nation
-from dorrik.core.workflow import ROLES
+from dorrik.core.book.rule_book import of_nation
+from dorrik.core.work.workflow import ROLES
 from dorrik.store import audit, firm_rules, links, people
 from dorrik.store.account_tables import firm, person
 from dorrik.store.engine import make_engine

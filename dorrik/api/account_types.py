@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict
 from dorrik.api.reference_types import RuleBookOut
-from dorrik.core.workflow import Action, Role
+from dorrik.core.work.workflow import Action, Role
 
 Password = Field(min_length=1, max_length=400)
 

@@ -26,9 +26,9 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.reference_types import RuleBookOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, set_cookie, set_device_cookie, source, work
-from dorrik.core import workflow
-from dorrik.core.inspection import NATIONS
-from dorrik.core.rule_book import keys, of_nation, rule_book
+from dorrik.core.book.rule_book import keys, of_nation, rule_book
+from dorrik.core.inspection.records import NATIONS
+from dorrik.core.work import workflow
 from dorrik.report import mail
 from dorrik.store import (
     attempts,

@@ -32,7 +32,7 @@ from dorrik.api.remedial_steps import at_fields, day_given, file_answer, price_s
 from dorrik.api.report_types import IssuedOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
-from dorrik.core.remedials import DECIDED, Retested
+from dorrik.core.work.remedials import DECIDED, Retested
 from dorrik.office import after_report, clearing
 from dorrik.office.after_report import AfterReport
 from dorrik.report import confirmation, mail, report_mail

@@ -18,7 +18,8 @@ from dorrik.api.after_types import (
     WhatOut,
 )
 from dorrik.api.report_types import IssuedOut
-from dorrik.core import intervals, workflow
+from dorrik.core.book import intervals
+from dorrik.core.work import workflow
 from dorrik.office.after_report import AfterReport, Item
 from dorrik.store import register
 from dorrik.store.people import Person

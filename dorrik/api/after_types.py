@@ -8,8 +8,8 @@ from pydantic import BaseModel, Field
 from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.api.report_types import IssuedOut
 from dorrik.api.review_types import SignatureIn
-from dorrik.core.duty_states import Role
-from dorrik.core.remedials import Found, Kind, State
+from dorrik.core.work.duty_states import Role
+from dorrik.core.work.remedials import Found, Kind, State
 from dorrik.store import client_links
 from dorrik.store.copies import How
 

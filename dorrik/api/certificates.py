@@ -12,7 +12,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.whole_inspection import load_whole
 from dorrik.api.work import must, note, work
-from dorrik.core.workflow import state_of
+from dorrik.core.work.workflow import state_of
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change
 from dorrik.report import certificates as issuing

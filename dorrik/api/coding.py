@@ -11,7 +11,8 @@ from dorrik.api.judgement_types import ViewOut
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, work
-from dorrik.core import catalogue, classification
+from dorrik.core.book import catalogue
+from dorrik.core.judging.result import classification
 from dorrik.store import inspections, opinions, own_entries
 from dorrik.store.opinions import Pair
 

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, PlainSerializer
 
-from dorrik.core.text import tidy
+from dorrik.core.basics.text import tidy
 
 #: Moments are kept without a zone, in universal time; over the line they say so.
 Moment = Annotated[datetime, PlainSerializer(lambda m: m.replace(tzinfo=None).isoformat() + "Z", return_type=str)]

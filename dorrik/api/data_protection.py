@@ -17,7 +17,7 @@ from dorrik.api.files import stream
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core.workflow import Action
+from dorrik.core.work.workflow import Action
 from dorrik.journal import blind
 from dorrik.store import erasing, exporting, forgetting, people, register, remedials, reports, retention
 from dorrik.store.engine import now

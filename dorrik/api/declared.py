@@ -3,10 +3,10 @@ what they hang on, the stages and floors in their order, and what a check can be
 
 import json
 
-from dorrik.core.check import STATES
-from dorrik.core.inspection import KINDS
-from dorrik.core.progress import STAGES
-from dorrik.core.room import FLOORS
+from dorrik.core.inspection.check import STATES
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.room import FLOORS
+from dorrik.core.judging.coverage.progress import STAGES
 
 _HEAD = "/** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */"
 

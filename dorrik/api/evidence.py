@@ -5,7 +5,7 @@ from starlette.concurrency import run_in_threadpool
 
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.problems import ProblemError
-from dorrik.core.text import tidy
+from dorrik.core.basics.text import tidy
 from dorrik.pictures import apart as pictures
 from dorrik.pictures.renditions import Unshowable
 from dorrik.report import apart

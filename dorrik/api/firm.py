@@ -12,10 +12,11 @@ from dorrik.api.inspection_types import CorrectionIn
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import house_rules, reference, workflow
-from dorrik.core.inspection import NATIONS
-from dorrik.core.reference import Correction, CorrectionError
-from dorrik.core.rule_book import keys
+from dorrik.core.book import house_rules, reference
+from dorrik.core.book.reference import Correction, CorrectionError
+from dorrik.core.book.rule_book import keys
+from dorrik.core.inspection.records import NATIONS
+from dorrik.core.work import workflow
 from dorrik.store import firm_rules, people, retention
 from dorrik.store.people import Person, Unfit
 

@@ -14,7 +14,8 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.reference_types import CatalogueOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import catalogue, workflow
+from dorrik.core.book import catalogue
+from dorrik.core.work import workflow
 from dorrik.report import catalogue_table
 from dorrik.store import own_entries
 from dorrik.store.people import Person

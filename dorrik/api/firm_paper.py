@@ -8,9 +8,9 @@ from dorrik.api.mail_types import FirmPaperIn, FirmPaperOut, TextOut
 from dorrik.api.problems import RESPONSES, ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import workflow
-from dorrik.core.firm_texts import TEXTS, clean_days
-from dorrik.core.numbering import in_row
+from dorrik.core.work import workflow
+from dorrik.core.work.firm_texts import TEXTS, clean_days
+from dorrik.core.work.numbering import in_row
 from dorrik.store import firm_paper, numbers
 from dorrik.store.firm_paper import FirmPaper
 from dorrik.store.people import Person

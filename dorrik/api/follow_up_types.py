@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel
 
-from dorrik.core.progress import Stage
+from dorrik.core.judging.coverage.progress import Stage
 
 
 class ToComeBackOut(BaseModel):

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.api.judgement_types import JudgementOut
-from dorrik.core.workflow import Action, State
+from dorrik.core.work.workflow import Action, State
 
 
 class EntityOut(BaseModel):

@@ -16,10 +16,12 @@ from dorrik.api.observed import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import delta, former_names, workflow
-from dorrik.core.judgement import Judgement
-from dorrik.core.judgement_json import as_json
-from dorrik.core.workflow import Action
+from dorrik.core.inspection import former_names
+from dorrik.core.judging import delta
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.work import workflow
+from dorrik.core.work.workflow import Action
 from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import Seen

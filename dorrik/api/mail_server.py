@@ -9,7 +9,7 @@ from dorrik.api.mail_types import MailServerIn, MailServerOut, TrialIn, TrialOut
 from dorrik.api.problems import RESPONSES, ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import workflow
+from dorrik.core.work import workflow
 from dorrik.office import mail_delivery
 from dorrik.report import mail
 from dorrik.store import firm_mail, letters

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict, Words
-from dorrik.core.firm_texts import LONGEST, TEXTS
+from dorrik.core.work.firm_texts import LONGEST, TEXTS
 from dorrik.report.mail import Security
 from dorrik.store.mail_queue import State
 

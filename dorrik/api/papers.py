@@ -23,11 +23,12 @@ from dorrik.api.register_types import (
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core import carry_over, chart, document
-from dorrik.core.carry_over import Draft
-from dorrik.core.document import DocumentError
-from dorrik.core.inspection import EARLIER, Inspection
-from dorrik.core.text import shown
+from dorrik.core.basics.text import shown
+from dorrik.core.inspection import document
+from dorrik.core.inspection.document import DocumentError
+from dorrik.core.inspection.records import EARLIER, Inspection
+from dorrik.core.work import carry_over, chart
+from dorrik.core.work.carry_over import Draft
 from dorrik.journal.carry import Halfway, carry
 from dorrik.journal.change import Author
 from dorrik.report import apart, papers

@@ -10,7 +10,7 @@ from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
 from dorrik.api.common_types import Problem
-from dorrik.core.text import shown
+from dorrik.core.basics.text import shown
 from dorrik.pictures import apart
 from dorrik.report import press
 

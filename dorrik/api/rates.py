@@ -11,8 +11,8 @@ from dorrik.api.problems import RESPONSES, ProblemError
 from dorrik.api.register_types import RateOut, RatesIn, RatesOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import workflow
-from dorrik.core.planning import Prices, Rates
+from dorrik.core.work import workflow
+from dorrik.core.work.planning import Prices, Rates
 from dorrik.store import house_rates
 
 router = make_router("/api/firm", "firm", {**RESPONSES, 422: {"model": Problem}})

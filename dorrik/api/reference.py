@@ -26,24 +26,26 @@ from dorrik.api.reference_types import (
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core import catalogue, circuit_columns, house_rules, positions, workflow
-from dorrik.core.board_checks import items as checks
-from dorrik.core.devices import devices
-from dorrik.core.fields import FieldSpec
-from dorrik.core.inspection import KINDS
-from dorrik.core.instrument_functions import function_of
-from dorrik.core.limit_reasons import reasons_of
-from dorrik.core.network_operator import faults
-from dorrik.core.outcome import MEANING, ORDER
-from dorrik.core.place_checks import looks
-from dorrik.core.placing import USUAL_BASINS_M
-from dorrik.core.progress import stage_of
-from dorrik.core.register import REGISTER
-from dorrik.core.rule_book import keys, rule_book
-from dorrik.core.topics.against import KINDS as AGAINST_KINDS
-from dorrik.core.usual_circuits import USUAL_CABLES, usual_circuits
-from dorrik.core.usual_rooms import usual_rooms
-from dorrik.core.works import works
+from dorrik.core.book import catalogue, house_rules
+from dorrik.core.book.board_checks import items as checks
+from dorrik.core.book.codes import MEANING, ORDER
+from dorrik.core.book.rule_book import keys, rule_book
+from dorrik.core.book.usual_circuits import USUAL_CABLES, usual_circuits
+from dorrik.core.book.usual_rooms import usual_rooms
+from dorrik.core.book.works import works
+from dorrik.core.electrical.devices import devices
+from dorrik.core.home.place_checks import looks
+from dorrik.core.home.placing import USUAL_BASINS_M
+from dorrik.core.inspection import circuit_columns, positions
+from dorrik.core.inspection.fields import FieldSpec
+from dorrik.core.inspection.instrument_functions import function_of
+from dorrik.core.inspection.limit_reasons import reasons_of
+from dorrik.core.inspection.network_operator import faults
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.judging.coverage.progress import stage_of
+from dorrik.core.judging.result.against import KINDS as AGAINST_KINDS
+from dorrik.core.work import workflow
+from dorrik.core.work.register import REGISTER
 
 router = make_router("/api", "reference", RESPONSES)
 

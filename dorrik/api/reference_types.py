@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from dorrik.core.workflow import Action
+from dorrik.core.work.workflow import Action
 
 
 class TakesOut(BaseModel, from_attributes=True):

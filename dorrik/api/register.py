@@ -32,9 +32,10 @@ from dorrik.api.register_types import (
 )
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core import former_names, workflow
-from dorrik.core.instruments import judge_calibration
-from dorrik.core.register import begun
+from dorrik.core.home.instruments import judge_calibration
+from dorrik.core.inspection import former_names
+from dorrik.core.work import workflow
+from dorrik.core.work.register import begun
 from dorrik.office import estimates, jobs
 from dorrik.office.estimates import Estimate
 from dorrik.store import lead_sets, numbers, register, search

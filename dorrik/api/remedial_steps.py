@@ -9,7 +9,7 @@ from sqlalchemy import Connection
 
 from dorrik.api.files import download
 from dorrik.api.problems import ProblemError, not_found
-from dorrik.core.remedials import Kind
+from dorrik.core.work.remedials import Kind
 from dorrik.office import clearing
 from dorrik.office.after_report import AfterReport
 from dorrik.report import price_request

@@ -11,8 +11,8 @@ from dorrik.api.offer_types import RepairRateOut, RepairRatesIn, RepairRatesOut
 from dorrik.api.problems import RESPONSES, ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import workflow
-from dorrik.core.remedies import priced
+from dorrik.core.book.remedies import priced
+from dorrik.core.work import workflow
 from dorrik.store import house_rates, repair_rates
 from dorrik.store.engine import now
 

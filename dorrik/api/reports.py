@@ -16,7 +16,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, PageOut, Preview
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
-from dorrik.core.workflow import state_of
+from dorrik.core.work.workflow import state_of
 from dorrik.journal import blind
 from dorrik.office import after_report, review
 from dorrik.report import circuit_chart

@@ -9,7 +9,7 @@ from dorrik.api.report_types import HindranceOut, NotReadyOut
 from dorrik.api.review_types import ChangedOut, LookedIn, ReviewOut, SendBackIn, StepOut, SubmitIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
-from dorrik.core.workflow import state_of
+from dorrik.core.work.workflow import state_of
 from dorrik.office import review
 from dorrik.report.issue import Moved, NotReady
 from dorrik.store import inspections, reviews

@@ -10,8 +10,8 @@ from pydantic import BaseModel
 from dorrik.api.problems import RESPONSES
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core.rule_book import rule_book
-from dorrik.core.terms import TERMS
+from dorrik.core.book.rule_book import rule_book
+from dorrik.core.book.terms import TERMS
 from dorrik.store import firm_rules
 
 router = make_router("/api", "reference", RESPONSES)

@@ -10,7 +10,7 @@ from dorrik.api.common_types import Problem, Strict
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core.shared_intake import FIELDS, Differing, conflicts, differing
+from dorrik.core.work.shared_intake import FIELDS, Differing, conflicts, differing
 from dorrik.journal import share
 from dorrik.journal.change import Author
 from dorrik.report.content.words import shown

@@ -31,7 +31,7 @@ from dorrik.api.shared_types import (
     SharedStepOut,
 )
 from dorrik.api.work import source
-from dorrik.core import intervals
+from dorrik.core.book import intervals
 from dorrik.office import after_report
 from dorrik.office.after_report import AfterReport, Item, inspection_of
 from dorrik.pictures import marked

@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 
 from dorrik.api.after_types import DutyStateOut, FileOut
 from dorrik.api.common_types import Moment, Strict, Words
-from dorrik.core.duty_states import Role
-from dorrik.core.remedials import State
+from dorrik.core.work.duty_states import Role
+from dorrik.core.work.remedials import State
 
 _Day = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$")]
 

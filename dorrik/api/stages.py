@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from dorrik.core.progress import Stage
+from dorrik.core.judging.coverage.progress import Stage
 
 __all__ = ["Stage", "Status"]
 

@@ -12,8 +12,8 @@ from dorrik.api.papers import A_FILE, read_upload
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core import stored_readings
-from dorrik.core.inspection import Inspection
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.work import stored_readings
 from dorrik.store import inspections
 
 router = make_router("/api", "papers", {**RESPONSES, 422: {"model": Problem}})

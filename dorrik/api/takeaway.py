@@ -15,8 +15,8 @@ from dorrik.api.files import download, stream
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
-from dorrik.core import document
-from dorrik.core.inspection import Inspection
+from dorrik.core.inspection import document
+from dorrik.core.inspection.records import Inspection
 from dorrik.journal import blind
 from dorrik.office import calendar as firm_calendar
 from dorrik.office import transfer

@@ -8,8 +8,8 @@ from sqlalchemy import Connection, Engine
 
 from dorrik.api import cookies
 from dorrik.api.problems import ProblemError
-from dorrik.core import workflow
-from dorrik.core.workflow import Action, State
+from dorrik.core.work import workflow
+from dorrik.core.work.workflow import Action, State
 from dorrik.store import audit, devices
 from dorrik.store.attempts import source_of
 from dorrik.store.engine import snapshots

@@ -5,10 +5,10 @@ server, in a notebook and in a browser. `judge(inspection)` judges a whole inspe
 a function that can be called on its own.
 """
 
-from dorrik.core.inspection import Board, Circuit, Inspection, Limitation, Observation
-from dorrik.core.judgement import Judgement, judge
-from dorrik.core.readings import Reading, ReadingError
-from dorrik.core.verdict import Verdict
+from dorrik.core.basics.readings import Reading, ReadingError
+from dorrik.core.basics.verdict import Verdict
+from dorrik.core.inspection.records import Board, Circuit, Inspection, Limitation, Observation
+from dorrik.core.judging.judgement import Judgement, judge
 
 __all__ = [
     "Board",

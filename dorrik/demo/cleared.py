@@ -4,7 +4,7 @@ from datetime import timedelta
 
 from sqlalchemy import Engine
 
-from dorrik.core.remedials import Kind
+from dorrik.core.work.remedials import Kind
 from dorrik.office import after_report, clearing
 from dorrik.office.after_report import AfterReport
 from dorrik.store import copies, inspections

@@ -6,8 +6,8 @@ from pathlib import Path
 
 from sqlalchemy import Engine, func, select, update
 
-from dorrik.core.fields import DEAD
-from dorrik.core.judgement import Judgement, judge
+from dorrik.core.inspection.fields import DEAD
+from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.demo import cleared, drawn_photos, drawn_signatures, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe

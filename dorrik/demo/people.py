@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from dorrik.core.workflow import Role
+from dorrik.core.work.workflow import Role
 
 PASSWORD = "harbour-light-7"
 

@@ -3,8 +3,9 @@
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from dorrik.core import board_checks, place_checks
-from dorrik.core.room import HALL, Room
+from dorrik.core.book import board_checks
+from dorrik.core.home import place_checks
+from dorrik.core.inspection.room import HALL, Room
 from dorrik.demo.scribe import Scribe
 
 #: Kind of point, how many, on which circuit (its designation), and what else is known of each.

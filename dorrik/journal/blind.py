@@ -10,7 +10,7 @@ from typing import Any
 
 from sqlalchemy import Connection, select
 
-from dorrik.core import workflow
+from dorrik.core.work import workflow
 from dorrik.journal.history import Entry
 from dorrik.store.inspections import KeptEntity, KeptInspection
 from dorrik.store.people import Person

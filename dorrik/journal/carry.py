@@ -5,8 +5,8 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.carry_over import Draft
-from dorrik.core.inspection import KINDS
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.work.carry_over import Draft
 from dorrik.journal import share
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Author, Change

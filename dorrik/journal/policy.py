@@ -8,10 +8,11 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
-from dorrik.core import rule_book, workflow
-from dorrik.core.fields import FieldError
-from dorrik.core.inspection import KINDS
-from dorrik.core.text import shown
+from dorrik.core.basics.text import shown
+from dorrik.core.book import rule_book
+from dorrik.core.inspection.fields import FieldError
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.work import workflow
 from dorrik.journal.change import Author, Change, Refusal
 from dorrik.store.engine import is_id
 from dorrik.store.firm_rules import Terms

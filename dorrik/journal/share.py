@@ -9,8 +9,8 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection import KINDS
-from dorrik.core.shared_intake import FIELDS, HOLD, KIND, Differing, Home, conflicts, differing, passed_on
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.work.shared_intake import FIELDS, HOLD, KIND, Differing, Home, conflicts, differing, passed_on
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store import inspections, shared_intakes

@@ -5,8 +5,8 @@ from collections.abc import Callable, Mapping
 from datetime import datetime
 from typing import Any
 
-from dorrik.core.document import ids as document_ids
-from dorrik.core.inspection import KINDS, EntityKind
+from dorrik.core.inspection.document import ids as document_ids
+from dorrik.core.inspection.records import KINDS, EntityKind
 from dorrik.journal.change import Change
 from dorrik.store.engine import is_id, new_id
 

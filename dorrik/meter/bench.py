@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, cast
 
-from dorrik.core.instrument_functions import FUNCTIONS
+from dorrik.core.inspection.instrument_functions import FUNCTIONS
 from dorrik.practice import homes
 from dorrik.practice.home import Circuit, Home
 from dorrik.practice.meter import MeterRefusal, SimulatedMeter, Tripped

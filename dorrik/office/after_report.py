@@ -8,12 +8,13 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine
 
-from dorrik.core import document, remedials
-from dorrik.core.duty_states import DutyState, Followed, duty_states
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import judge
-from dorrik.core.outcome import ORDER
-from dorrik.core.remedials import Required, Standing, Step
+from dorrik.core.book.codes import ORDER
+from dorrik.core.inspection import document
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import judge
+from dorrik.core.work import remedials
+from dorrik.core.work.duty_states import DutyState, Followed, duty_states
+from dorrik.core.work.remedials import Required, Standing, Step
 from dorrik.report.content import Issue, for_client
 from dorrik.store import client_links, copies, people, report_states, reports
 from dorrik.store import remedials as kept_steps

@@ -5,8 +5,8 @@ from datetime import date, timedelta
 
 from sqlalchemy import Connection
 
-from dorrik.core import workflow
-from dorrik.core.instruments import judge_calibration
+from dorrik.core.home.instruments import judge_calibration
+from dorrik.core.work import workflow
 from dorrik.office.estimates import minutes_of
 from dorrik.store import agenda, house_rates, mail_queue, register, report_states, reviews
 from dorrik.store.agenda import OpenJob, Waiting

@@ -7,9 +7,9 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core import remedials
-from dorrik.core.document import DocumentError
-from dorrik.core.remedials import Kind, NoFigure, Retested
+from dorrik.core.inspection.document import DocumentError
+from dorrik.core.work import remedials
+from dorrik.core.work.remedials import Kind, NoFigure, Retested
 from dorrik.office.after_report import AfterReport, Item, after, as_steps, inspection_of
 from dorrik.report import confirmation, signing
 from dorrik.report.confirmation import Cleared

@@ -6,9 +6,9 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core import planning
-from dorrik.core.planning import PricePart, Rates, Size
-from dorrik.core.register import REPAIRS
+from dorrik.core.work import planning
+from dorrik.core.work.planning import PricePart, Rates, Size
+from dorrik.core.work.register import REPAIRS
 from dorrik.store import house_rates, register
 from dorrik.store.register import Entry
 

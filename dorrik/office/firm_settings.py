@@ -5,9 +5,9 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core import catalogue, house_rules
-from dorrik.core.reference import Correction, CorrectionError
-from dorrik.core.rule_book import keys
+from dorrik.core.book import catalogue, house_rules
+from dorrik.core.book.reference import Correction, CorrectionError
+from dorrik.core.book.rule_book import keys
 from dorrik.store import firm_paper, firm_rules, house_rates, own_entries, people, repair_rates
 from dorrik.store.engine import now
 from dorrik.store.people import Person

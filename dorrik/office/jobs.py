@@ -6,8 +6,8 @@ from typing import Any, Literal
 
 from sqlalchemy import Connection
 
-from dorrik.core.beginning import from_job
-from dorrik.core.register import REPAIRS
+from dorrik.core.work.beginning import from_job
+from dorrik.core.work.register import REPAIRS
 from dorrik.office.estimates import Estimate, estimate
 from dorrik.report import job_letters
 from dorrik.report.content import Issue

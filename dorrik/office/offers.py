@@ -9,12 +9,12 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.outcome import UNSATISFACTORY
-from dorrik.core.pricing import Pricing, pricing
-from dorrik.core.register import REPAIRS
-from dorrik.core.topics.against import summary
+from dorrik.core.book.codes import UNSATISFACTORY
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.result.against import summary
+from dorrik.core.work.pricing import Pricing, pricing
+from dorrik.core.work.register import REPAIRS
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change
 from dorrik.office.jobs import client_and_property

@@ -5,7 +5,7 @@ from datetime import date, timedelta
 
 from sqlalchemy import Connection, Engine
 
-from dorrik.core.duty_states import DutyState
+from dorrik.core.work.duty_states import DutyState
 from dorrik.office import mail_delivery
 from dorrik.office.after_report import WORK_DONE, AfterReport, NoReport, after
 from dorrik.report import mail, report_mail

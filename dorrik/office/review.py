@@ -11,10 +11,10 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection import KINDS, Inspection
-from dorrik.core.progress import stage_of
-from dorrik.core.readiness import readiness
-from dorrik.core.walking_order import spots
+from dorrik.core.inspection.records import KINDS, Inspection
+from dorrik.core.judging.coverage.progress import stage_of
+from dorrik.core.judging.coverage.walking_order import spots
+from dorrik.core.judging.readiness import readiness
 from dorrik.journal import blind, history
 from dorrik.report import signing
 from dorrik.report.content import Signature

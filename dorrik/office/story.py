@@ -8,11 +8,11 @@ from typing import Literal
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection import Circuit, Inspection
-from dorrik.core.judgement import is_open
-from dorrik.core.readings import Reading
-from dorrik.core.topics import earlier
-from dorrik.core.topics.context import Note
+from dorrik.core.basics.readings import Reading
+from dorrik.core.inspection.records import Circuit, Inspection
+from dorrik.core.judging.judgement import is_open
+from dorrik.core.judging.topics import earlier
+from dorrik.core.judging.topics.context import Note
 from dorrik.store import inspections, judging, listing, register
 from dorrik.store.register import Entry
 

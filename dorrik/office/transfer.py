@@ -16,9 +16,9 @@ from typing import IO, Any
 
 from sqlalchemy import Connection, Engine
 
-from dorrik.core import document
-from dorrik.core.document import DocumentError
-from dorrik.core.register import REGISTER
+from dorrik.core.inspection import document
+from dorrik.core.inspection.document import DocumentError
+from dorrik.core.work.register import REGISTER
 from dorrik.journal import blind, taking_in
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result

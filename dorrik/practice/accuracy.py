@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 
-from dorrik.core.document import parse
-from dorrik.core.judgement import judge
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import judge
 from dorrik.practice import whole_home_accuracy
 from dorrik.practice.families import FAMILIES, draw
 from dorrik.practice.home_families import HOME_FAMILIES, draw_home

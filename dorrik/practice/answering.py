@@ -7,10 +7,10 @@ recommendations reads satisfactory. Used to leave exactly one thing unanswered, 
 
 import copy
 
-from dorrik.core.document import parse
-from dorrik.core.inspection import KINDS
-from dorrik.core.judgement import Judgement, judge
-from dorrik.core.outcome import UNSATISFACTORY
+from dorrik.core.book.codes import UNSATISFACTORY
+from dorrik.core.inspection.document import parse
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.practice.entered import Document
 
 #: Answering may raise what was not seen before: so often at most.

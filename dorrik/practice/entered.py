@@ -7,7 +7,7 @@ Used to tell the truth of simulated homes; nothing here asks the rules.
 from collections.abc import Iterator
 from typing import Any
 
-from dorrik.core import devices
+from dorrik.core.electrical import devices
 
 Document = dict[str, Any]
 

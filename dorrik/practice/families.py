@@ -4,7 +4,7 @@ import random
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from dorrik.core.ring import RingAnalysis, analyse
+from dorrik.core.electrical.ring import RingAnalysis, analyse
 from dorrik.practice.meter import SimulatedMeter
 from dorrik.practice.random_home import healthy_ring as healthy
 from dorrik.practice.ring_circuit import (

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import inf
 from typing import Protocol
 
-from dorrik.core.devices import U0_V
+from dorrik.core.electrical.devices import U0_V
 from dorrik.practice.network import Node
 from dorrik.practice.site import Site
 

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from dorrik.core.conductors import per_metre_ohm
+from dorrik.core.electrical.conductors import per_metre_ohm
 from dorrik.practice.network import Network
 from dorrik.practice.ring_circuit import (
     CONDUCTORS,

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from dorrik.core.conductors import per_metre_ohm
+from dorrik.core.electrical.conductors import per_metre_ohm
 from dorrik.practice.network import Network
 
 Conductor = Literal["line", "neutral", "cpc"]

@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from dorrik.core.readings import Reading
-from dorrik.core.ring import RingPoint, RingTest
+from dorrik.core.basics.readings import Reading
+from dorrik.core.electrical.ring import RingPoint, RingTest
 from dorrik.practice.meter import SimulatedMeter
 from dorrik.practice.network import Network
 from dorrik.practice.ring_circuit import CONDUCTORS, Conductor, RingCircuit

@@ -8,8 +8,8 @@ from collections.abc import Hashable, Iterator
 from dataclasses import dataclass, field, replace
 from math import inf
 
-from dorrik.core.conductors import per_metre_ohm
-from dorrik.core.devices import U0_V
+from dorrik.core.electrical.conductors import per_metre_ohm
+from dorrik.core.electrical.devices import U0_V
 from dorrik.practice.home import Circuit, Home
 from dorrik.practice.network import Network, Node
 from dorrik.practice.ring_circuit import CONDUCTORS, Break, Conductor

@@ -7,8 +7,8 @@ other rings, and circuits that are out together are tried against each other, as
 from collections.abc import Iterator
 from typing import Any
 
-from dorrik.core.circuit import TRIPS
-from dorrik.core.document import FORMAT, VERSION
+from dorrik.core.inspection.circuit import TRIPS
+from dorrik.core.inspection.document import FORMAT, VERSION
 from dorrik.practice.home import Circuit, Home
 from dorrik.practice.meter import MeterRefusal, SimulatedMeter, Tripped
 from dorrik.practice.ring_circuit import CONDUCTORS, Conductor

@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field
 
-from dorrik.core.document import parse
-from dorrik.core.judgement import Judgement, judge
-from dorrik.core.outcome import UNSATISFACTORY
-from dorrik.core.topics.suggested import Suggestion
+from dorrik.core.book.codes import UNSATISFACTORY
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import Judgement, judge
+from dorrik.core.judging.result.suggested import Suggestion
 from dorrik.practice.answering import answered
 from dorrik.practice.opinions import same_cause
 from dorrik.practice.whole_home import Cause, WholeHome

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from dorrik.core import board_checks
+from dorrik.core.book import board_checks
 from dorrik.practice import entered
 from dorrik.practice.entered import Document
 from dorrik.practice.home import Circuit, Leak, Link, Load, Surge

@@ -7,8 +7,8 @@ import sys
 from collections.abc import Awaitable, Callable
 from typing import Any
 
-from dorrik.core import document
-from dorrik.core.text import shown
+from dorrik.core.basics.text import shown
+from dorrik.core.inspection import document
 from dorrik.report.papers import Paper, Table, Unreadable
 from dorrik.report.reader import CLOCK_S, PAGES
 

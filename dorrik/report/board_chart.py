@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Board, Circuit, Inspection
-from dorrik.core.rcd_devices import devices_of
+from dorrik.core.home.rcd_devices import devices_of
+from dorrik.core.inspection.records import Board, Circuit, Inspection
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 from dorrik.report.content.words import shown

@@ -5,8 +5,8 @@ import io
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from dorrik.core import catalogue
-from dorrik.core.catalogue import OWN, CatalogueEntry
+from dorrik.core.book import catalogue
+from dorrik.core.book.catalogue import OWN, CatalogueEntry
 from dorrik.report.papers import Table
 from dorrik.report.tables import as_text
 

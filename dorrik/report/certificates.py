@@ -8,8 +8,8 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection import Repair
-from dorrik.core.topics.repairs import RepairView
+from dorrik.core.inspection.records import Repair
+from dorrik.core.judging.served.repairs import RepairView
 from dorrik.report import minor_works, press
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper

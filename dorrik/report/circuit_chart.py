@@ -3,9 +3,9 @@
 import csv
 import io
 
-from dorrik.core.circuit_columns import keys, written
-from dorrik.core.inspection import Board, Circuit, Inspection
-from dorrik.core.readings import Reading
+from dorrik.core.basics.readings import Reading
+from dorrik.core.inspection.circuit_columns import keys, written
+from dorrik.core.inspection.records import Board, Circuit, Inspection
 from dorrik.report.tables import as_text
 
 HEAD = tuple(column.csv for column in written())

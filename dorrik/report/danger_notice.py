@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from dorrik.core import catalogue
-from dorrik.core.inspection import Inspection, Observation
+from dorrik.core.book import catalogue
+from dorrik.core.inspection.records import Inspection, Observation
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 from dorrik.report.content.words import moment

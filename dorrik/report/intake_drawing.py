@@ -8,9 +8,9 @@ from collections.abc import Container, Iterable, Iterator
 from html import escape
 from typing import Any
 
-from dorrik.core.board_tree import BoardTree
-from dorrik.core.inspection import Board, Inspection, name_of
-from dorrik.core.judgement import Judgement
+from dorrik.core.home.board_tree import BoardTree
+from dorrik.core.inspection.records import Board, Inspection, name_of
+from dorrik.core.judging.judgement import Judgement
 
 _WIDTH, _HEIGHT, _LINE, _GROUND = 1000, 400, 112, 300
 _MET = (490, 226, 112, 36)

@@ -11,11 +11,11 @@ from urllib.parse import quote
 
 from sqlalchemy import Connection
 
-from dorrik.core import document
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.judgement_json import as_json
-from dorrik.core.readiness import Hindrance, readiness
+from dorrik.core.inspection import document
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.judging.readiness import Hindrance, readiness
 from dorrik.report import glyphs, press
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, Signature, content, for_client

@@ -3,8 +3,8 @@
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from dorrik.core.register import REPAIRS
-from dorrik.core.rule_book import rule_book
+from dorrik.core.book.rule_book import rule_book
+from dorrik.core.work.register import REPAIRS
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 

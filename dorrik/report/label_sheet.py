@@ -3,9 +3,9 @@
 from datetime import date
 from typing import Any
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.intervals import CAUTION
-from dorrik.core.judgement import Judgement
+from dorrik.core.book.intervals import CAUTION
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 

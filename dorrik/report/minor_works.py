@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Board, Circuit, Inspection, Isolation, Repair, name_of
-from dorrik.core.judgement import Judgement
-from dorrik.core.topics.repairs import RepairView
+from dorrik.core.inspection.records import Board, Circuit, Inspection, Isolation, Repair, name_of
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.served.repairs import RepairView
 from dorrik.report.content import Issue
 from dorrik.report.content.words import day, facts, moment, shown
 

@@ -4,9 +4,9 @@ from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.pricing import Alternative, Line, Open, Pricing
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.work.pricing import Alternative, Line, Open, Pricing
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 

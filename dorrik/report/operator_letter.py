@@ -5,9 +5,9 @@ from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
-from dorrik.core.inspection import KINDS, Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.network_operator import OperatorCall, faults
+from dorrik.core.inspection.network_operator import OperatorCall, faults
+from dorrik.core.inspection.records import KINDS, Inspection
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report import press
 from dorrik.report.content import Issue, day, shown
 from dorrik.report.content.photos import Fetch, none_kept, of_the_supply

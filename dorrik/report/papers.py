@@ -13,9 +13,9 @@ from dataclasses import dataclass
 from itertools import islice
 from typing import Any
 
-from dorrik.core.document import DocumentError, parse
-from dorrik.core.inspection import Inspection
-from dorrik.core.text import shown
+from dorrik.core.basics.text import shown
+from dorrik.core.inspection.document import DocumentError, parse
+from dorrik.core.inspection.records import Inspection
 from dorrik.report.tables import from_text
 
 #: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.

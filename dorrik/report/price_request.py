@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
-from dorrik.core.remedials import Required
+from dorrik.core.work.remedials import Required
 from dorrik.report import press
 from dorrik.report.content.words import day
 

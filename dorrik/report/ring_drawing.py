@@ -6,7 +6,7 @@ It is laid out as on screen (`web/src/drawings/RingDrawing.tsx`), in ink on pape
 from html import escape
 from math import cos, pi, sin
 
-from dorrik.core.topics.bench import Bench, BenchPoint
+from dorrik.core.judging.topics.bench import Bench, BenchPoint
 
 _WIDE, _HIGH = 400, 250
 _CENTRE, _REACH = (206, 125), (146, 78)

@@ -3,8 +3,8 @@ what it means for whoever uses the home."""
 
 from typing import Any
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 

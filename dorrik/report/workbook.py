@@ -11,9 +11,9 @@ from openpyxl import Workbook
 from openpyxl.cell import WriteOnlyCell
 from openpyxl.styles import Font
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.placing import all_points
-from dorrik.core.walking_order import names
+from dorrik.core.home.placing import all_points
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.coverage.walking_order import names
 from dorrik.report import circuit_chart
 
 #: Sheets by their names; the first is what an import reads.

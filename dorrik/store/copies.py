@@ -7,7 +7,7 @@ from typing import Literal
 
 from sqlalchemy import Connection, insert, select, update
 
-from dorrik.core.duty_states import Role
+from dorrik.core.work.duty_states import Role
 from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now
 from dorrik.store.follow_up_tables import client_link, report_copy

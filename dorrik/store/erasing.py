@@ -13,9 +13,9 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, Table, bindparam, delete, func, insert, select, update
 
-from dorrik.core.erasing import is_words, left, may_hold_words
-from dorrik.core.inspection import KINDS, EntityKind
-from dorrik.core.register import REGISTER
+from dorrik.core.inspection.records import KINDS, EntityKind
+from dorrik.core.work.erasing import is_words, left, may_hold_words
+from dorrik.core.work.register import REGISTER
 from dorrik.store import erasing_after, retention, search
 from dorrik.store.engine import now
 from dorrik.store.photos import PhotoStore

@@ -9,7 +9,7 @@ from typing import Any
 
 from sqlalchemy import Connection, insert, select, update
 
-from dorrik.core.reference import Correction, printed, row_key
+from dorrik.core.book.reference import Correction, printed, row_key
 from dorrik.store import own_entries
 from dorrik.store.account_tables import firm, person, table_correction
 from dorrik.store.engine import is_id, new_id, now

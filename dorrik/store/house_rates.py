@@ -7,7 +7,7 @@ from typing import Any
 
 from sqlalchemy import Connection, select, update
 
-from dorrik.core.planning import Prices, Rates
+from dorrik.core.work.planning import Prices, Rates
 from dorrik.store.account_tables import firm
 
 CURRENCIES = ("£", "€")

@@ -8,8 +8,8 @@ from typing import Any
 
 from sqlalchemy import Connection, Row, Select, bindparam, exists, insert, select
 
-from dorrik.core.document import build
-from dorrik.core.inspection import KINDS, Inspection, in_order
+from dorrik.core.inspection.document import build
+from dorrik.core.inspection.records import KINDS, Inspection, in_order
 from dorrik.store.engine import is_id
 from dorrik.store.tables import ENTITIES, inspection, uploaded_photo
 

@@ -2,8 +2,8 @@
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement, judge
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.store.inspections import KeptInspection, assemble
 from dorrik.store.measured import measured_at, not_countersigned
 

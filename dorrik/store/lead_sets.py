@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from sqlalchemy import Connection, select
 
-from dorrik.core.inspection import LeadNull
-from dorrik.core.instruments import nulls
-from dorrik.core.readings import Reading
+from dorrik.core.basics.readings import Reading
+from dorrik.core.home.instruments import nulls
+from dorrik.core.inspection.records import LeadNull
 from dorrik.store.tables import ENTITIES, inspection
 
 #: The latest nulls tell more of the leads of today than those of years ago.

@@ -10,7 +10,7 @@ from typing import Any, Literal
 from sqlalchemy import Connection, bindparam, func, select, update
 
 from dorrik import core
-from dorrik.core.judgement import Judgement
+from dorrik.core.judging.judgement import Judgement
 from dorrik.store.tables import inspection, issued_report
 
 Which = Literal["in hand", "issued"]

@@ -4,9 +4,9 @@ from datetime import UTC
 
 from sqlalchemy import Connection, func, select
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.instruments import CONTINUITY_FIELDS, nulls
-from dorrik.core.topics.note import Figure
+from dorrik.core.home.instruments import CONTINUITY_FIELDS, nulls
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.topics.note import Figure
 from dorrik.store.tables import change as journal
 
 

@@ -4,7 +4,7 @@ from typing import Any
 
 from sqlalchemy import Connection, func, select
 
-from dorrik.core.numbering import FIRST_JOB, FIRST_REFERENCE, following, in_row
+from dorrik.core.work.numbering import FIRST_JOB, FIRST_REFERENCE, following, in_row
 from dorrik.store import firm_paper
 from dorrik.store.tables import ENTRIES, inspection
 

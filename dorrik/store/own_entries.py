@@ -6,7 +6,7 @@ from datetime import datetime
 
 from sqlalchemy import Connection, insert, select, update
 
-from dorrik.core.catalogue import MOST_OWN
+from dorrik.core.book.catalogue import MOST_OWN
 from dorrik.store.account_tables import catalogue_entry, person
 from dorrik.store.engine import new_id, now
 

@@ -8,8 +8,8 @@ from email_validator import EmailNotValidError, validate_email
 from sqlalchemy import Connection, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
-from dorrik.core.text import tidy
-from dorrik.core.workflow import ROLES, Role
+from dorrik.core.basics.text import tidy
+from dorrik.core.work.workflow import ROLES, Role
 from dorrik.store.account_tables import firm, person, session
 from dorrik.store.engine import is_id, new_id, now
 

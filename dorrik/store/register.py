@@ -10,9 +10,9 @@ from typing import Any
 from sqlalchemy import Connection, Row, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
-from dorrik.core import former_names
-from dorrik.core.fields import FieldError
-from dorrik.core.register import REGISTER, contradiction
+from dorrik.core.inspection import former_names
+from dorrik.core.inspection.fields import FieldError
+from dorrik.core.work.register import REGISTER, contradiction
 from dorrik.store import numbers, search
 from dorrik.store.account_tables import person
 from dorrik.store.engine import is_id, new_id, now

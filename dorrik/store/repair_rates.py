@@ -8,8 +8,8 @@ from typing import Any
 
 from sqlalchemy import Connection, select, update
 
-from dorrik.core.remedies import Rate, priced
-from dorrik.core.text import why_not
+from dorrik.core.basics.text import why_not
+from dorrik.core.book.remedies import Rate, priced
 from dorrik.store.account_tables import firm
 from dorrik.store.house_rates import MOST, Wrong
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from sqlalchemy import Connection, delete, insert, select, update
 
-from dorrik.core.shared_intake import FIELDS
+from dorrik.core.work.shared_intake import FIELDS
 from dorrik.store.engine import is_id, new_id
 from dorrik.store.tables import inspection, shared_intake
 

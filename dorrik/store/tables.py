@@ -25,10 +25,10 @@ from sqlalchemy import (
 )
 from sqlalchemy.dialects.mysql import CHAR, DATETIME, LONGBLOB, LONGTEXT
 
-from dorrik.core.fields import FieldSpec
-from dorrik.core.inspection import KINDS, EntityKind
-from dorrik.core.readings import MAX_LENGTH
-from dorrik.core.register import REGISTER
+from dorrik.core.basics.readings import MAX_LENGTH
+from dorrik.core.inspection.fields import FieldSpec
+from dorrik.core.inspection.records import KINDS, EntityKind
+from dorrik.core.work.register import REGISTER
 from dorrik.store.metadata import OPTIONS, identifier, metadata
 
 #: Longest text that is kept in the row itself; longer fields become TEXT.

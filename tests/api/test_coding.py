@@ -7,7 +7,7 @@ from io import BytesIO
 import pytest
 from pypdf import PdfReader
 
-from dorrik.core.catalogue import entries
+from dorrik.core.book.catalogue import entries
 from dorrik.store import people
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector

@@ -6,8 +6,8 @@ from pathlib import Path
 from dorrik.api.change_types import Receipt
 from dorrik.api.declared import typescript
 from dorrik.api.inspection_types import InspectionOut
-from dorrik.core.inspection import KINDS
-from dorrik.core.register import REGISTER
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.work.register import REGISTER
 from dorrik.store.tables import ENTITIES
 
 ROOT = Path(__file__).parents[2]

@@ -13,7 +13,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from sqlalchemy import create_engine, delete, insert, select, text
 
-from dorrik.core.inspection import KINDS
+from dorrik.core.inspection.records import KINDS
 from dorrik.demo import load
 from dorrik.store import audit, backup, backup_schedule, inspections, migrate
 from dorrik.store.engine import make_engine, new_id

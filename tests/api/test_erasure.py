@@ -12,11 +12,11 @@ from pathlib import Path
 import pytest
 from sqlalchemy import text, update
 
-from dorrik.core import erasing as rules
-from dorrik.core import readings
-from dorrik.core.fields import FieldSpec
-from dorrik.core.inspection import KINDS
-from dorrik.core.register import REGISTER
+from dorrik.core.basics import readings
+from dorrik.core.inspection.fields import FieldSpec
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.work import erasing as rules
+from dorrik.core.work.register import REGISTER
 from dorrik.store import backup, erasing, forgetting
 from dorrik.store.engine import new_id, now
 from dorrik.store.photos import PhotoStore

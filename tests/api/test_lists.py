@@ -5,7 +5,7 @@ from datetime import date, timedelta
 import pytest
 from sqlalchemy import insert, select, update
 
-from dorrik.core import delta
+from dorrik.core.judging import delta
 from dorrik.store import listing
 from dorrik.store.engine import new_id, now
 from dorrik.store.tables import ENTRIES, inspection

@@ -7,7 +7,7 @@ import json
 import pytest
 from pypdf import PdfReader
 
-from dorrik.core import document
+from dorrik.core.inspection import document
 from tests.api import reviewed
 
 

@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from dorrik.core import workflow
+from dorrik.core.work import workflow
 from dorrik.store.engine import new_id
 from tests.api.conftest import Inspector
 from tests.api.reviewed import authorise, submit

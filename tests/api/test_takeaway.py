@@ -10,8 +10,8 @@ import openpyxl
 import pytest
 from icalendar import Calendar
 
-from dorrik.core import document
-from dorrik.core.chart import read as read_chart
+from dorrik.core.inspection import document
+from dorrik.core.work.chart import read as read_chart
 from dorrik.report import calendar, circuit_chart, papers
 from dorrik.store.engine import new_id
 from tests.api.clearing import issued, unsatisfactory

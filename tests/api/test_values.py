@@ -6,8 +6,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from dorrik.core.inspection import KINDS
-from dorrik.core.register import REGISTER
+from dorrik.core.inspection.records import KINDS
+from dorrik.core.work.register import REGISTER
 from dorrik.store.engine import new_id
 from tests.api.reviewed import issue
 from tests.examples import examples

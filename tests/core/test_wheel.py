@@ -13,8 +13,8 @@ SCRIPT = """
 import json, sys
 before = set(sys.modules)
 sys.path.insert(0, sys.argv[1])
-from dorrik.core.document import parse
-from dorrik.core.judgement import judge
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import judge
 circuit = {"id": "c", "way": "1", "designation": "Shower", "form": "radial", "zs_ohm": "1.60",
            "device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 40}
 home = {"id": "i", "earthing": "TN-S", "boards": [{"id": "b", "circuits": [circuit]}]}

@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from dorrik.core.document import parse
-from dorrik.core.judgement import Judgement, judge
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import Judgement, judge
 
 BREAKER = {"device_standard": "BS EN 60898", "device_type": "B"}
 RCD = {"rcd_rated_ma": 30, "rcd_standard": "BS EN 61008", "rcd_trip_ms": "24", "rcd_button": "correct"}

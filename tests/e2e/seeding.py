@@ -6,7 +6,7 @@ from typing import Any
 
 from playwright.sync_api import APIRequestContext, Page, expect
 
-from dorrik.core.usual_circuits import usual_circuits
+from dorrik.core.book.usual_circuits import usual_circuits
 from dorrik.demo import bench_home
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author

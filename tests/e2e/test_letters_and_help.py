@@ -6,7 +6,7 @@ import zipfile
 import pytest
 from playwright.sync_api import expect
 
-from dorrik.core import document
+from dorrik.core.inspection import document
 from tests.conftest import PASSWORD, Firm
 from tests.core.homes import cottage
 from tests.e2e.test_accessibility import look  # noqa: F401

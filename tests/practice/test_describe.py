@@ -2,8 +2,8 @@
 
 import pytest
 
-from dorrik.core.document import parse
-from dorrik.core.judgement import judge
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import judge
 from dorrik.practice.describe import FAULTS, home
 from dorrik.practice.meter import SimulatedMeter
 from dorrik.practice.visit import visit

@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dorrik.core import ring
-from dorrik.core.document import parse
-from dorrik.core.judgement import judge
-from dorrik.core.ring_points import position
+from dorrik.core.electrical import ring
+from dorrik.core.electrical.ring_points import position
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import judge
 from dorrik.practice.accuracy import count_homes
 from dorrik.practice.home_families import HOME_FAMILIES, draw_home
 from dorrik.practice.meter import Accuracy, SimulatedMeter

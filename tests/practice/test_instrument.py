@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dorrik.core.readings import Reading
+from dorrik.core.basics.readings import Reading
 from dorrik.practice.meter import MeterRefusal, SimulatedMeter, Tripped
 from dorrik.practice.network import Network
 from dorrik.practice.random_home import random_home

@@ -4,7 +4,7 @@ import random
 
 import pytest
 
-from dorrik.core.ring import analyse, expected_line_cpc_ohm
+from dorrik.core.electrical.ring import analyse, expected_line_cpc_ohm
 from dorrik.practice.accuracy import count
 from dorrik.practice.families import FAMILIES, draw
 from dorrik.practice.meter import Accuracy, SimulatedMeter

@@ -2,7 +2,7 @@
 
 import pytest
 
-from dorrik.core.document import parse
+from dorrik.core.inspection.document import parse
 from dorrik.practice.whole_home_accuracy import count_homes, count_sound_old, report
 from dorrik.practice.whole_home_draw import draw, draw_sound_old
 

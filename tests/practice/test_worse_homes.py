@@ -7,9 +7,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dorrik.core.document import parse
-from dorrik.core.judgement import Judgement, judge
-from dorrik.core.outcome import UNSATISFACTORY, WEIGHT
+from dorrik.core.book.codes import UNSATISFACTORY, WEIGHT
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.practice.answering import answered
 from dorrik.practice.whole_home_draw import draw
 from tests.examples import examples

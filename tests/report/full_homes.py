@@ -5,9 +5,9 @@ from datetime import date
 from pathlib import Path
 from typing import Any
 
-from dorrik.core import document
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import judge
+from dorrik.core.inspection import document
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import judge
 from dorrik.report.content import Issue, content
 from tests.core.whole_homes import ORIGIN, RCD, circuit, points, ring
 

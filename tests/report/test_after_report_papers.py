@@ -7,8 +7,8 @@ from datetime import datetime
 import pytest
 from pypdf import PdfReader
 
-from dorrik.core.document import parse
-from dorrik.core.remedials import Figure, Required
+from dorrik.core.inspection.document import parse
+from dorrik.core.work.remedials import Figure, Required
 from dorrik.report import board_chart, confirmation, pdf, price_request
 from dorrik.report.content import Signature
 from tests.report.full_homes import ISSUE, home

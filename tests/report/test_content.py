@@ -5,9 +5,9 @@ from datetime import date
 
 import pytest
 
-from dorrik.core import document
-from dorrik.core.judgement import judge
-from dorrik.core.readiness import readiness
+from dorrik.core.inspection import document
+from dorrik.core.judging.judgement import judge
+from dorrik.core.judging.readiness import readiness
 from dorrik.report.content import Issue, content
 from tests.core.homes import cottage, spoilt
 

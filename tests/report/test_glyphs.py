@@ -5,7 +5,7 @@ from datetime import date
 
 import pytest
 
-from dorrik.core.text import why_not
+from dorrik.core.basics.text import why_not
 from dorrik.report import glyphs, pdf
 
 LETTER = {

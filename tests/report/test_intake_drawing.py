@@ -2,8 +2,8 @@
 
 import xml.etree.ElementTree as ET
 
-from dorrik.core.document import parse
-from dorrik.core.judgement import judge
+from dorrik.core.inspection.document import parse
+from dorrik.core.judging.judgement import judge
 from dorrik.report.intake_drawing import drawing
 
 SVG = "{http://www.w3.org/2000/svg}"

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 import pytest
 from pypdf import PdfReader
 
-from dorrik.core import document
+from dorrik.core.inspection import document
 from dorrik.report import glyphs, pdf
 from tests.pictures import picture
 from tests.report import pages

@@ -7,9 +7,9 @@ import pytest
 from PIL import Image
 from pypdf import PdfReader
 
-from dorrik.core import document
-from dorrik.core.judgement import judge
-from dorrik.core.network_operator import faults
+from dorrik.core.inspection import document
+from dorrik.core.inspection.network_operator import faults
+from dorrik.core.judging.judgement import judge
 from dorrik.report.content import Issue
 from dorrik.report.operator_letter import NoCause, content, letter, of_call
 from tests.core.homes import cottage, spoilt

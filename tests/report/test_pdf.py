@@ -8,8 +8,8 @@ from datetime import UTC, date, datetime
 import pytest
 from pypdf import PdfReader
 
-from dorrik.core import document
-from dorrik.core.judgement import judge
+from dorrik.core.inspection import document
+from dorrik.core.judging.judgement import judge
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content
 from tests.core.homes import cottage, spoilt

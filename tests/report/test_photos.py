@@ -10,8 +10,8 @@ import pytest
 from PIL import Image
 from pypdf import PdfReader
 
-from dorrik.core import document
-from dorrik.core.judgement import judge
+from dorrik.core.inspection import document
+from dorrik.core.judging.judgement import judge
 from dorrik.pictures import marked
 from dorrik.report import pdf
 from dorrik.report.content import Issue, content

@@ -18,9 +18,10 @@ from PIL import Image
 from pypdf import PdfReader
 
 from dorrik.api.files import disposition
-from dorrik.core import catalogue, document
-from dorrik.core.judgement import judge
-from dorrik.core.text import tidy, why_not
+from dorrik.core.basics.text import tidy, why_not
+from dorrik.core.book import catalogue
+from dorrik.core.inspection import document
+from dorrik.core.judging.judgement import judge
 from dorrik.pictures import marked
 from dorrik.report import catalogue_table, circuit_chart, mail, papers, pdf
 from dorrik.report.content import Issue, content

@@ -7,11 +7,11 @@ from dataclasses import asdict, dataclass
 from datetime import date
 from typing import Any
 
-from dorrik.core import catalogue
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.text import shortened
-from dorrik.core.topics.repairs import settled
+from dorrik.core.basics.text import shortened
+from dorrik.core.book import catalogue
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.served.repairs import settled
 from dorrik.report import qr_code
 from dorrik.report.content import (
     boards,

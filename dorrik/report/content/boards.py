@@ -3,12 +3,12 @@
 from collections.abc import Sequence
 from typing import Any
 
-from dorrik.core.circuit_columns import keys, printed
-from dorrik.core.inspection import KINDS, Board, Circuit, Inspection, name_of
-from dorrik.core.judgement import Judgement
-from dorrik.core.open_parts import standing
-from dorrik.core.rcd_devices import RcdDevice, devices_of
-from dorrik.core.topics.context import point_names
+from dorrik.core.home.open_parts import standing
+from dorrik.core.home.rcd_devices import RcdDevice, devices_of
+from dorrik.core.inspection.circuit_columns import keys, printed
+from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, name_of
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.topics.context import point_names
 from dorrik.report.content.cells import Footnotes, Marks
 from dorrik.report.content.words import facts, labels_at, shown, tick
 

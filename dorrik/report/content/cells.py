@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 from typing import Any
 
-from dorrik.core.judgement import Judgement
-from dorrik.core.readings import Reading
+from dorrik.core.basics.readings import Reading
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content.words import shown
 
 #: How a marked cell weighs: outside its limit, or worth a look.

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Concern, Inspection
+from dorrik.core.inspection.records import Concern, Inspection
 
 
 def section(inspection: Inspection) -> dict[str, Any]:

@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.placing import all_points, placed
+from dorrik.core.home.placing import all_points, placed
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content.limited import limited
 from dorrik.report.content.words import day
 

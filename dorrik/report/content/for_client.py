@@ -7,13 +7,13 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
-from dorrik.core import remedials
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.outcome import FOR_A_LANDLORD
-from dorrik.core.remedials import Figure, Required
-from dorrik.core.topics.interval import LET
-from dorrik.core.topics.repairs import settled
+from dorrik.core.book.codes import FOR_A_LANDLORD
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.served.repairs import settled
+from dorrik.core.judging.topics.next_inspection import LET
+from dorrik.core.work import remedials
+from dorrik.core.work.remedials import Figure, Required
 from dorrik.report.content import Issue, outcome
 from dorrik.report.content.photos import printed
 

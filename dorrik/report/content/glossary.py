@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from dorrik.core.rule_book import RuleBook
+from dorrik.core.book.rule_book import RuleBook
 
 _WORDS = (
     ("Extent", "what we agreed to inspect"),

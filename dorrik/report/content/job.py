@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from dorrik.core.ages import Part
-from dorrik.core.inspection import Attendance, Board, Inspection, InstrumentUsed, Isolation, name_of
-from dorrik.core.instruments import nulls
-from dorrik.core.judgement import Judgement
-from dorrik.core.what_tests_tell import of_tests_made
+from dorrik.core.home.ages import Part
+from dorrik.core.home.instruments import nulls
+from dorrik.core.inspection.records import Attendance, Board, Inspection, InstrumentUsed, Isolation, name_of
+from dorrik.core.judging.coverage.what_tests_tell import of_tests_made
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content.words import day, facts, hour, moment
 
 #: Facts of the job that are printed.

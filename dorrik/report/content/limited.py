@@ -1,9 +1,9 @@
 """What was not measured or looked at, as limitations of the report: each with its reason and what it concerns."""
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.limits import gathered
-from dorrik.core.placing import placed
-from dorrik.core.rule_book import RuleBook
+from dorrik.core.book.rule_book import RuleBook
+from dorrik.core.home.placing import placed
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.coverage.limitations import gathered
 
 
 def limited(inspection: Inspection, rule_book: RuleBook) -> list[dict[str, str]]:

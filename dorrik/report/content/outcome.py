@@ -3,12 +3,13 @@
 from datetime import date
 from typing import Any
 
-from dorrik.core import catalogue, schedule
-from dorrik.core.buildings import HOME, buildings
-from dorrik.core.inspection import Inspection, Observation
-from dorrik.core.judgement import Judgement, is_open
-from dorrik.core.outcome import FOR_A_LANDLORD, MEANING, ORDER
-from dorrik.core.topics.interval import DutyDue
+from dorrik.core.book import catalogue
+from dorrik.core.book.codes import FOR_A_LANDLORD, MEANING, ORDER
+from dorrik.core.home.buildings import HOME, buildings
+from dorrik.core.inspection.records import Inspection, Observation
+from dorrik.core.judging.coverage import schedule
+from dorrik.core.judging.judgement import Judgement, is_open
+from dorrik.core.judging.topics.next_inspection import DutyDue
 from dorrik.report.content import plainly
 from dorrik.report.content.photos import Fetch, beside, none_kept, printed
 from dorrik.report.content.words import day, moment

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from dorrik.core.inspection import Inspection, Observation, Photo
+from dorrik.core.inspection.records import Inspection, Observation, Photo
 
 #: Where what is printed of a photo lies, as a file, by the digest of its content and the size that it is printed in
 #: ('small', 'large'); None where it has not arrived yet.

@@ -7,9 +7,9 @@ from itertools import groupby
 from math import ceil
 from typing import Any
 
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
-from dorrik.core.outcome import UNSATISFACTORY
+from dorrik.core.book.codes import UNSATISFACTORY
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content.words import short_day
 
 _NUMBERS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")

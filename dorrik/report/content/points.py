@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from dorrik.core import gangs
-from dorrik.core.inspection import Board, Circuit, Inspection, Point, name_of
-from dorrik.core.placing import placed, room_name
-from dorrik.core.readings import Reading
-from dorrik.core.topics.context import point_names
+from dorrik.core.basics.readings import Reading
+from dorrik.core.home import gangs
+from dorrik.core.home.placing import placed, room_name
+from dorrik.core.inspection.records import Board, Circuit, Inspection, Point, name_of
+from dorrik.core.judging.topics.context import point_names
 from dorrik.report.content.cells import Footnotes, Marks
 from dorrik.report.content.words import tick
 

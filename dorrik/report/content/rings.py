@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Inspection, name_of
-from dorrik.core.judgement import Judgement
+from dorrik.core.inspection.records import Inspection, name_of
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report import ring_drawing
 
 

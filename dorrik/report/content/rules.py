@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from dorrik.core import house_rules
-from dorrik.core.inspection import Inspection
-from dorrik.core.judgement import Judgement
+from dorrik.core.book import house_rules
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.judging.judgement import Judgement
 
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:

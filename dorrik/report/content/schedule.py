@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import Any
 
-from dorrik.core.judgement import Judgement
+from dorrik.core.judging.judgement import Judgement
 
 _STATES = {
     "good": "OK", "not good": "not in order", "LIM": "LIM", "N/A": "not applicable",

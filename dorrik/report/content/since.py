@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from dorrik.core.circuit_columns import printed
-from dorrik.core.inspection import Inspection, name_of
-from dorrik.core.judgement import Judgement
-from dorrik.core.readings import Reading
-from dorrik.core.topics import earlier
+from dorrik.core.basics.readings import Reading
+from dorrik.core.inspection.circuit_columns import printed
+from dorrik.core.inspection.records import Inspection, name_of
+from dorrik.core.judging.judgement import Judgement
+from dorrik.core.judging.topics import earlier
 from dorrik.report.content.words import short_day, shown
 
 #: The figures that tell of wear; a change of the others says as much as the marks beside them do.

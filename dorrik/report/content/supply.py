@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from dorrik.core.inspection import Bond, Inspection
-from dorrik.core.judgement import Judgement
+from dorrik.core.inspection.records import Bond, Inspection
+from dorrik.core.judging.judgement import Judgement
 from dorrik.report import intake_drawing
 from dorrik.report.content.words import facts, labels_at, shown
 

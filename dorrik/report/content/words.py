@@ -4,9 +4,9 @@ from datetime import date, datetime
 from typing import Any
 from zoneinfo import ZoneInfo
 
-from dorrik.core.inspection import KINDS, Inspection
-from dorrik.core.labels import label_kinds
-from dorrik.core.readings import Reading
+from dorrik.core.basics.readings import Reading
+from dorrik.core.inspection.labels import label_kinds
+from dorrik.core.inspection.records import KINDS, Inspection
 
 #: Both nations keep the same clock.
 _CLOCK = ZoneInfo("Europe/London")

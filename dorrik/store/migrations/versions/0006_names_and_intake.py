@@ -1,4 +1,4 @@
-"""Names as the trade says them (`core/former_names.py`); meter and isolator of the intake.
+"""Names as the trade says them (`core/inspection/former_names.py`); meter and isolator of the intake.
 
 The journal and the register's history speak of fields by their name: they are carried along, so that the history of a
 field goes on. What was issued is frozen and stays as it was.

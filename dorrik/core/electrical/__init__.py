@@ -1,0 +1,1 @@
+"""Numbers and verdicts on readings alone, one subject a file. Nothing here knows of an inspection."""

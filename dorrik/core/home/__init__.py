@@ -1,0 +1,1 @@
+"""How the parts of one home hang together: boards, rooms, points, RCDs, what stands where."""

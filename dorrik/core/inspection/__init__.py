@@ -1,0 +1,1 @@
+"""What an inspection holds: its declared records and fields, and the document that they make."""

@@ -1,0 +1,473 @@
+"""What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
+from typing import Any, Literal, get_args
+
+from dorrik.core.basics.readings import Reading
+from dorrik.core.basics.record import record
+from dorrik.core.book.house_rules import HouseRules
+from dorrik.core.electrical.insulation import LOW_MOHM
+from dorrik.core.home.aside import aside
+from dorrik.core.home.place_checks import checks_of, unanswered
+from dorrik.core.home.placing import by_room, room_name
+from dorrik.core.inspection.circuit import INSULATION_PAIRINGS, NO_ZS
+from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, Rcd, name_of
+from dorrik.core.inspection.set_aside import SetAside
+from dorrik.core.judging.coverage import not_applicable
+
+Stage = Literal["brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"]
+STAGES: tuple[Stage, ...] = get_args(Stage)
+
+#: How many of the things left are named.
+NAMED = 20
+
+_BRIEF = ("reference", "client_name", "property_address", "tenure", "purpose", "extent", "inspected_on")
+_INTAKE = (
+    "earthing",
+    "phases",
+    "service_fuse_a",
+    "tails_mm2",
+    "ze_ohm",
+    "pscc_ka",
+    "pefc_ka",
+    "supply_polarity",
+)
+_CIRCUIT = (
+    "designation",
+    "form",
+    "line_csa_mm2",
+    "cpc_csa_mm2",
+    "device_standard",
+    "device_type",
+    "device_rating_a",
+)
+_BOARD_WITHOUT_CIRCUITS = ("name", "main_switch_a", "circuits")
+
+
+@record
+class StageProgress:
+    """One stage: how many things are done and left, and the names of those left (the first NAMED)."""
+
+    stage: str
+    done: int
+    left: int
+    left_names: tuple[str, ...]
+
+
+@record
+class Asked:
+    """What is asked of one entity in one stage, in the order of the work, and how many are done; more: what may be
+    entered beside it."""
+
+    entity: str
+    entity_id: str
+    stage: str
+    fields: tuple[str, ...]
+    done: int
+    more: tuple[str, ...] = ()
+
+
+@record
+class Progress:
+    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM,
+    N/V or an N/A without its fact; missing: the tests that are neither made nor limited."""
+
+    stages: tuple[StageProgress, ...]
+    asked: tuple[Asked, ...]
+    tests: int
+    limited: int
+    missing: "tuple[Missing, ...]" = ()
+
+
+@record
+class Missing:
+    """Tests of one entity that are neither made nor limited: their fields and names, the stage where they are made;
+    whom: what it is called; without_fact: those of them that are N/A without the fact that would make it so."""
+
+    entity: str
+    entity_id: str
+    stage: Stage
+    fields: tuple[str, ...]
+    whom: str
+    names: tuple[str, ...]
+    without_fact: tuple[str, ...] = ()
+
+
+_DEFAULTS = HouseRules()
+#: Fields in whose place another may stand: the two accepted ways to continuity (rule 4.7), and why there is no Zs.
+INSTEAD: Mapping[str, str] = {
+    "r1_r2_ohm": "long_lead_r2_ohm",
+    "long_lead_r2_ohm": "r1_r2_ohm",
+    "zs_ohm": "zs_not_possible",
+}
+_LIVE = frozenset(
+    (
+        "zs_ohm",
+        "zs_not_possible",
+        "live_r1_r2_ohm",
+        "rcd_trip_ms",
+        "rcd_button",
+        "rcd_half",
+        "rcd_five_ms",
+        "leakage_ma",
+        "afdd_button",
+    )
+)
+_DEAD = (
+    *("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined"),
+    *("lowered", "swap", "switches_both", "controls_b", "ends_at"),
+)
+_POINT_LIVE = ("zs_ohm", "gang_zs_ohm", "functional", "line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
+_RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
+_STAGE_OF_KIND: Mapping[str, Stage] = {
+    "isolation": "isolation",
+    "check": "boards",
+    "instrument_used": "brief",
+    "attendance": "brief",
+    "lead_null": "dead",
+    "put_back": "isolation",
+    "bond": "intake",
+    "observation": "observations",
+    "opinion": "observations",
+    "declined": "observations",
+    "limitation": "walk",
+    "come_back": "walk",
+    "concern": "brief",
+    "set_aside": "brief",
+    "repair": "observations",
+    "operator_call": "intake",
+    "dating": "boards",
+    "wanted_load": "intake",
+    "offer_line": "observations",
+    "label": "boards",
+    "as_found": "observations",
+    "room": "walk",
+    "photo": "walk",
+}
+#: Of a point, what is measured on it; all else is seen on the walk.
+_POINT_DEAD = (
+    "line_neutral_ohm",
+    "line_cpc_ohm",
+    "r2_ohm",
+    "first_line_neutral_ohm",
+    "first_line_cpc_ohm",
+    "first_r2_ohm",
+    "leg_one_ohm",
+    "leg_two_ohm",
+    "two_gangs",
+    "centre_contact",
+    "gang_line_neutral_ohm",
+    "gang_line_cpc_ohm",
+    "gang_r2_ohm",
+    "supplementary_ohm",
+    "retested",
+    "traced",
+    "no_cpc",
+    "tested",
+)
+_WALK = frozenset(
+    (
+        "records", "condition_on_sight", "other_hands", "damp", "age_years", "last_report_years", "sampling_seed",
+        "sample_share", "sample_share_reason", "walk_direction",
+    )
+)  # fmt: skip
+_BRIEF_TOO = frozenset(
+    (
+        "client_address",
+        "occupier_name",
+        "nation",
+        "must_stay_on",
+        "power_off",
+        "access",
+        "no_photos",
+        "held_at",
+        "held_reason",
+    )
+)
+
+
+def stage_of(kind: str, field: str) -> Stage:
+    """The stage where a field is entered, and where what is said of it stands."""
+    if kind in _STAGE_OF_KIND:
+        return _STAGE_OF_KIND[kind]
+    if kind in ("circuit", "earlier"):
+        return "live" if field in _LIVE else "dead" if field.startswith(_DEAD) else "boards"
+    if kind == "point":
+        return "live" if field in _POINT_LIVE else "dead" if field in _POINT_DEAD else "walk"
+    if kind == "rcd":
+        return "live" if field in _RCD_LIVE else "boards"
+    if kind == "board":
+        return "live" if field.startswith("zdb") else "dead" if field.startswith("insulation") else "boards"
+    if field in ("declared_outcome", "outcome_reason", "next_years", "next_reason", "condition"):
+        return "report"
+    if field in _WALK:
+        return "walk"
+    return "brief" if field in _BRIEF or field in _BRIEF_TOO else "intake"
+
+
+def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | None = None) -> tuple[str, ...]:
+    """The dead tests that apply to a circuit under the house rules.
+
+    L–N insulation may be left out where L+N–E is given (rule 6.3); a board measured as a whole stands for its circuits;
+    a circuit without a cpc has no continuity of one to measure. Of R1+R2 and R2 by long lead one is asked for.
+    """
+    if circuit.spare:
+        return ()
+    ends = ("r1_ohm", "rn_ohm", "r2_ohm") if circuit.form == "ring" else ()
+    if circuit.no_cpc:
+        return (*ends[:2], *_insulation(circuit, house, board), "polarity")
+    by_lead = (circuit.continuity_method or house.ring_method) == "long lead" and circuit.r1_r2_ohm is None
+    continuity = "long_lead_r2_ohm" if by_lead or circuit.long_lead_r2_ohm is not None else "r1_r2_ohm"
+    return (*ends, continuity, *_insulation(circuit, house, board), "polarity")
+
+
+def _insulation(circuit: Circuit, house: HouseRules, board: Board | None) -> tuple[str, ...]:
+    """A board measured as one stands for its circuits; where it is low its parts are asked for, and of a circuit for
+    which pairings were chosen (rule 6.3)."""
+    if board is not None and house.insulation_by == "by board" and circuit.insulation_pairings is None:
+        whole = board.insulation_lne_mohm
+        low = whole is not None and whole.value is not None and whole.bound != ">" and whole.value < LOW_MOHM
+        if not low:
+            return ()
+    if (circuit.insulation_pairings or house.insulation_pairings) == INSULATION_PAIRINGS[1]:
+        return ("insulation_ln_mohm", "insulation_le_mohm", "insulation_ne_mohm")
+    return ("insulation_lne_mohm",)
+
+
+def live_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | None = None) -> tuple[str, ...]:
+    """The live tests that apply to a circuit under the house rules; a device of the board has its own."""
+    if circuit.spare:
+        return ()
+    named = circuit.rcd_id
+    behind_device = board is not None and named is not None and any(rcd.id == named for rcd in board.rcds)
+    afdd = ("afdd_button",) if circuit.afdd else ()
+    if behind_device or not circuit.rcd_rated_ma:
+        return ("zs_ohm", *afdd)
+    half, five = _more_trips(house, circuit.rcd_rated_ma)
+    return (
+        "zs_ohm",
+        "rcd_trip_ms",
+        *(("rcd_half",) if half else ()),
+        *(("rcd_five_ms",) if five else ()),
+        "rcd_button",
+        *afdd,
+    )
+
+
+def rcd_fields(rcd: Rcd, house: HouseRules = _DEFAULTS) -> tuple[str, ...]:
+    """The tests of a residual current device under the house rules."""
+    half, five = _more_trips(house, rcd.rated_ma)
+    return ("trip_ms", *(("half",) if half else ()), *(("five_ms",) if five else ()), "button")
+
+
+def _more_trips(house: HouseRules, rated_ma: float | None) -> tuple[bool, bool]:
+    """Are ½ and 5 × IΔn asked for? Five times the rated current is asked of 30 mA and less only."""
+    more = house.rcd_tests != "1 × IΔn"
+    return more, more and (rated_ma is None or rated_ma <= 30)
+
+
+def _words(kind: str, entity: Any, field: str) -> str:
+    if field == "proved_dead":
+        return f"{entity.name or 'Board'}: proved dead"
+    label = KINDS[kind].fields[field].label if field in KINDS[kind].fields else field
+    if kind == "circuit":
+        return f"{name_of(entity)}: {label}"
+    if kind == "board":
+        return f"{entity.name or 'Board'}: {label}"
+    if kind == "rcd":
+        return f"{entity.name or 'RCD'}: {label}"
+    if kind == "bond":
+        return f"Bond to {entity.service or 'a service'}: {label}"
+    if kind == "observation":
+        return f"{entity.text or 'An observation'}: {label}"
+    return label
+
+
+#: Stages of tests.
+_TESTED: tuple[Stage, ...] = ("dead", "live")
+
+
+def _asked(
+    inspection: Inspection, house: HouseRules, left_out: Mapping[str, SetAside]
+) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
+    """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field. Of a circuit
+    that is set aside no field is: that too is said."""
+    yield "brief", "inspection", inspection, _BRIEF
+    yield "intake", "inspection", inspection, _INTAKE
+    for bond in inspection.bonds:
+        if bond.state == "present" or (bond.state is None and bond.service):
+            # At its clamp alone half of a bond was measured, which is never all of it (rule 3.7, principle 3).
+            yield "intake", "bond", bond, ("at_pipe_ohm",)
+    if not inspection.rooms:
+        yield "walk", "inspection", inspection, ("rooms",)
+    if not inspection.boards:
+        yield "boards", "inspection", inspection, ("boards",)
+    for board in inspection.boards:
+        if board.id in left_out:
+            yield from ((stage, "circuit", c, ()) for c in board.circuits if not c.spare for stage in _TESTED)
+            continue
+        yield "isolation", "board", board, ("proved_dead",)
+        own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
+        listed = ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
+        yield "boards", "board", board, (*listed, *own)
+        if house.insulation_by == "by board" and board.circuits:
+            yield "dead", "board", board, ("insulation_lne_mohm",)
+        yield "live", "board", board, ("zdb_ohm",)
+        for rcd in board.rcds:
+            yield "boards", "rcd", rcd, ("rated_ma", "kind")
+            yield "live", "rcd", rcd, rcd_fields(rcd, house)
+        for circuit in board.circuits:
+            if circuit.id in left_out and not circuit.spare:
+                yield from ((stage, "circuit", circuit, ()) for stage in _TESTED)
+            elif not circuit.spare:
+                yield "boards", "circuit", circuit, _circuit_fields(circuit)
+                yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
+                yield "live", "circuit", circuit, live_fields(circuit, house, board)
+    for observation in inspection.observations:
+        yield "observations", "observation", observation, ("code",)
+    yield "report", "inspection", inspection, ("declared_outcome", "next_years")
+
+
+def _walked(inspection: Inspection, left_out: Mapping[str, SetAside]) -> Iterator[tuple[bool, str]]:
+    """Every point and check of every room that is in scope: was it looked at, and its name."""
+    points = by_room(inspection)
+    for number, room in enumerate(inspection.rooms, 1):
+        if room.id in left_out:
+            continue
+        here = [point for point in points.get(room.id, ()) if point.id not in left_out]
+        name = room_name(room, number)
+        open_ones = list(unanswered(room, here))
+        asked = len(here) + len(checks_of(room)) if not room.not_reached else 1
+        yield from ((False, f"{name}: {one}") for one in open_ones)
+        yield from ((True, name) for _ in range(asked - len(open_ones)))
+
+
+def _circuit_fields(circuit: Circuit) -> tuple[str, ...]:
+    """A cable by its imperial size has no metric one to ask for; a circuit without a cpc none of its cpc."""
+    left_out = {"line_csa_mm2"} if circuit.imperial else set()
+    left_out |= {"cpc_csa_mm2"} if circuit.no_cpc else set()
+    return tuple(field for field in _CIRCUIT if field not in left_out) if left_out else _CIRCUIT
+
+
+def value_of(entity: Any, field: str) -> Any:
+    """What stands in a field, or in the one that may stand in its place; None for nothing."""
+    value = getattr(entity, field)
+    instead = INSTEAD.get(field)
+    return getattr(entity, instead, None) if value is None and instead else value
+
+
+def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> Progress:
+    """Count what is done and left by stage, and how much of the testing is limited.
+
+    house: which tests are asked for, and the share of LIM and N/V from which the report is warned about (rule 12.4).
+    """
+    done = dict.fromkeys(STAGES, 0)
+    left = dict.fromkeys(STAGES, 0)
+    names: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
+    asked: list[Asked] = []
+    tests = limited = 0
+    board_of = {c.id: b for b in inspection.boards for c in b.circuits} | {
+        r.id: b for b in inspection.boards for r in b.rcds
+    }
+    missing: list[Missing] = []
+    left_out = aside(inspection)
+    for stage, kind, entity, fields in _asked(inspection, house, left_out):
+        here = 0
+        not_made, groundless = [], []
+        for field in fields:
+            value = value_of(entity, field)
+            unfounded = not_applicable.is_na(value) and not not_applicable.stands(
+                entity, field, board_of.get(entity.id), inspection
+            )
+            is_test = stage in ("dead", "live") or field in _ORIGIN_TESTS
+            if is_test and (value is None or unfounded or is_without_reason(value)):
+                not_made.append(field)
+                groundless += [field] if unfounded else []
+            if value is None or value == () or (unfounded and is_test):
+                left[stage] += 1
+                if len(names[stage]) < NAMED:
+                    names[stage].append(_words(kind, entity, field))
+            else:
+                here += 1
+            if stage in ("dead", "live"):
+                tests += 1
+                limited += is_limited(value) or unfounded
+        done[stage] += here
+        if not_made:
+            names_of = tuple(_test_name(kind, field) for field in not_made)
+            told = tuple(_test_name(kind, field) for field in groundless)
+            missing.append(Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told))
+        if stage in ("dead", "live"):
+            asked.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
+    # What was left out by agreement is as little tested as what could not be. What is dead has nothing to test.
+    for board in inspection.boards if left_out else ():
+        for circuit in board.circuits:
+            by = left_out.get(circuit.id)
+            if by is not None and not by.disconnected and not circuit.spare:
+                untested = len(dead_fields(circuit, house, board)) + len(live_fields(circuit, house, board))
+                tests, limited = tests + untested, limited + untested
+    for looked, words in _walked(inspection, left_out):
+        done["walk"] += looked
+        left["walk"] += not looked
+        if not looked and len(names["walk"]) < NAMED:
+            names["walk"].append(words)
+    return Progress(
+        stages=tuple(StageProgress(stage, done[stage], left[stage], tuple(names[stage])) for stage in STAGES),
+        asked=tuple(asked),
+        tests=tests,
+        limited=limited,
+        missing=tuple(_grouped(missing)),
+    )
+
+
+#: Tests of the origin; the others of the intake are looked at or read.
+_ORIGIN_TESTS = frozenset(("ze_ohm", "pscc_ka", "pefc_ka", "supply_polarity", "at_pipe_ohm", "at_clamp_ohm"))
+
+
+def _grouped(missing: list[Missing]) -> Iterator[Missing]:
+    """One of the two fault currents stands for both, the higher being recorded (rule 3.4)."""
+    for one in missing:
+        pair = {"pscc_ka", "pefc_ka"}
+        if one.entity == "inspection" and len(pair & set(one.fields)) == 1 and not pair & set(one.without_fact):
+            kept = [(f, n) for f, n in zip(one.fields, one.names, strict=True) if f not in pair]
+            if kept:
+                yield replace(one, fields=tuple(f for f, _ in kept), names=tuple(n for _, n in kept))
+            continue
+        yield one
+
+
+def _test_name(kind: str, field: str) -> str:
+    spec = KINDS[kind].fields.get(field)
+    return spec.label if spec is not None else field
+
+
+def _whom(kind: str, entity: Any) -> str:
+    if kind == "circuit":
+        return name_of(entity)
+    if kind == "inspection":
+        return "Origin"
+    if kind == "bond":
+        return f"Bond to {entity.service or 'a service'}"
+    return entity.name or ("RCD" if kind == "rcd" else "Board")
+
+
+def is_without_reason(value: Any) -> bool:
+    """Is it a limitation whose reason nobody gave? Then it is none yet (rule 1.1)."""
+    return isinstance(value, Reading) and value.kind == "limitation" and not value.limitation
+
+
+def _more(kind: str, stage: str, fields: tuple[str, ...]) -> tuple[str, ...]:
+    """L–N may be entered beside L+N–E, which is what is asked for (rule 6.3)."""
+    if kind == "circuit" and stage == "dead" and "insulation_lne_mohm" in fields:
+        return ("insulation_ln_mohm",)
+    if kind == "board" and stage == "dead":
+        return ("insulation_ln_mohm",)
+    return ()
+
+
+def is_limited(value: Any) -> bool:
+    """A test that was not made: LIM, not verified, or a Zs with the reason why there is none."""
+    if isinstance(value, Reading):
+        return value.kind in ("limitation", "not-verified")
+    return value == "LIM" or value in NO_ZS

@@ -1,0 +1,1 @@
+"""What is worked out for the screens beside the verdicts: points in their order, walk, scales, lists."""

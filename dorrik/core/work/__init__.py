@@ -1,0 +1,1 @@
+"""The work around an inspection: register, planning, earlier papers, prices, what follows a report."""

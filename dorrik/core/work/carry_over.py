@@ -1,0 +1,166 @@
+"""Carrying an earlier inspection over into a new one: its boards and circuits as they were, marked unconfirmed, and its
+readings as earlier figures to compare with. Nothing measured then is taken for measured now.
+"""
+
+from collections.abc import Callable, Iterator, Mapping
+from typing import Any
+
+from dorrik.core.basics.record import record
+from dorrik.core.inspection.circuit import EARLIER_OF_POINTS
+from dorrik.core.inspection.records import EARLIER, KINDS, Board, Bond, Circuit, Inspection, Point
+from dorrik.core.judging.coverage.progress import Stage, stage_of
+from dorrik.core.work.workflow import action_of
+
+#: What of the origin stays from one inspection to the next.
+ORIGIN = (
+    "property_address",
+    "client_name",
+    "client_address",
+    "occupier_name",
+    "tenure",
+    "nation",
+    "rule_book",
+    "installation_name",
+    "earthing",
+    "phases",
+    "service_fuse_standard",
+    "service_fuse_a",
+    "tails_mm2",
+    "tails_length_m",
+    "tails_protected",
+    "switch_fuse_a",
+    "meter_number",
+    "isolator",
+    "isolator_a",
+    "earth_by",
+    "overhead_supply",
+    "storey",
+    "flat_above",
+    "neutral_mm2",
+    "electrode",
+    "earthing_conductor_mm2",
+)
+#: What belongs to the day of an inspection and not to the thing itself, beside what is tested or was done.
+_OF_THE_DAY = frozenset(("electrode_alone", "spd_state", "not_reached", "note", "walked_at", "unconfirmed", "removed"))
+_TESTED: tuple[Stage, ...] = ("dead", "live")
+
+
+@record
+class Draft:
+    """An entity to be made: its kind, the id of what it belongs to (as given by `ids`), its id and first fields."""
+
+    kind: str
+    parent_id: str
+    id: str
+    fields: dict[str, Any]
+
+
+def origin(earlier: Inspection) -> dict[str, Any]:
+    """Fields of the inspection itself that are carried over, in the form in which they are kept."""
+    return _values("inspection", earlier, ORIGIN)
+
+
+def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: str) -> Iterator[Draft]:
+    """Rooms, boards, circuits, points and bonds of an earlier inspection as entities of the one with the id `into`.
+
+    Everything on a board is unconfirmed; rooms are walked round again. Readings become earlier figures, with their
+    day and `source`; those that were earlier figures themselves come along. Parents stand before their children.
+    """
+    for bond in earlier.bonds:
+        yield _bond(bond, into, new_id)
+    rooms = {room.id: new_id() for room in earlier.rooms}
+    for room in earlier.rooms:
+        yield Draft("room", into, rooms[room.id], _things("room", room))
+    for point in earlier.points:
+        yield from _point(point, into, new_id, rooms, earlier.inspected_on, source)
+    fed: dict[str, str] = {}
+    made: list[tuple[Board, str]] = [(board, new_id()) for board in earlier.boards]
+    for board in earlier.boards:
+        for circuit in board.circuits:
+            fed[circuit.id] = new_id()
+    for board, board_id in made:
+        fields = _things("board", board) | {"unconfirmed": True}
+        fields.pop("fed_by", None)
+        yield Draft("board", into, board_id, fields)
+        rcds = {rcd.id: new_id() for rcd in board.rcds}
+        for rcd in board.rcds:
+            yield Draft("rcd", board_id, rcds[rcd.id], _things("rcd", rcd) | {"unconfirmed": True})
+        for circuit in board.circuits:
+            behind = rcds.get(circuit.rcd_id or "")
+            drafts_of = _circuit(circuit, board_id, fed[circuit.id], new_id, earlier.inspected_on, source, rooms)
+            for draft in drafts_of:
+                if draft.kind == "circuit":
+                    draft.fields.pop("rcd_id", None)
+                    draft.fields.update({"rcd_id": behind} if behind else {})
+                yield draft
+    for board, board_id in made:
+        # A board is fed by a circuit of another one, which may stand after it.
+        if board.fed_by in fed:
+            yield Draft("board", into, board_id, {"fed_by": fed[board.fed_by]})
+
+
+def _circuit(
+    circuit: Circuit, board_id: str, circuit_id: str, new_id: Callable[[], str], on: str | None, source: str,
+    rooms: Mapping[str, str],
+) -> Iterator[Draft]:  # fmt: skip
+    yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
+    for outlet in circuit.points:
+        yield from _point(outlet, circuit_id, new_id, rooms, on, source)
+    yield from _earlier(circuit, circuit_id, EARLIER, new_id, on, source)
+
+
+def _earlier(
+    thing: Circuit | Point, thing_id: str, figures: tuple[str, ...], new_id: Callable[[], str], on: str | None,
+    source: str,
+) -> Iterator[Draft]:  # fmt: skip
+    """What a circuit or a point read before, and what it reads now."""
+    for before in thing.earlier:
+        fields = _values("earlier", before, ("measured_on", "figure", "reading", "source"))
+        yield Draft("earlier", thing_id, new_id(), fields)
+    for figure in figures:
+        reading = getattr(thing, figure)
+        if reading is not None and reading.kind in ("number", "over-range"):
+            fields = {"measured_on": on, "figure": figure, "reading": reading.text, "source": source[:120]}
+            given = {name: value for name, value in fields.items() if value is not None}
+            yield Draft("earlier", thing_id, new_id(), given)
+
+
+#: What of a point stays; how it was found, opened and measured is of the day.
+_OF_POINTS = (
+    "position", "name", "room", "kind", "at_end", "class_ii", "front", "no_cpc", "bathroom", "height_m", "distance_m",
+    "inside_basin", "no_basin", "screened", "shower_head_m", "jets", "plan_x_m", "plan_y_m", "alarm", "replace_by",
+    "above", "fire_rated", "two_gangs", "lampholder",
+)  # fmt: skip
+
+
+def _point(
+    point: Point, hangs_on: str, new_id: Callable[[], str], rooms: Mapping[str, str], on: str | None, source: str
+) -> Iterator[Draft]:
+    room, point_id = rooms.get(point.room_id or ""), new_id()
+    fields = _values("point", point, _OF_POINTS) | ({"room_id": room} if room else {})
+    yield Draft("point", hangs_on, point_id, fields)
+    # Zs at a point is held against its limit each time; what tells of a change there is its continuity.
+    yield from _earlier(point, point_id, EARLIER_OF_POINTS, new_id, on, source)
+
+
+def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:
+    return Draft("bond", into, new_id(), _things("bond", bond) | {"unconfirmed": True})
+
+
+def _things(kind: str, entity: Any) -> dict[str, Any]:
+    """Every field of a thing but its readings and what belongs to the day: what a test showed or how it was made, and
+    what a competent person answered for then."""
+    names = tuple(
+        name
+        for name, spec in KINDS[kind].fields.items()
+        if spec.kind != "reading"
+        and name not in _OF_THE_DAY
+        and stage_of(kind, name) not in _TESTED
+        and action_of(kind, name) != "decide"
+    )
+    return _values(kind, entity, names)
+
+
+def _values(kind: str, entity: Any, names: tuple[str, ...]) -> dict[str, Any]:
+    fields = KINDS[kind].fields
+    return {n: fields[n].plain(getattr(entity, n)) for n in names if getattr(entity, n) is not None}

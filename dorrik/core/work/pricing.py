@@ -1,0 +1,351 @@
+"""What putting the findings right costs: remedies with their prices, alternatives beside each other, what each clears
+and what stays.
+
+A price clears nothing by itself. What an alternative would clear counts once the work is done and tested again, and
+the report stays as it is until then.
+"""
+
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from typing import Any
+
+from dorrik.core.basics.record import record
+from dorrik.core.book.codes import ORDER, UNSATISFACTORY
+from dorrik.core.book.remedies import OPERATOR, OWN, Rate, Remedy, priced, remedies
+from dorrik.core.inspection.offer_line import ALTERNATIVES, OfferLine
+from dorrik.core.inspection.records import Inspection, Observation
+from dorrik.core.judging.coverage.walking_order import names
+
+Rates = Mapping[str, Rate]
+_HOME = "Whole home"
+
+
+@record
+class Open:
+    """An observation that is to be put right: its code ('' while it has none), where it is, what it is.
+
+    operator: may it be the network operator's to put right?
+    """
+
+    id: str
+    code: str
+    where: str
+    what: str
+    operator: bool
+
+
+@record(kw_only=True)
+class Option:
+    """A remedy at one thing. key: of remedy and thing; price: by the firm's rates, how: how it comes about; clears: ids
+    of the observations it puts right; condition: what must hold for that, besides the retest."""
+
+    key: str
+    remedy: str
+    label: str
+    kind: str
+    entity: str
+    entity_id: str
+    where: str
+    price: float
+    how: str
+    minutes: int
+    clears: tuple[str, ...]
+    condition: str
+
+
+@record(kw_only=True)
+class Line:
+    """A line of an alternative.
+
+    rate: what the firm's rates say, None where they say nothing; trouble: what keeps it from being offered, in words;
+    spare: is all that it clears cleared by another line as well?
+    """
+
+    id: str
+    option: str
+    label: str
+    where: str
+    price: float | None
+    rate: float | None
+    how: str
+    minutes: int
+    clears: tuple[str, ...]
+    condition: str
+    trouble: str
+    spare: bool
+
+
+@record(kw_only=True)
+class Alternative:
+    """Lines that are offered together. clears, stays: ids of observations, the most serious first; says: what stays, in
+    words; trouble: what keeps it from being offered."""
+
+    number: int
+    lines: tuple[Line, ...]
+    price: float
+    minutes: int
+    clears: tuple[str, ...]
+    stays: tuple[str, ...]
+    says: str
+    trouble: tuple[str, ...]
+
+
+@record(kw_only=True)
+class Proposal:
+    """A set of options to begin with: its name and their keys."""
+
+    name: str
+    options: tuple[str, ...]
+
+
+@record(kw_only=True)
+class Pricing:
+    """What there is to price, what it can be put right with, proposals, and the alternatives as they are made up."""
+
+    open: tuple[Open, ...]
+    options: tuple[Option, ...]
+    proposals: tuple[Proposal, ...]
+    alternatives: tuple[Alternative, ...]
+
+
+def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates, unanswered: str = "") -> Pricing:
+    """Prices for an inspection.
+
+    put_right: ids of observations that no longer count; rates: what the firm has settled, by key of the remedy; the
+    usual ones hold where it has not; unanswered: what else stands against a satisfactory result, in words: it is not
+    recorded yet, so that nothing of it is priced.
+    """
+    named = names(inspection)
+    standing = sorted(
+        (one for one in inspection.observations if one.id not in put_right and one.code != "note"),
+        key=lambda one: ORDER.index(one.code) if one.code else len(ORDER),
+    )
+    things = _Things(inspection)
+    theirs = {key for remedy in remedies().values() if remedy.kind == OPERATOR for key in remedy.clears}
+    to_do = tuple(
+        Open(
+            one.id, one.code or "", one.place or named.get(one.about_id or "", ""), one.text or "",
+            one.catalogue_key in theirs,
+        )
+        for one in standing
+    )  # fmt: skip
+    options = tuple(_options(standing, things, named, rates))
+    return Pricing(
+        open=to_do,
+        options=options,
+        proposals=tuple(_proposals(to_do, options)),
+        alternatives=tuple(
+            _alternative(
+                number, [one for one in inspection.offer_lines if one.alternative == number], to_do, options, unanswered
+            )
+            for number in range(1, ALTERNATIVES + 1)
+            if any(one.alternative == number for one in inspection.offer_lines)
+        ),
+    )
+
+
+def total(rate: Rate, count: int) -> tuple[float, int]:
+    """Price and minutes of a remedy with so many parts counted each."""
+    return round(rate.price + rate.each * count, 2), rate.minutes + rate.each_min * count
+
+
+class _Things:
+    """What observations are about: of what kind, on which circuit and board; how many circuits a board has."""
+
+    def __init__(self, inspection: Inspection) -> None:
+        self.home = inspection.id
+        self.kinds: dict[str, str] = {inspection.id: "inspection"}
+        self.circuit_of: dict[str, str] = {}
+        self.board_of: dict[str, str] = {}
+        self.circuits: dict[str, int] = {}
+        self.kinds |= {one.id: "bond" for one in inspection.bonds}
+        self.kinds |= {one.id: "room" for one in inspection.rooms}
+        self.kinds |= {one.id: "point" for one in inspection.points}
+        checks = (inspection.checks, *(room.checks for room in inspection.rooms))
+        self.kinds |= {one.id: "check" for group in checks for one in group}
+        for board in inspection.boards:
+            self._on_board(board.id, "board", [board])
+            self._on_board(board.id, "rcd", board.rcds)
+            self._on_board(board.id, "check", board.checks)
+            self._on_board(board.id, "circuit", board.circuits)
+            self.circuits[board.id] = sum(not one.spare for one in board.circuits)
+            for circuit in board.circuits:
+                self._on_board(board.id, "point", circuit.points)
+                self.circuit_of[circuit.id] = circuit.id
+                self.circuit_of |= {one.id: circuit.id for one in circuit.points}
+
+    def _on_board(self, board_id: str, kind: str, things: Iterable[Any]) -> None:
+        for one in things:
+            self.kinds[one.id] = kind
+            self.board_of[one.id] = board_id
+
+    def at(self, remedy: Remedy, about: str) -> tuple[str, str] | None:
+        """Kind and id of what one price of a remedy stands for; None where it does not fit what it is about."""
+        match remedy.at:
+            case "circuit":
+                circuit_id = self.circuit_of.get(about)
+                return ("circuit", circuit_id) if circuit_id else None
+            case "board":
+                board_id = self.board_of.get(about)
+                return ("board", board_id) if board_id else None
+            case "home":
+                return "inspection", self.home
+        return (self.kinds[about], about) if about in self.kinds else None
+
+
+def _options(
+    standing: Sequence[Observation], things: _Things, named: Mapping[str, str], rates: Rates
+) -> Iterator[Option]:
+    for remedy in priced().values():
+        clears: dict[tuple[str, str], list[str]] = {}
+        for one in standing:
+            about = one.about_id or things.home
+            kind = things.kinds.get(about, "")
+            # A check of a board is of that board.
+            kind = "board" if kind == "check" and about in things.board_of else kind
+            if one.catalogue_key and remedy.does_clear(one.catalogue_key, kind):
+                place = things.at(remedy, about)
+                if place is not None:
+                    clears.setdefault(place, []).append(one.id)
+        for (entity, key), observations in clears.items():
+            count = things.circuits.get(key, 1) if remedy.at == "board" else len(observations)
+            rate = rates.get(remedy.key, remedy.usual)
+            price, minutes = total(rate, count)
+            counted = f"{count} × {rate.each:g}" if rate.each else ""
+            yield Option(
+                key=f"{remedy.key}:{key}",
+                remedy=remedy.key,
+                label=remedy.label,
+                kind=remedy.kind,
+                entity=entity,
+                entity_id=key,
+                where=_HOME if key == things.home else named.get(key, ""),
+                price=price,
+                how=f"{rate.price:g} + {counted}" if counted else "",
+                minutes=minutes,
+                clears=tuple(observations),
+                condition=remedy.condition,
+            )
+
+
+def _proposals(to_do: Sequence[Open], options: Sequence[Option]) -> Iterator[Proposal]:
+    """What makes the report unsatisfactory for the least money, everything for the least, and with boards renewed."""
+    urgent = {one.id for one in to_do if one.code in UNSATISFACTORY}
+    every = {one.id for one in to_do}
+    renewals = [one for one in options if one.kind == "renewal" and one.entity == "board"]
+    offered: list[frozenset[str]] = []
+    for name, wanted, first in (
+        ("Urgent, least cost", urgent, []),
+        ("Everything, least cost", every, []),
+        ("Everything, board renewed", every, renewals),
+    ):
+        chosen = _cheapest(wanted, options, first)
+        keys = frozenset(one.key for one in chosen)
+        if keys and keys not in offered:
+            offered.append(keys)
+            yield Proposal(name=name, options=tuple(one.key for one in chosen))
+
+
+def _cheapest(wanted: set[str], options: Sequence[Option], first: Sequence[Option]) -> list[Option]:
+    """Options that clear what can be cleared: those given first, then whichever costs least for each finding cleared;
+    of those after the first, what the others clear as well is left out again."""
+    chosen = list(first)
+    left = wanted - {one for option in chosen for one in option.clears}
+    while left:
+        useful = [one for one in options if left & set(one.clears)]
+        if not useful:
+            break
+        best = min(useful, key=lambda one: (one.price / len(left & set(one.clears)), one.price, one.key))
+        chosen.append(best)
+        left -= set(best.clears)
+    for one in sorted(chosen[len(first) :], key=lambda one: -one.price):
+        others = {cleared for other in chosen if other is not one for cleared in other.clears}
+        if wanted & set(one.clears) <= others:
+            chosen.remove(one)
+    return chosen
+
+
+def _alternative(
+    number: int, lines: Sequence[OfferLine], to_do: Sequence[Open], options: Sequence[Option], unanswered: str
+) -> Alternative:
+    by_key = {one.key: one for one in options}
+    standing = {one.id for one in to_do}
+    cleared_by: dict[str, list[str]] = {}
+    for one in lines:
+        for observation in _clears(one, by_key, standing):
+            cleared_by.setdefault(observation, []).append(one.id)
+    priced_lines = tuple(_line(one, by_key, standing, cleared_by) for one in lines)
+    stays = tuple(one for one in to_do if one.id not in cleared_by)
+    return Alternative(
+        number=number,
+        lines=priced_lines,
+        price=round(sum(one.price or 0 for one in priced_lines), 2),
+        minutes=sum(one.minutes for one in priced_lines),
+        clears=tuple(one.id for one in to_do if one.id in cleared_by),
+        stays=tuple(one.id for one in stays),
+        says=_says(stays, unanswered),
+        trouble=tuple(f"{one.label}: {one.trouble}" for one in priced_lines if one.trouble),
+    )
+
+
+def _clears(line: OfferLine, by_key: Mapping[str, Option], standing: Collection[str]) -> tuple[str, ...]:
+    option = by_key.get(_option_key(line))
+    if option is not None:
+        return option.clears
+    cleared = line.observation_id
+    return (cleared,) if line.remedy == OWN and cleared and cleared in standing else ()
+
+
+def _option_key(line: OfferLine) -> str:
+    return f"{line.remedy}:{line.about_id}"
+
+
+def _line(
+    line: OfferLine, by_key: Mapping[str, Option], standing: Collection[str], cleared_by: Mapping[str, Sequence[str]]
+) -> Line:
+    option = by_key.get(_option_key(line))
+    known = priced().get(line.remedy or "")
+    clears = _clears(line, by_key, standing)
+    rate = None if option is None else option.price
+    price = line.price if line.price is not None else rate
+    trouble = ""
+    if option is None and line.remedy != OWN:
+        trouble = "nothing of this inspection needs it any more"
+    elif line.remedy == OWN and not line.words:
+        trouble = "say what the work is"
+    elif not price:
+        trouble = "has no price"
+    return Line(
+        id=line.id,
+        option="" if option is None else option.key,
+        label=line.words or (known.label if known is not None else "Other work"),
+        where=option.where if option is not None else "",
+        price=price,
+        rate=rate,
+        how="by hand" if line.price is not None else option.how if option is not None else "",
+        minutes=option.minutes if option is not None else 0,
+        clears=clears,
+        condition=option.condition if option is not None else "",
+        trouble=trouble,
+        spare=bool(clears) and all(len(cleared_by[one]) > 1 for one in clears),
+    )
+
+
+def _says(stays: Sequence[Open], unanswered: str) -> str:
+    """What stays after the work. It is never called satisfactory: that is said by a report, not by a price."""
+    also = f" Not in this price: {unanswered}." if unanswered else ""
+    if not stays:
+        recorded = "recorded" if unanswered else "found"
+        return f"Nothing that was {recorded} stays, once all of the work holds when tested again.{also}"
+    uncoded = sum(not one.code for one in stays)
+    counted = [f"{n} {code}" for code in ORDER if (n := sum(one.code == code for one in stays))]
+    if uncoded:
+        counted.append(f"{uncoded} without a code")
+    if any(one.code in UNSATISFACTORY for one in stays):
+        after = "The report stays unsatisfactory by it."
+    elif uncoded:
+        after = "Its code is not decided yet."
+    else:
+        recorded = "recorded " if unanswered else ""
+        after = f"No {recorded}C1, C2 or FI stays, once all of the work holds when tested again."
+    theirs = "; some of it may be the network operator's" if any(one.operator for one in stays) else ""
+    return f"Stays: {', '.join(counted)}{theirs}. {after}{also}"

@@ -1,0 +1,65 @@
+"""One intake for several homes: which facts of the supply are entered once, and where homes that share it disagree."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Any
+
+from dorrik.core.basics.record import record
+from dorrik.core.inspection.records import KINDS
+
+#: Facts of the supply up to the cut-out, and what was measured there. A home can have any of them of its own.
+FIELDS = (
+    "earthing", "phases", "earth_by", "electrode", "overhead_supply", "service_fuse_standard", "service_fuse_a",
+    "fuse_read", "earthing_conductor_mm2", "ze_ohm", "ze_parallel_removed", "pscc_ka", "pefc_ka", "supply_polarity",
+    "operator_called_at",
+)  # fmt: skip
+#: Entered at one home, it is there at all: one fault on the operator's side is one call.
+KIND = "operator_call"
+#: What an inspection is put on hold with.
+HOLD = ("held_at", "held_reason", "return_on")
+
+
+@record
+class Home:
+    """A home that shares the intake. reference: of its inspection; values: its fields; own: those of FIELDS that it has
+    for itself."""
+
+    id: str
+    reference: str
+    values: Mapping[str, Any]
+    own: frozenset[str]
+
+
+@record
+class Differing:
+    """A field on which homes disagree. values: by id of the inspection, as kept; own: ids of those that have it for
+    themselves."""
+
+    field: str
+    label: str
+    unit: str
+    values: Mapping[str, Any]
+    own: tuple[str, ...]
+
+
+def differing(homes: Iterable[Home]) -> Iterator[Differing]:
+    """Fields on which the homes do not agree, in the order of FIELDS.
+
+    What one home does not have yet is a difference too: its judgement rests on less.
+    """
+    all_homes = list(homes)
+    specs = KINDS["inspection"].fields
+    for field in FIELDS:
+        values = {one.id: one.values.get(field) for one in all_homes}
+        if len({repr(value) for value in values.values()}) > 1:
+            own = tuple(one.id for one in all_homes if field in one.own)
+            yield Differing(field, specs[field].label, specs[field].unit, values, own)
+
+
+def conflicts(found: Iterable[Differing]) -> list[Differing]:
+    """Those on which somebody has to decide before homes share: two of them say something, and not the same."""
+    return [one for one in found if len({repr(value) for value in one.values.values() if value is not None}) > 1]
+
+
+def passed_on(entity: str, field: str) -> bool:
+    """Is a change of that field entered for every home of the intake?"""
+    return entity == KIND or (entity == "inspection" and field in FIELDS)
