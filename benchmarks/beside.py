@@ -17,7 +17,7 @@ from collections.abc import Awaitable, Callable
 from benchmarks import machine
 from benchmarks.crowd import Device, photos, served
 from benchmarks.round_trip import _change
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 SECONDS = float(os.environ.get("BESIDE_SECONDS", "20"))
 OTHERS, OBSERVATIONS, PINNED, SENT = 10, 1_500, 100, 250

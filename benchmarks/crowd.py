@@ -19,9 +19,10 @@ from argon2 import PasswordHasher
 from PIL import Image
 
 from benchmarks.round_trip import _change, _changes
-from dorrik.store import migrate, people
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import people
 
 PORT = 18093
 PASSWORD = "a long test password"

@@ -11,10 +11,11 @@ from starlette.testclient import TestClient
 
 from benchmarks.round_trip import _changes
 from dorrik.api.app import create_app
-from dorrik.store import migrate, people, sessions
-from dorrik.store.engine import make_engine, new_id, now
-from dorrik.store.mariadb import PrivateMariaDB
-from dorrik.store.tables import inspection
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id, now
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.database.tables import inspection
+from dorrik.store.people import people, sessions
 
 
 def run() -> None:

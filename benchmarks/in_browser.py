@@ -9,9 +9,10 @@ from typing import NamedTuple
 from playwright.sync_api import Page, sync_playwright
 
 from benchmarks.round_trip import _Client, _serve
-from dorrik.store import migrate, passwords, people
-from dorrik.store.engine import make_engine
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import passwords, people
 from tests.chromium import FLAGS, executable
 
 PORT = 18093

@@ -11,7 +11,7 @@ from playwright.sync_api import Page
 
 from benchmarks.in_browser import seated
 from benchmarks.round_trip import _change, _Client
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 ROUNDS = 40
 PHASES = ("L1", "L2", "L3")

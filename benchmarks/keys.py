@@ -13,7 +13,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from benchmarks.in_browser import seated
 from benchmarks.round_trip import _change, _Client
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 #: Circuits with the number of their points: 60 in all.
 CIRCUITS = (

@@ -11,9 +11,10 @@ from starlette.testclient import TestClient
 
 from benchmarks.round_trip import _change
 from dorrik.api.app import create_app
-from dorrik.store import migrate, people, sessions
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import people, sessions
 
 BOARDS, WAYS = 49, 100
 

@@ -10,7 +10,7 @@ import time
 from benchmarks import machine
 from benchmarks.crowd import Device, served
 from benchmarks.round_trip import _change
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 DRAFTS, TYPING, WORKERS = 10, 20, 2
 ALONE_S = 15.0

@@ -15,9 +15,10 @@ from pathlib import Path
 from typing import Any
 
 from benchmarks.homes import document
-from dorrik.store import migrate, passwords, people
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import passwords, people
 
 BARE_PORT, REAL_PORT = 18091, 18092
 ROUNDS = 600

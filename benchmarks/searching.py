@@ -13,10 +13,12 @@ from typing import Any
 
 from sqlalchemy import Connection, insert
 
-from dorrik.store import migrate, people, register, search
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
-from dorrik.store.tables import ENTRIES
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.database.tables import ENTRIES
+from dorrik.store.people import people
+from dorrik.store.register import register, search
 
 PROPERTIES = 20_000
 ROUNDS = 400

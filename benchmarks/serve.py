@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from sqlalchemy import text
 
 from dorrik.api.app import create_app
-from dorrik.store.engine import make_engine
+from dorrik.store.database.engine import make_engine
 
 
 class Value(BaseModel):

@@ -4,6 +4,7 @@ import argparse
 import json
 import os
 import sys
+from datetime import UTC, datetime
 from pathlib import Path
 
 from dorrik.core.inspection import document
@@ -52,6 +53,12 @@ def main(arguments: list[str] | None = None) -> None:
         from dorrik.api import declared
 
         return print(declared.typescript())
+    if given.command in (*HOUSEHOLD, "serve", "demo"):
+        from dorrik.settings import mistakes
+
+        if wrong := mistakes():
+            print("\n".join(wrong), file=sys.stderr)
+            sys.exit(2)
     if given.command in HOUSEHOLD:
         from dorrik import household
 
@@ -71,7 +78,7 @@ def main(arguments: list[str] | None = None) -> None:
 def _judge(file: str, *, text: bool) -> int:
     try:
         raw = sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf-8")
-        judgement = judge(document.parse(json.loads(raw)))
+        judgement = judge(document.parse(json.loads(raw), datetime.now(UTC)))
     except (OSError, UnicodeDecodeError) as error:
         print(f"{file}: cannot be read: {error}", file=sys.stderr)
     except json.JSONDecodeError as error:

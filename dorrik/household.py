@@ -1,20 +1,20 @@
 """From the command line: `firm add`, `person add | reset | list`, `export`, `import`, `backup`, `restore`, `verify`."""
 
 import argparse
-import os
 import sys
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Connection, Engine, select
+from sqlalchemy import Connection, Engine
 
 from dorrik import serving
 from dorrik.core.book.rule_book import of_nation
 from dorrik.core.work.workflow import ROLES
-from dorrik.store import audit, firm_rules, links, people
-from dorrik.store.account_tables import firm, person
-from dorrik.store.engine import make_engine
-from dorrik.store.people import Unfit
+from dorrik.settings import settings
+from dorrik.store.database.engine import make_engine
+from dorrik.store.firm import firm_rules
+from dorrik.store.people import audit, links, people
+from dorrik.store.people.people import Unfit
 
 
 def add_commands(commands: Any) -> None:
@@ -57,9 +57,9 @@ def add_commands(commands: Any) -> None:
 
 
 def _backup(given: argparse.Namespace) -> int:
-    from dorrik.store import backup
+    from dorrik.store.files import backup
 
-    photos = serving.photos()
+    photos = settings().photo_place
     try:
         if given.command == "verify":
             found = backup.verify(given.file)
@@ -84,10 +84,10 @@ def _transfer(given: argparse.Namespace) -> int:
     from dorrik.api.archive import Archive
     from dorrik.office import transfer
     from dorrik.pictures import apart
-    from dorrik.store.photos import PhotoStore
+    from dorrik.store.files.photos import PhotoStore
 
     with serving.prepared() as url:
-        engine, store = make_engine(url), PhotoStore(serving.photos())
+        engine, store = make_engine(url), PhotoStore(settings().photo_place)
         try:
             with engine.begin() as connection:
                 who = people.acting(connection, given.who)
@@ -136,7 +136,7 @@ def run(given: argparse.Namespace) -> int:
 
 def _print_link(token: str, purpose: links.Purpose) -> None:
     hours = links.LASTS[purpose].total_seconds() / 3600
-    where = os.environ.get("DORRIK_URL", "http://127.0.0.1:8080").rstrip("/")
+    where = settings().address
     print(f"This link is good once, for {hours:.0f} hours:\n\n  {where}{links.path(token)}")
 
 
@@ -154,7 +154,7 @@ def _add_firm(engine: Engine, given: argparse.Namespace) -> None:
 
 def _firm_of(connection: Connection, part: str | None) -> str:
     """The firm that is meant: the only one, or the only one whose name holds that part."""
-    found = connection.execute(select(firm.c.id, firm.c.name).order_by(firm.c.name)).all()
+    found = people.firms(connection, demo=None)
     meant = [one for one in found if part is None or part.casefold() in one.name.casefold()]
     if len(meant) != 1:
         names = ", ".join(one.name for one in found) or "none yet: `dorrik firm add`"
@@ -173,7 +173,7 @@ def _add(engine: Engine, given: argparse.Namespace) -> None:
 
 
 def _reset(engine: Engine, given: argparse.Namespace) -> None:
-    from dorrik.store import second_factor
+    from dorrik.store.people import second_factor
 
     with engine.begin() as connection:
         found = people.by_address(connection, given.email)
@@ -191,10 +191,12 @@ def _reset(engine: Engine, given: argparse.Namespace) -> None:
 
 def _list(engine: Engine, given: argparse.Namespace) -> None:
     with engine.connect() as connection:
-        for one in connection.execute(select(firm.c.id, firm.c.name, firm.c.demo).order_by(firm.c.name)):
-            print(f"{one.name}{' (demo)' if one.demo else ''}")
-            for who in people.everybody(connection, one.id):
+        somebody = False
+        for firm in people.firms(connection, demo=None):
+            print(f"{firm.name}{' (demo)' if firm.demo else ''}")
+            for who in people.everybody(connection, firm.id):
+                somebody = True
                 factor = ", second factor" if who.second_factor else ""
                 print(f"  {who.email:40} {who.name}, {who.role}, {who.state}{factor}")
-        if connection.execute(select(person.c.id).limit(1)).first() is None:
+        if not somebody:
             print("There is nobody yet. `dorrik serve` prints a link to set a firm up; `dorrik firm add` adds one.")

@@ -10,17 +10,15 @@ import subprocess
 import sys
 import threading
 from collections.abc import Iterator
-from pathlib import Path
 from typing import TYPE_CHECKING
 
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.settings import for_a_program, hand_on, is_set, settings
+from dorrik.store.database.mariadb import PrivateMariaDB
 
 # The process that starts the others loads no more than it needs: they are ready the sooner.
 if TYPE_CHECKING:
     from aiosmtpd.controller import Controller
     from fastapi import FastAPI
-
-HOME = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[1] / "var"))
 
 
 def _interrupt(*_: object) -> None:
@@ -31,11 +29,11 @@ def _interrupt(*_: object) -> None:
 @contextlib.contextmanager
 def database() -> Iterator[str]:
     """The address of the database: the one that is set, or the private one, watched while the block lasts."""
-    given = os.environ.get("DORRIK_DATABASE_URL")
+    given = settings().database_url
     if given:
         yield given
         return
-    private = PrivateMariaDB(HOME / "mariadb")
+    private = PrivateMariaDB(settings().home / "mariadb")
     stopped = threading.Event()
     watcher: threading.Thread | None = None
     try:
@@ -53,8 +51,9 @@ def database() -> Iterator[str]:
 @contextlib.contextmanager
 def prepared() -> Iterator[str]:
     """The same with the schema up to date and everything findable."""
-    from dorrik.store import migrate, reindex
-    from dorrik.store.engine import make_engine
+    from dorrik.store.database import migrate
+    from dorrik.store.database.engine import make_engine
+    from dorrik.store.register import reindex
 
     with database() as url:
         migrate.upgrade(url)
@@ -62,11 +61,6 @@ def prepared() -> Iterator[str]:
         reindex.inspections(engine)
         engine.dispose()
         yield url
-
-
-def photos() -> str:
-    """Where photos are kept."""
-    return os.environ.get("DORRIK_PHOTOS") or str(HOME / "photos")
 
 
 def _end_with_parent() -> None:
@@ -80,9 +74,10 @@ def _end_with_parent() -> None:
 def application() -> "FastAPI":
     """The application as each process makes it, from what the environment says."""
     from dorrik.api.app import create_app
-    from dorrik.store.engine import make_engine
+    from dorrik.store.database.engine import make_engine
 
-    if os.environ.get("DORRIK_ACCESS_LOG"):
+    given = settings()
+    if given.access_log:
         access = logging.getLogger("dorrik.access")
         access.addHandler(logging.StreamHandler(sys.stdout))
         access.setLevel(logging.INFO)
@@ -90,8 +85,9 @@ def application() -> "FastAPI":
     # Where somebody's long reckoning runs in a thread, everybody else waits for it so long at a time (s).
     sys.setswitchinterval(0.001)
     threading.Thread(target=_end_with_parent, daemon=True).start()
-    engine = make_engine(os.environ["DORRIK_DATABASE_URL"])
-    app = create_app(engine, photos=photos())
+    if given.database_url is None:
+        raise RuntimeError("No database was handed on to this process.")
+    app = create_app(make_engine(given.database_url))
     threading.Thread(target=_finish_erasures, args=(app,), daemon=True).start()
     return app
 
@@ -102,7 +98,7 @@ def _finish_erasures(app: "FastAPI") -> None:
     from sqlalchemy.exc import SQLAlchemyError
 
     from dorrik.office import after_report
-    from dorrik.store import erasing, forgetting
+    from dorrik.store.data_protection import erasing, forgetting
 
     # Where the database or the store does not answer, the next start or the next erasure ends it.
     with contextlib.suppress(SQLAlchemyError, OSError):
@@ -127,15 +123,16 @@ def free_port(host: str, port: int) -> int:
 def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
     """Serve until stopped; returns the exit code."""
     from dorrik.api import WEB
-    from dorrik.store.mariadb import MariaDBError
+    from dorrik.store.database.mariadb import MariaDBError
 
     signal.signal(signal.SIGTERM, _interrupt)
     catcher = None
     try:
         with prepared() as url:
             port = free_port(host, port)
-            os.environ["DORRIK_DATABASE_URL"] = url
-            os.environ.setdefault("DORRIK_URL", f"http://{host}:{port}")
+            hand_on(database_url=url)
+            if not is_set("url"):
+                hand_on(url=f"http://{host}:{port}")
             if demo:
                 catcher = _demo(url, host)
             else:
@@ -145,7 +142,7 @@ def serve(host: str, port: int, workers: int, *, demo: bool) -> int:
             stopped = _backups(url)
             _mail(url, stopped)
             meter = _meter(host) if demo else None
-            print(f"\nOpen {os.environ['DORRIK_URL']}   (Ctrl-C stops the server and its database)\n", flush=True)
+            print(f"\nOpen {settings().address}   (Ctrl-C stops the server and its database)\n", flush=True)
             from dorrik import processes
 
             try:
@@ -169,13 +166,14 @@ def _backups(url: str) -> threading.Event:
     """Backups by themselves, where DORRIK_BACKUP says where to; ended by setting what is returned."""
     from datetime import timedelta
 
-    from dorrik.store import backup_schedule
+    from dorrik.store.files import backup_schedule
 
     stopped = threading.Event()
-    if folder := os.environ.get("DORRIK_BACKUP"):
-        every = timedelta(hours=float(os.environ.get("DORRIK_BACKUP_HOURS", "24")))
-        schedule = backup_schedule.Schedule(folder, every, max(1, int(os.environ.get("DORRIK_BACKUP_KEEP", "14"))))
-        arguments = (url, photos(), schedule, stopped)
+    given = settings()
+    if given.backup is not None:
+        every = timedelta(hours=given.backup_hours)
+        schedule = backup_schedule.Schedule(given.backup, every, given.backup_keep)
+        arguments = (url, given.photo_place, schedule, stopped)
         threading.Thread(target=backup_schedule.keep_going, args=arguments, daemon=True).start()
     return stopped
 
@@ -183,16 +181,16 @@ def _backups(url: str) -> threading.Event:
 def _mail(url: str, stopped: threading.Event) -> None:
     """Letters that could not leave at once leave when their time comes, and clients are reminded; ended by setting
     `stopped`."""
-    if os.environ.get("DORRIK_DELIVERY") == "off":
+    if settings().delivery == "off":
         return
     from dorrik.office import reminders
     from dorrik.office.mail_delivery import Delivery
-    from dorrik.store.engine import make_engine, now
+    from dorrik.store.database.engine import make_engine, now
 
     engine = make_engine(url)
 
     def remind() -> None:
-        reminders.remind(engine, now().date(), os.environ["DORRIK_URL"])
+        reminders.remind(engine, now().date(), settings().address)
 
     threading.Thread(target=Delivery(engine).keep_going, args=(stopped, remind), daemon=True).start()
 
@@ -203,24 +201,24 @@ def _meter(host: str) -> "subprocess.Popen[bytes]":
 
     port = free_port(host, 8787)
     command = [sys.executable, "-m", "dorrik", "meter", NAME, "--host", host, "--port", str(port)]
-    return subprocess.Popen(command, env=os.environ | {"DORRIK_METER_WITH_PARENT": "1"})
+    return subprocess.Popen(command, env=for_a_program(meter_with_parent=1))
 
 
 def _demo(url: str, host: str) -> "Controller | None":
     from dorrik.demo import load, mail_catcher, people
-    from dorrik.store.engine import make_engine
-    from dorrik.store.photos import PhotoStore
+    from dorrik.store.database.engine import make_engine
+    from dorrik.store.files.photos import PhotoStore
 
     engine = make_engine(url)
-    load.load(engine, PhotoStore(photos()))
+    load.load(engine, PhotoStore(settings().photo_place))
     loaded = load.open_doors(engine)
     engine.dispose()
     catcher = None
-    if "DORRIK_SMTP" not in os.environ:
-        catcher = mail_catcher.catch(HOME / "mail", mail_port := free_port(host, 8025), HOME / "bounces")
-        os.environ["DORRIK_SMTP"] = f"127.0.0.1:{mail_port}"
-        os.environ["DORRIK_INBOX"], os.environ["DORRIK_BOUNCES"] = str(HOME / "mail"), str(HOME / "bounces")
-        print(f"\nMail is caught: read it at {os.environ['DORRIK_URL']}/inbox. Nothing leaves this machine.")
+    if not is_set("smtp"):
+        home = settings().home
+        catcher = mail_catcher.catch(home / "mail", mail_port := free_port(host, 8025), home / "bounces")
+        hand_on(smtp=f"127.0.0.1:{mail_port}", inbox=home / "mail", bounces=home / "bounces")
+        print(f"\nMail is caught: read it at {settings().address}/inbox. Nothing leaves this machine.")
     if not loaded:
         print("\nThis folder has firms of its own: the demo was not loaded into it.")
         return catcher
@@ -232,8 +230,8 @@ def _demo(url: str, host: str) -> "Controller | None":
 
 def _first_link(url: str) -> None:
     """Where there is no firm yet: the link with which one is set up. What a demo published is good no longer."""
-    from dorrik.store import household
-    from dorrik.store.engine import make_engine
+    from dorrik.store.database.engine import make_engine
+    from dorrik.store.people import household
 
     engine = make_engine(url)
     household.close_demo(engine)
@@ -241,4 +239,4 @@ def _first_link(url: str) -> None:
     engine.dispose()
     if link is not None:
         print("\nThere is no firm here yet. Set yours up with this link; it is good once, for two days:")
-        print(f"\n  {os.environ['DORRIK_URL']}{link}", flush=True)
+        print(f"\n  {settings().address}{link}", flush=True)

@@ -18,9 +18,10 @@ from schemathesis.specs.openapi.checks import (
 )
 
 from dorrik.api.app import create_app
-from dorrik.store import migrate, people, sessions
-from dorrik.store.engine import make_engine
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import people, sessions
 from tests.serving import Server, free_port
 
 EXAMPLES = int(os.environ.get("FUZZ_EXAMPLES", "100"))

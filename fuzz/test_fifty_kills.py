@@ -3,8 +3,8 @@
 import threading
 import time
 
-from dorrik.store.engine import new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.engine import new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.api.test_kill import check_all_there, database, stream
 from tests.serving import Server, free_port
 

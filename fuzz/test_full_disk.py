@@ -10,9 +10,9 @@ from pathlib import Path
 import httpx
 
 from benchmarks.round_trip import _change, _changes
-from dorrik.store import people, sessions
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import people, sessions
 from tests.serving import free_port
 
 DISK_MB, FULL_S, AIM_S = 400, 15.0, 5.0

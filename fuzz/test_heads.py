@@ -10,8 +10,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from dorrik.store import migrate
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.api.test_heads import FIELDS, FILLINGS, _head, _too_long_ms
 from tests.serving import Server, free_port
 

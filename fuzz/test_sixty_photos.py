@@ -13,8 +13,8 @@ import httpx
 import pytest
 from PIL import Image
 
-from dorrik.store.engine import new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.engine import new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.api.test_kill import database, stream
 from tests.conftest import PASSWORD
 from tests.pictures import opened

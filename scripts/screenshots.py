@@ -6,8 +6,8 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from dorrik.demo.people import PASSWORD, PEOPLE, DemoPerson
-from dorrik.store import migrate
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.chromium import FLAGS, executable
 from tests.serving import Server, free_port
 

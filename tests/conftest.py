@@ -11,9 +11,9 @@ from hypothesis import HealthCheck, settings
 from sqlalchemy import Engine
 
 from benchmarks import machine
-from dorrik.store import people
-from dorrik.store.engine import make_engine
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.engine import make_engine
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import people
 from tests import shared
 from tests.examples import EVERY, examples
 from tests.serving import Server

@@ -13,8 +13,8 @@ import signal
 from collections.abc import Iterator
 from pathlib import Path
 
-from dorrik.store import migrate
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database import migrate
+from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.serving import Server, free_port
 
 

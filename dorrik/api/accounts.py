@@ -30,19 +30,10 @@ from dorrik.core.book.rule_book import keys, of_nation, rule_book
 from dorrik.core.inspection.records import NATIONS
 from dorrik.core.work import workflow
 from dorrik.report import mail
-from dorrik.store import (
-    attempts,
-    audit,
-    devices,
-    firm_rules,
-    letters,
-    links,
-    passwords,
-    people,
-    second_factor,
-    sessions,
-)
-from dorrik.store.people import Person, Unfit
+from dorrik.store.firm import firm_rules
+from dorrik.store.mail import letter_budget
+from dorrik.store.people import attempts, audit, devices, links, passwords, people, second_factor, sessions
+from dorrik.store.people.people import Person, Unfit
 
 router = make_router("/api", "account", {422: {"model": Problem}})
 T = TypeVar("T")
@@ -214,7 +205,7 @@ def _mail_reset(engine: Engine, email: str, url: str, where: str, number: int) -
         audit.note(connection, "reset asked", firm_id=row.firm_id, person_id=row.id, source=where)
         firm_name = people.firm_details(connection, row.firm_id)["name"]
     if not mail_link(row.email, row.name, firm_name, "reset", url + links.path(token)):
-        letters.give_back(engine, number)
+        letter_budget.give_back(engine, number)
 
 
 def mail_link(to: str, name: str, firm_name: str, purpose: links.Purpose, link: str) -> bool:

@@ -37,11 +37,14 @@ from dorrik.office import after_report, clearing
 from dorrik.office.after_report import AfterReport
 from dorrik.report import confirmation, mail, report_mail
 from dorrik.report.issue import on_paper
-from dorrik.store import client_links, copies, firm_paper, inspections, register, remedials, report_states, reports
-from dorrik.store.engine import now
-from dorrik.store.mail_queue import About
-from dorrik.store.people import Person
-from dorrik.store.remedials import By
+from dorrik.store.database.engine import now
+from dorrik.store.firm import firm_paper
+from dorrik.store.inspections import inspections
+from dorrik.store.mail.mail_queue import About
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.reports import client_links, copies, remedials, report_states, reports
+from dorrik.store.reports.remedials import By
 
 router = make_router("/api", "after", {**RESPONSES, 409: {"model": Problem}})
 _AT_FIELD: dict[int | str, dict[str, Any]] = {422: {"model": Problem}}

@@ -21,10 +21,10 @@ from dorrik.api.report_types import IssuedOut
 from dorrik.core.book import intervals
 from dorrik.core.work import workflow
 from dorrik.office.after_report import AfterReport, Item
-from dorrik.store import register
-from dorrik.store.people import Person
-from dorrik.store.remedials import TakenStep
-from dorrik.store.report_states import Line
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.reports.remedials import TakenStep
+from dorrik.store.reports.report_states import Line
 
 
 def after_out(connection: Connection, me: Person, inspection_id: str, found: AfterReport) -> AfterOut:

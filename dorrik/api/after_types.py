@@ -10,8 +10,8 @@ from dorrik.api.report_types import IssuedOut
 from dorrik.api.review_types import SignatureIn
 from dorrik.core.work.duty_states import Role
 from dorrik.core.work.remedials import Found, Kind, State
-from dorrik.store import client_links
-from dorrik.store.copies import How
+from dorrik.store.reports import client_links
+from dorrik.store.reports.copies import How
 
 _Day = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$")]
 _Name = Annotated[Words, Field(max_length=120)]

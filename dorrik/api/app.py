@@ -1,6 +1,5 @@
 """The application: routers, errors, what stands before every request, and the built front end."""
 
-import os
 from pathlib import Path
 from typing import Any
 
@@ -58,11 +57,10 @@ from dorrik.api.work import work
 from dorrik.office.mail_delivery import Delivery
 from dorrik.pictures import apart
 from dorrik.report import press
-from dorrik.store.drafts import Drafts, default_root
-from dorrik.store.photos import PhotoStore
-from dorrik.store.remembered import Remembered
-
-PHOTOS = Path(__file__).parents[2] / "var" / "photos"
+from dorrik.settings import settings
+from dorrik.store.files.drafts import Drafts, default_root
+from dorrik.store.files.photos import PhotoStore
+from dorrik.store.inspections.remembered import Remembered
 
 
 def create_app(
@@ -84,8 +82,8 @@ def create_app(
         responses=problems.EVERYWHERE,
     )
     app.state.engine = engine
-    app.state.photos = PhotoStore(photos or os.environ.get("DORRIK_PHOTOS") or str(PHOTOS))
-    app.state.url = (url or os.environ.get("DORRIK_URL") or "http://127.0.0.1:8080").rstrip("/")
+    app.state.photos = PhotoStore(photos or settings().photo_place)
+    app.state.url = url.rstrip("/") if url else settings().address
     app.state.costly = Pool(told="Many people are signing in at this moment. Try again in a few seconds.")
     app.state.decoding = FairPool(apart.AT_ONCE, 100, "Many of your photos are being read; this one is sent again.")
     app.state.drafts = Drafts(drafts or default_root())

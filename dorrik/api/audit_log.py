@@ -14,7 +14,7 @@ from dorrik.api.problems import RESPONSES
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.report.tables import as_text
-from dorrik.store import audit
+from dorrik.store.people import audit
 
 router = make_router("/api", "audit", {**RESPONSES, 403: {"model": Problem}})
 #: Lines of one export; a year of a large firm has fewer.

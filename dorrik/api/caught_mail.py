@@ -1,6 +1,5 @@
 """The demo's inbox: mails that its own mail server has taken. There is none outside the demo."""
 
-import os
 from email import message_from_bytes
 from email.message import EmailMessage
 from email.policy import default
@@ -12,6 +11,7 @@ from dorrik.api.files import download
 from dorrik.api.mail_types import CaughtOut
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
+from dorrik.settings import settings
 
 router = make_router("/api/demo/inbox", "demo", RESPONSES)
 _ID = Path(pattern="^[0-9a-f-]{36}$")
@@ -20,10 +20,10 @@ MOST = 100
 
 
 def _folder() -> Folder:
-    place = os.environ.get("DORRIK_INBOX")
-    if not place:
+    place = settings().inbox
+    if place is None:
         raise not_found("inbox")
-    return Folder(place)
+    return place
 
 
 @router.get("")

@@ -16,11 +16,12 @@ from dorrik.core.work.workflow import state_of
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change
 from dorrik.report import certificates as issuing
-from dorrik.store import inspections, reports
-from dorrik.store.engine import new_id, now
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.people import Person
-from dorrik.store.reports import MINOR_WORKS, Issued
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.inspections import inspections
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.people.people import Person
+from dorrik.store.reports import reports
+from dorrik.store.reports.reports import MINOR_WORKS, Issued
 
 router = make_router("/api/inspections", "certificates", RESPONSES)
 #: The device under which the number of a certificate stands in the journal.

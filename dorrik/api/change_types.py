@@ -9,7 +9,7 @@ from dorrik.api.common_types import Moment, Plain, Strict, Words
 from dorrik.api.judgement_types import JudgementOut
 from dorrik.core.basics.text import shown
 from dorrik.core.work.workflow import Action
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
 
 #: A clock that says a year outside of these has plainly lost its time: what was entered counts as made now.
 YEARS = range(2020, 2201)

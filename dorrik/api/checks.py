@@ -9,8 +9,9 @@ from dorrik.api.problems import RESPONSES, ProblemError
 from dorrik.api.report_types import CheckedOut, CheckIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import source
-from dorrik.store import attempts, reports
-from dorrik.store.engine import snapshots
+from dorrik.store.database.engine import snapshots
+from dorrik.store.people import attempts
+from dorrik.store.reports import reports
 
 router = make_router("/api", "checks", RESPONSES)
 _UNKNOWN = (

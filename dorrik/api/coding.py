@@ -13,8 +13,9 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, work
 from dorrik.core.book import catalogue
 from dorrik.core.judging.result import classification
-from dorrik.store import inspections, opinions, own_entries
-from dorrik.store.opinions import Pair
+from dorrik.store.firm import own_entries
+from dorrik.store.inspections import inspections, opinions
+from dorrik.store.inspections.opinions import Pair
 
 router = make_router("/api", "coding", RESPONSES)
 

@@ -23,7 +23,7 @@ def _sane(value: Any) -> Any:
     return value
 
 
-#: A text that a person wrote, as it is kept (`core.text`).
+#: A text that a person wrote, as it is kept (`core.basics.text`).
 Words = Annotated[str, AfterValidator(tidy)]
 
 

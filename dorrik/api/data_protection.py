@@ -19,10 +19,13 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.work.workflow import Action
 from dorrik.journal import blind
-from dorrik.store import erasing, exporting, forgetting, people, register, remedials, reports, retention
-from dorrik.store.engine import now
-from dorrik.store.people import Person
-from dorrik.store.photos import PhotoStore
+from dorrik.store.data_protection import erasing, exporting, forgetting, retention
+from dorrik.store.database.engine import now
+from dorrik.store.files.photos import PhotoStore
+from dorrik.store.people import people
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.reports import remedials, reports
 
 router = make_router("/api", "data protection", {**RESPONSES, 403: {"model": Problem}})
 _ZIP: dict[int | str, dict[str, Any]] = {200: {"content": {"application/zip": {}}}}

@@ -10,8 +10,8 @@ from dorrik.pictures import apart as pictures
 from dorrik.pictures.renditions import Unshowable
 from dorrik.report import apart
 from dorrik.report.papers import Unreadable
-from dorrik.store import remedials
-from dorrik.store.remedials import By
+from dorrik.store.reports import remedials
+from dorrik.store.reports.remedials import By
 
 _TOO_LARGE = f"A file has at most {remedials.LARGEST // 1_000_000} MB."
 

@@ -17,8 +17,10 @@ from dorrik.core.book.reference import Correction, CorrectionError
 from dorrik.core.book.rule_book import keys
 from dorrik.core.inspection.records import NATIONS
 from dorrik.core.work import workflow
-from dorrik.store import firm_rules, people, retention
-from dorrik.store.people import Person, Unfit
+from dorrik.store.data_protection import retention
+from dorrik.store.firm import firm_rules
+from dorrik.store.people import people
+from dorrik.store.people.people import Person, Unfit
 
 router = make_router("/api/firm", "firm", RESPONSES)
 

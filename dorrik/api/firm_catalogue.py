@@ -17,8 +17,8 @@ from dorrik.api.work import note, work
 from dorrik.core.book import catalogue
 from dorrik.core.work import workflow
 from dorrik.report import catalogue_table
-from dorrik.store import own_entries
-from dorrik.store.people import Person
+from dorrik.store.firm import own_entries
+from dorrik.store.people.people import Person
 
 router = make_router("/api/firm/catalogue", "firm", {**RESPONSES, 422: {"model": Problem}})
 

@@ -11,9 +11,9 @@ from dorrik.api.work import note, work
 from dorrik.core.work import workflow
 from dorrik.core.work.firm_texts import TEXTS, clean_days
 from dorrik.core.work.numbering import in_row
-from dorrik.store import firm_paper, numbers
-from dorrik.store.firm_paper import FirmPaper
-from dorrik.store.people import Person
+from dorrik.store.firm import firm_paper, numbers
+from dorrik.store.firm.firm_paper import FirmPaper
+from dorrik.store.people.people import Person
 
 router = make_router("/api/firm/paper", "firm", {**RESPONSES, 422: {"model": Problem}})
 

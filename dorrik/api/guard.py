@@ -17,8 +17,9 @@ from dorrik.api import cookies
 from dorrik.api.bearer import bearer
 from dorrik.api.request_head import LARGEST_HEAD
 from dorrik.api.work import SIGNED_OUT
-from dorrik.store import client_links, sessions
-from dorrik.store.attempts import source_of
+from dorrik.store.people import sessions
+from dorrik.store.people.attempts import source_of
+from dorrik.store.reports import client_links
 
 #: What a target may hold (bytes), and how many values its query.
 LONGEST_PATH, LONGEST_QUERY, MOST_VALUES = 1_024, 4_096, 64

@@ -1,8 +1,6 @@
 """Whether the server lives, and whether it can work; for whoever watches it, without signing in."""
 
-import os
 import shutil
-from pathlib import Path
 from typing import Literal
 
 from fastapi import APIRouter, Request
@@ -10,10 +8,12 @@ from pydantic import BaseModel
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.responses import JSONResponse, Response
 
+from dorrik.settings import settings
+
 router = APIRouter(prefix="/api", tags=["health"])
 
 #: Less room than this (bytes) on the disk of database or photos is told.
-LITTLE_ROOM = int(os.environ.get("DORRIK_LITTLE_ROOM", "500000000"))
+LITTLE_ROOM = settings().little_room
 
 
 class Health(BaseModel):
@@ -24,7 +24,7 @@ class Health(BaseModel):
 
 def room() -> int:
     """Free bytes on the disk where the data lie; the folder's nearest parent that exists."""
-    home = Path(os.environ.get("DORRIK_HOME", Path(__file__).parents[2] / "var"))
+    home = settings().home
     while not home.exists() and home != home.parent:
         home = home.parent
     return shutil.disk_usage(home).free

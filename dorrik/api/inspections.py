@@ -26,12 +26,13 @@ from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
-from dorrik.store import firm_rules, inspections, judging, listing, numbers, reviews
-from dorrik.store.engine import again_after_deadlock
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.listing import ListedInspection, Which, is_issued
-from dorrik.store.people import Person, colleagues
-from dorrik.store.remembered import Memory, Remembered
+from dorrik.store.database.engine import again_after_deadlock
+from dorrik.store.firm import firm_rules, numbers
+from dorrik.store.inspections import inspections, judging, listing, reviews
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.inspections.listing import ListedInspection, Which, is_issued
+from dorrik.store.inspections.remembered import Memory, Remembered
+from dorrik.store.people.people import Person, colleagues
 
 router = make_router("/api", "inspections", RESPONSES)
 

@@ -17,9 +17,9 @@ from dorrik.api.work import note, work
 from dorrik.office import jobs
 from dorrik.office.jobs import Letters, Which
 from dorrik.report import mail
-from dorrik.store import register
-from dorrik.store.mail_queue import About
-from dorrik.store.people import Person
+from dorrik.store.mail.mail_queue import About
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
 
 router = make_router("/api", "register", RESPONSES)
 _PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}

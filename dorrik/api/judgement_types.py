@@ -1,4 +1,4 @@
-"""What a judgement is on the wire, as `core.judgement_json` writes it."""
+"""What a judgement is on the wire, as `core.judging.judgement_json` writes it."""
 
 from typing import Any, Literal
 

@@ -8,7 +8,8 @@ from dorrik.api.mail_types import AgainIn, MailOut, MailPage, Sent
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
-from dorrik.store import inspections, mail_queue
+from dorrik.store.inspections import inspections
+from dorrik.store.mail import mail_queue
 
 router = make_router("/api/letters", "letters", {**RESPONSES, 409: {"model": Problem}})
 

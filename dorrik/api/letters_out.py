@@ -13,26 +13,26 @@ from dorrik.api.work import work
 from dorrik.office import mail_delivery
 from dorrik.office.mail_delivery import Delivery
 from dorrik.report import mail
-from dorrik.store import letters, mail_queue
-from dorrik.store.mail_queue import About
-from dorrik.store.people import Person
+from dorrik.store.mail import letter_budget, mail_queue
+from dorrik.store.mail.mail_queue import About
+from dorrik.store.people.people import Person
 
 _WHOSE = {
-    "recipient": f"{letters.TO_ONE_RECIPIENT} letters went to this address within the hour",
-    "session": f"You have sent {letters.OF_ONE_SESSION} letters within the hour",
-    "firm": f"Your firm has sent {letters.OF_ONE_FIRM} letters within the hour",
+    "recipient": f"{letter_budget.TO_ONE_RECIPIENT} letters went to this address within the hour",
+    "session": f"You have sent {letter_budget.OF_ONE_SESSION} letters within the hour",
+    "firm": f"Your firm has sent {letter_budget.OF_ONE_FIRM} letters within the hour",
     "source": "Links were asked for too often from here",
     "server": "Many letters leave at this moment",
 }
 
 
-def spend(request: Request, me: Person, kind: letters.Kind, to: str) -> int:
+def spend(request: Request, me: Person, kind: letter_budget.Kind, to: str) -> int:
     """Count a letter of somebody who is signed in, before it is sent. Raises ProblemError (429)."""
     try:
-        return letters.spend(request.app.state.engine, kind, to, firm_id=me.firm_id, session=me.session)
-    except letters.Often as error:
+        return letter_budget.spend(request.app.state.engine, kind, to, firm_id=me.firm_id, session=me.session)
+    except letter_budget.Often as error:
         raise _too_often(error, "Nothing was sent. Print this one, or wait.") from None
-    except letters.LinkUnderwayError as error:
+    except letter_budget.LinkUnderwayError as error:
         minutes = max(1, round(error.seconds / 60))
         message = f"A link was mailed to {to} a moment ago and is good. Another can be sent in {minutes} min."
         raise ProblemError(429, "wait", message, wait_s=max(1, round(error.seconds))) from None
@@ -44,10 +44,10 @@ def spend_for_stranger(request: Request, to: str, source: str) -> int | None:
     It is counted whether or not anybody has that address: the answer does not tell.
     """
     try:
-        return letters.spend(request.app.state.engine, "link", to, source=source)
-    except letters.Often as error:
+        return letter_budget.spend(request.app.state.engine, "link", to, source=source)
+    except letter_budget.Often as error:
         raise _too_often(error, "Look into your mail first.") from None
-    except letters.LinkUnderwayError:
+    except letter_budget.LinkUnderwayError:
         return None
 
 
@@ -87,7 +87,7 @@ def queue(request: Request, connection: Connection, me: Person, about: About, le
         )
         return mail_queue.put(connection, written, about, me.id, number)
     except BaseException:
-        letters.give_back(request.app.state.engine, number)
+        letter_budget.give_back(request.app.state.engine, number)
         raise
 
 
@@ -111,5 +111,5 @@ def leave(request: Request, me: Person, mail_id: str) -> Sent:
     )
 
 
-def _too_often(error: letters.Often, what_now: str) -> ProblemError:
+def _too_often(error: letter_budget.Often, what_now: str) -> ProblemError:
     return ProblemError(429, "often", f"{_WHOSE[error.whose]}. {what_now}", wait_s=max(1, round(error.seconds)))

@@ -9,8 +9,8 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.pictures import logo
 from dorrik.pictures.renditions import Unshowable
-from dorrik.store import people
-from dorrik.store.people import Person
+from dorrik.store.people import people
+from dorrik.store.people.people import Person
 
 router = make_router("/api/firm", "firm", RESPONSES)
 _A_LOGO = {"image/*": {"schema": {"type": "string", "format": "binary"}}}

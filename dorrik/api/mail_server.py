@@ -12,8 +12,8 @@ from dorrik.api.work import note, work
 from dorrik.core.work import workflow
 from dorrik.office import mail_delivery
 from dorrik.report import mail
-from dorrik.store import firm_mail, letters
-from dorrik.store.people import Person
+from dorrik.store.mail import firm_mail, letter_budget
+from dorrik.store.people.people import Person
 
 router = make_router("/api/firm/mail", "firm", {**RESPONSES, 422: {"model": Problem}})
 
@@ -77,7 +77,7 @@ def trial(request: Request, given: TrialIn) -> TrialOut:
     try:
         mail.hand_over(place, to, message)
     except mail.NotSent as error:
-        letters.give_back(request.app.state.engine, number)
+        letter_budget.give_back(request.app.state.engine, number)
         return TrialOut(left=False, told=str(error))
     with work(request, "set up mail") as (connection, me):
         firm_mail.tried(connection, me.firm_id)

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.core.work.firm_texts import LONGEST, TEXTS
 from dorrik.report.mail import Security
-from dorrik.store.mail_queue import State
+from dorrik.store.mail.mail_queue import State
 
 
 class Sent(BaseModel):
@@ -90,7 +90,7 @@ class TrialOut(BaseModel):
 
 
 class FirmPaperIn(Strict):
-    """What the firm settles about its letters and numbers; see `core.firm_texts`."""
+    """What the firm settles about its letters and numbers; see `core.work.firm_texts`."""
 
     texts: dict[str, Annotated[Words, Field(max_length=LONGEST)]] = Field(default_factory=dict, max_length=len(TEXTS))
     remind_days: list[int] = Field(default_factory=list, max_length=20)

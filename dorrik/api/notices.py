@@ -19,12 +19,12 @@ from dorrik.journal import blind
 from dorrik.report import board_chart, danger_notice, label_sheet, mail, set_aside_letter
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
-from dorrik.store import inspections, judging
-from dorrik.store.engine import now
-from dorrik.store.letters import Kind
-from dorrik.store.listing import due
-from dorrik.store.mail_queue import About
-from dorrik.store.people import Person
+from dorrik.store.database.engine import now
+from dorrik.store.inspections import inspections, judging
+from dorrik.store.inspections.listing import due
+from dorrik.store.mail.letter_budget import Kind
+from dorrik.store.mail.mail_queue import About
+from dorrik.store.people.people import Person
 
 router = make_router("/api/inspections", "notices", RESPONSES)
 #: There is no danger to give notice of, or nothing that was set aside.

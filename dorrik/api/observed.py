@@ -2,7 +2,6 @@
 
 import json
 import logging
-import os
 import time
 
 from fastapi import Request
@@ -12,6 +11,7 @@ from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dorrik.api.routing import router as make_router
+from dorrik.settings import settings
 
 router = make_router("/api", "health")
 log = logging.getLogger("dorrik.access")
@@ -32,7 +32,7 @@ class Observed:
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
-        self._writes = bool(os.environ.get("DORRIK_ACCESS_LOG"))
+        self._writes = settings().access_log
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -77,13 +77,14 @@ def _route(scope: Scope) -> str:
 @router.get("/metrics", include_in_schema=False)
 def metrics(request: Request) -> Response:
     """Counts of all processes for Prometheus: for whoever has DORRIK_METRICS_TOKEN, or else sits on the machine."""
-    token = os.environ.get("DORRIK_METRICS_TOKEN")
+    given_settings = settings()
+    token = given_settings.metrics_token
     given = request.headers.get("authorization", "")
     local = request.client is not None and request.client.host in ("127.0.0.1", "::1")
-    if not (given == f"Bearer {token}" if token else local):
+    if not (given == f"Bearer {token.get_secret_value()}" if token else local):
         return Response(status_code=404)
     registry = OWN
-    if os.environ.get("PROMETHEUS_MULTIPROC_DIR"):
+    if given_settings.counts:
         registry = CollectorRegistry()
         multiprocess.MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
     return Response(generate_latest(registry), media_type="text/plain; version=0.0.4")

@@ -31,11 +31,12 @@ from dorrik.office import offers
 from dorrik.office.offers import Offer, Priced
 from dorrik.report import mail, offer
 from dorrik.report.content import day
-from dorrik.store import people, reports
-from dorrik.store.engine import again_after_deadlock
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.mail_queue import About
-from dorrik.store.people import Person
+from dorrik.store.database.engine import again_after_deadlock
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.mail.mail_queue import About
+from dorrik.store.people import people
+from dorrik.store.people.people import Person
+from dorrik.store.reports import reports
 
 router = make_router("/api/inspections", "offers", RESPONSES)
 _PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}

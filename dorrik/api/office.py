@@ -24,9 +24,9 @@ from dorrik.core.judging.coverage.progress import stage_of
 from dorrik.office import agenda, story
 from dorrik.office.agenda import Agenda, Visit
 from dorrik.office.story import CircuitStory, Story
-from dorrik.store import register
-from dorrik.store.agenda import Waiting
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
+from dorrik.store.inspections.agenda import Waiting
+from dorrik.store.register import register
 
 router = make_router("/api", "office", RESPONSES)
 

@@ -9,8 +9,8 @@ from sqlalchemy import Connection, Engine
 
 from dorrik.api.problems import ProblemError
 from dorrik.api.work import work
-from dorrik.store import once
-from dorrik.store.people import Person
+from dorrik.store.database import once
+from dorrik.store.people.people import Person
 
 #: How long whoever asks second waits for the answer of the first (s), and how often they look.
 PATIENCE_S, LOOK_EVERY_S = 20.0, 0.1

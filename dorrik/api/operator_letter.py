@@ -14,8 +14,8 @@ from dorrik.api.work import work
 from dorrik.journal import share
 from dorrik.report import operator_letter as letters
 from dorrik.report.issue import on_paper
-from dorrik.store import inspections, judging, shared_intakes
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
+from dorrik.store.inspections import inspections, judging, shared_intakes
 
 router = make_router("/api/inspections", "notices", RESPONSES)
 

@@ -1,7 +1,7 @@
 """Earlier papers: reading a file, matching its columns, and carrying boards and circuits over into an inspection."""
 
 from dataclasses import asdict
-from datetime import date
+from datetime import UTC, date, datetime
 
 from fastapi import Query, Request
 from sqlalchemy import Connection
@@ -32,9 +32,9 @@ from dorrik.core.work.carry_over import Draft
 from dorrik.journal.carry import Halfway, carry
 from dorrik.journal.change import Author
 from dorrik.report import apart, papers
-from dorrik.store import inspections
-from dorrik.store.engine import new_id
-from dorrik.store.people import Person
+from dorrik.store.database.engine import new_id
+from dorrik.store.inspections import inspections
+from dorrik.store.people.people import Person
 
 router = make_router("/api", "papers", {**RESPONSES, 422: {"model": Problem}})
 
@@ -170,7 +170,7 @@ def _drafts(
         return source, {}, list(chart.drafts(_lines(given.chart), inspection_id, new_id, source, measured_on))
     if given.document is not None:
         try:
-            earlier = document.parse(given.document)
+            earlier = document.parse(given.document, datetime.now(UTC))
         except DocumentError as error:
             raise _wrong(shown(str(error)), "document") from None
     else:

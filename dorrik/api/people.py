@@ -11,8 +11,9 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.report import mail
-from dorrik.store import devices, letters, links, people, second_factor, sessions
-from dorrik.store.people import Colleague, Person, Unfit
+from dorrik.store.mail import letter_budget
+from dorrik.store.people import devices, links, people, second_factor, sessions
+from dorrik.store.people.people import Colleague, Person, Unfit
 
 router = make_router("/api/people", "people", {**RESPONSES, 403: {"model": Problem}, 422: {"model": Problem}})
 
@@ -76,7 +77,7 @@ def _handed(
     link = f"{request.app.state.url}{links.path(token)}"
     mailed = number is not None and mail_link(to.email, to.name, me.firm_name, purpose, link)
     if number is not None and not mailed:
-        letters.give_back(request.app.state.engine, number)
+        letter_budget.give_back(request.app.state.engine, number)
     return InvitedOut(person=_shown(to), link=None if mailed else link, mailed=mailed)
 
 

@@ -14,9 +14,10 @@ from dorrik.api.work import work
 from dorrik.pictures import apart
 from dorrik.pictures.renditions import Unshowable
 from dorrik.report.content.photos import Fetch, put_into
-from dorrik.store import inspections, photos
-from dorrik.store.people import Person
-from dorrik.store.photos import PhotoStore
+from dorrik.store.files import photos
+from dorrik.store.files.photos import PhotoStore
+from dorrik.store.inspections import inspections
+from dorrik.store.people.people import Person
 
 router = make_router("/api/inspections", "photos", {**RESPONSES, 422: {"model": Problem}})
 _A_PHOTO = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}

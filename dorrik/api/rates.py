@@ -13,7 +13,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.work import workflow
 from dorrik.core.work.planning import Prices, Rates
-from dorrik.store import house_rates
+from dorrik.store.firm import house_rates
 
 router = make_router("/api/firm", "firm", {**RESPONSES, 422: {"model": Problem}})
 

@@ -38,9 +38,10 @@ from dorrik.core.work import workflow
 from dorrik.core.work.register import begun
 from dorrik.office import estimates, jobs
 from dorrik.office.estimates import Estimate
-from dorrik.store import lead_sets, numbers, register, search
-from dorrik.store.engine import again_after_deadlock, now
-from dorrik.store.register import Entry
+from dorrik.store.database.engine import again_after_deadlock, now
+from dorrik.store.firm import numbers
+from dorrik.store.register import lead_sets, register, search
+from dorrik.store.register.register import Entry
 
 router = make_router("/api", "register", {**RESPONSES, 422: {"model": Problem}})
 

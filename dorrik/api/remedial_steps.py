@@ -13,9 +13,9 @@ from dorrik.core.work.remedials import Kind
 from dorrik.office import clearing
 from dorrik.office.after_report import AfterReport
 from dorrik.report import price_request
-from dorrik.store import remedials
-from dorrik.store.engine import now
-from dorrik.store.remedials import By
+from dorrik.store.database.engine import now
+from dorrik.store.reports import remedials
+from dorrik.store.reports.remedials import By
 
 
 def take(

@@ -13,8 +13,8 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.book.remedies import priced
 from dorrik.core.work import workflow
-from dorrik.store import house_rates, repair_rates
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
+from dorrik.store.firm import house_rates, repair_rates
 
 router = make_router("/api/firm", "firm", {**RESPONSES, 422: {"model": Problem}})
 

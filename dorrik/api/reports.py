@@ -21,11 +21,12 @@ from dorrik.journal import blind
 from dorrik.office import after_report, review
 from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
-from dorrik.store import inspections, reports
-from dorrik.store.drafts import Drafts
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.people import Person
-from dorrik.store.reports import Issued
+from dorrik.store.files.drafts import Drafts
+from dorrik.store.inspections import inspections
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.people.people import Person
+from dorrik.store.reports import reports
+from dorrik.store.reports.reports import Issued
 
 router = make_router("/api", "reports", RESPONSES)
 _TOO_MUCH: dict[int | str, dict[str, Any]] = {422: {"model": Problem}}

@@ -8,7 +8,7 @@ from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.api.problems import ProblemError
 from dorrik.api.stages import Stage
 from dorrik.report.signing import HIGH, WIDE
-from dorrik.store.people import Person
+from dorrik.store.people.people import Person
 
 #: A hand's signature has at least so many points, and at most.
 LEAST_POINTS, MOST_POINTS = 8, 6000

@@ -12,9 +12,9 @@ from dorrik.api.work import must, note, work
 from dorrik.core.work.workflow import state_of
 from dorrik.office import review
 from dorrik.report.issue import Moved, NotReady
-from dorrik.store import inspections, reviews
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.people import Person
+from dorrik.store.inspections import inspections, reviews
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.people.people import Person
 
 router = make_router("/api/inspections/{inspection_id}/review", "reviews", RESPONSES)
 

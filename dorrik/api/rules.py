@@ -12,7 +12,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.core.book.rule_book import rule_book
 from dorrik.core.book.terms import TERMS
-from dorrik.store import firm_rules
+from dorrik.store.firm import firm_rules
 
 router = make_router("/api", "reference", RESPONSES)
 

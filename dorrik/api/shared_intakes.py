@@ -14,10 +14,10 @@ from dorrik.core.work.shared_intake import FIELDS, Differing, conflicts, differi
 from dorrik.journal import share
 from dorrik.journal.change import Author
 from dorrik.report.content.words import shown
-from dorrik.store import inspections, shared_intakes
-from dorrik.store.engine import again_after_deadlock
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.listing import is_issued
+from dorrik.store.database.engine import again_after_deadlock
+from dorrik.store.inspections import inspections, shared_intakes
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.inspections.listing import is_issued
 
 router = make_router("/api/inspections", "inspections", RESPONSES)
 _REFUSED: dict[int | str, dict[str, Any]] = {409: {"model": Problem}}

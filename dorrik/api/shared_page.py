@@ -36,13 +36,15 @@ from dorrik.office import after_report
 from dorrik.office.after_report import AfterReport, Item, inspection_of
 from dorrik.pictures import marked
 from dorrik.report.content.words import short_day
-from dorrik.store import attempts, client_links, copies, inspections, people, remedials, report_states, reports
-from dorrik.store.client_links import Link, SharedHome
-from dorrik.store.engine import now, snapshots
-from dorrik.store.photos import PhotoStore
-from dorrik.store.remedials import By, TakenStep
-from dorrik.store.report_states import ReportState
-from dorrik.store.reports import CONFIRMATION
+from dorrik.store.database.engine import now, snapshots
+from dorrik.store.files.photos import PhotoStore
+from dorrik.store.inspections import inspections
+from dorrik.store.people import attempts, people
+from dorrik.store.reports import client_links, copies, remedials, report_states, reports
+from dorrik.store.reports.client_links import Link, SharedHome
+from dorrik.store.reports.remedials import By, TakenStep
+from dorrik.store.reports.report_states import ReportState
+from dorrik.store.reports.reports import CONFIRMATION
 
 ENDED = "This link has ended. Ask the sender for a new one."
 #: Who may say that something was done, and gave copies; everybody else reads.

@@ -15,7 +15,7 @@ from dorrik.api.observed import FAILED_SIGN_INS
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, set_cookie, set_device_cookie, source
-from dorrik.store import attempts, audit, devices, passwords, people, second_factor, sessions
+from dorrik.store.people import attempts, audit, devices, passwords, people, second_factor, sessions
 
 router = make_router("/api/session", "session")
 

@@ -14,7 +14,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.work import stored_readings
-from dorrik.store import inspections
+from dorrik.store.inspections import inspections
 
 router = make_router("/api", "papers", {**RESPONSES, 422: {"model": Problem}})
 

@@ -22,9 +22,10 @@ from dorrik.office import calendar as firm_calendar
 from dorrik.office import transfer
 from dorrik.pictures import apart
 from dorrik.report import calendar, workbook
-from dorrik.store import inspections, people
-from dorrik.store.engine import now, snapshots
-from dorrik.store.people import Person
+from dorrik.store.database.engine import now, snapshots
+from dorrik.store.inspections import inspections
+from dorrik.store.people import people
+from dorrik.store.people.people import Person
 
 router = make_router("/api", "takeaway", RESPONSES)
 _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"

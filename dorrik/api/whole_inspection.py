@@ -4,9 +4,9 @@ from sqlalchemy import Connection
 
 from dorrik.api.problems import ProblemError, not_found
 from dorrik.journal import blind
-from dorrik.store import inspections
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.people import Person
+from dorrik.store.inspections import inspections
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.people.people import Person
 
 
 def load_whole(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:

@@ -10,11 +10,11 @@ from dorrik.api import cookies
 from dorrik.api.problems import ProblemError
 from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action, State
-from dorrik.store import audit, devices
-from dorrik.store.attempts import source_of
-from dorrik.store.engine import snapshots
-from dorrik.store.people import Person
-from dorrik.store.sessions import LASTS, who
+from dorrik.store.database.engine import snapshots
+from dorrik.store.people import audit, devices
+from dorrik.store.people.attempts import source_of
+from dorrik.store.people.people import Person
+from dorrik.store.people.sessions import LASTS, who
 
 SIGNED_OUT = "Your session has ended. Sign in again; nothing you typed is lost."
 

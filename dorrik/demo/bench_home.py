@@ -7,7 +7,7 @@ from dorrik.demo import tables
 from dorrik.demo.scribe import Scribe
 from dorrik.practice import homes
 from dorrik.practice.home import Circuit, Home
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
 
 #: Its description, for `python -m dorrik meter`.
 NAME = "ropewalk_4"

@@ -7,10 +7,11 @@ from sqlalchemy import Engine
 from dorrik.core.work.remedials import Kind
 from dorrik.office import after_report, clearing
 from dorrik.office.after_report import AfterReport
-from dorrik.store import copies, inspections
-from dorrik.store.engine import now
-from dorrik.store.people import Person
-from dorrik.store.remedials import By
+from dorrik.store.database.engine import now
+from dorrik.store.inspections import inspections
+from dorrik.store.people.people import Person
+from dorrik.store.reports import copies
+from dorrik.store.reports.remedials import By
 
 ELECTRICIAN = "Kelder Electric"
 

@@ -9,7 +9,7 @@ from PIL import Image, ImageDraw, ImageFilter
 
 from dorrik.demo.scribe import Scribe
 from dorrik.pictures import renditions
-from dorrik.store.photos import PhotoStore
+from dorrik.store.files.photos import PhotoStore
 
 SIZE = (1280, 960)
 _Pen = ImageDraw.ImageDraw

@@ -6,7 +6,7 @@ from typing import Any
 
 from dorrik.demo import bench_home, drawn_photos, open_questions, tables, walks
 from dorrik.demo.scribe import Scribe
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
 
 _: None = None
 OK = "correct"

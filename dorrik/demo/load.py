@@ -4,7 +4,7 @@ import tempfile
 from datetime import timedelta
 from pathlib import Path
 
-from sqlalchemy import Engine, func, select, update
+from sqlalchemy import Engine
 
 from dorrik.core.inspection.fields import DEAD
 from dorrik.core.judging.judgement import Judgement, judge
@@ -15,11 +15,12 @@ from dorrik.journal.change import Author
 from dorrik.office import after_report, review
 from dorrik.report import issue as issuing
 from dorrik.report.content.photos import Fetch, none_kept, put_into
-from dorrik.store import inspections, passwords, people, repair_rates
-from dorrik.store.account_tables import firm, person
-from dorrik.store.engine import now
-from dorrik.store.people import Person
-from dorrik.store.photos import PhotoStore
+from dorrik.store.database.engine import now
+from dorrik.store.files.photos import PhotoStore
+from dorrik.store.firm import repair_rates
+from dorrik.store.inspections import inspections
+from dorrik.store.people import passwords, people
+from dorrik.store.people.people import Person
 
 #: What the firm takes for repairs where that is not the usual, and how it means its prices.
 _RATES = {"rcd": {"price": 118.0}, "accessory": {"price": 46.0}, "board": {"price": 290.0, "each": 35.0}}
@@ -30,7 +31,7 @@ def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
     """Enter firms, people and homes; returns False where there was something already. photos: where their photos go;
     without it they have none."""
     with engine.begin() as connection:
-        if connection.execute(select(func.count()).select_from(firm)).scalar_one():
+        if people.firms(connection, demo=None):
             return False
         firms = {one.name: people.add_firm(connection, one.name, one.address, one.phone, demo=True) for one in FIRMS}
         password_hash = passwords.hash_password(PASSWORD)
@@ -88,7 +89,7 @@ def open_doors(engine: Engine) -> bool:
                 # An earlier demo had fewer people.
                 people.add_person(connection, firms[one.firm], one.name, one.email, one.role, password_hash)
             elif row is not None and row.password_hash is None:
-                connection.execute(update(person).where(person.c.id == row.id).values(password_hash=password_hash))
+                people.set_password(connection, row.id, password_hash)
         return bool(firms)
 
 

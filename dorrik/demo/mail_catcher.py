@@ -10,7 +10,7 @@ from typing import Any
 from aiosmtpd.controller import Controller
 
 from dorrik.report import bounces
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 REFUSED, LATER, GONE = "@refused.example", "@later.example", "@gone.example"
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from datetime import timedelta
 
 from dorrik.demo.scribe import Scribe
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
 
 
 def left_open(scribe: Scribe, ids: list[str], walked: Mapping[str, str]) -> None:

@@ -6,8 +6,8 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.store import register
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
+from dorrik.store.register import register
 
 TRUST = "Kelder Haven Harbour Trust"
 

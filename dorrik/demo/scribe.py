@@ -8,7 +8,7 @@ from sqlalchemy import Engine
 
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change
-from dorrik.store.engine import new_id, now
+from dorrik.store.database.engine import new_id, now
 
 
 class Scribe:

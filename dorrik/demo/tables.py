@@ -4,7 +4,7 @@ from datetime import timedelta
 from typing import Any
 
 from dorrik.demo.scribe import Scribe
-from dorrik.store.engine import now
+from dorrik.store.database.engine import now
 
 Circuit = dict[str, Any]
 

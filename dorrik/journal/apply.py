@@ -12,14 +12,16 @@ from sqlalchemy.exc import IntegrityError
 from dorrik.core.inspection.records import KINDS
 from dorrik.journal.change import Author, Change, Overtaken, Refusal, Result
 from dorrik.journal.policy import FORM, PLACE, kept_value, rightful
-from dorrik.store import firm_rules, inspections, numbers, search
-from dorrik.store.engine import is_id, new_id, now
-from dorrik.store.firm_rules import Terms
-from dorrik.store.inspections import KeptEntity, KeptInspection, column_value, parent_columns
-from dorrik.store.listing import due
-from dorrik.store.reindex import inspection_subject
-from dorrik.store.tables import ENTITIES, inspection
-from dorrik.store.tables import change as journal
+from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.tables import ENTITIES, inspection
+from dorrik.store.database.tables import change as journal
+from dorrik.store.firm import firm_rules, numbers
+from dorrik.store.firm.firm_rules import Terms
+from dorrik.store.inspections import inspections
+from dorrik.store.inspections.inspections import KeptEntity, KeptInspection, column_value, parent_columns
+from dorrik.store.inspections.listing import due
+from dorrik.store.register import search
+from dorrik.store.register.reindex import inspection_subject
 
 #: The device under which stands in the journal what the firm had settled.
 BY_THE_FIRM = "the firm"

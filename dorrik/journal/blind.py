@@ -12,10 +12,10 @@ from sqlalchemy import Connection, select
 
 from dorrik.core.work import workflow
 from dorrik.journal.history import Entry
-from dorrik.store.inspections import KeptEntity, KeptInspection
-from dorrik.store.people import Person
-from dorrik.store.tables import ENTITIES
-from dorrik.store.tables import change as journal
+from dorrik.store.database.tables import ENTITIES
+from dorrik.store.database.tables import change as journal
+from dorrik.store.inspections.inspections import KeptEntity, KeptInspection
+from dorrik.store.people.people import Person
 
 #: Of an observation, its code, why, and what is only asked of a danger.
 HIDDEN = frozenset(("code", "code_reason", "told_to", "told_at", "made_safe", "made_safe_how", "consent_of"))

@@ -10,8 +10,8 @@ from dorrik.core.work.carry_over import Draft
 from dorrik.journal import share
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Author, Change
-from dorrik.store import inspections
-from dorrik.store.engine import new_id, now
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.inspections import inspections
 
 #: The device under which such changes stand in the journal.
 DEVICE = "carried over"

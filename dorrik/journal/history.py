@@ -7,9 +7,9 @@ from typing import Any
 
 from sqlalchemy import Connection, Row, Select, select
 
-from dorrik.store.account_tables import person
-from dorrik.store.engine import is_id
-from dorrik.store.tables import change as journal
+from dorrik.store.database.account_tables import person
+from dorrik.store.database.engine import is_id
+from dorrik.store.database.tables import change as journal
 
 
 @dataclass(frozen=True, slots=True)

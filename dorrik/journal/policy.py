@@ -5,7 +5,7 @@ the field. `kept_value` gives the value as it is kept.
 """
 
 from collections.abc import Callable
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Any
 
 from dorrik.core.basics.text import shown
@@ -14,9 +14,9 @@ from dorrik.core.inspection.fields import FieldError
 from dorrik.core.inspection.records import KINDS
 from dorrik.core.work import workflow
 from dorrik.journal.change import Author, Change, Refusal
-from dorrik.store.engine import is_id
-from dorrik.store.firm_rules import Terms
-from dorrik.store.inspections import KeptInspection
+from dorrik.store.database.engine import is_id
+from dorrik.store.firm.firm_rules import Terms
+from dorrik.store.inspections.inspections import KeptInspection
 
 #: No honest home has more; a runaway device would.
 MOST_ENTITIES = 5000
@@ -195,7 +195,7 @@ def kept_value(change: Change) -> Any:
     if change.field in kind.parents:
         return change.value
     try:
-        return kind.fields[change.field].clean(change.value)
+        return kind.fields[change.field].clean(change.value, datetime.now(UTC))
     except FieldError as error:
         raise Refusal(str(error)) from None
 

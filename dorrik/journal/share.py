@@ -13,11 +13,11 @@ from dorrik.core.inspection.records import KINDS
 from dorrik.core.work.shared_intake import FIELDS, HOLD, KIND, Differing, Home, conflicts, differing, passed_on
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
-from dorrik.store import inspections, shared_intakes
-from dorrik.store.engine import new_id, now
-from dorrik.store.inspections import KeptInspection, assemble
-from dorrik.store.listing import is_issued
-from dorrik.store.measured import not_countersigned
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.inspections import inspections, shared_intakes
+from dorrik.store.inspections.inspections import KeptInspection, assemble
+from dorrik.store.inspections.listing import is_issued
+from dorrik.store.inspections.measured import not_countersigned
 
 #: The device under which a change stands at the homes where it was not typed.
 DEVICE = "shared intake"

@@ -8,7 +8,7 @@ from typing import Any
 from dorrik.core.inspection.document import ids as document_ids
 from dorrik.core.inspection.records import KINDS, EntityKind
 from dorrik.journal.change import Change
-from dorrik.store.engine import is_id, new_id
+from dorrik.store.database.engine import is_id, new_id
 
 #: Under which device it stands in the journal.
 DEVICE = "import"
@@ -20,7 +20,7 @@ _NAME = re.compile(r"[\w-]{1,36}")
 def changes(
     document: Mapping[str, Any], firm_id: str, inspection_id: str, at: datetime, known: Callable[[str, str], bool]
 ) -> list[Change]:
-    """The changes that make an inspection of a document (`core.document`, written by this version).
+    """The changes that make an inspection of a document (`core.inspection.document`, written by this version).
 
     inspection_id: under which it is made; known: is there an entry of that kind and id in the firm's register? What
     points at one that is not there is left out. Entities keep their ids where these are ids of ours, else they get new

@@ -17,11 +17,10 @@ from websockets.http11 import Request, Response
 
 from dorrik.meter.bench import Bench, BenchError
 from dorrik.meter.link import MOST_BYTES, Link
+from dorrik.settings import settings
 
 PAGE = Path(__file__).parent / "page"
 FILES = {"/": "meter.html", "/meter.js": "meter.js", "/meter.css": "meter.css"}
-#: Set in the environment of one that ends with who started it.
-WITH_PARENT = "DORRIK_METER_WITH_PARENT"
 #: How often the tablet hears that the instrument is there (s).
 ALIVE_S = 2.0
 #: How long a wrong code keeps its sender waiting (s).
@@ -50,7 +49,7 @@ class MeterServer:
             if ready is not None:
                 ready.set_result(next(iter(server.sockets)).getsockname()[1])
             # Started by the demo it ends with it, however that came about.
-            parent = os.getppid() if os.environ.get(WITH_PARENT) else None
+            parent = os.getppid() if settings().meter_with_parent else None
             while parent is None or os.getppid() == parent:
                 await asyncio.sleep(ALIVE_S)
                 with contextlib.suppress(ConnectionClosed):

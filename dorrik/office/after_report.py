@@ -16,13 +16,14 @@ from dorrik.core.work import remedials
 from dorrik.core.work.duty_states import DutyState, Followed, duty_states
 from dorrik.core.work.remedials import Required, Standing, Step
 from dorrik.report.content import Issue, for_client
-from dorrik.store import client_links, copies, people, report_states, reports
-from dorrik.store import remedials as kept_steps
-from dorrik.store.client_links import Link
-from dorrik.store.copies import Copy
-from dorrik.store.remedials import TakenStep
-from dorrik.store.report_states import ReportState
-from dorrik.store.reports import CONFIRMATION, REPORT, Issued, Latest
+from dorrik.store.people import people
+from dorrik.store.reports import client_links, copies, report_states, reports
+from dorrik.store.reports import remedials as kept_steps
+from dorrik.store.reports.client_links import Link
+from dorrik.store.reports.copies import Copy
+from dorrik.store.reports.remedials import TakenStep
+from dorrik.store.reports.report_states import ReportState
+from dorrik.store.reports.reports import CONFIRMATION, REPORT, Issued, Latest
 
 
 @dataclass(frozen=True, slots=True)

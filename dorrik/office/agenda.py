@@ -8,12 +8,16 @@ from sqlalchemy import Connection
 from dorrik.core.home.instruments import judge_calibration
 from dorrik.core.work import workflow
 from dorrik.office.estimates import minutes_of
-from dorrik.store import agenda, house_rates, mail_queue, register, report_states, reviews
-from dorrik.store.agenda import OpenJob, Waiting
-from dorrik.store.engine import now
-from dorrik.store.people import Person
-from dorrik.store.register import Entry
-from dorrik.store.report_states import Line
+from dorrik.store.database.engine import now
+from dorrik.store.firm import house_rates
+from dorrik.store.inspections import agenda, reviews
+from dorrik.store.inspections.agenda import OpenJob, Waiting
+from dorrik.store.mail import mail_queue
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.register.register import Entry
+from dorrik.store.reports import report_states
+from dorrik.store.reports.report_states import Line
 
 #: Booked visits of the coming days stand on the home screen, and return visits.
 SOON = timedelta(days=7)

@@ -6,7 +6,10 @@ from sqlalchemy import Connection
 
 from dorrik.office.estimates import minutes_of
 from dorrik.report.calendar import Entry
-from dorrik.store import agenda, house_rates, register, report_states
+from dorrik.store.firm import house_rates
+from dorrik.store.inspections import agenda
+from dorrik.store.register import register
+from dorrik.store.reports import report_states
 
 #: How far ahead it looks, and how much of each kind it holds.
 AHEAD, MOST = timedelta(days=500), 2_000

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
-from datetime import date, datetime
+from datetime import UTC, datetime
 from typing import Any
 
 from sqlalchemy import Connection
@@ -14,10 +14,10 @@ from dorrik.office.after_report import AfterReport, Item, after, as_steps, inspe
 from dorrik.report import confirmation, signing
 from dorrik.report.confirmation import Cleared
 from dorrik.report.issue import on_paper
-from dorrik.store import remedials as kept_steps
-from dorrik.store import reports
-from dorrik.store.people import Person
-from dorrik.store.remedials import By, TakenStep
+from dorrik.store.people.people import Person
+from dorrik.store.reports import remedials as kept_steps
+from dorrik.store.reports import reports
+from dorrik.store.reports.remedials import By, TakenStep
 
 CONFIRMED = "Confirmed by"
 
@@ -61,7 +61,7 @@ def take_step(
         raise NoItem
     lacks = remedials.why_not(item.required, as_steps(item.steps), kind, what)
     on = what.get("on")
-    if on and kind == "done" and str(on) > date.today().isoformat():
+    if on and kind == "done" and str(on) > datetime.now(UTC).date().isoformat():
         lacks["on"] = "It cannot be done on a day to come."
     if lacks:
         raise CannotTake(lacks)

@@ -9,8 +9,9 @@ from sqlalchemy import Connection
 from dorrik.core.work import planning
 from dorrik.core.work.planning import PricePart, Rates, Size
 from dorrik.core.work.register import REPAIRS
-from dorrik.store import house_rates, register
-from dorrik.store.register import Entry
+from dorrik.store.firm import house_rates
+from dorrik.store.register import register
+from dorrik.store.register.register import Entry
 
 #: An inspector's day (minutes).
 DAY_MIN = 450.0

@@ -8,9 +8,10 @@ from sqlalchemy import Connection
 from dorrik.core.book import catalogue, house_rules
 from dorrik.core.book.reference import Correction, CorrectionError
 from dorrik.core.book.rule_book import keys
-from dorrik.store import firm_paper, firm_rules, house_rates, own_entries, people, repair_rates
-from dorrik.store.engine import now
-from dorrik.store.people import Person
+from dorrik.store.database.engine import now
+from dorrik.store.firm import firm_paper, firm_rules, house_rates, own_entries, repair_rates
+from dorrik.store.people import people
+from dorrik.store.people.people import Person
 
 
 def written(connection: Connection, firm_id: str) -> dict[str, Any]:

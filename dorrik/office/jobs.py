@@ -12,11 +12,12 @@ from dorrik.office.estimates import Estimate, estimate
 from dorrik.report import job_letters
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
-from dorrik.store import firm_paper, register
-from dorrik.store.engine import now
-from dorrik.store.firm_rules import rules
-from dorrik.store.people import Person
-from dorrik.store.register import Entry
+from dorrik.store.database.engine import now
+from dorrik.store.firm import firm_paper
+from dorrik.store.firm.firm_rules import rules
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.register.register import Entry
 
 Which = Literal["confirmation", "power-off"]
 

@@ -12,9 +12,10 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from dorrik.office import after_report
 from dorrik.report import bounces, mail
-from dorrik.store import firm_mail, letters, mail_queue, register
-from dorrik.store.engine import now
-from dorrik.store.mail_queue import Belongs, Taken
+from dorrik.store.database.engine import now
+from dorrik.store.mail import firm_mail, letter_budget, mail_queue
+from dorrik.store.mail.mail_queue import Belongs, Taken
+from dorrik.store.register import register
 
 #: How long whoever pressed the button waits for the server (s); after that it goes on by itself.
 PATIENCE_S = 5.0
@@ -98,7 +99,7 @@ class Delivery:
         except mail.NotSent as error:
             state = mail_queue.not_sent(self._engine, taken, str(error), for_good=error.for_good)
             if state == "failed" and taken.letter_id is not None:
-                letters.give_back(self._engine, taken.letter_id)
+                letter_budget.give_back(self._engine, taken.letter_id)
             return
         with self._engine.begin() as connection:
             mail_queue.sent(connection, taken.id)

@@ -21,14 +21,16 @@ from dorrik.office.jobs import client_and_property
 from dorrik.report import offer
 from dorrik.report.content import day
 from dorrik.report.issue import on_paper
-from dorrik.store import house_rates, numbers, register, repair_rates, reports
-from dorrik.store.engine import new_id, now
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.judging import judged
-from dorrik.store.people import Person
-from dorrik.store.register import Entry
-from dorrik.store.repair_rates import RepairRates
-from dorrik.store.reports import OFFER, Issued
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.firm import house_rates, numbers, repair_rates
+from dorrik.store.firm.repair_rates import RepairRates
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.inspections.judging import judged
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.register.register import Entry
+from dorrik.store.reports import reports
+from dorrik.store.reports.reports import OFFER, Issued
 
 #: How long an offer holds where nobody says otherwise (days), and at most.
 VALID_DAYS, MOST_DAYS = 30, 366

@@ -9,9 +9,14 @@ from dorrik.core.work.duty_states import DutyState
 from dorrik.office import mail_delivery
 from dorrik.office.after_report import WORK_DONE, AfterReport, NoReport, after
 from dorrik.report import mail, report_mail
-from dorrik.store import client_links, firm_paper, inspections, mail_queue, people, register, report_states
-from dorrik.store.firm_paper import FirmPaper
-from dorrik.store.mail_queue import About
+from dorrik.store.firm import firm_paper
+from dorrik.store.firm.firm_paper import FirmPaper
+from dorrik.store.inspections import inspections
+from dorrik.store.mail import mail_queue
+from dorrik.store.mail.mail_queue import About
+from dorrik.store.people import people
+from dorrik.store.register import register
+from dorrik.store.reports import client_links, report_states
 
 
 def remind(engine: Engine, today: date, url: str, firm_id: str | None = None) -> int:

@@ -19,12 +19,12 @@ from dorrik.journal import blind, history
 from dorrik.report import signing
 from dorrik.report.content import Signature
 from dorrik.report.issue import Moved, NotReady
-from dorrik.store import reviews
-from dorrik.store.engine import now
-from dorrik.store.inspections import KeptInspection, assemble
-from dorrik.store.judging import judged
-from dorrik.store.people import Person
-from dorrik.store.reviews import APART, AUTHORISED, SENT_BACK, SUBMITTED, Step
+from dorrik.store.database.engine import now
+from dorrik.store.inspections import reviews
+from dorrik.store.inspections.inspections import KeptInspection, assemble
+from dorrik.store.inspections.judging import judged
+from dorrik.store.inspections.reviews import APART, AUTHORISED, SENT_BACK, SUBMITTED, Step
+from dorrik.store.people.people import Person
 
 #: So many changes are listed; of more, the last ones.
 MOST = 200

@@ -13,8 +13,9 @@ from dorrik.core.inspection.records import Circuit, Inspection
 from dorrik.core.judging.judgement import is_open
 from dorrik.core.judging.topics import earlier
 from dorrik.core.judging.topics.context import Note
-from dorrik.store import inspections, judging, listing, register
-from dorrik.store.register import Entry
+from dorrik.store.inspections import inspections, judging, listing
+from dorrik.store.register import register
+from dorrik.store.register.register import Entry
 
 #: Figures that are followed over the years, each with the name of its field.
 FIGURES = ("insulation_lne_mohm", "r1_r2_ohm", "zs_ohm")

@@ -12,6 +12,7 @@ import zipfile
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 from typing import IO, Any
 
 from sqlalchemy import Connection, Engine
@@ -24,10 +25,13 @@ from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
 from dorrik.office import firm_settings
 from dorrik.report import circuit_chart, workbook
-from dorrik.store import inspections, listing, numbers, register, reports
-from dorrik.store.engine import new_id, now
-from dorrik.store.people import Person
-from dorrik.store.photos import NotAPhoto, PhotoStore
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.files.photos import NotAPhoto, PhotoStore
+from dorrik.store.firm import numbers
+from dorrik.store.inspections import inspections, listing
+from dorrik.store.people.people import Person
+from dorrik.store.register import register
+from dorrik.store.reports import reports
 
 FORMAT, VERSION = "dorrik-firm", 1
 #: The largest that is read of one file of an archive (bytes), and how many files one has at most.
@@ -131,7 +135,7 @@ def take_in(
     for name, said in documents.items():
         try:
             # As this version writes it, whichever version it came from.
-            documents[name] = document.write(document.parse(said))
+            documents[name] = document.write(document.parse(said, datetime.now(UTC)))
         except DocumentError as error:
             raise Unreadable(f"{name}: {error}") from None
     taken = TakenIn()

@@ -5,7 +5,6 @@ was read is removed from the folder, and marked as seen in the mailbox; nothing 
 """
 
 import imaplib
-import os
 import re
 import ssl
 from collections.abc import Iterator
@@ -15,6 +14,8 @@ from email.message import EmailMessage
 from email.policy import default
 from pathlib import Path
 from urllib.parse import unquote, urlsplit
+
+from dorrik.settings import settings
 
 #: Largest report that is read (bytes), and how many in one round.
 LARGEST, MOST = 2_000_000, 200
@@ -32,7 +33,7 @@ class Bounce:
 
 def arrived() -> Iterator[Bounce]:
     """Bounces that have come since the last look. Raises OSError where folder or mailbox do not answer."""
-    place = os.environ.get("DORRIK_BOUNCES", "")
+    place = settings().bounces
     if place.startswith("imaps://"):
         yield from _of_mailbox(place)
     elif place:

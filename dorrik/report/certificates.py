@@ -13,12 +13,12 @@ from dorrik.core.judging.served.repairs import RepairView
 from dorrik.report import minor_works, press
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
-from dorrik.store import reports
-from dorrik.store.engine import new_id, now
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.judging import judged
-from dorrik.store.people import Person
-from dorrik.store.reports import MINOR_WORKS, Issued
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.inspections.judging import judged
+from dorrik.store.people.people import Person
+from dorrik.store.reports import reports
+from dorrik.store.reports.reports import MINOR_WORKS, Issued
 
 
 class NoRepair(LookupError):

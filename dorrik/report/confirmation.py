@@ -15,10 +15,10 @@ from dorrik.report import press, qr_code
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, Signature, plainly
 from dorrik.report.content.words import day
-from dorrik.store import reports
-from dorrik.store.engine import new_id
-from dorrik.store.people import Person
-from dorrik.store.reports import CONFIRMATION, Issued
+from dorrik.store.database.engine import new_id
+from dorrik.store.people.people import Person
+from dorrik.store.reports import reports
+from dorrik.store.reports.reports import CONFIRMATION, Issued
 
 FORMAT, VERSION = "dorrik-confirmation", 1
 

@@ -20,12 +20,12 @@ from dorrik.report import glyphs, press
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, Signature, content, for_client
 from dorrik.report.content.photos import Fetch, none_kept
-from dorrik.store import reports
-from dorrik.store.engine import new_id, now
-from dorrik.store.inspections import KeptInspection
-from dorrik.store.judging import judged
-from dorrik.store.people import Person, firm_details
-from dorrik.store.reports import Issued
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.inspections.inspections import KeptInspection
+from dorrik.store.inspections.judging import judged
+from dorrik.store.people.people import Person, firm_details
+from dorrik.store.reports import reports
+from dorrik.store.reports.reports import Issued
 
 #: What is missing where nobody submitted it, or it was changed since.
 UNSIGNED = "Whoever inspected has not signed for it as it stands. Have it signed and submitted."

@@ -5,7 +5,6 @@ is set, the connection is encrypted before user and DORRIK_SMTP_PASSWORD are giv
 """
 
 import ipaddress
-import os
 import re
 import smtplib
 import socket
@@ -23,7 +22,8 @@ from email.policy import compat32
 from email.utils import format_datetime, make_msgid
 from typing import Literal
 
-from dorrik.store import people
+from dorrik.settings import settings
+from dorrik.store.people import people
 
 #: How long a server may take to answer (s).
 PATIENCE_S = 15
@@ -68,14 +68,15 @@ class Server:
 
 def server() -> Server | None:
     """The installation's mail server (DORRIK_SMTP, such as mail.example:587); None where none is set."""
-    host, _, port = os.environ.get("DORRIK_SMTP", "").partition(":")
-    if not host or not (port or "25").isdecimal():
+    given = settings()
+    if given.smtp is None:
         return None
-    user = os.environ.get("DORRIK_SMTP_USER", "")
+    host, _, port = given.smtp.partition(":")
+    user = given.smtp_user
     return Server(
         host=host, port=int(port or 25), security="starttls" if user else "none", user=user,
-        password=os.environ.get("DORRIK_SMTP_PASSWORD", ""),
-        sender=os.environ.get("DORRIK_MAIL_FROM", "office@localhost.localdomain"),
+        password=given.smtp_password.get_secret_value(),
+        sender=given.mail_from,
     )  # fmt: skip
 
 

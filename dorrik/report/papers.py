@@ -10,6 +10,7 @@ import zipfile
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from itertools import islice
 from typing import Any
 
@@ -105,7 +106,7 @@ def _document(found: Any) -> Paper:
     # What stands beside the inspection belongs to the issue it came from.
     document = {name: found.get(name) for name in ("format", "version", "inspection")}
     try:
-        return Paper(inspection=parse(document), document=document)
+        return Paper(inspection=parse(document, datetime.now(UTC)), document=document)
     except (DocumentError, RecursionError) as error:
         raise Unreadable(f"The inspection in this file cannot be read: {shown(str(error))}") from None
 

@@ -26,7 +26,7 @@ def words(
     texts: Mapping[str, str] | None = None,
 ) -> MailWords:
     """The mail with a report or its confirmation. said: of the report (`content.for_client`); own: what the sender
-    adds; address: of its page; texts: the firm's own (`core.firm_texts`)."""
+    adds; address: of its page; texts: the firm's own (`core.work.firm_texts`)."""
     texts = texts or {}
     home = said["home"] or "your home"
     if of == "confirmation":

@@ -18,8 +18,8 @@ from starlette.testclient import TestClient
 from dorrik.api import cookies
 from dorrik.api.app import create_app
 from dorrik.demo.mail_catcher import catch
-from dorrik.store import people, sessions
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
+from dorrik.store.people import people, sessions
 from tests.conftest import Firm
 from tests.serving import free_port
 

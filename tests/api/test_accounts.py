@@ -12,10 +12,10 @@ from starlette.testclient import TestClient
 from dorrik.demo import load
 from dorrik.demo.people import PASSWORD as PUBLISHED
 from dorrik.demo.people import PEOPLE
-from dorrik.store import household, links
-from dorrik.store.account_tables import one_time_link
-from dorrik.store.engine import make_engine, new_id, now
-from dorrik.store.sessions import digest
+from dorrik.store.database.account_tables import one_time_link
+from dorrik.store.database.engine import make_engine, new_id, now
+from dorrik.store.people import household, links
+from dorrik.store.people.sessions import digest
 from tests.api.reviewed import issue
 from tests.conftest import PASSWORD
 

@@ -12,8 +12,8 @@ from pypdf import PdfReader
 from sqlalchemy import update
 
 from dorrik.office.mail_delivery import Delivery
-from dorrik.store.engine import new_id, now
-from dorrik.store.mail_tables import outgoing_mail
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.database.mail_tables import outgoing_mail
 from tests.api.clearing import DONE, after, clear, confirm, issued, link, step, unsatisfactory
 from tests.api.test_erasure import in_tables
 from tests.pictures import picture

@@ -6,7 +6,7 @@ from io import BytesIO
 import pytest
 from pypdf import PdfReader
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 DEVICE = {"device_standard": "BS EN 60898", "device_type": "B", "device_rating_a": 32}
 

@@ -2,7 +2,7 @@
 
 import pytest
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 
 def states(receipt):

@@ -6,7 +6,7 @@ import re
 import pytest
 from pypdf import PdfReader
 
-from dorrik.store import attempts
+from dorrik.store.people import attempts
 from tests.api.reviewed import issue
 
 
@@ -76,7 +76,7 @@ def test_what_was_issued_before_codes_were_printed_is_known_by_the_same_rule(eng
     """The migration works it out in the database; the application in Python."""
     from sqlalchemy import text
 
-    from dorrik.store.reports import check_code
+    from dorrik.store.reports.reports import check_code
 
     _, _, code = paper
     with engine.connect() as connection:

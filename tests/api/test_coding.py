@@ -8,8 +8,8 @@ import pytest
 from pypdf import PdfReader
 
 from dorrik.core.book.catalogue import entries
-from dorrik.store import people
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
+from dorrik.store.people import people
 from tests.api.conftest import Inspector
 from tests.api.reviewed import authorise, issue
 

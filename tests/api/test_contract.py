@@ -8,7 +8,7 @@ from dorrik.api.declared import typescript
 from dorrik.api.inspection_types import InspectionOut
 from dorrik.core.inspection.records import KINDS
 from dorrik.core.work.register import REGISTER
-from dorrik.store.tables import ENTITIES
+from dorrik.store.database.tables import ENTITIES
 
 ROOT = Path(__file__).parents[2]
 

@@ -10,7 +10,7 @@ import pytest
 from sqlalchemy import text
 from starlette.testclient import TestClient
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.api.reviewed import issue
 from tests.conftest import PASSWORD
 from tests.pictures import picture

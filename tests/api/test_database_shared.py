@@ -15,11 +15,14 @@ from sqlalchemy import create_engine, delete, insert, select, text
 
 from dorrik.core.inspection.records import KINDS
 from dorrik.demo import load
-from dorrik.store import audit, backup, backup_schedule, inspections, migrate
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import ROOM_TO_START, PrivateMariaDB
-from dorrik.store.photos import PhotoStore
-from dorrik.store.tables import ENTITIES, inspection, issued_report, uploaded_photo
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import ROOM_TO_START, PrivateMariaDB
+from dorrik.store.database.tables import ENTITIES, inspection, issued_report, uploaded_photo
+from dorrik.store.files import backup, backup_schedule
+from dorrik.store.files.photos import PhotoStore
+from dorrik.store.inspections import inspections
+from dorrik.store.people import audit
 from tests.pictures import picture
 
 PHOTO = picture()

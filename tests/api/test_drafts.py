@@ -3,8 +3,8 @@
 import os
 import time
 
-from dorrik.store.drafts import LASTS_S, Drafts
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
+from dorrik.store.files.drafts import LASTS_S, Drafts
 
 PERSON = new_id()
 

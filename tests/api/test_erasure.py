@@ -17,10 +17,11 @@ from dorrik.core.inspection.fields import FieldSpec
 from dorrik.core.inspection.records import KINDS
 from dorrik.core.work import erasing as rules
 from dorrik.core.work.register import REGISTER
-from dorrik.store import backup, erasing, forgetting
-from dorrik.store.engine import new_id, now
-from dorrik.store.photos import PhotoStore
-from dorrik.store.tables import inspection, photo_to_remove
+from dorrik.store.data_protection import erasing, forgetting
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.database.tables import inspection, photo_to_remove
+from dorrik.store.files import backup
+from dorrik.store.files.photos import PhotoStore
 from tests.pictures import picture
 
 #: Kinds of the register that belong to a client.

@@ -4,7 +4,7 @@ from io import BytesIO
 
 from pypdf import PdfReader
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 
 def circuit_of(who, inspection):

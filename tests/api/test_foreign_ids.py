@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.api.conftest import Inspector
 from tests.api.reviewed import issue
 

@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from dorrik.core.inspection.records import KINDS
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.examples import examples
 
 SURROGATE = "\ud800"

@@ -6,9 +6,9 @@ import time
 import httpx
 import pytest
 
-from dorrik.store import people
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.people import people
 from tests.conftest import PASSWORD, PASSWORD_HASH
 from tests.serving import Server, free_port
 

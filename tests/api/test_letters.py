@@ -7,9 +7,10 @@ from datetime import timedelta
 import pytest
 from sqlalchemy import func, insert, select, update
 
-from dorrik.store import letters, sessions
-from dorrik.store.account_tables import letter, one_time_link
-from dorrik.store.engine import new_id, now
+from dorrik.store.database.account_tables import letter, one_time_link
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.mail import letter_budget as letters
+from dorrik.store.people import sessions
 from tests.api.conftest import Inspector
 
 

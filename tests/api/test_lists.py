@@ -6,9 +6,9 @@ import pytest
 from sqlalchemy import insert, select, update
 
 from dorrik.core.judging import delta
-from dorrik.store import listing
-from dorrik.store.engine import new_id, now
-from dorrik.store.tables import ENTRIES, inspection
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.database.tables import ENTRIES, inspection
+from dorrik.store.inspections import listing
 
 
 @pytest.fixture

@@ -10,10 +10,10 @@ from sqlalchemy import select, update
 
 from dorrik.office.mail_delivery import Delivery
 from dorrik.report import bounces, mail
-from dorrik.store import mail_queue
-from dorrik.store.engine import new_id, now
-from dorrik.store.mail_queue import About, Written
-from dorrik.store.mail_tables import firm_mail, outgoing_file, outgoing_mail
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.database.mail_tables import firm_mail, outgoing_file, outgoing_mail
+from dorrik.store.mail import mail_queue
+from dorrik.store.mail.mail_queue import About, Written
 from tests.serving import free_port
 
 

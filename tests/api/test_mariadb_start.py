@@ -4,7 +4,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 from sqlalchemy import create_engine, text
 
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.mariadb import PrivateMariaDB
 
 
 def test_servers_that_start_at_the_same_moment_do_not_get_into_each_others_way(tmp_path):

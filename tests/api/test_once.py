@@ -6,8 +6,8 @@ from email import message_from_bytes
 import pytest
 
 from dorrik.demo.mail_catcher import catch
-from dorrik.store import letters
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
+from dorrik.store.mail import letter_budget as letters
 from tests.api.conftest import Inspector
 from tests.api.reviewed import authorise, issue, submit
 from tests.pictures import picture

@@ -4,7 +4,7 @@ import hashlib
 
 import pytest
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.pictures import picture
 
 JPEG = picture()

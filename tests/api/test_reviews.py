@@ -7,8 +7,8 @@ from pypdf import PdfReader
 
 from dorrik.office import review
 from dorrik.report.issue import Moved
-from dorrik.store import inspections
-from dorrik.store.people import Person
+from dorrik.store.inspections import inspections
+from dorrik.store.people.people import Person
 from tests.api.reviewed import authorise, seq_of, signature, submit
 
 

@@ -5,7 +5,7 @@ import re
 import pytest
 
 from dorrik.core.work import workflow
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.api.conftest import Inspector
 from tests.api.reviewed import authorise, submit
 
@@ -220,7 +220,7 @@ def test_a_person_with_no_known_role_may_nothing_but_read(app, engine, firm, ins
     """A role that a newer version brought, or a slip in the database."""
     from sqlalchemy import update
 
-    from dorrik.store.account_tables import person
+    from dorrik.store.database.account_tables import person
 
     inspection = inspector.begin()
     guest = Inspector(app, firm.office_email)

@@ -1,6 +1,6 @@
 """Rooms and points over the real API: points without a circuit, moved, left over, and what is refused."""
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 
 def kept(receipt):

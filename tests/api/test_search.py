@@ -4,10 +4,10 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from dorrik.store import reindex, search
-from dorrik.store.engine import new_id
-from dorrik.store.search import Subject, words
-from dorrik.store.tables import search_subject
+from dorrik.store.database.engine import new_id
+from dorrik.store.database.tables import search_subject
+from dorrik.store.register import reindex, search
+from dorrik.store.register.search import Subject, words
 from tests.examples import examples
 
 NAMES = (
@@ -20,7 +20,7 @@ NAMES = (
 @pytest.fixture(scope="module")
 def kept(engine):
     """A firm whose subjects are these names; the names by id."""
-    from dorrik.store import people
+    from dorrik.store.people import people
 
     with engine.begin() as connection:
         firm = people.add_firm(connection, "Searchers", "1 Quay", "0")

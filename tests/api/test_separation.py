@@ -3,7 +3,7 @@
 import pytest
 from starlette.testclient import TestClient
 
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.api.conftest import Inspector
 from tests.api.reviewed import authorise, submit
 from tests.conftest import PASSWORD

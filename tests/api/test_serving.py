@@ -112,7 +112,7 @@ def test_a_disk_that_is_nearly_full_is_told_on_the_home_screen(inspector, monkey
 
 
 def test_without_its_database_it_lives_and_is_not_ready():
-    from dorrik.store.engine import make_engine
+    from dorrik.store.database.engine import make_engine
 
     http = TestClient(create_app(make_engine("mysql+pymysql://none:x@127.0.0.1:9/none")))
     assert http.get("/api/health").json() == {"state": "no database"}
@@ -144,7 +144,7 @@ def test_a_photo_for_which_there_is_no_room_leaves_no_half_behind(tmp_path):
     """A process that may write 8 kB a file stands in for a disk that is full."""
     program = (
         "import hashlib, resource, signal\n"
-        "from dorrik.store.photos import PhotoStore\n"
+        "from dorrik.store.files.photos import PhotoStore\n"
         "signal.signal(signal.SIGXFSZ, signal.SIG_IGN)\n"
         "resource.setrlimit(resource.RLIMIT_FSIZE, (8000, 8000))\n"
         "photo = b'\\xff\\xd8\\xff' + b'x' * 50000\n"

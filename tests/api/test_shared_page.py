@@ -12,9 +12,9 @@ from PIL import Image
 from sqlalchemy import update
 from starlette.testclient import TestClient
 
-from dorrik.store import remedials
-from dorrik.store.engine import new_id, now
-from dorrik.store.follow_up_tables import client_link
+from dorrik.store.database.engine import new_id, now
+from dorrik.store.database.follow_up_tables import client_link
+from dorrik.store.reports import remedials
 from tests.api.clearing import DONE, after, clear, confirm, issued, link, step, unsatisfactory
 from tests.pictures import picture
 

@@ -10,11 +10,11 @@ from sqlalchemy import insert, select, update
 from starlette.testclient import TestClient
 
 from dorrik.api import cookies
-from dorrik.store import attempts, devices, links, people
-from dorrik.store.account_tables import sign_in_failure
-from dorrik.store.attempts import PAIR, delay_s, source_of
-from dorrik.store.engine import now
-from dorrik.store.people import address_key
+from dorrik.store.database.account_tables import sign_in_failure
+from dorrik.store.database.engine import now
+from dorrik.store.people import attempts, devices, links, people
+from dorrik.store.people.attempts import PAIR, delay_s, source_of
+from dorrik.store.people.people import address_key
 from tests.conftest import PASSWORD
 
 
@@ -225,7 +225,7 @@ def test_old_failures_are_cleaned_away(engine, firm):
 
 def test_an_address_is_compared_letter_by_letter(app, supervisor):
     """The collation of a table takes é for e; a person's address is not that of another."""
-    from dorrik.store.engine import new_id
+    from dorrik.store.database.engine import new_id
 
     tag = new_id()[-8:]
     for name in (f"jose{tag}", f"josé{tag}"):

@@ -9,10 +9,11 @@ from argon2 import Type, extract_parameters
 from sqlalchemy import inspect, text
 
 from dorrik.demo import load
-from dorrik.store import account_tables, follow_up_tables, mail_tables, migrate, passwords, tables  # noqa: F401
-from dorrik.store.engine import make_engine, new_id
-from dorrik.store.mariadb import PrivateMariaDB
-from dorrik.store.metadata import metadata
+from dorrik.store.database import migrate
+from dorrik.store.database.engine import make_engine, new_id
+from dorrik.store.database.mariadb import PrivateMariaDB
+from dorrik.store.database.metadata import metadata
+from dorrik.store.people import passwords
 
 
 def test_migrations_go_up_and_down_and_match_the_tables(tmp_path):

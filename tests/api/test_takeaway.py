@@ -13,7 +13,7 @@ from icalendar import Calendar
 from dorrik.core.inspection import document
 from dorrik.core.work.chart import read as read_chart
 from dorrik.report import calendar, circuit_chart, papers
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.api.clearing import issued, unsatisfactory
 from tests.api.conftest import Inspector
 from tests.core.homes import cottage

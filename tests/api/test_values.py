@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from dorrik.core.inspection.records import KINDS
 from dorrik.core.work.register import REGISTER
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 from tests.api.reviewed import issue
 from tests.examples import examples
 

@@ -10,7 +10,7 @@ from dorrik.core.book.usual_circuits import usual_circuits
 from dorrik.demo import bench_home
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
-from dorrik.store.engine import new_id
+from dorrik.store.database.engine import new_id
 
 DEVICE = "the test's own tablet"
 

@@ -14,7 +14,7 @@ import pyotp
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from dorrik.store.mariadb import PrivateMariaDB
+from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.e2e.test_accessibility import violations
 from tests.e2e.walk import begin, stage
 from tests.serving import free_port

@@ -3,7 +3,7 @@
 from playwright.sync_api import expect
 from sqlalchemy import delete, select
 
-from dorrik.store.account_tables import person, session
+from dorrik.store.database.account_tables import person, session
 from tests.conftest import PASSWORD
 from tests.e2e.walk import all_kept, cell, fill, hold_polls
 

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from dorrik.store import people, sessions
+from dorrik.store.people import people, sessions
 from tests.conftest import PASSWORD
 from tests.e2e.walk import all_kept, cell, hold_polls, stage
 from tests.serving import Server, free_port

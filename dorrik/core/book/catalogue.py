@@ -17,8 +17,8 @@ from dorrik.core.book.reference import printed, toml
 
 @record
 class Fact:
-    """Something that moves an entry's code: its name (see `topics.facts`), the code it leads to, the end of a sentence
-    that says so, and the question for where it is not known."""
+    """Something that moves an entry's code: its name (see `judging.topics.facts`), the code it leads to, the end of a
+    sentence that says so, and the question for where it is not known."""
 
     fact: str
     code: str

@@ -7,6 +7,7 @@ Values stand as they were kept: readings as text, dates as year-month-day. Versi
 """
 
 from collections.abc import Iterator, Mapping
+from datetime import datetime
 from typing import Any
 
 from dorrik.core.inspection import earlier_versions, former_names
@@ -28,19 +29,22 @@ class DocumentError(ValueError):
         self.reason = reason
 
 
-def parse(document: object) -> Inspection:
-    """Read a document. Raises DocumentError with the path of the first thing that is wrong."""
+def parse(document: object, now: datetime | None = None) -> Inspection:
+    """Read a document. Raises DocumentError with the path of the first thing that is wrong.
+
+    now: the moment beyond which its dates lie ahead; without it none is too late, as in what we wrote ourselves.
+    """
     if not isinstance(document, Mapping):
         raise DocumentError("document", "is not an inspection document.")
     if document.get("format") != FORMAT:
         raise DocumentError("format", f"is not {FORMAT!r}.")
     if document.get("version") not in READS:
         raise DocumentError("version", f"is not {' or '.join(map(str, READS))}, the versions this program reads.")
-    found: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {})
+    found: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {}, now)
     return earlier_versions.upgraded(found, document["version"])
 
 
-def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) -> Any:
+def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str], now: datetime | None) -> Any:
     if not isinstance(given, Mapping):
         raise DocumentError(path, "is not an object.")
     children = {child.plural: child for child in KINDS.values() if kind.name in child.parents}
@@ -61,12 +65,12 @@ def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str]) ->
             if not isinstance(value, list | tuple):
                 raise DocumentError(f"{path}.{name}", "is not a list.")
             child = children[name]
-            entities = [_entity(child, one, f"{path}.{name}[{i}]", seen) for i, one in enumerate(value)]
+            entities = [_entity(child, one, f"{path}.{name}[{i}]", seen, now) for i, one in enumerate(value)]
             values[name] = in_order(entities)
         elif name in kind.fields:
             spec = kind.fields[name]
             try:
-                values[name] = spec.revive(spec.clean(value))
+                values[name] = spec.revive(spec.clean(value, now))
             except FieldError as error:
                 raise DocumentError(f"{path}.{name}", str(error)) from None
         else:

@@ -65,11 +65,25 @@ class FieldSpec:
     ahead_days: int = 1
     keeps: Keeps = ""
 
-    def clean(self, value: object) -> Any:
-        """The value as it is kept (None for empty). Raises FieldError for what cannot stand here."""
+    def clean(self, value: object, now: datetime | None = None) -> Any:
+        """The value as it is kept (None for empty). Raises FieldError for what cannot stand here.
+
+        now: the moment (with its zone) beyond which a date lies ahead, by more than `ahead_days`; without it no date is
+        too late, as for what was looked at when it was entered.
+        """
         if value is None or value == "":
             return None
-        return _CLEAN[self.kind](self, value)
+        kept = _CLEAN[self.kind](self, value)
+        if now is not None and self.kind in ("date", "instant"):
+            self._not_ahead(kept, now)
+        return kept
+
+    def _not_ahead(self, kept: str, now: datetime) -> None:
+        last = now.astimezone(UTC) + timedelta(days=self.ahead_days)
+        if self.kind == "date" and kept > last.date().isoformat():
+            raise FieldError(f"{self.label}: that date is still to come.")
+        if self.kind == "instant" and datetime.fromisoformat(kept) > last:
+            raise FieldError(f"{self.label}: that time is out of reach.")
 
     def revive(self, kept: Any) -> Any:
         """The kept value as the rules use it: readings parsed, everything else as it is."""
@@ -159,8 +173,6 @@ def _date(spec: FieldSpec, value: object) -> str:
         raise FieldError(f"{spec.label} takes a date, year-month-day.") from None
     if found < EARLIEST:
         raise FieldError(f"{spec.label}: {found.year} is before any report this register can hold ({EARLIEST.year}).")
-    if found > datetime.now(UTC).date() + timedelta(days=spec.ahead_days):
-        raise FieldError(f"{spec.label}: that date is still to come.")
     return found.isoformat()
 
 
@@ -175,7 +187,7 @@ def _instant(spec: FieldSpec, value: object) -> str:
         found = found.astimezone(UTC).replace(microsecond=0)
     except (ValueError, OverflowError):
         raise FieldError(f"{spec.label} takes a date and time with its zone.") from None
-    if found.date() < EARLIEST or found > datetime.now(UTC) + timedelta(days=spec.ahead_days):
+    if found.date() < EARLIEST:
         raise FieldError(f"{spec.label}: that time is out of reach.")
     return found.strftime("%Y-%m-%dT%H:%M:%SZ")
 

@@ -1,3 +1,5 @@
+from datetime import UTC, datetime
+
 import pytest
 
 from dorrik.core.inspection.fields import FieldError
@@ -65,4 +67,4 @@ def test_what_is_kept(fields, name, given, kept):
 )
 def test_what_is_refused_and_why(fields, name, given, told):
     with pytest.raises(FieldError, match=told):
-        fields[name].clean(given)
+        fields[name].clean(given, datetime.now(UTC))

@@ -1,0 +1,1 @@
+"""The database itself: its server, its tables and migrations, what is done once."""

@@ -1,0 +1,1 @@
+"""What lies beside the database: photos, drafts, backups."""

@@ -1,0 +1,1 @@
+"""Letters that leave: the queue, the budget, the server of a firm."""

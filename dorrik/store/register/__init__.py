@@ -1,0 +1,1 @@
+"""The register of clients, properties, jobs and instruments, and the search over it."""

@@ -1,0 +1,1 @@
+"""Issued reports and what follows them: states, remedial steps, copies, links for clients."""
