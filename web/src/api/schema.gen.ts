@@ -4206,7 +4206,7 @@ export interface components {
         };
         /**
          * FirmPaperIn
-         * @description What the firm settles about its letters and numbers; see `core.firm_texts`.
+         * @description What the firm settles about its letters and numbers; see `core.work.firm_texts`.
          */
         FirmPaperIn: {
             /** Texts */
