@@ -9,8 +9,8 @@ from pathlib import Path
 
 from dorrik.core.inspection import document
 from dorrik.core.judging.judgement import judge
-from dorrik.core.judging.judgement_json import as_json
 from dorrik.core.judging.judgement_text import as_text
+from dorrik.core.judging.wire.judgement import as_json
 
 #: Commands about what is kept rather than about an inspection.
 HOUSEHOLD = ("firm", "person", "export", "import", "backup", "restore", "verify")

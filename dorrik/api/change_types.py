@@ -6,8 +6,8 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, Field, ValidationError, ValidatorFunctionWrapHandler, WrapValidator
 
 from dorrik.api.common_types import Moment, Plain, Strict, Words
-from dorrik.api.judgement_types import JudgementOut
 from dorrik.core.basics.text import shown
+from dorrik.core.judging.wire.judgement import JudgementView
 from dorrik.core.work.workflow import Action
 from dorrik.store.database.engine import now
 
@@ -127,7 +127,7 @@ class Receipt(BaseModel):
     seq: int
     results: list[ResultOut]
     may: list[Action]
-    judgement: JudgementOut | None
+    judgement: JudgementView | None
     change: JudgementChange | None
 
 
@@ -158,4 +158,4 @@ class News(BaseModel):
 
     seq: int
     entries: list[EntryOut]
-    judgement: JudgementOut | None
+    judgement: JudgementView | None

@@ -2,12 +2,10 @@
 
 from collections import defaultdict
 from collections.abc import Iterable
-from dataclasses import asdict
 
 from fastapi import Request
 
 from dorrik.api.coding_types import AgreementOut, Agreements, ChosenOut, WaitingOpinion
-from dorrik.api.judgement_types import ViewOut
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, work
@@ -57,7 +55,7 @@ def _asked(one: opinions.Asked, photos: list[str]) -> WaitingOpinion:
         key=entry.key if entry else None,
         title=entry.title if entry else None,
         look=entry.look if entry else None,
-        views=[ViewOut(**asdict(view)) for view in views],
+        views=list(views),
         answers=one.answers or {},
         photos=photos,
         asked_at=one.asked_at,

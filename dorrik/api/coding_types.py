@@ -5,8 +5,8 @@ from typing import Any
 from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict, Words
-from dorrik.api.judgement_types import ViewOut
-from dorrik.api.reference_types import CatalogueOut
+from dorrik.core.judging.result.classification import SchoolView
+from dorrik.core.judging.wire.judgement import CatalogueView
 
 
 class ChosenOut(BaseModel):
@@ -26,7 +26,7 @@ class WaitingOpinion(BaseModel):
     key: str | None
     title: str | None
     look: str | None
-    views: list[ViewOut]
+    views: list[SchoolView]
     answers: dict[str, bool]
     photos: list[str]
     asked_at: Moment
@@ -80,7 +80,7 @@ class OwnEntryOut(BaseModel):
 class FirmCatalogue(BaseModel):
     """The whole catalogue as new inspections have it, and what of it is the firm's."""
 
-    entries: list[CatalogueOut]
+    entries: list[CatalogueView]
     own: list[OwnEntryOut]
     may_settle: bool
 

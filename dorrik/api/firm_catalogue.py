@@ -11,10 +11,10 @@ from dorrik.api.common_types import Problem
 from dorrik.api.files import download
 from dorrik.api.papers import A_FILE, read_upload
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
-from dorrik.api.reference_types import CatalogueOut
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.book import catalogue
+from dorrik.core.judging.wire.judgement import catalogue_view
 from dorrik.core.work import workflow
 from dorrik.report import catalogue_table
 from dorrik.store.firm import own_entries
@@ -27,7 +27,7 @@ def _whole(connection: Connection, me: Person) -> FirmCatalogue:
     kept = own_entries.kept(connection, me.firm_id)
     built_in = set(catalogue.entries())
     with catalogue.with_own([one.says for one in kept]):
-        entries = [CatalogueOut.model_validate(one, from_attributes=True) for one in catalogue.entries().values()]
+        entries = [catalogue_view(one) for one in catalogue.entries().values()]
     return FirmCatalogue(
         entries=entries,
         own=[

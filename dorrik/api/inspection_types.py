@@ -5,7 +5,7 @@ from typing import Any
 from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict, Words
-from dorrik.api.judgement_types import JudgementOut
+from dorrik.core.judging.wire.judgement import JudgementView
 from dorrik.core.work.workflow import Action, State
 
 
@@ -27,7 +27,7 @@ class InspectionOut(BaseModel):
     state: State
     may: list[Action]
     entities: list[EntityOut]
-    judgement: JudgementOut
+    judgement: JudgementView
 
 
 class InspectionLine(BaseModel):

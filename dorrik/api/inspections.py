@@ -19,7 +19,7 @@ from dorrik.api.work import note, work
 from dorrik.core.inspection import former_names
 from dorrik.core.judging import delta
 from dorrik.core.judging.judgement import Judgement
-from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.judging.wire.judgement import as_json
 from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action
 from dorrik.journal import blind, history, share
@@ -38,12 +38,7 @@ router = make_router("/api", "inspections", RESPONSES)
 
 
 def _judgement(connection: Connection, seen: Seen) -> dict[str, Any]:
-    return _told(as_json(judging.judged(connection, seen.kept)[1]), seen.blind)
-
-
-def _told(judgement: dict[str, Any], blind: frozenset[str]) -> dict[str, Any]:
-    """A judgement with the observations that wait for the second opinion of whoever is told."""
-    return judgement | {"blind": sorted(blind)}
+    return as_json(judging.judged(connection, seen.kept)[1], seen.blind)
 
 
 def _answer(data: dict[str, Any]) -> Response:
@@ -232,7 +227,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
         overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
     # Committed: what is remembered from here on is what the database has.
-    kept, judgement = applied.kept, _told(as_json(found[0]), frozenset())
+    kept, judgement = applied.kept, as_json(found[0])
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
     remembered.put(Memory(kept, judgement, kept.seq))

@@ -8,13 +8,11 @@ from fastapi import Request
 from dorrik.api.problems import RESPONSES
 from dorrik.api.reference_types import (
     BoardCheckOut,
-    CatalogueOut,
     ColumnOut,
     DeviceOut,
     FieldOut,
     HouseRuleOut,
     LimitReasonsOut,
-    LookOut,
     OperatorFaultOut,
     PositionOut,
     Reference,
@@ -44,6 +42,8 @@ from dorrik.core.inspection.network_operator import faults
 from dorrik.core.inspection.records import KINDS
 from dorrik.core.judging.coverage.progress import stage_of
 from dorrik.core.judging.result.against import KINDS as AGAINST_KINDS
+from dorrik.core.judging.served.walk import Looked
+from dorrik.core.judging.wire.judgement import catalogue_view
 from dorrik.core.work import workflow
 from dorrik.core.work.register import REGISTER
 
@@ -77,7 +77,7 @@ def _reference() -> Reference:
             kind: [ColumnOut.model_validate(column) for column in columns if column.stage or kind == "board"]
             for kind, columns in circuit_columns.BY_KIND.items()
         },
-        looks={kind: LookOut(look=one.look, met=list(one.observations)) for kind, one in looks().items()},
+        looks={kind: Looked(one.look, one.observations) for kind, one in looks().items()},
         operator_faults=[OperatorFaultOut.model_validate(one) for one in faults().values()],
         works=[WorkOut.model_validate(work) for work in works().values()],
         positions=[PositionOut.model_validate(choice) for choice in positions.CHOICES],
@@ -86,7 +86,7 @@ def _reference() -> Reference:
         usual_cables=[f"{line:g}/{cpc:g}" for line, cpc in USUAL_CABLES],
         usual_basins_m={basin: list(size) for basin, size in USUAL_BASINS_M.items()},
         board_checks=[BoardCheckOut(key=i.key, label=i.label, observation=i.observation) for i in checks().values()],
-        catalogue=[CatalogueOut.model_validate(entry, from_attributes=True) for entry in catalogue.entries().values()],
+        catalogue=[catalogue_view(entry) for entry in catalogue.entries().values()],
         devices=[DeviceOut.model_validate(device, from_attributes=True) for device in devices()],
         house_rules=[HouseRuleOut(name=name, **option) for name, option in house_rules.options().items()],
         code_meanings=MEANING,

@@ -4,6 +4,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from dorrik.core.judging.served.walk import Looked
+from dorrik.core.judging.wire.judgement import CatalogueView
 from dorrik.core.work.workflow import Action
 
 
@@ -39,35 +41,6 @@ class FieldOut(BaseModel):
     limited: LimitReasonsOut | None
 
 
-class FactOut(BaseModel, from_attributes=True):
-    """What moves an entry's code: where a yes leads, and the question."""
-
-    fact: str
-    code: str
-    says: str
-    ask: str
-
-
-class CatalogueOut(BaseModel):
-    key: str
-    group: str
-    title: str
-    look: str
-    code: str
-    why: str
-    strict: str
-    strict_why: str
-    mild: str
-    mild_why: str
-    moves: str
-    plain: str
-    remedy: str
-    rule: str
-    facts: list[FactOut]
-    words: str
-    own: bool
-
-
 class DeviceOut(BaseModel):
     standard: str
     type: str
@@ -96,13 +69,6 @@ class BoardCheckOut(BaseModel):
     key: str
     label: str
     observation: str
-
-
-class LookOut(BaseModel):
-    """What to look at on a kind of point, and the catalogue entries met there, the commonest first."""
-
-    look: str
-    met: list[str]
 
 
 class OperatorFaultOut(BaseModel, from_attributes=True):
@@ -178,8 +144,8 @@ class Reference(BaseModel):
     usual_circuits: list[UsualCircuitOut]
     usual_cables: list[str]
     usual_basins_m: dict[str, list[float]]
-    looks: dict[str, LookOut]
-    catalogue: list[CatalogueOut]
+    looks: dict[str, Looked]
+    catalogue: list[CatalogueView]
     devices: list[DeviceOut]
     house_rules: list[HouseRuleOut]
     code_meanings: dict[str, str]

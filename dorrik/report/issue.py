@@ -14,8 +14,8 @@ from sqlalchemy import Connection
 from dorrik.core.inspection import document
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
-from dorrik.core.judging.judgement_json import as_json
 from dorrik.core.judging.readiness import Hindrance, readiness
+from dorrik.core.judging.wire.judgement import as_json
 from dorrik.report import glyphs, press
 from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, Signature, content, for_client

@@ -44,6 +44,7 @@ def _setstate(self: Any, state: list[Any]) -> None:
         object.__setattr__(self, name, value)
 
 
+_WRITTEN = {"json_schema_serialization_defaults_required": True}
 _SHARED: dict[str, Any] = {
     "__repr__": _repr,
     "__eq__": _eq,
@@ -57,7 +58,7 @@ _SHARED: dict[str, Any] = {
 
 def _compiled(cls: type) -> Callable[..., None]:
     """`__init__` of a record class: its fields as parameters, in their order, with their defaults."""
-    known: dict[str, Any] = {"_set": object.__setattr__, "_missing": MISSING}
+    known: dict[str, Any] = {"_missing": MISSING}
     parameters: list[str] = ["self"]
     body: list[str] = []
     for one in sorted(fields(cls), key=lambda one: one.kw_only is True):
@@ -73,7 +74,9 @@ def _compiled(cls: type) -> Callable[..., None]:
             taken = f"_make_{one.name}() if {one.name} is _missing else {one.name}"
         else:
             parameters.append(one.name)
-        body.append(f" _set(self, {one.name!r}, {taken})")
+        # The slot itself is quicker than a look for it by its name.
+        known[f"_set_{one.name}"] = getattr(cls, one.name).__set__
+        body.append(f" _set_{one.name}(self, {taken})")
     exec(f"def __init__({', '.join(parameters)}):\n" + "\n".join(body), known)
     made: Callable[..., None] = known["__init__"]
     made.__qualname__ = f"{cls.__qualname__}.__init__"
@@ -107,12 +110,15 @@ def record(cls: _C | None = None, /, *, kw_only: bool = False) -> _C | Callable[
         turn: Any = dataclass(slots=True, kw_only=kw_only, init=False, eq=False, repr=False)
         made: Any = turn(found)
         made.__init__ = _first
+        # A plain mapping that schemas are made by: what has a default is there all the same where a record is written.
+        made.__pydantic_config__ = _WRITTEN
         return cast(_C, made)
 
     return make if cls is None else make(cls)
 
 
 _PLAIN = frozenset((str, int, float, bool, type(None)))
+_writers: dict[type, Callable[[Any], dict[str, Any]]] = {}
 
 
 def plain(value: Any) -> Any:
@@ -125,8 +131,19 @@ def plain(value: Any) -> Any:
         return [plain(item) for item in value]
     if kind is dict:
         return {name: plain(item) for name, item in value.items()}
-    fields_by_name = {}
-    for name in kind.__dataclass_fields__:
-        item = getattr(value, name)
-        fields_by_name[name] = item if type(item) in _PLAIN else plain(item)
-    return fields_by_name
+    writer = _writers.get(kind)
+    if writer is None:
+        writer = _writers[kind] = _writer(kind)
+    return writer(value)
+
+
+def _writer(cls: type) -> Callable[[Any], dict[str, Any]]:
+    """What writes a record of that class, compiled when the first is written. Raises AttributeError for another
+    class."""
+    names: list[str] = list(cls.__dataclass_fields__)  # type: ignore[attr-defined]
+    taken = "".join(f" {name} = record.{name}\n" for name in names)
+    items = ", ".join(f"{name!r}: {name} if type({name}) in _plain else plain({name})" for name in names)
+    known: dict[str, Any] = {"_plain": _PLAIN, "plain": plain}
+    exec(f"def write(record):\n{taken} return {{{items}}}", known)
+    found: Callable[[Any], dict[str, Any]] = known["write"]
+    return found

@@ -36,7 +36,7 @@ def next_due(inspected_on: date, premises: str, nation: str = "all", years: floa
 
 
 @record
-class Proposal:
+class IntervalProposal:
     """An interval to the next inspection: whole years, why, and the longest that is usual for the tenure."""
 
     years: int
@@ -64,7 +64,7 @@ class Signs:
 OLD_YEARS = 40
 
 
-def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -> Proposal:
+def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -> IntervalProposal:
     """An interval with its reasons, never longer than is usual for the tenure (rule 14.1).
 
     year: of the inspection, for a trend. Raises LookupError for premises not in the table.
@@ -89,7 +89,7 @@ def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -
         years = max(1, min(years, signs.low_by - year - 1))
         why.append(f"insulation would reach its minimum about {signs.low_by} if it goes on so")
     said = why[0] + ("" if len(why) == 1 else "; shorter, since " + ", ".join(why[1:]))
-    return Proposal(years, f"{said}.", longest)
+    return IntervalProposal(years, f"{said}.", longest)
 
 
 def _a(premises: str) -> str:

@@ -64,7 +64,7 @@ def kind_of(circuit: Circuit) -> str:
 
 
 @record
-class Share:
+class DemandShare:
     """What of a kind of load counts. load: its name in the table; connected_a: all of it; counted_a: of that."""
 
     load: str
@@ -77,14 +77,14 @@ def connected(circuit: Circuit) -> float | None:
     return circuit.design_current_a or circuit.device_rating_a
 
 
-def shares(circuits: Iterable[Circuit], wanted: Iterable[tuple[str, float]] = ()) -> tuple[Share, ...]:
+def shares(circuits: Iterable[Circuit], wanted: Iterable[tuple[str, float]] = ()) -> tuple[DemandShare, ...]:
     """What each kind of load counts for, in the table's order. wanted: loads and currents (A) that would be added.
     Circuits whose load is not known count nothing."""
     by_kind, extra = _by_kind(circuits)
     for kind, current in wanted:
         by_kind.setdefault(kind, []).append(current)
     return tuple(
-        Share(
+        DemandShare(
             kind, sum(by_kind[kind]), round(_of_kind(kind, sorted(by_kind[kind], reverse=True)) + extra.get(kind, 0), 2)
         )
         for kind in allowances()

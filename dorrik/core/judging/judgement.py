@@ -12,7 +12,7 @@ from dorrik.core.basics.record import record
 from dorrik.core.book import catalogue, reference
 from dorrik.core.book.codes import UNSATISFACTORY
 from dorrik.core.book.house_rules import HouseRules
-from dorrik.core.book.intervals import Proposal
+from dorrik.core.book.intervals import IntervalProposal
 from dorrik.core.book.rule_book import RuleBook
 from dorrik.core.electrical import loop
 from dorrik.core.electrical.ring import RingAnalysis
@@ -24,10 +24,9 @@ from dorrik.core.home.isolation import BoardState, state_of
 from dorrik.core.inspection.records import Inspection, Overruling
 from dorrik.core.judging.coverage import evidence
 from dorrik.core.judging.coverage.evidence import Evidence
-from dorrik.core.judging.coverage.limitations import Limited, Share, gathered, share
+from dorrik.core.judging.coverage.limitations import Limited, LimitedShare, gathered, share
 from dorrik.core.judging.coverage.progress import Progress, measure_progress
-from dorrik.core.judging.coverage.sampling import Proposal as SampleProposal
-from dorrik.core.judging.coverage.sampling import State
+from dorrik.core.judging.coverage.sampling import SampleProposal, SampleState
 from dorrik.core.judging.coverage.schedule import Filled, fill
 from dorrik.core.judging.result.against import Against, against, is_open, summary
 from dorrik.core.judging.result.coding import Coding, coding
@@ -43,7 +42,7 @@ from dorrik.core.judging.served.live_checks import LiveCheck, live_checks
 from dorrik.core.judging.served.not_possible import NotPossible, not_possible
 from dorrik.core.judging.served.putting_back import PutBack, things
 from dorrik.core.judging.served.repairs import RepairView, repairs, settled
-from dorrik.core.judging.served.room_for_more import Room, room_for_more
+from dorrik.core.judging.served.room_for_more import RoomForMore, room_for_more
 from dorrik.core.judging.served.walk import Walk, walk
 from dorrik.core.judging.served.zs_scale import ZsScale, scales
 from dorrik.core.judging.topics import TOPICS, breaking_capacity, next_inspection, sample
@@ -111,7 +110,7 @@ class Judgement:
     outcome_says: str
     outcome_because: tuple[str, ...]
     against: tuple[Against, ...]
-    interval: Proposal | None
+    interval: IntervalProposal | None
     duties: tuple[DutyDue, ...]
     sums: dict[str, Reading]
     zs_scales: tuple[ZsScale, ...]
@@ -123,15 +122,15 @@ class Judgement:
     come_back: tuple[ToComeBack, ...]
     set_aside: tuple[Aside, ...]
     repairs: tuple[RepairView, ...]
-    room_for_more: Room | None
+    room_for_more: RoomForMore | None
     parts: tuple[Part, ...]
     labels: tuple[LabelView, ...]
-    sampling: State | None
+    sampling: SampleState | None
     sample_proposal: SampleProposal
     walk: Walk
     schedule: tuple[Filled, ...]
     limits: tuple[Limited, ...]
-    limited_share: Share
+    limited_share: LimitedShare
     evidence: Evidence
     progress: Progress
     house_rules: HouseRules

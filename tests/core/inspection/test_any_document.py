@@ -10,7 +10,7 @@ from dorrik.core.book.rule_book import keys
 from dorrik.core.inspection import document
 from dorrik.core.inspection.records import KINDS
 from dorrik.core.judging.judgement import judge
-from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.judging.wire.judgement import as_json
 from tests.core.homes import cottage
 from tests.examples import examples
 

@@ -12,7 +12,7 @@ import pytest
 
 from dorrik.core.inspection.document import DocumentError, parse, write
 from dorrik.core.judging.judgement import judge
-from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.judging.wire.judgement import as_json
 
 FILES = sorted((Path(__file__).parents[1] / "data" / "documents").glob("*.json"))
 

@@ -4,7 +4,7 @@ import pytest
 
 from dorrik.core.inspection import document
 from dorrik.core.judging.judgement import judge
-from dorrik.core.judging.judgement_json import as_json
+from dorrik.core.judging.wire.judgement import as_json
 from tests.core.homes import cottage, spoilt
 
 

@@ -4,12 +4,12 @@ import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
 export type Me = Schemas["Me"];
-export type Note = Schemas["NoteOut"];
-export type Judgement = Schemas["JudgementOut"];
-export type Stage = Schemas["StageOut"]["stage"];
+export type Note = Schemas["NoteView"];
+export type Judgement = Schemas["JudgementView"];
+export type Stage = Schemas["StageProgress"]["stage"];
 export type Status = Note["status"];
 export type FieldSpec = Schemas["FieldOut"];
-export type CatalogueEntry = Schemas["CatalogueOut"];
+export type CatalogueEntry = Schemas["CatalogueView"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 

@@ -2754,21 +2754,21 @@ export interface components {
             recovery_left: number;
         };
         /**
-         * AcrossOut
+         * AcrossView
          * @description Where a link across a ring may run: the points at either end of those that read high together, by their ids.
          */
-        AcrossOut: {
+        AcrossView: {
             /** One End */
             one_end: string;
             /** Other End */
             other_end: string;
         };
         /**
-         * ActionOut
+         * ActionView
          * @description What a note offers, carried out in one tap: 'set' a field, 'observe' a catalogue entry, 'letter', 'hold', and
          *     that the operator was called ('call').
          */
-        ActionOut: {
+        ActionView: {
             /**
              * Kind
              * @enum {string}
@@ -2845,10 +2845,13 @@ export interface components {
             to?: string | null;
         };
         /**
-         * AgainstOut
-         * @description One thing that stands against a satisfactory result; stage: where it is answered.
+         * Against
+         * @description One thing that stands against a satisfactory result.
+         *
+         *     kind: what it is; says: in words; stage: where it is answered; entity, entity_id, field: what it speaks of;
+         *     observation_id: the observation that it is about, '' for none.
          */
-        AgainstOut: {
+        Against: {
             /**
              * Kind
              * @enum {string}
@@ -2865,34 +2868,16 @@ export interface components {
             entity: string;
             /** Entity Id */
             entity_id: string;
-            /** Field */
+            /**
+             * Field
+             * @default
+             */
             field: string;
-            /** Observation Id */
+            /**
+             * Observation Id
+             * @default
+             */
             observation_id: string;
-        };
-        /**
-         * AgedPartOut
-         * @description A part of the home with the years that its evidence allows; agrees: whether there are any.
-         */
-        AgedPartOut: {
-            /** Key */
-            key: string;
-            /** Entity */
-            entity: string;
-            /** Entity Id */
-            entity_id: string;
-            /** Name */
-            name: string;
-            /** From Year */
-            from_year: number | null;
-            /** To Year */
-            to_year: number | null;
-            /** Agrees */
-            agrees: boolean;
-            /** Evidence */
-            evidence: string[];
-            /** Offered */
-            offered: components["schemas"]["OfferedYearsOut"][];
         };
         /**
          * AgendaOut
@@ -2983,11 +2968,12 @@ export interface components {
             trouble: string[];
         };
         /**
-         * AsideOut
-         * @description Something left disconnected or out of scope: its state with its agreement in words, what that means for whoever
-         *     uses the home, whether it counts, and ids of everything that is set aside with it.
+         * Aside
+         * @description A thing that is set aside. name: what it is called; says: its state, with whom it was agreed and until when;
+         *     means: what that means for whoever uses the home; in_force: does it count?; covers: ids of everything that is set
+         *     aside with it, itself first; gone: it was removed.
          */
-        AsideOut: {
+        Aside: {
             /** Id */
             id: string;
             /** Entity */
@@ -3012,11 +2998,11 @@ export interface components {
             gone: boolean;
         };
         /**
-         * AskedOut
-         * @description The tests that apply to one entity in a stage, in the order of the work, and how many are done; more: what
-         *     may be entered beside them.
+         * AskedView
+         * @description The tests that apply to one entity in a stage, in the order of the work, and how many are done; more: what may be
+         *     entered beside them.
          */
-        AskedOut: {
+        AskedView: {
             /** Entity */
             entity: string;
             /** Id */
@@ -3075,10 +3061,10 @@ export interface components {
             changes: components["schemas"]["ChangeIn"][];
         };
         /**
-         * BeforeOut
-         * @description A reading of an earlier report: its day, as written, and as a number.
+         * Before
+         * @description A loop impedance of an earlier report: its day (ISO), as written, and as a number (Ω, None where it is none).
          */
-        BeforeOut: {
+        Before: {
             /** On */
             on: string;
             /** Text */
@@ -3121,10 +3107,60 @@ export interface components {
             inspection_id: string;
         };
         /**
-         * BenchOut
-         * @description The points of a circuit in the order of the walk: how they are tested, and where their readings put them (m).
+         * BenchPoint
+         * @description A point as it is tested.
+         *
+         *     walked: its share of the walk; position: where its reading puts it on the ring, 0 to 1 (None where it cannot be
+         *     said); spur_m: cable of its spur (m); from_board_m: cable from the board that its reading leads to (m, on a radial);
+         *     says: what was found there, in a word; again: does it want a retest?; tested: is there a reading, or was it as
+         *     expected?; live: is there one of the live tests?
+         *     two_gangs: is each gang of it tested?
          */
-        BenchOut: {
+        BenchPoint: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Walked */
+            walked: number;
+            /** Position */
+            position: number | null;
+            /** Spur M */
+            spur_m: number | null;
+            /** From Board M */
+            from_board_m: number | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * Tested
+             * @default false
+             */
+            tested: boolean;
+            /**
+             * Live
+             * @default false
+             */
+            live: boolean;
+            /**
+             * Two Gangs
+             * @default false
+             */
+            two_gangs: boolean;
+        };
+        /**
+         * BenchView
+         * @description The points of a circuit in the order of the walk: how they are tested, and where their readings put them (m). As
+         *     `Bench` has it, as exact as it is drawn.
+         */
+        BenchView: {
             /** Circuit Id */
             circuit_id: string;
             /** Form */
@@ -3142,13 +3178,13 @@ export interface components {
             /** Length M */
             length_m: number | null;
             /** Points */
-            points: components["schemas"]["BenchPointOut"][];
+            points: components["schemas"]["BenchPoint"][];
             /** Curves */
-            curves: components["schemas"]["CurveOut"][];
-            highest: components["schemas"]["HighestOut"] | null;
-            gap: components["schemas"]["BetweenOut"] | null;
+            curves: components["schemas"]["CurveView"][];
+            highest: components["schemas"]["Highest"] | null;
+            gap: components["schemas"]["Between"] | null;
             /** Methods */
-            methods: components["schemas"]["MethodOut"][];
+            methods: components["schemas"]["MethodView"][];
             /** Flags */
             flags: string[];
             /** Legs Insulation */
@@ -3158,12 +3194,11 @@ export interface components {
             /** Swap */
             swap: string[];
             /** Swap With */
-            swap_with: components["schemas"]["RingBesideOut"][];
+            swap_with: components["schemas"]["NamedView"][];
             /** Polarity Offered */
             polarity_offered: boolean;
             /** Live Fields */
             live_fields: string[];
-            highest_zs: components["schemas"]["HighestOut"] | null;
             /** Second */
             second: {
                 [key: string]: string;
@@ -3173,45 +3208,18 @@ export interface components {
             /** Board At */
             board_at: number;
             /** Across */
-            across: components["schemas"]["AcrossOut"][];
+            across: components["schemas"]["AcrossView"][];
             /** Works Offered */
             works_offered: string[];
             /** Sockets */
-            sockets: components["schemas"]["SocketOut"][];
+            sockets: components["schemas"]["NamedView"][];
+            highest_zs: components["schemas"]["Highest"] | null;
         };
         /**
-         * BenchPointOut
-         * @description A point as it is tested: places from 0 at the board to 1 round the ring, spur and way from the board (m).
+         * Between
+         * @description The points on either side of the gap of an open ring, by their ids, and what is said of it.
          */
-        BenchPointOut: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Walked */
-            walked: number;
-            /** Position */
-            position: number | null;
-            /** Spur M */
-            spur_m: number | null;
-            /** From Board M */
-            from_board_m: number | null;
-            /** Says */
-            says: string;
-            /** Again */
-            again: boolean;
-            /** Tested */
-            tested: boolean;
-            /** Live */
-            live: boolean;
-            /** Two Gangs */
-            two_gangs: boolean;
-        };
-        /**
-         * BetweenOut
-         * @description The points on either side of the gap of an open ring, by their ids.
-         */
-        BetweenOut: {
+        Between: {
             /** Before */
             before: string | null;
             /** After */
@@ -3232,11 +3240,11 @@ export interface components {
             observation: string;
         };
         /**
-         * BoardStateOut
+         * BoardStateView
          * @description How a board stands isolated, what stays live in it, and what there is to prove: proved_at None where it never was
          *     proved dead.
          */
-        BoardStateOut: {
+        BoardStateView: {
             /** Board Id */
             board_id: string;
             /** Proved At */
@@ -3245,15 +3253,18 @@ export interface components {
             lock: string | null;
             /** Key With */
             key_with: string | null;
-            /** Restored */
-            restored: boolean;
             /** Stays Live */
             stays_live: string;
+            /** Restored */
+            restored: boolean;
             /** Pairings */
-            pairings: components["schemas"]["PairingsOut"][];
+            pairings: components["schemas"]["PairingsView"][];
         };
-        /** BoardSumOut */
-        BoardSumOut: {
+        /**
+         * BoardSumView
+         * @description The insulation of a whole board from that of its circuits (MΩ, as written), with its verdict.
+         */
+        BoardSumView: {
             /** Board Id */
             board_id: string;
             /** Field */
@@ -3281,7 +3292,7 @@ export interface components {
             missing: string[];
             /** Touches */
             touches: string[];
-            because_of: components["schemas"]["FigureOut"] | null;
+            because_of: components["schemas"]["FigureView"] | null;
         };
         /**
          * BookedIn
@@ -3349,8 +3360,11 @@ export interface components {
              */
             source: string;
         };
-        /** CatalogueOut */
-        CatalogueOut: {
+        /**
+         * CatalogueView
+         * @description An entry of the catalogue: `CatalogueEntry` without what only the rules ask of it.
+         */
+        CatalogueView: {
             /** Key */
             key: string;
             /** Group */
@@ -3380,7 +3394,7 @@ export interface components {
             /** Rule */
             rule: string;
             /** Facts */
-            facts: components["schemas"]["FactOut"][];
+            facts: components["schemas"]["Fact"][];
             /** Words */
             words: string;
             /** Own */
@@ -3535,6 +3549,22 @@ export interface components {
             code: string;
         };
         /**
+         * CheckView
+         * @description Something to look at once in a room, as it stands; check_id: where that is kept, None before it was answered.
+         */
+        CheckView: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Observation */
+            observation: string;
+            /** State */
+            state: string | null;
+            /** Check Id */
+            check_id: string | null;
+        };
+        /**
          * CheckedOut
          * @description A paper that is genuine; replaced_by: the issue that replaces it, None where it is the last; confirmed_on: when
          *     it was confirmed that everything it required is done.
@@ -3646,17 +3676,17 @@ export interface components {
             code: string;
         };
         /**
-         * CodingOut
+         * CodingView
          * @description What an observation is worth: the three views, the house's school, where that leads here and why, what is known,
          *     and what else would move it.
          */
-        CodingOut: {
+        CodingView: {
             /** Id */
             id: string;
             /** Key */
             key: string;
             /** Views */
-            views: components["schemas"]["ViewOut"][];
+            views: components["schemas"]["SchoolView"][];
             /** School */
             school: string;
             /** Code */
@@ -3664,9 +3694,9 @@ export interface components {
             /** Moved */
             moved: string;
             /** Known */
-            known: components["schemas"]["KnownOut"][];
+            known: components["schemas"]["Known"][];
             /** Questions */
-            questions: components["schemas"]["QuestionOut"][];
+            questions: components["schemas"]["Question"][];
         };
         /**
          * ColumnOut
@@ -3820,10 +3850,10 @@ export interface components {
             withdrawn_at: string | null;
         };
         /**
-         * CurveOut
+         * CurveView
          * @description What a sound ring reads: places from 0 to 1 round the ring, and the value at each (Ω).
          */
-        CurveOut: {
+        CurveView: {
             /** Field */
             field: string;
             /** Places */
@@ -3843,6 +3873,18 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * DemandShare
+         * @description What of a kind of load counts. load: its name in the table; connected_a: all of it; counted_a: of that.
+         */
+        DemandShare: {
+            /** Load */
+            load: string;
+            /** Connected A */
+            connected_a: number;
+            /** Counted A */
+            counted_a: number;
         };
         /** DeviceOut */
         DeviceOut: {
@@ -3905,11 +3947,12 @@ export interface components {
             files?: string[];
         };
         /**
-         * DutyOut
-         * @description A duty that follows the report; due: its last day where that is known; only_if: the outcome that it follows from,
-         *     '' for every one.
+         * DutyDue
+         * @description A duty of a landlord: what, whose, counted from which event, and its last day where that is known.
+         *
+         *     short: in a few words; only_if: the outcome that it follows from, '' for every one.
          */
-        DutyOut: {
+        DutyDue: {
             /** Duty */
             duty: string;
             /** Who */
@@ -4069,8 +4112,11 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** ExpectedOut */
-        ExpectedOut: {
+        /**
+         * ExpectedView
+         * @description What a figure should be before it is measured, in its unit, and that in words.
+         */
+        ExpectedView: {
             /** Id */
             id: string;
             /** Field */
@@ -4083,10 +4129,11 @@ export interface components {
             says: string;
         };
         /**
-         * FactOut
-         * @description What moves an entry's code: where a yes leads, and the question.
+         * Fact
+         * @description Something that moves an entry's code: its name (see `judging.topics.facts`), the code it leads to, the end of a
+         *     sentence that says so, and the question for where it is not known.
          */
-        FactOut: {
+        Fact: {
             /** Fact */
             fact: string;
             /** Code */
@@ -4144,10 +4191,10 @@ export interface components {
             };
         };
         /**
-         * FigureOut
+         * FigureView
          * @description One figure: which field of which entity.
          */
-        FigureOut: {
+        FigureView: {
             /** Id */
             id: string;
             /** Field */
@@ -4165,12 +4212,48 @@ export interface components {
             media_type: string;
         };
         /**
+         * Filled
+         * @description A line with its state.
+         *
+         *     codes: of the observations that speak of it; because: what the state rests on, in words; stage: where it is
+         *     answered while it is left, '' where it is asked in the schedule itself; asked: may it be answered there? by_field:
+         *     does its state rest on a field of the inspection, which no check and no verdict speaks of?
+         */
+        Filled: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Label */
+            label: string;
+            /** Clause */
+            clause: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "not good" | "coded" | "LIM" | "N/A" | "left";
+            /** Codes */
+            codes: string[];
+            /** Because */
+            because: string;
+            /** Stage */
+            stage: string;
+            /** Asked */
+            asked: boolean;
+            /**
+             * By Field
+             * @default false
+             */
+            by_field: boolean;
+        };
+        /**
          * FirmCatalogue
          * @description The whole catalogue as new inspections have it, and what of it is the firm's.
          */
         FirmCatalogue: {
             /** Entries */
-            entries: components["schemas"]["CatalogueOut"][];
+            entries: components["schemas"]["CatalogueView"][];
             /** Own */
             own: components["schemas"]["OwnEntryOut"][];
             /** May Settle */
@@ -4304,10 +4387,10 @@ export interface components {
             readings: number;
         };
         /**
-         * HighestOut
-         * @description The highest reading of a circuit's points; to: the field of the circuit that it is recorded in.
+         * Highest
+         * @description The highest reading of a circuit, which is recorded for it (rules 4.7, 5.1); to: the circuit's field for it.
          */
-        HighestOut: {
+        Highest: {
             /** Point Id */
             point_id: string;
             /** Field */
@@ -4432,7 +4515,7 @@ export interface components {
             may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "set up mail" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
-            judgement: components["schemas"]["JudgementOut"];
+            judgement: components["schemas"]["JudgementView"];
         };
         /**
          * InspectionPage
@@ -4469,10 +4552,13 @@ export interface components {
             lead_sets: components["schemas"]["LeadSetOut"][];
         };
         /**
-         * InsulationOut
-         * @description How a board's insulation adds up, what to open first, the causes to check, and what the client is told.
+         * InsulationBench
+         * @description A board in one pairing, named by its field: the value of everything measured so far, as text (MΩ), with minimum
+         *     and the firm's own level; without: what it would be with the circuits that spoil it open, '' where none does;
+         *     missing: names of those not measured; says: the verdict in a sentence; client: what to renew and what to keep, for
+         *     whoever pays, said with the pairing to earth alone.
          */
-        InsulationOut: {
+        InsulationBench: {
             /** Board Id */
             board_id: string;
             /** Field */
@@ -4495,7 +4581,7 @@ export interface components {
             /** Without */
             without: string;
             /** Rows */
-            rows: components["schemas"]["InsulationRowOut"][];
+            rows: components["schemas"]["InsulationRow"][];
             /** Missing */
             missing: string[];
             /** Causes */
@@ -4504,11 +4590,13 @@ export interface components {
             client: string;
         };
         /**
-         * InsulationRowOut
-         * @description A circuit's insulation in one pairing: as read, the lower end of it (MΩ), its part of the board's leakage (0 to
-         *     1); parts: L–E and N–E as read apart; parts_apart: those far below the same of the neighbours.
+         * InsulationRow
+         * @description A circuit: its insulation in this pairing as read, as a number for its bar (MΩ, the lower end of a bound), the
+         *     part of the board's leakage that goes through it (0 to 1); low: is it under the minimum by itself?; apart: does it
+         *     stand out among its neighbours?; first: is it to be opened first?; parts: L–E and N–E as they were read apart, ''
+         *     where they were not; parts_apart: which of them stand out among those of the neighbours.
          */
-        InsulationRowOut: {
+        InsulationRow: {
             /** Circuit Id */
             circuit_id: string;
             /** Name */
@@ -4525,16 +4613,22 @@ export interface components {
             apart: boolean;
             /** First */
             first: boolean;
-            /** Parts */
+            /**
+             * Parts
+             * @default
+             */
             parts: string;
-            /** Parts Apart */
+            /**
+             * Parts Apart
+             * @default []
+             */
             parts_apart: string[];
         };
         /**
-         * IntervalOut
-         * @description A proposal for the next inspection: years, why, and the longest that is usual for the tenure.
+         * IntervalProposal
+         * @description An interval to the next inspection: whole years, why, and the longest that is usual for the tenure.
          */
-        IntervalOut: {
+        IntervalProposal: {
             /** Years */
             years: number;
             /** Reason */
@@ -4688,28 +4782,33 @@ export interface components {
                 [key: string]: components["schemas"]["MapChange"];
             };
         };
-        /** JudgementOut */
-        JudgementOut: {
+        /**
+         * JudgementView
+         * @description A judgement on the wire; what each part is stands at `Judgement`.
+         *
+         *     words: by the word of the first rule book; blind: observations that wait for the second opinion of whoever is told.
+         */
+        JudgementView: {
             /** Notes */
-            notes: components["schemas"]["NoteOut"][];
+            notes: components["schemas"]["NoteView"][];
             /** Expected */
-            expected: components["schemas"]["ExpectedOut"][];
+            expected: components["schemas"]["ExpectedView"][];
             /** Board Sums */
-            board_sums: components["schemas"]["BoardSumOut"][];
+            board_sums: components["schemas"]["BoardSumView"][];
             /** Insulation */
-            insulation: components["schemas"]["InsulationOut"][];
+            insulation: components["schemas"]["InsulationBench"][];
             /** Rings */
-            rings: components["schemas"]["RingOut"][];
+            rings: components["schemas"]["RingView"][];
             /** Benches */
-            benches: components["schemas"]["BenchOut"][];
+            benches: components["schemas"]["BenchView"][];
             /** Suggested */
-            suggested: components["schemas"]["SuggestionOut"][];
+            suggested: components["schemas"]["Suggestion"][];
             /** Coding */
-            coding: components["schemas"]["CodingOut"][];
+            coding: components["schemas"]["CodingView"][];
             /** Recorded */
-            recorded: components["schemas"]["RecordedOut"][];
+            recorded: components["schemas"]["Recorded"][];
             /** Own Entries */
-            own_entries: components["schemas"]["CatalogueOut"][];
+            own_entries: components["schemas"]["CatalogueView"][];
             /** Prospective Fault Ka */
             prospective_fault_ka: string | null;
             /** Between Lines Ka */
@@ -4724,50 +4823,46 @@ export interface components {
             /** Outcome Because */
             outcome_because: string[];
             /** Against */
-            against: components["schemas"]["AgainstOut"][];
-            /** Blind */
-            blind: string[];
-            interval: components["schemas"]["IntervalOut"] | null;
+            against: components["schemas"]["Against"][];
+            interval: components["schemas"]["IntervalProposal"] | null;
             /** Duties */
-            duties: components["schemas"]["DutyOut"][];
+            duties: components["schemas"]["DutyDue"][];
+            /** Boards */
+            boards: components["schemas"]["BoardStateView"][];
+            /** Not Possible */
+            not_possible: components["schemas"]["NotPossible"][];
+            /** Live Checks */
+            live_checks: components["schemas"]["LiveCheck"][];
+            /** Come Back */
+            come_back: components["schemas"]["ToComeBack"][];
+            /** Set Aside */
+            set_aside: components["schemas"]["Aside"][];
+            /** Repairs */
+            repairs: components["schemas"]["RepairView"][];
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+            /** Labels */
+            labels: components["schemas"]["LabelView"][];
+            room_for_more: components["schemas"]["RoomForMore"] | null;
+            /** To Countersign */
+            to_countersign: components["schemas"]["ToCountersignView"][];
+            /** Putting Back */
+            putting_back: components["schemas"]["PutBack"][];
             /** Sums */
             sums: {
                 [key: string]: string;
             };
             /** Zs Scales */
-            zs_scales: components["schemas"]["ZsScaleOut"][];
-            /** Boards */
-            boards: components["schemas"]["BoardStateOut"][];
-            /** Putting Back */
-            putting_back: components["schemas"]["PutBackOut"][];
-            /** To Countersign */
-            to_countersign: components["schemas"]["ToCountersignOut"][];
-            /** Not Possible */
-            not_possible: components["schemas"]["NotPossibleOut"][];
-            /** Live Checks */
-            live_checks: components["schemas"]["LiveCheckOut"][];
-            /** Come Back */
-            come_back: components["schemas"]["ToComeBackOut"][];
-            /** Set Aside */
-            set_aside: components["schemas"]["AsideOut"][];
-            /** Repairs */
-            repairs: components["schemas"]["RepairOut"][];
-            /** Parts */
-            parts: components["schemas"]["AgedPartOut"][];
-            /** Labels */
-            labels: components["schemas"]["LabelOut"][];
-            room_for_more: components["schemas"]["RoomForMoreOut"] | null;
-            /** Evidence */
-            evidence: string;
-            sampling: components["schemas"]["SamplingOut"] | null;
-            sample_proposal: components["schemas"]["SampleProposalOut"];
+            zs_scales: components["schemas"]["ZsScale"][];
+            sampling: components["schemas"]["SampleState"] | null;
+            sample_proposal: components["schemas"]["SampleProposal"];
             /** Rooms */
-            rooms: components["schemas"]["RoomOut"][];
+            rooms: components["schemas"]["RoomView"][];
             /** Points */
-            points: components["schemas"]["PointOut"][];
+            points: components["schemas"]["PointView"][];
             /** Looks */
             looks: {
-                [key: string]: components["schemas"]["LookOut"];
+                [key: string]: components["schemas"]["Looked"];
             };
             /** Starting Codes */
             starting_codes: {
@@ -4778,14 +4873,16 @@ export interface components {
                 [key: string]: number;
             };
             /** Schedule */
-            schedule: components["schemas"]["ScheduleLineOut"][];
+            schedule: components["schemas"]["Filled"][];
             /** Limits */
-            limits: components["schemas"]["LimitedOut"][];
-            limited_share: components["schemas"]["LimitedShareOut"];
+            limits: components["schemas"]["Limited"][];
+            limited_share: components["schemas"]["LimitedShare"];
+            /** Evidence */
+            evidence: string;
             /** Stages */
-            stages: components["schemas"]["StageOut"][];
+            stages: components["schemas"]["StageProgress"][];
             /** Asked */
-            asked: components["schemas"]["AskedOut"][];
+            asked: components["schemas"]["AskedView"][];
             /** Limited */
             limited: number;
             /** Tests */
@@ -4798,6 +4895,11 @@ export interface components {
             };
             /** Caution */
             caution: string;
+            /**
+             * Blind
+             * @default []
+             */
+            blind: string[];
         };
         /**
          * KeptOut
@@ -4822,10 +4924,10 @@ export interface components {
             reports_until: string | null;
         };
         /**
-         * KnownOut
-         * @description A fact that is known: its words, whether it is so, and whether the inspector answered it.
+         * Known
+         * @description A fact that is known: its words, whether it is so, and whether it was answered rather than found.
          */
-        KnownOut: {
+        Known: {
             /** Fact */
             fact: string;
             /** Says */
@@ -4836,10 +4938,10 @@ export interface components {
             answered: boolean;
         };
         /**
-         * LabelOut
-         * @description A label at its place; needed: by what is known of the home; id: of what was recorded of it, '' for nothing.
+         * LabelView
+         * @description A label at its place. needed: by what is known of the home; id: of what was recorded of it, '' for nothing.
          */
-        LabelOut: {
+        LabelView: {
             /** Kind */
             kind: string;
             /** Label */
@@ -4916,10 +5018,11 @@ export interface components {
             also: string;
         };
         /**
-         * LimitedOut
-         * @description Something that was limited by its own mark: what, of whom, why, and where that was said.
+         * Limited
+         * @description One thing that was not looked at or tested. what: the test or the look; whom: what it concerns; why: its reason;
+         *     entity, entity_id, field: where that was said; circuit_id: of which circuit, None for none.
          */
-        LimitedOut: {
+        Limited: {
             /** What */
             what: string;
             /** Whom */
@@ -4936,11 +5039,13 @@ export interface components {
             circuit_id: string | null;
         };
         /**
-         * LimitedShareOut
-         * @description How much is limited: of the tests and of the points; share: the larger part (of 1); riskiest: what hides the
-         *     circuit at most risk; says: all of it in a line; warning: where that is more than the house allows.
+         * LimitedShare
+         * @description How much of the work is limited. tests, limited_tests: of the tests that apply; points, limited_points: of the
+         *     points listed; share: the larger of the two parts (of 1); riskiest: what hides the circuit at most risk, '' where
+         *     nothing limited touches a circuit; says: all of it in a line; warning: what the report cannot claim, where either
+         *     part is more than the house allows.
          */
-        LimitedShareOut: {
+        LimitedShare: {
             /** Tests */
             tests: number;
             /** Limited Tests */
@@ -4985,10 +5090,10 @@ export interface components {
             rule_books: components["schemas"]["RuleBookOut"][];
         };
         /**
-         * LiveCheckOut
-         * @description A figure or a tick beside Zs and the RCDs, in the order in which it is gone through; hint: how it is done.
+         * LiveCheck
+         * @description A figure or a tick: with which board, in which group, of which entity and field; hint: how it is done.
          */
-        LiveCheckOut: {
+        LiveCheck: {
             /** Board Id */
             board_id: string;
             /**
@@ -5002,14 +5107,17 @@ export interface components {
             entity_id: string;
             /** Field */
             field: string;
-            /** Hint */
+            /**
+             * Hint
+             * @default
+             */
             hint: string;
         };
         /**
-         * LookOut
+         * Looked
          * @description What to look at on a kind of point, and the catalogue entries met there, the commonest first.
          */
-        LookOut: {
+        Looked: {
             /** Look */
             look: string;
             /** Met */
@@ -5203,24 +5311,34 @@ export interface components {
             means: string;
         };
         /**
-         * MethodOut
+         * MethodView
          * @description A way to test a circuit's continuity, and its words.
          */
-        MethodOut: {
+        MethodView: {
             /** Method */
             method: string;
             /** Says */
             says: string;
         };
         /**
-         * MovedOut
+         * Moved
          * @description A code that what is known of a point has moved from where the school starts, and why.
          */
-        MovedOut: {
+        Moved: {
             /** Code */
             code: string;
             /** Why */
             why: string;
+        };
+        /**
+         * NamedView
+         * @description Something to choose from: its id and its name.
+         */
+        NamedView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * News
@@ -5231,13 +5349,13 @@ export interface components {
             seq: number;
             /** Entries */
             entries: components["schemas"]["EntryOut"][];
-            judgement: components["schemas"]["JudgementOut"] | null;
+            judgement: components["schemas"]["JudgementView"] | null;
         };
         /**
-         * NotPossibleOut
+         * NotPossible
          * @description A reason for which there is no Zs of these circuits, and the catalogue entry that it raises of which device.
          */
-        NotPossibleOut: {
+        NotPossible: {
             /** Reason */
             reason: string;
             /** Key */
@@ -5266,12 +5384,14 @@ export interface components {
             points?: components["schemas"]["HindranceOut"][];
         };
         /**
-         * NoteOut
-         * @description A verdict on a figure. stage: where it stands; of: the name of what it speaks of; words: what was looked at or
-         *     measured; standing: the status that counts, the inspector's own where it was overruled; touches: ids of the circuits
-         *     it is about; because_of: the figure under which it is folded; actions: what it offers.
+         * NoteView
+         * @description A verdict on a figure.
+         *
+         *     of: the name of what it speaks of; words: what was looked at or measured; stage: where it stands; standing: the
+         *     status that counts, the inspector's own where it was overruled; touches: ids of the circuits it is about;
+         *     because_of: the figure under which it is folded; actions: what it offers; on_record: an observation says it already.
          */
-        NoteOut: {
+        NoteView: {
             /** Entity */
             entity: string;
             /** Id */
@@ -5313,14 +5433,14 @@ export interface components {
             standing: "pass" | "attention" | "fail" | "unknown";
             /** Touches */
             touches: string[];
-            because_of: components["schemas"]["FigureOut"] | null;
+            because_of: components["schemas"]["FigureView"] | null;
             /** Actions */
-            actions: components["schemas"]["ActionOut"][];
+            actions: components["schemas"]["ActionView"][];
             /** On Record */
             on_record: boolean;
             /** Asks */
             asks: boolean;
-            overruled: components["schemas"]["OverruledOut"] | null;
+            overruled: components["schemas"]["OverruledView"] | null;
         };
         /**
          * NullOut
@@ -5408,6 +5528,20 @@ export interface components {
             job: components["schemas"]["OfferJobOut"] | null;
         };
         /**
+         * Offered
+         * @description Evidence that follows from what was entered, to be taken or left.
+         */
+        Offered: {
+            /** From Year */
+            from_year: number | null;
+            /** To Year */
+            to_year: number | null;
+            /** Known By */
+            known_by: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * OfferedOut
          * @description An alternative as it was offered.
          */
@@ -5420,20 +5554,6 @@ export interface components {
             minutes: number;
             /** Works */
             works: string[];
-        };
-        /**
-         * OfferedYearsOut
-         * @description Evidence of a part's years that follows from what was entered, to be taken or left.
-         */
-        OfferedYearsOut: {
-            /** From Year */
-            from_year: number | null;
-            /** To Year */
-            to_year: number | null;
-            /** Known By */
-            known_by: string;
-            /** Says */
-            says: string;
         };
         /** One */
         One: {
@@ -5538,17 +5658,17 @@ export interface components {
             condition: string;
         };
         /**
-         * OverruledOut
+         * OverruledView
          * @description The inspector's own view of a figure, beside the verdict.
          */
-        OverruledOut: {
+        OverruledView: {
             /**
              * Status
              * @enum {string}
              */
             status: "pass" | "attention" | "fail" | "unknown";
             /** Reason */
-            reason: string;
+            reason: string | null;
         };
         /** OvertakenOut */
         OvertakenOut: {
@@ -5626,10 +5746,10 @@ export interface components {
             height: number;
         };
         /**
-         * PairingsOut
+         * PairingsView
          * @description Conductors to be proved dead at the busbar or a way; a record names them `at between`.
          */
-        PairingsOut: {
+        PairingsView: {
             /** At */
             at: string;
             /** Between */
@@ -5669,6 +5789,32 @@ export interface components {
             head: number;
             /** Columns */
             columns: (string | null)[];
+        };
+        /**
+         * Part
+         * @description A part with its years. key: the id of the thing, or the name of a part of the home; from_year, to_year: the range
+         *     that all of its evidence allows, None where it is open; agrees: is there such a range at all?; evidence: in words;
+         *     offered: what else follows from what was entered.
+         */
+        Part: {
+            /** Key */
+            key: string;
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Name */
+            name: string;
+            /** From Year */
+            from_year: number | null;
+            /** To Year */
+            to_year: number | null;
+            /** Agrees */
+            agrees: boolean;
+            /** Evidence */
+            evidence: string[];
+            /** Offered */
+            offered: components["schemas"]["Offered"][];
         };
         /**
          * PartOut
@@ -5754,11 +5900,13 @@ export interface components {
             ended_at: string | null;
         };
         /**
-         * PointOut
-         * @description A point on the walk: its name within the room, what is known of it, its zone and what that asks for, why it is to
-         *     be opened ('' where it is not), what to look at (a key of `looks`), and entries whose code starts elsewhere here.
+         * PointView
+         * @description A point on the walk. name: within its room; line: what is known of it, in words; zone, needs: where it stands by
+         *     bath or shower and what is asked there, None elsewhere; wanting: is that not met by what was entered; to_open: why
+         *     it is to be opened, '' where it is not; look: its key in `Walk.looks`; moved: entries met there whose code starts
+         *     elsewhere at this point.
          */
-        PointOut: {
+        PointView: {
             /** Id */
             id: string;
             /** Room Id */
@@ -5781,7 +5929,7 @@ export interface components {
             look: string;
             /** Moved */
             moved: {
-                [key: string]: components["schemas"]["MovedOut"];
+                [key: string]: components["schemas"]["Moved"];
             };
         };
         /**
@@ -5880,10 +6028,15 @@ export interface components {
             options: string[];
         };
         /**
-         * PutBackOut
-         * @description Something that a test took off, or that has to come off before one; open: off, and not ticked as back.
+         * PutBack
+         * @description Something that a test took off, or that has to come off before one.
+         *
+         *     item, about_entity, about_id: which thing it is; board_id: of the board that it belongs to ('' where there is none
+         *     yet); says: what is to be seen to, in words; because: which test asks for it; before: has it to come off before a
+         *     test above 250 V?; off: is it off, by a test or by word?; back: was it ticked as back?; open: is it off, and
+         *     not ticked as back?; record_id: of what was entered of it, '' for nothing.
          */
-        PutBackOut: {
+        PutBack: {
             /** Item */
             item: string;
             /** About Entity */
@@ -5896,22 +6049,38 @@ export interface components {
             says: string;
             /** Because */
             because: string;
-            /** Before */
+            /**
+             * Before
+             * @default false
+             */
             before: boolean;
-            /** Off */
+            /**
+             * Off
+             * @default true
+             */
             off: boolean;
-            /** Back */
+            /**
+             * Back
+             * @default false
+             */
             back: boolean;
-            /** Open */
+            /**
+             * Open
+             * @default true
+             */
             open: boolean;
-            /** Record Id */
+            /**
+             * Record Id
+             * @default
+             */
             record_id: string;
         };
         /**
-         * QuestionOut
-         * @description What would move a code and is not known; says: the reason that a yes leaves.
+         * Question
+         * @description What would move a code and is not known: asked in one tap. fact: its name; ask: the words; code: where a yes
+         *     leads; says: the reason that is then kept.
          */
-        QuestionOut: {
+        Question: {
             /** Fact */
             fact: string;
             /** Ask */
@@ -5972,24 +6141,31 @@ export interface components {
             results: components["schemas"]["ResultOut"][];
             /** May */
             may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "set up mail" | "manage people" | "read the audit log" | "export data" | "erase data")[];
-            judgement: components["schemas"]["JudgementOut"] | null;
+            judgement: components["schemas"]["JudgementView"] | null;
             change: components["schemas"]["JudgementChange"] | null;
         };
         /**
-         * RecordedOut
-         * @description An observation as it stands: whether it counts as made good, what its record still lacks, in which
-         *     outbuilding it is ('' for the home), and a hint on its words.
+         * Recorded
+         * @description An observation as it stands: does it count as made good, and what does its record lack, in words? (rule 13.5)
+         *
+         *     building: the outbuilding that it is in, '' for the home; hint: on its words, '' for none.
          */
-        RecordedOut: {
+        Recorded: {
             /** Id */
             id: string;
             /** Made Good */
             made_good: boolean;
             /** Lacking */
             lacking: string[];
-            /** Building */
+            /**
+             * Building
+             * @default
+             */
             building: string;
-            /** Hint */
+            /**
+             * Hint
+             * @default
+             */
             hint: string;
         };
         /**
@@ -6038,10 +6214,10 @@ export interface components {
             };
             /** Looks */
             looks: {
-                [key: string]: components["schemas"]["LookOut"];
+                [key: string]: components["schemas"]["Looked"];
             };
             /** Catalogue */
-            catalogue: components["schemas"]["CatalogueOut"][];
+            catalogue: components["schemas"]["CatalogueView"][];
             /** Devices */
             devices: components["schemas"]["DeviceOut"][];
             /** House Rules */
@@ -6124,40 +6300,6 @@ export interface components {
             files: components["schemas"]["FileOut"][];
         };
         /**
-         * RepairOut
-         * @description A repair of one's own: what was tested again, what is still missing before it counts, and its certificate.
-         */
-        RepairOut: {
-            /** Id */
-            id: string;
-            /** Observation Id */
-            observation_id: string;
-            /** Where */
-            where: string;
-            /** Work */
-            work: string;
-            /** Label */
-            label: string;
-            /** Begun */
-            begun: boolean;
-            /** Tests */
-            tests: components["schemas"]["RetestOut"][];
-            /** Marks */
-            marks: components["schemas"]["ThenNowOut"][];
-            /** Lacks */
-            lacks: string[];
-            /** Failing */
-            failing: string[];
-            /** Complete */
-            complete: boolean;
-            /** Code */
-            code: string;
-            /** Certificate */
-            certificate: string;
-            /** Gone */
-            gone: boolean;
-        };
-        /**
          * RepairRateOut
          * @description A remedy with the firm's rate, and the usual one beside it.
          */
@@ -6215,6 +6357,44 @@ export interface components {
             rates: components["schemas"]["RepairRateOut"][];
         };
         /**
+         * RepairView
+         * @description A repair as it stands.
+         *
+         *     where: what it is of; label: the kind of work; begun: are the figures from before kept, so that the fields take
+         *     those after?; lacks: what is missing before it counts, in words; failing: what was tested again and does not hold;
+         *     complete: nothing is missing and nothing fails; code: of its observation; certificate: its number, '' before.
+         */
+        RepairView: {
+            /** Id */
+            id: string;
+            /** Observation Id */
+            observation_id: string;
+            /** Where */
+            where: string;
+            /** Work */
+            work: string;
+            /** Label */
+            label: string;
+            /** Begun */
+            begun: boolean;
+            /** Tests */
+            tests: components["schemas"]["Retest"][];
+            /** Marks */
+            marks: components["schemas"]["ThenNow"][];
+            /** Lacks */
+            lacks: string[];
+            /** Failing */
+            failing: string[];
+            /** Complete */
+            complete: boolean;
+            /** Code */
+            code: string;
+            /** Certificate */
+            certificate: string;
+            /** Gone */
+            gone: boolean;
+        };
+        /**
          * ResultOut
          * @description What became of one change; reason stands where it was refused.
          */
@@ -6243,6 +6423,29 @@ export interface components {
             keep_reports_years: number;
         };
         /**
+         * Retest
+         * @description A figure that the work undoes. found: as it stood before; left: as it reads since, '' while it is to be tested
+         *     again; status: how that is judged, '' where no verdict speaks of it.
+         */
+        Retest: {
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Found */
+            found: string;
+            /** Left */
+            left: string;
+            /** Status */
+            status: string;
+        };
+        /**
          * RetestIn
          * @description A figure as it reads after the work.
          */
@@ -6267,28 +6470,6 @@ export interface components {
             words: string;
             /** Files */
             files?: string[];
-        };
-        /**
-         * RetestOut
-         * @description A figure that the work undoes: as found, as left, and how that is judged.
-         */
-        RetestOut: {
-            /** Entity */
-            entity: string;
-            /** Entity Id */
-            entity_id: string;
-            /** Field */
-            field: string;
-            /** Label */
-            label: string;
-            /** Unit */
-            unit: string;
-            /** Found */
-            found: string;
-            /** Left */
-            left: string;
-            /** Status */
-            status: string;
         };
         /**
          * RetestedOut
@@ -6327,17 +6508,10 @@ export interface components {
             since_look: components["schemas"]["ChangedOut"][] | null;
         };
         /**
-         * RingBesideOut
-         * @description Another ring of the board, against whose second ends an open one is tried.
+         * RingFindingView
+         * @description Something found of a ring, and at which point.
          */
-        RingBesideOut: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-        };
-        /** RingFindingOut */
-        RingFindingOut: {
+        RingFindingView: {
             /** Kind */
             kind: string;
             /** Point */
@@ -6346,10 +6520,22 @@ export interface components {
             reason: string;
         };
         /**
-         * RingOut
-         * @description What the ends and points of a ring lead to (Ω, m); places from 0 at the board to 1 round the ring.
+         * RingPlaceView
+         * @description A point of a ring: from 0 at the board to 1 round it, and how long its spur is (m).
          */
-        RingOut: {
+        RingPlaceView: {
+            /** Name */
+            name: string;
+            /** Position */
+            position: number | null;
+            /** Spur Length M */
+            spur_length_m: number | null;
+        };
+        /**
+         * RingView
+         * @description What the ends and points of a ring lead to (Ω, m).
+         */
+        RingView: {
             /** Circuit Id */
             circuit_id: string;
             /** Closed */
@@ -6363,28 +6549,21 @@ export interface components {
             /** Length M */
             length_m: number | null;
             /** Findings */
-            findings: components["schemas"]["RingFindingOut"][];
+            findings: components["schemas"]["RingFindingView"][];
             /** Points */
-            points: components["schemas"]["RingPlaceOut"][];
-        };
-        /** RingPlaceOut */
-        RingPlaceOut: {
-            /** Name */
-            name: string;
-            /** Position */
-            position: number | null;
-            /** Spur Length M */
-            spur_length_m: number | null;
+            points: components["schemas"]["RingPlaceView"][];
         };
         /**
-         * RoomForMoreOut
-         * @description The demand by the usual allowances today, and with what is asked about, against the service fuse (A).
+         * RoomForMore
+         * @description shares: what each kind of load counts for today; wanted: the same with what is asked about; total_a, with_a:
+         *     their sums, None where a load is not known; fuse_a: of the supply; measured_a: by clamp; status, says: the opinion;
+         *     missing: circuits whose load is not known.
          */
-        RoomForMoreOut: {
+        RoomForMore: {
             /** Shares */
-            shares: components["schemas"]["ShareOut"][];
+            shares: components["schemas"]["DemandShare"][];
             /** Wanted */
-            wanted: components["schemas"]["ShareOut"][];
+            wanted: components["schemas"]["DemandShare"][];
             /** Total A */
             total_a: number | null;
             /** With A */
@@ -6393,19 +6572,22 @@ export interface components {
             fuse_a: number | null;
             /** Measured A */
             measured_a: number | null;
-            /** Status */
-            status: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "pass" | "attention" | "fail" | "unknown";
             /** Says */
             says: string;
             /** Missing */
             missing: string[];
         };
         /**
-         * RoomOut
-         * @description A room on the walk: what is left to look at, whether it is seen (walked round with nothing left, or not reached),
-         *     how many points the sample still asks for, and its checks.
+         * RoomView
+         * @description A room on the walk. left: what is not looked at yet; seen: walked round with nothing left, or not reached;
+         *     unopened: points that the sample asks for here.
          */
-        RoomOut: {
+        RoomView: {
             /** Id */
             id: string;
             /** Name */
@@ -6417,8 +6599,8 @@ export interface components {
             /** Unopened */
             unopened: number;
             /** Checks */
-            checks: components["schemas"]["WalkCheckOut"][];
-            zones: components["schemas"]["ZonesOut"] | null;
+            checks: components["schemas"]["CheckView"][];
+            zones: components["schemas"]["Zones"] | null;
         };
         /** RuleBookOut */
         RuleBookOut: {
@@ -6454,24 +6636,32 @@ export interface components {
             new?: unknown[] | null;
         };
         /**
-         * SampleProposalOut
-         * @description The share of points to open (part of 1), the grade it follows from, and why.
+         * SampleProposal
+         * @description The share of points to open (part of 1) and why, reason by reason; decides: the grade it follows from.
          */
-        SampleProposalOut: {
+        SampleProposal: {
             /** Share */
             share: number;
-            /** Decides */
-            decides: string;
+            /**
+             * Decides
+             * @enum {string}
+             */
+            decides: "good" | "fair" | "poor" | "none";
             /** Reasons */
             reasons: string[];
         };
         /**
-         * SamplingOut
-         * @description How sampling stands; planned and left name points, to_open and still are their ids; frame, drawn: of the points
-         *     that could be drawn and were; most: the greatest number of defective ones among them at 95 %; says is for the
-         *     report, plainly for the client.
+         * SampleState
+         * @description How sampling stands (rules 12.1 to 12.3).
+         *
+         *     population, sampled, defective: numbers of all points, of those opened and of those with a defect; planned, left:
+         *     names of those to open, the widened ones among them, and of those not yet opened; to_open, still: their ids;
+         *     frame, drawn, drawn_defective: numbers of the points that could be drawn, that chance put in and were opened, and of
+         *     their defects; closed: of those that chance put in, how many were not opened, each of which counts as defective;
+         *     most: the greatest number of defective ones in the frame at 95 %, None before one was opened; beside,
+         *     beside_defective: opened by choice, in any case or after a finding; says: for the report; plainly: for the client.
          */
-        SamplingOut: {
+        SampleState: {
             /** Population */
             population: number;
             /** Sampled */
@@ -6489,7 +6679,7 @@ export interface components {
             /** Widened */
             widened: string[];
             /** Widenings */
-            widenings: components["schemas"]["WideningOut"][];
+            widenings: components["schemas"]["Widening"][];
             /** Share */
             share: number;
             /** Frame */
@@ -6516,32 +6706,19 @@ export interface components {
             plainly: string;
         };
         /**
-         * ScheduleLineOut
-         * @description A line of the inspection schedule. codes: of observations that speak of it; stage: where it is answered while it
-         *     is left, '' where here; asked: may it be answered here?
+         * SchoolView
+         * @description One school's code for an entry, and its reason.
          */
-        ScheduleLineOut: {
-            /** Key */
-            key: string;
-            /** Part */
-            part: string;
-            /** Label */
-            label: string;
-            /** Clause */
-            clause: string;
+        SchoolView: {
             /**
-             * State
+             * School
              * @enum {string}
              */
-            state: "good" | "not good" | "coded" | "LIM" | "N/A" | "left";
-            /** Codes */
-            codes: string[];
-            /** Because */
-            because: string;
-            /** Stage */
-            stage: string;
-            /** Asked */
-            asked: boolean;
+            school: "mainstream" | "stricter" | "milder";
+            /** Code */
+            code: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * SecondFactorOut
@@ -6616,18 +6793,6 @@ export interface components {
             taken?: {
                 [key: string]: string;
             };
-        };
-        /**
-         * ShareOut
-         * @description A kind of load: all that is connected (A), and what of it counts (A).
-         */
-        ShareOut: {
-            /** Load */
-            load: string;
-            /** Connected A */
-            connected_a: number;
-            /** Counted A */
-            counted_a: number;
         };
         /**
          * SharedCopyIn
@@ -6935,17 +7100,10 @@ export interface components {
             ][][] | null;
         };
         /**
-         * SocketOut
-         * @description A socket at which the ends of a ring can be opened.
+         * StageProgress
+         * @description One stage: how many things are done and left, and the names of those left (the first NAMED).
          */
-        SocketOut: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-        };
-        /** StageOut */
-        StageOut: {
+        StageProgress: {
             /**
              * Stage
              * @enum {string}
@@ -7089,11 +7247,15 @@ export interface components {
             signature: components["schemas"]["SignatureIn"];
         };
         /**
-         * SuggestionOut
-         * @description An observation that the verdicts would raise; recorded: the id of one that says it already; moved: what moved its
-         *     code from the school's own; questions: what else would; touches: ids of all that it is about.
+         * Suggestion
+         * @description An observation that could be raised.
+         *
+         *     key: catalogue entry; title: its title; code, why: where the house's school starts, and why; moved: what moved the
+         *     code from there, '' for nothing; questions: what else would, asked in one tap; entity, entity_id: what it speaks of;
+         *     touches: ids of all the things it is about; because: the notes that lead to it; recorded: id of an observation that
+         *     says it already, or None; declined: why the inspector does not raise it, '' where nobody said so.
          */
-        SuggestionOut: {
+        Suggestion: {
             /** Key */
             key: string;
             /** Title */
@@ -7105,7 +7267,7 @@ export interface components {
             /** Moved */
             moved: string;
             /** Questions */
-            questions: components["schemas"]["QuestionOut"][];
+            questions: components["schemas"]["Question"][];
             /** Entity */
             entity: string;
             /** Entity Id */
@@ -7116,7 +7278,10 @@ export interface components {
             because: string[];
             /** Recorded */
             recorded: string | null;
-            /** Declined */
+            /**
+             * Declined
+             * @default
+             */
             declined: string;
         };
         /**
@@ -7223,10 +7388,10 @@ export interface components {
             text: string;
         };
         /**
-         * ThenNowOut
-         * @description What is marked on a part: then and now.
+         * ThenNow
+         * @description What is marked on the part: then and now.
          */
-        ThenNowOut: {
+        ThenNow: {
             /** Entity */
             entity: string;
             /** Entity Id */
@@ -7253,11 +7418,13 @@ export interface components {
             done: boolean;
         };
         /**
-         * ToComeBackOut
-         * @description Something left for later: what it is about (as it is called now, or was where it is gone), what is still to do,
-         *     where that is entered, and under which board's cover it lies; asked_by: the reviewer who asks, '' for nobody.
+         * ToComeBack
+         * @description One open thing. where: what it is about, as it is called now; what: what is still to do, '' for no word; entity,
+         *     entity_id, field: what it is about; stage: where that is entered; board_id: under whose cover it lies, '' for none;
+         *     gone: the thing it is about was removed, so that `where` is what it was called; asked_by: the reviewer who asks, ''
+         *     for nobody.
          */
-        ToComeBackOut: {
+        ToComeBack: {
             /** Id */
             id: string;
             /** Where */
@@ -7279,20 +7446,23 @@ export interface components {
             board_id: string;
             /** Gone */
             gone: boolean;
-            /** Asked By */
+            /**
+             * Asked By
+             * @default
+             */
             asked_by: string;
         };
         /**
-         * ToCountersignOut
+         * ToCountersignView
          * @description A trainee, by their attendance, and the figures of theirs that nobody has signed for yet.
          */
-        ToCountersignOut: {
+        ToCountersignView: {
             /** Attendance Id */
             attendance_id: string;
             /** Who */
             who: string;
             /** Figures */
-            figures: components["schemas"]["FigureOut"][];
+            figures: components["schemas"]["FigureView"][];
         };
         /** TrialIn */
         TrialIn: {
@@ -7382,18 +7552,6 @@ export interface components {
             points: string[];
         };
         /**
-         * ViewOut
-         * @description One school's code and its reason.
-         */
-        ViewOut: {
-            /** School */
-            school: string;
-            /** Code */
-            code: string;
-            /** Reason */
-            reason: string;
-        };
-        /**
          * VisitOut
          * @description A booked visit: how long it takes by the firm's rates (minutes), how far it is (km); when: relative to today.
          */
@@ -7432,7 +7590,7 @@ export interface components {
             /** Look */
             look: string | null;
             /** Views */
-            views: components["schemas"]["ViewOut"][];
+            views: components["schemas"]["SchoolView"][];
             /** Answers */
             answers: {
                 [key: string]: boolean;
@@ -7457,22 +7615,6 @@ export interface components {
             on: string | null;
             /** Reason */
             reason: string | null;
-        };
-        /**
-         * WalkCheckOut
-         * @description Something to look at once in a room; check_id: of what was answered, None before.
-         */
-        WalkCheckOut: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Observation */
-            observation: string;
-            /** State */
-            state: string | null;
-            /** Check Id */
-            check_id: string | null;
         };
         /**
          * WhatOut
@@ -7547,10 +7689,12 @@ export interface components {
             limit: string;
         };
         /**
-         * WideningOut
-         * @description A sample that grew: of which circuit or kind of point, for which defect, and the points that came in.
+         * Widening
+         * @description A sample that grew: of which circuit or kind of point (group), for which defect, found how often and where (ids
+         *     of points), to which share; added: ids of the points that came in; says:
+         *     all of it in words.
          */
-        WideningOut: {
+        Widening: {
             /** Group */
             group: string;
             /** Defect */
@@ -7599,11 +7743,12 @@ export interface components {
             reason: string;
         };
         /**
-         * ZonesOut
-         * @description Zones round a bath or shower for drawing them (m): corners of the basin or the outlet; strips of the plan as y
-         *     and x from and to, each `step_m` high.
+         * Zones
+         * @description The zones round a bath or shower for drawing them (m): basin: corners, or the one place of an outlet; zone 1 and
+         *     zone 2 as strips of the plan (y, from x, to x), each `step_m` high; top_m: their upper edge; reach_m: how far zone 2
+         *     reaches, or zone 1 round an outlet.
          */
-        ZonesOut: {
+        Zones: {
             /** Basin */
             basin: number[][];
             /** Zone 1 */
@@ -7622,10 +7767,15 @@ export interface components {
             width_m: number;
         };
         /**
-         * ZsScaleOut
-         * @description What a circuit's Zs is drawn against (Ω): the device's limit, what a cold reading is held to, Zdb + (R1+R2).
+         * ZsScale
+         * @description Limits of one circuit's Zs (Ω) and what it is held beside.
+         *
+         *     full_ohm: what the device needs, or 50 V at IΔn on TT (rules 7.1, 7.2); held_ohm: what a cold reading is held
+         *     against, by the house rule; limit: how the limit was found; sum_ohm: Zdb + (R1+R2), None where one is missing;
+         *     read_ohm: what was measured, None where that is no number; over: was it over range?; before: earlier readings, the
+         *     oldest first.
          */
-        ZsScaleOut: {
+        ZsScale: {
             /** Circuit Id */
             circuit_id: string;
             /** Full Ohm */
@@ -7641,7 +7791,7 @@ export interface components {
             /** Over */
             over: boolean;
             /** Before */
-            before: components["schemas"]["BeforeOut"][];
+            before: components["schemas"]["Before"][];
         };
     };
     responses: never;

@@ -12,7 +12,7 @@ import css from "./bench.module.css";
 interface Props {
   circuit: Entity;
   points: readonly BenchPoint[];
-  highest: Schemas["HighestOut"] | null;
+  highest: Schemas["Highest"] | null;
 }
 
 export function Highest({ circuit, points, highest }: Props) {

@@ -7,8 +7,8 @@ import { focusOn, same, setOrder, useDesk, value } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity, Place } from "../inspection/types";
 
-export type Bench = Schemas["BenchOut"];
-export type BenchPoint = Schemas["BenchPointOut"];
+export type Bench = Schemas["BenchView"];
+export type BenchPoint = Schemas["BenchPoint"];
 
 export const useBench = (circuitId: string): Bench | undefined =>
   useInspection((s) => s.model?.judgement?.benches.find((one) => one.circuit_id === circuitId));

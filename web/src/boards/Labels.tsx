@@ -8,7 +8,7 @@ import { Button, LinkButton } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Section } from "../ui/Page";
 
-type Label = Schemas["LabelOut"];
+type Label = Schemas["LabelView"];
 /** The one whose words name an interval. */
 const RCD = "rcd-test";
 const NONE: Label[] = [];

@@ -13,7 +13,7 @@ import { Section } from "../ui/Page";
 import { NumberField, TextField } from "../ui/TextField";
 import { tell } from "../ui/toaster";
 
-type Part = Schemas["AgedPartOut"];
+type Part = Schemas["Part"];
 
 /** The years that are drawn. */
 const FIRST = 1950;

@@ -12,7 +12,7 @@ const x = (mohm: number) =>
   (Math.log10(Math.min(MOST, Math.max(LEAST, mohm)) / LEAST) / Math.log10(MOST / LEAST)) * WIDE;
 
 interface Props {
-  row: Schemas["InsulationRowOut"];
+  row: Schemas["InsulationRow"];
   minimum: number;
   attention: number;
 }

@@ -6,7 +6,7 @@ import { useInspection } from "../inspection/open";
 
 import css from "./RingDrawing.module.css";
 
-type Bench = Schemas["BenchOut"];
+type Bench = Schemas["BenchView"];
 const WIDE = 400;
 const HIGH = 150;
 const FROM = 56;

@@ -6,7 +6,7 @@ import { useInspection } from "../inspection/open";
 
 import css from "./RingDrawing.module.css";
 
-type Bench = Schemas["BenchOut"];
+type Bench = Schemas["BenchView"];
 const WIDE = 400;
 const HIGH = 250;
 const CENTRE = [WIDE / 2 + 6, HIGH / 2] as const;
@@ -138,7 +138,7 @@ function Break({ bench: { points, gap } }: { bench: Bench }) {
 }
 
 interface DotProps {
-  point: Schemas["BenchPointOut"];
+  point: Schemas["BenchPoint"];
   number: number;
   chosen: boolean;
   /** Left disconnected, or out of scope. */

@@ -3,7 +3,7 @@ import { Box } from "@chakra-ui/react";
 import type { Schemas } from "../api/client";
 import css from "./ZonesDrawing.module.css";
 
-type Zones = Schemas["ZonesOut"];
+type Zones = Schemas["Zones"];
 
 export interface Placed {
   id: string;

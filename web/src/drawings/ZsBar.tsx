@@ -9,7 +9,7 @@ const LIMIT = 168;
 
 const ohm = (value: number) => (value >= 100 ? value.toFixed(0) : value.toFixed(2));
 
-export function ZsBar({ scale, status }: { scale: Schemas["ZsScaleOut"]; status?: Status }) {
+export function ZsBar({ scale, status }: { scale: Schemas["ZsScale"]; status?: Status }) {
   const { full_ohm: full, held_ohm: held, sum_ohm: sum, read_ohm: read, over } = scale;
   const x = (value: number) => Math.min((value / full) * LIMIT, WIDE - 10);
   const beyond = over || (read !== null && read > full);

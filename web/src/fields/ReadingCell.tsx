@@ -145,7 +145,7 @@ export const ReadingCell = memo(function ReadingCell({ place, label, id, check, 
   );
 });
 
-type ToCountersign = Schemas["ToCountersignOut"];
+type ToCountersign = Schemas["ToCountersignView"];
 
 /** The trainee who read a figure that nobody has signed for yet. */
 function readByTrainee(all: ToCountersign[] | undefined, { id, field }: Place): string | undefined {

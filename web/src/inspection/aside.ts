@@ -2,7 +2,7 @@
 import type { Judgement, Schemas } from "../api/client";
 import { useInspection } from "./open";
 
-export type Aside = Schemas["AsideOut"];
+export type Aside = Schemas["Aside"];
 
 const NONE: ReadonlyMap<string, Aside> = new Map();
 const known = new WeakMap<Judgement, ReadonlyMap<string, Aside>>();

@@ -10,7 +10,7 @@ import type { Kind, Value } from "./types";
 import { whereOf } from "./words";
 
 export type ToComeBack = Pick<
-  Schemas["ToComeBackOut"],
+  Schemas["ToComeBack"],
   "id" | "where" | "what" | "entity" | "entity_id" | "field" | "stage" | "board_id" | "gone" | "asked_by"
 >;
 

@@ -29,7 +29,7 @@ function cottage(): Model {
   return open({ id: "i", seq: 10, state: "in hand", may: ["write"], entities, judgement: null as never }, []);
 }
 
-const WHOLE = { outcome: "satisfactory", notes: [] } as unknown as Schemas["JudgementOut"];
+const WHOLE = { outcome: "satisfactory", notes: [] } as unknown as Schemas["JudgementView"];
 
 function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
   const whole = results.map((r) => ({ id: "", state: "kept" as const, seq: null, reason: null, overtook: null, ...r }));

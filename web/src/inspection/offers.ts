@@ -4,7 +4,7 @@ import { observe } from "./desk";
 import { add, setField } from "./open";
 import type { Kind, Value } from "./types";
 
-export type Offer = Schemas["ActionOut"];
+export type Offer = Schemas["ActionView"];
 
 /** Where to go after an offer was carried out: a stage of the inspection, a file of the server, or nowhere. */
 export type Destination = { stage: string } | { file: string } | null;

@@ -4,7 +4,7 @@ import { children } from "./model";
 import { add, setField, useInspection } from "./open";
 import type { Entity, Kind, Value } from "./types";
 
-export type Repair = Schemas["RepairOut"];
+export type Repair = Schemas["RepairView"];
 
 /** A repair of what an observation is about; returns its id. */
 export function beginRepair(observation: Entity, work: Schemas["WorkOut"], by: string): string {

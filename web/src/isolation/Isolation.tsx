@@ -98,7 +98,7 @@ function Done({ isolation }: { isolation: Entity }) {
   );
 }
 
-function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["PairingsOut"][] }) {
+function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["PairingsView"][] }) {
   const [restoring, setRestoring] = useState(false);
   const may = useMayChange("isolation", "proved_at");
   const at = (field: string): Place => ({ kind: "isolation", id: isolation.id, field });

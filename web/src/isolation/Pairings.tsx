@@ -5,7 +5,7 @@ import { Button } from "../ui/Button";
 import { afterTap, nameOfPairing } from "./pairings";
 
 interface Props {
-  wanted: Schemas["PairingsOut"][];
+  wanted: Schemas["PairingsView"][];
   found: Record<string, string>;
   /** Nothing is put where this person may only look. */
   put?: (names: string[], state: string | null) => void;

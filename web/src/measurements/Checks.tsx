@@ -13,7 +13,7 @@ import { Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
 import { markAt } from "./verdicts";
 
-type Check = Schemas["LiveCheckOut"];
+type Check = Schemas["LiveCheck"];
 
 const GROUPS: readonly [Check["group"], string, string][] = [
   ["surge", "Surge device", "Not required; it tells of a device that shows nothing."],

@@ -15,7 +15,7 @@ import { Button } from "../ui/Button";
 import { Segments, SelectField } from "../ui/ChoiceField";
 import { Dialog } from "../ui/Dialog";
 
-type Served = Schemas["InsulationOut"];
+type Served = Schemas["InsulationBench"];
 
 export function Insulation({ board }: { board: Entity }) {
   const [opened, setOpened] = useState(false);

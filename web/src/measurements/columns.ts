@@ -36,7 +36,7 @@ export function columnsOf(reference: Reference, kind: "circuit" | "rcd", tests: 
 }
 
 type Reference = Pick<Schemas["Reference"], "columns">;
-export type Asked = Schemas["AskedOut"];
+export type Asked = Schemas["AskedView"];
 
 /** What is asked in a stage, by entity. */
 export function askedIn(judgement: Judgement | null | undefined, stage: Stage): Map<string, Asked> {

@@ -4,7 +4,7 @@ import { keyOf } from "../inspection/types";
 import { byUrgency } from "../inspection/urgency";
 import { type Asked, askedIn } from "./columns";
 
-type Expected = Schemas["ExpectedOut"];
+type Expected = Schemas["ExpectedView"];
 
 interface Verdicts {
   marks: Map<string, Status>;
@@ -15,7 +15,7 @@ interface Verdicts {
 
 /** The scales of Zs by circuit, and whether any of them has earlier years. */
 interface Scales {
-  byCircuit: Map<string, Schemas["ZsScaleOut"]>;
+  byCircuit: Map<string, Schemas["ZsScale"]>;
   years: boolean;
 }
 

@@ -133,7 +133,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
 }
 
 interface FactsProps {
-  coding: Schemas["CodingOut"];
+  coding: Schemas["CodingView"];
   reply: (fact: string, yes: boolean) => void;
   decides: boolean;
 }
@@ -192,7 +192,7 @@ function YesNo({ chosen, choose, label, disabled }: YesNoProps) {
 }
 
 interface ViewsProps {
-  coding: Schemas["CodingOut"];
+  coding: Schemas["CodingView"];
   code: string;
   settle: (code: string, why: string | null) => void;
   decides: boolean;

@@ -23,7 +23,7 @@ const model = () => useInspection.getState().model!;
 const of = (kind: "observation" | "declined") => children(model(), kind, model().id).map((one) => one.values);
 let cooker = "";
 
-function shown(more: Partial<Schemas["SuggestionOut"]> = {}, may = ["write", "decide"]): void {
+function shown(more: Partial<Schemas["Suggestion"]> = {}, may = ["write", "decide"]): void {
   const one = {
     key: "zs-high",
     title: "Zs above its limit",

@@ -14,7 +14,7 @@ import { Lines, Section } from "../ui/Page";
 import { TextField } from "../ui/TextField";
 import { record } from "./record";
 
-type Suggestion = Schemas["SuggestionOut"];
+type Suggestion = Schemas["Suggestion"];
 
 export function Suggested({ weight }: { weight: (code: unknown) => number }) {
   const suggested = useInspection((s) => s.model?.judgement?.suggested) ?? [];

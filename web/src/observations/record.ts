@@ -6,7 +6,7 @@ import { whereOf } from "../inspection/words";
 import { tell } from "../ui/toaster";
 
 /** decides: whoever takes it may code it; else it stands without a code. */
-export function record(one: Schemas["SuggestionOut"], decides: boolean): void {
+export function record(one: Schemas["Suggestion"], decides: boolean): void {
   const { model } = useInspection.getState();
   if (!model) return;
   const subject = model.entities[one.entity_id];

@@ -6,7 +6,7 @@ import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Icon } from "../ui/Icon";
 
-type Thing = Schemas["PutBackOut"];
+type Thing = Schemas["PutBack"];
 
 const NONE: Thing[] = [];
 

@@ -114,7 +114,7 @@ interface NotesProps {
   stage: Stage;
   judgement: Judgement;
   arranged: Arrangement;
-  sums: Schemas["BoardSumOut"][];
+  sums: Schemas["BoardSumView"][];
 }
 
 /** So many of what was left and is not answered stand open, the newest first; the others are one tap away. */
@@ -255,7 +255,7 @@ function Left({ stage }: { stage: Stage }) {
   );
 }
 
-function SumCard({ sum }: { sum: Schemas["BoardSumOut"] }) {
+function SumCard({ sum }: { sum: Schemas["BoardSumView"] }) {
   const open = sum.status !== "pass";
   const { observation } = sum;
   return (

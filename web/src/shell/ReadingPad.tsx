@@ -111,7 +111,7 @@ function useBefore(place: Place | null): string {
 }
 
 /** The observation that a reason leads to, with the reason: it can be taken back by itself. */
-async function raise({ key, entity_id }: Schemas["NotPossibleOut"], decides: boolean): Promise<void> {
+async function raise({ key, entity_id }: Schemas["NotPossible"], decides: boolean): Promise<void> {
   if (!(await recordRaised(key, entity_id, decides)))
     tell("The limitation stands. Its observation is offered once that is judged.");
 }

@@ -13,7 +13,7 @@ import { useTranslate, whereOf } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 
-const NONE: Schemas["ToCountersignOut"][] = [];
+const NONE: Schemas["ToCountersignView"][] = [];
 
 export function TraineeButton({ me }: { me: Me }) {
   const [opened, setOpened] = useState(false);
@@ -61,7 +61,7 @@ const name = ({ values }: Entity) => String(values.who ?? "the trainee");
 interface Props {
   me: Me;
   here: readonly Entity[];
-  open: readonly Schemas["ToCountersignOut"][];
+  open: readonly Schemas["ToCountersignView"][];
   close: () => void;
 }
 

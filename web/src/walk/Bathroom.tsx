@@ -16,7 +16,7 @@ import { select, useWalking } from "./walking";
 
 const number = (value: unknown) => (value == null ? null : Number(value));
 
-export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["ZonesOut"] | null }) {
+export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["Zones"] | null }) {
   const [from, setFrom] = useState("side");
   const points = usePoints(room.id);
   const views = useInspection((s) => s.model?.judgement?.points) ?? [];

@@ -21,7 +21,7 @@ const COUNTERS = 8;
 const ANYWHERE = ["socket", "light", "switch", "fused unit", "alarm", "joint", "fan"];
 
 const NO_USUAL: UsualRoom[] = [];
-const NO_CHECKS: Schemas["WalkCheckOut"][] = [];
+const NO_CHECKS: Schemas["CheckView"][] = [];
 
 export function usualKinds(room: Entity, usual: readonly { name: string; kind: string; points: string[] }[]): string[] {
   const own = usual.find((one) => one.name === room.values.name) ?? usual.find((one) => one.kind === room.values.kind);

@@ -21,10 +21,10 @@ vi.mock("../limits/Agreed", () => ({ Agreed: () => null }));
 const model = () => useInspection.getState().model!;
 const agreed = () => children(model(), "limitation", model().id).map((one) => one.values);
 
-const limited = (what: string, whom: string, why: string, entity_id: string): Schemas["LimitedOut"] =>
-  ({ what, whom, why, entity: "circuit", entity_id, field: what, circuit_id: entity_id }) as Schemas["LimitedOut"];
+const limited = (what: string, whom: string, why: string, entity_id: string): Schemas["Limited"] =>
+  ({ what, whom, why, entity: "circuit", entity_id, field: what, circuit_id: entity_id }) as Schemas["Limited"];
 
-function shown(limits: Schemas["LimitedOut"][], share: Partial<Schemas["LimitedShareOut"]> = {}): void {
+function shown(limits: Schemas["Limited"][], share: Partial<Schemas["LimitedShare"]> = {}): void {
   const whole = {
     tests: 20,
     limited_tests: 3,

@@ -9,7 +9,7 @@ import { Lines, Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
 import { today } from "../ui/when";
 
-type Limited = Schemas["LimitedOut"];
+type Limited = Schemas["Limited"];
 
 export function Limits() {
   const model = useInspection((s) => s.model);

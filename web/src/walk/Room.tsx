@@ -75,7 +75,7 @@ export const Room = memo(function Room({ room }: { room: Entity }) {
 });
 
 /** What is looked at once in a room. */
-const Once = memo(function Once({ room, checks }: { room: Entity; checks: Schemas["WalkCheckOut"][] }) {
+const Once = memo(function Once({ room, checks }: { room: Entity; checks: Schemas["CheckView"][] }) {
   const notes = useInspection((s) => s.model?.judgement?.notes) ?? [];
   return (
     <Box as="ul" listStyleType="none" mt="3" aria-label="Looked at once in this room">

@@ -92,13 +92,13 @@ export function Sample() {
   );
 }
 
-function Drawn({ sampling, drawn }: { sampling: Schemas["SamplingOut"]; drawn: boolean }) {
+function Drawn({ sampling, drawn }: { sampling: Schemas["SampleState"]; drawn: boolean }) {
   const model = useInspection((s) => s.model);
   if (!model?.judgement) return null;
   const wanted = new Set(sampling.to_open);
   const points = model.judgement.points.filter((one) => wanted.has(one.id));
   const rooms = [...roomsOf(model).map((one) => ({ id: one.id, name: nameOf(one) })), { id: "", name: "In no room" }];
-  const roomOf = (one: Schemas["PointOut"]) => (rooms.some((room) => room.id === one.room_id) ? one.room_id : "");
+  const roomOf = (one: Schemas["PointView"]) => (rooms.some((room) => room.id === one.room_id) ? one.room_id : "");
   const opened = sampling.to_open.length - sampling.still.length;
   return (
     <>

@@ -14,7 +14,7 @@ import { Segments } from "../ui/ChoiceField";
 import { Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
 
-type Line = Schemas["ScheduleLineOut"];
+type Line = Schemas["Filled"];
 export function Schedule() {
   const lines = useInspection((s) => s.model?.judgement?.schedule) ?? [];
   const [shown, setShown] = useState("left");

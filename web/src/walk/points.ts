@@ -6,7 +6,7 @@ import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 
 type Entities = Model["entities"];
-type View = Schemas["PointOut"];
+type View = Schemas["PointView"];
 
 const inRooms = new WeakMap<Entities, Map<string, Entity[]>>();
 const NONE: Entity[] = [];
@@ -70,7 +70,7 @@ export function useCodesAt(id: string): string {
   });
 }
 
-export function useRoomView(id: string): Schemas["RoomOut"] | undefined {
+export function useRoomView(id: string): Schemas["RoomView"] | undefined {
   return useInspection((s) => s.model?.judgement?.rooms.find((one) => one.id === id));
 }
 

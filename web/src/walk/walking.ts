@@ -113,7 +113,7 @@ useInspection.subscribe(({ model: now }) => {
 });
 
 /** Everything in the room that nobody has spoken of is fine, and the room is walked round. Can be taken back. */
-export function restFine(room: Entity, checks: readonly Schemas["WalkCheckOut"][]): void {
+export function restFine(room: Entity, checks: readonly Schemas["CheckView"][]): void {
   const now = model();
   if (!now) return;
   const points = unlooked(pointsOf(now, room.id));

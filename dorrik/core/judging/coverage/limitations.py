@@ -152,7 +152,7 @@ def _sentence(reason: str) -> str:
 
 
 @record
-class Share:
+class LimitedShare:
     """How much of the work is limited. tests, limited_tests: of the tests that apply; points, limited_points: of the
     points listed; share: the larger of the two parts (of 1); riskiest: what hides the circuit at most risk, '' where
     nothing limited touches a circuit; says: all of it in a line; warning: what the report cannot claim, where either
@@ -175,7 +175,7 @@ def share(
     limited_tests: int,
     unprotected: frozenset[str],
     most: float,
-) -> Share:
+) -> LimitedShare:
     """The share of what is limited (rule 12.4). unprotected: ids of circuits without a sensitive RCD; most: the part
     (of 1) beyond which the house warns."""
     points = all_points(inspection)
@@ -206,7 +206,9 @@ def share(
         "how the rest will be reached."
     )
     says = f"{says} {worst}".strip()
-    return Share(tests, limited_tests, len(points), hidden, max(parts), worst, says, warning if too_much else None)
+    return LimitedShare(
+        tests, limited_tests, len(points), hidden, max(parts), worst, says, warning if too_much else None
+    )
 
 
 def _riskiest(inspection: Inspection, found: tuple[Limited, ...], unprotected: frozenset[str]) -> str:

@@ -49,7 +49,7 @@ _BOARD_WITHOUT_CIRCUITS = ("name", "main_switch_a", "circuits")
 class StageProgress:
     """One stage: how many things are done and left, and the names of those left (the first NAMED)."""
 
-    stage: str
+    stage: Stage
     done: int
     left: int
     left_names: tuple[str, ...]
@@ -62,7 +62,7 @@ class Asked:
 
     entity: str
     entity_id: str
-    stage: str
+    stage: Stage
     fields: tuple[str, ...]
     done: int
     more: tuple[str, ...] = ()
@@ -457,7 +457,7 @@ def is_without_reason(value: Any) -> bool:
     return isinstance(value, Reading) and value.kind == "limitation" and not value.limitation
 
 
-def _more(kind: str, stage: str, fields: tuple[str, ...]) -> tuple[str, ...]:
+def _more(kind: str, stage: Stage, fields: tuple[str, ...]) -> tuple[str, ...]:
     """L–N may be entered beside L+N–E, which is what is asked for (rule 6.3)."""
     if kind == "circuit" and stage == "dead" and "insulation_lne_mohm" in fields:
         return ("insulation_ln_mohm",)

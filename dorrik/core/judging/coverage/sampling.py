@@ -58,7 +58,7 @@ def fraction(records: Records, condition: Condition, fractions: Mapping[str, flo
 
 
 @record
-class Proposal:
+class SampleProposal:
     """The share of points to open (part of 1) and why, reason by reason; decides: the grade it follows from."""
 
     share: float
@@ -68,7 +68,7 @@ class Proposal:
 
 def propose(
     records: Records, condition: Condition, signs: Sequence[str] = (), fractions: Mapping[str, float] | None = None
-) -> Proposal:
+) -> SampleProposal:
     """The share of points to open from risk (rule 12.1): the worse of records and condition decides, and each sign of
     risk (its words) lowers that by a grade, down to poor."""
     worse = max(records, condition, key=_WORSE.index)
@@ -80,7 +80,7 @@ def propose(
         f"Records {records}, condition {condition}: {worse} decides.",
         *(f"{sign}: a grade lower." for sign in signs),
     )
-    return Proposal(max(shares[decides], fraction(records, condition, fractions)), decides, reasons)
+    return SampleProposal(max(shares[decides], fraction(records, condition, fractions)), decides, reasons)
 
 
 def plan(
@@ -166,7 +166,8 @@ class Seen:
 @record
 class Widening:
     """A sample that grew: of which circuit or kind of point (group), for which defect, found how often and where (ids
-    of points), to which share; added: ids of the points that came in."""
+    of points), to which share; added: ids of the points that came in; says:
+    all of it in words."""
 
     group: str
     defect: str
@@ -174,15 +175,11 @@ class Widening:
     found_at: tuple[str, ...]
     share: float
     added: tuple[str, ...]
-
-    @property
-    def says(self) -> str:
-        """In words."""
-        return f"{self.group}: {self.defect} found {self.times} ×, {self.share:.0%} of its points"
+    says: str
 
 
 @record(kw_only=True)
-class State:
+class SampleState:
     """How sampling stands (rules 12.1 to 12.3).
 
     population, sampled, defective: numbers of all points, of those opened and of those with a defect; planned, left:
@@ -216,7 +213,7 @@ class State:
     plainly: str
 
 
-def follow(seen: Sequence[Seen], first: Plan) -> State:
+def follow(seen: Sequence[Seen], first: Plan) -> SampleState:
     """How a plan stands after what was found: one defect of a kind doubles the sample on its circuit and on its kind of
     point, a second opens all of them (rule 12.2)."""
     wanted = {point.id for point in first.points}
@@ -235,7 +232,7 @@ def follow(seen: Sequence[Seen], first: Plan) -> State:
     # Drawn points that stayed closed are not replaced by silence: each counts as defective (rule 12.3).
     closed = sum(one.point.id in by_chance and not one.opened for one in seen)
     numbers = (frame, len(drawn), drawn_defective, len(beside), beside_defective, closed)
-    return State(
+    return SampleState(
         population=len(seen),
         sampled=len(opened),
         defective=drawn_defective + beside_defective,
@@ -284,7 +281,8 @@ def _widen(seen: Sequence[Seen], first: Plan, wanted: set[str]) -> list[Widening
                 wanted.add(seen[i].point.id)
                 added.append(seen[i].point.id)
                 have += 1
-        grown.append(Widening(name, defect, len(found_at), tuple(found_at), share, tuple(added)))
+        says = f"{name}: {defect} found {len(found_at)} ×, {share:.0%} of its points"
+        grown.append(Widening(name, defect, len(found_at), tuple(found_at), share, tuple(added), says))
     return grown
 
 

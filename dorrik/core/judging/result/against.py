@@ -133,7 +133,7 @@ def _failing(
         yield Against(
             kind="failing",
             says=f"{note.title} fails and has no observation.",
-            stage=note.stage or stage_of(note.entity, note.field),  # type: ignore[arg-type]
+            stage=note.stage or stage_of(note.entity, note.field),
             entity=note.entity,
             entity_id=note.entity_id,
             field=note.field,
@@ -210,7 +210,7 @@ def _questions(
             yield Against(
                 kind="question",
                 says=f"{note.title}: {note.verdict.reason}",
-                stage=note.stage or stage_of(note.entity, note.field),  # type: ignore[arg-type]
+                stage=note.stage or stage_of(note.entity, note.field),
                 entity=note.entity,
                 entity_id=note.entity_id,
                 field=note.field,

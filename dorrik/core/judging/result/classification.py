@@ -13,7 +13,7 @@ SCHOOLS: dict[str, School] = {"mainstream": "mainstream", "stricter": "stricter"
 
 
 @record
-class View:
+class SchoolView:
     """One school's code for an entry, and its reason."""
 
     school: School
@@ -21,25 +21,25 @@ class View:
     reason: str
 
 
-def views(key: str) -> tuple[View, View, View]:
+def views(key: str) -> tuple[SchoolView, SchoolView, SchoolView]:
     """The three schools' views of a catalogue entry, the mainstream first. Raises KeyError for an unknown entry."""
     entry = entries()[key]
     return (
-        View("mainstream", entry.code, entry.why),
-        View("stricter", entry.strict, entry.strict_why),
-        View("milder", entry.mild, entry.mild_why),
+        SchoolView("mainstream", entry.code, entry.why),
+        SchoolView("stricter", entry.strict, entry.strict_why),
+        SchoolView("milder", entry.mild, entry.mild_why),
     )
 
 
-def suggest(key: str, school: School = "mainstream") -> View:
+def suggest(key: str, school: School = "mainstream") -> SchoolView:
     """What the firm's school starts from; the inspector decides."""
     entry = entries()[key]
     if school == "mainstream":
-        return View(school, entry.code, entry.why)
+        return SchoolView(school, entry.code, entry.why)
     return (
-        View(school, entry.strict, entry.strict_why)
+        SchoolView(school, entry.strict, entry.strict_why)
         if school == "stricter"
-        else View(school, entry.mild, entry.mild_why)
+        else SchoolView(school, entry.mild, entry.mild_why)
     )
 
 

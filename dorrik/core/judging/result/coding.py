@@ -32,7 +32,7 @@ class Coding:
 
     observation_id: str
     key: str
-    views: tuple[classification.View, ...]
+    views: tuple[classification.SchoolView, ...]
     school: classification.School
     code: str
     moved: str

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
+from dorrik.core.basics.verdict import Status
 from dorrik.core.electrical import insulation
 from dorrik.core.inspection.records import Board, Circuit
 from dorrik.core.judging.topics.context import NOMINAL_V, Context, is_measured, name_of
@@ -63,7 +64,7 @@ class InsulationBench:
     combined: str
     minimum_mohm: float
     attention_mohm: float
-    status: str
+    status: Status
     says: str
     without: str
     rows: tuple[InsulationRow, ...]

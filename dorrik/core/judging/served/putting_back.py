@@ -27,8 +27,8 @@ class PutBack:
 
     item, about_entity, about_id: which thing it is; board_id: of the board that it belongs to ('' where there is none
     yet); says: what is to be seen to, in words; because: which test asks for it; before: has it to come off before a
-    test above 250 V?; off: is it off, by a test or by word?; back: was it ticked as back?; record_id: of what was
-    entered of it, '' for nothing.
+    test above 250 V?; off: is it off, by a test or by word?; back: was it ticked as back?; open: is it off, and
+    not ticked as back?; record_id: of what was entered of it, '' for nothing.
     """
 
     item: str
@@ -40,12 +40,8 @@ class PutBack:
     before: bool = False
     off: bool = True
     back: bool = False
+    open: bool = True
     record_id: str = ""
-
-    @property
-    def open(self) -> bool:
-        """Is it off, and not ticked as back?"""
-        return self.off and not self.back
 
 
 def things(context: Context) -> tuple[PutBack, ...]:
@@ -55,9 +51,10 @@ def things(context: Context) -> tuple[PutBack, ...]:
     def standing(thing: PutBack) -> PutBack:
         found = entered.get((thing.item, thing.about_id))
         if found is None:
-            return thing
-        off = thing.off or found.off_at is not None or found.back_at is not None
-        return replace(thing, off=off, back=found.back_at is not None, record_id=found.id)
+            return thing if thing.off else replace(thing, open=False)
+        back = found.back_at is not None
+        off = thing.off or found.off_at is not None or back
+        return replace(thing, off=off, back=back, open=off and not back, record_id=found.id)
 
     boards = context.inspection.boards
     listed = chain(_origin(context, boards[0].id if boards else ""), *(_of_board(context, board) for board in boards))

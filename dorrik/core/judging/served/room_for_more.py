@@ -7,7 +7,7 @@ from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Status
 from dorrik.core.inspection import demand
 from dorrik.core.inspection.circuit import Circuit
-from dorrik.core.inspection.demand import Share
+from dorrik.core.inspection.demand import DemandShare
 from dorrik.core.inspection.wanted_load import WantedLoad
 from dorrik.core.judging.topics.context import Context, name_of
 
@@ -16,13 +16,13 @@ _SEVERAL = 3
 
 
 @record(kw_only=True)
-class Room:
+class RoomForMore:
     """shares: what each kind of load counts for today; wanted: the same with what is asked about; total_a, with_a:
     their sums, None where a load is not known; fuse_a: of the supply; measured_a: by clamp; status, says: the opinion;
     missing: circuits whose load is not known."""
 
-    shares: tuple[Share, ...]
-    wanted: tuple[Share, ...]
+    shares: tuple[DemandShare, ...]
+    wanted: tuple[DemandShare, ...]
     total_a: float | None
     with_a: float | None
     fuse_a: float | None
@@ -32,7 +32,7 @@ class Room:
     missing: tuple[str, ...]
 
 
-def room_for_more(context: Context) -> Room | None:
+def room_for_more(context: Context) -> RoomForMore | None:
     """None while there is no circuit."""
     i = context.inspection
     circuits = [c for _, c in _of_the_supply(context)]
@@ -46,7 +46,7 @@ def room_for_more(context: Context) -> Room | None:
     with_a = _sum(more) if not missing else None
     fuse = i.service_fuse_a
     status, says = _opinion(context, total, with_a, fuse, missing)
-    return Room(
+    return RoomForMore(
         shares=shares,
         wanted=more,
         total_a=total,
@@ -65,7 +65,7 @@ def _of_the_supply(context: Context) -> list[tuple[object, Circuit]]:
     return [(board, c) for board, c in context.circuits if c.id not in feeding]
 
 
-def _sum(shares: tuple[Share, ...]) -> float:
+def _sum(shares: tuple[DemandShare, ...]) -> float:
     return round(sum(one.counted_a for one in shares), 1)
 
 

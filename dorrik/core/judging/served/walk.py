@@ -12,7 +12,7 @@ from dorrik.core.home import placing
 from dorrik.core.home.place_checks import checks_of, look_of, met_at, unanswered
 from dorrik.core.inspection.circuit import NOT_SERVED, Circuit, Point
 from dorrik.core.inspection.records import Room, name_of
-from dorrik.core.judging.coverage.sampling import State
+from dorrik.core.judging.coverage.sampling import SampleState
 from dorrik.core.judging.result import classification
 from dorrik.core.judging.result.suggested import Places
 from dorrik.core.judging.topics import facts
@@ -76,9 +76,9 @@ class Zones:
     zone 2 as strips of the plan (y, from x, to x), each `step_m` high; top_m: their upper edge; reach_m: how far zone 2
     reaches, or zone 1 round an outlet."""
 
-    basin: tuple[tuple[float, float], ...]
-    zone_1: tuple[tuple[float, float, float], ...]
-    zone_2: tuple[tuple[float, float, float], ...]
+    basin: tuple[tuple[float, ...], ...]
+    zone_1: tuple[tuple[float, ...], ...]
+    zone_2: tuple[tuple[float, ...], ...]
     step_m: float
     top_m: float
     reach_m: float
@@ -113,7 +113,7 @@ class Walk:
     served: dict[str, int]
 
 
-def walk(context: Context, sample: State | None) -> Walk:
+def walk(context: Context, sample: SampleState | None) -> Walk:
     """What is asked room by room. sample: how sampling stands."""
     to_open = _reasons(sample)
     still = frozenset(sample.still) if sample is not None else frozenset()
@@ -151,7 +151,7 @@ def _starting(coding_school: str) -> dict[str, str]:
     return {key: classification.suggest(key, school).code for key in entries()}
 
 
-def _reasons(sample: State | None) -> dict[str, str]:
+def _reasons(sample: SampleState | None) -> dict[str, str]:
     """Why each point of the sample is to be opened."""
     if sample is None:
         return {}

@@ -40,7 +40,7 @@ def notes(context: Context) -> Iterator[Note]:
         yield Note("inspection", i.id, "next_years", "Next inspection", verdict)
 
 
-def proposal(context: Context, suggested: Iterable[str]) -> intervals.Proposal | None:
+def proposal(context: Context, suggested: Iterable[str]) -> intervals.IntervalProposal | None:
     """What the inspection itself leads to; None while its tenure is not known. suggested: codes not recorded yet."""
     i = context.inspection
     if i.tenure is None:

@@ -6,6 +6,7 @@ from typing import Any, Literal
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Status, Verdict
 from dorrik.core.inspection.records import KINDS, Overruling
+from dorrik.core.judging.coverage.progress import Stage
 
 #: One figure: entity id and field.
 Figure = tuple[str, str]
@@ -46,7 +47,7 @@ class Note:
     touches: tuple[str, ...] = ()
     because_of: Figure | None = None
     overruled: Overruling | None = None
-    stage: str = ""
+    stage: Stage | Literal[""] = ""
 
     @property
     def figure(self) -> Figure:

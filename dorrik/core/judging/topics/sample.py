@@ -39,17 +39,17 @@ def _named(context: Context) -> Iterator[tuple[str, Circuit]]:
 
 
 #: Worked out once for each inspection: the margin, the walk and the report all ask for it.
-_known: WeakKeyDictionary[Context, sampling.State | None] = WeakKeyDictionary()
+_known: WeakKeyDictionary[Context, sampling.SampleState | None] = WeakKeyDictionary()
 
 
-def state(context: Context) -> sampling.State | None:
+def state(context: Context) -> sampling.SampleState | None:
     """The state of sampling; None while no points are listed."""
     if context not in _known:
         _known[context] = _state(context)
     return _known[context]
 
 
-def _state(context: Context) -> sampling.State | None:
+def _state(context: Context) -> sampling.SampleState | None:
     seen = [*_seen(context)]
     if not seen:
         return None
@@ -67,7 +67,7 @@ def _state(context: Context) -> sampling.State | None:
     return sampling.follow(seen, plan)
 
 
-def proposal(context: Context) -> sampling.Proposal:
+def proposal(context: Context) -> sampling.SampleProposal:
     """The share of points to open, from what is known of the risk."""
     return sampling.propose(*_grades(context), signs(context.inspection), context.house.sample_shares)
 
