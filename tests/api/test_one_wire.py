@@ -1,4 +1,4 @@
-"""A judgement has one shape: its records. What is sent of a full home is held against the contract that follows from them."""
+"""A judgement has one shape, its records: what is sent of a full home is held against the contract made of them."""
 
 import json
 from typing import Any
@@ -34,7 +34,10 @@ def everything() -> dict[str, Any]:
          "state": "left disconnected", "agreed_with": "The client", "why": "No cpc"}
     ]  # fmt: skip
     i["repairs"] = [
-        {"id": "re", "observation_id": "o0", "about_entity": "circuit", "about_id": ring["id"], "work": "joint", "as_founds": [{"id": "af", "about_entity": "circuit", "about_id": ring["id"], "field": "zs_ohm", "value": "1.9"}],
+        {"id": "re", "observation_id": "o0", "about_entity": "circuit", "about_id": ring["id"], "work": "joint",
+         "as_founds": [
+             {"id": "af", "about_entity": "circuit", "about_id": ring["id"], "field": "zs_ohm", "value": "1.9"}
+         ],
          "begun_at": "2026-11-03T09:40:00Z"}
     ]  # fmt: skip
     i["phases"] = "3"

@@ -141,9 +141,10 @@ def _writer(cls: type) -> Callable[[Any], dict[str, Any]]:
     """What writes a record of that class, compiled when the first is written. Raises AttributeError for another
     class."""
     names: list[str] = list(cls.__dataclass_fields__)  # type: ignore[attr-defined]
-    taken = "".join(f" {name} = record.{name}\n" for name in names)
-    items = ", ".join(f"{name!r}: {name} if type({name}) in _plain else plain({name})" for name in names)
-    known: dict[str, Any] = {"_plain": _PLAIN, "plain": plain}
-    exec(f"def write(record):\n{taken} return {{{items}}}", known)
+    # By number: a field may have any name, also one that is used here.
+    taken = "".join(f" _{at} = _record.{name}\n" for at, name in enumerate(names))
+    items = ", ".join(f"{name!r}: _{at} if type(_{at}) in _PLAIN else plain(_{at})" for at, name in enumerate(names))
+    known: dict[str, Any] = {"_PLAIN": _PLAIN, "plain": plain}
+    exec(f"def write(_record):\n{taken} return {{{items}}}", known)
     found: Callable[[Any], dict[str, Any]] = known["write"]
     return found

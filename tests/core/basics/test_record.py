@@ -1,10 +1,10 @@
 """Records behave as frozen dataclasses do."""
 
-from dataclasses import FrozenInstanceError, fields, replace
+from dataclasses import FrozenInstanceError, field, fields, replace
 
 import pytest
 
-from dorrik.core.basics.record import record
+from dorrik.core.basics.record import plain, record
 
 
 @record
@@ -52,3 +52,29 @@ def test_they_are_dataclasses_to_everybody_else():
     assert replace(Pair(1), other=7) == Pair(1, 7)
     with pytest.raises(TypeError):
         Named("a")
+
+
+def test_a_record_is_written_with_fields_of_any_name():
+    """Also of those that the program that writes it uses itself."""
+
+    @record
+    class Odd:
+        plain: str
+        _0: int
+        record: tuple[int, ...] = ()
+        write: dict[str, float] = field(default_factory=dict)
+
+    assert plain(Odd("a", 1, (2, 3), {"x": 0.5})) == {"plain": "a", "_0": 1, "record": [2, 3], "write": {"x": 0.5}}
+
+
+def test_a_record_that_adds_to_another_is_made_of_the_fields_of_both():
+    @record
+    class Base:
+        first: int
+
+    @record
+    class More(Base):
+        second: int = 2
+
+    assert (More(1).first, More(1).second, More(1, 3).second) == (1, 2, 3)
+    assert plain(More(1)) == {"first": 1, "second": 2}
