@@ -1,14 +1,36 @@
-"""What the front end must know of the declarations before any server has answered, as TypeScript: kinds of entities,
-what they hang on, the stages and floors in their order, and what a check can be. Written by `make openapi`."""
+"""The declarations of the rules as TypeScript: kinds of entities with their fields and what each may hold, what they
+hang on, the stages and floors in their order, and what a check can be. Written by `make openapi`.
+
+The front end knows them before any server has answered, and a field that is misspelt there does not compile.
+"""
 
 import json
+from collections.abc import Iterator, Mapping
 
 from dorrik.core.inspection.check import STATES
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.field_spec import FieldSpec
+from dorrik.core.inspection.kinds import KINDS, EntityKind
 from dorrik.core.inspection.room import FLOORS
-from dorrik.core.judging.coverage.progress import STAGES
+from dorrik.core.inspection.stages import STAGES
+from dorrik.core.work.register import REGISTER
 
 _HEAD = "/** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */"
+_TYPES = {
+    "text": "string",
+    "reading": "string",
+    "date": "string",
+    "instant": "string",
+    "number": "number",
+    "integer": "number",
+    "flag": "boolean",
+    "options": "Record<string, unknown>",
+    "pairings": "Record<string, unknown>",
+    "answers": "Record<string, unknown>",
+    "corrections": "Record<string, unknown>[]",
+    "partitions": "Record<string, unknown>[]",
+    "marks": "Record<string, unknown>[]",
+    "entries": "Record<string, unknown>[]",
+}
 
 
 def typescript() -> str:
@@ -17,12 +39,32 @@ def typescript() -> str:
     lists = {"STAGES": list(STAGES), "FLOORS": list(FLOORS), "CHECK_STATES": list(STATES)}
     parts = [
         _HEAD,
-        f"export type Kind = {' | '.join(map(json.dumps, parents))};",
+        *_interface("Fields", "What may stand in each field of an entity, by its kind; null for nothing.", KINDS),
+        *_interface("RegisterFields", "The same of what the register keeps.", REGISTER),
+        "export type Kind = keyof Fields;",
+        "export type FieldOf<K extends Kind> = keyof Fields[K] & string;",
         "/** What an entity can hang on, the usual first: the field that makes it is named after that. */",
-        f"export const PARENTS: Readonly<Record<Kind, readonly string[]>> = {json.dumps(parents, indent=2)};",
+        f"export const PARENTS = {json.dumps(parents, indent=2)} as const satisfies Record<Kind, readonly string[]>;",
+        "export type ParentOf<K extends Kind> = (typeof PARENTS)[K][number];",
         *(
             f"export const {name} = {json.dumps(values, ensure_ascii=False)} as const;"
             for name, values in lists.items()
         ),
     ]
     return "\n".join(parts)
+
+
+def _interface(name: str, says: str, kinds: Mapping[str, EntityKind]) -> Iterator[str]:
+    yield f"/** {says} */"
+    yield f"export interface {name} {{"
+    for kind in kinds.values():
+        yield f"  {kind.name}: {{"
+        yield from (f"    {field}: {_type(spec)};" for field, spec in kind.fields.items())
+        yield "  };"
+    yield "}"
+
+
+def _type(spec: FieldSpec) -> str:
+    if spec.kind == "choice":
+        return " | ".join(json.dumps(choice, ensure_ascii=False) for choice in spec.choices)
+    return _TYPES[spec.kind]

@@ -19,8 +19,7 @@ from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.register_types import RegisterEntry
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.core.inspection.records import KINDS
-from dorrik.core.judging.coverage.progress import stage_of
+from dorrik.core.inspection.kinds import KINDS, stage_of
 from dorrik.office import agenda, story
 from dorrik.office.agenda import Agenda, Visit
 from dorrik.office.story import CircuitStory, Story

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from dorrik.api.after_types import OpenReportOut
 from dorrik.api.register_types import RegisterEntry
-from dorrik.core.judging.coverage.progress import Stage
+from dorrik.core.inspection.stages import Stage
 
 
 class VisitOut(BaseModel):

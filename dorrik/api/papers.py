@@ -26,7 +26,8 @@ from dorrik.api.work import work
 from dorrik.core.basics.text import shown
 from dorrik.core.inspection import document
 from dorrik.core.inspection.document import DocumentError
-from dorrik.core.inspection.records import EARLIER, Inspection
+from dorrik.core.inspection.kinds import compared
+from dorrik.core.inspection.records import Inspection
 from dorrik.core.work import carry_over, chart
 from dorrik.core.work.carry_over import Draft
 from dorrik.journal.carry import Halfway, carry
@@ -59,7 +60,7 @@ def _found(inspection: Inspection) -> FoundOut:
         inspected_on=inspection.inspected_on,
         boards=[board.name or "Board" for board in inspection.boards],
         circuits=len(circuits),
-        readings=sum(getattr(circuit, figure) is not None for circuit in circuits for figure in EARLIER),
+        readings=sum(getattr(circuit, figure) is not None for circuit in circuits for figure in compared("circuit")),
     )
 
 

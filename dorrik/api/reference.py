@@ -35,12 +35,11 @@ from dorrik.core.electrical.devices import devices
 from dorrik.core.home.place_checks import looks
 from dorrik.core.home.placing import USUAL_BASINS_M
 from dorrik.core.inspection import circuit_columns, positions
-from dorrik.core.inspection.fields import FieldSpec
+from dorrik.core.inspection.field_spec import FieldSpec
 from dorrik.core.inspection.instrument_functions import function_of
+from dorrik.core.inspection.kinds import KINDS, stage_of
 from dorrik.core.inspection.limit_reasons import reasons_of
 from dorrik.core.inspection.network_operator import faults
-from dorrik.core.inspection.records import KINDS
-from dorrik.core.judging.coverage.progress import stage_of
 from dorrik.core.judging.result.against import KINDS as AGAINST_KINDS
 from dorrik.core.judging.served.walk import Looked
 from dorrik.core.judging.wire.judgement import catalogue_view
@@ -56,8 +55,8 @@ def _field(kind: str, name: str, spec: FieldSpec) -> FieldOut:
         "stage": stage_of(kind, name) if here else "",
         "action": workflow.action_of(kind, name) if here else "keep the register",
     }
-    function = function_of(name, spec) if here else None
-    reasons = reasons_of(kind, name, spec) if here else None
+    function = function_of(spec) if here else None
+    reasons = reasons_of(spec) if here else None
     return FieldOut(
         **asdict(spec) | more,
         takes=TakesOut.model_validate(function) if function else None,

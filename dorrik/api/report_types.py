@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Problem, Strict, Words
 from dorrik.api.review_types import SignatureIn
-from dorrik.core.judging.coverage.progress import Stage
+from dorrik.core.inspection.stages import Stage
 
 
 class HindranceOut(BaseModel):

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field, model_validator
 
 from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.api.problems import ProblemError
-from dorrik.core.judging.coverage.progress import Stage
+from dorrik.core.inspection.stages import Stage
 from dorrik.report.signing import HIGH, WIDE
 from dorrik.store.people.people import Person
 

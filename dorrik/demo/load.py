@@ -6,7 +6,7 @@ from pathlib import Path
 
 from sqlalchemy import Engine
 
-from dorrik.core.inspection.fields import DEAD
+from dorrik.core.inspection.field_spec import DEAD
 from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.demo import cleared, drawn_photos, drawn_signatures, homes, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE

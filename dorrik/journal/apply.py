@@ -9,7 +9,7 @@ from typing import Any
 from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert, select, tuple_, update
 from sqlalchemy.exc import IntegrityError
 
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.journal.change import Author, Change, Overtaken, Refusal, Result
 from dorrik.journal.policy import FORM, PLACE, kept_value, rightful
 from dorrik.store.database.engine import is_id, new_id, now

@@ -5,7 +5,7 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work.carry_over import Draft
 from dorrik.journal import share
 from dorrik.journal.apply import Applied, apply

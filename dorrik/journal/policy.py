@@ -10,8 +10,8 @@ from typing import Any
 
 from dorrik.core.basics.text import shown
 from dorrik.core.book import rule_book
-from dorrik.core.inspection.fields import FieldError
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.field_spec import FieldError
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work import workflow
 from dorrik.journal.change import Author, Change, Refusal
 from dorrik.store.database.engine import is_id

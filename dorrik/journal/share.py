@@ -9,7 +9,7 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work.shared_intake import FIELDS, HOLD, KIND, Differing, Home, conflicts, differing, passed_on
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result

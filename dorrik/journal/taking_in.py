@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any
 
 from dorrik.core.inspection.document import ids as document_ids
-from dorrik.core.inspection.records import KINDS, EntityKind
+from dorrik.core.inspection.kinds import KINDS, EntityKind
 from dorrik.journal.change import Change
 from dorrik.store.database.engine import is_id, new_id
 

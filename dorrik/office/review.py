@@ -11,8 +11,8 @@ from typing import Any
 
 from sqlalchemy import Connection
 
-from dorrik.core.inspection.records import KINDS, Inspection
-from dorrik.core.judging.coverage.progress import stage_of
+from dorrik.core.inspection.kinds import KINDS, stage_of
+from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.coverage.walking_order import spots
 from dorrik.core.judging.readiness import readiness
 from dorrik.journal import blind, history

@@ -9,7 +9,7 @@ import copy
 
 from dorrik.core.book.codes import UNSATISFACTORY
 from dorrik.core.inspection.document import parse
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.practice.entered import Document
 

@@ -5,8 +5,9 @@ from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.network_operator import OperatorCall, faults
-from dorrik.core.inspection.records import KINDS, Inspection
+from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
 from dorrik.report import press
 from dorrik.report.content import Issue, day, shown

@@ -6,7 +6,7 @@ from pathlib import Path
 from dorrik.api.change_types import Receipt
 from dorrik.api.declared import typescript
 from dorrik.api.inspection_types import InspectionOut
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work.register import REGISTER
 from dorrik.store.database.tables import ENTITIES
 

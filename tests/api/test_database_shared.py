@@ -13,7 +13,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from sqlalchemy import create_engine, delete, insert, select, text
 
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.demo import load
 from dorrik.store.database import migrate
 from dorrik.store.database.engine import make_engine, new_id

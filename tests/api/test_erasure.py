@@ -13,8 +13,8 @@ import pytest
 from sqlalchemy import text, update
 
 from dorrik.core.basics import readings
-from dorrik.core.inspection.fields import FieldSpec
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.field_spec import FieldSpec
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work import erasing as rules
 from dorrik.core.work.register import REGISTER
 from dorrik.store.data_protection import erasing, forgetting

@@ -9,7 +9,7 @@ from types import MappingProxyType
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.verdict import Verdict
-from dorrik.core.inspection.circuit import Point
+from dorrik.core.inspection.point import Point
 
 #: The second gang's figure of each figure of a point.
 SECOND: Mapping[str, str] = MappingProxyType(

@@ -8,7 +8,8 @@ from typing import Any
 from dorrik.core.basics.readings import UNCERTAINTY, Quantity, Reading, changed_leads, check_null
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
-from dorrik.core.inspection.records import KINDS, EntityKind, Inspection, InstrumentUsed, LeadNull
+from dorrik.core.inspection.kinds import KINDS, EntityKind
+from dorrik.core.inspection.records import Inspection, InstrumentUsed, LeadNull
 
 SOURCE = "calibration · BS 7671 643.1"
 #: Days before calibration runs out from which it is said.

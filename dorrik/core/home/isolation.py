@@ -8,7 +8,7 @@ from collections.abc import Iterable
 
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
-from dorrik.core.inspection.fields import DEAD, LIVE
+from dorrik.core.inspection.field_spec import DEAD, LIVE
 from dorrik.core.inspection.records import Board, Inspection, Isolation
 
 SOURCE = "safe isolation · Electricity at Work Regulations 1989, reg. 13"

@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dorrik.core.basics.record import record
 from dorrik.core.book.reference import cached, rows
 from dorrik.core.home.placing import short_names
-from dorrik.core.inspection.circuit import Point
+from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.room import BATH, Room
 
 _EVERY, _WAY_OUT = "*", "way out"

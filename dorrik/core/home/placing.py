@@ -11,7 +11,8 @@ from typing import Any
 
 from dorrik.core.book.reference import cached
 from dorrik.core.electrical.bathroom_plan import Partition, Plan
-from dorrik.core.inspection.circuit import Circuit, Point
+from dorrik.core.inspection.circuit import Circuit
+from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.inspection.room import BATH, Room
 

@@ -64,6 +64,6 @@ class LeadNull:
     leads_id: str | None = f.identity("Entry in the register")
     name: str | None = f.text("Lead set", 80)
     known_ohm: float | None = f.number("Known resistance", "Ω", 0, 5)
-    reading_ohm: Reading | None = f.reading("Null", "Ω", "continuity")
+    reading_ohm: Reading | None = f.reading("Null", "Ω", "continuity", takes="null")
     nulled_at: str | None = f.instant("Nulled")
     removed: bool | None = f.flag("Removed")

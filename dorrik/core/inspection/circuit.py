@@ -1,4 +1,4 @@
-"""A circuit of a board: what it feeds, its cable and its device, its points, and what was measured on it."""
+"""A circuit of a board: what it feeds, its cable and its device, and what was measured on it."""
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
@@ -8,42 +8,12 @@ from dorrik.core.electrical.overload import METHODS, NOT_KNOWN
 from dorrik.core.electrical.rcd import KINDS as RCD_KINDS
 from dorrik.core.electrical.rcd import standards as rcd_standards
 from dorrik.core.inspection import fields as f
-from dorrik.core.inspection.room import NOT_REACHED
+from dorrik.core.inspection.field_spec import Column
+from dorrik.core.inspection.point import NOT_SERVED, Point
 
 PHASES = ("L1", "L2", "L3", "all three")
 _STANDARDS = tuple(dict.fromkeys(device.standard for device in devices()))
 _TYPES = tuple(dict.fromkeys(device.type for device in devices()))
-POINT_KINDS = (
-    "socket",
-    "light",
-    "switch",
-    "fused unit",
-    "fixed equipment",
-    "joint",
-    "cooker outlet",
-    "cooker outlet with socket",
-    "shaver supply unit",
-    "downlights",
-    "fan",
-    "alarm",
-    "shower",
-    "pull cord",
-    "outdoor point",
-)
-#: Kinds that always need an earth behind them, however their plate is made (rule 5.2).
-CLASS_I_KINDS = ("socket", "fused unit", "cooker outlet", "cooker outlet with socket", "shower")
-#: Kinds that can be class II themselves.
-MAY_BE_CLASS_II = (
-    "light",
-    "downlights",
-    "switch",
-    "pull cord",
-    "fan",
-    "alarm",
-    "shaver supply unit",
-    "joint",
-    "fixed equipment",
-)
 #: What a circuit of its own feeds. Those of the first line are fixed class I appliances.
 CLASS_I_APPLIANCES = ("cooker", "hob", "shower", "immersion heater", "boiler", "heater", "heat pump", "hot tub")
 APPLIANCES = (*CLASS_I_APPLIANCES, "swimming pool", "caravan hook-up", "boat supply", "alarm system", "other")
@@ -63,9 +33,6 @@ DATED_BY = (
 )
 #: Colours of line and neutral: changed from 2004 on, both allowed until 2006 (BS 7671 table 51).
 CORE_COLOURS = ("red and black", "brown and blue", "both")
-#: Of a screw lampholder the thread belongs to the neutral, unless it is dead until the lamp is in.
-SCREW = "screw"
-LAMPHOLDERS = ("bayonet", SCREW, "screw, thread dead without a lamp")
 #: Where the ends of a ring are opened for its end to end test (rule 4.7).
 AT_A_SOCKET = "a socket"
 ENDS_AT = ("the board", AT_A_SOCKET)
@@ -76,129 +43,9 @@ SOME_OPEN = "some open"
 SWITCHES = ("all closed", SOME_OPEN)
 #: A step on the way to the voltage of the insulation test, and no test (rule 6.1).
 STEP_V = "100"
-#: Kinds at which a circuit ends or which only join or switch it: no points served.
-NOT_SERVED = ("switch", "pull cord", "joint")
-FINE, DEFECT = LOOKED = ("fine", "defect")
-ALARMS = ("smoke", "heat", "carbon monoxide")
-#: What is built into a point that a test voltage above 250 V can harm, or that makes its reading false.
-DELICATE = ("USB socket", "dimmer", "LED driver", "sensor or timer", "electronic control", "other electronics")
-#: What a downlight has above it.
-ABOVE = ("open void", "insulation laid on it", "timber close to it", "another dwelling", "not seen")
-TRACED = ("on the ring", "on a spur alone", "beyond a point on a spur", "fused")
 #: Why a loop test was not made; the first is a fault of the RCD or of its circuits (rule 7.4).
 TRIPS = "RCD trips on the test"
 NO_ZS = (TRIPS, "no point could be reached", "nothing to test at", "supply was off", "live tests stopped", "other")
-#: Figures of a circuit that are compared over the years.
-EARLIER = (
-    "r1_ohm",
-    "rn_ohm",
-    "r2_ohm",
-    "r1_r2_ohm",
-    "long_lead_r2_ohm",
-    "insulation_ln_mohm",
-    "insulation_lne_mohm",
-    "zs_ohm",
-    "rcd_trip_ms",
-)
-#: Figures of a point that are compared over the years.
-EARLIER_OF_POINTS = ("line_neutral_ohm", "line_cpc_ohm", "r2_ohm")
-
-
-@record(kw_only=True)
-class Earlier:
-    """A figure of this circuit, or of this point, from an earlier report or its first certificate."""
-
-    id: str
-    measured_on: str | None = f.day("Measured on")
-    figure: str | None = f.choice("Figure", *EARLIER, *EARLIER_OF_POINTS)
-    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
-    source: str | None = f.text("From", 120)
-    removed: bool | None = f.flag("Removed")
-
-
-@record(kw_only=True)
-class Point:
-    """A point: an accessory or a fitting, in which room and on which circuit, what was seen and measured there.
-
-    room_id: the room it hangs in; room: what its room is called where no room of the walk stands for it.
-    """
-
-    id: str
-    position: int | None = f.integer("Position", 0, 999)
-    name: str | None = f.text("Point", 80)
-    room_id: str | None = f.identity("In which room")
-    room: str | None = f.text("Room", 80)
-    kind: str | None = f.choice("Kind", *POINT_KINDS)
-    at_end: bool | None = f.flag("End of the line, or a defect before")
-    looked: str | None = f.choice("Looked at", *LOOKED)
-    opened: bool | None = f.flag("Opened")
-    tested: bool | None = f.flag("Tested")
-    not_reached: str | None = f.choice("Not reached", *NOT_REACHED)
-    note: str | None = f.text("Note", 200)
-    delicate: str | None = f.choice("Off before 500 V", *DELICATE)
-    sample: str | None = f.choice("In the sample by choice", "added", "left out")
-    sample_reason: str | None = f.text("Why added or left out", 200)
-    alarm: str | None = f.choice("Alarm for", *ALARMS)
-    replace_by: str | None = f.day("Replace by", ahead_days=9000)
-    above: str | None = f.choice("Above it", *ABOVE)
-    fire_rated: bool | None = f.flag("Holds fire back, by its marking")
-    plan_x_m: float | None = f.number("From the left wall", "m", 0, 30)
-    plan_y_m: float | None = f.number("From the far wall", "m", 0, 30)
-    defect: str | None = f.text("Kind of defect", 60, keeps="key")
-    class_ii: bool | None = f.flag("Class II, no earth needed")
-    front: str | None = f.choice("Front", "metal", "insulating")
-    no_cpc: bool | None = f.flag("No cpc at this point")
-    accessible_with: str | None = f.text("Touched together with", 120)
-    supplementary_ohm: Reading | None = f.reading("To what is touched together", "Ω", "continuity")
-    line_neutral_ohm: Reading | None = f.reading("Line to neutral", "Ω", "continuity")
-    line_cpc_ohm: Reading | None = f.reading("Line to cpc", "Ω", "continuity")
-    r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
-    first_line_neutral_ohm: Reading | None = f.reading("Line to neutral, before the retest", "Ω", "continuity")
-    first_line_cpc_ohm: Reading | None = f.reading("Line to cpc, before the retest", "Ω", "continuity")
-    first_r2_ohm: Reading | None = f.reading("R2 by long lead, before the retest", "Ω", "continuity")
-    zs_ohm: Reading | None = f.reading("Zs here", "Ω", "loop")
-    two_gangs: bool | None = f.flag("Two gangs, each tested")
-    gang_line_neutral_ohm: Reading | None = f.reading("Line to neutral, second gang", "Ω", "continuity")
-    gang_line_cpc_ohm: Reading | None = f.reading("Line to cpc, second gang", "Ω", "continuity")
-    gang_r2_ohm: Reading | None = f.reading("R2 by long lead, second gang", "Ω", "continuity")
-    gang_zs_ohm: Reading | None = f.reading("Zs here, second gang", "Ω", "loop")
-    lampholder: str | None = f.choice("Lampholder", *LAMPHOLDERS)
-    centre_contact: str | None = f.check("Line at the centre contact")
-    functional: str | None = f.check("Works as it should")
-    metal_earth_v: float | None = f.number("Voltage metal to earth", "V", 0, 1000)
-    leg_one_ohm: Reading | None = f.reading("Open conductor from the first end", "Ω", "continuity")
-    leg_two_ohm: Reading | None = f.reading("Open conductor from the second end", "Ω", "continuity")
-    retested: bool | None = f.flag("Re-plugged, switch worked, tested again")
-    traced: str | None = f.choice(
-        "Traced: it is", "on the ring", "on a spur alone", "beyond a point on a spur", "fused"
-    )
-    polarity: str | None = f.check("Polarity here")
-    line_neutral_v: float | None = f.number("Voltage L–N", "V", 0, 1000)
-    line_earth_v: float | None = f.number("Voltage L–E", "V", 0, 1000)
-    neutral_earth_v: float | None = f.number("Voltage N–E", "V", 0, 1000)
-    bathroom: bool | None = f.flag("In a room with a bath or shower")
-    height_m: float | None = f.number("Height", "m", 0, 10)
-    distance_m: float | None = f.number("From bath or tray", "m", 0, 20)
-    inside_basin: bool | None = f.flag("Inside bath or tray")
-    no_basin: bool | None = f.flag("Shower without a tray")
-    screened: bool | None = f.flag("Behind a fixed partition")
-    shower_head_m: float | None = f.number("Fixed shower head", "m", 0, 5)
-    jets: bool | None = f.flag("Cleaned with water jets")
-    water_protection: int | None = f.integer("IPX", 0, 9)
-    ip_unmarked: bool | None = f.flag("No marking found")
-    removed: bool | None = f.flag("Removed")
-    earlier: tuple[Earlier, ...] = ()
-
-    @property
-    def is_tested(self) -> bool:
-        """Ticked as tested, or something was measured there."""
-        measured = (self.line_neutral_ohm, self.line_cpc_ohm, self.r2_ohm)
-        return bool(
-            self.tested
-            or self.line_neutral_v is not None
-            or (self.zs_ohm is not None and self.zs_ohm.value is not None)
-            or any(r is not None and r.value is not None for r in measured)
-        )
 
 
 @record(kw_only=True)
@@ -207,19 +54,89 @@ class Circuit:
 
     id: str
     position: int | None = f.integer("Position", 0, 999)
-    way: str | None = f.text("Way", 8, keeps="way")
-    designation: str | None = f.text("Circuit", 80)
+    way: str | None = f.text(
+        "Way",
+        8,
+        keeps="way",
+        column=Column(
+            printed="Way",
+            csv="Way",
+            words=("way", "cct", "cct no", "circuit no", "circuit number", "no", "nr", "number", "ref"),
+        ),
+    )
+    designation: str | None = f.text(
+        "Circuit",
+        80,
+        asked=True,
+        column=Column(
+            printed="Circuit",
+            csv="Circuit",
+            words=(
+                "designation",
+                "circuit",
+                "description",
+                "circuit description",
+                "circuit designation",
+                "name",
+                "serves",
+            ),
+        ),
+    )
     spare: bool | None = f.flag("Spare way")
     untraced: bool | None = f.flag("What it feeds is not known")
     phase: str | None = f.choice("Phase", *PHASES)
     rcd_group: str | None = f.text("RCD group", 8)
-    form: str | None = f.choice("Form", "ring", "radial")
+    form: str | None = f.choice(
+        "Form",
+        "ring",
+        "radial",
+        asked=True,
+        column=Column(
+            label="Ring or radial",
+            printed="Form",
+            csv="Form",
+            words=("form", "ring or radial", "ring/radial", "type of circuit", "wiring"),
+        ),
+    )
     serves: str | None = f.choice("Serves", "sockets", "lighting", "fixed", "distribution")
-    points_served: int | None = f.integer("Points", 0, 200)
-    line_csa_mm2: float | None = f.number("Line", "mm²", 0.5, 120)
-    cpc_csa_mm2: float | None = f.number("Cpc", "mm²", 0.5, 120)
+    points_served: int | None = f.integer(
+        "Points",
+        0,
+        200,
+        column=Column(
+            printed="Points",
+            csv="Points",
+            words=("points", "points served", "no of points", "number of points", "outlets"),
+        ),
+    )
+    line_csa_mm2: float | None = f.number(
+        "Line",
+        "mm²",
+        0.5,
+        120,
+        asked=True,
+        column=Column(
+            label="Line, mm²",
+            csv="Line mm2",
+            words=("line", "live", "line mm2", "live mm2", "line csa", "live csa", "l mm2"),
+        ),
+    )
+    cpc_csa_mm2: float | None = f.number(
+        "Cpc",
+        "mm²",
+        0.5,
+        120,
+        asked=True,
+        column=Column(label="Cpc, mm²", csv="Cpc mm2", words=("cpc", "cpc mm2", "cpc csa", "earth mm2")),
+    )
     cable_method: str | None = f.choice("Installation method", *METHODS, NOT_KNOWN)
-    cable_length_m: float | None = f.number("Cable length", "m", 0, 1000)
+    cable_length_m: float | None = f.number(
+        "Cable length",
+        "m",
+        0,
+        1000,
+        column=Column(label="Length, m", words=("length", "length m", "cable length", "run")),
+    )
     cable_hidden: bool | None = f.flag("Cable in a wall under 50 mm deep")
     design_current_a: float | None = f.number("Design current", "A", 0, 400)
     outlet_with_socket: bool | None = f.flag("A socket at its outlet")
@@ -244,63 +161,214 @@ class Circuit:
     fitted_to: int | None = f.integer("Fitted not after", 1900, 2100)
     fitted_by: str | None = f.choice("Its age is known by", *DATED_BY)
     continuity_method: str | None = f.choice("Continuity tested by", *CONTINUITY_METHODS)
-    ends_at: str | None = f.choice("Ends opened at", *ENDS_AT)
-    ends_at_point: str | None = f.identity("Opened at which socket")
+    ends_at: str | None = f.choice("Ends opened at", *ENDS_AT, stage="dead")
+    ends_at_point: str | None = f.identity("Opened at which socket", stage="dead")
     neutral_at: str | None = f.text("Neutral at terminal", 8, keeps="way")
     second_csa_mm2: float | None = f.number("Second cable or size: line", "mm²", 0.5, 120)
     second_at: str | None = f.choice("Where the second size is", "second cable at the way", "further along", "branch")
     dc_detection: bool | None = f.flag("Load detects d.c. itself")
-    device_standard: str | None = f.choice("Device standard", *_STANDARDS)
-    device_type: str | None = f.choice("Device type", *_TYPES)
-    device_rating_a: float | None = f.number("Rating", "A", 1, 125)
+    device_standard: str | None = f.choice(
+        "Device standard",
+        *_STANDARDS,
+        asked=True,
+        column=Column(csv="Device standard", words=("standard", "bs en", "bs", "device standard", "bs (en)")),
+    )
+    device_type: str | None = f.choice(
+        "Device type",
+        *_TYPES,
+        asked=True,
+        column=Column(csv="Device type", words=("type", "curve", "device type", "type no")),
+    )
+    device_rating_a: float | None = f.number(
+        "Rating",
+        "A",
+        1,
+        125,
+        asked=True,
+        column=Column(label="Rating, A", csv="Rating A", words=("rating", "rating a", "in", "in a", "amps", "a")),
+    )
     device_breaking_ka: float | None = f.number("Breaking capacity", "kA", 0.5, 120)
     rcd_id: str | None = f.identity("Behind RCD")
     rcd_standard: str | None = f.choice("RCD standard", *rcd_standards())
     rcd_delay: str | None = f.choice("RCD delay", "none", "S")
-    rcd_rated_ma: float | None = f.number("RCD", "mA", 6, 1000)
+    rcd_rated_ma: float | None = f.number(
+        "RCD",
+        "mA",
+        6,
+        1000,
+        column=Column(
+            label="RCD, mA",
+            printed="RCD mA",
+            csv="RCD mA",
+            words=("rcd", "rcd ma", "rcd rating", "i delta n", "iδn", "residual", "ma"),
+        ),
+    )
     rcd_kind: str | None = f.choice("RCD kind", *RCD_KINDS)
     fault_protection: str | None = f.choice("Fault protection by", "overcurrent device", "RCD")
-    r1_ohm: Reading | None = f.reading("Line end to end", "Ω", "continuity")
-    rn_ohm: Reading | None = f.reading("Neutral end to end", "Ω", "continuity")
-    r2_ohm: Reading | None = f.reading("Cpc end to end", "Ω", "continuity")
-    r1_r2_ohm: Reading | None = f.reading("R1+R2", "Ω", "continuity")
-    long_lead_r2_ohm: Reading | None = f.reading("R2 by long lead", "Ω", "continuity")
-    live_r1_r2_ohm: Reading | None = f.reading("R1+R2 by live test", "Ω", "loop")
-    insulation_ln_mohm: Reading | None = f.reading("Insulation L–N", "MΩ", "insulation")
-    insulation_lne_mohm: Reading | None = f.reading("Insulation L+N–E", "MΩ", "insulation")
-    insulation_le_mohm: Reading | None = f.reading("Insulation L–E", "MΩ", "insulation")
-    insulation_ne_mohm: Reading | None = f.reading("Insulation N–E", "MΩ", "insulation")
-    insulation_pairings: str | None = f.choice("Insulation pairings", *INSULATION_PAIRINGS)
-    insulation_test_v: str | None = f.choice("Insulation tested at", STEP_V, "250", "500", "1000")
-    insulation_switches: str | None = f.choice("Switches during the insulation test", *SWITCHES)
-    insulation_open_at: str | None = f.text("What stood open", 120)
+    r1_ohm: Reading | None = f.reading(
+        "Line end to end",
+        "Ω",
+        "continuity",
+        stage="dead",
+        compared=True,
+        column=Column(
+            label="r1, end to end",
+            head=("Line", "end–end Ω"),
+            printed="r1 Ω",
+            csv="r1",
+            words=("r1", "r1 ohm", "r1 line", "ring r1"),
+        ),
+    )
+    rn_ohm: Reading | None = f.reading(
+        "Neutral end to end",
+        "Ω",
+        "continuity",
+        stage="dead",
+        compared=True,
+        column=Column(
+            label="rn, end to end",
+            head=("Neutral", "end–end Ω"),
+            printed="rn Ω",
+            csv="rn",
+            words=("rn", "rn ohm", "rn neutral"),
+        ),
+    )
+    r2_ohm: Reading | None = f.reading(
+        "Cpc end to end",
+        "Ω",
+        "continuity",
+        stage="dead",
+        compared=True,
+        column=Column(
+            label="r2, end to end",
+            head=("Cpc", "end–end Ω"),
+            printed="r2 Ω",
+            csv="r2",
+            words=("r2", "r2 ohm", "r2 cpc"),
+        ),
+    )
+    r1_r2_ohm: Reading | None = f.reading(
+        "R1+R2",
+        "Ω",
+        "continuity",
+        stage="dead",
+        compared=True,
+        instead="long_lead_r2_ohm",
+        column=Column(
+            head=("R1+R2", "Ω"), printed="R1+R2 Ω", csv="R1+R2", words=("r1+r2", "r1 + r2", "r1+r2 ohm", "(r1+r2)")
+        ),
+    )
+    long_lead_r2_ohm: Reading | None = f.reading(
+        "R2 by long lead",
+        "Ω",
+        "continuity",
+        stage="dead",
+        compared=True,
+        instead="r1_r2_ohm",
+        column=Column(head=("R2", "long lead Ω")),
+    )
+    live_r1_r2_ohm: Reading | None = f.reading("R1+R2 by live test", "Ω", "loop", stage="live")
+    insulation_ln_mohm: Reading | None = f.reading(
+        "Insulation L–N",
+        "MΩ",
+        "insulation",
+        stage="dead",
+        compared=True,
+        column=Column(
+            head=("L–N", "MΩ"),
+            printed="L–N MΩ",
+            csv="Insulation L-N",
+            words=("l-n", "ir l-n", "insulation l-n", "live-live", "ir live"),
+        ),
+    )
+    insulation_lne_mohm: Reading | None = f.reading(
+        "Insulation L+N–E",
+        "MΩ",
+        "insulation",
+        stage="dead",
+        compared=True,
+        column=Column(
+            head=("L+N–E", "MΩ"),
+            printed="L+N–E MΩ",
+            csv="Insulation L+N-E",
+            words=("l+n-e", "ir l-e", "insulation l-e", "live-earth", "insulation", "ir", "insulation resistance"),
+        ),
+    )
+    insulation_le_mohm: Reading | None = f.reading(
+        "Insulation L–E", "MΩ", "insulation", stage="dead", column=Column(head=("L–E", "MΩ"))
+    )
+    insulation_ne_mohm: Reading | None = f.reading(
+        "Insulation N–E", "MΩ", "insulation", stage="dead", column=Column(head=("N–E", "MΩ"))
+    )
+    insulation_pairings: str | None = f.choice("Insulation pairings", *INSULATION_PAIRINGS, stage="dead")
+    insulation_test_v: str | None = f.choice("Insulation tested at", STEP_V, "250", "500", "1000", stage="dead")
+    insulation_switches: str | None = f.choice("Switches during the insulation test", *SWITCHES, stage="dead")
+    insulation_open_at: str | None = f.text("What stood open", 120, stage="dead")
     loads_removed: bool | None = f.flag("L–N tested with every load off")
-    insulation_leg_one_mohm: Reading | None = f.reading("Insulation, first leg", "MΩ", "insulation")
-    insulation_leg_two_mohm: Reading | None = f.reading("Insulation, second leg", "MΩ", "insulation")
-    polarity: str | None = f.check("Polarity")
-    zs_ohm: Reading | None = f.reading("Zs", "Ω", "loop")
-    zs_not_possible: str | None = f.choice("No Zs because", *NO_ZS)
-    rcd_trip_ms: Reading | None = f.reading("RCD trip time", "ms", "trip-time")
-    rcd_button: str | None = f.check("RCD test button")
-    rcd_half: str | None = f.check("RCD holds at ½ × IΔn")
-    rcd_five_ms: Reading | None = f.reading("RCD trip time at 5 × IΔn", "ms", "trip-time")
-    lowered_to_a: float | None = f.number("Lowered for today to", "A", 1, 63)
-    lowered_agreed_with: str | None = f.text("Lower rating agreed with", 120)
-    swap_with: str | None = f.identity("Ends tried against")
-    swap_line_ohm: Reading | None = f.reading("Line to the other ring's second end", "Ω", "continuity")
-    swap_neutral_ohm: Reading | None = f.reading("Neutral to the other ring's second end", "Ω", "continuity")
-    swap_cpc_ohm: Reading | None = f.reading("Cpc to the other ring's second end", "Ω", "continuity")
-    switches_both_ways: bool | None = f.flag("Two-way switches tried both ways")
-    controls_bridged: bool | None = f.flag("Dimmers and controls bridged")
-    joined_with: str | None = f.text("Found joined with", 80)
-    joined_by: str | None = f.choice("Joined by", "line", "neutral", "all conductors", "exchanged ends")
+    insulation_leg_one_mohm: Reading | None = f.reading("Insulation, first leg", "MΩ", "insulation", stage="dead")
+    insulation_leg_two_mohm: Reading | None = f.reading("Insulation, second leg", "MΩ", "insulation", stage="dead")
+    polarity: str | None = f.check("Polarity", stage="dead", column=Column(head=("Polarity", ""), printed="Polarity"))
+    zs_ohm: Reading | None = f.reading(
+        "Zs",
+        "Ω",
+        "loop",
+        stage="live",
+        compared=True,
+        instead="zs_not_possible",
+        limited_by=NO_ZS,
+        limited_in="zs_not_possible",
+        column=Column(
+            head=("Zs", "Ω"), printed="Zs Ω", csv="Zs", words=("zs", "zs ohm", "measured zs", "max measured zs")
+        ),
+    )
+    zs_not_possible: str | None = f.choice("No Zs because", *NO_ZS, stage="live")
+    rcd_trip_ms: Reading | None = f.reading(
+        "RCD trip time",
+        "ms",
+        "trip-time",
+        stage="live",
+        compared=True,
+        column=Column(
+            label="RCD time",
+            head=("RCD trip", "ms"),
+            printed="Trip ms",
+            csv="RCD time",
+            words=("rcd time", "trip time", "rcd ms", "disconnection time", "ms"),
+        ),
+    )
+    rcd_half: str | None = f.check(
+        "RCD holds at ½ × IΔn", stage="live", column=Column(label="Holds at ½ × IΔn", head=("Holds at", "½ × IΔn"))
+    )
+    rcd_five_ms: Reading | None = f.reading(
+        "RCD trip time at 5 × IΔn",
+        "ms",
+        "trip-time",
+        stage="live",
+        takes="rcd-five",
+        column=Column(label="RCD time at 5 × IΔn", head=("At 5 ×", "ms")),
+    )
+    rcd_button: str | None = f.check(
+        "RCD test button", stage="live", column=Column(head=("RCD", "button"), printed="Button")
+    )
+    lowered_to_a: float | None = f.number("Lowered for today to", "A", 1, 63, stage="dead")
+    lowered_agreed_with: str | None = f.text("Lower rating agreed with", 120, stage="dead")
+    swap_with: str | None = f.identity("Ends tried against", stage="dead")
+    swap_line_ohm: Reading | None = f.reading("Line to the other ring's second end", "Ω", "continuity", stage="dead")
+    swap_neutral_ohm: Reading | None = f.reading(
+        "Neutral to the other ring's second end", "Ω", "continuity", stage="dead"
+    )
+    swap_cpc_ohm: Reading | None = f.reading("Cpc to the other ring's second end", "Ω", "continuity", stage="dead")
+    switches_both_ways: bool | None = f.flag("Two-way switches tried both ways", stage="dead")
+    controls_bridged: bool | None = f.flag("Dimmers and controls bridged", stage="dead")
+    joined_with: str | None = f.text("Found joined with", 80, stage="dead")
+    joined_by: str | None = f.choice("Joined by", "line", "neutral", "all conductors", "exchanged ends", stage="dead")
     afdd: bool | None = f.flag("AFDD fitted")
-    afdd_button: str | None = f.check("AFDD test button")
-    leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
-    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
+    afdd_button: str | None = f.check("AFDD test button", stage="live", column=Column(head=("AFDD", "button")))
+    leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage", stage="live")
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen", stays=False)
     removed: bool | None = f.flag("Removed")
     points: tuple[Point, ...] = ()
-    earlier: tuple[Earlier, ...] = ()
+    earlier: "tuple[Earlier, ...]" = ()
 
     @property
     def served(self) -> int | None:
@@ -308,6 +376,18 @@ class Circuit:
         if self.points_served is not None or not self.points:
             return self.points_served
         return sum(point.kind not in NOT_SERVED for point in self.points)
+
+
+@record(kw_only=True)
+class Earlier:
+    """A figure of this circuit, or of this point, from an earlier report or its first certificate."""
+
+    id: str
+    measured_on: str | None = f.day("Measured on")
+    figure: str | None = f.choice("Figure", *f.compared(Circuit), *f.compared(Point))
+    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
+    source: str | None = f.text("From", 120)
+    removed: bool | None = f.flag("Removed")
 
 
 def name_of(circuit: Circuit) -> str:

@@ -11,8 +11,9 @@ from datetime import datetime
 from typing import Any
 
 from dorrik.core.inspection import earlier_versions, former_names
-from dorrik.core.inspection.fields import FieldError
-from dorrik.core.inspection.records import KINDS, EntityKind, Inspection, in_order
+from dorrik.core.inspection.field_spec import FieldError
+from dorrik.core.inspection.kinds import KINDS, EntityKind
+from dorrik.core.inspection.records import Inspection, in_order
 
 FORMAT = "dorrik-inspection"
 VERSION = 3

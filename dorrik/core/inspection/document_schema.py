@@ -4,7 +4,7 @@ from typing import Any
 
 from dorrik.core.book import catalogue, house_rules
 from dorrik.core.inspection.document import FORMAT, READS
-from dorrik.core.inspection.fields import (
+from dorrik.core.inspection.field_spec import (
     DEAD,
     LIVE,
     MARKS,
@@ -15,7 +15,7 @@ from dorrik.core.inspection.fields import (
     PARTITION,
     FieldSpec,
 )
-from dorrik.core.inspection.records import KINDS, EntityKind
+from dorrik.core.inspection.kinds import KINDS, EntityKind
 
 
 def schema() -> dict[str, Any]:

@@ -46,7 +46,7 @@ class Observation:
     about_id: str | None = f.identity("About which")
     place: str | None = f.text("Where", 200)
     text: str | None = f.text("What was found", 2000)
-    code: str | None = f.choice("Code", "C1", "C2", "C3", "FI", "note")
+    code: str | None = f.choice("Code", "C1", "C2", "C3", "FI", "note", asked=True)
     code_reason: str | None = f.text("Why this code", 500)
     catalogue_key: str | None = f.text("Catalogue entry", 60, keeps="key")
     answers: dict[str, bool] | None = f.answers("Answers that move the code")

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from dorrik.core.basics.record import record
-from dorrik.core.inspection.fields import FieldSpec
+from dorrik.core.inspection.field_spec import FieldSpec
 
 
 @record
@@ -41,23 +41,14 @@ _BY_QUANTITY = {
     "leakage": "leakage",
     "direct-voltage": "varistor",
 }
-_FIVE = "five"
-#: The figure of a lead null.
-_NULL = "reading_ohm"
-#: Voltages that are measured; others are read off a plate.
-_VOLTAGES = ("line_neutral_v", "line_earth_v", "neutral_earth_v", "metal_earth_v")
 
 
-def function_of(name: str, spec: FieldSpec) -> Function | None:
-    """The function whose readings a field takes; None where none does. name: of the field."""
-    if name in _VOLTAGES:
-        return FUNCTIONS["voltage"]
+def function_of(spec: FieldSpec) -> Function | None:
+    """The function whose readings a field takes: its own, else that of its quantity; None where none does."""
+    if spec.takes:
+        return FUNCTIONS[spec.takes]
     if spec.quantity is None:
         return None
-    if name == _NULL:
-        return FUNCTIONS["null"]
     if spec.quantity == "loop" and spec.unit == "kA":
         return FUNCTIONS["fault-current"]
-    if spec.quantity == "trip-time" and name.endswith(f"{_FIVE}_ms"):
-        return FUNCTIONS["rcd-five"]
     return FUNCTIONS[_BY_QUANTITY[spec.quantity]]

@@ -1,8 +1,7 @@
 """Why a figure can be a limitation: what is chosen from for `LIM`, by what is measured (rules 7.4, 12.2)."""
 
 from dorrik.core.basics.record import record
-from dorrik.core.inspection.circuit import NO_ZS
-from dorrik.core.inspection.fields import FieldSpec
+from dorrik.core.inspection.field_spec import FieldSpec
 
 
 @record
@@ -21,12 +20,10 @@ _BY_QUANTITY = {
     "loop": LimitReasons(("supply was off", "live tests stopped", "no point could be reached", "not agreed")),
     "trip-time": LimitReasons(("supply was off", "live tests stopped", "must stay on", "not agreed")),
 }
-#: Why there is no loop test is chosen from a list, and not guessed from words: a fault of the RCD is an observation.
-_BY_FIELD = {("circuit", "zs_ohm"): LimitReasons(NO_ZS, "zs_not_possible")}
 
 
-def reasons_of(kind: str, name: str, spec: FieldSpec) -> LimitReasons | None:
-    """What a figure may be limited by; None where nothing is measured."""
+def reasons_of(spec: FieldSpec) -> LimitReasons | None:
+    """What a figure may be limited by: its own reasons, else those of what is measured; None where nothing is."""
     if spec.quantity is None:
         return None
-    return _BY_FIELD.get((kind, name)) or _BY_QUANTITY.get(spec.quantity, _ANY)
+    return LimitReasons(spec.limited_by, spec.limited_in) if spec.limited_by else _BY_QUANTITY.get(spec.quantity, _ANY)

@@ -4,10 +4,6 @@ Every field is declared here once, with its kind, its words and its limits. Iden
 thing was made. All values may be missing: an inspection is judged while it grows.
 """
 
-from collections.abc import Mapping
-from dataclasses import fields
-from functools import cache
-from types import MappingProxyType
 from typing import Any
 
 from dorrik.core.basics.readings import Reading
@@ -19,14 +15,15 @@ from dorrik.core.electrical.rcd import standards as rcd_standards
 from dorrik.core.inspection import fields as f
 from dorrik.core.inspection.attendance import Attendance, InstrumentUsed, LeadNull, PutBackRecord
 from dorrik.core.inspection.check import Check
-from dorrik.core.inspection.circuit import EARLIER, PHASES, SWITCHES, Circuit, Earlier, Point, name_of
+from dorrik.core.inspection.circuit import PHASES, SWITCHES, Circuit, Earlier, name_of
 from dorrik.core.inspection.dating import Dating
-from dorrik.core.inspection.fields import LIVE
+from dorrik.core.inspection.field_spec import LIVE, Column
 from dorrik.core.inspection.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.inspection.follow_up import ComeBack, Concern
 from dorrik.core.inspection.labels import Label
 from dorrik.core.inspection.network_operator import OperatorCall
 from dorrik.core.inspection.offer_line import OfferLine
+from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.positions import Position
 from dorrik.core.inspection.repair import AsFound, Repair
 from dorrik.core.inspection.room import Room
@@ -34,9 +31,7 @@ from dorrik.core.inspection.set_aside import SetAside
 from dorrik.core.inspection.wanted_load import WantedLoad
 
 __all__ = [
-    "EARLIER",
     "EARTHING",
-    "KINDS",
     "NATIONS",
     "PHASES",
     "PURPOSES",
@@ -53,7 +48,6 @@ __all__ = [
     "Dating",
     "Declined",
     "Earlier",
-    "EntityKind",
     "Inspection",
     "InstrumentUsed",
     "Isolation",
@@ -102,7 +96,7 @@ class Bond:
     length_m: float | None = f.number("Length", "m", 0, 200)
     at_clamp_ohm: Reading | None = f.reading("At the clamp", "Ω", "continuity")
     at_pipe_ohm: Reading | None = f.reading("At the pipe", "Ω", "continuity")
-    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen", stays=False)
     removed: bool | None = f.flag("Removed")
 
 
@@ -118,18 +112,22 @@ class Rcd:
     name: str | None = f.text("RCD", 40)
     place: str | None = f.choice("In front of", "whole board", "its circuits", "one circuit")
     standard: str | None = f.choice("Standard", *rcd_standards())
-    kind: str | None = f.choice("Kind", *RCD_KINDS)
+    kind: str | None = f.choice("Kind", *RCD_KINDS, asked=True)
     rating_a: float | None = f.number("Rating", "A", 6, 125)
-    rated_ma: float | None = f.number("IΔn", "mA", 6, 1000)
+    rated_ma: float | None = f.number("IΔn", "mA", 6, 1000, asked=True)
     delay: str | None = f.choice("Delay", "none", "S")
     delay_ms: float | None = f.number("Marked delay", "ms", 0, 5000)
-    trip_ms: Reading | None = f.reading("Trip time", "ms", "trip-time")
-    button: str | None = f.check("Test button")
-    half: str | None = f.check("Holds at ½ × IΔn")
-    five_ms: Reading | None = f.reading("Trip time at 5 × IΔn", "ms", "trip-time")
-    leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage")
+    trip_ms: Reading | None = f.reading(
+        "Trip time", "ms", "trip-time", stage="live", column=Column(head=("Trip", "ms"))
+    )
+    half: str | None = f.check("Holds at ½ × IΔn", stage="live", column=Column(head=("Holds at", "½ × IΔn")))
+    five_ms: Reading | None = f.reading(
+        "Trip time at 5 × IΔn", "ms", "trip-time", stage="live", takes="rcd-five", column=Column(head=("At 5 ×", "ms"))
+    )
+    button: str | None = f.check("Test button", stage="live", column=Column(head=("Test", "button")))
+    leakage_ma: Reading | None = f.reading("Standing leakage", "mA", "leakage", stage="live")
     both_ways: str | None = f.choice("Made for current both ways", "yes", "no", "not marked")
-    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen", stays=False)
     removed: bool | None = f.flag("Removed")
 
 
@@ -163,10 +161,10 @@ class Board:
 
     id: str
     position: int | None = f.integer("Position", 0, 999)
-    name: str | None = f.text("Board", 80)
+    name: str | None = f.text("Board", 80, asked=True)
     location: str | None = f.text("Place", 120)
     ways: int | None = f.integer("Ways", 1, 72)
-    main_switch_a: float | None = f.number("Main switch", "A", 16, 400)
+    main_switch_a: float | None = f.number("Main switch", "A", 16, 400, asked=True)
     main_switch_at: str | None = f.choice("Main switch stands", *MAIN_SWITCH_AT)
     ways_left: int | None = f.integer("Ways left of the main switch", 0, 72)
     main_switch_kind: str | None = f.choice("Kind of main switch", "switch", "RCCB", "switch-fuse", "breaker", "none")
@@ -175,23 +173,42 @@ class Board:
     only_way_out: bool | None = f.flag("Under or on the only way out")
     no_cpc_notice: bool | None = f.flag("Notice of circuits without cpc")
     conditional_ka: float | None = f.number("Conditional rating", "kA", 1, 50)
-    zdb_ohm: Reading | None = f.reading("Zdb", "Ω", "loop")
-    zdb_retested: bool | None = f.flag("Zdb retested on the high-current range")
-    insulation_ln_mohm: Reading | None = f.reading("Insulation of the board, L–N", "MΩ", "insulation")
-    insulation_lne_mohm: Reading | None = f.reading("Insulation of the board, L+N–E", "MΩ", "insulation")
-    insulation_switches: str | None = f.choice("Ways and switches during the insulation test", *SWITCHES)
-    insulation_open_at: str | None = f.text("What stood open", 120)
-    spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified")
+    zdb_ohm: Reading | None = f.reading(
+        "Zdb",
+        "Ω",
+        "loop",
+        stage="live",
+        asked=True,
+        column=Column(label="Zdb at this board", hint="with every bond reconnected"),
+    )
+    zdb_retested: bool | None = f.flag("Zdb retested on the high-current range", stage="live")
+    insulation_ln_mohm: Reading | None = f.reading(
+        "Insulation of the board, L–N",
+        "MΩ",
+        "insulation",
+        stage="dead",
+        column=Column(hint="every circuit on, every load out"),
+    )
+    insulation_lne_mohm: Reading | None = f.reading(
+        "Insulation of the board, L+N–E",
+        "MΩ",
+        "insulation",
+        stage="dead",
+        column=Column(hint="measure the circuits apart where it is low"),
+    )
+    insulation_switches: str | None = f.choice("Ways and switches during the insulation test", *SWITCHES, stage="dead")
+    insulation_open_at: str | None = f.text("What stood open", 120, stage="dead")
+    spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified", stays=False)
     spd_uc_v: float | None = f.number("Surge device Uc", "V", 50, 1000)
     spd_u_dc_v: Reading | None = f.reading("Varistor test", "V d.c.", "direct-voltage")
     fed_by: str | None = f.identity("Fed from which way")
     phases: str | None = f.choice("Phases of the board", "1", "3")
     earthing: str | None = f.choice("Earth of the board", "of the supply", "own electrode")
     electrode_ohm: Reading | None = f.reading("Electrode RA", "Ω", "loop")
-    electrode_alone: bool | None = f.flag("Bonds off the electrode for RA")
-    isolated_at: str | None = f.instant("Proved dead at")
-    isolated_lock: str | None = f.text("Lock and tag", 80)
-    unconfirmed: bool | None = f.flag("Carried over, not yet seen")
+    electrode_alone: bool | None = f.flag("Bonds off the electrode for RA", stays=False)
+    isolated_at: str | None = f.instant("Proved dead at", stays=False)
+    isolated_lock: str | None = f.text("Lock and tag", 80, stays=False)
+    unconfirmed: bool | None = f.flag("Carried over, not yet seen", stays=False)
     removed: bool | None = f.flag("Removed")
     circuits: tuple[Circuit, ...] = ()
     isolations: tuple[Isolation, ...] = ()
@@ -210,83 +227,83 @@ class Inspection:
     """One inspection of one installation."""
 
     id: str
-    reference: str | None = f.text("Reference", 30, keeps="number")
-    client_name: str | None = f.text("Client", 120)
-    client_address: str | None = f.text("Client's address", 300)
-    property_address: str | None = f.text("Property", 300)
-    occupier_name: str | None = f.text("Occupier", 120)
-    tenure: str | None = f.choice("Tenure", *TENURES)
-    purpose: str | None = f.choice("Purpose", *PURPOSES)
-    nation: str | None = f.choice("Nation", *NATIONS)
+    reference: str | None = f.text("Reference", 30, keeps="number", stage="brief", asked=True)
+    client_name: str | None = f.text("Client", 120, stage="brief", asked=True, stays=True)
+    client_address: str | None = f.text("Client's address", 300, stage="brief", stays=True)
+    property_address: str | None = f.text("Property", 300, stage="brief", asked=True, stays=True)
+    occupier_name: str | None = f.text("Occupier", 120, stage="brief", stays=True)
+    tenure: str | None = f.choice("Tenure", *TENURES, stage="brief", asked=True, stays=True)
+    purpose: str | None = f.choice("Purpose", *PURPOSES, stage="brief", asked=True)
+    nation: str | None = f.choice("Nation", *NATIONS, stage="brief", stays=True)
     property_id: str | None = f.identity("Property in the register")
     installation_id: str | None = f.identity("Installation in the register")
-    installation_name: str | None = f.text("Installation", 80)
+    installation_name: str | None = f.text("Installation", 80, stays=True)
     job_id: str | None = f.identity("Job in the register")
-    must_stay_on: str | None = f.text("Must stay on", 300)
-    power_off: str | None = f.text("Power off", 60)
-    access: str | None = f.text("Access", 500)
+    must_stay_on: str | None = f.text("Must stay on", 300, stage="brief")
+    power_off: str | None = f.text("Power off", 60, stage="brief")
+    access: str | None = f.text("Access", 500, stage="brief")
     carried_from: str | None = f.text("Carried over from", 200)
-    held_at: str | None = f.instant("Put on hold")
-    held_reason: str | None = f.text("On hold because", 500)
+    held_at: str | None = f.instant("Put on hold", stage="brief")
+    held_reason: str | None = f.text("On hold because", 500, stage="brief")
     return_on: str | None = f.day("Return visit", ahead_days=3660)
     operator_called_at: str | None = f.instant("Network operator called")
-    no_photos: bool | None = f.flag("No photos may be taken")
-    extent: str | None = f.text("Extent", 4000)
-    inspected_on: str | None = f.day("Date of inspection")
-    rule_book: str | None = f.choice("Rule book", *rule_book.keys())
+    no_photos: bool | None = f.flag("No photos may be taken", stage="brief")
+    extent: str | None = f.text("Extent", 4000, stage="brief", asked=True)
+    inspected_on: str | None = f.day("Date of inspection", stage="brief", asked=True)
+    rule_book: str | None = f.choice("Rule book", *rule_book.keys(), stays=True)
     house_rules: dict[str, Any] | None = f.options("House rules")
     table_corrections: tuple[Correction, ...] | None = f.corrections("Tables corrected")
     catalogue: list[dict[str, str]] | None = f.entries("The firm's own entries of the catalogue")
-    records: str | None = f.choice("Earlier papers", "good", "fair", "poor", "none")
-    condition_on_sight: str | None = f.choice("Condition on sight", "good", "fair", "poor")
-    other_hands: bool | None = f.flag("Signs of work by other hands")
-    damp: bool | None = f.flag("Damp, or weather gets in")
-    age_years: int | None = f.integer("Age of the wiring (years)", 0, 150)
-    last_report_years: int | None = f.integer("Years since the last report", 0, 100)
-    sampling_seed: int | None = f.integer("Seed of the draw", 0, 2**31 - 1)
-    sample_share: float | None = f.number("Share of points to open", "%", 1, 100)
-    sample_share_reason: str | None = f.text("Why this share", 300)
-    walk_direction: str | None = f.choice("Direction of the walk", *WALKS)
+    records: str | None = f.choice("Earlier papers", "good", "fair", "poor", "none", stage="walk")
+    condition_on_sight: str | None = f.choice("Condition on sight", "good", "fair", "poor", stage="walk")
+    other_hands: bool | None = f.flag("Signs of work by other hands", stage="walk")
+    damp: bool | None = f.flag("Damp, or weather gets in", stage="walk")
+    age_years: int | None = f.integer("Age of the wiring (years)", 0, 150, stage="walk")
+    last_report_years: int | None = f.integer("Years since the last report", 0, 100, stage="walk")
+    sampling_seed: int | None = f.integer("Seed of the draw", 0, 2**31 - 1, stage="walk")
+    sample_share: float | None = f.number("Share of points to open", "%", 1, 100, stage="walk")
+    sample_share_reason: str | None = f.text("Why this share", 300, stage="walk")
+    walk_direction: str | None = f.choice("Direction of the walk", *WALKS, stage="walk")
     leads_ohm: float | None = f.number("Lead resistance", "Ω", 0, 5)
-    earthing: str | None = f.choice("Earthing arrangement", *EARTHING)
-    phases: str | None = f.choice("Phases", "1", "3")
-    service_fuse_standard: str | None = f.text("Service fuse standard", 40)
-    service_fuse_a: float | None = f.number("Service fuse", "A", 5, 630)
-    tails_mm2: float | None = f.number("Tails", "mm²", 2.5, 240)
-    tails_length_m: float | None = f.number("Length of the tails", "m", 0, 100)
-    tails_protected: bool | None = f.flag("Switch-fuse in front of the tails")
-    switch_fuse_a: float | None = f.number("Switch-fuse in front", "A", 5, 630)
-    neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240)
-    electrode: str | None = f.text("Electrode", 120)
-    earth_by: str | None = f.choice("Means of earthing", *EARTH_BY)
-    meter_number: str | None = f.text("Meter number", 40)
+    earthing: str | None = f.choice("Earthing arrangement", *EARTHING, asked=True, stays=True)
+    phases: str | None = f.choice("Phases", "1", "3", asked=True, stays=True)
+    service_fuse_standard: str | None = f.text("Service fuse standard", 40, stays=True)
+    service_fuse_a: float | None = f.number("Service fuse", "A", 5, 630, asked=True, stays=True)
+    tails_mm2: float | None = f.number("Tails", "mm²", 2.5, 240, asked=True, stays=True)
+    tails_length_m: float | None = f.number("Length of the tails", "m", 0, 100, stays=True)
+    tails_protected: bool | None = f.flag("Switch-fuse in front of the tails", stays=True)
+    switch_fuse_a: float | None = f.number("Switch-fuse in front", "A", 5, 630, stays=True)
+    neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240, stays=True)
+    electrode: str | None = f.text("Electrode", 120, stays=True)
+    earth_by: str | None = f.choice("Means of earthing", *EARTH_BY, stays=True)
+    meter_number: str | None = f.text("Meter number", 40, stays=True)
     meter_seals: str | None = f.choice("Seals of head and meter", "whole", "broken", "none seen")
-    isolator: str | None = f.choice("Isolator after the meter", "present", "none")
-    isolator_a: float | None = f.number("Isolator", "A", 16, 630)
+    isolator: str | None = f.choice("Isolator after the meter", "present", "none", stays=True)
+    isolator_a: float | None = f.number("Isolator", "A", 16, 630, stays=True)
     fuse_read: str | None = f.choice("Service fuse read on", "the fuse itself", "its carrier alone", "papers")
     maximum_demand_a: float | None = f.number("Assessed maximum demand", "A", 0, 630)
     demand_measured_a: float | None = f.number("Load measured by clamp", "A", 0, 630)
     other_source: str | None = f.choice(
         "Source of its own", "none", "solar", "battery", "solar and battery", "generator"
     )
-    overhead_supply: bool | None = f.flag("Overhead supply")
-    storey: str | None = f.choice("Where the home lies", "house or ground floor", "upper floor flat")
-    flat_above: bool | None = f.flag("Another dwelling above")
+    overhead_supply: bool | None = f.flag("Overhead supply", stays=True)
+    storey: str | None = f.choice("Where the home lies", "house or ground floor", "upper floor flat", stays=True)
+    flat_above: bool | None = f.flag("Another dwelling above", stays=True)
     leakage_ma: Reading | None = f.reading("Leakage at the tails", "mA", "leakage")
-    earthing_conductor_mm2: float | None = f.number("Main earthing conductor", "mm²", 1, 120)
+    earthing_conductor_mm2: float | None = f.number("Main earthing conductor", "mm²", 1, 120, stays=True)
     bonding_mm2: float | None = f.number("Main bonding conductor", "mm²", 1, 120)
     bonding_to: str | None = f.text("Main bonding to", 200)
-    ze_ohm: Reading | None = f.reading("Ze", "Ω", "loop")
+    ze_ohm: Reading | None = f.reading("Ze", "Ω", "loop", asked=True)
     ze_parallel_removed: bool | None = f.flag("Parallel paths disconnected for Ze")
-    pscc_ka: Reading | None = f.reading("PSCC", "kA", "loop")
-    pefc_ka: Reading | None = f.reading("PEFC", "kA", "loop")
-    supply_polarity: str | None = f.check("Supply polarity")
+    pscc_ka: Reading | None = f.reading("PSCC", "kA", "loop", asked=True)
+    pefc_ka: Reading | None = f.reading("PEFC", "kA", "loop", asked=True)
+    supply_polarity: str | None = f.check("Supply polarity", asked=True)
     supply_shared_with: str | None = f.text("Supply shared with", 300, keeps="number")
-    condition: str | None = f.text("General condition", 2000)
-    declared_outcome: str | None = f.choice("Outcome", "satisfactory", "unsatisfactory")
-    outcome_reason: str | None = f.text("Reason for another outcome", 1000)
-    next_years: int | None = f.integer("Next inspection in (years)", 1, 10)
-    next_reason: str | None = f.text("Reason for the interval", 500)
+    condition: str | None = f.text("General condition", 2000, stage="report")
+    declared_outcome: str | None = f.choice("Outcome", "satisfactory", "unsatisfactory", stage="report", asked=True)
+    outcome_reason: str | None = f.text("Reason for another outcome", 1000, stage="report")
+    next_years: int | None = f.integer("Next inspection in (years)", 1, 10, stage="report", asked=True)
+    next_reason: str | None = f.text("Reason for the interval", 500, stage="report")
     bonds: tuple[Bond, ...] = ()
     boards: tuple[Board, ...] = ()
     rooms: tuple[Room, ...] = ()
@@ -311,86 +328,6 @@ class Inspection:
     labels: tuple[Label, ...] = ()
     offer_lines: tuple[OfferLine, ...] = ()
     photos: tuple[Photo, ...] = ()
-
-
-@record
-class EntityKind:
-    """A kind of entity: its class, the kind it belongs to, and the name of its list in the document.
-
-    also: kinds that it may hang on instead, as a point whose circuit nobody knows yet hangs on the inspection.
-    """
-
-    name: str
-    type: type
-    parent: str
-    plural: str
-    also: tuple[str, ...] = ()
-
-    @property
-    def parents(self) -> tuple[str, ...]:
-        """Every kind that it may belong to, the usual one first."""
-        return (self.parent, *self.also)
-
-    @property
-    def fields(self) -> Mapping[str, f.FieldSpec]:
-        """The declared fields by name, in their order."""
-        return _specs(self.type)
-
-    @property
-    def revived(self) -> tuple[str, ...]:
-        """Fields whose kept value is not yet what the rules use."""
-        return _revived(self.type)
-
-
-@cache
-def _specs(type: type) -> Mapping[str, f.FieldSpec]:
-    return MappingProxyType({d.name: d.metadata["spec"] for d in fields(type) if "spec" in d.metadata})
-
-
-@cache
-def _revived(type: type) -> tuple[str, ...]:
-    return tuple(name for name, spec in _specs(type).items() if spec.kind in ("reading", "corrections"))
-
-
-#: Every kind of entity by name, parents before their children. The inspection belongs to a firm.
-KINDS: Mapping[str, EntityKind] = MappingProxyType(
-    {
-        kind.name: kind
-        for kind in (
-            EntityKind("inspection", Inspection, "firm", "inspections"),
-            EntityKind("bond", Bond, "inspection", "bonds"),
-            EntityKind("board", Board, "inspection", "boards"),
-            EntityKind("rcd", Rcd, "board", "rcds"),
-            EntityKind("circuit", Circuit, "board", "circuits"),
-            EntityKind("room", Room, "inspection", "rooms"),
-            EntityKind("point", Point, "circuit", "points", also=("inspection",)),
-            EntityKind("earlier", Earlier, "circuit", "earlier", also=("point",)),
-            EntityKind("observation", Observation, "inspection", "observations"),
-            EntityKind("opinion", Opinion, "observation", "opinions"),
-            EntityKind("declined", Declined, "inspection", "declined"),
-            EntityKind("limitation", Limitation, "inspection", "limitations"),
-            EntityKind("overruling", Overruling, "inspection", "overrulings"),
-            EntityKind("isolation", Isolation, "board", "isolations"),
-            EntityKind("check", Check, "board", "checks", also=("room", "inspection")),
-            EntityKind("attendance", Attendance, "inspection", "attendances"),
-            EntityKind("instrument_used", InstrumentUsed, "inspection", "instruments_used"),
-            EntityKind("lead_null", LeadNull, "inspection", "lead_nulls"),
-            EntityKind("put_back", PutBackRecord, "inspection", "put_backs"),
-            EntityKind("position", Position, "inspection", "positions"),
-            EntityKind("come_back", ComeBack, "inspection", "come_backs"),
-            EntityKind("concern", Concern, "inspection", "concerns"),
-            EntityKind("set_aside", SetAside, "inspection", "set_asides"),
-            EntityKind("dating", Dating, "inspection", "datings"),
-            EntityKind("operator_call", OperatorCall, "inspection", "operator_calls"),
-            EntityKind("wanted_load", WantedLoad, "inspection", "wanted_loads"),
-            EntityKind("label", Label, "inspection", "labels"),
-            EntityKind("offer_line", OfferLine, "inspection", "offer_lines"),
-            EntityKind("repair", Repair, "inspection", "repairs"),
-            EntityKind("as_found", AsFound, "repair", "as_founds"),
-            EntityKind("photo", Photo, "inspection", "photos"),
-        )
-    }
-)
 
 
 def in_order(entities: list[Any]) -> tuple[Any, ...]:

@@ -6,43 +6,8 @@ from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
 from dorrik.core.basics.record import record
-from dorrik.core.inspection.circuit import EARLIER_OF_POINTS
-from dorrik.core.inspection.records import EARLIER, KINDS, Board, Bond, Circuit, Inspection, Point
-from dorrik.core.judging.coverage.progress import Stage, stage_of
-from dorrik.core.work.workflow import action_of
-
-#: What of the origin stays from one inspection to the next.
-ORIGIN = (
-    "property_address",
-    "client_name",
-    "client_address",
-    "occupier_name",
-    "tenure",
-    "nation",
-    "rule_book",
-    "installation_name",
-    "earthing",
-    "phases",
-    "service_fuse_standard",
-    "service_fuse_a",
-    "tails_mm2",
-    "tails_length_m",
-    "tails_protected",
-    "switch_fuse_a",
-    "meter_number",
-    "isolator",
-    "isolator_a",
-    "earth_by",
-    "overhead_supply",
-    "storey",
-    "flat_above",
-    "neutral_mm2",
-    "electrode",
-    "earthing_conductor_mm2",
-)
-#: What belongs to the day of an inspection and not to the thing itself, beside what is tested or was done.
-_OF_THE_DAY = frozenset(("electrode_alone", "spd_state", "not_reached", "note", "walked_at", "unconfirmed", "removed"))
-_TESTED: tuple[Stage, ...] = ("dead", "live")
+from dorrik.core.inspection.kinds import KINDS, compared, staying
+from dorrik.core.inspection.records import Board, Bond, Circuit, Inspection, Point
 
 
 @record
@@ -57,7 +22,7 @@ class Draft:
 
 def origin(earlier: Inspection) -> dict[str, Any]:
     """Fields of the inspection itself that are carried over, in the form in which they are kept."""
-    return _values("inspection", earlier, ORIGIN)
+    return _values("inspection", earlier, staying("inspection"))
 
 
 def drafts(earlier: Inspection, into: str, new_id: Callable[[], str], source: str) -> Iterator[Draft]:
@@ -106,7 +71,7 @@ def _circuit(
     yield Draft("circuit", board_id, circuit_id, _things("circuit", circuit) | {"unconfirmed": True})
     for outlet in circuit.points:
         yield from _point(outlet, circuit_id, new_id, rooms, on, source)
-    yield from _earlier(circuit, circuit_id, EARLIER, new_id, on, source)
+    yield from _earlier(circuit, circuit_id, compared("circuit"), new_id, on, source)
 
 
 def _earlier(
@@ -125,22 +90,14 @@ def _earlier(
             yield Draft("earlier", thing_id, new_id(), given)
 
 
-#: What of a point stays; how it was found, opened and measured is of the day.
-_OF_POINTS = (
-    "position", "name", "room", "kind", "at_end", "class_ii", "front", "no_cpc", "bathroom", "height_m", "distance_m",
-    "inside_basin", "no_basin", "screened", "shower_head_m", "jets", "plan_x_m", "plan_y_m", "alarm", "replace_by",
-    "above", "fire_rated", "two_gangs", "lampholder",
-)  # fmt: skip
-
-
 def _point(
     point: Point, hangs_on: str, new_id: Callable[[], str], rooms: Mapping[str, str], on: str | None, source: str
 ) -> Iterator[Draft]:
     room, point_id = rooms.get(point.room_id or ""), new_id()
-    fields = _values("point", point, _OF_POINTS) | ({"room_id": room} if room else {})
+    fields = _values("point", point, staying("point")) | ({"room_id": room} if room else {})
     yield Draft("point", hangs_on, point_id, fields)
     # Zs at a point is held against its limit each time; what tells of a change there is its continuity.
-    yield from _earlier(point, point_id, EARLIER_OF_POINTS, new_id, on, source)
+    yield from _earlier(point, point_id, compared("point"), new_id, on, source)
 
 
 def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:
@@ -148,17 +105,8 @@ def _bond(bond: Bond, into: str, new_id: Callable[[], str]) -> Draft:
 
 
 def _things(kind: str, entity: Any) -> dict[str, Any]:
-    """Every field of a thing but its readings and what belongs to the day: what a test showed or how it was made, and
-    what a competent person answered for then."""
-    names = tuple(
-        name
-        for name, spec in KINDS[kind].fields.items()
-        if spec.kind != "reading"
-        and name not in _OF_THE_DAY
-        and stage_of(kind, name) not in _TESTED
-        and action_of(kind, name) != "decide"
-    )
-    return _values(kind, entity, names)
+    """Every field of a thing that is carried over: neither its readings nor what belongs to the day."""
+    return _values(kind, entity, staying(kind))
 
 
 def _values(kind: str, entity: Any, names: tuple[str, ...]) -> dict[str, Any]:

@@ -11,9 +11,9 @@ from typing import Any
 
 from dorrik.core.basics.record import record
 from dorrik.core.electrical.devices import devices
-from dorrik.core.inspection.circuit_columns import Column, taken
-from dorrik.core.inspection.fields import FieldError
-from dorrik.core.inspection.records import EARLIER, KINDS
+from dorrik.core.inspection.circuit_columns import TableColumn, taken
+from dorrik.core.inspection.field_spec import FieldError
+from dorrik.core.inspection.kinds import KINDS, compared
 from dorrik.core.work.carry_over import Draft
 
 #: More rows than this are no chart of one home.
@@ -22,8 +22,8 @@ MOST_COLUMNS = 60
 
 
 #: What a column can be.
-TARGETS: tuple[Column, ...] = taken()
-_BY_KEY: Mapping[str, Column] = {target.key: target for target in TARGETS}
+TARGETS: tuple[TableColumn, ...] = taken()
+_BY_KEY: Mapping[str, TableColumn] = {target.key: target for target in TARGETS}
 
 
 @record
@@ -114,7 +114,7 @@ def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> Cha
         try:
             if key == "board":
                 board = str(KINDS["board"].fields["name"].clean(text))
-            elif key in EARLIER:
+            elif key in compared("circuit"):
                 figures[key] = _figure(key, text)
             else:
                 fields |= _READ.get(key, _as_declared)(key, text)

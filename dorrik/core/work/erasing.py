@@ -11,8 +11,8 @@ from dorrik.core.basics.readings import Reading, ReadingError
 from dorrik.core.book import board_checks, catalogue
 from dorrik.core.book.reference import rows
 from dorrik.core.home import place_checks
-from dorrik.core.inspection.fields import FieldSpec
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.field_spec import FieldSpec
+from dorrik.core.inspection.kinds import KINDS
 
 _ID = re.compile("[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
 #: As inspections and jobs are numbered, such as K-0147.

@@ -10,7 +10,8 @@ from typing import Any
 
 from dorrik.core.basics.record import record
 from dorrik.core.inspection import fields as f
-from dorrik.core.inspection.records import EARTHING, NATIONS, PURPOSES, TENURES, EntityKind
+from dorrik.core.inspection.kinds import EntityKind
+from dorrik.core.inspection.records import EARTHING, NATIONS, PURPOSES, TENURES
 
 INSTRUMENT_KINDS = (
     "multifunction",

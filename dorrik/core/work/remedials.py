@@ -13,8 +13,10 @@ from dorrik.core.book import catalogue
 from dorrik.core.book.codes import ORDER, UNSATISFACTORY
 from dorrik.core.home.buildings import HOME, buildings
 from dorrik.core.inspection import document
-from dorrik.core.inspection.fields import FieldSpec, is_tested
-from dorrik.core.inspection.records import KINDS, Inspection, Observation
+from dorrik.core.inspection.field_spec import FieldSpec
+from dorrik.core.inspection.fields import is_tested
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Inspection, Observation
 from dorrik.core.judging.coverage.walking_order import names
 from dorrik.core.judging.judgement import Judgement, is_open, judge
 from dorrik.core.judging.topics.note import Note

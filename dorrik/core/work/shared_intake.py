@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 
 from dorrik.core.basics.record import record
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 
 #: Facts of the supply up to the cut-out, and what was measured there. A home can have any of them of its own.
 FIELDS = (

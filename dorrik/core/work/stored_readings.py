@@ -12,8 +12,9 @@ from typing import Literal
 from dorrik.core.basics.record import record
 from dorrik.core.basics.text import shown
 from dorrik.core.inspection.circuit import name_of
-from dorrik.core.inspection.fields import FieldError
-from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, Point, Rcd
+from dorrik.core.inspection.field_spec import FieldError
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Board, Circuit, Inspection, Point, Rcd
 
 #: No instrument stores more of one home.
 MOST_ROWS = 3000

@@ -6,7 +6,8 @@ from typing import Any
 from dorrik.core.home.open_parts import standing
 from dorrik.core.home.rcd_devices import RcdDevice, devices_of
 from dorrik.core.inspection.circuit_columns import keys, printed
-from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, name_of
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Board, Circuit, Inspection, name_of
 from dorrik.core.judging.judgement import Judgement
 from dorrik.core.judging.topics.context import point_names
 from dorrik.report.content.cells import Footnotes, Marks

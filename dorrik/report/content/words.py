@@ -5,8 +5,9 @@ from typing import Any
 from zoneinfo import ZoneInfo
 
 from dorrik.core.basics.readings import Reading
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.labels import label_kinds
-from dorrik.core.inspection.records import KINDS, Inspection
+from dorrik.core.inspection.records import Inspection
 
 #: Both nations keep the same clock.
 _CLOCK = ZoneInfo("Europe/London")

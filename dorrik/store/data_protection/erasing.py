@@ -14,7 +14,7 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, Table, bindparam, delete, func, insert, select, update
 
-from dorrik.core.inspection.records import KINDS, EntityKind
+from dorrik.core.inspection.kinds import KINDS, EntityKind
 from dorrik.core.work.erasing import is_words, left, may_hold_words
 from dorrik.core.work.register import REGISTER
 from dorrik.store.data_protection import erasing_after, retention

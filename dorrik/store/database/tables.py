@@ -26,8 +26,8 @@ from sqlalchemy import (
 from sqlalchemy.dialects.mysql import CHAR, DATETIME, LONGBLOB, LONGTEXT
 
 from dorrik.core.basics.readings import MAX_LENGTH
-from dorrik.core.inspection.fields import FieldSpec
-from dorrik.core.inspection.records import KINDS, EntityKind
+from dorrik.core.inspection.field_spec import FieldSpec
+from dorrik.core.inspection.kinds import KINDS, EntityKind
 from dorrik.core.work.register import REGISTER
 from dorrik.store.database.metadata import OPTIONS, identifier, metadata
 

@@ -9,7 +9,8 @@ from typing import Any
 from sqlalchemy import Connection, Row, Select, bindparam, exists, insert, select
 
 from dorrik.core.inspection.document import build
-from dorrik.core.inspection.records import KINDS, Inspection, in_order
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Inspection, in_order
 from dorrik.store.database.engine import is_id
 from dorrik.store.database.tables import ENTITIES, inspection, uploaded_photo
 

@@ -11,7 +11,7 @@ from sqlalchemy import Connection, Row, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.inspection import former_names
-from dorrik.core.inspection.fields import FieldError
+from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.work.register import REGISTER, contradiction
 from dorrik.store.database.account_tables import person
 from dorrik.store.database.engine import is_id, new_id, now

@@ -5,8 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dorrik.core.basics.text import shown, tidy, why_not
-from dorrik.core.inspection.fields import FieldError
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.field_spec import FieldError
+from dorrik.core.inspection.kinds import KINDS
 
 NAME = KINDS["inspection"].fields["client_name"]
 

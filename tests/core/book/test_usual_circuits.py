@@ -3,7 +3,7 @@
 import pytest
 
 from dorrik.core.book.usual_circuits import USUAL_CABLES, usual_circuits
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 
 #: What a cable carries clipped direct (A), BS 7671 table 4D5.
 CARRIES = {1.0: 16, 1.5: 20, 2.5: 27, 4.0: 37, 6.0: 47, 10.0: 64, 16.0: 85}

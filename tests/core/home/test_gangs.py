@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.home import gangs
-from dorrik.core.inspection.circuit import Point
+from dorrik.core.inspection.point import Point
 from tests.core.whole_homes import board, circuit, judged, points, ring
 
 R = Reading.parse

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from dorrik.core.book import house_rules, reference
 from dorrik.core.book.rule_book import keys
 from dorrik.core.inspection import document
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.judgement import judge
 from dorrik.core.judging.wire.judgement import as_json
 from tests.core.homes import cottage

@@ -2,8 +2,8 @@ from datetime import UTC, datetime
 
 import pytest
 
-from dorrik.core.inspection.fields import FieldError
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.field_spec import FieldError
+from dorrik.core.inspection.kinds import KINDS
 
 INSPECTION = KINDS["inspection"].fields
 CIRCUIT = KINDS["circuit"].fields

@@ -3,18 +3,18 @@
 import pytest
 
 from dorrik.core.inspection.instrument_functions import FUNCTIONS, function_of
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 
 
 def of(kind, field):
-    found = function_of(field, KINDS[kind].fields[field])
+    found = function_of(KINDS[kind].fields[field])
     return found and found.key
 
 
 def test_every_reading_that_is_measured_takes_one_function_in_its_own_unit():
     for kind in KINDS.values():
         for name, spec in kind.fields.items():
-            function = function_of(name, spec)
+            function = function_of(spec)
             if spec.kind == "reading" and (kind.name, name) != ("earlier", "reading"):
                 assert function is not None, (kind.name, name)
                 assert spec.unit == function.units[0], (kind.name, name)

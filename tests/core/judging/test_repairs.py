@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from dorrik.core.book.works import works
 from dorrik.core.inspection.document import parse
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.judgement import judge
 from dorrik.core.judging.readiness import readiness
 from tests.core.homes import cottage

@@ -12,8 +12,8 @@ from dorrik.core.book.catalogue import entries
 from dorrik.core.book.usual_rooms import usual_rooms
 from dorrik.core.home.place_checks import looks, room_checks
 from dorrik.core.inspection import document
-from dorrik.core.inspection.circuit import POINT_KINDS
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.point import POINT_KINDS
 from dorrik.core.judging.coverage import schedule
 from dorrik.core.judging.judgement import judge
 from tests.core.homes import cottage

@@ -5,8 +5,7 @@ from itertools import count
 import pytest
 
 from dorrik.core.inspection import document
-from dorrik.core.inspection.records import KINDS
-from dorrik.core.judging.coverage.progress import stage_of
+from dorrik.core.inspection.kinds import KINDS, stage_of
 from dorrik.core.work import carry_over
 from dorrik.core.work.workflow import action_of
 from tests.core.homes import cottage as home

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from dorrik.core.inspection.document import parse
 from dorrik.core.inspection.fields import is_tested
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.judgement import judge
 from dorrik.core.work import remedials
 from dorrik.core.work.remedials import Figure, Required, Step, all_cleared, required, retest, standing, why_not

@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work import workflow
 from dorrik.core.work.register import begun
 from dorrik.core.work.workflow import ROLES, STATES, action_of, allowed, may, state_of, why_not

@@ -10,7 +10,7 @@ import { ReadingCell } from "../fields/ReadingCell";
 import { focusOn } from "../inspection/desk";
 import { add, setField, useInspection } from "../inspection/open";
 import { useEntity } from "../inspection/select";
-import type { Entity } from "../inspection/types";
+import type { FieldOf, Entity } from "../inspection/types";
 import { cableAndDevice, nameOf } from "../inspection/words";
 import { NullBar } from "../measurements/NullBar";
 import { Reminder } from "../measurements/Reminder";
@@ -109,7 +109,7 @@ function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | 
 /** What is said of the test as a whole, and polarity where the readings have shown it. */
 function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
   const specs = useReference()?.fields.circuit;
-  const at = (field: string) => ({ kind: "circuit", id: circuit.id, field }) as const;
+  const at = (field: FieldOf<"circuit">) => ({ kind: "circuit", id: circuit.id, field }) as const;
   const sockets = useSockets(bench);
   const gangs = useTwoGangs(bench.points);
   const both = sockets.every((id) => gangs.has(id));
@@ -195,7 +195,7 @@ function Method({ circuit, bench }: { circuit: Entity; bench: Served }) {
 function EndsAt({ circuit, bench }: { circuit: Entity; bench: Served }) {
   const spec = useFieldSpec("circuit", "ends_at");
   const [board = "", socket = ""] = spec?.choices ?? [];
-  const at = (field: string) => ({ kind: "circuit", id: circuit.id, field }) as const;
+  const at = (field: FieldOf<"circuit">) => ({ kind: "circuit", id: circuit.id, field }) as const;
   const opened = circuit.values.ends_at === socket ? String(circuit.values.ends_at_point ?? "") : "";
   const change = (id: string) => {
     setField(at("ends_at"), id ? socket : null);

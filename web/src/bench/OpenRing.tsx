@@ -5,7 +5,7 @@ import { FieldInput } from "../fields/FieldInput";
 import { ReadingCell } from "../fields/ReadingCell";
 import { observe } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { FieldOf, Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { markAt } from "../measurements/verdicts";
 import { Button } from "../ui/Button";
@@ -15,7 +15,7 @@ import type { Bench } from "./useBench";
 import css from "./bench.module.css";
 
 export function OpenRing({ circuit, bench }: { circuit: Entity; bench: Bench }) {
-  const at = (field: string) => ({ kind: "circuit", id: circuit.id, field }) as const;
+  const at = (field: FieldOf<"circuit">) => ({ kind: "circuit", id: circuit.id, field }) as const;
   const { values } = circuit;
   const other = bench.swap_with.find(({ id }) => id === values.swap_with);
   const through = useInspection((s) => markAt(s.model?.judgement, circuit.id, "swap_line_ohm"));

@@ -5,7 +5,7 @@ import { useReference } from "../api/reference";
 import { columnsOf } from "../measurements/columns";
 import { focusOn, same, setOrder, useDesk, value } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
-import type { Entity, Place } from "../inspection/types";
+import type { FieldOf, Entity, Place } from "../inspection/types";
 
 export type Bench = Schemas["BenchView"];
 export type BenchPoint = Schemas["BenchPoint"];
@@ -94,7 +94,7 @@ export function useTwoGangs(points: readonly BenchPoint[]): ReadonlySet<string> 
 
 /** Put a point's readings beside, so that it is tested anew and both stay. */
 export function testAgain(point: Entity, bench: Bench): void {
-  const at = (field: string): Place => ({ kind: "point", id: point.id, field });
+  const at = (field: FieldOf<"point">): Place => ({ kind: "point", id: point.id, field });
   for (const [field, first] of Object.entries(bench.first)) {
     const stood = point.values[field];
     if (stood == null) continue;

@@ -4,7 +4,7 @@ import { memo, useState } from "react";
 import { useReference } from "../api/reference";
 import { children, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
-import type { Entity, Value } from "../inspection/types";
+import type { FieldOf, Entity, Value } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { movedTo, nextWay } from "../drawings/ways";
 import { Button, IconButton, LinkButton } from "../ui/Button";
@@ -96,7 +96,7 @@ interface RowProps {
 const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps) {
   const reference = useReference();
   const v = circuit.values;
-  const keep = (field: string, value: Value) => setField({ kind: "circuit", id: circuit.id, field }, value);
+  const keep = (field: FieldOf<"circuit">, value: Value) => setField({ kind: "circuit", id: circuit.id, field }, value);
   const refused = useInspection((s) =>
     TYPED.map((field) => (s.model ? refusal(s.model, circuit.id, field) : undefined))
       .filter(Boolean)

@@ -8,7 +8,7 @@ import { GoOn } from "../fields/GoOn";
 import { useToComeBack } from "../inspection/comeBack";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { FieldOf, Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Lines, Section } from "../ui/Page";
@@ -63,7 +63,7 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
 }
 
 function Visit({ visit }: { visit: Entity }) {
-  const set = (field: string, value: string | true) => setField({ kind: "attendance", id: visit.id, field }, value);
+  const set = (field: FieldOf<"attendance">, value: string | true) => setField({ kind: "attendance", id: visit.id, field }, value);
   const v = visit.values;
   return (
     <Box as="li" borderTopWidth="1px" borderColor="line" py="2">

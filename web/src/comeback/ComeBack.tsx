@@ -12,6 +12,7 @@ import { Dialog, Drawer } from "../ui/Dialog";
 import { TextField } from "../ui/TextField";
 import { ComeBackList } from "./ComeBackList";
 import { OpenConcerns } from "./OpenConcerns";
+import type { FieldOf } from "../inspection/types";
 
 export default function ComeBack() {
   const { adding, listed } = useComingBack();
@@ -43,7 +44,7 @@ function Adding({ id }: { id: string }) {
   const reviews = useMay("review");
   const submitted = model?.state === "in review";
   const me = useQueryClient().getQueryData<Me>(["session"]);
-  const at = (field: string) => ({ kind: "come_back" as const, id, field });
+  const at = (field: FieldOf<"come_back">) => ({ kind: "come_back" as const, id, field });
   const keep = (said: string) => setField(at("what"), said.trim() || null);
   if (!model || !thing) return null;
   const close = () => {

@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import * as desk from "./desk";
 import * as sync from "./open";
-import type { Place } from "./types";
+import type { FieldOf, Place } from "./types";
 
 // Nothing answers here: what is entered waits on the device, which is all that the desk needs.
 const kept = new Map<string, string>();
@@ -13,7 +13,7 @@ vi.stubGlobal("localStorage", {
 vi.stubGlobal("fetch", () => new Promise(() => undefined));
 
 let circuit: string;
-const at = (field: string): Place => ({ kind: "circuit", id: circuit, field });
+const at = (field: FieldOf<"circuit">): Place => ({ kind: "circuit", id: circuit, field });
 const stands = (field: string) => sync.useInspection.getState().model?.entities[circuit]?.values[field];
 const focus = () => desk.useDesk.getState().focus;
 

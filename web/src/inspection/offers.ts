@@ -2,7 +2,7 @@
 import type { Note, Schemas } from "../api/client";
 import { observe } from "./desk";
 import { add, setField } from "./open";
-import type { Kind, Value } from "./types";
+import type { FieldOf, Kind, Value } from "./types";
 
 export type Offer = Schemas["ActionView"];
 
@@ -21,7 +21,7 @@ export function carryOut(offer: Offer, note: Note, inspectionId: string): Destin
       return { file: `/api/inspections/${inspectionId}/operator-letter.pdf` };
     case "hold": {
       // Live tests cannot go on: the job waits for the operator and a return visit.
-      const at = (field: string) => ({ kind: "inspection" as const, id: inspectionId, field });
+      const at = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id: inspectionId, field });
       setField(at("held_at"), new Date().toISOString());
       setField(at("held_reason"), `${note.reason} Live tests stopped.`.slice(0, 500));
       return { stage: "brief" };

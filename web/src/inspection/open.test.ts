@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Change } from "./types";
+import type { FieldOf, Change } from "./types";
 
 const RUTH = { id: "ruth", firm_id: "firm" };
 const IDRIS = { id: "idris", firm_id: "firm" };
@@ -100,7 +100,7 @@ async function start(): Promise<void> {
 }
 
 const model = () => sync.useInspection.getState().model!;
-const place = (field: string) => ({ kind: "inspection" as const, id: model().id, field });
+const place = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id: model().id, field });
 /** Wait until it holds; a busy machine may take a while. */
 const soon = (holds: () => unknown) => vi.waitFor(holds, { timeout: 4000 });
 const onDevice = () => device.device.pending.toArray();

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import * as desk from "./desk";
 import { add, begin, useInspection } from "./open";
 import { listenTo, simulated, TYPED, useReadingSource } from "./readingSource";
-import type { Place } from "./types";
+import type { FieldOf, Place } from "./types";
 
 const kept = new Map<string, string>();
 vi.stubGlobal("localStorage", {
@@ -14,7 +14,7 @@ vi.stubGlobal("fetch", () => new Promise(() => undefined));
 
 const tester = simulated("practice tester");
 let circuit: string;
-const at = (field: string): Place => ({ kind: "circuit", id: circuit, field });
+const at = (field: FieldOf<"circuit">): Place => ({ kind: "circuit", id: circuit, field });
 const stands = (field: string) => useInspection.getState().model?.entities[circuit]?.values[field];
 const shown = () => desk.useDesk.getState();
 /** What a display shows is looked at once a frame. */

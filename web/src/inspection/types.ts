@@ -1,15 +1,23 @@
 /** An inspection on the device: entities by id, and changes on their way to the server. */
-import { type Kind, PARENTS } from "../api/declared.gen";
+import { type FieldOf, type Fields, type Kind, PARENTS, type ParentOf } from "../api/declared.gen";
 
-export { type Kind, PARENTS };
+export { type FieldOf, type Kind, PARENTS };
 
 export type Value = string | number | boolean | Record<string, unknown> | Record<string, unknown>[] | null;
 
-export interface Entity {
-  kind: Kind;
+/** A field of any kind of entity. */
+export type AnyField = { [K in Kind]: FieldOf<K> }[Kind];
+
+/** What stands in the fields of an entity; of one whose kind is not told, fields of any kind. */
+export type Values<K extends Kind = Kind> = Kind extends K
+  ? { [F in AnyField]?: Value }
+  : { [F in FieldOf<K>]?: Fields[K][F] | null };
+
+export interface Entity<K extends Kind = Kind> {
+  kind: K;
   id: string;
   parentId: string;
-  values: Record<string, Value | undefined>;
+  values: Values<K>;
 }
 
 export interface Change {
@@ -38,13 +46,14 @@ export interface Pending {
   refused?: string;
 }
 
-/** One figure or word: which field of which entity. */
-export interface Place {
-  kind: Kind;
-  id: string;
-  field: string;
-}
+/** One figure or word: which field of which entity. A parent's field makes the entity. */
+export type Place<K extends Kind = Kind> = K extends Kind
+  ? { kind: K; id: string; field: FieldOf<K> | ParentOf<K> }
+  : never;
 
-export const isParent = (kind: Kind, field: string): boolean => PARENTS[kind].includes(field);
+/** A place that was told over the line: of a field that the server declares. */
+export const placeOf = (kind: string, id: string, field: string): Place => ({ kind, id, field }) as Place;
+
+export const isParent = (kind: Kind, field: string): boolean => (PARENTS[kind] as readonly string[]).includes(field);
 
 export const keyOf = (id: string, field: string): string => `${id}.${field}`;

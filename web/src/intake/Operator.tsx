@@ -6,7 +6,7 @@ import { Mark } from "../drawings/Mark";
 import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
 import { add, setField, settled, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { FieldOf, Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { tell } from "../ui/toaster";
@@ -46,7 +46,7 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
   const shared = useInspection((s) => s.model?.entities[inspection]?.values.supply_shared_with);
   const v = call.values;
   const fault = faults.find((one) => one.key === v.fault);
-  const at = (field: string) => ({ kind: "operator_call" as const, id: call.id, field });
+  const at = (field: FieldOf<"operator_call">) => ({ kind: "operator_call" as const, id: call.id, field });
   // As the screen was opened: a promise does not run out under one's eyes.
   const [opened] = useState(now);
   const overdue = !v.closed_at && !!v.promised_by && String(v.promised_by) < opened;
@@ -56,7 +56,7 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
     window.location.assign(`/api/inspections/${inspection}/operator-letter.pdf?call=${call.id}`);
   };
   const hold = () => {
-    const of = (field: string) => ({ kind: "inspection" as const, id: inspection, field });
+    const of = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id: inspection, field });
     setField(of("held_at"), now());
     setField(of("held_reason"), `Network operator: ${fault?.label ?? "called"}`.slice(0, 500));
     if (v.promised_by) setField(of("return_on"), String(v.promised_by).slice(0, 10));

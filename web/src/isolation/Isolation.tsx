@@ -7,7 +7,7 @@ import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
-import type { Entity, Place } from "../inspection/types";
+import type { FieldOf, Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { PutBackList, usePuttingBack } from "../putback/PutBackList";
 import { Button } from "../ui/Button";
@@ -101,7 +101,7 @@ function Done({ isolation }: { isolation: Entity }) {
 function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["PairingsView"][] }) {
   const [restoring, setRestoring] = useState(false);
   const may = useMayChange("isolation", "proved_at");
-  const at = (field: string): Place => ({ kind: "isolation", id: isolation.id, field });
+  const at = (field: FieldOf<"isolation">): Place => ({ kind: "isolation", id: isolation.id, field });
   const v = isolation.values;
   const found = (v.pairings ?? {}) as Record<string, string>;
   const all = wanted.flatMap((row) => row.between.map((between) => nameOfPairing(row.at, between)));

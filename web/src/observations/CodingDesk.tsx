@@ -10,7 +10,7 @@ import { Fields } from "../fields/Fields";
 import { useCatalogue } from "../inspection/catalogue";
 import { observe } from "../inspection/desk";
 import { setField, useInspection, useMay } from "../inspection/open";
-import type { Entity, Kind, Value } from "../inspection/types";
+import type { FieldOf, Entity, Kind, Value } from "../inspection/types";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
@@ -38,7 +38,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
   const length = useFieldSpec("observation", "code_reason")?.max_length;
   if (!model) return null;
   const v = observation.values;
-  const set = (field: string, value: Value) => setField({ kind: "observation", id: observation.id, field }, value);
+  const set = (field: FieldOf<"observation">, value: Value) => setField({ kind: "observation", id: observation.id, field }, value);
   const code = String(v.code ?? "");
   const blind = isBlind(model, observation);
   const settle = (next: string, why: string | null) => {

@@ -7,7 +7,7 @@ import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { notLeft } from "../letters/told";
 import { setField, settled, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { FieldOf, Entity } from "../inspection/types";
 import { Button, LinkButton } from "../ui/Button";
 import { TextField } from "../ui/TextField";
 import { Told } from "../ui/States";
@@ -21,7 +21,7 @@ export function Danger({ observation }: { observation: Entity }) {
   const [busy, setBusy] = useState(false);
   const v = observation.values;
   const may = useMayChange("observation", "told_at");
-  const set = (field: string, value: string | null) =>
+  const set = (field: FieldOf<"observation">, value: string | null) =>
     setField({ kind: "observation", id: observation.id, field }, value);
   const mail = async () => {
     setTrouble("");

@@ -9,6 +9,7 @@ import { SelectField } from "../ui/ChoiceField";
 import { tell } from "../ui/toaster";
 import { hours } from "../ui/when";
 import { addOwn, type Alternative, money, OWN, type Price, remove } from "./lines";
+import type { FieldOf } from "../inspection/types";
 
 interface Props {
   alternative: Alternative;
@@ -56,7 +57,7 @@ function Line({ line, prices }: { line: Alternative["lines"][number]; prices: Pr
   const own = values?.remedy === OWN;
   // By hand only where somebody wants it: the firm's rate is the price.
   const [byHand, setByHand] = useState(own);
-  const at = (field: string) => ({ kind: "offer_line" as const, id: line.id, field });
+  const at = (field: FieldOf<"offer_line">) => ({ kind: "offer_line" as const, id: line.id, field });
   return (
     <Box as="li" borderTopWidth="1px" borderColor="line" py="2">
       <Flex justify="space-between" gap="3" align="baseline">

@@ -16,6 +16,7 @@ import { Against } from "./Against";
 import { Draft } from "./Draft";
 import { Issue } from "./Issue";
 import { useSettled } from "./useSettled";
+import type { FieldOf } from "../inspection/types";
 
 /** The draft is set anew when nothing has been changed for so long (ms). */
 const QUIET_MS = 600;
@@ -27,7 +28,7 @@ export default function Report({ me }: { me: Me }) {
   const seq = useInspection((s) => s.model?.seq) ?? 0;
   const judgement = useInspection((s) => s.model?.judgement);
   const declared = useInspection((s) => s.model?.entities[id]?.values.declared_outcome);
-  const at = (field: string) => ({ kind: "inspection" as const, id, field });
+  const at = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id, field });
   const differs = !!declared && declared !== judgement?.outcome;
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
   const settled = useSettled(seq, QUIET_MS);
@@ -144,7 +145,7 @@ function Interval() {
   const years = useInspection((s) => s.model?.entities[id]?.values.next_years);
   const decides = useMay("decide");
   if (!proposal) return null;
-  const at = (field: string) => ({ kind: "inspection" as const, id, field });
+  const at = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id, field });
   const long = `${proposal.years} ${proposal.years === 1 ? "year" : "years"}`;
   const take = () => {
     setField(at("next_years"), proposal.years);

@@ -10,6 +10,7 @@ import { Section } from "../ui/Page";
 import { Progress } from "../ui/States";
 import { StageBody } from "../ui/StageHead";
 import { mark, roomsOf } from "./walking";
+import type { FieldOf } from "../inspection/types";
 
 export function Sample() {
   const model = useInspection((s) => s.model);
@@ -20,7 +21,7 @@ export function Sample() {
   const here = model.entities[model.id]?.values ?? {};
   const drawn = here.sampling_seed != null;
   const share = here.sample_share != null ? Number(here.sample_share) : Math.round(proposal.share * 100);
-  const set = (field: string, value: number | null) => setField({ kind: "inspection", id: model.id, field }, value);
+  const set = (field: FieldOf<"inspection">, value: number | null) => setField({ kind: "inspection", id: model.id, field }, value);
   const draw = () => set("sampling_seed", crypto.getRandomValues(new Uint32Array(1))[0]! % 2 ** 31);
   return (
     <StageBody wide>

@@ -12,7 +12,8 @@ from dorrik.core.basics.record import record
 from dorrik.core.home.instruments import nulls
 from dorrik.core.home.placing import all_points
 from dorrik.core.inspection.attendance import Attendance
-from dorrik.core.inspection.records import KINDS, Inspection
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Inspection
 
 #: Words for what a reading is of, by its quantity, in the order of the work.
 _WORDS = {

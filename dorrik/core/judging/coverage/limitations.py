@@ -16,7 +16,8 @@ from dorrik.core.home.aside import aside
 from dorrik.core.home.open_parts import open_parts
 from dorrik.core.home.placing import all_points, room_name
 from dorrik.core.inspection.circuit import SOME_OPEN
-from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, name_of
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Board, Circuit, Inspection, name_of
 
 NOT_VERIFIED = "Not verified"
 NO_REASON = "No reason was given"
@@ -112,7 +113,7 @@ def _part_open(
 def _limitable(kind: str) -> tuple[tuple[str, str], ...]:
     """Fields in which a limitation may stand, with their labels."""
     fields = KINDS[kind].fields.items()
-    return tuple((name, spec.label) for name, spec in fields if spec.kind in ("reading", "check", "choice"))
+    return tuple((name, spec.label) for name, spec in fields if spec.can_be_limited)
 
 
 def _looked_at(board: Board) -> Iterator[Limited]:

@@ -5,7 +5,8 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from dorrik.core.basics.readings import Reading
-from dorrik.core.inspection.circuit import CLASS_I_APPLIANCES, MAY_BE_CLASS_II, Circuit, Point
+from dorrik.core.inspection.circuit import CLASS_I_APPLIANCES, Circuit
+from dorrik.core.inspection.point import MAY_BE_CLASS_II, Point
 from dorrik.core.inspection.records import Board, Bond, Inspection, Rcd
 
 NA = "N/A"

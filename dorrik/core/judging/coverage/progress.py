@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
-from typing import Any, Literal, get_args
+from typing import Any
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
@@ -12,37 +12,14 @@ from dorrik.core.home.aside import aside
 from dorrik.core.home.place_checks import checks_of, unanswered
 from dorrik.core.home.placing import by_room, room_name
 from dorrik.core.inspection.circuit import INSULATION_PAIRINGS, NO_ZS
-from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, Rcd, name_of
+from dorrik.core.inspection.kinds import KINDS, asked
+from dorrik.core.inspection.records import Board, Circuit, Inspection, Rcd, name_of
 from dorrik.core.inspection.set_aside import SetAside
+from dorrik.core.inspection.stages import STAGES, TESTED, Stage
 from dorrik.core.judging.coverage import not_applicable
-
-Stage = Literal["brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"]
-STAGES: tuple[Stage, ...] = get_args(Stage)
 
 #: How many of the things left are named.
 NAMED = 20
-
-_BRIEF = ("reference", "client_name", "property_address", "tenure", "purpose", "extent", "inspected_on")
-_INTAKE = (
-    "earthing",
-    "phases",
-    "service_fuse_a",
-    "tails_mm2",
-    "ze_ohm",
-    "pscc_ka",
-    "pefc_ka",
-    "supply_polarity",
-)
-_CIRCUIT = (
-    "designation",
-    "form",
-    "line_csa_mm2",
-    "cpc_csa_mm2",
-    "device_standard",
-    "device_type",
-    "device_rating_a",
-)
-_BOARD_WITHOUT_CIRCUITS = ("name", "main_switch_a", "circuits")
 
 
 @record
@@ -95,115 +72,6 @@ class Missing:
 
 
 _DEFAULTS = HouseRules()
-#: Fields in whose place another may stand: the two accepted ways to continuity (rule 4.7), and why there is no Zs.
-INSTEAD: Mapping[str, str] = {
-    "r1_r2_ohm": "long_lead_r2_ohm",
-    "long_lead_r2_ohm": "r1_r2_ohm",
-    "zs_ohm": "zs_not_possible",
-}
-_LIVE = frozenset(
-    (
-        "zs_ohm",
-        "zs_not_possible",
-        "live_r1_r2_ohm",
-        "rcd_trip_ms",
-        "rcd_button",
-        "rcd_half",
-        "rcd_five_ms",
-        "leakage_ma",
-        "afdd_button",
-    )
-)
-_DEAD = (
-    *("r1_", "rn_", "r2_", "long_lead", "insulation", "polarity", "joined"),
-    *("lowered", "swap", "switches_both", "controls_b", "ends_at"),
-)
-_POINT_LIVE = ("zs_ohm", "gang_zs_ohm", "functional", "line_neutral_v", "line_earth_v", "neutral_earth_v", "polarity")
-_RCD_LIVE = ("trip_ms", "five_ms", "half", "button", "leakage_ma")
-_STAGE_OF_KIND: Mapping[str, Stage] = {
-    "isolation": "isolation",
-    "check": "boards",
-    "instrument_used": "brief",
-    "attendance": "brief",
-    "lead_null": "dead",
-    "put_back": "isolation",
-    "bond": "intake",
-    "observation": "observations",
-    "opinion": "observations",
-    "declined": "observations",
-    "limitation": "walk",
-    "come_back": "walk",
-    "concern": "brief",
-    "set_aside": "brief",
-    "repair": "observations",
-    "operator_call": "intake",
-    "dating": "boards",
-    "wanted_load": "intake",
-    "offer_line": "observations",
-    "label": "boards",
-    "as_found": "observations",
-    "room": "walk",
-    "photo": "walk",
-}
-#: Of a point, what is measured on it; all else is seen on the walk.
-_POINT_DEAD = (
-    "line_neutral_ohm",
-    "line_cpc_ohm",
-    "r2_ohm",
-    "first_line_neutral_ohm",
-    "first_line_cpc_ohm",
-    "first_r2_ohm",
-    "leg_one_ohm",
-    "leg_two_ohm",
-    "two_gangs",
-    "centre_contact",
-    "gang_line_neutral_ohm",
-    "gang_line_cpc_ohm",
-    "gang_r2_ohm",
-    "supplementary_ohm",
-    "retested",
-    "traced",
-    "no_cpc",
-    "tested",
-)
-_WALK = frozenset(
-    (
-        "records", "condition_on_sight", "other_hands", "damp", "age_years", "last_report_years", "sampling_seed",
-        "sample_share", "sample_share_reason", "walk_direction",
-    )
-)  # fmt: skip
-_BRIEF_TOO = frozenset(
-    (
-        "client_address",
-        "occupier_name",
-        "nation",
-        "must_stay_on",
-        "power_off",
-        "access",
-        "no_photos",
-        "held_at",
-        "held_reason",
-    )
-)
-
-
-def stage_of(kind: str, field: str) -> Stage:
-    """The stage where a field is entered, and where what is said of it stands."""
-    if kind in _STAGE_OF_KIND:
-        return _STAGE_OF_KIND[kind]
-    if kind in ("circuit", "earlier"):
-        return "live" if field in _LIVE else "dead" if field.startswith(_DEAD) else "boards"
-    if kind == "point":
-        return "live" if field in _POINT_LIVE else "dead" if field in _POINT_DEAD else "walk"
-    if kind == "rcd":
-        return "live" if field in _RCD_LIVE else "boards"
-    if kind == "board":
-        return "live" if field.startswith("zdb") else "dead" if field.startswith("insulation") else "boards"
-    if field in ("declared_outcome", "outcome_reason", "next_years", "next_reason", "condition"):
-        return "report"
-    if field in _WALK:
-        return "walk"
-    return "brief" if field in _BRIEF or field in _BRIEF_TOO else "intake"
 
 
 def dead_fields(circuit: Circuit, house: HouseRules = _DEFAULTS, board: Board | None = None) -> tuple[str, ...]:
@@ -284,17 +152,13 @@ def _words(kind: str, entity: Any, field: str) -> str:
     return label
 
 
-#: Stages of tests.
-_TESTED: tuple[Stage, ...] = ("dead", "live")
-
-
 def _asked(
     inspection: Inspection, house: HouseRules, left_out: Mapping[str, SetAside]
 ) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
     """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field. Of a circuit
     that is set aside no field is: that too is said."""
-    yield "brief", "inspection", inspection, _BRIEF
-    yield "intake", "inspection", inspection, _INTAKE
+    yield "brief", "inspection", inspection, asked("inspection", "brief")
+    yield "intake", "inspection", inspection, asked("inspection", "intake")
     for bond in inspection.bonds:
         if bond.state == "present" or (bond.state is None and bond.service):
             # At its clamp alone half of a bond was measured, which is never all of it (rule 3.7, principle 3).
@@ -305,28 +169,28 @@ def _asked(
         yield "boards", "inspection", inspection, ("boards",)
     for board in inspection.boards:
         if board.id in left_out:
-            yield from ((stage, "circuit", c, ()) for c in board.circuits if not c.spare for stage in _TESTED)
+            yield from ((stage, "circuit", c, ()) for c in board.circuits if not c.spare for stage in TESTED)
             continue
         yield "isolation", "board", board, ("proved_dead",)
         own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
-        listed = ("name", "main_switch_a") if board.circuits else _BOARD_WITHOUT_CIRCUITS
-        yield "boards", "board", board, (*listed, *own)
+        listed = () if board.circuits else ("circuits",)
+        yield "boards", "board", board, (*asked("board", "boards"), *listed, *own)
         if house.insulation_by == "by board" and board.circuits:
             yield "dead", "board", board, ("insulation_lne_mohm",)
-        yield "live", "board", board, ("zdb_ohm",)
+        yield "live", "board", board, asked("board", "live")
         for rcd in board.rcds:
-            yield "boards", "rcd", rcd, ("rated_ma", "kind")
+            yield "boards", "rcd", rcd, asked("rcd", "boards")
             yield "live", "rcd", rcd, rcd_fields(rcd, house)
         for circuit in board.circuits:
             if circuit.id in left_out and not circuit.spare:
-                yield from ((stage, "circuit", circuit, ()) for stage in _TESTED)
+                yield from ((stage, "circuit", circuit, ()) for stage in TESTED)
             elif not circuit.spare:
                 yield "boards", "circuit", circuit, _circuit_fields(circuit)
                 yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
                 yield "live", "circuit", circuit, live_fields(circuit, house, board)
     for observation in inspection.observations:
-        yield "observations", "observation", observation, ("code",)
-    yield "report", "inspection", inspection, ("declared_outcome", "next_years")
+        yield "observations", "observation", observation, asked("observation", "observations")
+    yield "report", "inspection", inspection, asked("inspection", "report")
 
 
 def _walked(inspection: Inspection, left_out: Mapping[str, SetAside]) -> Iterator[tuple[bool, str]]:
@@ -347,14 +211,18 @@ def _circuit_fields(circuit: Circuit) -> tuple[str, ...]:
     """A cable by its imperial size has no metric one to ask for; a circuit without a cpc none of its cpc."""
     left_out = {"line_csa_mm2"} if circuit.imperial else set()
     left_out |= {"cpc_csa_mm2"} if circuit.no_cpc else set()
-    return tuple(field for field in _CIRCUIT if field not in left_out) if left_out else _CIRCUIT
+    described = asked("circuit", "boards")
+    return tuple(field for field in described if field not in left_out) if left_out else described
 
 
-def value_of(entity: Any, field: str) -> Any:
-    """What stands in a field, or in the one that may stand in its place; None for nothing."""
+def value_of(kind: str, entity: Any, field: str) -> Any:
+    """What stands in a field, or in the one that may stand in its place (the two accepted ways to continuity, rule 4.7;
+    why there is no Zs); None for nothing."""
     value = getattr(entity, field)
-    instead = INSTEAD.get(field)
-    return getattr(entity, instead, None) if value is None and instead else value
+    if value is not None:
+        return value
+    spec = KINDS[kind].fields.get(field)
+    return getattr(entity, spec.instead) if spec is not None and spec.instead else None
 
 
 def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> Progress:
@@ -365,7 +233,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
     done = dict.fromkeys(STAGES, 0)
     left = dict.fromkeys(STAGES, 0)
     names: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
-    asked: list[Asked] = []
+    listed: list[Asked] = []
     tests = limited = 0
     board_of = {c.id: b for b in inspection.boards for c in b.circuits} | {
         r.id: b for b in inspection.boards for r in b.rcds
@@ -376,11 +244,11 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
         here = 0
         not_made, groundless = [], []
         for field in fields:
-            value = value_of(entity, field)
+            value = value_of(kind, entity, field)
             unfounded = not_applicable.is_na(value) and not not_applicable.stands(
                 entity, field, board_of.get(entity.id), inspection
             )
-            is_test = stage in ("dead", "live") or field in _ORIGIN_TESTS
+            is_test = stage in TESTED or field in _ORIGIN_TESTS
             if is_test and (value is None or unfounded or is_without_reason(value)):
                 not_made.append(field)
                 groundless += [field] if unfounded else []
@@ -390,7 +258,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
                     names[stage].append(_words(kind, entity, field))
             else:
                 here += 1
-            if stage in ("dead", "live"):
+            if stage in TESTED:
                 tests += 1
                 limited += is_limited(value) or unfounded
         done[stage] += here
@@ -398,8 +266,8 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
             names_of = tuple(_test_name(kind, field) for field in not_made)
             told = tuple(_test_name(kind, field) for field in groundless)
             missing.append(Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told))
-        if stage in ("dead", "live"):
-            asked.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
+        if stage in TESTED:
+            listed.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
     # What was left out by agreement is as little tested as what could not be. What is dead has nothing to test.
     for board in inspection.boards if left_out else ():
         for circuit in board.circuits:
@@ -414,7 +282,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
             names["walk"].append(words)
     return Progress(
         stages=tuple(StageProgress(stage, done[stage], left[stage], tuple(names[stage])) for stage in STAGES),
-        asked=tuple(asked),
+        asked=tuple(listed),
         tests=tests,
         limited=limited,
         missing=tuple(_grouped(missing)),

@@ -12,12 +12,13 @@ from dorrik.core.home.aside import aside
 from dorrik.core.home.place_checks import checks_of
 from dorrik.core.home.placing import all_points
 from dorrik.core.inspection.check import GOOD, LIM, NOT_APPLICABLE, NOT_GOOD, Check
-from dorrik.core.inspection.circuit import FINE, POINT_KINDS, Point
+from dorrik.core.inspection.kinds import stage_of
+from dorrik.core.inspection.point import FINE, POINT_KINDS, Point
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.inspection.room import BATH, OUTDOORS, Room
 from dorrik.core.inspection.set_aside import SetAside
 from dorrik.core.judging.coverage import not_applicable
-from dorrik.core.judging.coverage.progress import Asked, is_limited, stage_of, value_of
+from dorrik.core.judging.coverage.progress import Asked, is_limited, value_of
 
 State = Literal["good", "not good", "coded", "LIM", "N/A", "left"]
 
@@ -213,13 +214,15 @@ def _of_tests(
         return
     board_of = {c.id: b for b in i.boards for c in b.circuits} | {r.id: b for b in i.boards for r in b.rcds}
 
-    def value(thing: Any, field: str) -> Any:
+    def value(kind: str, thing: Any, field: str) -> Any:
         """What stands there; an N/A without its fact is nothing."""
-        found = value_of(thing, field)
+        found = value_of(kind, thing, field)
         groundless = not_applicable.is_na(found) and not not_applicable.stands(thing, field, board_of.get(thing.id), i)
         return None if groundless else found
 
-    values = [(one.stage, value(things[one.entity_id], field)) for one, field in wanted if one.entity_id in things]
+    values = [
+        (one.stage, value(one.entity, things[one.entity_id], field)) for one, field in wanted if one.entity_id in things
+    ]
     missing = [stage for stage, found in values if found is None]
     circuits = {c.id for board in i.boards for c in board.circuits if not c.spare}
     by_agreement = len(circuits & left_out.keys())

@@ -8,7 +8,7 @@ from dorrik.core.book import board_checks
 from dorrik.core.home import place_checks
 from dorrik.core.home.placing import by_room, room_name, short_names
 from dorrik.core.inspection.records import Inspection, name_of
-from dorrik.core.judging.coverage.progress import Stage
+from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.coverage.schedule import lines
 
 #: Origin, rooms, boards, and last what is no longer there.

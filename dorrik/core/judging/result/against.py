@@ -14,9 +14,11 @@ from dorrik.core.book.codes import UNSATISFACTORY, WEIGHT
 from dorrik.core.home.place_checks import room_checks
 from dorrik.core.home.placing import room_name
 from dorrik.core.inspection.check import NOT_GOOD
-from dorrik.core.inspection.circuit import DEFECT
+from dorrik.core.inspection.kinds import stage_of
+from dorrik.core.inspection.point import DEFECT
 from dorrik.core.inspection.records import Check, Observation
-from dorrik.core.judging.coverage.progress import Progress, Stage, stage_of
+from dorrik.core.inspection.stages import Stage
+from dorrik.core.judging.coverage.progress import Progress
 from dorrik.core.judging.coverage.schedule import Filled, lines
 from dorrik.core.judging.result.coding import Coding
 from dorrik.core.judging.result.come_back import to_come_back

@@ -2,8 +2,9 @@
 
 from dorrik.core.basics.record import record
 from dorrik.core.inspection.follow_up import ComeBack
-from dorrik.core.inspection.records import KINDS, Inspection
-from dorrik.core.judging.coverage.progress import Stage, stage_of
+from dorrik.core.inspection.kinds import KINDS, stage_of
+from dorrik.core.inspection.records import Inspection
+from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.coverage.walking_order import GONE, Order, Spot, spots
 
 

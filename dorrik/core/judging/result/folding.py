@@ -9,7 +9,8 @@ from dataclasses import replace
 
 from dorrik.core.basics.verdict import Status
 from dorrik.core.electrical import loop, overload, supply
-from dorrik.core.inspection.records import KINDS, Board, Circuit
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Board, Circuit
 from dorrik.core.judging.topics.context import Context, cable_of, is_measured
 from dorrik.core.judging.topics.loops import r1_r2
 from dorrik.core.judging.topics.note import Figure, Note

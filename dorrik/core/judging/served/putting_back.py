@@ -10,7 +10,8 @@ from itertools import chain
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
-from dorrik.core.inspection.circuit import Circuit, Point, name_of
+from dorrik.core.inspection.circuit import Circuit, name_of
+from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.records import Board
 from dorrik.core.judging.topics.context import Context, opened_at
 

@@ -12,7 +12,8 @@ from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.book.works import Work, works
 from dorrik.core.home.placing import all_points
-from dorrik.core.inspection.records import KINDS, Board, Circuit, Inspection, Observation, Point, Repair
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Board, Circuit, Inspection, Observation, Point, Repair
 from dorrik.core.judging.coverage.progress import dead_fields, live_fields, rcd_fields
 from dorrik.core.judging.coverage.walking_order import names
 from dorrik.core.judging.topics.context import Context, Note

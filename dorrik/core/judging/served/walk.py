@@ -10,7 +10,8 @@ from dorrik.core.book.reference import cached
 from dorrik.core.electrical import bathroom, bathroom_plan
 from dorrik.core.home import placing
 from dorrik.core.home.place_checks import checks_of, look_of, met_at, unanswered
-from dorrik.core.inspection.circuit import NOT_SERVED, Circuit, Point
+from dorrik.core.inspection.circuit import Circuit
+from dorrik.core.inspection.point import NOT_SERVED, Point
 from dorrik.core.inspection.records import Room, name_of
 from dorrik.core.judging.coverage.sampling import SampleState
 from dorrik.core.judging.result import classification

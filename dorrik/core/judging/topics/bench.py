@@ -8,7 +8,7 @@ from dorrik.core.electrical.conductors import per_metre_ohm
 from dorrik.core.electrical.ring_ends import Conductor, plain
 from dorrik.core.electrical.ring_points import Pair, bent_pairs
 from dorrik.core.home import gangs, open_ring
-from dorrik.core.inspection.circuit import NOT_SERVED
+from dorrik.core.inspection.point import NOT_SERVED
 from dorrik.core.inspection.records import Circuit, Point
 from dorrik.core.judging.topics.context import (
     Context,

@@ -8,7 +8,7 @@ from datetime import date
 from dorrik.core.basics.readings import Quantity, Reading
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.electrical import insulation, trend
-from dorrik.core.inspection.circuit import EARLIER_OF_POINTS
+from dorrik.core.inspection.kinds import compared
 from dorrik.core.inspection.records import Circuit, Earlier, Point
 from dorrik.core.judging.topics.context import NOMINAL_V, Context, Note, name_of, point_names
 
@@ -38,7 +38,7 @@ def _of_points(context: Context, circuit: Circuit, worse: set[str]) -> Iterator[
     figure has said so already it follows from that."""
     if not any(point.earlier for point in circuit.points):
         return
-    for figure in EARLIER_OF_POINTS:
+    for figure in compared("point"):
         worsened = [
             (verdict, point, name)
             for name, point in point_names(circuit).items()

@@ -6,7 +6,7 @@ from dataclasses import replace
 from dorrik.core.basics.readings import NULL_SOURCE, Reading
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.home import instruments
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.topics.context import Context, Note, name_of
 
 #: What an instrument of the practice bench says that it is.

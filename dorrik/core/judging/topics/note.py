@@ -5,8 +5,9 @@ from typing import Any, Literal
 
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Status, Verdict
-from dorrik.core.inspection.records import KINDS, Overruling
-from dorrik.core.judging.coverage.progress import Stage
+from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Overruling
+from dorrik.core.inspection.stages import Stage
 
 #: One figure: entity id and field.
 Figure = tuple[str, str]

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from dorrik.core.basics.verdict import Status, Verdict
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.topics.context import Context, is_measured, name_of
 from dorrik.core.judging.topics.note import Figure, Note
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.electrical import continuity
 from dorrik.core.home import gangs
-from dorrik.core.inspection.circuit import SCREW
+from dorrik.core.inspection.point import SCREW
 from dorrik.core.inspection.records import Board, Circuit, Point
 from dorrik.core.judging.topics.context import Context, Note, name_of
 

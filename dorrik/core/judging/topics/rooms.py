@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.home.place_checks import room_checks
 from dorrik.core.home.placing import room_name
-from dorrik.core.inspection.circuit import DEFECT, Circuit, Point
+from dorrik.core.inspection.circuit import Circuit
+from dorrik.core.inspection.point import DEFECT, Point
 from dorrik.core.inspection.records import Room
 from dorrik.core.judging.topics.context import Context, Note, name_of
 

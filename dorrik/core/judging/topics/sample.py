@@ -8,7 +8,7 @@ from weakref import WeakKeyDictionary
 
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.book.catalogue import entries
-from dorrik.core.inspection.circuit import DEFECT
+from dorrik.core.inspection.point import DEFECT
 from dorrik.core.inspection.records import Circuit, Inspection, Point
 from dorrik.core.judging.coverage import sampling
 from dorrik.core.judging.topics.context import Context, Note, name_of, names_of, point_names

@@ -10,7 +10,7 @@ from datetime import date, datetime
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.inspection.circuit import Circuit
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.set_aside import SetAside
 from dorrik.core.judging.coverage.progress import live_fields
 from dorrik.core.judging.coverage.walking_order import names

@@ -13,7 +13,8 @@ from dorrik.core.basics.readings import Reading, at_most
 from dorrik.core.basics.record import record
 from dorrik.core.electrical import bonding, devices, loop, rcd
 from dorrik.core.home.rcd_devices import RcdDevice
-from dorrik.core.inspection.circuit import CLASS_I_APPLIANCES, CLASS_I_KINDS, MAY_BE_CLASS_II, Circuit, Point
+from dorrik.core.inspection.circuit import CLASS_I_APPLIANCES, Circuit
+from dorrik.core.inspection.point import CLASS_I_KINDS, MAY_BE_CLASS_II, Point
 from dorrik.core.inspection.records import Board, Bond
 from dorrik.core.judging.topics.context import Context, is_measured
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.home.ages import Part, parts
-from dorrik.core.inspection.records import KINDS
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.topics.context import Context, Note
 
 SOURCE = "BS 7671 651.2 note · rule 13.6"

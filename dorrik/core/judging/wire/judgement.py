@@ -12,8 +12,9 @@ from dorrik.core.book.catalogue import CatalogueEntry, Fact
 from dorrik.core.book.intervals import IntervalProposal
 from dorrik.core.home.ages import Part, shown
 from dorrik.core.home.isolation import BoardState
+from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.coverage.limitations import Limited, LimitedShare
-from dorrik.core.judging.coverage.progress import Stage, StageProgress
+from dorrik.core.judging.coverage.progress import StageProgress
 from dorrik.core.judging.coverage.sampling import SampleProposal, SampleState
 from dorrik.core.judging.coverage.schedule import Filled
 from dorrik.core.judging.judgement import Judgement, Recorded, Suggestion

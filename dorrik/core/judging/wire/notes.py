@@ -4,7 +4,8 @@ from typing import Any, Literal
 
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Status
-from dorrik.core.judging.coverage.progress import Stage, stage_of
+from dorrik.core.inspection.kinds import stage_of
+from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.judgement import Note
 from dorrik.core.judging.served.expected import Expected
 from dorrik.core.judging.topics.insulation_of_boards import BoardSum
