@@ -10,7 +10,7 @@ import { ReadingCell } from "../fields/ReadingCell";
 import { focusOn } from "../inspection/desk";
 import { add, setField, useInspection } from "../inspection/open";
 import { useEntity } from "../inspection/select";
-import type { FieldOf, Entity } from "../inspection/types";
+import { type FieldOf, type Entity, placeOf, valueIn } from "../inspection/types";
 import { cableAndDevice, nameOf } from "../inspection/words";
 import { NullBar } from "../measurements/NullBar";
 import { Reminder } from "../measurements/Reminder";
@@ -53,7 +53,7 @@ function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | 
   const way = String(circuit.values.way ?? "");
   const choose = (id: string) => {
     const field = bench?.fields[0];
-    if (field) focusOn({ kind: "point", id, field });
+    if (field) focusOn(placeOf("point", id, field));
   };
   return (
     <div className={css.screen}>
@@ -120,8 +120,8 @@ function Said({ circuit, bench }: { circuit: Entity; bench: Served }) {
           key={field}
           size="sm"
           variant="choice"
-          pressed={!!circuit.values[field]}
-          onClick={() => setField(at(field), circuit.values[field] ? null : true)}
+          pressed={!!valueIn(circuit, field)}
+          onClick={() => setField(placeOf("circuit", circuit.id, field), valueIn(circuit, field) ? null : true)}
         >
           {specs?.[field]?.label ?? field}
         </Button>
@@ -228,7 +228,7 @@ function End({ circuit, field, label }: { circuit: Entity; field: string; label:
   const unit = useFieldSpec("circuit", field)?.unit;
   const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, field));
   const says = useInspection((s) =>
-    circuit.values[field] == null
+    valueIn(circuit, field) == null
       ? s.model?.judgement?.expected.find((one) => one.id === circuit.id && one.field === field)?.says
       : undefined,
   );
@@ -238,7 +238,7 @@ function End({ circuit, field, label }: { circuit: Entity; field: string; label:
         {label}, {unit}
       </span>
       <ReadingCell
-        place={{ kind: "circuit", id: circuit.id, field }}
+        place={placeOf("circuit", circuit.id, field)}
         label={`${nameOf(circuit)}, ${label} end to end`}
         status={status}
         boxed

@@ -2,7 +2,7 @@
 import type { Schemas } from "../api/client";
 import { useFieldSpec } from "../api/reference";
 import { setField } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import { type Entity, placeOf, valueIn } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { type BenchPoint, inOhm } from "./useBench";
@@ -19,7 +19,7 @@ export function Highest({ circuit, points, highest }: Props) {
   const translate = useTranslate();
   const spec = useFieldSpec("circuit", highest?.to ?? "");
   if (!highest || !spec) return null;
-  const recorded = circuit.values[highest.to];
+  const recorded = valueIn(circuit, highest.to);
   const where = points.find((one) => one.id === highest.point_id)?.name ?? "";
   const name = translate(spec.label);
   return (
@@ -29,10 +29,7 @@ export function Highest({ circuit, points, highest }: Props) {
         {recorded != null ? `${name} recorded: ${inOhm(String(recorded))}.` : `${name} is not recorded yet.`}
       </span>
       {recorded !== highest.text && (
-        <Button
-          size="sm"
-          onClick={() => setField({ kind: "circuit", id: circuit.id, field: highest.to }, highest.text)}
-        >
+        <Button size="sm" onClick={() => setField(placeOf("circuit", circuit.id, highest.to), highest.text)}>
           Record {inOhm(highest.text)}
         </Button>
       )}

@@ -5,7 +5,7 @@ import { FieldInput } from "../fields/FieldInput";
 import { ReadingCell } from "../fields/ReadingCell";
 import { observe } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
-import type { FieldOf, Entity } from "../inspection/types";
+import { type FieldOf, type Entity, placeOf } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { markAt } from "../measurements/verdicts";
 import { Button } from "../ui/Button";
@@ -81,7 +81,7 @@ function Reading({ circuit, field }: { circuit: Entity; field: string }) {
         {spec.label}, {spec.unit}
       </span>
       <ReadingCell
-        place={{ kind: "circuit", id: circuit.id, field }}
+        place={placeOf("circuit", circuit.id, field)}
         label={`${nameOf(circuit)}, ${spec.label}`}
         status={status}
         boxed

@@ -7,7 +7,7 @@ import { focusOn, useDesk } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
 import { isBlock, paste } from "../inspection/paste";
 import { useEntity, useOvertaken } from "../inspection/select";
-import type { Place } from "../inspection/types";
+import { placeOf, valueIn } from "../inspection/types";
 import { useTranslate } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { markAt } from "../measurements/verdicts";
@@ -32,7 +32,7 @@ export function PointTable({ bench, fields, radial }: Props) {
     const { focus } = useDesk.getState();
     if (focus?.kind !== "point" || !isBlock(text)) return;
     event.preventDefault();
-    const rows = bench.points.map(({ id }) => fields.map((field): Place => ({ kind: "point", id, field })));
+    const rows = bench.points.map(({ id }) => fields.map((field) => placeOf("point", id, field)));
     paste(text, rows, focus, NONE);
   };
   const gangs = useTwoGangs(bench.points);
@@ -86,12 +86,12 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
   const twoGangs = () => setField({ kind: "point", id: point.id, field: "two_gangs" }, true);
   // What was found dead, and as expected, are of the dead tests.
   const dead = fields === bench.fields;
-  const empty = fields.every((field) => entity.values[field] == null);
+  const empty = fields.every((field) => valueIn(entity, field) == null);
   const asExpected = () =>
     setField({ kind: "point", id: point.id, field: "tested" }, entity.values.tested ? null : true);
   const again = () => {
     testAgain(entity, bench);
-    focusOn({ kind: "point", id: point.id, field: bench.fields[0] ?? "" });
+    focusOn(placeOf("point", point.id, bench.fields[0] ?? ""));
   };
   return (
     <tr data-here={here || undefined}>
@@ -183,10 +183,10 @@ interface FigureProps {
 const PointFigure = memo(function PointFigure({ id, field, of, first }: FigureProps) {
   const translate = useTranslate();
   const spec = useFieldSpec("point", field);
-  const place = useMemo<Place>(() => ({ kind: "point", id, field }), [id, field]);
+  const place = useMemo(() => placeOf("point", id, field), [id, field]);
   const overtaken = useOvertaken(id, field);
   const status = useInspection((s) => (overtaken ? undefined : markAt(s.model?.judgement, id, field)));
-  const before = useInspection((s) => (first ? s.model?.entities[id]?.values[first] : null));
+  const before = useInspection((s) => (first ? valueIn(s.model?.entities[id], first) : null));
   const label = translate(spec?.label ?? field);
   return (
     <>

@@ -5,7 +5,7 @@ import { useReference } from "../api/reference";
 import { columnsOf } from "../measurements/columns";
 import { focusOn, same, setOrder, useDesk, value } from "../inspection/desk";
 import { setField, useInspection } from "../inspection/open";
-import type { FieldOf, Entity, Place } from "../inspection/types";
+import { type Entity, type Place, placeOf, valueIn } from "../inspection/types";
 
 export type Bench = Schemas["BenchView"];
 export type BenchPoint = Schemas["BenchPoint"];
@@ -65,10 +65,10 @@ export function usePointOrder(
     .join();
   useEffect(() => {
     const places: Place[] = [
-      ...ends.map(({ field }): Place => ({ kind: "circuit", id: circuitId, field })),
+      ...ends.map(({ field }) => placeOf("circuit", circuitId, field)),
       ...(asked ? asked.split(",") : []).map((one): Place => {
         const [id = "", field = ""] = one.split(" ");
-        return { kind: "point", id, field };
+        return placeOf("point", id, field);
       }),
     ];
     setOrder(places);
@@ -94,11 +94,11 @@ export function useTwoGangs(points: readonly BenchPoint[]): ReadonlySet<string> 
 
 /** Put a point's readings beside, so that it is tested anew and both stay. */
 export function testAgain(point: Entity, bench: Bench): void {
-  const at = (field: FieldOf<"point">): Place => ({ kind: "point", id: point.id, field });
+  const at = (field: string) => placeOf("point", point.id, field);
   for (const [field, first] of Object.entries(bench.first)) {
-    const stood = point.values[field];
+    const stood = valueIn(point, field);
     if (stood == null) continue;
-    if (point.values[first] == null) setField(at(first), stood);
+    if (valueIn(point, first) == null) setField(at(first), stood);
     setField(at(field), null);
   }
   setField(at("retested"), true);

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo } from "react";
 import type { Judgement } from "../api/client";
 import { setThen } from "../inspection/desk";
 import { isJudged, setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import { type Entity, placeOf, valueIn } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
 import { useFieldSpec } from "../api/reference";
 import { tell } from "../ui/toaster";
@@ -17,7 +17,7 @@ const highestOf = (bench: Bench | undefined, live: boolean) => (live ? bench?.hi
 function leadsTo(bench: Bench | undefined, circuit: Entity, live: boolean): [field: string, value: string][] {
   const unrecorded: [string, string][] = [];
   const highest = highestOf(bench, live);
-  if (highest && circuit.values[highest.to] !== highest.text) unrecorded.push([highest.to, highest.text]);
+  if (highest && valueIn(circuit, highest.to) !== highest.text) unrecorded.push([highest.to, highest.text]);
   if (!live && bench?.polarity_offered) unrecorded.push(["polarity", "correct"]);
   return unrecorded;
 }
@@ -51,8 +51,8 @@ export function useFinish(
     const now = model?.entities[circuit.id];
     if (judged && now) {
       const before = leadsTo(benchOf(model.judgement, circuit.id), now, live).map(([field, value]) => {
-        const place = { kind: "circuit", id: circuit.id, field } as const;
-        const stood = now.values[field] ?? null;
+        const place = placeOf("circuit", circuit.id, field);
+        const stood = valueIn(now, field) ?? null;
         setField(place, value);
         return [place, stood] as const;
       });

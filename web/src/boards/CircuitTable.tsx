@@ -127,10 +127,10 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
     event.preventDefault();
     moveBy(event.key === "ArrowUp" ? -1 : 1);
   };
-  const text = (field: string) => String(v[field] ?? "");
+  const text = (field: FieldOf<"circuit">) => String(v[field] ?? "");
   // Points that were hung on it count themselves, until somebody types another number.
   const counted = useInspection((s) => s.model?.judgement?.points_served[circuit.id]);
-  const figure = (field: string, label: string, width: string, instead?: string) => (
+  const figure = (field: FieldOf<"circuit">, label: string, width: string, instead?: string) => (
     <TypedCell
       figure
       value={text(field)}

@@ -5,7 +5,7 @@ import type { Schemas } from "../api/client";
 import { useFieldSpec } from "../api/reference";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { Entity, Place } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { type Choice, SelectField } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
@@ -162,7 +162,7 @@ function Evidence({ part }: { part: Part }) {
       size="sm"
       variant="quiet"
       onClick={() => {
-        const removed = { kind: "dating" as const, id, field: "removed" };
+        const removed: Place = { kind: "dating", id, field: "removed" };
         setField(removed, true);
         tell("The evidence is removed.", () => setField(removed, null));
       }}

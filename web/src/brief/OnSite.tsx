@@ -63,7 +63,8 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
 }
 
 function Visit({ visit }: { visit: Entity }) {
-  const set = (field: FieldOf<"attendance">, value: string | true) => setField({ kind: "attendance", id: visit.id, field }, value);
+  const set = (field: FieldOf<"attendance">, value: string | true) =>
+    setField({ kind: "attendance", id: visit.id, field }, value);
   const v = visit.values;
   return (
     <Box as="li" borderTopWidth="1px" borderColor="line" py="2">

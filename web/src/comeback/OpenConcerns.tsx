@@ -3,7 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { FieldInput } from "../fields/FieldInput";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { Entity, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { SelectField } from "../ui/ChoiceField";
 import { tell } from "../ui/toaster";
@@ -57,7 +57,7 @@ export function Answer({ concern }: { concern: Entity }) {
 }
 
 export function removeConcern(id: string): void {
-  const removed = { kind: "concern" as const, id, field: "removed" };
+  const removed: Place = { kind: "concern", id, field: "removed" };
   setField(removed, true);
   tell("The question is removed.", () => setField(removed, null));
 }

@@ -3,6 +3,7 @@ import type { Schemas } from "../api/client";
 import { useInspection } from "../inspection/open";
 
 import css from "./RingDrawing.module.css";
+import { valueIn } from "../inspection/types";
 
 type Bench = Schemas["BenchView"];
 const WIDE = 400;
@@ -23,7 +24,7 @@ export function ReadingsChart({ bench }: { bench: Bench }) {
   const entities = useInspection((s) => s.model?.entities);
   const read = bench.points.flatMap((point) =>
     bench.fields.flatMap((field) => {
-      const ohm = plain(entities?.[point.id]?.values[field]);
+      const ohm = plain(valueIn(entities?.[point.id], field));
       return ohm === null ? [] : [{ id: point.id, field, place: point.position ?? point.walked, ohm }];
     }),
   );

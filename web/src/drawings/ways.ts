@@ -1,6 +1,6 @@
 /** A board's ways in their places, and moving circuits between them. */
 import { children, type Model } from "../inspection/model";
-import type { Entity, Place, Value } from "../inspection/types";
+import type { Entity, Place, Value, FieldOf } from "../inspection/types";
 
 export const PHASES = ["L1", "L2", "L3"] as const;
 
@@ -45,7 +45,7 @@ export interface Step {
 
 /** What has to be set so that a circuit stands on another way of its board; whoever is there takes its old one. */
 export function movedTo(circuits: Entity[], circuit: Entity, way: number): Step[] {
-  const set = (entity: Entity, field: string, value: Value): Step => ({
+  const set = (entity: Entity, field: FieldOf<"circuit">, value: Value): Step => ({
     place: { kind: "circuit", id: entity.id, field },
     value,
   });

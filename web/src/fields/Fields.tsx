@@ -1,6 +1,6 @@
 /** Several fields of one thing of an inspection, side by side, as many as fit. */
 import { Box } from "@chakra-ui/react";
-import type { Kind } from "../inspection/types";
+import { type Kind, placeOf } from "../inspection/types";
 import { FieldGrid, Wide } from "../ui/Page";
 import { FieldInput } from "./FieldInput";
 
@@ -30,7 +30,7 @@ export function Fields({ kind, id, fields }: Props) {
       {fields.map((one) => {
         if (!one) return null;
         const { field, wide, ...rest }: Exclude<Named, string> = typeof one === "string" ? { field: one } : one;
-        const drawn = <FieldInput place={{ kind, id, field }} {...rest} />;
+        const drawn = <FieldInput place={placeOf(kind, id, field)} {...rest} />;
         return wide ? <Wide key={field}>{drawn}</Wide> : <Box key={field}>{drawn}</Box>;
       })}
     </FieldGrid>

@@ -6,7 +6,7 @@ import { explain } from "../api/errors";
 import { useReference } from "../api/reference";
 import { shown } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
-import type { Place, Value } from "../inspection/types";
+import { type Place, type Value, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Popover } from "../ui/Menu";
 import { moment } from "../ui/when";
@@ -102,7 +102,7 @@ function History({ place, close }: { place: About; close: () => void }) {
                   variant="quiet"
                   size="sm"
                   onClick={() => {
-                    setField({ kind: place.kind, id: place.id, field: entry.field }, (entry.before ?? null) as Value);
+                    setField(placeOf(place.kind, place.id, entry.field), (entry.before ?? null) as Value);
                     close();
                   }}
                 >

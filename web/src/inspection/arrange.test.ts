@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Judgement, Note, Status } from "../api/client";
 import { arrange, waveKey } from "./arrange";
-import type { Place } from "./types";
+import type { Place, FieldOf } from "./types";
 
 function note(id: string, field: string, standing: Status, title: string, more: Partial<Note> = {}): Note {
   return {
@@ -12,7 +12,7 @@ function note(id: string, field: string, standing: Status, title: string, more: 
 }
 
 const judged = (...notes: Note[]) => ({ notes }) as unknown as Judgement;
-const at = (id: string, field: string): Place => ({ kind: "circuit", id, field });
+const at = (id: string, field: FieldOf<"circuit">): Place => ({ kind: "circuit", id, field });
 const hands = (more: Partial<Parameters<typeof arrange>[1]> = {}) => ({
   stage: "live" as const, focus: null, left: [], waved: {}, ...more,
 }); // prettier-ignore

@@ -6,7 +6,7 @@ import { type About, commit, useDesk } from "./desk";
 import { children, type Model } from "./model";
 import { add, setField, useInspection } from "./open";
 import { STAGES } from "./stages";
-import type { Kind, Value } from "./types";
+import type { Kind, Value, FieldOf, Place } from "./types";
 import { whereOf } from "./words";
 
 export type ToComeBack = Pick<
@@ -86,7 +86,7 @@ export const useToComeBack = (): ToComeBack[] => {
 
 const stageCalled = (name: string) => STAGES.find((one) => one.name === name)?.stage;
 
-const at = (id: string, field: string) => ({ kind: "come_back" as const, id, field });
+const at = (id: string, field: FieldOf<"come_back">): Place => ({ kind: "come_back", id, field });
 
 /** Returns the way back. */
 export function done(id: string): () => void {

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { tell } from "../ui/toaster";
 import { same, useDesk } from "./desk";
 import { setField, useInspection } from "./open";
-import type { Place, Value } from "./types";
+import { type Place, type Value, placeOf } from "./types";
 
 export const isLimited = (value: unknown): value is string =>
   typeof value === "string" && value.toUpperCase().startsWith("LIM");
@@ -30,7 +30,7 @@ export function useSameBelow(place: Place): Place[] {
       : "",
   );
   return useMemo(
-    () => (written ? written.split(",").map((id) => ({ kind: place.kind, id, field: place.field })) : []),
+    () => (written ? written.split(",").map((id) => placeOf(place.kind, id, place.field)) : []),
     [written, place.kind, place.field],
   );
 }
@@ -40,15 +40,15 @@ export function copyDown(place: Place, also = ""): void {
   const limited = valueAt(place);
   if (!isLimited(limited)) return;
   const to = emptyBelow(useDesk.getState().order, place);
-  const reason = also ? (valueAt({ ...place, field: also }) ?? null) : null;
+  const reason = also ? (valueAt(placeOf(place.kind, place.id, also)) ?? null) : null;
   for (const one of to) {
     setField(one, limited);
-    if (reason !== null) setField({ ...one, field: also }, reason);
+    if (reason !== null) setField(placeOf(one.kind, one.id, also), reason);
   }
   tell(`${limited}: said of ${to.length} more.`, () => {
     for (const one of to) {
       setField(one, null);
-      if (reason !== null) setField({ ...one, field: also }, null);
+      if (reason !== null) setField(placeOf(one.kind, one.id, also), null);
     }
   });
 }

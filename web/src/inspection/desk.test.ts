@@ -14,7 +14,7 @@ vi.stubGlobal("fetch", () => new Promise(() => undefined));
 
 let circuit: string;
 const at = (field: FieldOf<"circuit">): Place => ({ kind: "circuit", id: circuit, field });
-const stands = (field: string) => sync.useInspection.getState().model?.entities[circuit]?.values[field];
+const stands = (field: FieldOf<"circuit">) => sync.useInspection.getState().model?.entities[circuit]?.values[field];
 const focus = () => desk.useDesk.getState().focus;
 
 beforeEach(() => {

@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import type { Stage } from "../api/client";
 import { aimAt } from "./desk";
 import { useInspection } from "./open";
-import type { Kind } from "./types";
+import { placeOf } from "./types";
 
 export interface Target {
   stage: Stage | "";
@@ -20,7 +20,7 @@ export function useGoTo(): (to: Target) => void {
   const inspection = useInspection((s) => s.model?.id) ?? "";
   return useCallback(
     ({ stage, entity, id, field, observation }: Target) => {
-      if (stage && field && !observation) aimAt({ stage, place: { kind: entity as Kind, id, field } });
+      if (stage && field && !observation) aimAt({ stage, place: placeOf(entity, id, field) });
       navigate(`/inspection/${inspection}/${stage}${observation ? `?of=${observation}` : ""}`);
     },
     [navigate, inspection],

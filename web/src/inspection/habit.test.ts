@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { followed, type Habit, learnt } from "./habit";
-import type { Place } from "./types";
+import type { Place, FieldOf } from "./types";
 
-const RING = ["line_neutral_ohm", "line_cpc_ohm"];
-const at = (id: string, field: string): Place => ({ kind: "point", id, field });
+const RING = ["line_neutral_ohm", "line_cpc_ohm"] as const;
+const at = (id: string, field: FieldOf<"point">): Place => ({ kind: "point", id, field });
 const sockets = ["a", "b", "c"].flatMap((id) => RING.map((field) => at(id, field)));
 
 /** What somebody does, reading after reading. */
@@ -24,8 +24,10 @@ describe("the order that this person takes", () => {
   });
 
   it("is followed at the next circuit: insulation before continuity", () => {
-    const of = (id: string, field: string): Place => ({ kind: "circuit", id, field });
-    const order = ["1", "2"].flatMap((id) => ["r1_r2_ohm", "insulation_lne_mohm", "polarity"].map((f) => of(id, f)));
+    const of = (id: string, field: FieldOf<"circuit">): Place => ({ kind: "circuit", id, field });
+    const order = ["1", "2"].flatMap((id) =>
+      (["r1_r2_ohm", "insulation_lne_mohm", "polarity"] as const).map((f) => of(id, f)),
+    );
     const habit = after(order, of("1", "insulation_lne_mohm"), of("1", "r1_r2_ohm"), of("1", "polarity"));
     expect(followed(habit, order, of("2", "insulation_lne_mohm"), empty)).toEqual(of("2", "r1_r2_ohm"));
     expect(followed(habit, order, of("2", "r1_r2_ohm"), empty)).toEqual(of("2", "polarity"));

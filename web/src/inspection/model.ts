@@ -1,7 +1,7 @@
 /** The state of one inspection on the device, as plain functions: no React, no network, no clock. */
 import type { Schemas } from "../api/client";
 import { fromServer, type Judged, type JudgementSource } from "./judgementSource";
-import { type Change, type Entity, isParent, keyOf, type Kind, type Pending, type Value } from "./types";
+import { type Change, type Entity, type EntityOf, isParent, keyOf, type Kind, type Pending, type Value } from "./types";
 
 export interface Notice {
   id: string;
@@ -202,10 +202,14 @@ export function refusal(model: Model, id: string, field: string): string | undef
 }
 
 /** Children of an entity in their order, without removed ones. */
-export function children(model: Pick<Model, "entities" | "index">, kind: Kind, parentId: string): Entity[] {
+export function children<K extends Kind>(
+  model: Pick<Model, "entities" | "index">,
+  kind: K,
+  parentId: string,
+): EntityOf<K>[] {
   const position = (e: Entity) => Number(e.values.position ?? 0);
   return (model.index[childrenKey(kind, parentId)] ?? [])
-    .flatMap((id) => model.entities[id] ?? [])
+    .flatMap((id) => (model.entities[id] as EntityOf<K> | undefined) ?? [])
     .filter((e) => !e.values.removed)
     .sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
 }

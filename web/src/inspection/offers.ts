@@ -2,7 +2,7 @@
 import type { Note, Schemas } from "../api/client";
 import { observe } from "./desk";
 import { add, setField } from "./open";
-import type { FieldOf, Kind, Value } from "./types";
+import { type FieldOf, type Kind, type Value, placeOf } from "./types";
 
 export type Offer = Schemas["ActionView"];
 
@@ -15,7 +15,7 @@ export function carryOut(offer: Offer, note: Note, inspectionId: string): Destin
       observe({ kind: note.entity as Kind, id: note.id, field: note.field, raise: offer.key });
       return null;
     case "set":
-      setField({ kind: offer.entity as Kind, id: offer.id, field: offer.field }, offer.value as Value);
+      setField(placeOf(offer.entity, offer.id, offer.field), offer.value as Value);
       return null;
     case "letter":
       return { file: `/api/inspections/${inspectionId}/operator-letter.pdf` };

@@ -12,14 +12,25 @@ import { keepOpened, opened } from "./lastOpened";
 import * as model from "./model";
 import * as outbox from "./outbox";
 import { fetchInspection, fetchNews, reach } from "./transport";
-import { type Change, isParent, type Kind, PARENTS, type Pending, type Place, type Value } from "./types";
+import {
+  type Change,
+  isParent,
+  type Kind,
+  PARENTS,
+  type Pending,
+  type Place,
+  type Value,
+  valueIn,
+  type Making,
+  placeOf,
+} from "./types";
 
 interface State {
   model: model.Model | null;
   /** Where the server could not be asked: when what stands here was kept on this device, milliseconds. */
   asOf: number | null;
   error: string | null;
-  undoable: { place: Place; before: Value }[];
+  undoable: { place: Place | Making; before: Value }[];
 }
 
 export const useInspection = create<State>(() => ({ model: null, asOf: null, error: null, undoable: [] }));
@@ -138,11 +149,11 @@ interface Kept {
 }
 
 /** Set one field; it is kept on the device, then sent. */
-export function setField(place: Place, value: Value, { remember = true, origin = null }: Kept = {}): void {
+export function setField(place: Place | Making, value: Value, { remember = true, origin = null }: Kept = {}): void {
   const current = get().model;
   if (!current) return;
   const entity = current.entities[place.id];
-  const before = (isParent(place.kind, place.field) ? entity?.parentId : entity?.values[place.field]) ?? null;
+  const before = (isParent(place.kind, place.field) ? entity?.parentId : valueIn(entity, place.field)) ?? null;
   const refused = model.refusal(current, place.id, place.field);
   if (before === value && !refused) return;
   append(place.kind, place.id, [[place.field, value]], origin);
@@ -196,13 +207,15 @@ export async function refresh(): Promise<void> {
   await listen();
 }
 
-/** Put back what stood before the last entry. Returns the place, so that the eye can follow. */
+/** Put back what stood before the last entry. Returns the place, so that the eye can follow; of a thing that went back
+ * to where it hung there is none. */
 export function undo(): Place | null {
   const last = get().undoable.at(-1);
   if (!last) return null;
   set({ undoable: get().undoable.slice(0, -1) });
   setField(last.place, last.before, { remember: false });
-  return last.place;
+  const { kind, id, field } = last.place;
+  return isParent(kind, field) ? null : placeOf(kind, id, field);
 }
 
 export function dismiss(noticeId: string): void {

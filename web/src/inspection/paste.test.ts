@@ -14,7 +14,7 @@ vi.stubGlobal("localStorage", {
 });
 vi.stubGlobal("fetch", () => new Promise(() => undefined));
 
-const FIELDS = ["r1_r2_ohm", "insulation_lne_mohm", "polarity"];
+const FIELDS = ["r1_r2_ohm", "insulation_lne_mohm", "polarity"] as const;
 const CHECKS = new Set(["polarity"]);
 let ids: string[];
 let block: Block;
@@ -93,7 +93,10 @@ describe("a block that is pasted", () => {
     paste("0.31\t>200", block, at(0, 0), CHECKS);
     desk.readBy(null);
     paste("0.4", block, at(2, 0), CHECKS);
-    const sent = useInspection.getState().model?.pending.filter(({ change }) => FIELDS.includes(change.field)) ?? [];
+    const sent =
+      useInspection
+        .getState()
+        .model?.pending.filter(({ change }) => (FIELDS as readonly string[]).includes(change.field)) ?? [];
     expect(sent.map(({ change }) => [change.value, change.read_by])).toEqual([
       ["0.31", "piet"],
       [">200", "piet"],

@@ -15,7 +15,7 @@ vi.stubGlobal("fetch", () => new Promise(() => undefined));
 const tester = simulated("practice tester");
 let circuit: string;
 const at = (field: FieldOf<"circuit">): Place => ({ kind: "circuit", id: circuit, field });
-const stands = (field: string) => useInspection.getState().model?.entities[circuit]?.values[field];
+const stands = (field: FieldOf<"circuit">) => useInspection.getState().model?.entities[circuit]?.values[field];
 const shown = () => desk.useDesk.getState();
 /** What a display shows is looked at once a frame. */
 const frame = () => vi.advanceTimersByTime(20);

@@ -2,7 +2,7 @@
 import type { Schemas } from "../api/client";
 import { children } from "./model";
 import { add, setField, useInspection } from "./open";
-import type { Entity, Kind, Value } from "./types";
+import { type Entity, type Value, placeOf, valueIn } from "./types";
 
 export type Repair = Schemas["RepairView"];
 
@@ -33,7 +33,7 @@ export function keepAsFound(repair: Repair): void {
   for (const one of repair.tests) keep(one.entity, one.entity_id, one.field, one.found);
   setField({ kind: "repair", id: repair.id, field: "begun_at" }, new Date().toISOString());
   for (const one of repair.tests) {
-    if (one.found) setField({ kind: one.entity as Kind, id: one.entity_id, field: one.field }, null);
+    if (one.found) setField(placeOf(one.entity, one.entity_id, one.field), null);
   }
 }
 
@@ -48,8 +48,8 @@ export function takeBack(repair: Repair): void {
   if (!model) return;
   const marks = new Set(repair.marks.map((one) => `${one.entity_id} ${one.field}`));
   for (const { values: v } of asFounds(repair.id)) {
-    const place = { kind: v.about_entity as Kind, id: String(v.about_id), field: String(v.field) };
-    const now = model.entities[place.id]?.values[place.field] ?? null;
+    const place = placeOf(String(v.about_entity), String(v.about_id), String(v.field));
+    const now = valueIn(model.entities[place.id], place.field) ?? null;
     const then = v.value == null ? null : String(v.value);
     if (then !== null && (now === null || marks.has(`${place.id} ${place.field}`))) setField(place, was(now, then));
   }

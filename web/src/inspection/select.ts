@@ -3,7 +3,7 @@ import { useShallow } from "zustand/react/shallow";
 import { children } from "./model";
 import { useInspection } from "./open";
 import { useReach } from "./transport";
-import type { Entity, Kind } from "./types";
+import type { Entity, EntityOf, Kind } from "./types";
 
 export function useEntity(id: string): Entity | undefined {
   return useInspection((s) => s.model?.entities[id]);
@@ -24,7 +24,7 @@ export function useOvertaken(id: string, field: string): boolean {
 }
 
 /** What stands in an entity, in its order: anew where one of them changed. */
-export function useChildren(kind: Kind, parentId: string | undefined): Entity[] {
+export function useChildren<K extends Kind>(kind: K, parentId: string | undefined): EntityOf<K>[] {
   return useInspection(useShallow((s) => (s.model && parentId ? children(s.model, kind, parentId) : [])));
 }
 

@@ -8,17 +8,15 @@ export type Value = string | number | boolean | Record<string, unknown> | Record
 /** A field of any kind of entity. */
 export type AnyField = { [K in Kind]: FieldOf<K> }[Kind];
 
-/** What stands in the fields of an entity; of one whose kind is not told, fields of any kind. */
-export type Values<K extends Kind = Kind> = Kind extends K
-  ? { [F in AnyField]?: Value }
-  : { [F in FieldOf<K>]?: Fields[K][F] | null };
-
-export interface Entity<K extends Kind = Kind> {
-  kind: K;
+export interface Entity {
+  kind: Kind;
   id: string;
   parentId: string;
-  values: Values<K>;
+  values: { [F in AnyField]?: Value };
 }
+
+/** An entity whose kind is known, so that its fields are, and what each may hold. */
+export type EntityOf<K extends Kind> = Entity & { kind: K; values: { [F in FieldOf<K>]?: Fields[K][F] | null } };
 
 export interface Change {
   id: string;
@@ -46,13 +44,18 @@ export interface Pending {
   refused?: string;
 }
 
-/** One figure or word: which field of which entity. A parent's field makes the entity. */
-export type Place<K extends Kind = Kind> = K extends Kind
-  ? { kind: K; id: string; field: FieldOf<K> | ParentOf<K> }
-  : never;
+/** One figure or word: which field of which entity. */
+export type Place<K extends Kind = Kind> = K extends Kind ? { kind: K; id: string; field: FieldOf<K> } : never;
+
+/** What makes an entity: the field that is named after what it hangs on. */
+export type Making<K extends Kind = Kind> = K extends Kind ? { kind: K; id: string; field: ParentOf<K> } : never;
 
 /** A place that was told over the line: of a field that the server declares. */
 export const placeOf = (kind: string, id: string, field: string): Place => ({ kind, id, field }) as Place;
+
+/** What stands in a field that was named over the line. */
+export const valueIn = (entity: Entity | undefined, field: string): Value | undefined =>
+  entity?.values[field as AnyField];
 
 export const isParent = (kind: Kind, field: string): boolean => (PARENTS[kind] as readonly string[]).includes(field);
 

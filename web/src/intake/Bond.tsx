@@ -5,6 +5,7 @@ import { setField } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { tell } from "../ui/toaster";
+import type { Place } from "../inspection/types";
 
 /** What usually comes into a home as metal, the usual ones first. */
 export const SERVICES = ["water", "gas", "oil", "structural steel", "lightning protection", "other"];
@@ -15,7 +16,7 @@ export function Bond({ id }: { id: string }) {
   const service = String(bond.values.service ?? "service");
   const found = bond.values.state !== "plastic service";
   const takeOut = () => {
-    const removed = { kind: "bond" as const, id, field: "removed" };
+    const removed: Place = { kind: "bond", id, field: "removed" };
     setField(removed, true);
     tell(`The bond to ${service} is taken out.`, () => setField(removed, null));
   };

@@ -18,8 +18,8 @@ import { Operator } from "./Operator";
 import { RoomForMore } from "./RoomForMore";
 import { SharedIntake, useSharedHint } from "./SharedIntake";
 
-const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"];
-const AT = ["at_clamp_ohm", "at_pipe_ohm"];
+const FIGURES = ["ze_ohm", "pscc_ka", "pefc_ka", "leakage_ma"] as const;
+const AT = ["at_clamp_ohm", "at_pipe_ohm"] as const;
 
 const TITLES: Record<PartKey, string> = {
   supply: "Supply",

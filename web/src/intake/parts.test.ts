@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Judgement } from "../api/client";
 import { open } from "../inspection/model";
 import { absentParts, drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
+import { placeOf } from "../inspection/types";
 
 const home = (values: Record<string, unknown>, more: unknown[] = [], notes: unknown[] = []) =>
   open(
@@ -49,7 +50,7 @@ describe("a part of the intake", () => {
 
   it("is found again by each of its figures, so that the pad can go on to it", () => {
     for (const [part, fields] of Object.entries(FIELDS))
-      for (const field of fields) expect(partOf({ kind: "inspection", id: "i", field })).toBe(part);
+      for (const field of fields) expect(partOf(placeOf("inspection", "i", field))).toBe(part);
     expect(partOf({ kind: "bond", id: "w", field: "at_clamp_ohm" })).toBe("w");
     expect(partOf({ kind: "board", id: "b", field: "zdb_ohm" })).toBeNull();
   });

@@ -112,7 +112,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
     const next = Object.fromEntries(state ? [...others, ...names.map((name) => [name, state])] : others);
     setField(at("pairings"), Object.keys(next).length ? next : null);
   };
-  const stamp = may ? (field: string) => setField(at(field), v[field] ? null : now()) : undefined;
+  const stamp = may ? (field: FieldOf<"isolation">) => setField(at(field), v[field] ? null : now()) : undefined;
   const apart = usePuttingBack(isolation.parentId);
   const open = apart.filter((one) => one.open);
   const loading = all.length === 0;

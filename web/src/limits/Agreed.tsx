@@ -6,12 +6,13 @@ import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Lines, Section } from "../ui/Page";
 import { tell } from "../ui/toaster";
+import type { Place } from "../inspection/types";
 
 export function Agreed() {
   const model = useInspection((s) => s.model);
   if (!model) return null;
   const takeOut = (id: string) => {
-    const removed = { kind: "limitation" as const, id, field: "removed" };
+    const removed: Place = { kind: "limitation", id, field: "removed" };
     setField(removed, true);
     tell("The limitation is taken out.", () => setField(removed, null));
   };

@@ -15,6 +15,7 @@ import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 import { tell } from "../ui/toaster";
+import type { Place } from "../inspection/types";
 
 type Of = "circuit" | "point" | "board" | "room";
 
@@ -64,7 +65,7 @@ function Agreement({ id }: { id: string }) {
   const stands = useInspection((s) => s.model?.judgement?.set_aside.find((one) => one.id === id));
   const may = useMayChange("set_aside", "state");
   const end = () => {
-    const removed = { kind: "set_aside" as const, id, field: "removed" };
+    const removed: Place = { kind: "set_aside", id, field: "removed" };
     setField(removed, true);
     tell("It is in scope again: its tests are asked for.", () => setField(removed, null));
   };

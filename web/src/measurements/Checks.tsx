@@ -7,7 +7,7 @@ import { useFieldSpec } from "../api/reference";
 import { ReadingCell } from "../fields/ReadingCell";
 import { setOrder } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
-import type { Kind, Place } from "../inspection/types";
+import { type Place, placeOf } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
@@ -21,13 +21,13 @@ const GROUPS: readonly [Check["group"], string, string][] = [
   ["functional", "Does it work?", "Switches, isolators and buttons, in the order of the walk."],
 ];
 
-const placeOf = (one: Check): Place => ({ kind: one.entity as Kind, id: one.entity_id, field: one.field });
+const placeOfCheck = (one: Check): Place => placeOf(one.entity, one.entity_id, one.field);
 
 export function Checks({ boardId }: { boardId: string }) {
   const checks = useInspection(
     useShallow((s) => s.model?.judgement?.live_checks.filter((one) => one.board_id === boardId) ?? []),
   );
-  useEffect(() => setOrder(checks.map(placeOf)), [checks]);
+  useEffect(() => setOrder(checks.map(placeOfCheck)), [checks]);
   return (
     <StageBody>
       {GROUPS.map(([group, title, lead]) => {
@@ -65,7 +65,7 @@ function Line({ one }: { one: Check }) {
       </Box>
       <Box flex="0 0 7rem">
         <ReadingCell
-          place={placeOf(one)}
+          place={placeOfCheck(one)}
           label={`${name}, ${label}`}
           check={spec.kind === "choice"}
           status={status}

@@ -3,7 +3,7 @@ import { memo, useMemo } from "react";
 import { ReadingCell } from "../fields/ReadingCell";
 import { useInspection } from "../inspection/open";
 import { useOvertaken } from "../inspection/select";
-import type { Kind, Place } from "../inspection/types";
+import { type Kind, placeOf } from "../inspection/types";
 import type { Column } from "./columns";
 import { greatestAt, markAt } from "./verdicts";
 
@@ -18,7 +18,7 @@ interface Props {
 
 export const Figure = memo(function Figure({ kind, id, column, of, boxed }: Props) {
   const { field } = column;
-  const place = useMemo<Place>(() => ({ kind, id, field }), [kind, id, field]);
+  const place = useMemo(() => placeOf(kind, id, field), [kind, id, field]);
   const overtaken = useOvertaken(id, field);
   const status = useInspection((s) => (overtaken ? undefined : markAt(s.model?.judgement, id, field)));
   // Only what a ring's ends lead to is shown before it is measured: a limit is no expectation.

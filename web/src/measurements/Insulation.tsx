@@ -9,7 +9,7 @@ import { Mark } from "../drawings/Mark";
 import { FieldInput } from "../fields/FieldInput";
 import { children } from "../inspection/model";
 import { setField as keep, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import { type Entity, placeOf, valueIn } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { Segments, SelectField } from "../ui/ChoiceField";
@@ -195,7 +195,7 @@ interface ChosenProps {
 /** How it was tested: at which voltage, and whether every switch was closed. */
 function Chosen({ circuitId, name, field, none, unit = "" }: ChosenProps) {
   const spec = useFieldSpec("circuit", field);
-  const value = useInspection((s) => s.model?.entities[circuitId]?.values[field]);
+  const value = useInspection((s) => valueIn(s.model?.entities[circuitId], field));
   return (
     <SelectField
       quiet
@@ -205,7 +205,7 @@ function Chosen({ circuitId, name, field, none, unit = "" }: ChosenProps) {
         ["", none],
         ...(spec?.choices ?? []).map((one): [string, string] => [one, `${SAID[one] ?? one}${unit}`]),
       ]}
-      change={(to) => keep({ kind: "circuit", id: circuitId, field }, to || null)}
+      change={(to) => keep(placeOf("circuit", circuitId, field), to || null)}
     />
   );
 }

@@ -9,7 +9,7 @@ import { focusOn, forgetHabit, useDesk } from "../inspection/desk";
 import { useChildIds, useChildren } from "../inspection/select";
 import { useInspection } from "../inspection/open";
 import { isBlock, paste } from "../inspection/paste";
-import type { Entity, Place } from "../inspection/types";
+import { type Entity, placeOf } from "../inspection/types";
 import { nameOf, useTranslate } from "../inspection/words";
 import { Apart } from "../putback/Apart";
 import { LinkButton } from "../ui/Button";
@@ -165,7 +165,7 @@ function Front({ board, layout }: { board: Entity; layout: Layout }) {
 function OfBoard({ boardId, one: { key: field, label, hint } }: { boardId: string; one: Whole }) {
   const unit = useFieldSpec("board", field)?.unit;
   const status = useInspection((s) => markAt(s.model?.judgement, boardId, field));
-  const place: Place = { kind: "board", id: boardId, field };
+  const place = placeOf("board", boardId, field);
   return (
     <div className={css.zdb}>
       <b>{label}</b>

@@ -1,6 +1,6 @@
 /** How tests are laid out in the grid. What they are is served; which of them apply to what comes with the judgement. */
 import type { Judgement, Schemas, Stage } from "../api/client";
-import type { Entity, Kind, Place } from "../inspection/types";
+import { type Entity, type Kind, type Place, placeOf, valueIn } from "../inspection/types";
 
 export type Tests = "dead" | "live";
 
@@ -48,7 +48,10 @@ export function applies(column: Column, entity: Entity, asked: Map<string, Asked
   if (entity.values.spare) return false;
   const one = asked.get(entity.id);
   return (
-    !one || one.fields.includes(column.field) || one.more.includes(column.field) || entity.values[column.field] != null
+    !one ||
+    one.fields.includes(column.field) ||
+    one.more.includes(column.field) ||
+    valueIn(entity, column.field) != null
   );
 }
 
@@ -71,7 +74,7 @@ export function order(
   byTest: boolean,
 ): Place[] {
   const place = (entity: Entity, column: Column): Place[] =>
-    applies(column, entity, asked) ? [{ kind, id: entity.id, field: column.field }] : [];
+    applies(column, entity, asked) ? [placeOf(kind, entity.id, column.field)] : [];
   return byTest
     ? columns.flatMap((column) => entities.flatMap((entity) => place(entity, column)))
     : entities.flatMap((entity) => columns.flatMap((column) => place(entity, column)));

@@ -5,7 +5,7 @@ import { useReference } from "../api/reference";
 import { setOrder } from "../inspection/desk";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
-import type { Kind, Place } from "../inspection/types";
+import { type Kind, type Place, placeOf } from "../inspection/types";
 import { type Column, columnsFor, columnsOf, order, type Tests } from "./columns";
 import { askedOf } from "./verdicts";
 
@@ -40,7 +40,7 @@ export function useLayout(boardId: string | undefined, tests: Tests, byTest: boo
       ({ key }) => ofBoard?.fields.includes(key) || ofBoard?.more.includes(key),
     );
     const places: Place[] = [
-      ...whole.map(({ key }): Place => ({ kind: "board", id: boardId, field: key })),
+      ...whole.map(({ key }) => placeOf("board", boardId, key)),
       ...order("rcd", deviceColumns, devices, asked, byTest),
       ...order("circuit", columns, circuits, asked, byTest),
     ];
@@ -59,7 +59,7 @@ export function useLayout(boardId: string | undefined, tests: Tests, byTest: boo
         ? columnsOf(reference, "rcd", tests).filter(({ field }) => deviceColumns.includes(field))
         : [],
       whole: (reference?.columns.board ?? []).filter(({ key }) => whole.includes(key)),
-      places: places.map(([kind, id, field]) => ({ kind, id, field })),
+      places: places.map(([kind, id, field]) => placeOf(kind, id, field)),
     };
   }, [written, tests, reference]);
   useEffect(() => setOrder([...layout.places]), [layout]);

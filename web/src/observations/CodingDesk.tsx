@@ -38,7 +38,8 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
   const length = useFieldSpec("observation", "code_reason")?.max_length;
   if (!model) return null;
   const v = observation.values;
-  const set = (field: FieldOf<"observation">, value: Value) => setField({ kind: "observation", id: observation.id, field }, value);
+  const set = (field: FieldOf<"observation">, value: Value) =>
+    setField({ kind: "observation", id: observation.id, field }, value);
   const code = String(v.code ?? "");
   const blind = isBlind(model, observation);
   const settle = (next: string, why: string | null) => {

@@ -7,7 +7,7 @@ import { CodeMark } from "../drawings/Mark";
 import { matching, useCatalogue } from "../inspection/catalogue";
 import { type About, closeObservation, focusOn } from "../inspection/desk";
 import { add, setField, useInspection, useMay } from "../inspection/open";
-import type { Place, Value } from "../inspection/types";
+import { type Place, type Value, placeOf } from "../inspection/types";
 import { whereOf } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/CheckField";
@@ -110,7 +110,7 @@ export default function ObservationDialog({ about }: { about: About }) {
     }
     if (about.existing) {
       for (const [field, value] of Object.entries(fields)) {
-        setField({ kind: "observation", id: about.existing, field }, value);
+        setField(placeOf("observation", about.existing, field), value);
       }
     } else {
       const given = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
@@ -120,7 +120,7 @@ export default function ObservationDialog({ about }: { about: About }) {
   }
 
   function takeOut(id: string) {
-    const removed = { kind: "observation" as const, id, field: "removed" };
+    const removed: Place = { kind: "observation", id, field: "removed" };
     setField(removed, true);
     tell("The observation is taken out.", () => setField(removed, null));
     close();

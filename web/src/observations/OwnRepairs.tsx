@@ -10,7 +10,7 @@ import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { setField, settled, useInspection, useMay } from "../inspection/open";
 import { beginRepair, keepAsFound, type Repair, takeBack } from "../inspection/repairs";
-import type { Entity, Kind } from "../inspection/types";
+import { type Entity, placeOf } from "../inspection/types";
 import { Photos } from "../photos/Photos";
 import { Button, LinkButton } from "../ui/Button";
 import { Fold } from "../ui/Fold";
@@ -176,15 +176,12 @@ function AsLeft({ repair }: { repair: Repair }) {
   return (
     <Flex direction="column" gap="3">
       {repair.marks.map((one) => (
-        <FieldInput
-          key={one.entity_id + one.field}
-          place={{ kind: one.entity as Kind, id: one.entity_id, field: one.field }}
-        />
+        <FieldInput key={one.entity_id + one.field} place={placeOf(one.entity, one.entity_id, one.field)} />
       ))}
       {repair.tests.map((one) => (
         <Flex key={one.entity_id + one.field} align="center" gap="2">
           <Box flex="1">
-            <FieldInput place={{ kind: one.entity as Kind, id: one.entity_id, field: one.field }} />
+            <FieldInput place={placeOf(one.entity, one.entity_id, one.field)} />
           </Box>
           {one.status && <Mark status={one.status as Status} size={16} />}
         </Flex>

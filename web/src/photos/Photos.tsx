@@ -5,7 +5,7 @@ import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
-import type { Entity, Kind } from "../inspection/types";
+import type { Entity, Kind, Place } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
 import { Told } from "../ui/States";
@@ -50,7 +50,7 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   const large = found.find((one) => one.id === open);
   const refused = found.flatMap((one) => unsent[String(one.values.sha256)] || []);
   const takeOut = (photo: Entity) => {
-    const removed = { kind: "photo" as const, id: photo.id, field: "removed" };
+    const removed: Place = { kind: "photo", id: photo.id, field: "removed" };
     setField(removed, true);
     tell("The photo is taken out.", () => setField(removed, null));
   };

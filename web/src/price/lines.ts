@@ -2,7 +2,7 @@
 import type { Schemas } from "../api/client";
 import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import type { Entity, Place } from "../inspection/types";
 
 export type Price = Schemas["PriceOut"];
 export type Option = Schemas["OptionOut"];
@@ -36,7 +36,7 @@ export function take(alternative: number, option: Option): string {
 export const addOwn = (alternative: number): string =>
   add("offer_line", useInspection.getState().model?.id ?? "", { alternative, remedy: OWN });
 
-const removed = (id: string) => ({ kind: "offer_line" as const, id, field: "removed" });
+const removed = (id: string): Place => ({ kind: "offer_line", id, field: "removed" });
 
 /** Taken out; returns how to undo it. */
 export function remove(id: string): () => void {

@@ -36,6 +36,7 @@ import { RunSheet } from "./RunSheet";
 import { SpokenVerdict } from "./SpokenVerdict";
 import { STAGE_NAMES, STAGES, WITH_PAD } from "../inspection/stages";
 import { TopBar } from "./TopBar";
+import { placeOf } from "../inspection/types";
 
 const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", load);
 
@@ -235,7 +236,7 @@ function Notices() {
       {notices.map((notice) => {
         const { undo: back } = notice;
         const putBack = () => {
-          if (back) setField({ kind: back.kind, id: back.id, field: back.field }, back.value);
+          if (back) setField(placeOf(back.kind, back.id, back.field), back.value);
           dismiss(notice.id);
         };
         return (

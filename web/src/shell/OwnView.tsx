@@ -7,6 +7,7 @@ import { add, setField, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/ChoiceField";
 import { TextField } from "../ui/TextField";
+import { valueIn } from "../inspection/types";
 
 const VIEWS = [
   ["pass", "pass"],
@@ -43,7 +44,7 @@ export function OwnView({ note }: { note: Note }) {
   }
   const keep = () => {
     // Of the figure as it reads now: another reading is judged anew.
-    const now = useInspection.getState().model?.entities[note.id]?.values[note.field];
+    const now = valueIn(useInspection.getState().model?.entities[note.id], note.field);
     const read: Record<string, string> = typeof now === "string" ? { of_reading: now } : {};
     add("overruling", inspection, {
       about_id: note.id,

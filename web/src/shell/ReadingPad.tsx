@@ -17,7 +17,7 @@ import { copyDown, isLimited, useSameBelow } from "../inspection/copyDown";
 import { children, refusal } from "../inspection/model";
 import { setField, undo, useInspection, useMay } from "../inspection/open";
 import { useReadingSource } from "../inspection/readingSource";
-import type { Place } from "../inspection/types";
+import { type Place, placeOf } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";
 import { usePositionsOf } from "../inspection/positions";
@@ -230,7 +230,7 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
             type="button"
             className={css.choice}
             onClick={() => {
-              if (spec.limited?.also) setField({ ...place, field: spec.limited.also }, reason);
+              if (spec.limited?.also) setField(placeOf(place.kind, place.id, spec.limited.also), reason);
               choose(`LIM ${reason}`);
               if (raises?.reason === reason) void raise(raises, decides);
             }}

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { setField, settled, useInspection } from "../inspection/open";
-import type { Kind, Place, Value } from "../inspection/types";
+import { type Place, type Value, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
 import { Told } from "../ui/States";
@@ -49,12 +49,12 @@ export function StoredReadings({ instrumentId, close }: { instrumentId: string |
   const take = (which: Line[]) => {
     const before = useInspection.getState().model?.entities ?? {};
     const undo: [Place, Value][] = which.map((one) => {
-      const place: Place = { kind: one.entity as Kind, id: one.entity_id, field: one.field };
+      const place = placeOf(one.entity, one.entity_id, one.field);
       return [place, before[place.id]?.values[place.field] ?? null];
     });
     for (const one of which) {
       const origin = { instrumentId: instrumentId ?? undefined, at: one.at ?? undefined };
-      setField({ kind: one.entity as Kind, id: one.entity_id, field: one.field }, one.text, {
+      setField(placeOf(one.entity, one.entity_id, one.field), one.text, {
         remember: false,
         origin,
       });

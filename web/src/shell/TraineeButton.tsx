@@ -8,7 +8,7 @@ import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { readBy, useDesk } from "../inspection/desk";
 import { children, type Model } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
-import type { Entity } from "../inspection/types";
+import { type Entity, valueIn } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
@@ -119,7 +119,7 @@ function Figure({ id, field }: { id: string; field: string }) {
         {whereOf(entity)} · {translate(spec?.label ?? field)}
       </Box>
       <Box fontFamily="mono" fontWeight="bold">
-        {String(entity.values[field] ?? "–")} {spec?.unit}
+        {String(valueIn(entity, field) ?? "–")} {spec?.unit}
       </Box>
     </Flex>
   );

@@ -6,7 +6,7 @@ import { type Partition, type Placed, ZonesFromAbove, ZonesFromTheSide } from ".
 import { useReference } from "../api/reference";
 import { Fields } from "../fields/Fields";
 import { setField, useInspection } from "../inspection/open";
-import type { FieldOf, Entity } from "../inspection/types";
+import { type FieldOf, type Entity, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { ButtonsField, Segments } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
@@ -24,7 +24,8 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["Zones"
   const partitions = (room.values.partitions ?? []) as unknown as Partition[];
   const basin = room.values.basin ?? null;
   const [length, width] = useUsualBasin(room);
-  const set = (field: FieldOf<"room">, value: number | string | null) => setField({ kind: "room", id: room.id, field }, value);
+  const set = (field: FieldOf<"room">, value: number | string | null) =>
+    setField({ kind: "room", id: room.id, field }, value);
   const names = shortNames(points);
   const placed = points.map((point, at): Placed => {
     const view = views.find((one) => one.id === point.id);
@@ -42,7 +43,7 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["Zones"
   });
   const place = (fields: Record<string, number>) => {
     if (!chosen || !points.some((one) => one.id === chosen)) return;
-    for (const [field, value] of Object.entries(fields)) setField({ kind: "point", id: chosen, field }, value);
+    for (const [field, value] of Object.entries(fields)) setField(placeOf("point", chosen, field), value);
   };
   if (basin === null) {
     return (

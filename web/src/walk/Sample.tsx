@@ -21,7 +21,8 @@ export function Sample() {
   const here = model.entities[model.id]?.values ?? {};
   const drawn = here.sampling_seed != null;
   const share = here.sample_share != null ? Number(here.sample_share) : Math.round(proposal.share * 100);
-  const set = (field: FieldOf<"inspection">, value: number | null) => setField({ kind: "inspection", id: model.id, field }, value);
+  const set = (field: FieldOf<"inspection">, value: number | null) =>
+    setField({ kind: "inspection", id: model.id, field }, value);
   const draw = () => set("sampling_seed", crypto.getRandomValues(new Uint32Array(1))[0]! % 2 ** 31);
   return (
     <StageBody wide>

@@ -4,7 +4,7 @@ import type { CatalogueEntry, Schemas } from "../api/client";
 import { focusOn } from "../inspection/desk";
 import { children, type Model } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
-import type { Entity, Value } from "../inspection/types";
+import type { Entity, Value, FieldOf, Place } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { tell } from "../ui/toaster";
 import { pointsOf, unlooked } from "./points";
@@ -79,7 +79,7 @@ export function addPoint(room: Entity, kind: string): void {
 }
 
 /** One tap says it, the same tap takes it back. */
-export function mark(point: Entity, field: string, value: Value): void {
+export function mark(point: Entity, field: FieldOf<"point">, value: Value): void {
   select(point.id);
   const next = point.values[field] === value ? null : value;
   setField({ kind: "point", id: point.id, field }, next);
@@ -122,7 +122,7 @@ export function restFine(room: Entity, checks: readonly Schemas["CheckView"][]):
   for (const point of points) setField({ kind: "point", id: point.id, field: "looked" }, "fine");
   for (const check of open) answer(room, check.key, "good");
   if (!now.judgement?.rooms.some((one) => one.id === room.id)) owed.add(room.id);
-  const walked = { kind: "room" as const, id: room.id, field: "walked_at" };
+  const walked: Place = { kind: "room", id: room.id, field: "walked_at" };
   setField(walked, new Date().toISOString());
   const count = points.length + open.length;
   if (!count) return;
@@ -154,7 +154,7 @@ export function takeOutRoom(room: Entity): void {
   const now = model();
   if (!now) return;
   const count = pointsOf(now, room.id).length;
-  const removed = { kind: "room" as const, id: room.id, field: "removed" };
+  const removed: Place = { kind: "room", id: room.id, field: "removed" };
   setField(removed, true);
   set({ room: null, point: null });
   const left = count === 0 ? "" : ` Its ${count === 1 ? "point stays" : `${count} points stay`}, without a room.`;
@@ -165,7 +165,7 @@ export function takeOutRoom(room: Entity): void {
 }
 
 export function takeOutPoint(point: Entity, name: string): void {
-  const removed = { kind: "point" as const, id: point.id, field: "removed" };
+  const removed: Place = { kind: "point", id: point.id, field: "removed" };
   setField(removed, true);
   select(null);
   tell(`${name} is taken out.`, () => setField(removed, null));
@@ -215,7 +215,7 @@ export function recordDefect(
   if (code?.why) fields.code_reason = code.why;
   const id = add("observation", now.id, fields);
   set({ point: point.id, choosing: null, pressed: null, recorded: id });
-  const removed = { kind: "observation" as const, id, field: "removed" };
+  const removed: Place = { kind: "observation", id, field: "removed" };
   tell(
     `${code ? `${code.code}: ` : ""}${entry.title}. The next photo is pinned to it.`,
     () => {
