@@ -10,6 +10,7 @@ import subprocess
 import sys
 import threading
 from collections.abc import Iterator
+from types import FrameType
 from typing import TYPE_CHECKING
 
 from dorrik.settings import for_a_program, hand_on, is_set, settings
@@ -73,6 +74,7 @@ def _end_with_parent() -> None:
 
 def application() -> "FastAPI":
     """The application as each process makes it, from what the environment says."""
+    from dorrik.api import news_stream
     from dorrik.api.app import create_app
     from dorrik.store.database.engine import make_engine
 
@@ -89,7 +91,29 @@ def application() -> "FastAPI":
         raise RuntimeError("No database was handed on to this process.")
     app = create_app(make_engine(given.database_url))
     threading.Thread(target=_finish_erasures, args=(app,), daemon=True).start()
+    arguments = (app.state.engine, app.state.streams, threading.Event())
+    threading.Thread(target=news_stream.watch, args=arguments, daemon=True).start()
+    _close_streams_first(app)
     return app
+
+
+def _close_streams_first(app: "FastAPI") -> None:
+    """A server that stops waits for what is being answered; streams would be answered for minutes."""
+
+    def close_first(number: int) -> None:
+        former = signal.getsignal(number)
+
+        def handle(number: int, frame: FrameType | None) -> None:
+            app.state.streams.close()
+            if callable(former):
+                former(number, frame)
+
+        signal.signal(number, handle)
+
+    # Within a test's thread there are no signals to wait for.
+    if threading.current_thread() is threading.main_thread():
+        close_first(signal.SIGTERM)
+        close_first(signal.SIGINT)
 
 
 def _finish_erasures(app: "FastAPI") -> None:

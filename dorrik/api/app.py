@@ -27,6 +27,7 @@ from dorrik.api import (
     letters,
     logo,
     mail_server,
+    news_stream,
     notices,
     observed,
     offers,
@@ -53,6 +54,7 @@ from dorrik.api.costly import Pool
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.guard import Guard, problem
 from dorrik.api.pages import Pages
+from dorrik.api.streams import Streams
 from dorrik.api.work import work
 from dorrik.office.mail_delivery import Delivery
 from dorrik.pictures import apart
@@ -93,13 +95,15 @@ def create_app(
     app.state.exporting = FairPool(1, 4, "Your exports are being written one after another; ask again later.")
     app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
+    app.state.streams = Streams()
     app.state.delivery = Delivery(engine)
     app.add_middleware(Guard)
     app.add_middleware(observed.Observed)
     problems.install(app)
     for module in (
-        health, observed, sign_in, accounts, people, inspections, reports, reviews, checks, papers, stored_readings,
-        pictures, register, office, job_letters, coding, notices, operator_letter, certificates, offers,
+        health, observed, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
+        stored_readings, pictures, register, office, job_letters, coding, notices, operator_letter, certificates,
+        offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,
         after, shared_page, takeaway,
         rates, repair_rates, reference, rules, audit_log, data_protection,

@@ -40,6 +40,9 @@ SILENCE_S = 20.0
 START_S = 30.0
 SLOWEST_BYTES_S = 5_000
 
+#: Streams wait for news and do no work: they are counted for themselves (`streams`).
+STREAMS = re.compile(r"/api/inspections/[0-9a-f-]{36}/stream")
+
 #: Requests at once: of one session, of one address without a session, and of one address altogether (an office's).
 AT_ONCE = {"session": 16, "stranger": 16, "address": 64}
 
@@ -90,7 +93,8 @@ class Guard:
         if head:
             scope = {**scope, "method": "GET"}
         largest = LARGEST_FILE if FILES.fullmatch(scope["path"]) else LARGEST_BODY
-        keys = _keys(scope, headers) if scope["path"].startswith("/api/") else {}
+        counts = scope["path"].startswith("/api/") and not STREAMS.fullmatch(scope["path"])
+        keys = _keys(scope, headers) if counts else {}
         refused: Response | None = None
         if scope["method"] not in ("GET", "OPTIONS") and _from_elsewhere(headers):
             refused = problem(403, "cross-site", "Another site sent this; it was not accepted.")

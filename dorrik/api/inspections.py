@@ -171,6 +171,7 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))
     if done is None:
         raise not_found()
+    request.app.state.streams.tell({inspection_id: done.seq})
     for result in done.results:
         CHANGES.labels(result.state).inc()
     fates = iter(done.results)

@@ -1,6 +1,5 @@
 """What the screens need to know before any inspection."""
 
-from dataclasses import asdict
 from functools import cache
 
 from fastapi import Request
@@ -51,14 +50,18 @@ router = make_router("/api", "reference", RESPONSES)
 
 def _field(kind: str, name: str, spec: FieldSpec) -> FieldOut:
     here = kind in KINDS
-    more = {
-        "stage": stage_of(kind, name) if here else "",
-        "action": workflow.action_of(kind, name) if here else "keep the register",
-    }
     function = function_of(spec) if here else None
     reasons = reasons_of(spec) if here else None
     return FieldOut(
-        **asdict(spec) | more,
+        stage=stage_of(kind, name) if here else "",
+        action=workflow.action_of(kind, name) if here else "keep the register",
+        kind=spec.kind,
+        label=spec.label,
+        unit=spec.unit,
+        choices=list(spec.choices),
+        max_length=spec.max_length,
+        low=spec.low,
+        high=spec.high,
         takes=TakesOut.model_validate(function) if function else None,
         limited=LimitReasonsOut.model_validate(reasons) if reasons else None,
     )

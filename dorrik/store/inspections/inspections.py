@@ -1,6 +1,6 @@
 """Inspections as they are kept: loading one whole, and putting it together for the rules."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from functools import cache
@@ -196,6 +196,12 @@ def sequence(connection: Connection, inspection_id: str, firm_id: str) -> int | 
         return None
     query = select(inspection.c.seq).where(inspection.c.id == inspection_id, inspection.c.firm_id == firm_id)
     return connection.execute(query).scalar()
+
+
+def sequences(connection: Connection, inspection_ids: Sequence[str]) -> dict[str, int]:
+    """The sequence numbers of some inspections, of whichever firm."""
+    query = select(inspection.c.id, inspection.c.seq).where(inspection.c.id.in_(inspection_ids))
+    return {row.id: row.seq for row in connection.execute(query)}
 
 
 def is_free(connection: Connection, inspection_id: str) -> bool:

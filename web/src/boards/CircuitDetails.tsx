@@ -49,6 +49,7 @@ export function CircuitDetails({ circuit, moveBy }: Props) {
             field: "device_breaking_ka",
             hint: "As marked on the device; the table's usual value where it is empty.",
           },
+          { field: "serves", hint: "What its points are; the RCD and disconnection times that it needs go by it." },
           { field: "untraced", hint: "Trace it by what goes dead; otherwise a limitation." },
           "cable_hidden",
           "outdoors",

@@ -118,7 +118,9 @@ beforeEach(async () => {
       return store.size;
     },
   });
-  vi.stubGlobal("document", { visibilityState: "hidden" });
+  const quiet = { addEventListener: () => undefined, removeEventListener: () => undefined };
+  vi.stubGlobal("document", { visibilityState: "hidden", ...quiet });
+  vi.stubGlobal("window", quiet);
   server = new FakeServer();
   vi.stubGlobal(
     "Request",

@@ -8,6 +8,7 @@ import { explain } from "../api/errors";
 import { sinceForgotten } from "../api/forgotten";
 import { Refused, type Schemas } from "../api/client";
 import { deviceId } from "./device";
+import { hear } from "./hearing";
 import { keepOpened, opened } from "./lastOpened";
 import * as model from "./model";
 import * as outbox from "./outbox";
@@ -37,7 +38,6 @@ export const useInspection = create<State>(() => ({ model: null, asOf: null, err
 
 /** An entry longer than this is kept here and not sent: it would never be taken. */
 const LONGEST = 100_000;
-const POLL = 3000;
 /** So long the server may take where what was open last is at hand, milliseconds. */
 const PATIENCE = 4000;
 /** So long after the last change what is open is kept on the device, milliseconds. */
@@ -50,7 +50,7 @@ interface Person {
 
 const { getState: get, setState: set } = useInspection;
 let me: Person = { id: "", firm_id: "" };
-let poll: ReturnType<typeof setInterval> | undefined;
+let stopHearing: (() => void) | undefined;
 let calm: ReturnType<typeof setTimeout> | undefined;
 
 outbox.readAlong({
@@ -134,12 +134,14 @@ function take(found: Schemas["InspectionOut"]): void {
 }
 
 function listenOn(): void {
-  clearInterval(poll);
-  poll = setInterval(() => document.visibilityState === "visible" && listen(), POLL);
+  stopHearing?.();
+  const id = get().model?.id;
+  stopHearing = id === undefined ? undefined : hear(id, { seq: () => get().model?.seq ?? 0, ask: () => void listen() });
 }
 
 export function leave(): void {
-  clearInterval(poll);
+  stopHearing?.();
+  stopHearing = undefined;
 }
 
 /** remember: for undo; origin: the instrument that showed it and when, and the trainee who read it. */

@@ -186,6 +186,7 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
     earth: [
       "earthing_conductor_mm2",
       "bonding_mm2",
+      { field: "bonding_to", hint: "What earlier papers say. It proves nothing: each bond has its own entry." },
       { field: "earth_by", hint: "Where the earthing conductor goes.", wide: true },
       ...(tt ? [{ field: "electrode", hint: "Rod, plate or tape; where it is and how it is reached." }] : []),
     ],
