@@ -5,7 +5,7 @@ import zlib
 
 from playwright.sync_api import expect
 
-from tests.e2e.walk import all_kept, choose, stage
+from tests.e2e.walk import all_kept, choose, drag, drag_by_finger, stage
 from tests.pictures import picture
 
 #: Fourteen ways as an inspector types them, and what they become.
@@ -44,12 +44,37 @@ def test_a_circuit_changes_its_way_by_keys_and_by_dragging_and_goes_back(at_work
     names = page.get_by_label("Name of circuit")
     expect(names.first).to_have_value("Shower")
     front = page.get_by_label("Front of Board 1")
-    front.get_by_role("button", name="3 Lights").drag_to(front.get_by_role("button", name="1 Shower"))
+    drag(page, front.get_by_role("button", name="3 Lights"), front.get_by_role("button", name="1 Shower"))
     expect(names.first).to_have_value("Lights")
     expect(names.nth(2)).to_have_value("Shower")
     all_kept(page)
     page.reload()
     expect(page.get_by_label("Name of circuit").first).to_have_value("Lights")
+
+
+def test_a_circuit_is_dragged_with_a_finger_and_by_keyboard(at_work):
+    page = at_work("Cooker", "Shower", "Lights")
+    front = page.get_by_label("Front of Board 1")
+    names = page.get_by_label("Name of circuit")
+    drag_by_finger(page, front.get_by_role("button", name="3 Lights"), front.get_by_role("button", name="1 Cooker"))
+    expect(names.first).to_have_value("Lights")
+    expect(names.nth(2)).to_have_value("Cooker")
+    # By keyboard: taken up, put on the next way but one, and told to who hears it.
+    front.get_by_role("button", name="1 Lights").focus()
+    page.keyboard.press("m")
+    expect(page.get_by_text("Over way 1.")).to_be_attached()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_text("Over way 2.")).to_be_attached()
+    page.keyboard.press("Enter")
+    expect(names.nth(1)).to_have_value("Lights")
+    # Left again, it stays where it was; enter by itself chooses it.
+    front.get_by_role("button", name="2 Lights").focus()
+    page.keyboard.press("m")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("2 Lights stays where it was.")).to_be_attached()
+    expect(names.nth(1)).to_have_value("Lights")
+    all_kept(page)
 
 
 def test_a_board_under_a_board_with_an_electrode_of_its_own(at_work):

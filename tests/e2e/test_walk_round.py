@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.e2e.walk import all_kept, choose, fill, stage
+from tests.e2e.walk import all_kept, choose, drag, fill, stage
 from tests.pictures import opened, picture
 
 #: Five rooms and what hangs in each: 25 points.
@@ -213,7 +213,7 @@ def test_a_room_is_taken_out_and_put_back_and_points_go_to_a_circuit_together(at
     told.get_by_role("button", name="Undo").click()
     expect(circuits.get_by_role("button", name="1 Sockets")).to_contain_text("2")
     # By drag as well.
-    page.get_by_role("button", name=re.compile("^light")).drag_to(circuits.get_by_role("button", name="2 Lights"))
+    drag(page, page.get_by_role("button", name=re.compile("^light")), circuits.get_by_role("button", name="2 Lights"))
     expect(circuits.get_by_role("button", name="2 Lights")).to_contain_text("1")
     all_kept(page)
     page.reload()

@@ -1,6 +1,6 @@
 """Steps that an inspector takes, for the tests that walk them."""
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 
 def stage(page: Page, name: str) -> None:
@@ -61,3 +61,34 @@ def hold_polls(page: Page) -> None:
     """What the page asks by itself every few seconds gets no answer from here on: the next contact is what the test
     does."""
     page.route("**/changes?since=*", lambda route: None)
+
+
+def _middle(thing: Locator) -> tuple[float, float]:
+    thing.scroll_into_view_if_needed()
+    box = thing.bounding_box()
+    assert box is not None
+    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def drag(page: Page, thing: Locator, place: Locator) -> None:
+    """By mouse, as a hand does it: not in one jump."""
+    to = _middle(place)
+    page.mouse.move(*_middle(thing))
+    page.mouse.down()
+    page.mouse.move(*to, steps=8)
+    page.mouse.up()
+
+
+def drag_by_finger(page: Page, thing: Locator, place: Locator) -> None:
+    """A finger that rests on the thing first, then moves."""
+    (x, y), (to_x, to_y) = _middle(thing), _middle(place)
+    client = page.context.new_cdp_session(page)
+
+    def touch(kind: str, *points: tuple[float, float]) -> None:
+        client.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
+
+    touch("touchStart", (x, y))
+    page.wait_for_timeout(400)
+    for step in range(1, 9):
+        touch("touchMove", (x + (to_x - x) * step / 8, y + (to_y - y) * step / 8))
+    touch("touchEnd")

@@ -1,11 +1,12 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
-import { Fragment, memo, useCallback, useEffect, useRef, useState } from "react";
+import { Fragment, memo, type ReactNode, useCallback, useEffect, useRef } from "react";
 import type { Judgement, Status } from "../api/client";
 import { asides } from "../inspection/aside";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
+import { Drag, useDragged, useDropPlace } from "../ui/Drag";
 import { Mark } from "./Mark";
 import css from "./BoardDrawing.module.css";
 import { front, movedTo, type Slot } from "./ways";
@@ -55,7 +56,6 @@ interface Props {
 
 export function BoardDrawing({ board, chosen, choose, movable }: Props) {
   const model = useInspection((s) => s.model);
-  const [over, setOver] = useState<string | null>(null);
   // The same for every way, whatever a tap leads to now: else all of them were drawn anew.
   const latest = useRef(choose);
   useEffect(() => {
@@ -73,8 +73,9 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
   const three = (board.values.phases ?? model.entities[model.id]?.values.phases) === "3";
   const { slots, others } = front(board, circuits, three);
   const columns = three ? group(slots, 3) : slots.map((slot) => [slot]);
-  const drop = (slot: Slot, id: string) => {
-    setOver(null);
+  const drop = (id: string, onto: string) => {
+    const slot = slots.find((one) => keyOf(one) === onto);
+    if (!slot) return;
     const dragged = circuits.find((one) => one.id === id);
     if (!dragged) return;
     for (const { place, value } of movedTo(circuits, dragged, slot.way)) setField(place, value);
@@ -96,30 +97,20 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       tap={tap}
     />
   );
-  const cell = (slot: Slot) => {
-    const key = `${slot.way}${slot.phase ?? ""}`;
-    const target = movable && {
-      onDragOver: (event: React.DragEvent) => {
-        event.preventDefault();
-        setOver(key);
-      },
-      onDragLeave: () => setOver(null),
-      onDrop: (event: React.DragEvent) => {
-        event.preventDefault();
-        drop(slot, event.dataTransfer.getData("text/plain"));
-      },
-    };
-    return (
-      <div key={key} className={css.slot} data-over={over === key || undefined} {...target}>
-        {slot.circuit ? (
-          way(slot.circuit, slot.phase ?? String(slot.circuit.values.way ?? "?"))
-        ) : (
-          <div className={css.way} data-blank title={`Way ${slot.way} is a blank`}>
-            <span>{slot.way}</span>
-          </div>
-        )}
-      </div>
-    );
+  const cell = (slot: Slot) => (
+    <Place key={keyOf(slot)} id={keyOf(slot)} movable={!!movable}>
+      {slot.circuit ? (
+        way(slot.circuit, slot.phase ?? String(slot.circuit.values.way ?? "?"))
+      ) : (
+        <div className={css.way} data-blank title={`Way ${slot.way} is a blank`}>
+          <span>{slot.way}</span>
+        </div>
+      )}
+    </Place>
+  );
+  const called = (id: string) => {
+    const circuit = circuits.find((one) => one.id === id);
+    return circuit ? nameOf(circuit) : `way ${id}`;
   };
   const surge = board.values.spd_state;
   const mainAfter = waysBeforeMain(board, columns.length);
@@ -129,7 +120,7 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       <span>{board.values.main_switch_a ? `${board.values.main_switch_a} A` : "–"}</span>
     </div>
   );
-  return (
+  const drawing = (
     <div
       className={css.board}
       data-three={three || undefined}
@@ -161,6 +152,24 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       ))}
     </div>
   );
+  if (!movable) return drawing;
+  return (
+    <Drag called={called} drop={drop}>
+      {drawing}
+    </Drag>
+  );
+}
+
+const keyOf = (slot: Slot) => `${slot.way}${slot.phase ?? ""}`;
+
+/** A place of the board, on which a circuit can be put. */
+function Place({ id, movable, children }: { id: string; movable: boolean; children: ReactNode }) {
+  const { ref, isOver } = useDropPlace(id, !movable);
+  return (
+    <div ref={ref} className={css.slot} data-over={isOver || undefined}>
+      {children}
+    </div>
+  );
 }
 
 /** By which letter it is seen which ways share a device. */
@@ -187,6 +196,7 @@ interface WayProps {
 
 const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, movable, still, aside, tap }: WayProps) {
   const spare = !!circuit.values.spare;
+  const dragged = useDragged(circuit.id, !movable);
   return (
     <button
       type="button"
@@ -196,9 +206,8 @@ const Way = memo(function Way({ circuit, label, worst, tested, group, chosen, mo
       data-aside={aside}
       data-unconfirmed={circuit.values.unconfirmed ? true : undefined}
       data-group={group ?? undefined}
-      draggable={movable || undefined}
-      onDragStart={(event) => event.dataTransfer.setData("text/plain", circuit.id)}
       disabled={still}
+      {...dragged}
       onClick={() => tap(circuit.id)}
       title={nameOf(circuit)}
     >

@@ -1,22 +1,23 @@
 /** Points to circuits: choose several, then tap the circuit; or drag them onto it. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { type DragEvent, useState } from "react";
+import { type ReactNode, useState } from "react";
 import { children } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Button } from "../ui/Button";
+import { Drag, useDragged, useDropPlace } from "../ui/Drag";
 import { Section } from "../ui/Page";
 import { Empty } from "../ui/States";
 import { pointsOf, shortNames } from "./points";
 import { link, roomsOf } from "./walking";
 
-const DRAGGED = "application/x-dorrik-points";
+/** The place of points that hang on no circuit. */
+const NONE = "none";
 
 export function Linking() {
   const model = useInspection((s) => s.model);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [over, setOver] = useState<string | null>(null);
   if (!model) return null;
   const boards = children(model, "board", model.id);
   const circuits = boards.flatMap((board) => children(model, "circuit", board.id).filter((one) => !one.values.spare));
@@ -38,19 +39,13 @@ export function Linking() {
     const points = [...ids].flatMap((id) => model.entities[id] ?? []);
     if (points.length) link(points, circuit);
     setChosen(new Set());
-    setOver(null);
   };
-  const target = (circuit: Entity | null) => ({
-    onDragOver: (event: DragEvent) => {
-      event.preventDefault();
-      setOver(circuit?.id ?? "");
-    },
-    onDragLeave: () => setOver(null),
-    onDrop: (event: DragEvent) => {
-      event.preventDefault();
-      hang(event.dataTransfer.getData(DRAGGED).split(" ").filter(Boolean), circuit);
-    },
-  });
+  const drop = (pointId: string, onto: string) =>
+    hang(chosen.has(pointId) ? chosen : [pointId], circuits.find((one) => one.id === onto) ?? null);
+  const called = (id: string) => {
+    const found = circuits.find((one) => one.id === id) ?? model.entities[id];
+    return found ? nameOf(found) : "no circuit yet";
+  };
   const served = model.judgement?.points_served ?? {};
   if (rooms.every((room) => pointsOf(model, room.id).length === 0)) {
     return (
@@ -60,105 +55,122 @@ export function Linking() {
     );
   }
   return (
-    <Box
-      px="4"
-      pb="6"
-      display="grid"
-      gridTemplateColumns={{ base: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(12rem, 2fr)" }}
-      gap="5"
-      alignItems="start"
-    >
-      <Box>
-        {rooms.map((room) => {
-          const points = pointsOf(model, room.id);
-          if (points.length === 0) return null;
-          const names = shortNames(points);
-          const kinds = [...new Set(points.map((one) => String(one.values.kind ?? "point")))];
-          return (
-            <Section
-              key={room.id}
-              title={room.name}
-              tools={
-                <Flex gap="1" wrap="wrap">
-                  {kinds.map((kind) => {
-                    const ids = points
-                      .filter((one) => String(one.values.kind ?? "point") === kind)
-                      .map((one) => one.id);
-                    return (
-                      <Button key={kind} size="sm" variant="quiet" onClick={() => toggle(ids)}>
-                        every {kind}
-                      </Button>
-                    );
-                  })}
+    <Drag called={called} drop={drop}>
+      <Box
+        px="4"
+        pb="6"
+        display="grid"
+        gridTemplateColumns={{ base: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(12rem, 2fr)" }}
+        gap="5"
+        alignItems="start"
+      >
+        <Box>
+          {rooms.map((room) => {
+            const points = pointsOf(model, room.id);
+            if (points.length === 0) return null;
+            const names = shortNames(points);
+            const kinds = [...new Set(points.map((one) => String(one.values.kind ?? "point")))];
+            return (
+              <Section
+                key={room.id}
+                title={room.name}
+                tools={
+                  <Flex gap="1" wrap="wrap">
+                    {kinds.map((kind) => {
+                      const ids = points
+                        .filter((one) => String(one.values.kind ?? "point") === kind)
+                        .map((one) => one.id);
+                      return (
+                        <Button key={kind} size="sm" variant="quiet" onClick={() => toggle(ids)}>
+                          every {kind}
+                        </Button>
+                      );
+                    })}
+                  </Flex>
+                }
+              >
+                <Flex gap="2" wrap="wrap">
+                  {points.map((point, at) => (
+                    <Chip
+                      key={point.id}
+                      id={point.id}
+                      name={names[at] ?? "point"}
+                      hangs={hanging(point) ? nameOf(hanging(point)) : "no circuit"}
+                      chosen={chosen.has(point.id)}
+                      toggle={() => toggle([point.id])}
+                    />
+                  ))}
                 </Flex>
-              }
-            >
-              <Flex gap="2" wrap="wrap">
-                {points.map((point, at) => (
-                  <Box
-                    key={point.id}
-                    draggable
-                    onDragStart={(event: DragEvent) => {
-                      const ids = chosen.has(point.id) ? [...chosen] : [point.id];
-                      event.dataTransfer.setData(DRAGGED, ids.join(" "));
-                    }}
-                  >
-                    <Button variant="choice" pressed={chosen.has(point.id)} onClick={() => toggle([point.id])}>
-                      <span>
-                        {names[at]}
-                        <Box as="small" display="block" fontWeight="normal" opacity="0.8">
-                          {hanging(point) ? nameOf(hanging(point)) : "no circuit"}
-                        </Box>
-                      </span>
-                    </Button>
+              </Section>
+            );
+          })}
+        </Box>
+        <Box position="sticky" top="2" bottom="0" bg="sheet" py="2" aria-label="Circuits" role="group">
+          <Text mb="2">
+            {chosen.size > 0 ? (
+              <>
+                <b>{chosen.size} chosen.</b> Tap their circuit, or drag them onto it.
+              </>
+            ) : (
+              "Choose points, then tap their circuit; or drag them onto it."
+            )}
+          </Text>
+          <Flex direction="column" gap="1.5">
+            {circuits.map((circuit) => (
+              <Onto key={circuit.id} id={circuit.id}>
+                <Button wide disabled={chosen.size === 0} onClick={() => hang(chosen, circuit)}>
+                  <Box as="span" flex="1" textAlign="start" truncate>
+                    {nameOf(circuit)}
                   </Box>
-                ))}
-              </Flex>
-            </Section>
-          );
-        })}
-      </Box>
-      <Box position="sticky" top="2" bottom="0" bg="sheet" py="2" aria-label="Circuits" role="group">
-        <Text mb="2">
-          {chosen.size > 0 ? (
-            <>
-              <b>{chosen.size} chosen.</b> Tap their circuit, or drag them onto it.
-            </>
-          ) : (
-            "Choose points, then tap their circuit; or drag them onto it."
-          )}
-        </Text>
-        <Flex direction="column" gap="1.5">
-          {circuits.map((circuit) => (
-            <Box
-              key={circuit.id}
-              {...target(circuit)}
-              borderRadius="md"
-              outline={over === circuit.id ? "3px solid {colors.lamp}" : undefined}
-            >
-              <Button wide disabled={chosen.size === 0 && over === null} onClick={() => hang(chosen, circuit)}>
-                <Box as="span" flex="1" textAlign="start" truncate>
-                  {nameOf(circuit)}
-                </Box>
-                <Box as="span" fontFamily="mono" fontWeight="normal">
-                  {served[circuit.id] ?? 0}
-                </Box>
+                  <Box as="span" fontFamily="mono" fontWeight="normal">
+                    {served[circuit.id] ?? 0}
+                  </Box>
+                </Button>
+              </Onto>
+            ))}
+            {circuits.length === 0 && <Text color="quiet">No circuit yet: they come with the boards.</Text>}
+            <Onto id={NONE}>
+              <Button wide variant="quiet" disabled={chosen.size === 0} onClick={() => hang(chosen, null)}>
+                on no circuit yet
               </Button>
-            </Box>
-          ))}
-          {circuits.length === 0 && <Text color="quiet">No circuit yet: they come with the boards.</Text>}
-          <Box {...target(null)} borderRadius="md" outline={over === "" ? "3px solid {colors.lamp}" : undefined}>
-            <Button
-              wide
-              variant="quiet"
-              disabled={chosen.size === 0 && over === null}
-              onClick={() => hang(chosen, null)}
-            >
-              on no circuit yet
-            </Button>
-          </Box>
-        </Flex>
+            </Onto>
+          </Flex>
+        </Box>
       </Box>
+    </Drag>
+  );
+}
+
+interface ChipProps {
+  id: string;
+  name: string;
+  hangs: string;
+  chosen: boolean;
+  toggle: () => void;
+}
+
+/** A point to choose, or to drag. */
+function Chip({ id, name, hangs, chosen, toggle }: ChipProps) {
+  return (
+    <Box {...useDragged(id)}>
+      <Button variant="choice" pressed={chosen} onClick={toggle}>
+        <span>
+          {name}
+          <Box as="small" display="block" fontWeight="normal" opacity="0.8">
+            {hangs}
+          </Box>
+        </span>
+      </Button>
+    </Box>
+  );
+}
+
+/** A circuit on which points are hung. */
+function Onto({ id, children }: { id: string; children: ReactNode }) {
+  const { ref, isOver } = useDropPlace(id);
+  return (
+    <Box ref={ref} borderRadius="md" outline={isOver ? "3px solid {colors.lamp}" : undefined}>
+      {children}
     </Box>
   );
 }
