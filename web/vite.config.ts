@@ -10,9 +10,12 @@ const onDevice = VitePWA({
   injectRegister: false,
   workbox: {
     globPatterns: ["**/*.{js,css,html,svg,png,webmanifest}", "assets/atkinson*.woff2"],
+    // The chart library is fetched by who opens a chart, and kept from then on.
+    globIgnores: ["assets/NullChart-*"],
     // Pages come from the server, so that a new version is there at once; from here only where it cannot be reached.
     navigateFallback: null,
     runtimeCaching: [
+      { urlPattern: ({ url }) => url.pathname.startsWith("/assets/NullChart-"), handler: "CacheFirst" },
       {
         urlPattern: ({ request, url }) => request.mode === "navigate" && !url.pathname.startsWith("/api/"),
         handler: "NetworkOnly",

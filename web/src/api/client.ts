@@ -43,10 +43,21 @@ export class Unreachable extends Error {
   }
 }
 
-/** The data of an answer. Throws Refused with the server's own words, and Unreachable where none came. */
+/** No answer came in the time that was given it: the server may be busy, and have it yet. */
+export class Late extends Unreachable {
+  constructor(cause?: unknown) {
+    super(cause);
+    this.message = "The server is slow to answer.";
+  }
+}
+
+const isLate = (cause: unknown) => cause instanceof DOMException && cause.name === "TimeoutError";
+
+/** The data of an answer. Throws Refused with the server's own words, Unreachable where none came, Late where it did not
+ * come in time. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await call.catch((cause: unknown) => {
-    throw new Unreachable(cause);
+    throw isLate(cause) ? new Late(cause) : new Unreachable(cause);
   });
   if (response.ok) return data as T;
   const message = (error as { message?: string } | undefined)?.message;

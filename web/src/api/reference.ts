@@ -2,11 +2,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, answer, type FieldSpec, type Schemas } from "./client";
 import { remembered } from "./kept";
+import { namesAre } from "./labels";
 
 export function useReference(): Schemas["Reference"] | undefined {
   return useQuery({
     queryKey: ["reference"],
-    queryFn: () => remembered("reference", () => answer(api.GET("/api/reference"))),
+    queryFn: async () => {
+      const found = await remembered("reference", () => answer(api.GET("/api/reference")));
+      namesAre(found.fields);
+      return found;
+    },
     staleTime: Number.POSITIVE_INFINITY,
   }).data;
 }

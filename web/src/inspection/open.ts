@@ -7,6 +7,7 @@ import { create } from "zustand";
 import { explain } from "../api/errors";
 import { sinceForgotten } from "../api/forgotten";
 import { Refused, type Schemas } from "../api/client";
+import { labelOf } from "../api/labels";
 import { deviceId } from "./device";
 import { hear } from "./hearing";
 import { keepOpened, opened } from "./lastOpened";
@@ -200,7 +201,8 @@ export async function isJudged(milliseconds = 5000): Promise<boolean> {
     const current = get().model;
     return !!current && current.judgedSeq === current.seq && !current.pending.some((p) => !p.refused);
   };
-  while (!stands() && reach() === "ok" && Date.now() < until) await new Promise((done) => setTimeout(done, 40));
+  while (!stands() && (reach() === "ok" || reach() === "slow") && Date.now() < until)
+    await new Promise((done) => setTimeout(done, 40));
   return stands();
 }
 
@@ -291,9 +293,9 @@ async function listen(): Promise<void> {
     const now = get().model;
     if (now?.id !== current.id) return;
     if (news.entries.length) {
-      const title = (e: { entity_id: string; field: string }) => {
+      const title = (e: { entity: string; entity_id: string; field: string }) => {
         const values = now.entities[e.entity_id]?.values ?? {};
-        return [values.way, values.designation ?? values.name, e.field].filter(Boolean).join(" ");
+        return [values.way, values.designation ?? values.name, labelOf(e.entity, e.field)].filter(Boolean).join(" ");
       };
       const next = model.takeNews(now, news, me.id, title);
       set({ model: next });

@@ -83,3 +83,35 @@ it("signed in again, a refusal of what was asked before asks nobody anew", async
   await later.answered(401);
   expect(reach()).toBe("ok");
 });
+
+describe("a server that is only slow", () => {
+  beforeEach(() => vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] }));
+  afterEach(() => vi.useRealTimers());
+
+  it("is called slow while its answer is waited for, and is there again with it", async () => {
+    const late = await ask();
+    vi.advanceTimersByTime(3_900);
+    expect(reach()).toBe("ok");
+    vi.advanceTimersByTime(200);
+    expect(reach()).toBe("slow");
+    await late.answered(200);
+    expect(reach()).toBe("ok");
+  });
+
+  it("is called out of reach where no answer comes at all", async () => {
+    const late = await ask();
+    vi.advanceTimersByTime(4_100);
+    await late.lost();
+    expect(reach()).toBe("unreachable");
+  });
+
+  it("is not asked who is signed out over an answer that is late", async () => {
+    const early = await ask();
+    const late = await ask();
+    await early.answered(401);
+    vi.advanceTimersByTime(4_100);
+    expect(reach()).toBe("signed-out");
+    await late.answered(200);
+    expect(reach()).toBe("signed-out");
+  });
+});

@@ -1,10 +1,14 @@
 /** The server as an inspection knows it: what is asked of it, and whether it answers this person at all. */
 import { create } from "zustand";
-import { api, answer, Refused, type Schemas } from "../api/client";
+import { api, answer, Late, Refused, type Schemas } from "../api/client";
 import type { Change } from "./types";
 
-/** ok: it answers; failing: it answers that something is wrong with it; unreachable: it does not; signed-out: not to us. */
-export type Reach = "ok" | "failing" | "unreachable" | "signed-out";
+/** ok: it answers; slow: it takes its time; failing: it answers that something is wrong with it; unreachable: it does not;
+ * signed-out: not to us. */
+export type Reach = "ok" | "slow" | "failing" | "unreachable" | "signed-out";
+
+/** An answer that takes longer is late: that is said, and waited for, milliseconds. */
+const SLOW = 4_000;
 
 export const useReach = create<{ reach: Reach }>(() => ({ reach: "ok" }));
 
@@ -32,6 +36,7 @@ function says(now: Reach, asked: number): void {
 /** Whatever comes back says something of the server itself, too. */
 async function heard<T>(call: Promise<T>): Promise<T> {
   const asked = turns;
+  const late = setTimeout(() => says("slow", asked), SLOW);
   try {
     const found = await call;
     says("ok", asked);
@@ -39,10 +44,12 @@ async function heard<T>(call: Promise<T>): Promise<T> {
   } catch (error) {
     const status = error instanceof Refused ? error.status : 0;
     if (status === 401) says("signed-out", asked);
-    else if (status === 0) says("unreachable", asked);
+    else if (status === 0) says(error instanceof Late ? "slow" : "unreachable", asked);
     else if (status >= 500 || status === 429) says("failing", asked);
     else says("ok", asked);
     throw error;
+  } finally {
+    clearTimeout(late);
   }
 }
 

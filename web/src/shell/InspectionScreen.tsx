@@ -220,6 +220,7 @@ function Notices() {
   const id = useInspection((s) => s.model?.id ?? "");
   const barred = useOutbox((s) => s.barred[id]);
   const asOf = useInspection((s) => s.asOf);
+  const reach = useReach((s) => s.reach);
   return (
     <>
       {(barred ?? error) && (
@@ -229,8 +230,8 @@ function Notices() {
       )}
       {asOf !== null && (
         <Banner edge role="status">
-          <b>The server cannot be reached.</b> This is the inspection as it stood on this device, {moment(asOf)}. Go on:
-          what you enter is kept here and sent later.
+          <b>{reach === "slow" ? "The server is slow to answer." : "The server cannot be reached."}</b> This is the
+          inspection as it stood on this device, {moment(asOf)}. Go on: what you enter is kept here and sent later.
         </Banner>
       )}
       {notices.map((notice) => {

@@ -10,7 +10,7 @@ import { observe, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/open";
 import { useOvertaken, useUnjudged } from "../inspection/select";
-import { useReach } from "../inspection/transport";
+import { type Reach, useReach } from "../inspection/transport";
 import { keyOf, type Place } from "../inspection/types";
 import { whereOf } from "../inspection/words";
 import { SourceLine } from "../rules/SourceLine";
@@ -210,6 +210,16 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
 
 const FIGURES = ["reading", "number", "integer"];
 
+const LATER = "Kept on this device; it is judged when the server can be reached.";
+/** What is said of an entry that is on its way, by how the server is. */
+const WAITS: Record<Reach, string> = {
+  ok: "being judged …",
+  slow: "Kept on this device; the server is slow to judge it.",
+  failing: LATER,
+  unreachable: LATER,
+  "signed-out": LATER,
+};
+
 /** A figure that was just left, while nothing is said of it: on its way, refused, or without a verdict of its own. */
 function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
   const spec = useFieldSpec(place.kind, place.field);
@@ -218,16 +228,10 @@ function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
     s.model?.pending.some((p) => !p.refused && p.change.entity_id === place.id && p.change.field === place.field),
   );
   const refused = useInspection((s) => s.model && refusal(s.model, place.id, place.field));
-  const offline = useReach((s) => s.reach !== "ok");
+  const reach = useReach((s) => s.reach);
   if (!FIGURES.includes(spec?.kind ?? "") || (judged && !waits && !refused)) return null;
   const value = String(entity?.values[place.field] ?? "nothing");
-  const says = refused
-    ? refused
-    : waits
-      ? offline
-        ? "Kept on this device; it is judged when the server can be reached."
-        : "being judged …"
-      : "Kept. No verdict speaks of this figure alone.";
+  const says = refused ? refused : waits ? WAITS[reach] : "Kept. No verdict speaks of this figure alone.";
   return (
     <Box pl="2.5" borderLeftWidth="3px" borderColor="lamp" mb="2">
       <b>

@@ -78,6 +78,7 @@ function KeptLine() {
       )}
       {refused > 0 && <b>{` · ${refused} to mend`}</b>}
       {photos > 0 && ` · ${photos === 1 ? "a photo" : `${photos} photos`} to send`}
+      {reach === "slow" && " · the server is slow"}
       {reach === "unreachable" && " · no connection"}
       {reach === "failing" && " · the server is in trouble"}
       {reach === "signed-out" && " · signed out"}
