@@ -45,7 +45,8 @@ class Camera:
         self.page.get_by_role("heading", level=1).wait_for()
         self.page.goto(self.page.url.rsplit("/", 1)[0] + f"/{stage}")
         self.page.get_by_role("heading", level=1).wait_for()
-        self.page.wait_for_load_state("networkidle")
+        # The stream of news never ends: what is waited for is that nothing is asked any more.
+        self.page.wait_for_timeout(1500)
 
     def focus(self, label: str) -> None:
         """Take up a figure."""

@@ -94,7 +94,6 @@ interface RowProps {
 
 /** Drawn anew when its own circuit changed. */
 const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps) {
-  const reference = useReference();
   const v = circuit.values;
   const keep = (field: FieldOf<"circuit">, value: Value) => setField({ kind: "circuit", id: circuit.id, field }, value);
   const refused = useInspection((s) =>
@@ -102,14 +101,7 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
       .filter(Boolean)
       .join(" "),
   );
-  const devices = [...new Set((reference?.devices ?? []).map((d) => `${d.standard} ${d.type}`))];
-  const cable = v.line_csa_mm2 != null && v.cpc_csa_mm2 != null ? `${v.line_csa_mm2}/${v.cpc_csa_mm2}` : "";
-  const device = v.device_standard && v.device_type ? `${v.device_standard} ${v.device_type}` : "";
   const name = nameOf(circuit);
-  const behind = useInspection((s) => {
-    const rcd = v.rcd_id ? s.model?.entities[String(v.rcd_id)] : undefined;
-    return rcd && !rcd.values.removed && rcd.parentId === circuit.parentId ? rcd : null;
-  });
   const [opened, setOpened] = useState(false);
   const takeOut = () => {
     keep("removed", true);
@@ -128,30 +120,6 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
     moveBy(event.key === "ArrowUp" ? -1 : 1);
   };
   const text = (field: FieldOf<"circuit">) => String(v[field] ?? "");
-  // Points that were hung on it count themselves, until somebody types another number.
-  const counted = useInspection((s) => s.model?.judgement?.points_served[circuit.id]);
-  const figure = (field: FieldOf<"circuit">, label: string, width: string, instead?: string) => (
-    <TypedCell
-      figure
-      value={text(field)}
-      keep={(typed) => keep(field, typed)}
-      label={`${label} of ${name}`}
-      width={width}
-      instead={instead}
-    />
-  );
-  const chooseCable = (chosenCable: string) => {
-    const [line, cpc] = chosenCable.split("/").map(Number);
-    keep("line_csa_mm2", line || null);
-    keep("cpc_csa_mm2", cpc || null);
-  };
-  const chooseDevice = (chosenDevice: string) => {
-    const at = chosenDevice.lastIndexOf(" ");
-    keep("device_standard", chosenDevice.slice(0, at) || null);
-    keep("device_type", chosenDevice.slice(at + 1) || null);
-  };
-  const usual = useReference()?.usual_cables ?? NONE;
-  const cables = usual.includes(cable) || !cable ? usual : [...usual, cable];
   return (
     <>
       <Table.Row
@@ -179,45 +147,7 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
             spare way
           </Table.Cell>
         ) : (
-          <>
-            <Table.Cell data-label="Form">
-              <ChosenCell
-                label={`Form of ${name}`}
-                value={text("form")}
-                choices={FORMS}
-                change={(form) => keep("form", form || null)}
-              />
-            </Table.Cell>
-            <Table.Cell data-label="Points">
-              {figure("points_served", "Points", "2.6rem", counted?.toString())}
-            </Table.Cell>
-            <Table.Cell data-label="Cable mm²">
-              <ChosenCell
-                label={`Cable of ${name}`}
-                value={cable}
-                choices={[EMPTY, ...cables.map(same)]}
-                change={chooseCable}
-              />
-            </Table.Cell>
-            <Table.Cell data-label="Device">
-              <ChosenCell
-                label={`Device of ${name}`}
-                value={device}
-                choices={[EMPTY, ...devices.map((one): Choice => [one, one.replace(/^BS (EN )?/, "")])]}
-                change={chooseDevice}
-              />
-            </Table.Cell>
-            <Table.Cell data-label="Rating A">{figure("device_rating_a", "Rating", "3rem")}</Table.Cell>
-            <Table.Cell data-label="RCD mA">
-              {behind ? (
-                <Box as="span" display="block" px="1" maxW="5.5rem" truncate fontSize="sm" title={nameOf(behind)}>
-                  {nameOf(behind)}
-                </Box>
-              ) : (
-                figure("rcd_rated_ma", "RCD", "3rem")
-              )}
-            </Table.Cell>
-          </>
+          <Described circuit={circuit} keep={keep} />
         )}
         <Table.Cell className={css.hands}>
           {!!v.unconfirmed && (
@@ -256,3 +186,86 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
     </>
   );
 });
+
+interface DescribedProps {
+  circuit: Entity;
+  keep: (field: FieldOf<"circuit">, value: Value) => void;
+}
+
+/** Its form, points, cable, device and RCD. */
+function Described({ circuit, keep }: DescribedProps) {
+  const reference = useReference();
+  const v = circuit.values;
+  const name = nameOf(circuit);
+  const text = (field: FieldOf<"circuit">) => String(v[field] ?? "");
+  const devices = [...new Set((reference?.devices ?? []).map((d) => `${d.standard} ${d.type}`))];
+  const cable = v.line_csa_mm2 != null && v.cpc_csa_mm2 != null ? `${v.line_csa_mm2}/${v.cpc_csa_mm2}` : "";
+  const device = v.device_standard && v.device_type ? `${v.device_standard} ${v.device_type}` : "";
+  const behind = useInspection((s) => {
+    const rcd = v.rcd_id ? s.model?.entities[String(v.rcd_id)] : undefined;
+    return rcd && !rcd.values.removed && rcd.parentId === circuit.parentId ? rcd : null;
+  });
+  // Points that were hung on it count themselves, until somebody types another number.
+  const counted = useInspection((s) => s.model?.judgement?.points_served[circuit.id]);
+  const figure = (field: FieldOf<"circuit">, label: string, width: string, instead?: string) => (
+    <TypedCell
+      figure
+      value={text(field)}
+      keep={(typed) => keep(field, typed)}
+      label={`${label} of ${name}`}
+      width={width}
+      instead={instead}
+    />
+  );
+  const chooseCable = (chosenCable: string) => {
+    const [line, cpc] = chosenCable.split("/").map(Number);
+    keep("line_csa_mm2", line || null);
+    keep("cpc_csa_mm2", cpc || null);
+  };
+  const chooseDevice = (chosenDevice: string) => {
+    const at = chosenDevice.lastIndexOf(" ");
+    keep("device_standard", chosenDevice.slice(0, at) || null);
+    keep("device_type", chosenDevice.slice(at + 1) || null);
+  };
+  const usual = reference?.usual_cables ?? NONE;
+  const cables = usual.includes(cable) || !cable ? usual : [...usual, cable];
+  return (
+    <>
+      <Table.Cell data-label="Form">
+        <ChosenCell
+          label={`Form of ${name}`}
+          value={text("form")}
+          choices={FORMS}
+          change={(form) => keep("form", form || null)}
+        />
+      </Table.Cell>
+      <Table.Cell data-label="Points">{figure("points_served", "Points", "2.6rem", counted?.toString())}</Table.Cell>
+      <Table.Cell data-label="Cable mm²">
+        <ChosenCell
+          label={`Cable of ${name}`}
+          value={cable}
+          choices={[EMPTY, ...cables.map(same)]}
+          change={chooseCable}
+        />
+      </Table.Cell>
+      <Table.Cell data-label="Device">
+        <ChosenCell
+          label={`Device of ${name}`}
+          value={device}
+          choices={[EMPTY, ...devices.map((one): Choice => [one, one.replace(/^BS (EN )?/, "")])]}
+          change={chooseDevice}
+        />
+      </Table.Cell>
+      <Table.Cell data-label="Rating A">{figure("device_rating_a", "Rating", "3rem")}</Table.Cell>
+      <Table.Cell data-label="RCD mA">
+        {behind ? (
+          <Box as="span" display="block" px="1" maxW="5.5rem" truncate fontSize="sm" title={nameOf(behind)}>
+            {nameOf(behind)}
+          </Box>
+        ) : (
+          figure("rcd_rated_ma", "RCD", "3rem")
+        )}
+      </Table.Cell>
+    </>
+  );
+}

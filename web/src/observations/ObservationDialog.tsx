@@ -1,7 +1,7 @@
 /** Recording an observation from anywhere: where comes from the focus, what from the catalogue or one's own words. */
 import { Box, Flex } from "@chakra-ui/react";
 import { useMemo, useRef, useState } from "react";
-import type { CatalogueEntry } from "../api/client";
+import type { CatalogueEntry, Judgement } from "../api/client";
 import { useFieldSpec, useReference } from "../api/reference";
 import { CodeMark } from "../drawings/Mark";
 import { matching, useCatalogue } from "../inspection/catalogue";
@@ -15,6 +15,66 @@ import { Dialog } from "../ui/Dialog";
 import { FilterList } from "../ui/FilterList";
 import { TextField } from "../ui/TextField";
 import { tell } from "../ui/toaster";
+
+/** Where an entry starts here: as it is suggested, as what is known of the point has moved it, else where the firm starts. */
+function startsWith(judgement: Judgement | null | undefined, about: About, found: CatalogueEntry): string {
+  const suggested = judgement?.suggested.find(
+    (s) => s.key === found.key && (s.entity_id === about.id || s.touches.includes(about.id)),
+  );
+  const moved = judgement?.points.find((one) => one.id === about.id)?.moved[found.key];
+  return suggested?.code ?? moved?.code ?? judgement?.starting_codes[found.key] ?? found.code;
+}
+
+interface Written {
+  place: string;
+  text: string;
+  entry: CatalogueEntry | undefined;
+  onTheDay: boolean;
+  asLeft: string;
+  retest: string;
+  /** Of who decides. */
+  code?: string;
+  reason?: string;
+}
+
+/** The fields of an observation as it was written. */
+function recorded({ place, text, entry, onTheDay, asLeft, retest, code, reason }: Written): Record<string, Value> {
+  const fields: Record<string, Value> = {
+    place: place.trim() || null,
+    text: text.trim(),
+    catalogue_key: entry?.key ?? null,
+    as_left: onTheDay ? asLeft.trim() || null : null,
+  };
+  if (code === undefined) return fields;
+  fields.code = code || null;
+  fields.code_reason = reason?.trim() || null;
+  fields.mended = onTheDay || null;
+  fields.retest = onTheDay ? retest.trim() || null : null;
+  return fields;
+}
+
+/** What of the catalogue is offered: what fits the words; first what the verdicts speak of, is met there, was taken last. */
+function useOptions(about: About, text: string) {
+  const catalogue = useCatalogue();
+  const model = useInspection((s) => s.model);
+  return useMemo(() => {
+    const entities = Object.values(model?.entities ?? {});
+    // What the verdicts speak of here, what is met on such a thing, and what was recorded last stand first.
+    const spoken = (model?.judgement?.notes ?? []).filter((n) => n.id === about.id).map((n) => n.observation ?? "");
+    const look = model?.judgement?.points.find((one) => one.id === about.id)?.look;
+    const met = look ? (model?.judgement?.looks[look]?.met ?? []) : [];
+    const recent = entities
+      .filter((one) => one.kind === "observation" && one.values.catalogue_key)
+      .sort((a, b) => (a.id < b.id ? 1 : -1))
+      .map((one) => String(one.values.catalogue_key));
+    return matching(catalogue, text, [...new Set([...spoken, ...met, ...recent])].filter(Boolean)).map((e) => ({
+      key: e.key,
+      title: e.title,
+      line: e.group,
+      before: <CodeMark code={e.code} />,
+    }));
+  }, [catalogue, model, about.id, text]);
+}
 
 export default function ObservationDialog({ about }: { about: About }) {
   const box = useRef<HTMLInputElement>(null);
@@ -35,7 +95,9 @@ export default function ObservationDialog({ about }: { about: About }) {
   );
   const decides = useMay("decide");
   const [code, setCode] = useState(
-    String(before?.code ?? about.code ?? offer?.code ?? (raised ? startsWith(raised) : "")),
+    String(
+      before?.code ?? about.code ?? offer?.code ?? (raised && model ? startsWith(model.judgement, about, raised) : ""),
+    ),
   );
   const [reason, setReason] = useState(String(before?.code_reason ?? about.reason ?? offer?.moved ?? ""));
   const [onTheDay, setOnTheDay] = useState(before?.mended === true);
@@ -43,33 +105,7 @@ export default function ObservationDialog({ about }: { about: About }) {
   const [retest, setRetest] = useState(String(before?.retest ?? ""));
   const [trouble, setTrouble] = useState("");
 
-  /** Where an entry starts here: as it is suggested, as what is known of the point has moved it, else where the firm starts. */
-  function startsWith(found: CatalogueEntry): string {
-    const judgement = model?.judgement;
-    const suggested = judgement?.suggested.find(
-      (s) => s.key === found.key && (s.entity_id === about.id || s.touches.includes(about.id)),
-    );
-    const moved = judgement?.points.find((one) => one.id === about.id)?.moved[found.key];
-    return suggested?.code ?? moved?.code ?? judgement?.starting_codes[found.key] ?? found.code;
-  }
-
-  const options = useMemo(() => {
-    const entities = Object.values(model?.entities ?? {});
-    // What the verdicts speak of here, what is met on such a thing, and what was recorded last stand first.
-    const spoken = (model?.judgement?.notes ?? []).filter((n) => n.id === about.id).map((n) => n.observation ?? "");
-    const look = model?.judgement?.points.find((one) => one.id === about.id)?.look;
-    const met = look ? (model?.judgement?.looks[look]?.met ?? []) : [];
-    const recent = entities
-      .filter((one) => one.kind === "observation" && one.values.catalogue_key)
-      .sort((a, b) => (a.id < b.id ? 1 : -1))
-      .map((one) => String(one.values.catalogue_key));
-    return matching(catalogue, text, [...new Set([...spoken, ...met, ...recent])].filter(Boolean)).map((e) => ({
-      key: e.key,
-      title: e.title,
-      line: e.group,
-      before: <CodeMark code={e.code} />,
-    }));
-  }, [catalogue, model, about.id, text]);
+  const options = useOptions(about, text);
   const choosing = !entry || entry.title !== text;
 
   function choose(key: string) {
@@ -77,7 +113,7 @@ export default function ObservationDialog({ about }: { about: About }) {
     if (!found) return;
     setEntry(found);
     setText(found.title);
-    setCode(startsWith(found));
+    setCode(startsWith(model?.judgement, about, found));
     setTrouble("");
   }
 
@@ -96,18 +132,7 @@ export default function ObservationDialog({ about }: { about: About }) {
       setTrouble("Say what was found, or choose it from the list.");
       return;
     }
-    const fields: Record<string, Value> = {
-      place: place.trim() || null,
-      text: text.trim(),
-      catalogue_key: entry?.key ?? null,
-      as_left: onTheDay ? asLeft.trim() || null : null,
-    };
-    if (decides) {
-      fields.code = code || null;
-      fields.code_reason = reason.trim() || null;
-      fields.mended = onTheDay || null;
-      fields.retest = onTheDay ? retest.trim() || null : null;
-    }
+    const fields = recorded({ place, text, entry, onTheDay, asLeft, retest, ...(decides && { code, reason }) });
     if (about.existing) {
       for (const [field, value] of Object.entries(fields)) {
         setField(placeOf("observation", about.existing, field), value);
@@ -127,22 +152,7 @@ export default function ObservationDialog({ about }: { about: About }) {
   }
 
   const { existing } = about;
-  const footer = (
-    <>
-      {existing && (
-        <Button variant="quiet" onClick={() => takeOut(existing)}>
-          Take out
-        </Button>
-      )}
-      <Box flex="1" />
-      <Button hotkey="Esc" onClick={close}>
-        Back
-      </Button>
-      <Button variant="action" onClick={save}>
-        Record it
-      </Button>
-    </>
-  );
+  const footer = <Footer close={close} save={save} takeOut={existing ? () => takeOut(existing) : undefined} />;
   return (
     <Dialog title="Observation" close={close} first={box} width="40rem" footer={footer}>
       <Flex direction="column" gap="3" onKeyDown={(event) => event.key === "Enter" && event.ctrlKey && save()}>
@@ -194,18 +204,7 @@ export default function ObservationDialog({ about }: { about: About }) {
         <Check checked={onTheDay} change={setOnTheDay}>
           Put right on the day
         </Check>
-        {onTheDay && (
-          <>
-            <TextField label="As left" value={asLeft} change={setAsLeft} maxLength={lengths?.as_left?.max_length} />
-            <TextField
-              label="Retest: what was measured, and what it showed"
-              value={retest}
-              change={setRetest}
-              maxLength={lengths?.retest?.max_length}
-              hint={!(asLeft.trim() && retest.trim()) && "Without both it still counts to the outcome."}
-            />
-          </>
-        )}
+        {onTheDay && <OnTheDay asLeft={asLeft} setAsLeft={setAsLeft} retest={retest} setRetest={setRetest} />}
       </Flex>
     </Dialog>
   );
@@ -298,5 +297,53 @@ function View({ name, code, why }: { name: string; code: string; why: string }) 
     <p>
       {name} <b>{code}</b>: {why}
     </p>
+  );
+}
+
+interface OnTheDayProps {
+  asLeft: string;
+  setAsLeft: (words: string) => void;
+  retest: string;
+  setRetest: (words: string) => void;
+}
+
+function OnTheDay({ asLeft, setAsLeft, retest, setRetest }: OnTheDayProps) {
+  const lengths = useReference()?.fields.observation;
+  return (
+    <>
+      <TextField label="As left" value={asLeft} change={setAsLeft} maxLength={lengths?.as_left?.max_length} />
+      <TextField
+        label="Retest: what was measured, and what it showed"
+        value={retest}
+        change={setRetest}
+        maxLength={lengths?.retest?.max_length}
+        hint={!(asLeft.trim() && retest.trim()) && "Without both it still counts to the outcome."}
+      />
+    </>
+  );
+}
+
+interface FooterProps {
+  close: () => void;
+  save: () => void;
+  takeOut?: () => void;
+}
+
+function Footer({ close, save, takeOut }: FooterProps) {
+  return (
+    <>
+      {takeOut && (
+        <Button variant="quiet" onClick={takeOut}>
+          Take out
+        </Button>
+      )}
+      <Box flex="1" />
+      <Button hotkey="Esc" onClick={close}>
+        Back
+      </Button>
+      <Button variant="action" onClick={save}>
+        Record it
+      </Button>
+    </>
   );
 }

@@ -72,9 +72,37 @@ const closeLater = () => {
   showList(false);
 };
 
+/** What keys do wherever no text is typed: undo, the stages by number, an observation, something to come back to. */
+function useKeys(id: string, current: Stage, { observing, busy }: { observing: boolean; busy: boolean }): void {
+  const navigate = useNavigate();
+  const observable = useObservable();
+  const parkable = useParkable();
+  useLayoutEffect(() => {
+    function keyDown(event: KeyboardEvent) {
+      const target = event.target as HTMLElement;
+      const typing = target.matches("input, textarea, select, [contenteditable]");
+      if ((event.ctrlKey || event.metaKey) && event.key === "z" && (!typing || target.matches("[data-cell]"))) {
+        event.preventDefault();
+        const where = undo();
+        if (where) focusOn(where);
+      } else if (event.altKey && /^[1-9]$/.test(event.key)) {
+        event.preventDefault();
+        navigate(`/inspection/${id}/${STAGES[Number(event.key) - 1]?.stage}`);
+      } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "o" && !observing) {
+        event.preventDefault();
+        observeHere(id, observable);
+      } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "c" && !busy) {
+        event.preventDefault();
+        comeBackHere(parkable, STAGE_NAMES[current]);
+      }
+    }
+    document.addEventListener("keydown", keyDown);
+    return () => document.removeEventListener("keydown", keyDown);
+  }, [id, navigate, observing, observable, busy, parkable, current]);
+}
+
 export default function InspectionScreen({ me }: { me: Me }) {
   const { id = "", stage: named = "brief" } = useParams();
-  const navigate = useNavigate();
   const [search] = useSearchParams();
   const reference = useReference();
   // Of the model only which one it is: what changes in it is drawn by whoever shows that.
@@ -82,8 +110,6 @@ export default function InspectionScreen({ me }: { me: Me }) {
   const error = useInspection((s) => s.error);
   const signedOut = useReach((s) => s.reach === "signed-out");
   const observing = useDesk((s) => s.observing);
-  const observable = useObservable();
-  const parkable = useParkable();
   const later = useComingBack((s) => !!s.adding || s.listed);
   const busy = !!observing || later;
   // Readings on other stages bring the pad with them: the tablet's own keyboard stays away from a reading.
@@ -123,28 +149,7 @@ export default function InspectionScreen({ me }: { me: Me }) {
     if (aimed) takeAim(current);
   }, [aimed, current]);
 
-  useLayoutEffect(() => {
-    function keyDown(event: KeyboardEvent) {
-      const target = event.target as HTMLElement;
-      const typing = target.matches("input, textarea, select, [contenteditable]");
-      if ((event.ctrlKey || event.metaKey) && event.key === "z" && (!typing || target.matches("[data-cell]"))) {
-        event.preventDefault();
-        const where = undo();
-        if (where) focusOn(where);
-      } else if (event.altKey && /^[1-9]$/.test(event.key)) {
-        event.preventDefault();
-        navigate(`/inspection/${id}/${STAGES[Number(event.key) - 1]?.stage}`);
-      } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "o" && !observing) {
-        event.preventDefault();
-        observeHere(id, observable);
-      } else if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "c" && !busy) {
-        event.preventDefault();
-        comeBackHere(parkable, STAGE_NAMES[current]);
-      }
-    }
-    document.addEventListener("keydown", keyDown);
-    return () => document.removeEventListener("keydown", keyDown);
-  }, [id, navigate, observing, observable, busy, parkable, current]);
+  useKeys(id, current, { observing: !!observing, busy });
 
   if (error && !opened) return <Trouble message={error} again={() => load(id, me)} />;
   if (signedOut && !opened) return <EndedSession me={me} />;

@@ -1,4 +1,5 @@
 /** The reading pad: docked under the work, never over it. Keys of 48 px; a keyboard does all of it too. */
+import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { useFieldSpec } from "../api/reference";
 import {
@@ -116,32 +117,17 @@ async function raise({ key, entity_id }: Schemas["NotPossible"], decides: boolea
     tell("The limitation stands. Its observation is offered once that is judged.");
 }
 
-function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: boolean }) {
-  const translate = useTranslate();
+interface KeysProps {
+  place: Place;
+  next: Place | null;
+  /** The figure is not taken up yet: the first key does that. */
+  idle: boolean;
+}
+
+function Keys({ place, next, idle }: KeysProps) {
   const spec = useFieldSpec(place.kind, place.field);
   const typed = useDesk((s) => s.draft);
-  const nextSpec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
-  const nextEntity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
-  const nextSaid = next
-    ? [whereOf(nextEntity), nextSpec && translate(nextSpec.label)].filter(Boolean).join(" ")
-    : "the last one here";
-  const then = useDesk((s) => s.then);
   const kept = useInspection((s) => s.model?.entities[place.id]?.values[place.field]);
-  const reasoning = isLimited(typed ?? kept);
-  const below = useSameBelow(place);
-  const decides = useMay("decide");
-  // Served where the facts are there that its observation rests on.
-  const raises = useInspection((s) =>
-    spec?.limited?.also
-      ? s.model?.judgement?.not_possible.find(
-          (one) => one.circuit_ids.includes(place.id) && spec.limited?.reasons.includes(one.reason),
-        )
-      : undefined,
-  );
-  const press = (text: string) => {
-    if (idle) focusOn(place);
-    typeKey(text);
-  };
   const whole = (text: string) => {
     if (idle) focusOn(place);
     setDraft(text);
@@ -150,17 +136,51 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
     whole(text);
     move(1);
   };
-  const put = (name: string) => (
-    <button key={name} type="button" className={css.key} data-key={name} onClick={() => press(name)}>
-      {name}
+  const on = (
+    <>
+      <button type="button" className={css.word} data-key="back" onClick={() => move(-1)}>
+        back
+      </button>
+      <NextKey place={place} next={next} />
+    </>
+  );
+  if (spec?.kind === "choice") return <CheckKeys choose={choose}>{on}</CheckKeys>;
+  if (isLimited(typed ?? kept)) {
+    return (
+      <ReasonKeys place={place} choose={choose} clear={() => whole("")}>
+        {on}
+      </ReasonKeys>
+    );
+  }
+  const press = (text: string) => {
+    if (idle) focusOn(place);
+    typeKey(text);
+  };
+  return (
+    <FigureKeys press={press} whole={whole}>
+      {on}
+    </FigureKeys>
+  );
+}
+
+/** Keep what is typed, and go on. */
+function NextKey({ place, next }: Pick<KeysProps, "place" | "next">) {
+  const translate = useTranslate();
+  const typed = useDesk((s) => s.draft);
+  const then = useDesk((s) => s.then);
+  const spec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
+  const entity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
+  const said = next ? [whereOf(entity), spec && translate(spec.label)].filter(Boolean).join(" ") : "the last one here";
+  return (
+    <button type="button" className={css.next} data-key="next" onClick={goOn}>
+      <b>{next ? "next" : typed === null && then ? "done" : "keep"}</b>
+      <span>{next ? said : (then?.says ?? said)}</span>
     </button>
   );
-  const back = (
-    <button type="button" className={css.word} data-key="back" onClick={() => move(-1)}>
-      back
-    </button>
-  );
-  const undoKey = (
+}
+
+function UndoKey() {
+  return (
     <button
       type="button"
       className={css.word}
@@ -173,7 +193,10 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
       undo
     </button>
   );
-  const clear = (
+}
+
+function RubKey() {
+  return (
     <button
       type="button"
       className={css.word}
@@ -191,91 +214,114 @@ function Keys({ place, next, idle }: { place: Place; next: Place | null; idle: b
       </svg>
     </button>
   );
-  const nextKey = (
-    <button type="button" className={css.next} data-key="next" onClick={goOn}>
-      <b>{next ? "next" : typed === null && then ? "done" : "keep"}</b>
-      <span>{next ? nextSaid : (then?.says ?? nextSaid)}</span>
+}
+
+const CHECKS = [
+  ["correct", "correct"],
+  ["incorrect", "not correct"],
+  ["LIM", "LIM"],
+  ["N/A", "N/A"],
+] as const;
+
+interface CheckKeysProps {
+  choose: (text: string) => void;
+  children: ReactNode;
+}
+
+/** What a yes-or-no test can be. */
+function CheckKeys({ choose, children }: CheckKeysProps) {
+  return (
+    <div className={`${css.keys} ${css.checks}`}>
+      {CHECKS.map(([value, words]) => (
+        <button key={value} type="button" className={css.choice} onClick={() => choose(value)}>
+          {words}
+        </button>
+      ))}
+      <button type="button" className={css.word} onClick={() => choose("")}>
+        clear
+      </button>
+      <UndoKey />
+      {children}
+    </div>
+  );
+}
+
+/** Why a figure is a limitation. */
+function ReasonKeys({ place, choose, clear, children }: CheckKeysProps & { place: Place; clear: () => void }) {
+  const spec = useFieldSpec(place.kind, place.field);
+  const typed = useDesk((s) => s.draft);
+  const below = useSameBelow(place);
+  const decides = useMay("decide");
+  // Served where the facts are there that its observation rests on.
+  const raises = useInspection((s) =>
+    spec?.limited?.also
+      ? s.model?.judgement?.not_possible.find(
+          (one) => one.circuit_ids.includes(place.id) && spec.limited?.reasons.includes(one.reason),
+        )
+      : undefined,
+  );
+  return (
+    <div className={`${css.keys} ${css.checks}`}>
+      {spec?.limited?.reasons.map((reason) => (
+        <button
+          key={reason}
+          type="button"
+          className={css.choice}
+          onClick={() => {
+            if (spec.limited?.also) setField(placeOf(place.kind, place.id, spec.limited.also), reason);
+            choose(`LIM ${reason}`);
+            if (raises?.reason === reason) void raise(raises, decides);
+          }}
+        >
+          {raises?.reason === reason ? `${reason}, and its observation` : reason}
+        </button>
+      ))}
+      {typed === null && below.length > 0 && (
+        <button type="button" className={css.word} onClick={() => copyDown(place, spec?.limited?.also)}>
+          same for {below.length} below
+        </button>
+      )}
+      {typed === null ? (
+        <button type="button" className={css.word} onClick={clear}>
+          clear
+        </button>
+      ) : (
+        <RubKey />
+      )}
+      {children}
+    </div>
+  );
+}
+
+interface FigureKeysProps {
+  press: (text: string) => void;
+  whole: (text: string) => void;
+  children: ReactNode;
+}
+
+function FigureKeys({ press, whole, children }: FigureKeysProps) {
+  const put = (name: string) => (
+    <button key={name} type="button" className={css.key} data-key={name} onClick={() => press(name)}>
+      {name}
     </button>
   );
-  if (spec?.kind === "choice") {
-    return (
-      <div className={`${css.keys} ${css.checks}`}>
-        <button type="button" className={css.choice} onClick={() => choose("correct")}>
-          correct
-        </button>
-        <button type="button" className={css.choice} onClick={() => choose("incorrect")}>
-          not correct
-        </button>
-        <button type="button" className={css.choice} onClick={() => choose("LIM")}>
-          LIM
-        </button>
-        <button type="button" className={css.choice} onClick={() => choose("N/A")}>
-          N/A
-        </button>
-        <button type="button" className={css.word} onClick={() => choose("")}>
-          clear
-        </button>
-        {undoKey}
-        {back}
-        {nextKey}
-      </div>
-    );
-  }
-  if (reasoning) {
-    return (
-      <div className={`${css.keys} ${css.checks}`}>
-        {spec?.limited?.reasons.map((reason) => (
-          <button
-            key={reason}
-            type="button"
-            className={css.choice}
-            onClick={() => {
-              if (spec.limited?.also) setField(placeOf(place.kind, place.id, spec.limited.also), reason);
-              choose(`LIM ${reason}`);
-              if (raises?.reason === reason) void raise(raises, decides);
-            }}
-          >
-            {raises?.reason === reason ? `${reason}, and its observation` : reason}
-          </button>
-        ))}
-        {typed === null && below.length > 0 && (
-          <button type="button" className={css.word} onClick={() => copyDown(place, spec?.limited?.also)}>
-            same for {below.length} below
-          </button>
-        )}
-        {typed === null ? (
-          <button type="button" className={css.word} onClick={() => whole("")}>
-            clear
-          </button>
-        ) : (
-          clear
-        )}
-        {back}
-        {nextKey}
-      </div>
-    );
-  }
+  const word = (name: string, text: string) => (
+    <button type="button" className={css.word} data-key={name} onClick={() => whole(text)}>
+      {name}
+    </button>
+  );
   return (
     <div className={css.keys}>
       {["1", "2", "3", "4", "5", ".", ">"].map(put)}
-      <button type="button" className={css.word} data-key="LIM" onClick={() => whole("LIM ")}>
-        LIM
-      </button>
-      <button type="button" className={css.word} data-key="OL" onClick={() => whole("OL")}>
-        OL
-      </button>
-      {undoKey}
+      {word("LIM", "LIM ")}
+      {word("OL", "OL")}
+      <UndoKey />
       {["6", "7", "8", "9", "0"].map(put)}
-      {clear}
+      <RubKey />
       {put("<")}
-      <button type="button" className={css.word} data-key="N/A" onClick={() => whole("N/A")}>
-        N/A
-      </button>
-      <button type="button" className={css.word} data-key="clear" onClick={() => whole("")}>
-        clear
-      </button>
-      {back}
-      {nextKey}
+      {word("N/A", "N/A")}
+      {word("clear", "")}
+      {children}
     </div>
   );
 }
