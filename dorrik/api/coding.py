@@ -3,9 +3,9 @@
 from collections import defaultdict
 from collections.abc import Iterable
 
-from fastapi import Request
+from fastapi import Query, Request
 
-from dorrik.api.coding_types import AgreementOut, Agreements, ChosenOut, WaitingOpinion
+from dorrik.api.coding_types import AgreementOut, Agreements, ChosenOut, WaitingOpinion, WaitingOpinions
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, work
@@ -29,18 +29,17 @@ def chosen(request: Request, inspection_id: str, key: str = "") -> ChosenOut:
 
 
 @router.get("/second-opinions")
-def second_opinions(request: Request) -> list[WaitingOpinion]:
-    """What waits for a second opinion: what was found, where, its photos and the schools' views; never its code."""
+def second_opinions(request: Request, start: int = Query(default=0, ge=0, le=100_000)) -> WaitingOpinions:
+    """A page of what waits for a second opinion: what was found, where, its photos and the schools' views; never its
+    code."""
     with work(request) as (connection, me):
         must(me, "give a second opinion")
-        waiting = opinions.asked(connection, me.firm_id)
-        photos: dict[str, list[str]] = {}
-        for inspection_id in {one.inspection_id for one in waiting}:
-            about = [one.observation_id for one in waiting if one.inspection_id == inspection_id]
-            photos |= opinions.photos_of(connection, inspection_id, about)
+        waiting, count = opinions.asked(connection, me.firm_id, start)
+        photos = opinions.photos_of(connection, waiting) if waiting else {}
         own = own_entries.in_force(connection, me.firm_id)
     with catalogue.with_own(own):
-        return [_asked(one, photos.get(one.observation_id, [])) for one in waiting]
+        items = [_asked(one, photos.get(one.observation_id, [])) for one in waiting]
+    return WaitingOpinions(items=items, count=count)
 
 
 def _asked(one: opinions.Asked, photos: list[str]) -> WaitingOpinion:

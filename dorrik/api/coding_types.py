@@ -32,6 +32,13 @@ class WaitingOpinion(BaseModel):
     asked_at: Moment
 
 
+class WaitingOpinions(BaseModel):
+    """A page of what waits, the oldest first, and how many wait in all."""
+
+    items: list[WaitingOpinion]
+    count: int
+
+
 class AgreementOut(BaseModel):
     """How far first codes and second opinions agree: pairs, their share that is equal, and kappa, the share beyond
     chance (null where chance explains all)."""

@@ -5,7 +5,7 @@ from typing import Any
 
 from fastapi import Query, Request, Response
 from pydantic_core import to_json
-from sqlalchemy import Connection
+from sqlalchemy import Connection, Engine
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.api import health
@@ -18,7 +18,6 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.inspection import former_names
 from dorrik.core.judging import delta
-from dorrik.core.judging.judgement import Judgement
 from dorrik.core.judging.wire.judgement import as_json
 from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action
@@ -171,7 +170,6 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))
     if done is None:
         raise not_found()
-    request.app.state.streams.tell({inspection_id: done.seq})
     for result in done.results:
         CHANGES.labels(result.state).inc()
     fates = iter(done.results)
@@ -202,45 +200,60 @@ class _Done:
 
 
 def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done | None:
-    """The batch in its own transaction, with the names of colleagues where somebody was overtaken, and the verdicts."""
+    """The batch in its own transaction, with the names of colleagues where somebody was overtaken; then the verdicts,
+    while nobody waits for the inspection any more."""
     remembered: Remembered = request.app.state.remembered
     memory = remembered.take(inspection_id)
-    found: list[Judgement] = []
-
-    def figures(kept: KeptInspection) -> dict[str, Any]:
-        found.append(judging.judged(connection, kept)[1])
-        return listing.as_columns(found[0], kept.seq)
-
     with work(request) as (connection, me):
         known = memory.kept if memory is not None else None
-        applied = apply(
-            connection, me.firm_id, Author(me.id, me.role), inspection_id, sound, known=known, figures=figures
-        )
+        author = Author(me.id, me.role)
+        applied = apply(connection, me.firm_id, author, inspection_id, sound, known=known)
         if applied is None:
             return None
-        share.fan_out(connection, Author(me.id, me.role), applied.kept, sound, applied.results)
-        if not found:
-            found.append(judging.judged(connection, applied.kept)[1])
+        share.fan_out(connection, author, applied.kept, sound, applied.results)
         _note_rules(request, connection, me, inspection_id, sound, applied.results)
-        seen = blind.seen(connection, applied.kept, me)
-        settles = any(c.entity == "opinion" or c.field == "opinion_asked_at" for c in sound)
-        hidden = _judgement(connection, seen) if seen.blind or settles else None
         overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
-    # Committed: what is remembered from here on is what the database has.
-    kept, judgement = applied.kept, as_json(found[0])
+    # Committed: what is said from here on is of what the database has.
+    kept = applied.kept
+    request.app.state.streams.tell({inspection_id: kept.seq})
+    settles = any(c.entity == "opinion" or c.field == "opinion_asked_at" for c in sound)
+    judged = again_after_deadlock(lambda: _judged(request, kept, me, settles=settles))
+    judgement = judged.whole
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
     remembered.put(Memory(kept, judgement, kept.seq))
-    if hidden is not None:
+    if judged.hidden is not None:
         # Who waits for an opinion, or has just given it, is told the whole of what they may see.
-        judgement, before, before_seq = hidden, None, -1
+        judgement, before, before_seq = judged.hidden, None, -1
     held = kept.entities[kept.id].values["held_at"] is not None
     # Whether a report was issued opens and closes nothing: it is not asked for at every keystroke.
     may = workflow.allowed(me.role, workflow.state_of(held=held, issued=False))
-    secret = frozenset(c.id for c in sound if blind.is_hidden(seen.blind, c.entity_id, c.field))
+    secret = frozenset(c.id for c in sound if blind.is_hidden(judged.blind, c.entity_id, c.field))
     results = tuple(_silent(one) if one.id in secret else one for one in applied.results)
     return _Done(kept.seq, results, names, may, judgement, before, before_seq)
+
+
+@dataclass(frozen=True, slots=True)
+class _Judged:
+    """The verdicts on an inspection; hidden: what somebody is told of them, where that is not the whole; blind: the
+    observations that wait for their second opinion."""
+
+    whole: dict[str, Any]
+    hidden: dict[str, Any] | None
+    blind: frozenset[str]
+
+
+def _judged(request: Request, kept: KeptInspection, me: Person, *, settles: bool) -> _Judged:
+    """Judge what was kept, in a transaction that holds nothing while it judges; what lists show of it is kept with it,
+    unless somebody has changed it since. settles: was a second opinion given, or asked for?"""
+    engine: Engine = request.app.state.engine
+    with engine.begin() as connection:
+        _, judgement = judging.judged(connection, kept)
+        seen = blind.seen(connection, kept, me)
+        hidden = _judgement(connection, seen) if seen.blind or settles else None
+        listing.keep_figures(connection, kept.id, kept.seq, judgement)
+    return _Judged(as_json(judgement), hidden, seen.blind)
 
 
 def _silent(result: Result) -> Result:

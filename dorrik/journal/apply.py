@@ -1,6 +1,6 @@
 """Applying a batch of changes: checked one by one, applied and appended in the caller's one transaction."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cache
@@ -37,15 +37,14 @@ class Applied:
 
 def apply(
     connection: Connection, firm_id: str, author: Author, inspection_id: str, changes: Sequence[Change],
-    known: KeptInspection | None = None, figures: Callable[[KeptInspection], dict[str, Any]] | None = None,
+    known: KeptInspection | None = None,
 ) -> Applied | None:  # fmt: skip
     """Apply a batch to an inspection of that firm, in the transaction that `connection` is in.
 
     The inspection itself is made by a change that sets its parent, the firm. Returns None where the firm has no
     inspection of that id and the batch does not make it. Nothing is raised for a change that cannot be
     applied: it is refused with a reason and the rest is kept. known: see `inspections.load`; it is changed by this, and
-    not to be used again where the transaction is not committed. figures: what lists show of the inspection, asked for
-    once everything else is written.
+    not to be used again where the transaction is not committed.
     """
     if not is_id(inspection_id):
         return None
@@ -73,7 +72,7 @@ def apply(
     results = tuple(batch.take(change) for change in changes)
     if made:
         batch.by_the_firm()
-    batch.write(figures)
+    batch.write()
     return Applied(kept, results)
 
 
@@ -242,7 +241,7 @@ class _Batch:
             return None
         return Overtaken(seq, author_id, earlier)
 
-    def write(self, figures: Callable[[KeptInspection], dict[str, Any]] | None) -> None:
+    def write(self) -> None:
         """Write entities, journal and the new sequence number. Parents stand before children in KINDS."""
         if not self._entries:
             return
@@ -259,7 +258,7 @@ class _Batch:
         self._connection.execute(_INSERT[journal], self._entries)
         self._find_by()
         own = {name: column_value(value) for name, value in self._touched.get(self._kept.id, {}).items()}
-        own |= self._head() | (figures(self._kept) if figures is not None else {})
+        own |= self._head()
         self._connection.execute(_update(inspection, frozenset(own)), own | {"key_id": self._kept.id})
 
     def _find_by(self) -> None:

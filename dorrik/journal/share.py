@@ -51,7 +51,7 @@ def homes(connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]
 
 
 def _by_trainees(connection: Connection, kept: KeptInspection) -> set[str]:
-    waiting = not_countersigned(connection, assemble(kept))
+    waiting = not_countersigned(connection, assemble(kept), kept.seq)
     return {field for figures in waiting.values() for entity_id, field in figures if entity_id == kept.id}
 
 

@@ -6,9 +6,12 @@ from io import BytesIO
 
 import pytest
 from pypdf import PdfReader
+from sqlalchemy import event
 
 from dorrik.core.book.catalogue import entries
 from dorrik.store.database.engine import new_id
+from dorrik.store.database.tables import ENTITIES
+from dorrik.store.inspections.opinions import PAGE
 from dorrik.store.people import people
 from tests.api.conftest import Inspector
 from tests.api.reviewed import authorise, issue
@@ -54,10 +57,46 @@ def test_colleagues_choices_are_of_other_inspections_of_the_firm_alone(inspector
     assert stranger.http.get(ask).status_code == 404
 
 
+def test_what_waits_comes_a_page_at_a_time_in_two_questions(inspector, supervisor, app):
+    """However many inspections it is spread over: what waits with its number, and the photos of that page."""
+    asked_at = [f"2026-11-{day:02}T09:00:00Z" for day in range(1, 29)] * 2
+    one = [inspector.begin() for _ in range(4)]
+    made = [
+        observed(inspector, one[n % 4], place=f"Place {n}", opinion_asked_at=at)
+        for n, at in enumerate(asked_at[:PAGE + 5])
+    ]  # fmt: skip
+    sha = "ab" * 32
+    with app.state.engine.begin() as connection:
+        for n in (0, 1):
+            row = {"id": new_id(), "inspection_id": one[n % 4], "about_entity": "observation", "about_id": made[n]}
+            connection.execute(ENTITIES["photo"].insert().values(sha256=sha, **row))
+    questions: list[str] = []
+
+    def heard(connection, cursor, statement, *_):
+        if "opinion_asked_at" in statement or "FROM photo" in statement.replace("\n", " "):
+            questions.append(statement)
+
+    event.listen(app.state.engine, "before_cursor_execute", heard)
+    try:
+        first = supervisor.http.get("/api/second-opinions").json()
+        assert len(questions) == 2
+    finally:
+        event.remove(app.state.engine, "before_cursor_execute", heard)
+    rest = supervisor.http.get(f"/api/second-opinions?start={PAGE}").json()
+    assert (len(first["items"]), first["count"]) == (PAGE, PAGE + 5) == (30, rest["count"])
+    seen = [item["observation_id"] for page in (first, rest) for item in page["items"]]
+    assert len(seen) == len(set(seen)) == PAGE + 5 and set(seen) == set(made)
+    times = [item["asked_at"] for page in (first, rest) for item in page["items"]]
+    assert times == sorted(times)
+    assert sum(item["photos"] == [sha] for page in (first, rest) for item in page["items"]) == 2
+    # Beyond the last there is nothing, and that is no mistake.
+    assert supervisor.http.get("/api/second-opinions?start=99").json()["items"] == []
+
+
 def test_a_second_opinion_never_shows_the_first_code_and_counts_as_it_was_then(inspector, supervisor):
     inspection = inspector.begin()
     one = observed(inspector, inspection, place="Hall", opinion_asked_at="2026-11-26T09:00:00Z")
-    (waiting,) = [w for w in supervisor.http.get("/api/second-opinions").json() if w["observation_id"] == one]
+    (waiting,) = [w for w in supervisor.http.get("/api/second-opinions").json()["items"] if w["observation_id"] == one]
     assert "C3" not in str({k: v for k, v in waiting.items() if k != "views"}) and "code" not in waiting
     assert inspector.http.get("/api/second-opinions").status_code == 403
     # It is a supervisor's to give.
@@ -65,7 +104,7 @@ def test_a_second_opinion_never_shows_the_first_code_and_counts_as_it_was_then(i
     mine = inspector.change("opinion", opinion, "observation", one)
     assert inspector.send(inspection, mine)["results"][0]["state"] == "refused"
     supervisor.add(inspection, "opinion", "observation", one, code="C2", by="Sol Visor")
-    assert one not in {w["observation_id"] for w in supervisor.http.get("/api/second-opinions").json()}
+    assert one not in {w["observation_id"] for w in supervisor.http.get("/api/second-opinions").json()["items"]}
     # What the inspector makes of it afterwards does not make them have agreed.
     inspector.send(inspection, inspector.change("observation", one, "code", "C2"))
     found = supervisor.http.get("/api/agreement").json()

@@ -11,4 +11,8 @@ from dorrik.store.inspections.measured import measured_at, not_countersigned
 def judged(connection: Connection, kept: KeptInspection) -> tuple[Inspection, Judgement]:
     """The inspection as the rules see it, and its judgement."""
     inspection = assemble(kept)
-    return inspection, judge(inspection, measured_at(connection, inspection), not_countersigned(connection, inspection))
+    return inspection, judge(
+        inspection,
+        measured_at(connection, inspection, kept.seq),
+        not_countersigned(connection, inspection, kept.seq),
+    )

@@ -109,12 +109,6 @@ def figures(judgement: Judgement) -> tuple[int, int]:
     )
 
 
-def as_columns(judgement: Judgement, seq: int) -> dict[str, Any]:
-    """What is shown of an inspection, judged at that sequence number, as its row keeps it."""
-    left, failing = figures(judgement)
-    return {"left_count": left, "failing_count": failing, "judged_seq": seq, "judged_by": rules_digest()}
-
-
 def keep_figures(connection: Connection, inspection_id: str, seq: int, judgement: Judgement) -> tuple[int, int]:
     """Keep what is shown of an inspection with it, as it is at that sequence number; returns it."""
     left, failing = figures(judgement)

@@ -2,7 +2,7 @@
 
 from datetime import UTC
 
-from sqlalchemy import Connection, func, select
+from sqlalchemy import Connection, and_, func, select
 
 from dorrik.core.home.instruments import CONTINUITY_FIELDS, nulls
 from dorrik.core.inspection.records import Inspection
@@ -10,8 +10,9 @@ from dorrik.core.judging.topics.note import Figure
 from dorrik.store.database.tables import change as journal
 
 
-def measured_at(connection: Connection, inspection: Inspection) -> dict[tuple[str, str], str]:
-    """Time of the latest reading (ISO 8601, UTC) by entity id and field of every continuity reading.
+def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dict[tuple[str, str], str]:
+    """Time of the latest reading (ISO 8601, UTC) by entity id and field of every continuity reading, as the journal had
+    it at a sequence number: what was kept since is not of the inspection in hand.
 
     Empty while no null is bad: the rules ask for times only then, and this is asked at every keystroke.
     """
@@ -20,7 +21,7 @@ def measured_at(connection: Connection, inspection: Inspection) -> dict[tuple[st
     c = journal.c
     latest = (
         select(c.entity_id, c.field, func.max(c.seq).label("seq"))
-        .where(c.inspection_id == inspection.id, c.field.in_(CONTINUITY_FIELDS))
+        .where(c.inspection_id == inspection.id, c.seq <= seq, c.field.in_(CONTINUITY_FIELDS))
         .group_by(c.entity_id, c.field)
         .subquery()
     )
@@ -34,8 +35,9 @@ def measured_at(connection: Connection, inspection: Inspection) -> dict[tuple[st
     }
 
 
-def not_countersigned(connection: Connection, inspection: Inspection) -> dict[str, tuple[Figure, ...]]:
-    """Figures that stand as a trainee read them and that nobody has signed for since, by the trainee's attendance.
+def not_countersigned(connection: Connection, inspection: Inspection, seq: int) -> dict[str, tuple[Figure, ...]]:
+    """Figures that stand as a trainee read them and that nobody has signed for since, by the trainee's attendance; at a
+    sequence number, as `measured_at`.
 
     What counts is the order of the journal, not the clocks of devices. Nothing is asked where no trainee was there.
     """
@@ -43,7 +45,7 @@ def not_countersigned(connection: Connection, inspection: Inspection) -> dict[st
     if not trainees:
         return {}
     c = journal.c
-    here = c.inspection_id == inspection.id
+    here = and_(c.inspection_id == inspection.id, c.seq <= seq)
     # A signature that was taken back signs for nothing.
     signing = [attendance.id for attendance in inspection.attendances if attendance.countersigned_at is not None]
     signatures = (

@@ -5,10 +5,13 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Connection, Select, func, select
+from sqlalchemy import Connection, Select, func, select, tuple_
 
 from dorrik.store.database.account_tables import person
 from dorrik.store.database.tables import ENTITIES, change, inspection, issued_report
+
+#: How many of a list are shown at once.
+PAGE = 30
 
 _o, _p, _i = ENTITIES["observation"].c, ENTITIES["opinion"].c, inspection.c
 _there = _o.removed.isnot(True)
@@ -53,25 +56,33 @@ class Asked:
     asked_at: datetime
 
 
-def asked(connection: Connection, firm_id: str, limit: int = 100) -> list[Asked]:
-    """Observations of a firm whose second opinion was asked for and not given, the oldest first."""
+def asked(connection: Connection, firm_id: str, start: int = 0, limit: int = PAGE) -> tuple[list[Asked], int]:
+    """A page of a firm's observations whose second opinion was asked for and not given, the oldest first, and how many
+    there are in all."""
+    here = (_i.firm_id == firm_id, _o.opinion_asked_at.is_not(None), _there, ~_given().exists())
+    # Counted in the same question: what came or went between two would show on one of them only.
+    count = func.count().over()
     query = (
-        select(_i.id, _i.reference, _o.id, _o.text, _o.place, _o.catalogue_key, _o.answers, _o.opinion_asked_at)
+        select(_i.id, _i.reference, _o.id, _o.text, _o.place, _o.catalogue_key, _o.answers, _o.opinion_asked_at, count)
         .join(inspection, _i.id == _o.inspection_id)
-        .where(_i.firm_id == firm_id, _o.opinion_asked_at.is_not(None), _there, ~_given().exists())
+        .where(*here)
         .order_by(_o.opinion_asked_at, _o.id)
+        .offset(start)
         .limit(limit)
     )
-    return [Asked(*row) for row in connection.execute(query)]
+    rows = connection.execute(query).all()
+    return [Asked(*row[:-1]) for row in rows], rows[0][-1] if rows else start
 
 
-def photos_of(connection: Connection, inspection_id: str, about: Iterable[str]) -> dict[str, list[str]]:
-    """Digests of photos by what they are pinned to."""
+def photos_of(connection: Connection, observations: Iterable[Asked]) -> dict[str, list[str]]:
+    """Digests of photos by the observation that they are pinned to."""
     c = ENTITIES["photo"].c
     query = (
         select(c.about_id, c.sha256)
-        .where(c.inspection_id == inspection_id, c.about_id.in_(list(about)), c.sha256.is_not(None))
-        .where(c.removed.isnot(True))
+        .where(
+            tuple_(c.inspection_id, c.about_id).in_([(one.inspection_id, one.observation_id) for one in observations])
+        )
+        .where(c.sha256.is_not(None), c.removed.isnot(True))
         .order_by(c.id)
     )
     found: dict[str, list[str]] = {}

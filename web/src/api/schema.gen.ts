@@ -1082,7 +1082,8 @@ export interface paths {
         };
         /**
          * Second Opinions
-         * @description What waits for a second opinion: what was found, where, its photos and the schools' views; never its code.
+         * @description A page of what waits for a second opinion: what was found, where, its photos and the schools' views; never its
+         *     code.
          */
         get: operations["second_opinions_api_second_opinions_get"];
         put?: never;
@@ -7619,6 +7620,16 @@ export interface components {
             photos: string[];
             /** Asked At */
             asked_at: string;
+        };
+        /**
+         * WaitingOpinions
+         * @description A page of what waits, the oldest first, and how many wait in all.
+         */
+        WaitingOpinions: {
+            /** Items */
+            items: components["schemas"]["WaitingOpinion"][];
+            /** Count */
+            count: number;
         };
         /**
          * WaitingOut
@@ -15404,7 +15415,9 @@ export interface operations {
     };
     second_opinions_api_second_opinions_get: {
         parameters: {
-            query?: never;
+            query?: {
+                start?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15417,7 +15430,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WaitingOpinion"][];
+                    "application/json": components["schemas"]["WaitingOpinions"];
                 };
             };
             /** @description Not a request that can be read */

@@ -1,6 +1,6 @@
 /** Second opinions: what waits, without its first code; and how far the firm's people agree. */
 import { Box, Flex, Image, Text } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { api, answer, type Me, type Schemas } from "../api/client";
@@ -9,6 +9,7 @@ import { CodeRow } from "../drawings/CodeRow";
 import { deviceId } from "../inspection/device";
 import { Button } from "../ui/Button";
 import { Page, Section } from "../ui/Page";
+import { Pages } from "../ui/Pages";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
 import { Table } from "../ui/Table";
 import { TextField } from "../ui/TextField";
@@ -20,11 +21,17 @@ type Waiting = Schemas["WaitingOpinion"];
 const FIGURES = ["Pairs", "Agree", "Kappa"].map((name) => ({ name, figure: true }));
 
 export default function SecondOpinions({ me }: { me: Me }) {
-  const waiting = useQuery({ queryKey: ["second-opinions"], queryFn: () => answer(api.GET("/api/second-opinions")) });
+  const waiting = useInfiniteQuery({
+    queryKey: ["second-opinions"],
+    initialPageParam: 0,
+    queryFn: ({ pageParam }) => answer(api.GET("/api/second-opinions", { params: { query: { start: pageParam } } })),
+    getNextPageParam: (last, _, start) => (last.items.length ? start + last.items.length : undefined),
+  });
   const agreement = useQuery({ queryKey: ["agreement"], queryFn: () => answer(api.GET("/api/agreement")) });
   if (waiting.isPending || agreement.isPending) return <Loading what="second opinions" />;
   if (waiting.isError) return <Trouble message={explain(waiting.error)} again={() => waiting.refetch()} />;
   if (agreement.isError) return <Trouble message={explain(agreement.error)} again={() => agreement.refetch()} />;
+  const asked = waiting.data.pages.flatMap((page) => page.items);
   return (
     <Page title="Second opinions">
       <Section
@@ -32,12 +39,17 @@ export default function SecondOpinions({ me }: { me: Me }) {
         first
         lead="You see what was found, not how it was coded. Your view stands beside the first once you have given it."
       >
-        {waiting.data.length === 0 && (
-          <Empty title="Nothing waits">An inspector asks for one at the coding desk.</Empty>
-        )}
-        {waiting.data.map((one) => (
+        {asked.length === 0 && <Empty title="Nothing waits">An inspector asks for one at the coding desk.</Empty>}
+        {asked.map((one) => (
           <Asked key={one.observation_id} one={one} me={me} />
         ))}
+        <Pages
+          shown={asked.length}
+          count={waiting.data.pages.at(-1)?.count ?? 0}
+          what="that wait"
+          more={() => void waiting.fetchNextPage()}
+          busy={waiting.isFetchingNextPage}
+        />
       </Section>
       <Section
         title="How far people agree"
