@@ -8,6 +8,7 @@ from dorrik.core.electrical.overload import METHODS, NOT_KNOWN
 from dorrik.core.electrical.rcd import KINDS as RCD_KINDS
 from dorrik.core.electrical.rcd import standards as rcd_standards
 from dorrik.core.inspection import fields as f
+from dorrik.core.inspection.earlier import Earlier
 from dorrik.core.inspection.field_spec import Column
 from dorrik.core.inspection.point import NOT_SERVED, Point
 
@@ -368,7 +369,7 @@ class Circuit:
     unconfirmed: bool | None = f.flag("Carried over, not yet seen", stays=False)
     removed: bool | None = f.flag("Removed")
     points: tuple[Point, ...] = ()
-    earlier: "tuple[Earlier, ...]" = ()
+    earlier: tuple[Earlier, ...] = ()
 
     @property
     def served(self) -> int | None:
@@ -376,18 +377,6 @@ class Circuit:
         if self.points_served is not None or not self.points:
             return self.points_served
         return sum(point.kind not in NOT_SERVED for point in self.points)
-
-
-@record(kw_only=True)
-class Earlier:
-    """A figure of this circuit, or of this point, from an earlier report or its first certificate."""
-
-    id: str
-    measured_on: str | None = f.day("Measured on")
-    figure: str | None = f.choice("Figure", *f.compared(Circuit), *f.compared(Point))
-    reading: Reading | None = f.reading("Earlier reading", "", "continuity")
-    source: str | None = f.text("From", 120)
-    removed: bool | None = f.flag("Removed")
 
 
 def name_of(circuit: Circuit) -> str:

@@ -5,7 +5,7 @@ front end's types, the columns of grid, CSV and chart, what is asked for in whic
 is compared over the years.
 """
 
-from dataclasses import field, fields
+from dataclasses import field
 from typing import Any, TypedDict, Unpack
 
 from dorrik.core.basics.readings import Quantity
@@ -124,8 +124,3 @@ def answers(label: str) -> Any:
 def entries(label: str) -> Any:
     """A field for a firm's own entries of the catalogue."""
     return _declare(FieldSpec(kind="entries", label=label))
-
-
-def compared(declared: type) -> tuple[str, ...]:
-    """Figures of a class that are compared over the years."""
-    return tuple(one.name for one in fields(declared) if "spec" in one.metadata and one.metadata["spec"].compared)

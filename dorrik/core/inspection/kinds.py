@@ -1,15 +1,16 @@
 """The kinds of entity of an inspection, and what follows from their declarations."""
 
 from collections.abc import Mapping
-from dataclasses import fields
+from dataclasses import fields, replace
 from functools import cache
 from types import MappingProxyType
 
 from dorrik.core.basics.record import record
 from dorrik.core.inspection.attendance import Attendance, InstrumentUsed, LeadNull, PutBackRecord
 from dorrik.core.inspection.check import Check
-from dorrik.core.inspection.circuit import Circuit, Earlier
+from dorrik.core.inspection.circuit import Circuit
 from dorrik.core.inspection.dating import Dating
+from dorrik.core.inspection.earlier import Earlier
 from dorrik.core.inspection.field_spec import FieldSpec
 from dorrik.core.inspection.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.inspection.follow_up import ComeBack, Concern
@@ -61,7 +62,12 @@ class EntityKind:
 
 @cache
 def _specs(type: type) -> Mapping[str, FieldSpec]:
-    return MappingProxyType({d.name: d.metadata["spec"] for d in fields(type) if "spec" in d.metadata})
+    found: dict[str, FieldSpec] = {d.name: d.metadata["spec"] for d in fields(type) if "spec" in d.metadata}
+    if type is Earlier:
+        # Which figures there are is said where they are declared.
+        figures = [name for of in (Circuit, Point) for name, spec in _specs(of).items() if spec.compared]
+        found["figure"] = replace(found["figure"], choices=tuple(figures))
+    return MappingProxyType(found)
 
 
 @cache

@@ -1,14 +1,10 @@
 """A point: an accessory or a fitting, in which room and on which circuit, what was seen and measured there."""
 
-from typing import TYPE_CHECKING
-
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.inspection import fields as f
+from dorrik.core.inspection.earlier import Earlier
 from dorrik.core.inspection.room import NOT_REACHED
-
-if TYPE_CHECKING:
-    from dorrik.core.inspection.circuit import Earlier
 
 POINT_KINDS = (
     "socket",
@@ -126,7 +122,7 @@ class Point:
     water_protection: int | None = f.integer("IPX", 0, 9)
     ip_unmarked: bool | None = f.flag("No marking found")
     removed: bool | None = f.flag("Removed")
-    earlier: "tuple[Earlier, ...]" = ()
+    earlier: tuple[Earlier, ...] = ()
 
     @property
     def is_tested(self) -> bool:

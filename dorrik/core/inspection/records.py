@@ -15,8 +15,9 @@ from dorrik.core.electrical.rcd import standards as rcd_standards
 from dorrik.core.inspection import fields as f
 from dorrik.core.inspection.attendance import Attendance, InstrumentUsed, LeadNull, PutBackRecord
 from dorrik.core.inspection.check import Check
-from dorrik.core.inspection.circuit import PHASES, SWITCHES, Circuit, Earlier, name_of
+from dorrik.core.inspection.circuit import PHASES, SWITCHES, Circuit, name_of
 from dorrik.core.inspection.dating import Dating
+from dorrik.core.inspection.earlier import Earlier
 from dorrik.core.inspection.field_spec import LIVE, Column
 from dorrik.core.inspection.findings import Declined, Limitation, Observation, Opinion, Overruling, Photo
 from dorrik.core.inspection.follow_up import ComeBack, Concern
