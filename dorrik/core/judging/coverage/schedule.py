@@ -14,9 +14,10 @@ from dorrik.core.home.placing import all_points
 from dorrik.core.inspection.check import GOOD, LIM, NOT_APPLICABLE, NOT_GOOD, Check
 from dorrik.core.inspection.kinds import stage_of
 from dorrik.core.inspection.point import FINE, POINT_KINDS, Point
-from dorrik.core.inspection.records import Inspection
+from dorrik.core.inspection.records import Board, Inspection
 from dorrik.core.inspection.room import BATH, OUTDOORS, Room
 from dorrik.core.inspection.set_aside import SetAside
+from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.coverage import not_applicable
 from dorrik.core.judging.coverage.progress import Asked, is_limited, value_of
 
@@ -66,7 +67,9 @@ class _Looked:
     """What was looked at, by what it is asked for.
 
     codes: by catalogue key; boards: whether each is set aside, and the states of its checks by item; rooms: each with
-    the items asked there and their states; points: every one; aside: what is set aside by agreement.
+    the items asked there and their states; points: every one; aside: what is set aside by agreement; tests: by the
+    field, in the order of the work: which of all tests it is, its stage, and what stands there; circuits_aside: how
+    many circuits are set aside.
     """
 
     inspection: Inspection
@@ -75,9 +78,11 @@ class _Looked:
     rooms: tuple[tuple[Room, frozenset[str], Mapping[str, str | None]], ...]
     points: tuple[Point, ...]
     aside: Mapping[str, SetAside]
+    tests: Mapping[str, list[tuple[int, Stage, Any]]]
+    circuits_aside: int
 
 
-def _looked(i: Inspection) -> _Looked:
+def _looked(i: Inspection, asked: Sequence[Asked]) -> _Looked:
     codes: dict[str, list[str]] = {}
     for o in i.observations:
         if o.code and o.code != "note" and o.catalogue_key:
@@ -90,7 +95,33 @@ def _looked(i: Inspection) -> _Looked:
         tuple((room, frozenset(check.key for check in checks_of(room)), _states(room.checks)) for room in i.rooms),
         tuple(all_points(i)),
         left_out,
+        _tests(i, asked),
+        sum(not c.spare and c.id in left_out for board in i.boards for c in board.circuits) if left_out else 0,
     )
+
+
+def _tests(i: Inspection, asked: Sequence[Asked]) -> dict[str, list[tuple[int, Stage, Any]]]:
+    """What stands where each test is asked for; an N/A without its fact is nothing."""
+    things: dict[str, tuple[Any, Board]] = {}
+    for board in i.boards:
+        things[board.id] = (board, board)
+        things |= {rcd.id: (rcd, board) for rcd in board.rcds}
+        things |= {circuit.id: (circuit, board) for circuit in board.circuits}
+    found: dict[str, list[tuple[int, Stage, Any]]] = {}
+    number = 0
+    for one in asked:
+        if one.entity_id not in things:
+            continue
+        thing, of = things[one.entity_id]
+        # A board is on no other: what stands for N/A there is asked of the board itself.
+        board_of = None if thing is of else of
+        for field in one.fields:
+            value = value_of(one.entity, thing, field)
+            if not_applicable.is_na(value) and not not_applicable.stands(thing, field, board_of, i):
+                value = None
+            number += 1
+            found.setdefault(field, []).append((number, one.stage, value))
+    return found
 
 
 def _states(checks: Sequence[Check]) -> dict[str, str | None]:
@@ -143,15 +174,15 @@ def fill(inspection: Inspection, failing: Iterable[str], asked: Sequence[Asked])
     and no observation says yet; asked: the tests that apply."""
     own = {check.item: check for check in inspection.checks}
     wanting = frozenset(failing)
-    looked = _looked(inspection)
-    return tuple(_fill(line, looked, own.get(line.key), wanting, asked) for line in lines())
+    looked = _looked(inspection, asked)
+    return tuple(_fill(line, looked, own.get(line.key), wanting) for line in lines())
 
 
-def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str], asked: Sequence[Asked]) -> Filled:
+def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str]) -> Filled:
     def filled(state: State, because: str, codes: tuple[str, ...] = (), stage: str = "", asked: bool = False) -> Filled:
         return Filled(line.key, line.part, line.label, line.clause, state, codes, because, stage, asked)
 
-    codes = {code for key in line.observations for code in looked.codes.get(key, ())}
+    codes = {code for key in line.observations for code in looked.codes.get(key, ())} if looked.codes else None
     if codes:
         return filled("coded", "An observation speaks of it.", tuple(sorted(codes)))
     if not failing.isdisjoint(line.observations):
@@ -161,7 +192,7 @@ def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str
     applies = _WHEN[line.when](looked.inspection) if line.when else True
     if applies is False:
         return filled("N/A", "There is none here.", asked=True)
-    answers = [*_answers(line, looked, asked)]
+    answers = [*_answers(line, looked)]
     if not answers:
         return filled("left", "Looked at, and answered here.", asked=True)
     for state in ("not good", "left", "LIM", "good"):
@@ -177,7 +208,7 @@ def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str
 _STATES: Mapping[str, State] = {GOOD: "good", NOT_GOOD: "not good", LIM: "LIM", NOT_APPLICABLE: "N/A"}
 
 
-def _answers(line: Line, looked: _Looked, asked: Sequence[Asked]) -> Iterator[_Answer]:
+def _answers(line: Line, looked: _Looked) -> Iterator[_Answer]:
     for key in line.boards:
         states_of = [states.get(key) or (LIM if set_aside else None) for set_aside, states in looked.boards]
         yield _of_checks(states_of, "Boards looked at", "boards")
@@ -194,38 +225,22 @@ def _answers(line: Line, looked: _Looked, asked: Sequence[Asked]) -> Iterator[_A
     for name in line.fields:
         yield _of_field(name, looked.inspection)
     if line.tests:
-        yield from _of_tests(line.tests, looked.inspection, asked, looked.aside)
+        yield from _of_tests(line.tests, looked)
 
 
-def _of_tests(
-    fields: tuple[str, ...], i: Inspection, asked: Sequence[Asked], left_out: Mapping[str, SetAside]
-) -> Iterator[_Answer]:
-    things: dict[str, Any] = {board.id: board for board in i.boards}
-    for board in i.boards:
-        things |= {rcd.id: rcd for rcd in board.rcds} | {circuit.id: circuit for circuit in board.circuits}
-    wanted = [(one, field) for one in asked for field in one.fields if field in fields]
+def _of_tests(fields: tuple[str, ...], looked: _Looked) -> Iterator[_Answer]:
+    wanted = sorted((test for field in fields for test in looked.tests.get(field, ())), key=lambda test: test[0])
     if not wanted:
         stage = stage_of("circuit", fields[0])
-        if left_out:
+        if looked.aside:
             yield _Answer("LIM", "Set aside by agreement.", stage)
             return
-        if not any(board.circuits for board in i.boards):
+        if not any(board.circuits for board in looked.inspection.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
-    board_of = {c.id: b for b in i.boards for c in b.circuits} | {r.id: b for b in i.boards for r in b.rcds}
-
-    def value(kind: str, thing: Any, field: str) -> Any:
-        """What stands there; an N/A without its fact is nothing."""
-        found = value_of(kind, thing, field)
-        groundless = not_applicable.is_na(found) and not not_applicable.stands(thing, field, board_of.get(thing.id), i)
-        return None if groundless else found
-
-    values = [
-        (one.stage, value(one.entity, things[one.entity_id], field)) for one, field in wanted if one.entity_id in things
-    ]
+    values = [(stage, value) for _, stage, value in wanted]
     missing = [stage for stage, found in values if found is None]
-    circuits = {c.id for board in i.boards for c in board.circuits if not c.spare}
-    by_agreement = len(circuits & left_out.keys())
+    by_agreement = looked.circuits_aside
     limited = sum(is_limited(found) for _, found in values)
     if missing:
         yield _Answer("left", f"{len(values) - len(missing)} of {len(values)} tested.", missing[0])

@@ -1,11 +1,11 @@
 """What the screens need to know of the walk: what is asked in each room and on each point, zones, and what to open
 (rules 11, 12)."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from math import ceil
 
 from dorrik.core.basics.record import record
-from dorrik.core.book.catalogue import entries
+from dorrik.core.book.catalogue import CatalogueEntry, entries
 from dorrik.core.book.reference import cached
 from dorrik.core.electrical import bathroom, bathroom_plan
 from dorrik.core.home import placing
@@ -147,9 +147,17 @@ def walk(context: Context, sample: SampleState | None) -> Walk:
     return Walk(tuple(rooms), tuple(points), looks, _starting(context.house.coding_school), served)
 
 
+#: By school, of the catalogue that was read last: it changes seldom, and this is told with every judgement.
+_starts: dict[str, tuple[Mapping[str, CatalogueEntry], dict[str, str]]] = {}
+
+
 def _starting(coding_school: str) -> dict[str, str]:
-    school = classification.SCHOOLS[coding_school]
-    return {key: classification.suggest(key, school).code for key in entries()}
+    now = entries()
+    known = _starts.get(coding_school)
+    if known is None or known[0] is not now:
+        school = classification.SCHOOLS[coding_school]
+        known = _starts[coding_school] = (now, {key: classification.suggest(key, school).code for key in now})
+    return known[1]
 
 
 def _reasons(sample: SampleState | None) -> dict[str, str]:
