@@ -36,7 +36,7 @@ class Camera:
         self.page.get_by_label("Email").fill(person.email)
         self.page.get_by_label("Password").fill(PASSWORD)
         self.page.get_by_role("button", name="Sign in").click()
-        self.page.get_by_role("heading", name="In hand").wait_for()
+        self.page.get_by_role("heading", name="In progress").wait_for()
 
     def open(self, address: str, stage: str) -> None:
         """Open a stage of the inspection at that address."""
@@ -161,11 +161,11 @@ def _earlier_papers(day: Camera) -> None:
     page = day.page
     page.get_by_text("J-0209").first.click()
     page.get_by_role("button", name="Begin the inspection of House").click()
-    page.get_by_text("All kept").wait_for()
+    page.get_by_role("status").get_by_text("Saved", exact=True).wait_for()
     page.get_by_label("File to take over").set_input_files(
         {"name": "chart.csv", "mimeType": "text/csv", "buffer": CHART.encode()}
     )
-    carry = page.get_by_role("button", name="Carry 4 circuits over")
+    carry = page.get_by_role("button", name="Copy 4 circuits")
     carry.scroll_into_view_if_needed()
     day.take("earlier-papers")
 

@@ -193,4 +193,4 @@ def _day(text: str | None) -> str | None:
     try:
         return date.fromisoformat(text).isoformat() if text else None
     except ValueError:
-        raise _wrong("The day of the figures takes a date, year-month-day.", "measured_on") from None
+        raise _wrong("The day of the figures: enter a date, such as 2026-11-29.", "measured_on") from None

@@ -60,7 +60,7 @@ def _number(error: DBAPIError) -> int | None:
 
 
 def _full() -> JSONResponse:
-    message = "The server's disk is full. Nothing that was acknowledged is lost; what you type is kept on this device."
+    message = "The server's disk is full. What you entered is saved on this device. It is sent again by itself."
     return JSONResponse({"code": "disk-full", "message": message, "fields": []}, 507)
 
 
@@ -116,5 +116,5 @@ def install(app: FastAPI) -> None:
             return _full()
         if not error.connection_invalidated and type(error).__name__ != "OperationalError":
             raise error
-        message = "The database did not answer. Nothing that was acknowledged is lost; it will be tried again."
+        message = "The server has a fault. What you entered is saved. It is sent again by itself."
         return JSONResponse({"code": "database", "message": message, "fields": []}, 503)

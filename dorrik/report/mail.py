@@ -206,7 +206,7 @@ def recipient(to: str) -> str:
     try:
         return people.address(to)
     except people.Unfit:
-        raise NotSent("That is no mail address; a letter goes to one.", at_address=True) from None
+        raise NotSent("Enter an email address, such as ann@example.com.", at_address=True) from None
 
 
 def _phrase(name: str) -> str:

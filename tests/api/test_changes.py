@@ -130,7 +130,7 @@ def test_one_id_with_other_content_is_refused(inspector):
         ("circuit", "designation", "x" * 10_000, "at most 80"),
         ("circuit", "colour", "red", "not a field"),
         ("lamp", "zs_ohm", "0.4", "no entity"),
-        ("circuit", "device_rating_a", {"a": [1]}, "plain number"),
+        ("circuit", "device_rating_a", {"a": [1]}, "enter a number"),
         ("circuit", "zs_ohm", ["0.4"], "as text"),
         ("board", "zdb_ohm", "0.2", "belongs to a circuit"),
         ("circuit", "board", "nowhere", "has no such board"),

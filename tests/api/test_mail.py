@@ -42,7 +42,7 @@ def test_the_client_gets_both_letters_and_the_job_says_so(inspector, job, caught
 def test_an_address_that_is_none_is_told_at_the_field_and_nothing_leaves(inspector, job, caught, to):
     answer = send(inspector, job, to)
     assert answer.status_code == 422
-    assert answer.json()["fields"] == [{"field": "to", "message": "That is no mail address; a letter goes to one."}]
+    assert answer.json()["fields"] == [{"field": "to", "message": "Enter an email address, such as ann@example.com."}]
     assert caught() == []
 
 

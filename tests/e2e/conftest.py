@@ -81,7 +81,7 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
             if not home:
                 return page
             page.goto(base)
-        expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+        expect(page.get_by_role("heading", name="In progress")).to_be_visible()
         return page
 
     yield open_page

@@ -115,7 +115,7 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
     expect(fay.get_by_text("at least 10 characters")).to_be_visible()
     type_into(fay, Password=PASSWORD)
     fay.get_by_role("button", name="Set up and sign in").click()
-    expect(fay.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(fay.get_by_role("heading", name="In progress")).to_be_visible()
 
     # Whatever the server writes is for its own user alone.
     for folder in ("mariadb", "mariadb/data"):
@@ -140,7 +140,7 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
         expect(page.get_by_role("heading", name="Welcome to Tide Testing")).to_be_visible()
         type_into(page, Password=PASSWORD)
         page.get_by_role("button", name="Join").click()
-        expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+        expect(page.get_by_role("heading", name="In progress")).to_be_visible()
         for only in ("People", "Audit log"):
             expect(page.get_by_role("link", name=only)).to_have_count(0)
     ira, otis = pages["inspector"], pages["office"]
@@ -171,7 +171,7 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
     expect(ira.get_by_text("That code is not right")).to_be_visible()
     type_into(ira, Code_of_your_device=codes[0])
     ira.get_by_role("button", name="Sign in").click()
-    expect(ira.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(ira.get_by_role("heading", name="In progress")).to_be_visible()
 
     # The office has forgotten: a new link, a new password, and the old sessions are over.
     fay.get_by_role("button", name="New link for Otis Desk").click()
@@ -179,7 +179,7 @@ def test_from_an_empty_folder_to_a_firm_at_work(served: Served, somebody):
     again = somebody(fay.locator("[data-link]").inner_text())
     type_into(again, Password=OTHER)
     again.get_by_role("button", name="Keep it and sign in").click()
-    expect(again.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(again.get_by_role("heading", name="In progress")).to_be_visible()
     otis.goto(served.base)
     sign_in(otis, "office@tide.example", PASSWORD)
     expect(otis.get_by_text("do not belong together")).to_be_visible()

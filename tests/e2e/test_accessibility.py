@@ -54,9 +54,9 @@ def walk_round(page: Page, look: Callable[[str], None]) -> None:
     page.get_by_label("Take a photo").set_input_files(photo)
     for part, words in (
         ("Circuits", "Choose points, then tap their circuit"),
-        ("Sample", "How far can it be trusted?"),
+        ("Sample", "Risk"),
         ("Schedule", "lines answered"),
-        ("Limits", "Gathered from where it was said"),
+        ("Limitations", "From LIM and “no access” entries"),
     ):
         page.get_by_role("radiogroup", name="Part of the walk-round").get_by_text(part, exact=True).click()
         # Until then the part before it is still drawn, scrolled to wherever it was left.
@@ -114,7 +114,7 @@ def test_no_barrier_on_any_stage(look, firm: Firm):
     for text in ("0.46", "0.46", "0.99", "1..2", ">500", "0.4"):
         page.keyboard.type(text)
         page.keyboard.press("Enter")
-    expect(page.get_by_text("1 to mend")).to_be_visible()
+    expect(page.get_by_text("1 not accepted")).to_be_visible()
     for name in (
         "Brief",
         "Intake",
@@ -164,7 +164,7 @@ def test_no_barrier_on_any_stage(look, firm: Firm):
     stage(page, "Brief")
     chart = {"name": "c.csv", "mimeType": "text/csv", "buffer": b"Way,Circuit,Device\n1,Cooker,B32\n2,Hob,warm\n"}
     page.get_by_label("File to take over").set_input_files(chart)
-    page.get_by_role("button", name="I arrive now").click()
+    page.get_by_role("button", name="Record arrival").click()
     page.get_by_role("button", name="Put on hold").click()
     expect(page.get_by_text("“warm” is not such as B32.")).to_be_visible()
     look("earlier papers")
@@ -193,7 +193,7 @@ def test_no_barrier_in_the_office(look, firm: Firm):
         ("Reference tables", "Every table is read as printed."),
         ("Catalogue", "Live part can be touched"),
         ("Letterhead", "Line under the letterhead"),
-        ("Keeping", "How long what is kept"),
+        ("Keeping", "Retention"),
     ):
         page.get_by_role("tab", name=tab).click()
         page.get_by_text(words).first.wait_for()

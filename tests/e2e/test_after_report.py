@@ -78,7 +78,7 @@ def test_from_an_empty_folder_to_a_confirmed_report(served: Served, somebody, tm
     type_into(fay, Firm="Tide Testing", Phone="01632 960 101", Address="2 Slip Road, Kelder Haven")
     type_into(fay, Your_name="Fay First", Your_email="fay@tide.example", Password=PASSWORD)
     fay.get_by_role("button", name="Set up and sign in").click()
-    expect(fay.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(fay.get_by_role("heading", name="In progress")).to_be_visible()
     # A trial letter, then an inspector is invited by mail.
     fay.goto(f"{served.base}/firm/mail")
     type_into(fay, Trial_letter_to="fay@tide.example")
@@ -94,7 +94,7 @@ def test_from_an_empty_folder_to_a_confirmed_report(served: Served, somebody, tm
     ira.goto(newest_mail(ira, served.base, "invites you"))
     type_into(ira, Password=PASSWORD)
     ira.get_by_role("button", name="Join").click()
-    expect(ira.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(ira.get_by_role("heading", name="In progress")).to_be_visible()
 
     # Inspected, signed, asked about, answered, authorised.
     found = inspected(ira)

@@ -87,7 +87,7 @@ def test_a_chart_is_matched_carried_over_and_confirmed_on_site(at_work):
     expect(page.get_by_text("Two columns are matched with “Circuit”")).to_be_visible()
     page.get_by_label("What column 8 is").select_option("left out")
     page.get_by_label("Day of its figures, for comparison").fill("2021-05-04")
-    page.get_by_role("button", name="Carry 3 circuits over").click()
+    page.get_by_role("button", name="Copy 3 circuits").click()
     expect(page.get_by_text("3 circuits on 1 board carried over, not confirmed yet")).to_be_visible()
     stage(page, "Boards")
     expect(page.get_by_text("3 circuits not confirmed yet.")).to_be_visible()
@@ -99,7 +99,7 @@ def test_a_chart_is_matched_carried_over_and_confirmed_on_site(at_work):
     stage(page, "Report")
     expect(page.get_by_text("carried over from earlier papers, not confirmed: Board 1, 2 Lights down")).to_be_visible()
     stage(page, "Boards")
-    page.get_by_role("button", name="All of it stands as drawn").click()
+    page.get_by_role("button", name="Confirm whole board").click()
     expect(page.get_by_text("not confirmed yet")).to_have_count(0)
     all_kept(page)
     # Its figures are there to compare with, not as readings of today.

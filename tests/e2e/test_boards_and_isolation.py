@@ -83,7 +83,7 @@ def test_a_board_under_a_board_with_an_electrode_of_its_own(at_work):
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Another board").click()
     page.get_by_text("Fed from the origin").click()
-    page.get_by_label("Fed from which way").select_option(label="Board 1: 2 Shed")
+    page.get_by_label("Fed from").select_option(label="Board 1: 2 Shed")
     choose(page, "earthing", "own electrode")
     page.get_by_role("button", name="+ Lights").click()
     margin = page.get_by_label("Margin", exact=True)
@@ -94,7 +94,7 @@ def test_a_board_under_a_board_with_an_electrode_of_its_own(at_work):
     # The first board cannot be fed from the one that it feeds: said at the field.
     tree.get_by_role("button").first.click()
     page.get_by_text("Fed from the origin").click()
-    page.get_by_label("Fed from which way").select_option(label="Board 2: 1 Lights")
+    page.get_by_label("Fed from").select_option(label="Board 2: 1 Lights")
     expect(page.get_by_text("A board cannot be fed from itself")).to_be_visible()
     # A circuit goes over to the other board.
     page.get_by_role("button", name="More about 1 Cooker").click()
@@ -169,11 +169,11 @@ def test_what_is_looked_at_raises_its_observation(at_work):
     page = at_work("Cooker")
     looked = page.get_by_label("Looked at")
     looked.get_by_label("Heat marks").get_by_role("button", name="not good").click()
-    looked.get_by_role("button", name="the rest is good").click()
+    looked.get_by_role("button", name="Mark rest OK").click()
     expect(looked.get_by_text("all of it")).to_be_visible()
     looked.get_by_role("button", name="Observation").click()
     dialog = page.get_by_role("dialog", name="Observation")
-    dialog.get_by_role("button", name="Record it").click()
+    dialog.get_by_role("button", name="Save observation").click()
     expect(looked.get_by_text("observation recorded")).to_be_visible()
     all_kept(page)
 

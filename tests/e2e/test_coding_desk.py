@@ -74,7 +74,7 @@ def test_a_suggestion_is_refused_with_its_reason_and_taken_up_again(at_work):
     page.get_by_role("button", name="Refuse it").click()
     page.get_by_text("1 refused, with the reason").click()
     expect(page.get_by_text("A neon in the circuit")).to_be_visible()
-    page.get_by_role("button", name="think again").click()
+    page.get_by_role("button", name="Reopen").click()
     page.get_by_role("button", name="Record: Insulation below").click()
     expect(page.get_by_label("Recorded", exact=True).get_by_role("listitem")).to_have_count(1)
     expect(page.get_by_text("unsatisfactory")).to_be_visible()
@@ -82,7 +82,7 @@ def test_a_suggestion_is_refused_with_its_reason_and_taken_up_again(at_work):
 
 def test_a_second_opinion_is_given_without_seeing_the_first_code(page, signed_in, firm):
     stage(page, "Observations")
-    desk(page).get_by_role("button", name="Ask for a blind second opinion").click()
+    desk(page).get_by_role("button", name="Ask for a second opinion (your code stays hidden)").click()
     all_kept(page)
     other = signed_in(email=firm.supervisor_email)
     # In the inspection the code is covered as well.
@@ -106,7 +106,7 @@ def test_a_danger_is_told_and_confirmed_in_writing(page):
     at = desk(page)
     at.get_by_role("group", name="Code", exact=True).get_by_role("button", name="C1").click()
     danger = page.get_by_role("region", name="Danger present")
-    danger.get_by_role("button", name="Told now").click()
+    danger.get_by_role("button", name="Record: told now").click()
     fill(page, "Told to", "Hester Vane")
     danger.get_by_role("button", name="made safe", exact=True).click()
     fill(page, "With the consent of", "Hester Vane")

@@ -7,7 +7,7 @@ from tests.e2e.walk import all_kept, board, cell, choose, fill, stage
 
 def test_high_ze_letter_hold_and_return(at_work):
     page = at_work()
-    page.get_by_role("button", name="I arrive now").click()
+    page.get_by_role("button", name="Record arrival").click()
     board(page, "Cooker")
     stage(page, "Intake")
     choose(page, "earthing", "TN-S")
@@ -31,11 +31,11 @@ def test_high_ze_letter_hold_and_return(at_work):
     margin.get_by_role("button", name="Put on hold").click()
     assert "1.9 Ω" in page.get_by_role("textbox", name="Because").input_value()
     fill(page, "Return visit", "2026-12-03")
-    page.get_by_role("button", name="I leave now").click()
+    page.get_by_role("button", name="Record departure").click()
     all_kept(page)
     page.get_by_role("link", name="Dorrik, home").click()
     expect(page.get_by_text("On hold, return 3 Dec 2026")).to_be_visible()
-    page.get_by_role("region", name="In hand").get_by_text("7 Lookout Row").click()
+    page.get_by_role("region", name="In progress").get_by_text("7 Lookout Row").click()
     # Dead tests stay open while it is on hold.
     stage(page, "Dead tests")
     page.get_by_role("button", name="Not now").click()

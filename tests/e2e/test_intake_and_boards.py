@@ -110,7 +110,7 @@ def test_a_cable_whose_method_cannot_be_seen_becomes_a_limitation(at_work):
     page = at_work("Cooker")
     page.get_by_role("button", name="More about 1 Cooker").click()
     page.get_by_label("Installation method").select_option("not known")
-    page.get_by_role("button", name="Record it as a limitation").click()
+    page.get_by_role("button", name="Record as a limitation").click()
     expect(page.get_by_text("Recorded as a limitation.")).to_be_visible()
     all_kept(page)
     stage(page, "Brief")

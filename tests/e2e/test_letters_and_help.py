@@ -24,7 +24,7 @@ def desk(look, firm: Firm):  # noqa: F811
 def test_help_opens_by_its_key_and_finds_a_word_and_a_rule(desk):
     page, look = desk  # noqa: F811
     page.goto("/")
-    page.get_by_role("heading", name="In hand").wait_for()
+    page.get_by_role("heading", name="In progress").wait_for()
     page.keyboard.press("?")
     help_here = page.get_by_role("dialog", name="Help")
     expect(help_here.get_by_text("stages in their order")).to_be_visible()

@@ -18,10 +18,10 @@ def read(page, *figures):
 
 
 def observe(page, text, code):
-    page.get_by_label("Stages of the inspection").get_by_role("button", name="Observation").click()
+    page.get_by_label("Stages of the inspection").get_by_role("button", name="Add observation").click()
     page.get_by_label("What was found").fill(text)
     page.get_by_role("group", name="Code").get_by_role("button", name=code).click()
-    page.get_by_role("button", name="Record it").click()
+    page.get_by_role("button", name="Save observation").click()
 
 
 def test_from_a_finding_to_its_certificate(at_work):

@@ -25,7 +25,7 @@ def test_a_block_with_gaps_and_mistakes_is_pasted_and_every_mistake_stands_at_it
     first.click()
     paste(page, "1.02\t>200\t150\tok\n\t\t\t✓\n0.19\tabout 5\t>500\tno\n0.1.2\t\t80\t")
     expect(page.get_by_text("11 figures pasted")).to_be_visible()
-    all_kept_but_two = page.get_by_text("2 to mend")
+    all_kept_but_two = page.get_by_text("2 not accepted")
     expect(all_kept_but_two).to_be_visible()
     for way, name, text in (
         (1, "R1+R2 Ω", "1.02"), (1, "L–N MΩ", ">200"), (1, "L+N–E MΩ", "150"), (3, "R1+R2 Ω", "0.19"),

@@ -125,12 +125,12 @@ def test_five_rooms_on_a_phone_counted_in_taps(at_work, shot):
     assert counted / POINTS <= 1.3, (counted, POINTS)
 
     # What was blocked stands among the limitations by itself, its share in sight on every stage.
-    page.get_by_text("Limits", exact=True).click()
+    page.get_by_text("Limitations", exact=True).click()
     expect(page.get_by_text("Living room socket 3")).to_be_visible()
     expect(page.get_by_text(f"and 1 of {POINTS} points are limited.")).to_be_visible()
     expect(page.get_by_label("Stages of the inspection").get_by_text("4 %")).to_be_visible()
     stands(page, POINTS)
-    expect(page.get_by_text("All kept")).to_be_visible()
+    expect(page.get_by_role("status").get_by_text("Saved", exact=True)).to_be_visible()
     page.wait_for_function("() => !document.body.innerText.includes('waiting')")
     photos_arrived(page)
 
@@ -251,7 +251,7 @@ def test_the_sample_is_drawn_kept_and_grows_with_what_is_found(at_work):
     choose(page, "records", "good")
     choose(page, "condition_on_sight", "good")
     expect(page.get_by_text("25 %", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Draw them by lot").click()
+    page.get_by_role("button", name="Pick at random").click()
     expect(page.get_by_text("0 of 2 opened")).to_be_visible()
     choose(page, "other_hands", "Yes")
     expect(page.get_by_text("50 %", exact=True)).to_be_visible()

@@ -24,4 +24,4 @@ def test_the_office_has_no_button_for_what_only_a_competent_person_says(signed_i
         open_at(page, found, "Observations")
         page.get_by_text("Live part can be touched").first.click()
         expect(page.get_by_label("Danger present")).to_be_visible()
-        expect(page.get_by_role("button", name="Told now")).to_have_count(int(says))
+        expect(page.get_by_role("button", name="Record: told now")).to_have_count(int(says))

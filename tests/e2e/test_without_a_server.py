@@ -138,7 +138,7 @@ def test_signing_out_without_a_server_forgets_at_once_and_ends_the_session_later
     address = page.url
     kept_on_the_device(page)
     page.goto(place.base)
-    expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(page.get_by_role("heading", name="In progress")).to_be_visible()
     place.down()
     sign_out(page)
     expect(page.get_by_text("You are signed out on this device.")).to_be_visible()
@@ -183,7 +183,7 @@ def test_what_waits_is_asked_about_and_goes_when_its_author_is_back(at_work, pla
     page.get_by_label("Email").fill(firm.inspector_email)
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign in").click()
-    expect(page.get_by_role("heading", name="In hand")).to_be_visible()
+    expect(page.get_by_role("heading", name="In progress")).to_be_visible()
     on_the_device(page, "dorrik", "pending", lambda rows: rows == [])
     page.goto(address)
     expect(figure).to_have_value("0.12")

@@ -13,7 +13,7 @@ def stage(page: Page, name: str) -> None:
 
 def all_kept(page: Page) -> None:
     """Wait until the server has everything."""
-    expect(page.get_by_text("All kept", exact=True)).to_be_visible()
+    expect(page.get_by_role("status").get_by_text("Saved", exact=True)).to_be_visible()
 
 
 def fill(page: Page, label: str, value: str) -> None:

@@ -98,7 +98,7 @@ function Known() {
   });
   if (session.isPending) return <Loading what="Dorrik" />;
   if (session.isError) {
-    const said = explain(session.error, "What waits on this device is safe.");
+    const said = explain(session.error, "What you entered is saved on this device.");
     return <Trouble message={said} again={() => session.refetch()} />;
   }
   const enter = (me: Me) => {

@@ -127,7 +127,7 @@ Backing = Literal["limiting", "rewirable", "not known"]
 
 
 def backing(fuse_standard: str | None) -> Backing:
-    """What a cut-out fuse of that standard does for what stands behind it."""
+    """What a service fuse of that standard does for what stands behind it."""
     said = (fuse_standard or "").upper()
     if "3036" in said or "REWIR" in said:
         return "rewirable"
@@ -146,7 +146,7 @@ def judge_breaking_capacity(
 
     pfc_ka: prospective fault current there (kA); breaking_ka: the device's own breaking capacity (kA); conditional_ka:
     conditional rating of the unit behind its service fuse (kA), or None; behind, fuse_a: what that fuse is, and its
-    rating (A). A cartridge cut-out fuse limits the current, so that what lies above a device's own capacity is worth a
+    rating (A). A cartridge service fuse limits the current, so that what lies above a device's own capacity is worth a
     look and no code; behind a rewirable one nothing is backed up.
     """
     source = "BS 7671 434.5.1, 536.4.201 · rule 3.4"
@@ -180,12 +180,12 @@ def judge_breaking_capacity(
             source=source,
             limit=limit,
             margin=margin,
-            next_step="Look for the unit's conditional rating; without one say that the cut-out fuse backs it up.",
+            next_step="Look for the unit's conditional rating; without one say that the service fuse backs it up.",
         )
     return Verdict(
         status="fail",
         reason=f"{pfc_ka} kA can flow where {limit:g} kA can be broken"
-        + (": a rewirable cut-out fuse backs nothing up." if behind == "rewirable" else "."),
+        + (": a rewirable service fuse backs nothing up." if behind == "rewirable" else "."),
         source=source,
         limit=limit,
         margin=margin,

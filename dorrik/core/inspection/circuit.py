@@ -84,7 +84,7 @@ class Circuit:
         ),
     )
     spare: bool | None = f.flag("Spare way")
-    untraced: bool | None = f.flag("What it feeds is not known")
+    untraced: bool | None = f.flag("Circuit not identified")
     phase: str | None = f.choice("Phase", *PHASES)
     rcd_group: str | None = f.text("RCD group", 8)
     form: str | None = f.choice(
@@ -338,7 +338,7 @@ class Circuit:
         ),
     )
     rcd_half: str | None = f.check(
-        "RCD holds at ½ × IΔn", stage="live", column=Column(label="Holds at ½ × IΔn", head=("Holds at", "½ × IΔn"))
+        "RCD: no trip at ½ × IΔn", stage="live", column=Column(label="Holds at ½ × IΔn", head=("Holds at", "½ × IΔn"))
     )
     rcd_five_ms: Reading | None = f.reading(
         "RCD trip time at 5 × IΔn",

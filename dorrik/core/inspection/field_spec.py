@@ -163,11 +163,11 @@ def _number(spec: FieldSpec, value: object) -> float:
     if isinstance(value, str):
         text = value.strip().replace(",", ".")
         if not re.fullmatch(r"-?\d{1,12}(\.\d{1,12})?", text):
-            raise FieldError(f"{spec.label} takes a plain number, such as 2.5.")
+            raise FieldError(f"{spec.label}: enter a number, such as 2.5.")
         value = float(text)
     # A whole number can be longer than any that is finite here.
     if isinstance(value, bool) or not isinstance(value, int | float) or not -1e300 < value < 1e300:
-        raise FieldError(f"{spec.label} takes a plain number.")
+        raise FieldError(f"{spec.label}: enter a number, such as 2.5.")
     unit = f" {spec.unit}" if spec.unit else ""
     if spec.low is not None and value < spec.low:
         raise FieldError(f"{spec.label} is at least {spec.low:g}{unit}.")
@@ -179,7 +179,7 @@ def _number(spec: FieldSpec, value: object) -> float:
 def _integer(spec: FieldSpec, value: object) -> int:
     found = _number(spec, value)
     if found != int(found):
-        raise FieldError(f"{spec.label} takes a whole number.")
+        raise FieldError(f"{spec.label}: enter a whole number.")
     return int(found)
 
 
@@ -206,7 +206,7 @@ def _date(spec: FieldSpec, value: object) -> str:
             raise ValueError
         found = date.fromisoformat(value)
     except ValueError:
-        raise FieldError(f"{spec.label} takes a date, year-month-day.") from None
+        raise FieldError(f"{spec.label}: enter a date, such as 2026-11-29.") from None
     if found < EARLIEST:
         raise FieldError(f"{spec.label}: {found.year} is before any report this register can hold ({EARLIEST.year}).")
     return found.isoformat()

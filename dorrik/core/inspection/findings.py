@@ -108,7 +108,7 @@ class Overruling:
     about_id: str | None = f.identity("About which")
     field: str | None = f.text("Figure", 40, keeps="key")
     of_reading: str | None = f.text("Of which reading", 200)
-    status: str | None = f.choice("Taken for", "pass", "attention", "fail")
+    status: str | None = f.choice("My verdict", "pass", "attention", "fail")
     reason: str | None = f.text("Reason", 500)
     removed: bool | None = f.flag("Removed")
 

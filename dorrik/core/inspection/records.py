@@ -171,7 +171,7 @@ class Board:
     main_switch_kind: str | None = f.choice("Kind of main switch", "switch", "RCCB", "switch-fuse", "breaker", "none")
     outbuilding: bool | None = f.flag("In an outbuilding")
     extraneous: str | None = f.choice("Metal services there", "none", "bonded", "not bonded", "not known")
-    only_way_out: bool | None = f.flag("Under or on the only way out")
+    only_way_out: bool | None = f.flag("On or under the only escape route")
     no_cpc_notice: bool | None = f.flag("Notice of circuits without cpc")
     conditional_ka: float | None = f.number("Conditional rating", "kA", 1, 50)
     zdb_ohm: Reading | None = f.reading(
@@ -188,7 +188,7 @@ class Board:
         "MΩ",
         "insulation",
         stage="dead",
-        column=Column(hint="every circuit on, every load out"),
+        column=Column(hint="all circuits on, all loads disconnected"),
     )
     insulation_lne_mohm: Reading | None = f.reading(
         "Insulation of the board, L+N–E",
@@ -202,11 +202,11 @@ class Board:
     spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified", stays=False)
     spd_uc_v: float | None = f.number("Surge device Uc", "V", 50, 1000)
     spd_u_dc_v: Reading | None = f.reading("Varistor test", "V d.c.", "direct-voltage")
-    fed_by: str | None = f.identity("Fed from which way")
+    fed_by: str | None = f.identity("Fed from")
     phases: str | None = f.choice("Phases of the board", "1", "3")
     earthing: str | None = f.choice("Earth of the board", "of the supply", "own electrode")
     electrode_ohm: Reading | None = f.reading("Electrode RA", "Ω", "loop")
-    electrode_alone: bool | None = f.flag("Bonds off the electrode for RA", stays=False)
+    electrode_alone: bool | None = f.flag("RA measured with bonding disconnected", stays=False)
     isolated_at: str | None = f.instant("Proved dead at", stays=False)
     isolated_lock: str | None = f.text("Lock and tag", 80, stays=False)
     unconfirmed: bool | None = f.flag("Carried over, not yet seen", stays=False)
@@ -256,8 +256,8 @@ class Inspection:
     table_corrections: tuple[Correction, ...] | None = f.corrections("Tables corrected")
     catalogue: list[dict[str, str]] | None = f.entries("The firm's own entries of the catalogue")
     records: str | None = f.choice("Earlier papers", "good", "fair", "poor", "none", stage="walk")
-    condition_on_sight: str | None = f.choice("Condition on sight", "good", "fair", "poor", stage="walk")
-    other_hands: bool | None = f.flag("Signs of work by other hands", stage="walk")
+    condition_on_sight: str | None = f.choice("Visible condition", "good", "fair", "poor", stage="walk")
+    other_hands: bool | None = f.flag("Signs of alterations", stage="walk")
     damp: bool | None = f.flag("Damp, or weather gets in", stage="walk")
     age_years: int | None = f.integer("Age of the wiring (years)", 0, 150, stage="walk")
     last_report_years: int | None = f.integer("Years since the last report", 0, 100, stage="walk")
@@ -288,7 +288,7 @@ class Inspection:
         "Source of its own", "none", "solar", "battery", "solar and battery", "generator"
     )
     overhead_supply: bool | None = f.flag("Overhead supply", stays=True)
-    storey: str | None = f.choice("Where the home lies", "house or ground floor", "upper floor flat", stays=True)
+    storey: str | None = f.choice("Type of home", "house or ground floor", "upper floor flat", stays=True)
     flat_above: bool | None = f.flag("Another dwelling above", stays=True)
     leakage_ma: Reading | None = f.reading("Leakage at the tails", "mA", "leakage")
     earthing_conductor_mm2: float | None = f.number("Main earthing conductor", "mm²", 1, 120, stays=True)

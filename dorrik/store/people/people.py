@@ -58,9 +58,9 @@ def address(text: str) -> str:
     try:
         found = validate_email(text.strip(), check_deliverability=False)
     except (EmailNotValidError, UnicodeError):
-        raise Unfit("email", "That is no mail address.") from None
+        raise Unfit("email", "Enter an email address, such as ann@example.com.") from None
     if "=?" in found.normalized:
-        raise Unfit("email", "That is no mail address.")
+        raise Unfit("email", "Enter an email address, such as ann@example.com.")
     if len(found.normalized) > LONGEST_ADDRESS:
         raise Unfit("email", f"Mail addresses of at most {LONGEST_ADDRESS} characters are kept.")
     return found.normalized

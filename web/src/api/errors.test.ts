@@ -17,7 +17,7 @@ it("a server that does not answer is told as that, with what it means for what w
   const failed = await answer(Promise.reject(new TypeError("Failed to fetch"))).catch((error: unknown) => error);
   expect(failed).toBeInstanceOf(Unreachable);
   expect(explain(failed)).toBe("The server cannot be reached. Nothing was changed.");
-  expect(explainField(failed, "name")).toBe("The server cannot be reached. What you typed still stands here.");
+  expect(explainField(failed, "name")).toBe("The server cannot be reached. What you typed is still here.");
 });
 
 it("a mistake of the program itself is never told as a lost connection", () => {

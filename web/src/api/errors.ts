@@ -4,8 +4,8 @@ import { Refused, type Schemas, Unreachable } from "./client";
 /** What a person who cannot reach the server wants to know next. */
 type Comfort =
   | "Nothing was changed."
-  | "What you typed still stands here."
-  | "What waits on this device is safe."
+  | "What you typed is still here."
+  | "What you entered is saved on this device."
   | "Try again in a moment.";
 
 export function explain(error: unknown, comfort: Comfort = "Nothing was changed."): string {
@@ -23,4 +23,4 @@ export function fieldErrors(error: unknown): Record<string, string> {
 
 /** What was said of one field, or of the whole where that field was not named. */
 export const explainField = (error: unknown, field: string): string =>
-  fieldErrors(error)[field] ?? explain(error, "What you typed still stands here.");
+  fieldErrors(error)[field] ?? explain(error, "What you typed is still here.");

@@ -33,7 +33,7 @@ export function BoardChecks({ board }: { board: Entity }) {
             </Box>
             {left.length > 1 && (
               <Button variant="quiet" onClick={() => left.forEach((item) => set(item.key, "good"))}>
-                the rest is good
+                Mark rest OK
               </Button>
             )}
           </Flex>

@@ -142,7 +142,7 @@ function Feed({ board }: { board: Entity }) {
       {others.length > 0 && (
         <Box mb="4" maxW="24rem">
           <SelectField
-            label="Fed from which way"
+            label="Fed from"
             value={String(board.values.fed_by ?? "")}
             choices={[["", "the origin"], ...ways]}
             refused={refused}
@@ -190,7 +190,7 @@ function Unconfirmed({ board }: { board: Entity }) {
       role="note"
       acts={
         <Button variant="action" onClick={confirm}>
-          All of it stands as drawn
+          Confirm whole board
         </Button>
       }
     >

@@ -121,7 +121,7 @@ function MethodLimitation({ circuit }: { circuit: Entity }) {
   if (there) return <Box color="quiet">Recorded as a limitation.</Box>;
   return (
     <Button onClick={() => add("limitation", model.id, { what, reason: "Its run cannot be seen" })}>
-      Record it as a limitation
+      Record as a limitation
     </Button>
   );
 }

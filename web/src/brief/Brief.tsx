@@ -20,7 +20,7 @@ export default function Brief({ me }: { me: Me }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   return (
     <>
-      <StageHead title="Brief" line="each field is kept as you leave it" />
+      <StageHead title="Brief" line="saved as you go" />
       <StageBody>
         <Section title="The job" first>
           <Fields
@@ -47,7 +47,7 @@ export default function Brief({ me }: { me: Me }) {
         </Section>
         <OnSite inspection={id} me={me} />
         <Hold inspection={id} me={me} />
-        <Section title="Take over from earlier papers">
+        <Section title="Copy from an earlier report">
           <EarlierPapers />
         </Section>
         <Section title="What was agreed">
@@ -79,7 +79,7 @@ export default function Brief({ me }: { me: Me }) {
             ]}
           />
           <LinkButton variant="quiet" to={`/inspection/${id}/walk?view=sample`}>
-            What else speaks of risk, and the draw
+            Risk and sample
           </LinkButton>
         </Section>
         <Agreed />

@@ -48,14 +48,14 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
       <Flex wrap="wrap" gap="2">
         {here ? (
           <Button variant="action" onClick={() => (open && !leaving ? setLeaving(true) : leave())}>
-            {open && leaving ? "Leave with these open" : "I leave now"}
+            {open && leaving ? "Leave with these open" : "Record departure"}
           </Button>
         ) : (
           <Button variant="action" onClick={arrive}>
-            I arrive now
+            Record arrival
           </Button>
         )}
-        <Button onClick={() => add("attendance", inspection, { arrived_at: now() })}>Somebody else arrives</Button>
+        <Button onClick={() => add("attendance", inspection, { arrived_at: now() })}>Add a person</Button>
       </Flex>
       {here && leaving && <ComeBackReminder before="before you leave" />}
     </Section>

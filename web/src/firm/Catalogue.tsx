@@ -64,12 +64,12 @@ export function Catalogue() {
           <TextField label="Find an entry" value={text} change={setText} placeholder="crack, bond, downlight …" />
         </Box>
         <LinkButton file to="/api/firm/catalogue/own.csv">
-          As a table (CSV)
+          Export CSV
         </LinkButton>
         {whole.may_settle && (
           <>
-            <FileButton label="Take a table in" accept={FILES} take={(files) => void load(files)}>
-              <Button>Take a table in …</Button>
+            <FileButton label="Import CSV" accept={FILES} take={(files) => void load(files)}>
+              <Button>Import CSV …</Button>
             </FileButton>
             <Button variant="action" onClick={() => setEditing({ key: null })}>
               New entry
@@ -164,7 +164,7 @@ function Entry({ of, entry, said, builtIn, take, close }: EntryProps) {
   const usual = (name: keyof CatalogueEntry) => (builtIn && entry ? String(entry[name]) : undefined);
   const refuse = (error: unknown) => {
     setWrong(fieldErrors(error));
-    setTrouble(explain(error, "What you typed still stands here."));
+    setTrouble(explain(error, "What you typed is still here."));
   };
   const key = of ?? keyOf(values.title ?? "");
   const keep = async () => {

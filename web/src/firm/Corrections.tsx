@@ -68,7 +68,7 @@ export function Corrections({ firm, take }: Props) {
         {inForce.map((one) => (
           <Line key={one.id}>
             <Said one={one} />
-            {firm.may_settle && <Button onClick={() => withdraw(one)}>Read as printed</Button>}
+            {firm.may_settle && <Button onClick={() => withdraw(one)}>Use printed value</Button>}
           </Line>
         ))}
       </Lines>
@@ -124,7 +124,7 @@ function Correct({ tables, take }: { tables: Schemas["TableOut"][]; take: (next:
       setTyped(NOTHING);
       setRefused("");
     } catch (error) {
-      setRefused(explain(error, "What you typed still stands here."));
+      setRefused(explain(error, "What you typed is still here."));
     }
   };
   return (
@@ -160,7 +160,7 @@ function Correct({ tables, take }: { tables: Schemas["TableOut"][]; take: (next:
             />
             <Wide>
               <TextField
-                label="Why, and on whose word"
+                label="Reason and source"
                 value={typed.why}
                 change={(why) => type({ why })}
                 hint={table.source}

@@ -121,7 +121,7 @@ function Logo({ firm, take }: { firm: Firm; take: (next: Firm) => void }) {
 
 const LEAD =
   "Years after the last work for somebody. Then a supervisor can erase what is kept of them, on the client's page; " +
-  "that there was a change stays, what it said goes. Law and contracts may ask for more: check yours.";
+  "the history still shows that something changed, not what. Law and contracts may ask for more: check yours.";
 
 export function Retention({ firm, take }: { firm: Firm; take: (next: Firm) => void }) {
   const [data, setData] = useState(String(firm.keep_years));
@@ -144,7 +144,7 @@ export function Retention({ firm, take }: { firm: Firm; take: (next: Firm) => vo
   };
   const changed = whole(data) !== firm.keep_years || whole(reports) !== firm.keep_reports_years;
   return (
-    <Section title="How long what is kept" lead={LEAD} first>
+    <Section title="Retention" lead={LEAD} first>
       <Flex gap="4" align="flex-end" wrap="wrap">
         <Box w="16rem">
           <TextField

@@ -30,7 +30,7 @@ export function Rates() {
       queries.setQueryData(["rates"], await answer(api.PUT("/api/firm/rates", { body })));
       setTrouble({});
     } catch (error) {
-      setTrouble({ [name]: explain(error, "What you typed still stands here.") });
+      setTrouble({ [name]: explain(error, "What you typed is still here.") });
     }
   };
   const shown = (list: readonly Rate[]) => (

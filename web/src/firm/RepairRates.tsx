@@ -43,7 +43,7 @@ export function RepairRates() {
       );
       setTrouble({});
     } catch (error) {
-      setTrouble({ [at]: explain(error, "What you typed still stands here.") });
+      setTrouble({ [at]: explain(error, "What you typed is still here.") });
     }
   };
   return (

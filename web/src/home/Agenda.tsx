@@ -89,7 +89,7 @@ function VisitLine({ visit }: { visit: Visit }) {
             .join(" · ")}
         </Text>
       </Box>
-      {visit.when === "before" && <Tag>its day has gone by</Tag>}
+      {visit.when === "before" && <Tag>overdue</Tag>}
     </Line>
   );
 }

@@ -64,7 +64,7 @@ export default function Home({ me }: { me: Me }) {
 
   if (home.isPending) return <Loading what="your inspections" />;
   if (home.isError) {
-    const said = explain(home.error, "What waits on this device is safe.");
+    const said = explain(home.error, "What you entered is saved on this device.");
     // Signing out takes no server.
     return (
       <Box maxW="76rem" mx="auto" px={{ base: "4", md: "8" }}>
@@ -105,15 +105,15 @@ export default function Home({ me }: { me: Me }) {
             </Flex>
             <Agenda part="visits" />
             {narrow && <Agenda part="waiting" />}
-            <Section title="In hand">
+            <Section title="In progress">
               {in_hand.length === 0 ? (
-                <Empty title="Nothing in hand">
+                <Empty title="Nothing in progress">
                   Begin with <b>New inspection</b>: the address and the agreed extent come first.
                 </Empty>
               ) : (
                 <InspectionLines
                   which="in hand"
-                  what="inspections in hand"
+                  what="inspections in progress"
                   first={in_hand}
                   count={in_hand_count}
                   Line={InHand}

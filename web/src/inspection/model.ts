@@ -140,7 +140,7 @@ export function receive(
   const came: Notice[] = receipt.results.flatMap((r) => {
     const change = sent.find((c) => c.id === r.id);
     if (!r.overtook || !change) return [];
-    const text = `You came after ${r.overtook.author}, who had written ${shown(r.overtook.value)}. Both are in the history.`;
+    const text = `You replaced ${shown(r.overtook.value)}, entered by ${r.overtook.author}. Both are in the history.`;
     const undo = { kind: change.entity, id: change.entity_id, field: change.field, value: r.overtook.value as Value };
     return [{ id: r.id, text, undo }];
   });

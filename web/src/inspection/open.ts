@@ -52,6 +52,8 @@ interface Person {
 const { getState: get, setState: set } = useInspection;
 let me: Person = { id: "", firm_id: "" };
 let stopHearing: (() => void) | undefined;
+/** Counts what was opened and left: what was left while it was being opened is not listened to. */
+let turn = 0;
 let calm: ReturnType<typeof setTimeout> | undefined;
 
 outbox.readAlong({
@@ -104,6 +106,7 @@ export function noteState(state: NonNullable<model.Model["state"]>): void {
 /** Open an inspection, or the one that so far is only on this device. Without a server: as it was open here last. */
 export async function load(id: string, who: Person): Promise<void> {
   me = who;
+  const mine = ++turn;
   if (get().model?.id !== id) set({ model: null, asOf: null, error: null, undoable: [] });
   await outbox.open(who.id);
   outbox.unbar(id);
@@ -118,12 +121,12 @@ export async function load(id: string, who: Person): Promise<void> {
     const waiting = outbox.changesOf(id);
     // The same, of the very entries that make it: the server has it by now.
     if (status === 404 && onTheWay && !waiting.length && !get().model) return load(id, who);
-    if (get().model?.id === id || status === 401) return listenOn();
+    if (get().model?.id === id || status === 401) return listenOn(mine);
     if (status === 404 && waiting.length) set({ model: model.blank(id, waiting) });
     else if (kept && (status === 0 || status >= 500)) set({ model: model.open(kept.found, waiting), asOf: kept.at });
-    else set({ error: explain(error, "What waits on this device is safe.") });
+    else set({ error: explain(error, "What you entered is saved on this device.") });
   }
-  listenOn();
+  listenOn(mine);
 }
 
 /** What the server has of it, with what waits here laid on top. */
@@ -134,13 +137,15 @@ function take(found: Schemas["InspectionOut"]): void {
   set({ model: model.open(found, outbox.changesOf(found.id)), asOf: null, error: null });
 }
 
-function listenOn(): void {
+function listenOn(mine: number): void {
+  if (mine !== turn) return;
   stopHearing?.();
   const id = get().model?.id;
   stopHearing = id === undefined ? undefined : hear(id, { seq: () => get().model?.seq ?? 0, ask: () => void listen() });
 }
 
 export function leave(): void {
+  turn++;
   stopHearing?.();
   stopHearing = undefined;
 }

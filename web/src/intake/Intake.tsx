@@ -75,7 +75,7 @@ export default function Intake() {
   const there = new Set(drawn.bonds.map((bond) => bond.service));
   return (
     <>
-      <StageHead title="Intake" line="the way of the supply; tap a part to say what it is" />
+      <StageHead title="Intake" line="tap a part to fill it in" />
       <Box px="4">
         <IntakeDrawing
           {...drawn}

@@ -206,7 +206,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
       {may && (
         <li>
           <Button variant="quiet" onClick={() => setField(at("removed"), true)}>
-            Take this record out
+            Remove record
           </Button>
         </li>
       )}
@@ -263,7 +263,7 @@ function Step({ n, title, when, done, bad, act, later, onAct, children: inside }
         ) : null}
         {onAct && act && (
           <Button variant={when ? "quiet" : later ? "outline" : "action"} onClick={onAct}>
-            {when ? "take back" : act}
+            {when ? "Undo" : act}
           </Button>
         )}
       </Flex>

@@ -37,7 +37,7 @@ export function Reminder({ live, board }: { live: boolean; board: Entity }) {
       ) : (
         <>
           <b>No safe isolation is recorded for {nameOf(board)}.</b> Before insulation tests: unplug equipment, warn
-          people, take surge devices out.
+          people, disconnect SPDs.
         </>
       )}
     </Banner>

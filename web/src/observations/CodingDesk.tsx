@@ -1,4 +1,4 @@
-/** What is it worth? The three views side by side, what is known and what is asked, colleagues, a second opinion. */
+/** Which code? The three views side by side, what is known and what is asked, colleagues, a second opinion. */
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -57,7 +57,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
     <Box as="article" aria-label={`What is it worth: ${String(v.text ?? "")}`} minW="0">
       <Flex align="baseline" gap="3" wrap="wrap" mb="2">
         <Heading as="h2" size="lg">
-          What is it worth?
+          Which code?
         </Heading>
         <Box as="span" color="quiet" flex="1">
           {String(v.place ?? "no place said")}
@@ -73,7 +73,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
             })
           }
         >
-          words, place …
+          Edit wording and place …
         </Button>
       </Flex>
       <Text fontSize="lg" fontWeight="bold">
@@ -147,7 +147,7 @@ function Facts({ coding, reply, decides }: FactsProps) {
     <Box my="2">
       {counted.length > 0 && (
         <Text>
-          Known already, and counted: <b>{counted.map((one) => one.says).join(" · ")}</b>
+          Already known: <b>{counted.map((one) => one.says).join(" · ")}</b>
         </Text>
       )}
       {answered.map((one) => (
@@ -294,12 +294,12 @@ function Second({ observation, me }: { observation: Entity; me: Me }) {
         <Flex gap="3" align="center" wrap="wrap">
           <Text flex="1">A second opinion was asked for on {moment(String(asked))}.</Text>
           <Button size="sm" variant="quiet" onClick={() => ask(null)}>
-            no longer
+            Cancel request
           </Button>
         </Flex>
       )}
       {given.length === 0 && !asked && !me.may.includes("give a second opinion") && (
-        <Button onClick={() => ask(new Date().toISOString())}>Ask for a blind second opinion</Button>
+        <Button onClick={() => ask(new Date().toISOString())}>Ask for a second opinion (your code stays hidden)</Button>
       )}
       <Fold small title="What was found, in its own words">
         <Box pt="2">

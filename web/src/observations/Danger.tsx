@@ -63,14 +63,14 @@ export function Danger({ observation }: { observation: Entity }) {
           </Text>
         ) : may ? (
           <Button variant="action" onClick={() => set("told_at", new Date().toISOString())}>
-            Told now
+            Record: told now
           </Button>
         ) : (
           <Text color="quiet">{NOT_YOURS.decide}</Text>
         )}
         {v.told_at && may && (
           <Button size="sm" variant="quiet" onClick={() => set("told_at", null)}>
-            not yet
+            Undo
           </Button>
         )}
       </Flex>

@@ -33,7 +33,7 @@ export function Mended({ observation }: { observation: Entity }) {
           <Photos kind="observation" id={observation.id} shows="as left" label="Photo as left" inline only />
           {lacking.length > 0 && (
             <Text>
-              <b>It still counts to the outcome:</b> {lacking.join(" and ")} missing.
+              <b>Still counts.</b> Add “as left” and the retest: {lacking.join(" and ")} missing.
             </Text>
           )}
         </Box>

@@ -129,7 +129,7 @@ export default function ObservationDialog({ about }: { about: About }) {
 
   function save() {
     if (!text.trim()) {
-      setTrouble("Say what was found, or choose it from the list.");
+      setTrouble("Type what was found, or choose from the list.");
       return;
     }
     const fields = recorded({ place, text, entry, onTheDay, asLeft, retest, ...(decides && { code, reason }) });
@@ -342,7 +342,7 @@ function Footer({ close, save, takeOut }: FooterProps) {
         Back
       </Button>
       <Button variant="action" onClick={save}>
-        Record it
+        Save observation
       </Button>
     </>
   );

@@ -107,7 +107,7 @@ it("what was refused stands with its reason, and can be thought of again", async
   expect(screen.queryByRole("button", { name: "Record: Zs above its limit" })).toBeNull();
   await userEvent.click(screen.getByText("1 refused, with the reason"));
   expect(screen.getByText("Wrong end of line")).toBeTruthy();
-  await press("think again");
+  await press("Reopen");
   expect(of("declined")).toEqual([]);
 });
 

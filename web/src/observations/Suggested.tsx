@@ -25,7 +25,7 @@ export function Suggested({ weight }: { weight: (code: unknown) => number }) {
   return (
     <>
       {waiting.length > 0 && (
-        <Section title="The figures speak of these, nothing is recorded yet">
+        <Section title="Suggested by the readings">
           <Lines>
             {waiting.map((one) => (
               <Offered key={one.entity_id + one.key} one={one} />
@@ -95,7 +95,7 @@ function Offered({ one }: { one: Suggestion }) {
           </Button>
           {decides && !refusing && (
             <Button size="sm" variant="quiet" label={`Refuse: ${one.title}`} onClick={() => setRefusing(true)}>
-              refuse
+              Dismiss …
             </Button>
           )}
         </Flex>
@@ -141,7 +141,7 @@ function Refused({ one }: { one: Suggestion }) {
       </Box>
       {decides && (
         <Button size="sm" variant="quiet" onClick={takeBack}>
-          think again
+          Reopen
         </Button>
       )}
     </Flex>

@@ -129,7 +129,7 @@ function Asked({ one, me }: { one: Waiting; me: Me }) {
       await queries.invalidateQueries({ queryKey: ["second-opinions"] });
       await queries.invalidateQueries({ queryKey: ["agreement"] });
     } catch (error) {
-      setTrouble(explain(error, "What you typed still stands here."));
+      setTrouble(explain(error, "What you typed is still here."));
     }
   };
   return (

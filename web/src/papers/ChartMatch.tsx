@@ -119,7 +119,7 @@ export function ChartMatch({ paper, busy, carry }: Props) {
             .slice(0, 6)
             .map((line) => line.row)
             .join(", ")}
-          {wrong.length > 6 ? " …" : ""}). Mend the file, or match the column otherwise.
+          {wrong.length > 6 ? " …" : ""}). Correct the file, or choose another column.
         </Told>
       )}
       <Flex wrap="wrap" gap="4" align="flex-end" mt="3">
@@ -131,7 +131,7 @@ export function ChartMatch({ paper, busy, carry }: Props) {
           disabled={busy || !lines.some((line) => !line.wrong.length)}
           onClick={() => carry({ chart, measured_on: measuredOn || null, source: paper.name.slice(0, 120) })}
         >
-          Carry {lines.length - wrong.length} circuits over
+          Copy {lines.length - wrong.length} circuits
         </Button>
       </Flex>
     </Box>

@@ -132,7 +132,7 @@ function Found({ found, name, busy, carry }: FoundProps) {
         {count(found.readings, "reading")} to compare with
       </Text>
       <Button variant="action" disabled={busy || !found.circuits} onClick={carry}>
-        Carry it over
+        Copy into this inspection
       </Button>
     </Box>
   );

@@ -86,7 +86,7 @@ export default function People({ me }: { me: Me }) {
                     )
                   }
                 >
-                  Take back
+                  Restore access
                 </Button>
               </Flex>
             ))}
@@ -146,12 +146,12 @@ function Row({
             label={`Take the second factor off ${person.name}`}
             onClick={() => run(() => answer(api.POST("/api/people/{person_id}/second-factor-off", { params })))}
           >
-            Device lost
+            Turn off two-step sign-in
           </Button>
         )}
         {!self && !asked && (
           <Button label={`${person.name} leaves`} onClick={() => setAsked(true)}>
-            Leaves
+            End access
           </Button>
         )}
         {asked && (

@@ -38,7 +38,7 @@ export function Kept({ id, me }: { id: string; me: Me }) {
     }
   };
   return (
-    <Section title="What is kept of this client">
+    <Section title="Data held on this client">
       <Text mb="3" maxW="46rem">
         {[
           many(k.properties, "property", "properties"),
@@ -57,7 +57,7 @@ export function Kept({ id, me }: { id: string; me: Me }) {
       {trouble && <Told trouble>{trouble}</Told>}
       <Flex gap="4" align="center" wrap="wrap">
         <LinkButton file variant="quiet" to={`/api/clients/${id}/export.zip`}>
-          Take everything along (ZIP)
+          Export all data (ZIP)
         </LinkButton>
         {me.may.includes("erase data") &&
           (asked ? (
@@ -65,7 +65,7 @@ export function Kept({ id, me }: { id: string; me: Me }) {
               <Button variant="action" onClick={erase}>
                 Erase for good
               </Button>
-              <Button onClick={() => setAsked(false)}>Keep</Button>
+              <Button onClick={() => setAsked(false)}>Cancel</Button>
             </>
           ) : (
             <Button onClick={() => setAsked(true)} disabled={!over}>

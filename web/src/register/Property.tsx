@@ -73,7 +73,7 @@ export default function Property() {
       {trouble && <Told trouble>{trouble}</Told>}
       <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 22rem" }} columnGap="8" rowGap="6">
         <Box order={{ base: address ? "0" : "1", lg: "0" }}>
-          <Section title="Its story" first>
+          <Section title="History" first>
             {story.isError && <Told trouble>{explain(story.error)}</Told>}
             {story.data && <Story story={story.data} />}
           </Section>
@@ -134,7 +134,7 @@ function Facts({ found, query, make }: FactsProps) {
       alignSelf="start"
     >
       {fields(["address"])}
-      <Fold title="Way in" opened>
+      <Fold title="Access" opened>
         {fields(["occupier_name", "occupier_phone", "key_place", "access", "must_stay_on", "parking"])}
       </Fold>
       <Fold title="The home" opened={!textOf(property, "tenure")}>

@@ -86,9 +86,7 @@ export default function Report({ me }: { me: Me }) {
         <Issue me={me} seq={preview.data?.seq ?? 0} points={points} waiting={waiting > 0} />
         <Section title="Draft">
           {preview.isError && (
-            <Told trouble>
-              The draft cannot be shown. {explain(preview.error, "What you typed still stands here.")}
-            </Told>
+            <Told trouble>The draft cannot be shown. {explain(preview.error, "What you typed is still here.")}</Told>
           )}
           {preview.isPending && <Progress label="Setting the draft …" />}
           {preview.data && <Draft inspection={id} preview={preview.data} gone={again} />}

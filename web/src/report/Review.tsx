@@ -48,9 +48,7 @@ export function Review({ me, seq, hindered, issued, unchanged }: Props) {
   };
   const reads = useMay("review");
   if (review.isError)
-    return (
-      <Told trouble>{explain(review.error, "What you typed still stands here.")} The review cannot be shown.</Told>
-    );
+    return <Told trouble>{explain(review.error, "What you typed is still here.")} The review cannot be shown.</Told>;
   if (!review.data) return null;
   const { steps, in_review, reopened, since_look } = review.data;
   return (

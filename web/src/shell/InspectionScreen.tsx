@@ -254,7 +254,7 @@ function Notices() {
               <>
                 {back && (
                   <Button size="sm" onClick={putBack}>
-                    Put the earlier one back
+                    Restore previous value
                   </Button>
                 )}
                 <Button size="sm" variant="quiet" onClick={() => dismiss(notice.id)}>

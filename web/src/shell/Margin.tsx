@@ -149,7 +149,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
       {unjudged > 0 && (
         <Box role="note" pl="2.5" mb="3" borderLeftWidth="3px" borderColor="lamp">
           <b>{unjudged === 1 ? "One entry is" : `${unjudged} entries are`} not judged yet.</b>
-          <Text color="quiet">What stands here is of what was there before; the server cannot be asked now.</Text>
+          <Text color="quiet">These notes are from before your last entries. They update when the server answers.</Text>
         </Box>
       )}
       {last && (
@@ -193,7 +193,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
       {!testing && <Left stage={stage} />}
       {pressing === 0 && !last && testing && unjudged === 0 && (
         <Text color="quiet" mb="3">
-          Nothing to point out: notes appear here as you leave each figure.
+          No notes. They appear after each reading.
         </Text>
       )}
       {stage === "dead" && judgement.limited_share.warning && (
@@ -231,7 +231,7 @@ function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
   const reach = useReach((s) => s.reach);
   if (!FIGURES.includes(spec?.kind ?? "") || (judged && !waits && !refused)) return null;
   const value = String(entity?.values[place.field] ?? "nothing");
-  const says = refused ? refused : waits ? WAITS[reach] : "Kept. No verdict speaks of this figure alone.";
+  const says = refused ? refused : waits ? WAITS[reach] : "Saved. This reading has no limit of its own.";
   return (
     <Box pl="2.5" borderLeftWidth="3px" borderColor="lamp" mb="2">
       <b>

@@ -38,7 +38,7 @@ export function OwnView({ note }: { note: Note }) {
   if (!opened) {
     return (
       <Button size="sm" onClick={() => setOpened(true)}>
-        I see it otherwise
+        Disagree …
       </Button>
     );
   }
@@ -57,11 +57,11 @@ export function OwnView({ note }: { note: Note }) {
   };
   return (
     <Box flexBasis="100%" display="grid" gap="1.5">
-      <Segments label="Taken for" value={view} choices={VIEWS} change={setView} />
+      <Segments label="My verdict" value={view} choices={VIEWS} change={setView} />
       <TextField
         quiet
         rows={2}
-        label="Why you see it otherwise"
+        label="Reason (printed in the report)"
         placeholder="Why"
         value={reason}
         change={setReason}

@@ -71,7 +71,7 @@ export function RunSheet({ stage }: { stage: Stage }) {
       <Limited id={id} />
       <Flex className={css.observe} gap="2">
         <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
-          Observation
+          Add observation
         </Button>
         <Button hotkey="C" wide title="Leave what is in focus for later" onClick={later}>
           Come back
@@ -88,7 +88,7 @@ function Limited({ id }: { id: string }) {
   return (
     <Box className={css.limited} title={share.says}>
       <Link to={`/inspection/${id}/walk?view=limits`}>
-        {share.warning ? <b>limited</b> : "limited"}{" "}
+        {share.warning ? <b>Limitations</b> : "Limitations"}{" "}
         <Box as="span" fontFamily="mono">
           {Math.round(share.share * 100)} %
         </Box>

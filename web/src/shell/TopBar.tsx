@@ -67,16 +67,16 @@ function KeptLine() {
     >
       {waiting ? (
         <>
-          <b>{waiting} waiting</b>
-          {deviceFailed ? " in memory only" : " on this device"}
+          <b>{waiting} to send</b>
+          {deviceFailed ? ", not saved: keep this page open" : " on this device"}
         </>
       ) : (
         <>
-          <b>All kept</b>
+          <b>Saved</b>
           {keptAt ? ` on the server · ${clock(keptAt)}` : " on the server"}
         </>
       )}
-      {refused > 0 && <b>{` · ${refused} to mend`}</b>}
+      {refused > 0 && <b>{` · ${refused} not accepted`}</b>}
       {photos > 0 && ` · ${photos === 1 ? "a photo" : `${photos} photos`} to send`}
       {reach === "slow" && " · the server is slow"}
       {reach === "unreachable" && " · no connection"}

@@ -43,10 +43,7 @@ export function Limits() {
           <b>{share.warning}</b>
         </Text>
       )}
-      <Section
-        title="Gathered from where it was said"
-        lead="They end when the reading, the point or the check has one."
-      >
+      <Section title="From LIM and “no access” entries" lead="Each goes when a result is entered.">
         {limits.length === 0 && <Text color="quiet">Nothing yet.</Text>}
         <Lines>
           {grouped(limits).map((one) => (

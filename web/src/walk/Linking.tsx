@@ -49,9 +49,7 @@ export function Linking() {
   const served = model.judgement?.points_served ?? {};
   if (rooms.every((room) => pointsOf(model, room.id).length === 0)) {
     return (
-      <Empty title="No points yet">
-        Count them room by room; here they are hung on their circuits, several at once.
-      </Empty>
+      <Empty title="No points yet">Count them room by room; here you assign them to circuits, several at once.</Empty>
     );
   }
   return (

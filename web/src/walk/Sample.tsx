@@ -28,7 +28,7 @@ export function Sample() {
     <StageBody wide>
       <Flex gap="7" wrap="wrap" align="start">
         <Box flex="1 1 22rem">
-          <Section title="How far can it be trusted?" first>
+          <Section title="Risk" first>
             <Fields
               kind="inspection"
               id={model.id}
@@ -72,7 +72,7 @@ export function Sample() {
             <Flex gap="3" align="center" mt="2">
               {!drawn && (
                 <Button variant="action" disabled={!sampling} onClick={draw}>
-                  Draw them by lot
+                  Pick at random
                 </Button>
               )}
               {drawn && (
@@ -105,7 +105,7 @@ function Drawn({ sampling, drawn }: { sampling: Schemas["SampleState"]; drawn: b
   return (
     <>
       {sampling.widenings.length > 0 && (
-        <Section title="It grew">
+        <Section title="Sample widened">
           <Box as="ul" listStyleType="disc" ml="4">
             {sampling.widenings.map((one) => (
               <li key={one.group + one.defect}>

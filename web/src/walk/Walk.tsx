@@ -15,7 +15,7 @@ const VIEWS = {
   circuits: { name: "Circuits", view: Linking },
   sample: { name: "Sample", view: Sample },
   schedule: { name: "Schedule", view: Schedule },
-  limits: { name: "Limits", view: Limits },
+  limits: { name: "Limitations", view: Limits },
 } as const;
 
 type View = keyof typeof VIEWS;

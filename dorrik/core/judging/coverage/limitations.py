@@ -203,8 +203,8 @@ def share(
         if part > most
     ]
     warning = (
-        f"{' and '.join(too_much)}. The report speaks only of what was reached and tested; agree with the client "
-        "how the rest will be reached."
+        f"{' and '.join(too_much)}. The report covers only what was reached and tested. Please arrange access so that "
+        "the rest can be inspected."
     )
     says = f"{says} {worst}".strip()
     return LimitedShare(

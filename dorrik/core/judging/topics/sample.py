@@ -83,7 +83,7 @@ def _grades(context: Context) -> tuple[sampling.Records, sampling.Condition]:
 def signs(i: Inspection) -> tuple[str, ...]:
     """Signs of risk beside records and condition, in words (rule 12.1)."""
     found = [
-        (bool(i.other_hands), "Signs of work by other hands"),
+        (bool(i.other_hands), "Signs of alterations"),
         (bool(i.damp), "Damp, or weather gets in"),
         ((i.age_years or 0) >= OLD_YEARS, f"Wiring of {i.age_years} years"),
         ((i.last_report_years or 0) > LONG_YEARS, f"{i.last_report_years} years since the last report"),
