@@ -15,7 +15,7 @@ from fastapi import FastAPI
 from sqlalchemy import Engine
 from starlette.testclient import TestClient
 
-from dorrik.api import cookies
+from dorrik.api import cookies, news_stream
 from dorrik.api.app import create_app
 from dorrik.demo.mail_catcher import catch
 from dorrik.store.database.engine import new_id
@@ -27,6 +27,13 @@ from tests.serving import free_port
 @pytest.fixture(scope="session")
 def app(engine: Engine, tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
     return create_app(engine, photos=str(tmp_path_factory.mktemp("photos")), drafts=tmp_path_factory.mktemp("drafts"))
+
+
+@pytest.fixture(autouse=True)
+def short_streams(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A client in the process of the tests waits for the end of each answer: streams have one soon."""
+    monkeypatch.setattr(news_stream, "BEAT_S", 0.05)
+    monkeypatch.setattr(news_stream, "LASTS_S", 0.05)
 
 
 class Inspector:
