@@ -67,11 +67,11 @@ def test_a_suggestion_is_refused_with_its_reason_and_taken_up_again(at_work):
     all_kept(page)
     stage(page, "Observations")
     expect(page.get_by_text("not decided: 1 suggestion not answered")).to_be_visible()
-    page.get_by_role("button", name="Refuse: Insulation below").click()
+    page.get_by_role("button", name="Dismiss: Insulation below").click()
     page.get_by_label("Why it is not raised").fill(
         "A neon in the circuit; taken out and measured again at the next visit."
     )
-    page.get_by_role("button", name="Refuse it").click()
+    page.get_by_role("button", name="Dismiss", exact=True).click()
     page.get_by_text("1 refused, with the reason").click()
     expect(page.get_by_text("A neon in the circuit")).to_be_visible()
     page.get_by_role("button", name="Reopen").click()
@@ -159,7 +159,7 @@ def test_photos_outlive_a_server_that_dies_and_a_tab_that_is_closed(at_work, pla
     expect(desk(page).get_by_role("button", name="Open photo as found")).to_have_count(2)
     # Shown from the device while it waits.
     expect(desk(page).get_by_role("img").first).to_have_js_property("complete", True)
-    expect(page.get_by_text(re.compile("2 photos to send|a photo to send|waiting"))).to_be_visible()
+    expect(page.get_by_text(re.compile("to send"))).to_be_visible()
     url, context = page.url, page.context
     page.close()
     place.up()

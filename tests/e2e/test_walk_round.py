@@ -131,7 +131,7 @@ def test_five_rooms_on_a_phone_counted_in_taps(at_work, shot):
     expect(page.get_by_label("Stages of the inspection").get_by_text("4 %")).to_be_visible()
     stands(page, POINTS)
     expect(page.get_by_role("status").get_by_text("Saved", exact=True)).to_be_visible()
-    page.wait_for_function("() => !document.body.innerText.includes('waiting')")
+    page.wait_for_function("() => !document.body.innerText.includes('to send')")
     photos_arrived(page)
 
 

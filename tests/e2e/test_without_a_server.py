@@ -81,7 +81,7 @@ def test_a_reload_shows_what_was_open_and_the_work_goes_on(at_work, place):
     figure.click()
     page.keyboard.type("0.12")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("1 waiting")).to_be_visible()
+    expect(page.get_by_text("1 to send")).to_be_visible()
     page.reload()
     # As it stood, with its verdicts, with what was typed since, and with what is not known said.
     expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
@@ -94,7 +94,7 @@ def test_a_reload_shows_what_was_open_and_the_work_goes_on(at_work, place):
     page.get_by_role("textbox", name="1 Cooker, L–N MΩ", exact=True).click()
     page.keyboard.type(">500")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("2 waiting")).to_be_visible()
+    expect(page.get_by_text("2 to send")).to_be_visible()
     # Another stage, which was not open before, is on the device too.
     stage(page, "Intake")
     expect(page.get_by_role("heading", level=1)).to_be_visible()
@@ -167,7 +167,7 @@ def test_what_waits_is_asked_about_and_goes_when_its_author_is_back(at_work, pla
     figure.click()
     page.keyboard.type("0.12")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("1 waiting")).to_be_visible()
+    expect(page.get_by_text("1 to send")).to_be_visible()
     address = page.url
     page.goto(place.base)
     sign_out(page)

@@ -81,7 +81,7 @@ it("taken as it is, it stands where its cause is, with its code, and can be take
 
 it("who does not decide records it without a code, and refuses nothing", async () => {
   shown({}, ["write"]);
-  expect(screen.queryByRole("button", { name: "Refuse: Zs above its limit" })).toBeNull();
+  expect(screen.queryByRole("button", { name: "Dismiss: Zs above its limit" })).toBeNull();
   await press("Record: Zs above its limit");
   expect(of("observation")).toHaveLength(1);
   expect(of("observation")[0]).not.toHaveProperty("code");
@@ -89,8 +89,8 @@ it("who does not decide records it without a code, and refuses nothing", async (
 
 it("is refused with a reason and not without one", async () => {
   shown();
-  await press("Refuse: Zs above its limit");
-  const refuse = screen.getByRole("button", { name: "Refuse it" });
+  await press("Dismiss: Zs above its limit");
+  const refuse = screen.getByRole("button", { name: "Dismiss" });
   expect(refuse).toHaveProperty("disabled", true);
   await userEvent.type(screen.getByLabelText("Why it is not raised"), "   {Enter}");
   expect(of("declined")).toEqual([]);

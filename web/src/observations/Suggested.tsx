@@ -94,7 +94,7 @@ function Offered({ one }: { one: Suggestion }) {
             Change …
           </Button>
           {decides && !refusing && (
-            <Button size="sm" variant="quiet" label={`Refuse: ${one.title}`} onClick={() => setRefusing(true)}>
+            <Button size="sm" variant="quiet" label={`Dismiss: ${one.title}`} onClick={() => setRefusing(true)}>
               Dismiss …
             </Button>
           )}
@@ -113,7 +113,7 @@ function Offered({ one }: { one: Suggestion }) {
               />
             </Box>
             <Button disabled={!reason.trim()} onClick={refuse}>
-              Refuse it
+              Dismiss
             </Button>
           </Flex>
         )}

@@ -79,7 +79,7 @@ export default function People({ me }: { me: Me }) {
                   </Text>
                 </Box>
                 <Button
-                  label={`Take ${one.name} back`}
+                  label={`Restore access of ${one.name}`}
                   onClick={() =>
                     run(() =>
                       answer(api.POST("/api/people/{person_id}/resume", { params: { path: { person_id: one.id } } })),
@@ -143,14 +143,14 @@ function Row({
         </Button>
         {person.second_factor && !self && (
           <Button
-            label={`Take the second factor off ${person.name}`}
+            label={`Turn off two-step sign-in of ${person.name}`}
             onClick={() => run(() => answer(api.POST("/api/people/{person_id}/second-factor-off", { params })))}
           >
             Turn off two-step sign-in
           </Button>
         )}
         {!self && !asked && (
-          <Button label={`${person.name} leaves`} onClick={() => setAsked(true)}>
+          <Button label={`End access of ${person.name}`} onClick={() => setAsked(true)}>
             End access
           </Button>
         )}
