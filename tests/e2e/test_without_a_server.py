@@ -88,7 +88,7 @@ def test_a_reload_shows_what_was_open_and_the_work_goes_on(at_work, place):
     expect(figure).to_have_value("0.12")
     margin = page.get_by_label("Margin")
     expect(margin.get_by_text("One entry is not judged yet.")).to_be_visible()
-    expect(margin.get_by_text("Nothing to point out")).to_have_count(0)
+    expect(margin.get_by_text("No notes.")).to_have_count(0)
     # Days stand as people write them.
     expect(page.get_by_text(re.compile(r"\d{4}-\d\d-\d\d"))).to_have_count(0)
     page.get_by_role("textbox", name="1 Cooker, L–N MΩ", exact=True).click()

@@ -20,7 +20,7 @@ it("carries one thing after the other, never two at once, until nothing is left"
   });
   wake();
   wake();
-  await vi.runAllTimersAsync();
+  await vi.advanceTimersByTimeAsync(120_000);
   expect(carried).toEqual(["a", "b", "c"]);
   expect(most).toBe(1);
 });
@@ -38,7 +38,7 @@ it("sees what came while it found nothing", async () => {
     return next ? "sent" : "nothing";
   });
   one.wake();
-  await vi.runAllTimersAsync();
+  await vi.advanceTimersByTimeAsync(120_000);
   expect(carried).toEqual(["late"]);
 });
 
@@ -75,6 +75,6 @@ it("goes on after a step that threw", async () => {
     return "sent";
   });
   wake();
-  await vi.runAllTimersAsync();
+  await vi.advanceTimersByTimeAsync(120_000);
   expect(carried).toEqual(["a"]);
 });

@@ -91,6 +91,7 @@ async function start(): Promise<void> {
   vi.stubGlobal("fetch", (request: Request) => (mine.on ? server.fetch(request) : new Promise(() => undefined)));
   // What was open before asks the server no more.
   (sync as typeof sync | undefined)?.leave();
+  (outbox as typeof outbox | undefined)?.close();
   vi.resetModules();
   sync = await import("./open");
   device = await import("./device");
@@ -136,6 +137,8 @@ beforeEach(async () => {
 
 afterEach(() => {
   sync.leave();
+  // Nor does what it was at sending go on in the world of another test.
+  outbox.close();
   vi.unstubAllGlobals();
 });
 
