@@ -71,7 +71,13 @@ export function RunSheet({ stage }: { stage: Stage }) {
       <Limited id={id} />
       <Flex className={css.observe} gap="2">
         <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
-          Add observation
+          <span>
+            {/* On a phone the stages need the room. */}
+            <Box as="span" display={{ base: "none", md: "inline" }}>
+              Add{" "}
+            </Box>
+            observation
+          </span>
         </Button>
         <Button hotkey="C" wide title="Leave what is in focus for later" onClick={later}>
           Come back
