@@ -16,7 +16,7 @@ def difference(old: Mapping[str, Any], new: Mapping[str, Any]) -> dict[str, Any]
     found: dict[str, Any] = {"set": {}, "lists": {}, "maps": {}}
     for name, value in new.items():
         before = old.get(name)
-        if before == value:
+        if before is value or before == value:
             continue
         if isinstance(value, list) and isinstance(before, list) and before:
             found["lists"][name] = runs(before, value)
@@ -42,8 +42,8 @@ def runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
 
     for item in new:
         # The next of the old list comes first: fellows of the same name stand in a row.
-        at = end if 0 <= end < len(old) and old[end] == item else places.get(_name(item), -1)
-        if at >= 0 and old[at] == item:
+        at = end if 0 <= end < len(old) and _same(old[end], item) else places.get(_name(item), -1)
+        if at >= 0 and _same(old[at], item):
             if at != end:
                 close()
                 start = at
@@ -57,6 +57,11 @@ def runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
             found.append({"new": [item]})
     close()
     return found
+
+
+def _same(one: Any, other: Any) -> bool:
+    # What was kept from one judgement to the next is the same object: mappings do not look for that themselves.
+    return one is other or bool(one == other)
 
 
 def _name(item: Any) -> Any:

@@ -4,9 +4,11 @@ The topics are in `topics`; here they are put together.
 """
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
+from dorrik.core.basics.cells import Cells, Once
 from dorrik.core.basics.readings import Reading, accurate
 from dorrik.core.basics.record import record
 from dorrik.core.book import catalogue, reference
@@ -22,12 +24,14 @@ from dorrik.core.home.buildings import HOME, buildings
 from dorrik.core.home.instruments import MeasuredAt
 from dorrik.core.home.isolation import BoardState, state_of
 from dorrik.core.inspection.records import Inspection, Overruling
+from dorrik.core.inspection.watched import WatchedInspection
 from dorrik.core.judging.coverage import evidence
 from dorrik.core.judging.coverage.evidence import Evidence
 from dorrik.core.judging.coverage.limitations import Limited, LimitedShare, gathered, share
-from dorrik.core.judging.coverage.progress import Progress, measure_progress
+from dorrik.core.judging.coverage.progress import measure_progress
 from dorrik.core.judging.coverage.sampling import SampleProposal, SampleState
 from dorrik.core.judging.coverage.schedule import Filled, fill
+from dorrik.core.judging.coverage.tally import Progress, Tally
 from dorrik.core.judging.result.against import Against, against, is_open, summary
 from dorrik.core.judging.result.coding import Coding, coding
 from dorrik.core.judging.result.come_back import ToComeBack, to_come_back
@@ -47,7 +51,7 @@ from dorrik.core.judging.served.walk import Walk, walk
 from dorrik.core.judging.served.zs_scale import ZsScale, scales
 from dorrik.core.judging.topics import TOPICS, breaking_capacity, next_inspection, sample
 from dorrik.core.judging.topics.bench import Bench, benches
-from dorrik.core.judging.topics.context import Context, Note
+from dorrik.core.judging.topics.context import Context, Note, read_right
 from dorrik.core.judging.topics.insulation_of_boards import BoardSum, board_sums
 from dorrik.core.judging.topics.labels_needed import LabelView, labels
 from dorrik.core.judging.topics.loops import r1_r2_so_far
@@ -148,32 +152,195 @@ def judge(
     was taken while leads were in doubt is not leaned on (rule 1.4). by_trainees: figures that a trainee read and nobody
     countersigned, by the trainee's attendance. Raises ValueError on a time that is none.
     """
-    accuracy = instruments.accuracy(inspection.instruments_used)
+    with _by(inspection):
+        cells = Once()
+        cells.put("measured at", measured_at or {})
+        cells.put("by trainees", by_trainees or {})
+        house = HouseRules.using(inspection.house_rules)
+        context = Context(inspection, read_right(inspection, house), house, cells)
+        work = cells.made(_repairs, context)
+        after = context
+        if work:
+            after = Context(settled(inspection, work), settled(context.inspection, work), house, cells)
+        return _judgement(context, after)
+
+
+@contextmanager
+def _by(inspection: Inspection) -> Iterator[None]:
+    """Tables, catalogue and accuracy as an inspection has them, while the block lasts."""
     with (
         reference.corrected(inspection.table_corrections or ()),
-        accurate(accuracy),
+        accurate(instruments.accuracy(inspection.instruments_used)),
         catalogue.with_own(inspection.catalogue),
     ):
-        return _judge(inspection, Context(inspection, measured_at, by_trainees))
+        yield
 
 
-def _judge(inspection: Inspection, context: Context) -> Judgement:
-    said = held(context, asks_nothing(context, (note for topic in TOPICS for note in topic(context))))
-    notes = fold(context, _overruled(inspection, said))
-    work = repairs(context, notes)
-    inspection, context.inspection = settled(inspection, work), settled(context.inspection, work)
-    every_sum = tuple(board_sums(context))
-    sums = tuple(one for one in every_sum if one.wanted)
-    suggested = suggest(context, notes, sums)
-    progress = measure_progress(inspection, context.house)
-    coded = tuple(coding(context))
-    schedule = fill(context.inspection, (one.key for one in suggested if not one.settled), progress.asked)
-    standing = against(context, notes, sums, suggested, coded, schedule, progress)
-    outcome, says, because = _outcome(inspection, standing)
-    ahead = tuple(expected(context))
-    apart = tuple(things(context))
-    proposal = next_inspection.proposal(context, (one.code for one in suggested if one.recorded is None))
-    book = context.book
+class LastingJudge:
+    """Judges one inspection again and again while it changes, and works out only what a change touches.
+
+    What it says is what `judge` says of the same inspection. Of one thread at a time; after anything raised it begins
+    anew.
+    """
+
+    def __init__(self) -> None:
+        self._by: object = None
+
+    def judge(
+        self,
+        inspection: Inspection,
+        measured_at: MeasuredAt | None = None,
+        by_trainees: Mapping[str, tuple[Figure, ...]] | None = None,
+    ) -> Judgement:
+        """As `judge`. Entities that are the same objects as the time before are not looked at."""
+        by = _rules_of(inspection)
+        if by != self._by:
+            self._begin(inspection, by)
+        try:
+            with _by(inspection):
+                return self._judge(inspection, measured_at or {}, by_trainees or {})
+        except BaseException:
+            self._by = None
+            raise
+
+    def _begin(self, inspection: Inspection, by: object) -> None:
+        self._by = by
+        self._house = HouseRules.using(inspection.house_rules)
+        self._cells = Cells()
+        self._contexts: dict[bool, tuple[WatchedInspection, WatchedInspection, Context]] = {}
+
+    def _judge(
+        self, inspection: Inspection, measured_at: MeasuredAt, by_trainees: Mapping[str, tuple[Figure, ...]]
+    ) -> Judgement:
+        self._cells.put("measured at", measured_at)
+        self._cells.put("by trainees", by_trainees)
+        right = read_right(inspection, self._house)
+        context = after = self._context(inspection, right, settled=False)
+        work = self._cells.made(_repairs, context)
+        if work:
+            after = self._context(settled(inspection, work), settled(right, work), settled=True)
+        return _judgement(context, after)
+
+    def _context(self, entered: Inspection, right: Inspection, *, settled: bool) -> Context:
+        known = self._contexts.get(settled)
+        if known is None:
+            watched = WatchedInspection(self._cells), WatchedInspection(self._cells)
+            watched[0].becomes(entered)
+            watched[1].becomes(right)
+            context = Context(watched[0].top, watched[1].top, self._house, self._cells)
+            self._contexts[settled] = (*watched, context)
+            return context
+        known[0].becomes(entered)
+        known[1].becomes(right)
+        return known[2]
+
+
+def _rules_of(inspection: Inspection) -> tuple[Any, ...]:
+    """What an inspection is judged by. Where that becomes another, everything is worked out anew."""
+    i = inspection
+    return (
+        i.rule_book, i.house_rules, i.table_corrections, i.catalogue, instruments.accuracy(i.instruments_used),
+    )  # fmt: skip
+
+
+def _said(context: Context) -> tuple[Note, ...]:
+    """What every topic says."""
+    found: list[Note] = []
+    for topic in TOPICS:
+        found += context.cells.made(topic, context)
+    return tuple(found)
+
+
+def _notes(context: Context) -> tuple[Note, ...]:
+    said = held(context, asks_nothing(context, context.cells.made(_said, context)))
+    return fold(context, _overruled(context.entered, said))
+
+
+def _repairs(context: Context) -> tuple[RepairView, ...]:
+    return repairs(context, context.cells.made(_notes, context))
+
+
+def _sums(context: Context) -> tuple[BoardSum, ...]:
+    return tuple(one for one in context.cells.made(board_sums, context) if one.wanted)
+
+
+def _suggested(context: Context) -> tuple[Suggestion, ...]:
+    made = context.cells.made
+    return suggest(context, made(_notes, context), made(_sums, context))
+
+
+def _counted(context: Context) -> tuple[Progress, Mapping[str, Tally]]:
+    return measure_progress(context.entered, context.house, context.cells)
+
+
+def _progress(context: Context) -> Progress:
+    found: tuple[Progress, Mapping[str, Tally]] = context.cells.made(_counted, context)
+    return found[0]
+
+
+def _tallies(context: Context) -> Mapping[str, Tally]:
+    found: tuple[Progress, Mapping[str, Tally]] = context.cells.made(_counted, context)
+    return found[1]
+
+
+def _schedule(context: Context) -> tuple[Filled, ...]:
+    made = context.cells.made
+    open_keys = (one.key for one in made(_suggested, context) if not one.settled)
+    return fill(context.inspection, open_keys, made(_tallies, context))
+
+
+def _against(context: Context) -> tuple[Against, ...]:
+    made = context.cells.made
+    return against(
+        context, made(_notes, context), made(_sums, context), made(_suggested, context), made(coding, context),
+        made(_schedule, context), made(_progress, context),
+    )  # fmt: skip
+
+
+def _proposal(context: Context) -> IntervalProposal | None:
+    open_codes = (one.code for one in context.cells.made(_suggested, context) if one.recorded is None)
+    return next_inspection.proposal(context, open_codes)
+
+
+def _insulation(context: Context) -> tuple[InsulationBench, ...]:
+    return tuple(insulation_benches(context, context.cells.made(board_sums, context)))
+
+
+def _boards(context: Context) -> tuple[BoardState, ...]:
+    return tuple(state_of(board, context.entered) for board in context.entered.boards)
+
+
+def _limits(context: Context) -> tuple[Limited, ...]:
+    return gathered(context.inspection, context.entered, context.cells)
+
+
+def _limited_share(context: Context) -> LimitedShare:
+    made = context.cells.made
+    progress: Progress = made(_progress, context)
+    without_rcd = frozenset(c.id for _, c in context.circuits if context.rated_ma(c) is None)
+    return share(
+        context.inspection, made(_limits, context), progress.tests, progress.limited, without_rcd,
+        context.house.limited_share,
+    )  # fmt: skip
+
+
+def _walk(context: Context) -> Walk:
+    return walk(context, sample.state(context))
+
+
+def _rings(context: Context) -> dict[str, RingAnalysis]:
+    found = ((circuit.id, context.ring(circuit)) for _, circuit in context.circuits)
+    return {circuit_id: analysis for circuit_id, analysis in found if analysis is not None}
+
+
+def _judgement(before: Context, context: Context) -> Judgement:
+    """Everything that can be said. before: as it was found; context: with its observations put right, or not, as their
+    repairs say. They are one where nothing was repaired."""
+    made, book = context.cells.made, context.book
+    notes, work = made(_notes, before), made(_repairs, before)
+    sums, suggested, standing = made(_sums, context), made(_suggested, context), made(_against, context)
+    ahead, apart = made(expected, context), made(things, context)
+    outcome, says, because = _outcome(context.entered, standing)
     if book.other:
         notes = tuple(_spoken(note, book) for note in notes)
         sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
@@ -181,55 +348,47 @@ def _judge(inspection: Inspection, context: Context) -> Judgement:
         suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
         standing = tuple(replace(one, says=book.translate(one.says)) for one in standing)
         apart = tuple(replace(one, says=book.translate(one.says)) for one in apart)
-    sampling = sample.state(context)
-    limited = gathered(context.inspection, context.open_parts)
+    own = context.entered.catalogue
     return Judgement(
         notes=notes,
         expected=ahead,
         board_sums=sums,
-        insulation=tuple(insulation_benches(context, every_sum)),
-        rings=context.rings,
-        benches=tuple(benches(context)),
+        insulation=made(_insulation, context),
+        rings=made(_rings, context),
+        benches=made(benches, context),
         suggested=suggested,
-        coding=coded,
-        recorded=tuple(_recorded(inspection)),
-        own_entries=tuple(entry for entry in catalogue.entries().values() if entry.own) if inspection.catalogue else (),
+        coding=made(coding, context),
+        recorded=made(_recorded, context.entered),
+        own_entries=tuple(entry for entry in catalogue.entries().values() if entry.own) if own else (),
         prospective_fault_ka=context.pfc_ka,
         between_lines_ka=breaking_capacity.between_lines_ka(context),
         outcome=outcome,
         outcome_says=says,
         outcome_because=because,
         against=standing,
-        interval=proposal,
-        duties=next_inspection.duties(context),
-        sums=_loop_sums(context),
-        zs_scales=tuple(scales(context)),
-        boards=tuple(state_of(board, inspection) for board in inspection.boards),
+        interval=made(_proposal, context),
+        duties=made(next_inspection.duties, context),
+        sums=made(_loop_sums, context),
+        zs_scales=made(scales, context),
+        boards=made(_boards, context),
         putting_back=apart,
-        to_countersign=tuple(to_countersign(context)),
-        not_possible=tuple(not_possible(context)),
-        live_checks=tuple(live_checks(context)),
-        come_back=to_come_back(context.inspection),
-        set_aside=set_aside(context),
+        to_countersign=made(to_countersign, context),
+        not_possible=made(not_possible, context),
+        live_checks=made(live_checks, context),
+        come_back=made(to_come_back, context.inspection),
+        set_aside=made(set_aside, context),
         repairs=work,
-        room_for_more=room_for_more(context),
-        parts=tuple(parts(context.inspection)),
-        labels=tuple(labels(context)),
-        sampling=sampling,
-        sample_proposal=sample.proposal(context),
-        walk=walk(context, sampling),
-        schedule=schedule,
-        limits=limited,
-        limited_share=share(
-            context.inspection,
-            limited,
-            progress.tests,
-            progress.limited,
-            frozenset(c.id for _, c in context.circuits if context.rated_ma(c) is None),
-            context.house.limited_share,
-        ),
-        evidence=evidence.gathered(inspection),
-        progress=progress,
+        room_for_more=made(room_for_more, context),
+        parts=made(parts, context.inspection),
+        labels=made(labels, context),
+        sampling=sample.state(context),
+        sample_proposal=made(sample.proposal, context),
+        walk=made(_walk, context),
+        schedule=made(_schedule, context),
+        limits=made(_limits, context),
+        limited_share=made(_limited_share, context),
+        evidence=made(evidence.gathered, context.entered, context.cells),
+        progress=made(_progress, context),
         house_rules=context.house,
         rule_book=book,
     )

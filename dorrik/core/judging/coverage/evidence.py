@@ -7,13 +7,14 @@ from datetime import datetime
 from functools import cache
 from typing import Any
 
+from dorrik.core.basics.cells import Cells, Once
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.home.instruments import nulls
 from dorrik.core.home.placing import all_points
 from dorrik.core.inspection.attendance import Attendance
 from dorrik.core.inspection.kinds import KINDS
-from dorrik.core.inspection.records import Inspection
+from dorrik.core.inspection.records import Board, Circuit, Inspection
 
 #: Words for what a reading is of, by its quantity, in the order of the work.
 _WORDS = {
@@ -66,10 +67,11 @@ class Evidence:
         return "; ".join(parts)
 
 
-def gathered(inspection: Inspection) -> Evidence:
-    """The evidence of an inspection as it stands."""
+def gathered(inspection: Inspection, cells: Once | Cells | None = None) -> Evidence:
+    """The evidence of an inspection as it stands. cells: where what is counted is kept."""
+    cells = cells or Once()
     points = list(all_points(inspection))
-    counted = Counter(_readings("inspection", inspection))
+    counted = Counter(_readings("inspection", inspection, cells))
     log = [one for one in nulls(inspection.lead_nulls) if one.null.reading_ohm is not None]
     return Evidence(
         points=len(points),
@@ -83,15 +85,26 @@ def gathered(inspection: Inspection) -> Evidence:
     )
 
 
-def _readings(kind: str, entity: Any) -> Iterable[str]:
+def _readings(kind: str, entity: Any, cells: Once | Cells) -> Iterable[str]:
     fields, children = _looked_at(kind)
     for name, quantity in fields:
         value: Reading | None = getattr(entity, name)
         if value is not None and value.kind in ("number", "over-range"):
             yield quantity
     for child, plural in children:
+        if child == "circuit":
+            yield from cells.each(_of_circuit, (entity, cells), _circuits_of)
+            continue
         for one in getattr(entity, plural):
-            yield from _readings(child, one)
+            yield from _readings(child, one, cells)
+
+
+def _circuits_of(of: tuple[Board, Once | Cells]) -> tuple[tuple[Circuit], ...]:
+    return tuple((circuit,) for circuit in of[0].circuits)
+
+
+def _of_circuit(of: tuple[Board, Once | Cells], circuit: Circuit) -> Iterable[str]:
+    return _readings("circuit", circuit, of[1])
 
 
 @cache

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping
 from functools import cache
 from typing import Any
 
+from dorrik.core.basics.cells import Cells, Once
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.book import board_checks
@@ -37,37 +38,63 @@ class Limited:
     circuit_id: str | None = None
 
 
-def gathered(inspection: Inspection, opened: Mapping[tuple[str, str], str] | None = None) -> tuple[Limited, ...]:
+def gathered(
+    inspection: Inspection, entered: Inspection | None = None, cells: Once | Cells | None = None
+) -> tuple[Limited, ...]:
     """Everything that was limited by its own mark, in the order of origin, boards, rooms and points.
 
-    opened: what stood open at which readings (see `open_parts`), where the inspection is not as it was entered.
+    entered: the inspection as it was entered, where it is not the same; cells: where what is found is kept.
     """
-    return tuple(_all(inspection, open_parts(inspection) if opened is None else opened))
+    return tuple(_all(inspection, entered or inspection, cells or Once()))
 
 
-def _all(inspection: Inspection, opened: Mapping[tuple[str, str], str]) -> Iterator[Limited]:
+_Home = tuple[Inspection, Inspection, Once | Cells]
+
+
+def _opened(home: _Home) -> Mapping[tuple[str, str], str]:
+    """What stood open at which readings."""
+    found: Mapping[tuple[str, str], str] = home[2].made(open_parts, home[1])
+    return found
+
+
+def _all(inspection: Inspection, entered: Inspection, cells: Once | Cells) -> Iterator[Limited]:
+    home = (inspection, entered, cells)
     yield from _of("inspection", inspection, "the origin")
     for bond in inspection.bonds:
         yield from _of("bond", bond, f"bond to {bond.service or 'a service'}")
-    several = len(inspection.boards) > 1
     for board in inspection.boards:
-        on = f"{board.name or 'Board'}, " if several else ""
-        yield from _of("board", board, board.name or "Board")
-        yield from _stood_open("board", board, board.name or "Board")
-        yield from _part_open("board", board, board.name or "Board", opened)
-        for device in board.rcds:
-            yield from _of("rcd", device, on + (device.name or "RCD"))
-        for circuit in board.circuits:
-            name = on + (name_of(circuit) if circuit.way or circuit.designation else "unnamed circuit")
-            yield from _of("circuit", circuit, name, circuit)
-            yield from _stood_open("circuit", circuit, name, circuit.id)
-            yield from _part_open("circuit", circuit, name, opened, circuit.id)
-            if circuit.zs_ohm is None and circuit.zs_not_possible:
-                why = _sentence(circuit.zs_not_possible)
-                yield Limited("Zs", name, why, "circuit", circuit.id, "zs_not_possible", circuit.id)
+        yield from cells.made(_of_board, home, board)
+        yield from cells.each(_of_circuit, (home, board), _circuits_of)
         yield from _looked_at(board)
-    yield from _rooms(inspection)
-    yield from _points(inspection)
+    yield from cells.made(_rooms, inspection)
+    yield from cells.made(_points, inspection)
+
+
+def _on(home: _Home, board: Board) -> str:
+    """Of several boards the name of one stands before what is on it."""
+    return f"{board.name or 'Board'}, " if len(home[0].boards) > 1 else ""
+
+
+def _of_board(home: _Home, board: Board) -> Iterator[Limited]:
+    yield from _of("board", board, board.name or "Board")
+    yield from _stood_open("board", board, board.name or "Board")
+    yield from _part_open("board", board, board.name or "Board", _opened(home))
+    for device in board.rcds:
+        yield from _of("rcd", device, _on(home, board) + (device.name or "RCD"))
+
+
+def _circuits_of(of: tuple[_Home, Board]) -> tuple[tuple[Circuit], ...]:
+    return tuple((circuit,) for circuit in of[1].circuits)
+
+
+def _of_circuit(of: tuple[_Home, Board], circuit: Circuit) -> Iterator[Limited]:
+    name = _on(*of) + (name_of(circuit) if circuit.way or circuit.designation else "unnamed circuit")
+    yield from _of("circuit", circuit, name, circuit)
+    yield from _stood_open("circuit", circuit, name, circuit.id)
+    yield from _part_open("circuit", circuit, name, _opened(of[0]), circuit.id)
+    if circuit.zs_ohm is None and circuit.zs_not_possible:
+        why = _sentence(circuit.zs_not_possible)
+        yield Limited("Zs", name, why, "circuit", circuit.id, "zs_not_possible", circuit.id)
 
 
 def _of(kind: str, entity: Any, whom: str, circuit: Circuit | None = None) -> Iterator[Limited]:

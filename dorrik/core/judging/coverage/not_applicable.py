@@ -22,7 +22,7 @@ def stands(entity: Any, field: str, board: Board | None, inspection: Inspection)
 
     entity, field: where N/A was written; board: of the entity, where it has one.
     """
-    reason = _FACTS.get((type(entity).__name__, field))
+    reason = _FACTS.get((entity.__class__.__name__, field))
     return reason is not None and reason(entity, board, inspection)
 
 

@@ -1,11 +1,11 @@
 """What is done, what is left and how much is limited, by stage of the work (rules 12.4, 13)."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
+from dorrik.core.basics.cells import Cells, Once
 from dorrik.core.basics.readings import Reading
-from dorrik.core.basics.record import record
 from dorrik.core.book.house_rules import HouseRules
 from dorrik.core.electrical.insulation import LOW_MOHM
 from dorrik.core.home.aside import aside
@@ -17,59 +17,16 @@ from dorrik.core.inspection.records import Board, Circuit, Inspection, Rcd, name
 from dorrik.core.inspection.set_aside import SetAside
 from dorrik.core.inspection.stages import STAGES, TESTED, Stage
 from dorrik.core.judging.coverage import not_applicable
-
-#: How many of the things left are named.
-NAMED = 20
-
-
-@record
-class StageProgress:
-    """One stage: how many things are done and left, and the names of those left (the first NAMED)."""
-
-    stage: Stage
-    done: int
-    left: int
-    left_names: tuple[str, ...]
-
-
-@record
-class Asked:
-    """What is asked of one entity in one stage, in the order of the work, and how many are done; more: what may be
-    entered beside it."""
-
-    entity: str
-    entity_id: str
-    stage: Stage
-    fields: tuple[str, ...]
-    done: int
-    more: tuple[str, ...] = ()
-
-
-@record
-class Progress:
-    """All stages; asked: what applies, entity by entity; tests: how many apply; limited: how many of them are LIM,
-    N/V or an N/A without its fact; missing: the tests that are neither made nor limited."""
-
-    stages: tuple[StageProgress, ...]
-    asked: tuple[Asked, ...]
-    tests: int
-    limited: int
-    missing: "tuple[Missing, ...]" = ()
-
-
-@record
-class Missing:
-    """Tests of one entity that are neither made nor limited: their fields and names, the stage where they are made;
-    whom: what it is called; without_fact: those of them that are N/A without the fact that would make it so."""
-
-    entity: str
-    entity_id: str
-    stage: Stage
-    fields: tuple[str, ...]
-    whom: str
-    names: tuple[str, ...]
-    without_fact: tuple[str, ...] = ()
-
+from dorrik.core.judging.coverage.tally import (
+    NAMED,
+    Asked,
+    Counted,
+    Missing,
+    Progress,
+    StageProgress,
+    Tally,
+    together,
+)
 
 _DEFAULTS = HouseRules()
 
@@ -152,45 +109,103 @@ def _words(kind: str, entity: Any, field: str) -> str:
     return label
 
 
-def _asked(
-    inspection: Inspection, house: HouseRules, left_out: Mapping[str, SetAside]
-) -> Iterator[tuple[Stage, str, Any, tuple[str, ...]]]:
-    """Stage, kind, entity and fields of everything that is asked for; a missing list counts as a field. Of a circuit
-    that is set aside no field is: that too is said."""
-    yield "brief", "inspection", inspection, asked("inspection", "brief")
-    yield "intake", "inspection", inspection, asked("inspection", "intake")
-    for bond in inspection.bonds:
+class _Home:
+    """An inspection by some house rules, as one thing to work things out of."""
+
+    def __init__(self, inspection: Inspection, house: HouseRules, cells: Once | Cells) -> None:
+        self.inspection = inspection
+        self.house = house
+        self.cells = cells
+
+    @property
+    def left_out(self) -> Mapping[str, SetAside]:
+        """What is set aside by an agreement."""
+        found: Mapping[str, SetAside] = self.cells.made(aside, self.inspection)
+        return found
+
+
+def _before_boards(home: _Home) -> Counted:
+    """What is asked of the job and of the supply; a missing list counts as a field."""
+    i = home.inspection
+    found = [
+        _count(home, "brief", "inspection", i, asked("inspection", "brief")),
+        _count(home, "intake", "inspection", i, asked("inspection", "intake")),
+    ]
+    for bond in i.bonds:
         if bond.state == "present" or (bond.state is None and bond.service):
             # At its clamp alone half of a bond was measured, which is never all of it (rule 3.7, principle 3).
-            yield "intake", "bond", bond, ("at_pipe_ohm",)
-    if not inspection.rooms:
-        yield "walk", "inspection", inspection, ("rooms",)
-    if not inspection.boards:
-        yield "boards", "inspection", inspection, ("boards",)
-    for board in inspection.boards:
-        if board.id in left_out:
-            yield from ((stage, "circuit", c, ()) for c in board.circuits if not c.spare for stage in TESTED)
-            continue
-        yield "isolation", "board", board, ("proved_dead",)
-        own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
-        listed = () if board.circuits else ("circuits",)
-        yield "boards", "board", board, (*asked("board", "boards"), *listed, *own)
-        if house.insulation_by == "by board" and board.circuits:
-            yield "dead", "board", board, ("insulation_lne_mohm",)
-        yield "live", "board", board, asked("board", "live")
-        for rcd in board.rcds:
-            yield "boards", "rcd", rcd, asked("rcd", "boards")
-            yield "live", "rcd", rcd, rcd_fields(rcd, house)
+            found.append(_count(home, "intake", "bond", bond, ("at_pipe_ohm",)))
+    if not i.rooms:
+        found.append(_count(home, "walk", "inspection", i, ("rooms",)))
+    if not i.boards:
+        found.append(_count(home, "boards", "inspection", i, ("boards",)))
+    return together(found)
+
+
+def _of_board(home: _Home, board: Board) -> Counted:
+    """What is asked of a board itself and of its devices."""
+    house = home.house
+    own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
+    listed = () if board.circuits else ("circuits",)
+    found = [
+        _count(home, "isolation", "board", board, ("proved_dead",)),
+        _count(home, "boards", "board", board, (*asked("board", "boards"), *listed, *own)),
+    ]
+    if house.insulation_by == "by board" and board.circuits:
+        found.append(_count(home, "dead", "board", board, ("insulation_lne_mohm",)))
+    found.append(_count(home, "live", "board", board, asked("board", "live")))
+    for rcd in board.rcds:
+        found.append(_count(home, "boards", "rcd", rcd, asked("rcd", "boards"), board))
+        found.append(_count(home, "live", "rcd", rcd, rcd_fields(rcd, house), board))
+    return together(found)
+
+
+def _of_circuit(of: tuple[_Home, Board], circuit: Circuit) -> tuple[Counted, ...]:
+    """What is asked of a circuit. Of one that is set aside nothing is: that too is said."""
+    home, board = of
+    if circuit.spare:
+        return ()
+    if circuit.id in home.left_out or board.id in home.left_out:
+        return tuple(_count(home, stage, "circuit", circuit, (), board) for stage in TESTED)
+    return (
+        _count(home, "boards", "circuit", circuit, _circuit_fields(circuit), board),
+        _count(home, "dead", "circuit", circuit, dead_fields(circuit, home.house, board), board),
+        _count(home, "live", "circuit", circuit, live_fields(circuit, home.house, board), board),
+    )
+
+
+def _circuits_of(of: tuple[_Home, Board]) -> tuple[tuple[Circuit], ...]:
+    return tuple((circuit,) for circuit in of[1].circuits)
+
+
+def _after_boards(home: _Home) -> Counted:
+    """What is asked of observations and of the report."""
+    i = home.inspection
+    found = [
+        _count(home, "observations", "observation", one, asked("observation", "observations")) for one in i.observations
+    ]
+    return together([*found, _count(home, "report", "inspection", i, asked("inspection", "report"))])
+
+
+def _walk(home: _Home) -> Counted:
+    done, left = 0, []
+    for looked, words in _walked(home.inspection, home.left_out):
+        done += looked
+        left += [] if looked else [words]
+    names: tuple[str, ...] = tuple(left[:NAMED])
+    return Counted({"walk": done}, {"walk": len(left)}, {"walk": names}, (), (), 0, 0, {})
+
+
+def _set_aside(home: _Home) -> tuple[int, int]:
+    """What was left out by agreement is as little tested as what could not be. What is dead has nothing to test."""
+    untested = 0
+    for board in home.inspection.boards if home.left_out else ():
         for circuit in board.circuits:
-            if circuit.id in left_out and not circuit.spare:
-                yield from ((stage, "circuit", circuit, ()) for stage in TESTED)
-            elif not circuit.spare:
-                yield "boards", "circuit", circuit, _circuit_fields(circuit)
-                yield "dead", "circuit", circuit, dead_fields(circuit, house, board)
-                yield "live", "circuit", circuit, live_fields(circuit, house, board)
-    for observation in inspection.observations:
-        yield "observations", "observation", observation, asked("observation", "observations")
-    yield "report", "inspection", inspection, asked("inspection", "report")
+            by = home.left_out.get(circuit.id)
+            if by is not None and not by.disconnected and not circuit.spare:
+                fields = (*dead_fields(circuit, home.house, board), *live_fields(circuit, home.house, board))
+                untested += len(fields)
+    return untested, untested
 
 
 def _walked(inspection: Inspection, left_out: Mapping[str, SetAside]) -> Iterator[tuple[bool, str]]:
@@ -225,67 +240,70 @@ def value_of(kind: str, entity: Any, field: str) -> Any:
     return getattr(entity, spec.instead) if spec is not None and spec.instead else None
 
 
-def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> Progress:
-    """Count what is done and left by stage, and how much of the testing is limited.
+def measure_progress(
+    inspection: Inspection, house: HouseRules = _DEFAULTS, cells: Once | Cells | None = None
+) -> tuple[Progress, Mapping[str, Tally]]:
+    """Count what is done and left by stage, and how much of the testing is limited; and each test by its field.
 
-    house: which tests are asked for, and the share of LIM and N/V from which the report is warned about (rule 12.4).
+    house: which tests are asked for, and the share of LIM and N/V from which the report is warned about (rule 12.4);
+    cells: where what is counted of each thing is kept.
     """
-    done = dict.fromkeys(STAGES, 0)
-    left = dict.fromkeys(STAGES, 0)
-    names: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
-    listed: list[Asked] = []
-    tests = limited = 0
-    board_of = {c.id: b for b in inspection.boards for c in b.circuits} | {
-        r.id: b for b in inspection.boards for r in b.rcds
-    }
-    missing: list[Missing] = []
-    left_out = aside(inspection)
-    for stage, kind, entity, fields in _asked(inspection, house, left_out):
-        here = 0
-        not_made, groundless = [], []
-        for field in fields:
-            value = value_of(kind, entity, field)
-            unfounded = not_applicable.is_na(value) and not not_applicable.stands(
-                entity, field, board_of.get(entity.id), inspection
-            )
-            is_test = stage in TESTED or field in _ORIGIN_TESTS
-            if is_test and (value is None or unfounded or is_without_reason(value)):
-                not_made.append(field)
-                groundless += [field] if unfounded else []
-            if value is None or value == () or (unfounded and is_test):
-                left[stage] += 1
-                if len(names[stage]) < NAMED:
-                    names[stage].append(_words(kind, entity, field))
-            else:
-                here += 1
-            if stage in TESTED:
-                tests += 1
-                limited += is_limited(value) or unfounded
-        done[stage] += here
-        if not_made:
-            names_of = tuple(_test_name(kind, field) for field in not_made)
-            told = tuple(_test_name(kind, field) for field in groundless)
-            missing.append(Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told))
-        if stage in TESTED:
-            listed.append(Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)))
-    # What was left out by agreement is as little tested as what could not be. What is dead has nothing to test.
-    for board in inspection.boards if left_out else ():
-        for circuit in board.circuits:
-            by = left_out.get(circuit.id)
-            if by is not None and not by.disconnected and not circuit.spare:
-                untested = len(dead_fields(circuit, house, board)) + len(live_fields(circuit, house, board))
-                tests, limited = tests + untested, limited + untested
-    for looked, words in _walked(inspection, left_out):
-        done["walk"] += looked
-        left["walk"] += not looked
-        if not looked and len(names["walk"]) < NAMED:
-            names["walk"].append(words)
+    cells = cells or Once()
+    home: _Home = cells.made(_Home, inspection, house, cells)
+    parts: list[Counted] = [cells.made(_before_boards, home)]
+    for board in inspection.boards:
+        if board.id not in home.left_out:
+            parts.append(cells.made(_of_board, home, board))
+        parts += cells.each(_of_circuit, (home, board), _circuits_of, together)
+    parts += [cells.made(_after_boards, home), cells.made(_walk, home)]
+    every = together(parts)
+    more, more_limited = cells.made(_set_aside, home)
     return Progress(
-        stages=tuple(StageProgress(stage, done[stage], left[stage], tuple(names[stage])) for stage in STAGES),
-        asked=tuple(listed),
-        tests=tests,
-        limited=limited,
-        missing=tuple(_grouped(missing)),
+        stages=tuple(
+            StageProgress(stage, every.done[stage], every.left[stage], every.left_names.get(stage, ()))
+            for stage in STAGES
+        ),
+        asked=every.asked,
+        tests=every.tests + more,
+        limited=every.limited + more_limited,
+        missing=tuple(_grouped(every.missing)),
+    ), every.tallies
+
+
+def _count(
+    home: _Home, stage: Stage, kind: str, entity: Any, fields: tuple[str, ...], board: Board | None = None
+) -> Counted:
+    """Count the fields that are asked of one thing in one stage. board: the one that it is on."""
+    here = limited = 0
+    names: list[str] = []
+    not_made, groundless = [], []
+    tallies: dict[str, Tally] = {}
+    tested = stage in TESTED
+    for number, field in enumerate(fields):
+        value = value_of(kind, entity, field)
+        unfounded = not_applicable.is_na(value) and not not_applicable.stands(entity, field, board, home.inspection)
+        is_test = tested or field in _ORIGIN_TESTS
+        if is_test and (value is None or unfounded or is_without_reason(value)):
+            not_made.append(field)
+            groundless += [field] if unfounded else []
+        if value is None or value == () or (unfounded and is_test):
+            names.append(_words(kind, entity, field))
+        else:
+            here += 1
+        if tested:
+            none = value is None or unfounded
+            limited += is_limited(value) or unfounded
+            place = (number, stage)
+            tallies[field] = Tally(1, int(none), int(is_limited(value)), place, place if none else None)
+    missing: tuple[Missing, ...] = ()
+    if not_made:
+        names_of = tuple(_test_name(kind, field) for field in not_made)
+        told = tuple(_test_name(kind, field) for field in groundless)
+        missing = (Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told),)
+    listed = (Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)),) if tested else ()
+    left_names = {stage: tuple(names[:NAMED])} if names else {}
+    return Counted(
+        {stage: here}, {stage: len(names)}, left_names, listed, missing, len(fields) if tested else 0, limited, tallies
     )
 
 
@@ -293,7 +311,7 @@ def measure_progress(inspection: Inspection, house: HouseRules = _DEFAULTS) -> P
 _ORIGIN_TESTS = frozenset(("ze_ohm", "pscc_ka", "pefc_ka", "supply_polarity", "at_pipe_ohm", "at_clamp_ohm"))
 
 
-def _grouped(missing: list[Missing]) -> Iterator[Missing]:
+def _grouped(missing: Iterable[Missing]) -> Iterator[Missing]:
     """One of the two fault currents stands for both, the higher being recorded (rule 3.4)."""
     for one in missing:
         pair = {"pscc_ka", "pefc_ka"}

@@ -3,7 +3,7 @@ tested and recorded anywhere in the inspection; what nothing has answered is lef
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
-from typing import Any, Literal
+from typing import Literal
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
@@ -14,12 +14,10 @@ from dorrik.core.home.placing import all_points
 from dorrik.core.inspection.check import GOOD, LIM, NOT_APPLICABLE, NOT_GOOD, Check
 from dorrik.core.inspection.kinds import stage_of
 from dorrik.core.inspection.point import FINE, POINT_KINDS, Point
-from dorrik.core.inspection.records import Board, Inspection
+from dorrik.core.inspection.records import Inspection
 from dorrik.core.inspection.room import BATH, OUTDOORS, Room
 from dorrik.core.inspection.set_aside import SetAside
-from dorrik.core.inspection.stages import Stage
-from dorrik.core.judging.coverage import not_applicable
-from dorrik.core.judging.coverage.progress import Asked, is_limited, value_of
+from dorrik.core.judging.coverage.tally import Tally
 
 State = Literal["good", "not good", "coded", "LIM", "N/A", "left"]
 
@@ -68,8 +66,7 @@ class _Looked:
 
     codes: by catalogue key; boards: whether each is set aside, and the states of its checks by item; rooms: each with
     the items asked there and their states; points: every one; aside: what is set aside by agreement; tests: by the
-    field, in the order of the work: which of all tests it is, its stage, and what stands there; circuits_aside: how
-    many circuits are set aside.
+    field how each stands; circuits_aside: how many circuits are set aside.
     """
 
     inspection: Inspection
@@ -78,11 +75,11 @@ class _Looked:
     rooms: tuple[tuple[Room, frozenset[str], Mapping[str, str | None]], ...]
     points: tuple[Point, ...]
     aside: Mapping[str, SetAside]
-    tests: Mapping[str, list[tuple[int, Stage, Any]]]
+    tests: Mapping[str, Tally]
     circuits_aside: int
 
 
-def _looked(i: Inspection, asked: Sequence[Asked]) -> _Looked:
+def _looked(i: Inspection, tests: Mapping[str, Tally]) -> _Looked:
     codes: dict[str, list[str]] = {}
     for o in i.observations:
         if o.code and o.code != "note" and o.catalogue_key:
@@ -95,33 +92,9 @@ def _looked(i: Inspection, asked: Sequence[Asked]) -> _Looked:
         tuple((room, frozenset(check.key for check in checks_of(room)), _states(room.checks)) for room in i.rooms),
         tuple(all_points(i)),
         left_out,
-        _tests(i, asked),
+        tests,
         sum(not c.spare and c.id in left_out for board in i.boards for c in board.circuits) if left_out else 0,
     )
-
-
-def _tests(i: Inspection, asked: Sequence[Asked]) -> dict[str, list[tuple[int, Stage, Any]]]:
-    """What stands where each test is asked for; an N/A without its fact is nothing."""
-    things: dict[str, tuple[Any, Board]] = {}
-    for board in i.boards:
-        things[board.id] = (board, board)
-        things |= {rcd.id: (rcd, board) for rcd in board.rcds}
-        things |= {circuit.id: (circuit, board) for circuit in board.circuits}
-    found: dict[str, list[tuple[int, Stage, Any]]] = {}
-    number = 0
-    for one in asked:
-        if one.entity_id not in things:
-            continue
-        thing, of = things[one.entity_id]
-        # A board is on no other: what stands for N/A there is asked of the board itself.
-        board_of = None if thing is of else of
-        for field in one.fields:
-            value = value_of(one.entity, thing, field)
-            if not_applicable.is_na(value) and not not_applicable.stands(thing, field, board_of, i):
-                value = None
-            number += 1
-            found.setdefault(field, []).append((number, one.stage, value))
-    return found
 
 
 def _states(checks: Sequence[Check]) -> dict[str, str | None]:
@@ -169,12 +142,12 @@ def clause_of(catalogue_key: str) -> str:
     return _clauses().get(catalogue_key, "")
 
 
-def fill(inspection: Inspection, failing: Iterable[str], asked: Sequence[Asked]) -> tuple[Filled, ...]:
+def fill(inspection: Inspection, failing: Iterable[str], tests: Mapping[str, Tally]) -> tuple[Filled, ...]:
     """Every line with its state. inspection: with its points placed; failing: catalogue keys that verdicts would raise
-    and no observation says yet; asked: the tests that apply."""
+    and no observation says yet; tests: those that apply, by the field."""
     own = {check.item: check for check in inspection.checks}
     wanting = frozenset(failing)
-    looked = _looked(inspection, asked)
+    looked = _looked(inspection, tests)
     return tuple(_fill(line, looked, own.get(line.key), wanting) for line in lines())
 
 
@@ -229,7 +202,7 @@ def _answers(line: Line, looked: _Looked) -> Iterator[_Answer]:
 
 
 def _of_tests(fields: tuple[str, ...], looked: _Looked) -> Iterator[_Answer]:
-    wanted = sorted((test for field in fields for test in looked.tests.get(field, ())), key=lambda test: test[0])
+    wanted = [tally for field in fields if (tally := looked.tests.get(field)) is not None]
     if not wanted:
         stage = stage_of("circuit", fields[0])
         if looked.aside:
@@ -238,23 +211,22 @@ def _of_tests(fields: tuple[str, ...], looked: _Looked) -> Iterator[_Answer]:
         if not any(board.circuits for board in looked.inspection.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
-    values = [(stage, value) for _, stage, value in wanted]
-    missing = [stage for stage, found in values if found is None]
+    count, limited = sum(one.count for one in wanted), sum(one.limited for one in wanted)
+    missing = [one.first_missing for one in wanted if one.first_missing is not None]
     by_agreement = looked.circuits_aside
-    limited = sum(is_limited(found) for _, found in values)
+    _, stage = min(one.first for one in wanted)
     if missing:
-        yield _Answer("left", f"{len(values) - len(missing)} of {len(values)} tested.", missing[0])
-    elif limited == len(values):
-        yield _Answer("LIM", "None of it could be tested.", values[0][0])
+        tested = count - sum(one.missing for one in wanted)
+        yield _Answer("left", f"{tested} of {count} tested.", min(missing)[1])
+    elif limited == count:
+        yield _Answer("LIM", "None of it could be tested.", stage)
     elif by_agreement:
-        few = f"{len(values) - limited} tested; {_circuits_set_aside(by_agreement)}."
-        yield _Answer("LIM", few, values[0][0])
+        yield _Answer("LIM", f"{count - limited} tested; {_circuits_set_aside(by_agreement)}.", stage)
     elif limited:
         # Part is never good: how many of how many is said, and the rest is a limitation (principle 3).
-        tested = len(values) - limited
-        yield _Answer("LIM", f"{tested} of {len(values)} tested; the others are limited.", values[0][0])
+        yield _Answer("LIM", f"{count - limited} of {count} tested; the others are limited.", stage)
     else:
-        yield _Answer("good", f"{len(values)} tested.", values[0][0])
+        yield _Answer("good", f"{count} tested.", stage)
 
 
 def _circuits_set_aside(count: int) -> str:

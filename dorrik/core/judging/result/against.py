@@ -18,8 +18,8 @@ from dorrik.core.inspection.kinds import stage_of
 from dorrik.core.inspection.point import DEFECT
 from dorrik.core.inspection.records import Check, Observation
 from dorrik.core.inspection.stages import Stage
-from dorrik.core.judging.coverage.progress import Progress
 from dorrik.core.judging.coverage.schedule import Filled, lines
+from dorrik.core.judging.coverage.tally import Progress
 from dorrik.core.judging.result.coding import Coding
 from dorrik.core.judging.result.come_back import to_come_back
 from dorrik.core.judging.result.suggested import Suggestion

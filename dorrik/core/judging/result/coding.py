@@ -42,7 +42,7 @@ class Coding:
 
 def coding(context: Context) -> Iterator[Coding]:
     """The coding of every observation that names an entry of the catalogue."""
-    places = Places(context.inspection)
+    places: Places = context.cells.made(Places, context.inspection)
     for one in context.inspection.observations:
         entry = entries().get(one.catalogue_key or "")
         if entry is not None:

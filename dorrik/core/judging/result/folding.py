@@ -11,7 +11,7 @@ from dorrik.core.basics.verdict import Status
 from dorrik.core.electrical import loop, overload, supply
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.records import Board, Circuit
-from dorrik.core.judging.topics.context import Context, cable_of, is_measured
+from dorrik.core.judging.topics.context import Context, cable_of, find_zs_limit, is_measured
 from dorrik.core.judging.topics.loops import r1_r2
 from dorrik.core.judging.topics.note import Figure, Note
 
@@ -20,19 +20,22 @@ def fold(context: Context, notes: Iterable[Note]) -> tuple[Note, ...]:
     """The notes with what explains each of them, where something does."""
     every = list(notes)
     # What passes is neither cause nor consequence, unless the inspector says that it fails.
-    places = [place for place, note in enumerate(every) if _is_wrong(note.verdict.status) or _is_wrong(note.status)]
+    places = [
+        place
+        for place, note in enumerate(every)
+        if note.verdict.status in _WRONG or (note.overruled is not None and note.status in _WRONG)
+    ]
     wrong = [every[place] for place in places]
     for rule in RULES:
         for index, cause in rule(context, wrong).items():
-            if wrong[index].because_of is None and _is_wrong(wrong[index].verdict.status):
+            if wrong[index].because_of is None and wrong[index].verdict.status in _WRONG:
                 wrong[index] = replace(wrong[index], because_of=cause)
     for place, note in zip(places, _to_the_root(wrong), strict=True):
         every[place] = note
     return tuple(every)
 
 
-def _is_wrong(status: Status) -> bool:
-    return status in ("fail", "attention")
+_WRONG: tuple[Status, ...] = ("fail", "attention")
 
 
 def _to_the_root(notes: Sequence[Note]) -> Iterable[Note]:
@@ -71,7 +74,7 @@ def _failing(notes: Sequence[Note], field: str, entity_id: str | None = None) ->
 
 def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
     """An earth that is too high, at the origin or at an electrode, explains every Zs that would hold without it."""
-    circuits = {c.id: (b, c) for b, c in context.circuits}
+    circuits = context.circuit_of
     ze = _failing(notes, "ze_ohm")
     electrodes = {n.entity_id: n for n in notes if n.field == "electrode_ohm" and n.status in ("fail", "attention")}
     weak = next((n for n in notes if n.field == "ze_ohm" and n.verdict.observation == "electrode-above-200"), None)
@@ -138,7 +141,7 @@ def by_the_board(context: Context, notes: Sequence[Note]) -> Causes:
     poor = {n.entity_id: n for n in notes if n.field == "zdb_ohm" and n.verdict.observation == "board-earth-poor"}
     if not poor:
         return {}
-    circuits = {c.id: (b, c) for b, c in context.circuits}
+    circuits = context.circuit_of
     found: Causes = {}
     for index, note in _zs_notes(notes):
         place = circuits.get(note.entity_id)
@@ -213,7 +216,7 @@ def by_no_rcd(context: Context, notes: Sequence[Note]) -> Causes:
 
 
 def _is_earthed(context: Context, note: Note) -> bool:
-    circuit = next((c for _, c in context.circuits if c.id == note.entity_id), None)
+    circuit = context.circuit_of[note.entity_id][1] if note.entity_id in context.circuit_of else None
     return circuit is None or circuit.zs_ohm is None or circuit.zs_ohm.kind != "over-range"
 
 
@@ -365,7 +368,7 @@ def by_the_rcd(context: Context, notes: Sequence[Note]) -> Causes:
 def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
     """A device too large for its cable lets too much through its cpc as well."""
     found: Causes = {}
-    circuits = {c.id: (b, c) for b, c in context.circuits}
+    circuits = context.circuit_of
     for circuit_id, members in _by_circuit(context, notes).items():
         cause = next((n for _, n in members if n.field == "device_rating_a" and n.status == "fail"), None)
         if cause is None:
@@ -389,7 +392,7 @@ def _fits_a_smaller(context: Context, place: tuple[Board, Circuit], notes: Seque
         rating_a = overload.greatest_rating_a(cable.csa_mm2, cable.method, cable.type)
     except LookupError:
         return False
-    limit = context.zs_limit(board, replace(circuit, device_rating_a=min(rating_a, circuit.device_rating_a)))
+    limit = find_zs_limit(context, board, replace(circuit, device_rating_a=min(rating_a, circuit.device_rating_a)))
     poor = next((n for n in notes if n.verdict.observation == "board-earth-poor" and n.entity_id == board.id), None)
     added = -(poor.verdict.margin or 0.0) if poor is not None else 0.0
     return isinstance(limit, tuple) and zs.value - _above_usual(context) - added <= limit[0]
@@ -447,13 +450,11 @@ def by_what_was_seen(context: Context, notes: Sequence[Note]) -> Causes:
 
 def _by_circuit(context: Context, notes: Sequence[Note]) -> dict[str, list[tuple[int, Note]]]:
     """Notes of each circuit and of its points."""
-    home = {c.id: c.id for _, c in context.circuits}
-    home |= {point.id: c.id for _, c in context.circuits for point in c.points}
+    home = context.circuit_of
     found: dict[str, list[tuple[int, Note]]] = {}
     for index, note in enumerate(notes):
-        circuit_id = home.get(note.entity_id)
-        if circuit_id is not None:
-            found.setdefault(circuit_id, []).append((index, note))
+        if note.entity_id in home:
+            found.setdefault(home[note.entity_id][1].id, []).append((index, note))
     return found
 
 

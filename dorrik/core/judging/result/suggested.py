@@ -56,7 +56,7 @@ class _Cause:
 def suggest(context: Context, notes: Iterable[Note], sums: Iterable[BoardSum]) -> tuple[Suggestion, ...]:
     """Suggestions in the order of the notes. What is folded, or was overruled to a pass, raises nothing."""
     school = classification.SCHOOLS[context.house.coding_school]
-    places = Places(context.inspection)
+    places: Places = context.cells.made(Places, context.inspection)
     found = []
     for cause in _causes(notes, sums):
         place = places.of(cause)

@@ -27,21 +27,27 @@ class Expected:
 
 def expected(context: Context) -> Iterator[Expected]:
     """Expectations for every circuit."""
+    yield from context.each_circuit(_of_circuit)
+    yield from context.cells.made(_of_devices, context)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Expected]:
     minimum = insulation.minimum_mohm(NOMINAL_V)
     first = "250 V first, then 500 V; " if context.house.insulation_first == "250 V" else ""
-    told = f"{first}min {minimum:g} MΩ"
-    for board, circuit in context.circuits:
-        yield from _ring(context, circuit)
-        yield from _long_lead(circuit)
-        yield Expected(circuit.id, "insulation_lne_mohm", minimum, None, told)
-        yield from _loop(context, board, circuit)
+    yield from _ring(context, circuit)
+    yield from _long_lead(circuit)
+    yield Expected(circuit.id, "insulation_lne_mohm", minimum, None, f"{first}min {minimum:g} MΩ")
+    yield from _loop(context, board, circuit)
+
+
+def _of_devices(context: Context) -> Iterator[Expected]:
     for device in context.rcds:
         if device.rated_ma:
             yield from _trips(context, device)
 
 
 def _ring(context: Context, circuit: Circuit) -> Iterator[Expected]:
-    analysis = context.rings.get(circuit.id)
+    analysis = context.ring(circuit)
     if analysis is None:
         return
     if analysis.expected_r2_ohm is not None:

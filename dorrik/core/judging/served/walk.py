@@ -118,7 +118,7 @@ def walk(context: Context, sample: SampleState | None) -> Walk:
     """What is asked room by room. sample: how sampling stands."""
     to_open = _reasons(sample)
     still = frozenset(sample.still) if sample is not None else frozenset()
-    places = Places(context.inspection)
+    places: Places = context.cells.made(Places, context.inspection)
     points: list[PointView] = []
     rooms: list[RoomView] = []
     looks: dict[str, Looked] = {}

@@ -42,22 +42,25 @@ class ZsScale:
 
 def scales(context: Context) -> Iterator[ZsScale]:
     """One for each circuit whose limit is known."""
-    for board, circuit in context.circuits:
-        known = limits(context, board, circuit)
-        if known is not None and not circuit.spare:
-            full, held, says = known
-            total = loop.calculated(board.zdb_ohm, r1_r2_so_far(circuit))
-            zs = circuit.zs_ohm
-            yield ZsScale(
-                circuit_id=circuit.id,
-                full_ohm=full,
-                held_ohm=held,
-                limit=says,
-                sum_ohm=_value(total),
-                read_ohm=_value(zs),
-                over=zs is not None and zs.kind == "over-range",
-                before=tuple(_before(circuit)),
-            )
+    yield from context.each_circuit(_scale)
+
+
+def _scale(context: Context, board: Board, circuit: Circuit) -> Iterator[ZsScale]:
+    known = limits(context, board, circuit)
+    if known is None:
+        return
+    full, held, says = known
+    zs = circuit.zs_ohm
+    yield ZsScale(
+        circuit_id=circuit.id,
+        full_ohm=full,
+        held_ohm=held,
+        limit=says,
+        sum_ohm=_value(loop.calculated(board.zdb_ohm, r1_r2_so_far(circuit))),
+        read_ohm=_value(zs),
+        over=zs is not None and zs.kind == "over-range",
+        before=tuple(_before(circuit)),
+    )
 
 
 def limits(context: Context, board: Board, circuit: Circuit) -> tuple[float, float, str] | None:

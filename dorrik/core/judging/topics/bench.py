@@ -9,7 +9,7 @@ from dorrik.core.electrical.ring_ends import Conductor, plain
 from dorrik.core.electrical.ring_points import Pair, bent_pairs
 from dorrik.core.home import gangs, open_ring
 from dorrik.core.inspection.point import NOT_SERVED
-from dorrik.core.inspection.records import Circuit, Point
+from dorrik.core.inspection.records import Board, Circuit, Point
 from dorrik.core.judging.topics.context import (
     Context,
     board_on_the_way,
@@ -172,13 +172,16 @@ class Bench:
 
 def benches(context: Context) -> Iterator[Bench]:
     """One for each circuit with points, and for each ring."""
-    for _, circuit in context.circuits:
-        if not circuit.spare and (circuit.points or circuit.form == "ring"):
-            yield _bench(context, circuit)
+    yield from context.each_circuit(_of_circuit)
 
 
-def _bench(context: Context, circuit: Circuit) -> Bench:
-    analysis = context.rings.get(circuit.id)
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Bench]:
+    if circuit.points or circuit.form == "ring":
+        yield _bench(context, board, circuit)
+
+
+def _bench(context: Context, board: Board, circuit: Circuit) -> Bench:
+    analysis = context.ring(circuit)
     method = context.continuity_method(circuit)
     opened = analysis is not None and analysis.closed is False
     fields = _fields(circuit, method, opened=opened)
@@ -204,7 +207,7 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
         legs_insulation=LEGS_INSULATION if opened else (),
         lower_to_a=allowed.rating_a if opened and (allowed := open_ring.leg_rating(cable_of(circuit))) else None,
         swap=SWAP if opened else (),
-        swap_with=tuple(_rings_beside(context, circuit)) if opened else (),
+        swap_with=tuple(_rings_beside(board, circuit)) if opened else (),
         polarity_offered=_all_right(circuit, analysis, method, fields),
         live_fields=_live_fields(circuit),
         highest_zs=_highest(circuit, "zs_ohm"),
@@ -217,9 +220,8 @@ def _bench(context: Context, circuit: Circuit) -> Bench:
     )
 
 
-def _rings_beside(context: Context, circuit: Circuit) -> Iterator[tuple[str, str]]:
+def _rings_beside(board: Board, circuit: Circuit) -> Iterator[tuple[str, str]]:
     """The other rings of its board: those whose second ends could be its own (rule 4.1)."""
-    board = next(board for board, one in context.circuits if one.id == circuit.id)
     for other in board.circuits:
         if other.id != circuit.id and other.form == "ring" and not other.spare:
             yield other.id, name_of(other)

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.electrical import overload
-from dorrik.core.inspection.records import Circuit
+from dorrik.core.inspection.records import Board, Circuit
 from dorrik.core.judging.topics.context import Action, Context, Note, cable_of, has_sockets, name_of
 from dorrik.core.judging.topics.note import set_field
 
@@ -14,30 +14,33 @@ _ONE_LOAD = ("fused unit", "fixed equipment")
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every circuit whose device and cable are known; an unknown method is asked for only where it matters."""
-    for _, circuit in context.circuits:
-        cable = cable_of(circuit)
-        if cable is None:
-            continue
-        contradiction = _contradiction(circuit)
-        if contradiction is not None:
-            yield Note(
-                "circuit", circuit.id, "one_fused_load", f"{name_of(circuit)}: one fused load", contradiction,
-                offers=(set_field("circuit", circuit.id, "one_fused_load", False, "It feeds more than one"),),
-            )  # fmt: skip
-        if circuit.device_standard and circuit.device_rating_a:
-            yield from _overload(circuit, _governing(circuit, cable), circuit.device_standard, circuit.device_rating_a)
-        if circuit.cable_length_m and circuit.design_current_a:
-            verdict = overload.judge_voltage_drop(
-                cable.csa_mm2,
-                circuit.cable_length_m,
-                circuit.design_current_a,
-                lighting=circuit.serves == "lighting",
-                cable_type=cable.type,
-                ring=circuit.form == "ring",
-                spread=circuit.form == "radial" and (circuit.served or 0) > 1,
-            )
-            if verdict.status != "unknown":
-                yield Note("circuit", circuit.id, "design_current_a", f"{name_of(circuit)}: voltage drop", verdict)
+    yield from context.each_circuit(_of_circuit)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    cable = cable_of(circuit)
+    if cable is None:
+        return
+    contradiction = _contradiction(circuit)
+    if contradiction is not None:
+        yield Note(
+            "circuit", circuit.id, "one_fused_load", f"{name_of(circuit)}: one fused load", contradiction,
+            offers=(set_field("circuit", circuit.id, "one_fused_load", False, "It feeds more than one"),),
+        )  # fmt: skip
+    if circuit.device_standard and circuit.device_rating_a:
+        yield from _overload(circuit, _governing(circuit, cable), circuit.device_standard, circuit.device_rating_a)
+    if circuit.cable_length_m and circuit.design_current_a:
+        verdict = overload.judge_voltage_drop(
+            cable.csa_mm2,
+            circuit.cable_length_m,
+            circuit.design_current_a,
+            lighting=circuit.serves == "lighting",
+            cable_type=cable.type,
+            ring=circuit.form == "ring",
+            spread=circuit.form == "radial" and (circuit.served or 0) > 1,
+        )
+        if verdict.status != "unknown":
+            yield Note("circuit", circuit.id, "design_current_a", f"{name_of(circuit)}: voltage drop", verdict)
 
 
 def _governing(circuit: Circuit, cable: overload.Cable) -> overload.Cable:

@@ -1,10 +1,11 @@
 """What every topic needs: the inspection, the house rules and the rule book in use, and what is worked out once."""
 
-from collections.abc import Iterable, Iterator, Mapping
+import typing
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import replace
-from functools import cached_property
-from typing import Any
+from typing import Any, Generic, TypeVar
 
+from dorrik.core.basics.cells import Cells, Once
 from dorrik.core.basics.readings import Reading, subtract
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.book.house_rules import HouseRules
@@ -36,94 +37,139 @@ _CROSSED = ("line_neutral_ohm", "line_cpc_ohm")
 NOMINAL_V = 230.0
 
 
+_T = TypeVar("_T")
+
+
+class worked_out(Generic[_T]):
+    """A property of a context that is worked out once for a judgement, or kept from the one before where it holds."""
+
+    def __init__(self, function: Callable[["Context"], _T]) -> None:
+        self._function = function
+        self.__doc__ = function.__doc__
+
+    def __set_name__(self, owner: type, name: str) -> None:
+        self._name = name
+
+    @typing.overload
+    def __get__(self, context: None, owner: type) -> "worked_out[_T]": ...
+    @typing.overload
+    def __get__(self, context: "Context", owner: type) -> _T: ...
+
+    def __get__(self, context: "Context | None", owner: type) -> "worked_out[_T] | _T":
+        if context is None:
+            return self
+        if context.cells.lasting:
+            kept: _T = context.cells.made(self._function, context)
+            return kept
+        found = self._function(context)
+        # Found there by the next look, before this descriptor is.
+        context.__dict__[self._name] = found
+        return found
+
+
+def _less_leads(inspection: Inspection, house: HouseRules) -> Inspection:
+    """Where leads are subtracted rather than nulled, continuity readings less the leads (rule 1.4)."""
+    leads = inspection.leads_ohm
+    if house.lead_method != "subtracted" or not leads:
+        return inspection
+
+    def less(entity: Any, *fields: str) -> dict[str, Any]:
+        # What was written less its leads already has them off.
+        readings = {f: r for f in fields if (r := getattr(entity, f)) is not None and r.leads is None}
+        return {f: subtract(r, leads) for f, r in readings.items()}
+
+    def of_circuit(circuit: Circuit) -> Circuit:
+        ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
+        outlets = [replace(p, **less(p, *_OF_POINTS)) for p in circuit.points]
+        return replace(circuit, points=tuple(outlets), **ends)
+
+    return replace(
+        inspection,
+        boards=tuple(replace(b, circuits=tuple(of_circuit(c) for c in b.circuits)) for b in inspection.boards),
+        points=tuple(replace(p, **less(p, *_OF_POINTS)) for p in inspection.points),
+        bonds=tuple(replace(b, **less(b, "at_clamp_ohm", "at_pipe_ohm")) for b in inspection.bonds),
+    )
+
+
+def read_right(inspection: Inspection, house: HouseRules) -> Inspection:
+    """An inspection as its figures are judged: the top of an instrument's range read as over range, the leads taken off
+    where they are subtracted, and every point told what its room says (rules 1.1, 1.4, 11.1)."""
+    return placed(_less_leads(topped(inspection), house))
+
+
 class Context:
-    """An inspection and what is worked out of it once, for all topics."""
+    """An inspection and what is worked out of it once, for all topics.
 
-    def __init__(
-        self,
-        inspection: Inspection,
-        measured_at: MeasuredAt | None = None,
-        by_trainees: Mapping[str, tuple[Figure, ...]] | None = None,
-    ) -> None:
-        #: Figures that a trainee read and nobody countersigned, by the trainee's attendance.
-        self.by_trainees = by_trainees or {}
-        #: When each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known.
-        self.measured_at = measured_at or {}
-        #: Entity and field of the readings that were taken with leads in doubt.
-        self.doubtful = doubtful(inspection.lead_nulls, measured_at or {})
-        if inspection.lead_nulls and no_good_null(inspection.lead_nulls):
-            self.doubtful |= continuity_figures(inspection)
-        self.house = HouseRules.using(inspection.house_rules)
-        self.book: RuleBook = rule_book(inspection.rule_book)
-        #: As it was entered, leads not subtracted.
-        self.entered = inspection
-        self.inspection = placed(self._less_leads(topped(inspection)))
-        i = self.inspection
-        self.tree = BoardTree(i.boards, i.earthing)
-        self._zs_limits: dict[tuple[str, float | None], tuple[float, str] | Verdict] = {}
-        self.pfc_ka = fault_current.prospective_fault(i.pscc_ka, i.pefc_ka)
-        self.circuits: tuple[tuple[Board, Circuit], ...] = tuple(
-            (board, circuit) for board in i.boards for circuit in board.circuits if not circuit.spare
-        )
-        self.rings: dict[str, ring.RingAnalysis] = {
-            c.id: self._analyse(c) for _, c in self.circuits if c.form == "ring"
-        }
+    entered: as it was entered; inspection: the same as it is judged (`read_right`); cells: where what is worked out is
+    kept, for this judgement or for those after it. Nothing that changes is held here but through them.
+    """
 
-    def _less_leads(self, inspection: Inspection) -> Inspection:
-        """Where leads are subtracted rather than nulled, continuity readings less the leads (rule 1.4)."""
-        leads = inspection.leads_ohm
-        if self.house.lead_method != "subtracted" or not leads:
-            return inspection
+    def __init__(self, entered: Inspection, inspection: Inspection, house: HouseRules, cells: Once | Cells) -> None:
+        self.entered = entered
+        self.inspection = inspection
+        self.house = house
+        self.book: RuleBook = rule_book(entered.rule_book)
+        self.cells = cells
 
-        def less(entity: Any, *fields: str) -> dict[str, Any]:
-            # What was written less its leads already has them off.
-            readings = {f: r for f in fields if (r := getattr(entity, f)) is not None and r.leads is None}
-            return {f: subtract(r, leads) for f, r in readings.items()}
+    def each_circuit(self, function: Callable[["Context", Board, Circuit], Iterable[_T]]) -> tuple[_T, ...]:
+        """What a function gives for every circuit that is judged, in their order. What it takes from another circuit to
+        the next has no place in it: each is worked out apart."""
+        found: tuple[_T, ...] = self.cells.each(function, self, _circuits)
+        return found
 
-        def of_circuit(circuit: Circuit) -> Circuit:
-            ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
-            outlets = [replace(p, **less(p, *_OF_POINTS)) for p in circuit.points]
-            return replace(circuit, points=tuple(outlets), **ends)
+    def each_board(self, function: Callable[["Context", Board], Iterable[_T]]) -> tuple[_T, ...]:
+        """The same for every board."""
+        found: tuple[_T, ...] = self.cells.each(function, self, _boards)
+        return found
 
-        return replace(
-            inspection,
-            boards=tuple(replace(b, circuits=tuple(of_circuit(c) for c in b.circuits)) for b in inspection.boards),
-            points=tuple(replace(p, **less(p, *_OF_POINTS)) for p in inspection.points),
-            bonds=tuple(replace(b, **less(b, "at_clamp_ohm", "at_pipe_ohm")) for b in inspection.bonds),
-        )
+    @property
+    def measured_at(self) -> MeasuredAt:
+        """When each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known."""
+        found: MeasuredAt = self.cells.given("measured at")
+        return found
 
-    def _analyse(self, circuit: Circuit) -> ring.RingAnalysis:
-        points: tuple[ring.RingPoint, ...] = ()
-        method = self.continuity_method(circuit)
-        if circuit.points and method != "long lead":
-            points = tuple(
-                ring.RingPoint(
-                    name,
-                    gangs.through_cable(outlet, "line_neutral_ohm"),
-                    gangs.through_cable(outlet, "line_cpc_ohm"),
-                    bool(outlet.retested),
-                    walked,
-                )
-                for name, outlet, walked in round_from_ends(circuit)
-                if any(True for field in _CROSSED for _ in gangs.readings(outlet, field))
-            )
-        line = conductor_mm2(circuit)
-        return ring.analyse(
-            ring.RingTest(
-                circuit.r1_ohm,
-                circuit.rn_ohm,
-                circuit.r2_ohm,
-                line,
-                circuit.cpc_csa_mm2,
-                points,
-                circuit.r1_r2_ohm,
-                self.lead_sets,
-                method == "ring left in place",
-                method == "sockets compared",
-            )
+    @property
+    def by_trainees(self) -> Mapping[str, tuple[Figure, ...]]:
+        """Figures that a trainee read and nobody countersigned, by the trainee's attendance."""
+        found: Mapping[str, tuple[Figure, ...]] = self.cells.given("by trainees")
+        return found
+
+    @worked_out
+    def doubtful(self) -> frozenset[Figure]:
+        """Entity and field of the readings that were taken with leads in doubt."""
+        log = self.entered.lead_nulls
+        found = doubtful(log, self.measured_at)
+        return found | continuity_figures(self.entered) if log and no_good_null(log) else found
+
+    @worked_out
+    def tree(self) -> BoardTree:
+        """The boards as they hang together."""
+        return BoardTree(self.inspection.boards, self.inspection.earthing)
+
+    @worked_out
+    def pfc_ka(self) -> Reading | None:
+        """The prospective fault current (kA)."""
+        return fault_current.prospective_fault(self.inspection.pscc_ka, self.inspection.pefc_ka)
+
+    @worked_out
+    def circuits(self) -> tuple[tuple[Board, Circuit], ...]:
+        """Every circuit that is judged, with its board."""
+        return tuple(
+            (board, circuit) for board in self.inspection.boards for circuit in board.circuits if not circuit.spare
         )
 
-    @cached_property
+    @worked_out
+    def circuit_of(self) -> Mapping[str, tuple[Board, Circuit]]:
+        """Circuits with their boards, by the id of the circuit and of each of its points."""
+        found = {circuit.id: (board, circuit) for board, circuit in self.circuits}
+        return found | {point.id: (board, circuit) for board, circuit in self.circuits for point in circuit.points}
+
+    def ring(self, circuit: Circuit) -> ring.RingAnalysis | None:
+        """What the ends of a ring and its points show; None for what is no ring."""
+        found: ring.RingAnalysis | None = self.cells.made(_ring, self, circuit)
+        return found
+
+    @worked_out
     def open_parts(self) -> Mapping[Figure, str]:
         """What stood open at readings that so are of a part of their circuit only."""
         return open_parts(self.entered)
@@ -132,12 +178,12 @@ class Context:
         """In which years a circuit was fitted, by what was stated of it (rule 13.6)."""
         return fitted(self.inspection, circuit)
 
-    @cached_property
+    @worked_out
     def aside(self) -> Mapping[str, SetAside]:
         """Everything that is set aside by an agreement, by its id."""
         return aside(self.entered)
 
-    @cached_property
+    @worked_out
     def lead_sets(self) -> tuple[tuple[str, float], ...]:
         """Names of the lead sets in use with what they read (Ω)."""
         known = {n.name or "the leads": n.known_ohm for n in self.inspection.lead_nulls if n.known_ohm is not None}
@@ -157,7 +203,7 @@ class Context:
         for name, point in names_of(self.inspection.points).items():
             yield None, name, point
 
-    @cached_property
+    @worked_out
     def sure_pfc_ka(self) -> Reading | None:
         """The fault current that can be relied on (kA): without a PEFC that looks like a slip beside Ze (rule 3.5)."""
         i = self.inspection
@@ -178,12 +224,12 @@ class Context:
         """The earth of a board (rule 3.2)."""
         return self.tree.earth(board)
 
-    @cached_property
+    @worked_out
     def rcds(self) -> tuple[RcdDevice, ...]:
         """Every residual current device, board by board."""
-        return tuple(device for board in self.inspection.boards for device in devices_of(board))
+        return tuple(device for board in self.inspection.boards for device in self.cells.made(devices_of, board))
 
-    @cached_property
+    @worked_out
     def _before(self) -> dict[str, tuple[RcdDevice, ...]]:
         by_board: dict[str, list[RcdDevice]] = {}
         own: dict[str, RcdDevice] = {}
@@ -204,26 +250,18 @@ class Context:
 
     def rcds_before(self, circuit: Circuit) -> tuple[RcdDevice, ...]:
         """The devices in front of a circuit, the nearest first, up to the origin."""
-        return self._before.get(circuit.id, ())
+        found: tuple[RcdDevice, ...] = self.cells.made(_rcds_before, self, circuit)
+        return found
 
     def rated_ma(self, circuit: Circuit) -> float | None:
         """The most sensitive RCD in front of a circuit (mA); None without any."""
-        return self._rated_ma.get(circuit.id)
-
-    @cached_property
-    def _rated_ma(self) -> dict[str, float]:
-        rated = ((circuit_id, [d.rated_ma for d in chain if d.rated_ma]) for circuit_id, chain in self._before.items())
-        return {circuit_id: min(each) for circuit_id, each in rated if each}
+        return min((d.rated_ma for d in self.rcds_before(circuit) if d.rated_ma), default=None)
 
     def served_rcd_ma(self, boards: Iterable[Board]) -> float | None:
         """The largest IΔn that the electrode of some boards has to serve (mA): of each circuit's devices the nearest,
         of those that were not found wanting (rules 3.2, 7.2)."""
         ids = {board.id for board in boards}
-        found = []
-        for board, circuit in self.circuits:
-            chain = [d for d in self.rcds_before(circuit) if d.rated_ma] if board.id in ids else []
-            sound = [d for d in chain if not _found_wanting(d)] or chain
-            found += [d.rated_ma for d in sound[:1] if d.rated_ma]
+        found = [rated for board_id, rated in self.each_circuit(_served_by) if board_id in ids]
         return max(found, default=None) or self.greatest_rcd_ma(b for b in self.inspection.boards if b.id in ids)
 
     def greatest_rcd_ma(self, boards: Iterable[Board]) -> float | None:
@@ -233,29 +271,8 @@ class Context:
 
     def zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
         """The circuit's Zs limit (Ω) and how it was found, or why there is none."""
-        key = (circuit.id, circuit.device_rating_a)
-        known = self._zs_limits.get(key)
-        if known is None:
-            known = self._zs_limits[key] = self._find_zs_limit(board, circuit)
-        return known
-
-    def _find_zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
-        if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
-            return Verdict(
-                status="unknown", reason="Standard, type and rating of the device are needed.", source=devices.SOURCE
-            )
-        named = (circuit.device_standard, circuit.device_type, circuit.device_rating_a)
-        earth = self.earth(board)
-        time_s = devices.disconnection_s(
-            earth.arrangement, circuit.device_rating_a, circuit.serves, sockets=has_sockets(circuit)
-        )
-        try:
-            limit = devices.zs_limit_ohm(*named, time_s)
-            doubt = devices.unconfirmed(*named, time_s)
-        except LookupError as error:
-            return Verdict(status="unknown", reason=str(error), source=devices.SOURCE)
-        told = f"{circuit.device_type} {circuit.device_rating_a:g} A, {time_s:g} s"
-        return limit, f"{told}, {doubt}" if doubt else told
+        found: tuple[float, str] | Verdict = self.cells.made(find_zs_limit, self, board, circuit)
+        return found
 
     def behind_rcd(self, board: Board, circuit: Circuit) -> bool:
         """Is an RCD relied on for fault protection? On TT it is, unless something else is said."""
@@ -263,6 +280,79 @@ class Context:
             return False
         on_tt = self.earth(board).tt and circuit.fault_protection is None
         return circuit.fault_protection == "RCD" or on_tt
+
+
+def _circuits(context: Context) -> tuple[tuple[Board, Circuit], ...]:
+    return context.circuits
+
+
+def _boards(context: Context) -> tuple[tuple[Board], ...]:
+    return tuple((board,) for board in context.inspection.boards)
+
+
+def _served_by(context: Context, board: Board, circuit: Circuit) -> Iterator[tuple[str, float]]:
+    """Its board, and the rating of the nearest device before a circuit (mA), of those that were not found wanting."""
+    chain = [device for device in context.rcds_before(circuit) if device.rated_ma]
+    sound = [device for device in chain if not _found_wanting(device)] or chain
+    yield from ((board.id, device.rated_ma) for device in sound[:1] if device.rated_ma)
+
+
+def _rcds_before(context: Context, circuit: Circuit) -> tuple[RcdDevice, ...]:
+    return context._before.get(circuit.id, ())
+
+
+def _ring(context: Context, circuit: Circuit) -> ring.RingAnalysis | None:
+    if circuit.form != "ring" or circuit.spare:
+        return None
+    points: tuple[ring.RingPoint, ...] = ()
+    method = context.continuity_method(circuit)
+    if circuit.points and method != "long lead":
+        points = tuple(
+            ring.RingPoint(
+                name,
+                gangs.through_cable(outlet, "line_neutral_ohm"),
+                gangs.through_cable(outlet, "line_cpc_ohm"),
+                bool(outlet.retested),
+                walked,
+            )
+            for name, outlet, walked in round_from_ends(circuit)
+            if any(True for field in _CROSSED for _ in gangs.readings(outlet, field))
+        )
+    line = conductor_mm2(circuit)
+    return ring.analyse(
+        ring.RingTest(
+            circuit.r1_ohm,
+            circuit.rn_ohm,
+            circuit.r2_ohm,
+            line,
+            circuit.cpc_csa_mm2,
+            points,
+            circuit.r1_r2_ohm,
+            context.lead_sets,
+            method == "ring left in place",
+            method == "sockets compared",
+        )
+    )
+
+
+def find_zs_limit(context: Context, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
+    """The Zs limit that a circuit has, or would have (Ω), and how it was found; or why there is none."""
+    if not (circuit.device_standard and circuit.device_type and circuit.device_rating_a):
+        return Verdict(
+            status="unknown", reason="Standard, type and rating of the device are needed.", source=devices.SOURCE
+        )
+    named = (circuit.device_standard, circuit.device_type, circuit.device_rating_a)
+    earth = context.earth(board)
+    time_s = devices.disconnection_s(
+        earth.arrangement, circuit.device_rating_a, circuit.serves, sockets=has_sockets(circuit)
+    )
+    try:
+        limit = devices.zs_limit_ohm(*named, time_s)
+        doubt = devices.unconfirmed(*named, time_s)
+    except LookupError as error:
+        return Verdict(status="unknown", reason=str(error), source=devices.SOURCE)
+    told = f"{circuit.device_type} {circuit.device_rating_a:g} A, {time_s:g} s"
+    return limit, f"{told}, {doubt}" if doubt else told
 
 
 def _found_wanting(device: RcdDevice) -> bool:

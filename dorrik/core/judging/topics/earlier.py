@@ -9,7 +9,7 @@ from dorrik.core.basics.readings import Quantity, Reading
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.electrical import insulation, trend
 from dorrik.core.inspection.kinds import compared
-from dorrik.core.inspection.records import Circuit, Earlier, Point
+from dorrik.core.inspection.records import Board, Circuit, Earlier, Point
 from dorrik.core.judging.topics.context import NOMINAL_V, Context, Note, name_of, point_names
 
 _QUANTITY: dict[str, Quantity] = {"zs_ohm": "loop", "rcd_trip_ms": "trip-time"}
@@ -18,15 +18,18 @@ SOURCE = "beside earlier readings · rules 15.1, 15.2"
 
 def notes(context: Context) -> Iterator[Note]:
     """A note for every figure that changed by more than two instruments can differ."""
-    for _, circuit in context.circuits:
-        worse: set[str] = set()
-        for figure, history in _by_figure(circuit):
-            verdict = _compare(context, getattr(circuit, figure), figure, history)
-            if verdict is not None:
-                if verdict.status == "attention":
-                    worse.add(figure)
-                yield Note("circuit", circuit.id, figure, f"{name_of(circuit)}: over the years", verdict)
-        yield from _of_points(context, circuit, worse)
+    yield from context.each_circuit(_of_circuit)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    worse: set[str] = set()
+    for figure, history in _by_figure(circuit):
+        verdict = _compare(context, getattr(circuit, figure), figure, history)
+        if verdict is not None:
+            if verdict.status == "attention":
+                worse.add(figure)
+            yield Note("circuit", circuit.id, figure, f"{name_of(circuit)}: over the years", verdict)
+    yield from _of_points(context, circuit, worse)
 
 
 #: The figure of a circuit that the highest of its points stands for.

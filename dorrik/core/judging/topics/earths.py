@@ -21,7 +21,8 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
     if circuit.no_cpc:
         yield Note("circuit", circuit.id, "no_cpc", f"{name_of(circuit)}: no cpc", _whole(circuit, board))
         return
-    said = {f.point for f in context.rings[circuit.id].findings} if circuit.id in context.rings else set()
+    analysis = context.ring(circuit)
+    said = {f.point for f in analysis.findings} if analysis is not None else set()
     beyond = _beyond(circuit, [point for _, point in points])
     first = beyond[0] if beyond else None
     for name, point in points:

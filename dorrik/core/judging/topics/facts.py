@@ -3,7 +3,7 @@
 A fact is true, false, or not known; what is not known is asked.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 
 from dorrik.core.basics.readings import at_most
 from dorrik.core.basics.record import record
@@ -55,16 +55,14 @@ def _loops_within(context: Context, place: Place) -> bool | None:
 def loops_within(context: Context) -> bool | None:
     """Are the loops tested on the supply's earth within their devices' limits? None where none was tested (rule
     3.1)."""
-    seen = False
-    for board, circuit in context.circuits:
-        limit = context.zs_limit(board, circuit)
-        if not context.earth(board).of_supply or isinstance(limit, tuple) is False or not is_measured(circuit.zs_ohm):
-            continue
-        assert isinstance(limit, tuple)
-        seen = True
-        if at_most(circuit.zs_ohm, limit[0]) is not True:
-            return False
-    return True if seen else None
+    tested = context.each_circuit(_loop_within)
+    return all(tested) if tested else None
+
+
+def _loop_within(context: Context, board: Board, circuit: Circuit) -> Iterator[bool]:
+    limit = context.zs_limit(board, circuit)
+    if context.earth(board).of_supply and isinstance(limit, tuple) and is_measured(circuit.zs_ohm):
+        yield at_most(circuit.zs_ohm, limit[0]) is True
 
 
 def _rcd_for_fault(context: Context, place: Place) -> bool | None:
@@ -169,7 +167,7 @@ def _every_circuit_sound(context: Context, place: Place) -> bool | None:
 def _small_excess(context: Context, place: Place) -> bool | None:
     """Is the cpc of a ring higher by less than twice its tolerance, with an earth proved at every point tested?"""
     circuit = place.circuit
-    analysis = context.rings.get(circuit.id) if circuit is not None else None
+    analysis = context.ring(circuit) if circuit is not None else None
     if circuit is None or analysis is None or analysis.expected_r2_ohm is None or circuit.r2_ohm is None:
         return False
     greatest = analysis.expected_r2_ohm[1]
@@ -295,7 +293,7 @@ def _device_lowered(context: Context, place: Place) -> bool | None:
         return False
     if circuit.device_rating_a > leg_a:
         return False
-    analysis = context.rings.get(circuit.id)
+    analysis = context.ring(circuit)
     opened = (
         {f.conductor for f in analysis.findings if f.kind in ("open-conductor", "not-a-ring")} if analysis else set()
     )

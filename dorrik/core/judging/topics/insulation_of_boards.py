@@ -121,8 +121,7 @@ def _cause(context: Context, circuit: Circuit, field: str) -> Figure | None:
         reading: Reading | None = getattr(circuit, name)
         asked = to_earth == (field == TO_EARTH) and reading is not None and is_measured(reading)
         if asked and reading is not None:
-            pairing = next(words for other, words, _ in PAIRINGS if other == name)
-            note = _of_circuit(context, circuit, reading, name, pairing, to_earth=to_earth)
+            note: Note = context.cells.made(_of_reading, context, circuit, name)
             if note.verdict.status == "fail" and note.because_of is None:
                 return (circuit.id, name)
     return None
@@ -145,13 +144,13 @@ def notes(context: Context) -> Iterator[Note]:
     """Notes on every reading, by board and pairing, and on boards measured as a whole."""
     for board in context.inspection.boards:
         failing: list[Figure] = []
-        for field, pairing, to_earth in PAIRINGS:
+        for field, _, to_earth in PAIRINGS:
             measured = [(c, r) for c in board.circuits if not c.spare and is_measured(r := getattr(c, field))]
             if not measured:
                 continue
             middle = insulation.middle_mohm(reading for _, reading in measured)
             for circuit, reading in measured:
-                note = _of_circuit(context, circuit, reading, field, pairing, to_earth=to_earth)
+                note: Note = context.cells.made(_of_reading, context, circuit, field)
                 if note.verdict.status == "pass":
                     doubt = not_the_whole(context, circuit, field) or insulation.stands_out(reading, middle)
                     note = replace(note, verdict=doubt) if doubt is not None else note
@@ -183,11 +182,11 @@ def not_the_whole(context: Context, of: Circuit | Board, field: str) -> Verdict 
 APART = ("insulation_le_mohm", "insulation_ne_mohm")
 
 
-def _of_circuit(
-    context: Context, circuit: Circuit, reading: Reading, field: str, pairing: str, *, to_earth: bool
-) -> Note:
-    """The note on one reading. L–E and N–E apart are one circuit's insulation to earth: their parallel value is judged,
-    said once at the lower of the two, and the other follows from it (rule 6.2)."""
+def _of_reading(context: Context, circuit: Circuit, field: str) -> Note:
+    """The note on one reading that was measured. L–E and N–E apart are one circuit's insulation to earth: their
+    parallel value is judged, said once at the lower of the two, and the other follows from it (rule 6.2)."""
+    reading: Reading = getattr(circuit, field)
+    pairing, to_earth = next((words, to_earth) for name, words, to_earth in PAIRINGS if name == field)
     title = f"{name_of(circuit)}: {pairing} {reading} MΩ"
     if not to_earth:
         return Note("circuit", circuit.id, field, title, _judge_between_lines(context, circuit, reading))

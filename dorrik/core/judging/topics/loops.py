@@ -24,29 +24,32 @@ from dorrik.core.judging.topics.note import Figure, set_field
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on Zs measured, beside what was calculated, or calculated where it could not be measured."""
-    for board, circuit in context.circuits:
-        name, zs = name_of(circuit), circuit.zs_ohm
-        total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
-        if zs is not None and is_measured(zs):
-            impossible = _impossible(context, board, circuit, zs)
-            if impossible is not None and not context.tree.fed_from(circuit):
-                # What cannot be is asked about and never judged quietly (rule 1.2).
-                yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", impossible)
-                continue
-            verdict, because = judge(context, board, circuit, zs)
-            yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict, because_of=because)
-            yield from _crossed(context, board, circuit, zs, failing=verdict.status == "fail")
-            yield from _fault(circuit, zs)
-        elif zs is not None or circuit.zs_not_possible is not None:
-            if trips(circuit):
-                yield Note("circuit", circuit.id, "zs_ohm", f"{name}: no loop test", loop.TRIPS_ON_TEST)
-            if total is not None:
-                title = f"{name}: Zs calculated, Zdb + (R1+R2) = {total} Ω"
-                verdict, because = judge(context, board, circuit, total)
-                yield Note("circuit", circuit.id, "zs_ohm", title, verdict, because_of=because)
-        yield from _from_live(board, circuit)
-        yield from _live_beside_dead(circuit)
-        yield from _at_points(context, board, circuit)
+    yield from context.each_circuit(_of_circuit)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    name, zs = name_of(circuit), circuit.zs_ohm
+    total = loop.calculated(board.zdb_ohm, r1_r2(circuit))
+    if zs is not None and is_measured(zs):
+        impossible = _impossible(context, board, circuit, zs)
+        if impossible is not None and not context.tree.fed_from(circuit):
+            # What cannot be is asked about and never judged quietly (rule 1.2).
+            yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", impossible)
+            return
+        verdict, because = judge(context, board, circuit, zs)
+        yield Note("circuit", circuit.id, "zs_ohm", f"{name}: Zs {zs} Ω", verdict, because_of=because)
+        yield from _crossed(context, board, circuit, zs, failing=verdict.status == "fail")
+        yield from _fault(circuit, zs)
+    elif zs is not None or circuit.zs_not_possible is not None:
+        if trips(circuit):
+            yield Note("circuit", circuit.id, "zs_ohm", f"{name}: no loop test", loop.TRIPS_ON_TEST)
+        if total is not None:
+            title = f"{name}: Zs calculated, Zdb + (R1+R2) = {total} Ω"
+            verdict, because = judge(context, board, circuit, total)
+            yield Note("circuit", circuit.id, "zs_ohm", title, verdict, because_of=because)
+    yield from _from_live(board, circuit)
+    yield from _live_beside_dead(circuit)
+    yield from _at_points(context, board, circuit)
 
 
 def _at_points(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
@@ -227,7 +230,7 @@ def _crossed(context: Context, board: Board, circuit: Circuit, zs: Reading, *, f
 
 def _parallel(context: Context, circuit: Circuit, zs: Reading, crossed: Verdict) -> Figure | None:
     """The ends of a ring with an earth path beside its cpc explain a loop lower than was calculated."""
-    analysis = context.rings.get(circuit.id)
+    analysis = context.ring(circuit)
     lower = zs.value is not None and crossed.limit is not None and zs.value < crossed.limit
     if lower and analysis is not None and any(found.kind == "parallel-earth" for found in analysis.findings):
         return (circuit.id, "r2_ohm")

@@ -16,22 +16,34 @@ from dorrik.core.judging.topics.note import set_field
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every circuit's continuity and polarity."""
-    joined: set[str] = set()
-    for board, circuit in context.circuits:
-        name = name_of(circuit)
-        yield from _continuity(board, circuit, name)
-        yield from earths.notes(context, board, circuit)
-        if circuit.polarity == "incorrect":
-            yield Note("circuit", circuit.id, "polarity", f"{name}: polarity", continuity.WRONG_POLARITY)
-        if circuit.joined_by and circuit.id not in joined:
-            other = _other(context, circuit)
-            joined.update((circuit.id, *other))
+    yield from context.each_circuit(_of_circuit)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    name = name_of(circuit)
+    yield from _continuity(board, circuit, name)
+    yield from earths.notes(context, board, circuit)
+    if circuit.polarity == "incorrect":
+        yield Note("circuit", circuit.id, "polarity", f"{name}: polarity", continuity.WRONG_POLARITY)
+    if circuit.joined_by:
+        touches = context.cells.made(_links, context).get(circuit.id)
+        if touches is not None:
             title = f"{name} and {circuit.joined_with or 'another circuit'}"
-            verdict = polarity.JOINED[circuit.joined_by]
-            yield Note("circuit", circuit.id, "joined_by", title, verdict, touches=(circuit.id, *other))
-        if circuit.points:
-            yield from _outlets(context, circuit, name)
-        yield from _long_lead(context, circuit, name)
+            yield Note("circuit", circuit.id, "joined_by", title, polarity.JOINED[circuit.joined_by], touches=touches)
+    if circuit.points:
+        yield from _outlets(context, circuit, name)
+    yield from _long_lead(context, circuit, name)
+
+
+def _links(context: Context) -> dict[str, tuple[str, ...]]:
+    """By the circuit that is to say it, the circuits that a link joins: the first of two says it for both."""
+    joined: set[str] = set()
+    found = {}
+    for _, circuit in context.circuits:
+        if circuit.joined_by and circuit.id not in joined:
+            found[circuit.id] = (circuit.id, *_other(context, circuit))
+            joined.update(found[circuit.id])
+    return found
 
 
 def _other(context: Context, circuit: Circuit) -> tuple[str, ...]:
@@ -84,7 +96,7 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
         if point.traced == "beyond a point on a spur":
             yield Note("point", point.id, "traced", f"{title}: traced", _SPUR_OFF_SPUR)
     # What a ring's end to end test has not closed has no highest point that could stand for it.
-    analysis = context.rings.get(circuit.id)
+    analysis = context.ring(circuit)
     if analysis is not None and analysis.closed is False:
         return
     highest = continuity.highest(gangs.of_points(circuit.points, "line_cpc_ohm"))
@@ -111,7 +123,7 @@ _SPUR_OFF_SPUR = Verdict(
 
 def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     """R2 by long lead at every point: the other accepted method, for rings and radials (rule 4.7)."""
-    analysis = context.rings.get(circuit.id)
+    analysis = context.ring(circuit)
     if analysis is not None and (analysis.closed is False or "cpc" in bent_pairs(analysis.findings)):
         return  # a ring that is broken or uneven is put right before its points say anything
     readings = [gangs.through_cable(point, "r2_ohm") for point in circuit.points]

@@ -8,7 +8,7 @@ from dorrik.core.electrical import ring
 from dorrik.core.electrical.ring import Finding, RingAnalysis
 from dorrik.core.electrical.ring_points import bent_pairs
 from dorrik.core.home import open_ring
-from dorrik.core.inspection.records import Circuit
+from dorrik.core.inspection.records import Board, Circuit
 from dorrik.core.judging.topics.bench import gap, open_conductor
 from dorrik.core.judging.topics.context import Context, Note, cable_of, is_measured, name_of, point_names
 from dorrik.core.judging.topics.note import set_field
@@ -31,52 +31,55 @@ LONG_M = 100.0
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every ring."""
-    for _, circuit in context.circuits:
-        analysis = context.rings.get(circuit.id)
-        if analysis is None:
+    yield from context.each_circuit(_of_circuit)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    analysis = context.ring(circuit)
+    if analysis is None:
+        return
+    points = point_names(circuit) if any(f.point for f in analysis.findings) else {}
+    opened: tuple[str, str] | None = None
+    for finding in analysis.findings:
+        verdict = Verdict(
+            status=_STATUS.get(finding.kind, "attention"),
+            reason=finding.reason,
+            source=finding.source,
+            next_step=_next_step(circuit, finding),
+            observation=finding.observation,
+            asks=finding.asks,
+        )
+        if finding.point is not None:
+            point = points[finding.point]
+            if finding.kind in ("spur", "spur-off-spur", "bridged") and point.traced in _TRACED:
+                continue
+            if finding.kind == "cpc-open-at-point" and is_class_ii(circuit, point):
+                continue
+            title = f"{name_of(circuit)}: {finding.point}"
+            touches = tuple(points[name].id for name in (finding.point, *finding.others)) if finding.others else ()
+            yield Note("point", point.id, _POINT_FIELD[finding.conductor], title, verdict, touches=touches)
             continue
-        points = point_names(circuit) if any(f.point for f in analysis.findings) else {}
-        opened: tuple[str, str] | None = None
-        for finding in analysis.findings:
-            verdict = Verdict(
-                status=_STATUS.get(finding.kind, "attention"),
-                reason=finding.reason,
-                source=finding.source,
-                next_step=_next_step(circuit, finding),
-                observation=finding.observation,
-                asks=finding.asks,
-            )
-            if finding.point is not None:
-                point = points[finding.point]
-                if finding.kind in ("spur", "spur-off-spur", "bridged") and point.traced in _TRACED:
-                    continue
-                if finding.kind == "cpc-open-at-point" and is_class_ii(circuit, point):
-                    continue
-                title = f"{name_of(circuit)}: {finding.point}"
-                touches = tuple(points[name].id for name in (finding.point, *finding.others)) if finding.others else ()
-                yield Note("point", point.id, _POINT_FIELD[finding.conductor], title, verdict, touches=touches)
-                continue
-            if finding.kind == "all-high":
-                touches = tuple(point.id for point in circuit.points)
-                title = f"{name_of(circuit)}: every point"
-                yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict, touches=touches)
-                continue
-            title = f"{name_of(circuit)}: {finding.conductor} end to end"
-            field = _FIELD[finding.conductor]
-            offers = (
-                (set_field("circuit", circuit.id, "cpc_csa_mm2", finding.fitting_cpc_mm2, _set_cpc(finding)),)
-                if finding.fitting_cpc_mm2
-                else ()
-            )
-            # Several conductors broken in one place, which is the usual case, are one thing.
-            yield Note("circuit", circuit.id, field, title, verdict, offers=offers, because_of=opened)
-            if finding.kind == "open-conductor" and opened is None:
-                opened = (circuit.id, field)
-        yield from _gap(circuit, analysis)
-        yield from _today(context, circuit, analysis)
-        yield from _sound(circuit, analysis)
-        yield from _length(circuit, analysis)
-        yield from _recorded(circuit, analysis)
+        if finding.kind == "all-high":
+            touches = tuple(point.id for point in circuit.points)
+            title = f"{name_of(circuit)}: every point"
+            yield Note("circuit", circuit.id, "r1_r2_ohm", title, verdict, touches=touches)
+            continue
+        title = f"{name_of(circuit)}: {finding.conductor} end to end"
+        field = _FIELD[finding.conductor]
+        offers = (
+            (set_field("circuit", circuit.id, "cpc_csa_mm2", finding.fitting_cpc_mm2, _set_cpc(finding)),)
+            if finding.fitting_cpc_mm2
+            else ()
+        )
+        # Several conductors broken in one place, which is the usual case, are one thing.
+        yield Note("circuit", circuit.id, field, title, verdict, offers=offers, because_of=opened)
+        if finding.kind == "open-conductor" and opened is None:
+            opened = (circuit.id, field)
+    yield from _gap(circuit, analysis)
+    yield from _today(context, circuit, analysis)
+    yield from _sound(circuit, analysis)
+    yield from _length(circuit, analysis)
+    yield from _recorded(circuit, analysis)
 
 
 def _set_cpc(finding: Finding) -> str:

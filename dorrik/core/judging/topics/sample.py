@@ -4,7 +4,6 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from functools import reduce
 from typing import cast, get_args
-from weakref import WeakKeyDictionary
 
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.book.catalogue import entries
@@ -38,15 +37,10 @@ def _named(context: Context) -> Iterator[tuple[str, Circuit]]:
         yield name, circuit
 
 
-#: Worked out once for each inspection: the margin, the walk and the report all ask for it.
-_known: WeakKeyDictionary[Context, sampling.SampleState | None] = WeakKeyDictionary()
-
-
 def state(context: Context) -> sampling.SampleState | None:
     """The state of sampling; None while no points are listed."""
-    if context not in _known:
-        _known[context] = _state(context)
-    return _known[context]
+    found: sampling.SampleState | None = context.cells.made(_state, context)
+    return found
 
 
 def _state(context: Context) -> sampling.SampleState | None:

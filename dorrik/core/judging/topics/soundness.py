@@ -6,7 +6,6 @@ measured counts only by its reading; what a proof rests on is said in words.
 
 from collections.abc import Iterable, Sequence
 from math import inf
-from weakref import WeakKeyDictionary
 
 from dorrik.core.basics.comparison import compare
 from dorrik.core.basics.readings import Reading, at_most
@@ -70,16 +69,14 @@ def _first(proofs: Iterable[tuple[RcdDevice, Proof]]) -> tuple[RcdDevice | None,
     return None, Proof(False, "no RCD")
 
 
-#: Worked out once for each inspection and circuit: loops, facts and several topics ask for it.
-_fault_rcds: WeakKeyDictionary[Context, dict[str, tuple[RcdDevice | None, Proof]]] = WeakKeyDictionary()
-
-
 def fault_rcd(context: Context, circuit: Circuit) -> tuple[RcdDevice | None, Proof]:
     """The nearest device in front of a circuit that works, and its proof; None where none is there or none works."""
-    known = _fault_rcds.setdefault(context, {})
-    if circuit.id not in known:
-        known[circuit.id] = _first((device, rcd_works(device)) for device in context.rcds_before(circuit))
-    return known[circuit.id]
+    found: tuple[RcdDevice | None, Proof] = context.cells.made(_fault_rcd, context, circuit)
+    return found
+
+
+def _fault_rcd(context: Context, circuit: Circuit) -> tuple[RcdDevice | None, Proof]:
+    return _first((device, rcd_works(device)) for device in context.rcds_before(circuit))
 
 
 def additional_rcd(context: Context, circuit: Circuit) -> Proof:

@@ -15,12 +15,15 @@ HOOK_UPS = ("caravan hook-up", "boat supply")
 
 def notes(context: Context) -> Iterator[Note]:
     """Notes on each such circuit, and on the devices that a source of its own feeds back through."""
-    for board, circuit in context.circuits:
-        if circuit.load == "vehicle":
-            yield from _vehicle(context, board, circuit)
-        if circuit.appliance in OUTDOOR_WATER or circuit.appliance in HOOK_UPS:
-            yield from _on_the_neutral(context, board, circuit)
+    yield from context.each_circuit(_of_circuit)
     yield from _both_ways(context)
+
+
+def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
+    if circuit.load == "vehicle":
+        yield from _vehicle(context, board, circuit)
+    if circuit.appliance in OUTDOOR_WATER or circuit.appliance in HOOK_UPS:
+        yield from _on_the_neutral(context, board, circuit)
 
 
 def _vehicle(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:

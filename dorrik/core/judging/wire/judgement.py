@@ -7,17 +7,17 @@ derived from them. A record of the rules that has nothing to hide or to rename g
 from typing import Any
 
 from dorrik.core.basics.readings import Reading
-from dorrik.core.basics.record import plain, record
+from dorrik.core.basics.record import record
 from dorrik.core.book.catalogue import CatalogueEntry, Fact
 from dorrik.core.book.intervals import IntervalProposal
 from dorrik.core.home.ages import Part, shown
 from dorrik.core.home.isolation import BoardState
 from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.coverage.limitations import Limited, LimitedShare
-from dorrik.core.judging.coverage.progress import StageProgress
 from dorrik.core.judging.coverage.sampling import SampleProposal, SampleState
 from dorrik.core.judging.coverage.schedule import Filled
-from dorrik.core.judging.judgement import Judgement, Recorded, Suggestion
+from dorrik.core.judging.coverage.tally import Asked, StageProgress
+from dorrik.core.judging.judgement import Judgement, Note, Recorded, Suggestion
 from dorrik.core.judging.result.against import Against
 from dorrik.core.judging.result.classification import Question, SchoolView
 from dorrik.core.judging.result.coding import Coding, Known
@@ -36,6 +36,7 @@ from dorrik.core.judging.topics.next_inspection import DutyDue
 from dorrik.core.judging.topics.set_aside_by_agreement import Aside
 from dorrik.core.judging.topics.trainees import ToCountersign
 from dorrik.core.judging.wire.benches import BenchView, RingView, bench_view, ring_view
+from dorrik.core.judging.wire.kept import Kept
 from dorrik.core.judging.wire.notes import (
     BoardSumView,
     ExpectedView,
@@ -188,33 +189,39 @@ class JudgementView:
     blind: tuple[str, ...] = ()
 
 
-def as_json(judgement: Judgement, blind: frozenset[str] = frozenset()) -> dict[str, Any]:
-    """Everything in the judgement, as JSON can hold it."""
-    data: dict[str, Any] = plain(view(judgement, blind))
-    return data
+def as_json(judgement: Judgement, blind: frozenset[str] = frozenset(), kept: Kept | None = None) -> dict[str, Any]:
+    """Everything in the judgement, as JSON can hold it. blind: ids of observations that whoever is told sees without
+    their code; kept: what was written of the judgement before it, of the same inspection by the same rules: what is
+    given back shares its parts, and nobody may change them."""
+    kept = kept or Kept()
+    told = view(judgement, blind, kept)
+    return {part: kept.written(part, getattr(told, part)) for part in _PARTS}
 
 
-def view(judgement: Judgement, blind: frozenset[str] = frozenset()) -> JudgementView:
-    """The judgement as it goes over the wire. blind: ids of observations that whoever is told sees without their
-    code."""
+def view(judgement: Judgement, blind: frozenset[str], kept: Kept) -> JudgementView:
+    """The judgement as it goes over the wire."""
     book = judgement.rule_book
     raised = [one for one in judgement.suggested if one.recorded is not None]
     on_record = {(one.key, place) for one in raised for place in (one.entity_id, *one.touches)}
     progress, walk = judgement.progress, judgement.walk
+
+    def is_on_record(note: Note) -> bool:
+        return (note.verdict.observation or "", note.entity_id) in on_record
+
+    def told(note: Note) -> NoteView:
+        return note_view(note, book.translate(note.words), is_on_record(note))
+
     return JudgementView(
-        notes=tuple(
-            note_view(note, book.translate(note.words), (note.verdict.observation or "", note.entity_id) in on_record)
-            for note in judgement.notes
-        ),
-        expected=tuple(map(expected_view, judgement.expected)),
-        board_sums=tuple(map(board_sum_view, judgement.board_sums)),
+        notes=kept.each("notes", judgement.notes, told, is_on_record),
+        expected=kept.each("expected", judgement.expected, expected_view),
+        board_sums=kept.each("board_sums", judgement.board_sums, board_sum_view),
         insulation=judgement.insulation,
         rings=tuple(ring_view(circuit_id, ring) for circuit_id, ring in judgement.rings.items()),
-        benches=tuple(bench_view(bench, book) for bench in judgement.benches),
+        benches=kept.each("benches", judgement.benches, lambda bench: bench_view(bench, book)),
         suggested=judgement.suggested,
-        coding=tuple(map(_coding, judgement.coding)),
+        coding=kept.each("coding", judgement.coding, _coding),
         recorded=judgement.recorded,
-        own_entries=tuple(map(catalogue_view, judgement.own_entries)),
+        own_entries=kept.each("own_entries", judgement.own_entries, catalogue_view),
         prospective_fault_ka=_text(judgement.prospective_fault_ka),
         between_lines_ka=_text(judgement.between_lines_ka),
         outcome=judgement.outcome,
@@ -223,7 +230,7 @@ def view(judgement: Judgement, blind: frozenset[str] = frozenset()) -> Judgement
         against=judgement.against,
         interval=judgement.interval,
         duties=judgement.duties,
-        boards=tuple(map(_board, judgement.boards)),
+        boards=kept.each("boards", judgement.boards, _board),
         not_possible=judgement.not_possible,
         live_checks=judgement.live_checks,
         come_back=judgement.come_back,
@@ -248,7 +255,7 @@ def view(judgement: Judgement, blind: frozenset[str] = frozenset()) -> Judgement
         limited_share=judgement.limited_share,
         evidence=judgement.evidence.says,
         stages=progress.stages,
-        asked=tuple(AskedView(a.entity, a.entity_id, a.stage, a.fields, a.done, a.more) for a in progress.asked),
+        asked=kept.each("asked", progress.asked, _asked),
         limited=progress.limited,
         tests=progress.tests,
         rule_book=book.name,
@@ -256,6 +263,13 @@ def view(judgement: Judgement, blind: frozenset[str] = frozenset()) -> Judgement
         caution=book.caution,
         blind=tuple(sorted(blind)),
     )
+
+
+_PARTS = tuple(JudgementView.__dataclass_fields__)
+
+
+def _asked(one: Asked) -> AskedView:
+    return AskedView(one.entity, one.entity_id, one.stage, one.fields, one.done, one.more)
 
 
 def catalogue_view(entry: CatalogueEntry) -> CatalogueView:

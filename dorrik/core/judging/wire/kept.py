@@ -1,0 +1,46 @@
+"""Views of a judgement, and what is written of them, kept while what they are made of is the same object."""
+
+from collections.abc import Callable, Iterable, Sequence
+from typing import Any, TypeVar
+
+from dorrik.core.basics.record import plain
+
+_T = TypeVar("_T")
+_V = TypeVar("_V")
+
+
+class Kept:
+    """What was made of the parts of a judgement the time before. Of one thread at a time."""
+
+    def __init__(self) -> None:
+        self._wholes: dict[str, tuple[Any, Any]] = {}
+        self._items: dict[str, dict[Any, tuple[Any, Any]]] = {}
+
+    def each(
+        self, part: str, things: Iterable[_T], make: Callable[[_T], _V], beside: Callable[[_T], Any] | None = None
+    ) -> tuple[_V, ...]:
+        """A view of each thing in a part. beside: what else its view is made of."""
+        before, now = self._items.get(part, {}), {}
+        found: list[_V] = []
+        for thing in things:
+            key = id(thing) if beside is None else (id(thing), beside(thing))
+            known = before.get(key)
+            # The thing itself is held too: another could have the number of one that is gone.
+            now[key] = known = known if known is not None and known[0] is thing else (thing, make(thing))
+            found.append(known[1])
+        self._items[part] = now
+        return tuple(found)
+
+    def written(self, part: str, value: Any) -> Any:
+        """A part as data that JSON knows: the same object as before where it is of the same object."""
+        known = self._wholes.get(part)
+        if known is not None and known[0] is value:
+            return known[1]
+        data = self._written_items(part, value) if isinstance(value, tuple) else plain(value)
+        if known is not None and known[1] == data:
+            data = known[1]
+        self._wholes[part] = (value, data)
+        return data
+
+    def _written_items(self, part: str, things: Sequence[Any]) -> list[Any]:
+        return list(self.each(f"{part}, written", things, plain))
