@@ -9,6 +9,8 @@ a dependence cannot be forgotten: what is not read through a watched thing or a 
 from collections.abc import Callable, Hashable, Iterator
 from typing import Any, TypeVar
 
+from dorrik.core.basics.kept import Kept
+
 _T = TypeVar("_T")
 
 _SOUND, _TO_CHECK, _STALE = 0, 1, 2
@@ -56,13 +58,15 @@ class Once:
     lasting = False
 
     def __init__(self) -> None:
+        self.kept = Kept()
         self._made: dict[tuple[Any, ...], tuple[tuple[Any, ...], Any]] = {}
         self._given: dict[Hashable, Any] = {}
 
     def made(self, function: Callable[..., Any], *arguments: Any) -> Any:
         """What a function gives; of a generator, all that it yields. Arguments are told apart by which objects they
         are."""
-        key = (function, *map(id, arguments))
+        # This runs for every circuit in every topic: of one or two arguments the key is made without a loop.
+        key = (function, id(arguments[0]), id(arguments[-1])) if len(arguments) < 3 else (function, *map(id, arguments))
         known = self._made.get(key)
         if known is None:
             value = function(*arguments)
@@ -78,9 +82,8 @@ class Once:
         join: Callable[[list[Any]], Any] | None = None,
     ) -> Any:
         """What a function gives for every one of some things, one after the other: `function(of, *thing)`. join: makes
-        one of several; so may it be asked for, where it does not matter how many that are."""
-        found = [one for thing in things(of) for one in function(of, *thing)]
-        return (join(found),) if join is not None else tuple(found)
+        one of several, where it does not matter of how many; here nobody gains by it."""
+        return tuple(one for thing in things(of) for one in function(of, *thing))
 
     def put(self, key: Hashable, value: Any) -> None:
         """Keep something that is given from outside."""
@@ -94,13 +97,14 @@ class Once:
 class Cells:
     """All cells of one thing that changes. Of one thread at a time.
 
-    reading: what the cell that runs just now has read so far; None while none runs. A function that raises leaves its
-    cell stale; what is kept stays sound.
+    reading: what the cell that runs just now has read so far; None while none runs; kept: what was made of parts while
+    none runs. A function that raises leaves its cell stale; what is kept stays sound.
     """
 
     lasting = True
 
     def __init__(self) -> None:
+        self.kept = Kept()
         self._cells: dict[tuple[Any, ...], Cell] = {}
         self.reading: dict[Any, int] | None = None
 

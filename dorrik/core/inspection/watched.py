@@ -119,8 +119,15 @@ class WatchedInspection:
         one, other = getattr(before, name), getattr(entity, name)
         if one is other:
             return 0
-        things = tuple(map(self._take, other))
-        if things == found.lists[name]:
+        known = found.lists[name]
+        if len(one) == len(other) == len(known):
+            # Most of them are the very objects that they were.
+            things = tuple(
+                thing if was is now else self._take(now) for thing, was, now in zip(known, one, other, strict=True)
+            )
+        else:
+            things = tuple(map(self._take, other))
+        if things == known:
             return 0
         found.lists[name] = things
         return 1 << next(at for at, field in enumerate(fields(type(entity))) if field.name == name)

@@ -3,7 +3,7 @@
 The topics are in `topics`; here they are put together.
 """
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
@@ -35,7 +35,7 @@ from dorrik.core.judging.coverage.tally import Progress, Tally
 from dorrik.core.judging.result.against import Against, against, is_open, summary
 from dorrik.core.judging.result.coding import Coding, coding
 from dorrik.core.judging.result.come_back import ToComeBack, to_come_back
-from dorrik.core.judging.result.folding import fold
+from dorrik.core.judging.result.folding import fold, wrong
 from dorrik.core.judging.result.outcome import Outcome, decide, in_words
 from dorrik.core.judging.result.suggested import Suggestion, suggest
 from dorrik.core.judging.result.wording import AGE_ALONE, calls_age_unsafe
@@ -251,9 +251,36 @@ def _said(context: Context) -> tuple[Note, ...]:
     return tuple(found)
 
 
+def _standing(context: Context) -> tuple[Note, ...]:
+    """What is left of it where things are set aside, read in part or seen otherwise."""
+    said: tuple[Note, ...] = context.cells.made(_said, context)
+    if context.aside:
+        said = tuple(asks_nothing(context, said))
+    if context.open_parts:
+        said = tuple(held(context, said))
+    return _overruled(context.entered, said)
+
+
+def _wrong(context: Context) -> tuple[tuple[int, Note], ...]:
+    """What is wrong, each with its place among all notes: nothing else is a cause or a consequence."""
+    return tuple(wrong(context.cells.made(_standing, context)))
+
+
+def _folded(context: Context) -> tuple[Note, ...]:
+    return fold(context, [note for _, note in context.cells.made(_wrong, context)])
+
+
 def _notes(context: Context) -> tuple[Note, ...]:
-    said = held(context, asks_nothing(context, context.cells.made(_said, context)))
-    return fold(context, _overruled(context.entered, said))
+    made = context.cells.made
+    every = list(made(_standing, context))
+    for (place, _), note in zip(made(_wrong, context), made(_folded, context), strict=True):
+        every[place] = note
+    return tuple(every)
+
+
+def _asking(context: Context) -> tuple[Note, ...]:
+    """What asks, wrong or not."""
+    return tuple(note for note in context.cells.made(_notes, context) if note.verdict.asks)
 
 
 def _repairs(context: Context) -> tuple[RepairView, ...]:
@@ -266,7 +293,7 @@ def _sums(context: Context) -> tuple[BoardSum, ...]:
 
 def _suggested(context: Context) -> tuple[Suggestion, ...]:
     made = context.cells.made
-    return suggest(context, made(_notes, context), made(_sums, context))
+    return suggest(context, made(_folded, context), made(_sums, context))
 
 
 def _counted(context: Context) -> tuple[Progress, Mapping[str, Tally]]:
@@ -292,8 +319,8 @@ def _schedule(context: Context) -> tuple[Filled, ...]:
 def _against(context: Context) -> tuple[Against, ...]:
     made = context.cells.made
     return against(
-        context, made(_notes, context), made(_sums, context), made(_suggested, context), made(coding, context),
-        made(_schedule, context), made(_progress, context),
+        context, made(_folded, context), made(_asking, context), made(_sums, context), made(_suggested, context),
+        made(coding, context), made(_schedule, context), made(_progress, context),
     )  # fmt: skip
 
 
@@ -336,13 +363,14 @@ def _rings(context: Context) -> dict[str, RingAnalysis]:
 def _judgement(before: Context, context: Context) -> Judgement:
     """Everything that can be said. before: as it was found; context: with its observations put right, or not, as their
     repairs say. They are one where nothing was repaired."""
-    made, book = context.cells.made, context.book
+    cells, book = context.cells, context.book
+    made = cells.made
     notes, work = made(_notes, before), made(_repairs, before)
     sums, suggested, standing = made(_sums, context), made(_suggested, context), made(_against, context)
     ahead, apart = made(expected, context), made(things, context)
     outcome, says, because = _outcome(context.entered, standing)
     if book.other:
-        notes = tuple(_spoken(note, book) for note in notes)
+        notes = cells.kept.each("notes", notes, lambda note: _spoken(note, book))
         sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
         ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
         suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
@@ -413,10 +441,10 @@ def _loop_sums(context: Context) -> dict[str, Reading]:
     return {circuit_id: total for circuit_id, total in found if total is not None}
 
 
-def _overruled(inspection: Inspection, notes: Iterable[Note]) -> tuple[Note, ...]:
+def _overruled(inspection: Inspection, notes: tuple[Note, ...]) -> tuple[Note, ...]:
     """Notes with the inspector's own view beside the verdict, where there is one. The verdict itself stays as it is."""
     if not inspection.overrulings:
-        return tuple(notes)
+        return notes
     by_figure = {(one.about_id, one.field): one for one in inspection.overrulings if one.status and one.reason}
     found = []
     for note in notes:

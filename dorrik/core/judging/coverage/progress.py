@@ -25,6 +25,7 @@ from dorrik.core.judging.coverage.tally import (
     Progress,
     StageProgress,
     Tally,
+    one_test,
     together,
 )
 
@@ -281,6 +282,11 @@ def _count(
     tested = stage in TESTED
     for number, field in enumerate(fields):
         value = value_of(kind, entity, field)
+        if isinstance(value, Reading) and value.kind not in _NO_TEST:
+            here += 1
+            if tested:
+                tallies[field] = one_test((number, stage), missing=False, limited=False)
+            continue
         unfounded = not_applicable.is_na(value) and not not_applicable.stands(entity, field, board, home.inspection)
         is_test = tested or field in _ORIGIN_TESTS
         if is_test and (value is None or unfounded or is_without_reason(value)):
@@ -291,10 +297,9 @@ def _count(
         else:
             here += 1
         if tested:
-            none = value is None or unfounded
-            limited += is_limited(value) or unfounded
-            place = (number, stage)
-            tallies[field] = Tally(1, int(none), int(is_limited(value)), place, place if none else None)
+            lim = is_limited(value)
+            limited += lim or unfounded
+            tallies[field] = one_test((number, stage), missing=value is None or unfounded, limited=lim)
     missing: tuple[Missing, ...] = ()
     if not_made:
         names_of = tuple(_test_name(kind, field) for field in not_made)
@@ -307,6 +312,8 @@ def _count(
     )
 
 
+#: Readings that may stand for a test that was not made.
+_NO_TEST = frozenset(("limitation", "not-verified", "not-applicable"))
 #: Tests of the origin; the others of the intake are looked at or read.
 _ORIGIN_TESTS = frozenset(("ze_ohm", "pscc_ka", "pefc_ka", "supply_polarity", "at_pipe_ohm", "at_clamp_ohm"))
 

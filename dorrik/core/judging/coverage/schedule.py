@@ -211,7 +211,7 @@ def _of_tests(fields: tuple[str, ...], looked: _Looked) -> Iterator[_Answer]:
         if not any(board.circuits for board in looked.inspection.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
-    count, limited = sum(one.count for one in wanted), sum(one.limited for one in wanted)
+    count, limited = sum(one.wanted for one in wanted), sum(one.limited for one in wanted)
     missing = [one.first_missing for one in wanted if one.first_missing is not None]
     by_agreement = looked.circuits_aside
     _, stage = min(one.first for one in wanted)
@@ -382,9 +382,8 @@ _PARTS: Mapping[str, Callable[[Inspection], _Answer]] = {
 }
 
 
-def _any_circuit(i: Inspection, **wanted: object) -> bool:
-    circuits = [c for board in i.boards for c in board.circuits]
-    return any(all(getattr(c, name) == value for name, value in wanted.items()) for c in circuits)
+def _any_circuit(i: Inspection, field: str, value: object) -> bool:
+    return any(getattr(circuit, field) == value for board in i.boards for circuit in board.circuits)
 
 
 def _points_of(*kinds: str) -> Callable[[Inspection], bool | None]:
@@ -400,12 +399,12 @@ def _points_of(*kinds: str) -> Callable[[Inspection], bool | None]:
 
 def _bath(i: Inspection) -> bool | None:
     there = any(room.kind == BATH or room.basin for room in i.rooms) or any(p.bathroom for p in all_points(i))
-    return True if there or _any_circuit(i, bathroom=True) else (False if i.rooms else None)
+    return True if there or _any_circuit(i, "bathroom", True) else (False if i.rooms else None)
 
 
 def _outdoors(i: Inspection) -> bool | None:
     there = any(room.kind == OUTDOORS for room in i.rooms) or any(p.kind == "outdoor point" for p in all_points(i))
-    there = there or _any_circuit(i, outdoors=True) or any(board.outbuilding for board in i.boards)
+    there = there or _any_circuit(i, "outdoors", True) or any(board.outbuilding for board in i.boards)
     return True if there else (False if i.rooms else None)
 
 
@@ -419,7 +418,7 @@ def _rcd_there(i: Inspection) -> bool | None:
 
 
 def _ring_there(i: Inspection) -> bool | None:
-    return _any_circuit(i, form="ring") if any(board.circuits for board in i.boards) else None
+    return _any_circuit(i, "form", "ring") if any(board.circuits for board in i.boards) else None
 
 
 #: Whether a line applies: True or False, None where nobody knows yet.
@@ -429,7 +428,7 @@ _WHEN: Mapping[str, Callable[[Inspection], bool | None]] = {
     "way out": _way_out,
     "rcd": _rcd_there,
     "ring": _ring_there,
-    "vehicle": lambda i: _any_circuit(i, load="vehicle") if any(board.circuits for board in i.boards) else None,
+    "vehicle": lambda i: _any_circuit(i, "load", "vehicle") if any(board.circuits for board in i.boards) else None,
     "socket": _points_of("socket"),
     "switch": _points_of("switch", "fused unit", "pull cord"),
     "light": _points_of("light", "downlights"),

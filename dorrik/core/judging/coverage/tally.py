@@ -1,6 +1,8 @@
 """What is counted of the work: how much is asked, done, left and limited, of one thing or of several together."""
 
 from collections.abc import Sequence
+from functools import cache
+from typing import NamedTuple
 
 from dorrik.core.basics.record import record
 from dorrik.core.inspection.stages import STAGES, Stage
@@ -58,20 +60,24 @@ class Missing:
     without_fact: tuple[str, ...] = ()
 
 
-@record
-class Tally:
-    """One test, by its field: how often it is asked for, how many are missing and how many limited; first,
+class Tally(NamedTuple):
+    """One test, by its field: wanted: how often it is asked for; missing, limited: how many of them are; first,
     first_missing: which of all tests it is, in the order of the work, with its stage."""
 
-    count: int
+    wanted: int
     missing: int
     limited: int
     first: tuple[int, Stage]
     first_missing: tuple[int, Stage] | None
 
 
-@record
-class Counted:
+@cache
+def one_test(place: tuple[int, Stage], *, missing: bool, limited: bool) -> Tally:
+    """A test of one thing. Few differ, and every thing of a home has several: they are made once."""
+    return Tally(1, int(missing), int(limited), place, place if missing else None)
+
+
+class Counted(NamedTuple):
     """What is counted of some things, in their order; the fields as `Progress` has them, by stage or by field."""
 
     done: dict[Stage, int]
@@ -103,9 +109,10 @@ def together(parts: Sequence[Counted]) -> Counted:
         missing += part.missing
         tests += part.tests
         limited += part.limited
+        behind = before
         for field, tally in part.tallies.items():
-            tallies[field] = _both(tallies.get(field), tally, before)
-        before += sum(tally.count for tally in part.tallies.values())
+            tallies[field] = _both(tallies.get(field), tally, behind)
+            before += tally.wanted
     first_names = {stage: tuple(named[:NAMED]) for stage, named in names.items()}
     return Counted(done, left, first_names, tuple(asked), tuple(missing), tests, limited, tallies)
 
@@ -116,8 +123,8 @@ def _both(one: Tally | None, other: Tally, before: int) -> Tally:
     first = (number + before, stage)
     missing = other.first_missing and (other.first_missing[0] + before, other.first_missing[1])
     if one is None:
-        return Tally(other.count, other.missing, other.limited, first, missing)
+        return Tally(other.wanted, other.missing, other.limited, first, missing)
     return Tally(
-        one.count + other.count, one.missing + other.missing, one.limited + other.limited, one.first,
+        one.wanted + other.wanted, one.missing + other.missing, one.limited + other.limited, one.first,
         one.first_missing or missing,
     )  # fmt: skip

@@ -64,20 +64,22 @@ def is_open(observation: Observation) -> bool:
 
 def against(
     context: Context,
-    notes: Sequence[Note],
+    wrong: Sequence[Note],
+    asking: Sequence[Note],
     sums: Sequence[BoardSum],
     suggested: Sequence[Suggestion],
     coding: Sequence[Coding],
     schedule: Sequence[Filled],
     progress: Progress,
 ) -> tuple[Against, ...]:
-    """Everything that stands against it, in the order of KINDS."""
+    """Everything that stands against it, in the order of KINDS. wrong: notes that fail, or are worth a look; asking:
+    notes that ask, those among them that do."""
     found = [
         *_recorded(context),
         *_suggested(suggested),
-        *_failing(context, notes, sums, suggested),
+        *_failing(context, wrong, sums, suggested),
         *_marked(context, suggested, schedule),
-        *_questions(context, notes, suggested, coding),
+        *_questions(context, asking, suggested, coding),
         *_left_for_later(context),
         *_tests(context, progress),
     ]
@@ -126,9 +128,10 @@ def _failing(
         if not one.settled and one.code in UNSATISFACTORY
         for place in (one.entity_id, *one.touches)
     }
+    told = settled | listed
     for note in notes:
         key = (note.verdict.observation or "", note.entity_id)
-        if note.status != "fail" or note.because_of is not None or note.entity == "check" or key in settled | listed:
+        if note.status != "fail" or note.because_of is not None or note.entity == "check" or key in told:
             continue
         if not note.verdict.observation and note.entity_id in about:
             continue
@@ -144,7 +147,7 @@ def _failing(
         if one.verdict.status != "fail" or one.because_of is not None:
             continue
         places = {(one.verdict.observation or "", place) for place in (one.board_id, *one.touches)}
-        if not places & (settled | listed):
+        if not places & told:
             yield Against(
                 kind="failing", says=f"{one.title} fails and has no observation.", stage="dead", entity="board",
                 entity_id=one.board_id, field=one.field,

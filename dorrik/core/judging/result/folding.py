@@ -4,7 +4,7 @@ A topic folds what it sees itself; here stand the consequences that reach across
 no observation and stands under its cause.
 """
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from dorrik.core.basics.verdict import Status
@@ -15,27 +15,25 @@ from dorrik.core.judging.topics.context import Context, cable_of, find_zs_limit,
 from dorrik.core.judging.topics.loops import r1_r2
 from dorrik.core.judging.topics.note import Figure, Note
 
+_WRONG: tuple[Status, ...] = ("fail", "attention")
+
+
+def wrong(notes: Iterable[Note]) -> Iterator[tuple[int, Note]]:
+    """The notes that can be a cause or a consequence, each with its place. What passes is neither, unless the inspector
+    says that it fails."""
+    for place, note in enumerate(notes):
+        if note.verdict.status in _WRONG or (note.overruled is not None and note.status in _WRONG):
+            yield place, note
+
 
 def fold(context: Context, notes: Iterable[Note]) -> tuple[Note, ...]:
-    """The notes with what explains each of them, where something does."""
+    """What is wrong, with what explains each of it, where something does."""
     every = list(notes)
-    # What passes is neither cause nor consequence, unless the inspector says that it fails.
-    places = [
-        place
-        for place, note in enumerate(every)
-        if note.verdict.status in _WRONG or (note.overruled is not None and note.status in _WRONG)
-    ]
-    wrong = [every[place] for place in places]
     for rule in RULES:
-        for index, cause in rule(context, wrong).items():
-            if wrong[index].because_of is None and wrong[index].verdict.status in _WRONG:
-                wrong[index] = replace(wrong[index], because_of=cause)
-    for place, note in zip(places, _to_the_root(wrong), strict=True):
-        every[place] = note
-    return tuple(every)
-
-
-_WRONG: tuple[Status, ...] = ("fail", "attention")
+        for index, cause in rule(context, every).items():
+            if every[index].because_of is None and every[index].verdict.status in _WRONG:
+                every[index] = replace(every[index], because_of=cause)
+    return tuple(_to_the_root(every))
 
 
 def _to_the_root(notes: Sequence[Note]) -> Iterable[Note]:
@@ -78,6 +76,8 @@ def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
     ze = _failing(notes, "ze_ohm")
     electrodes = {n.entity_id: n for n in notes if n.field == "electrode_ohm" and n.status in ("fail", "attention")}
     weak = next((n for n in notes if n.field == "ze_ohm" and n.verdict.observation == "electrode-above-200"), None)
+    if ze is None and weak is None and not electrodes:
+        return {}
     found: Causes = {}
     for index, note in _zs_notes(notes):
         place = circuits.get(note.entity_id)
@@ -207,6 +207,8 @@ def _joined(context: Context, link: Note) -> set[str]:
 def by_no_rcd(context: Context, notes: Sequence[Note]) -> Causes:
     """On an electrode without an RCD no overcurrent limit can be met: the missing RCD says it for all."""
     causes = [n for n in notes if n.verdict.observation == "tt-without-rcd"]
+    if not causes:
+        return {}
     return {
         index: cause.figure
         for index, note in _zs_notes(notes)
@@ -223,10 +225,9 @@ def _is_earthed(context: Context, note: Note) -> bool:
 def by_the_cpc(context: Context, notes: Sequence[Note]) -> Causes:
     """A cpc that is open, loose or not there explains the loop, the recorded R1+R2 and the voltages behind it."""
     found: Causes = {}
-    by_circuit = _by_circuit(context, notes)
-    for members in by_circuit.values():
+    for members in _by_circuit(context, notes, _is_cause_at_cpc).values():
         cause = min((n for _, n in members if _is_open_cpc(n)), key=_nearest_the_break, default=None)
-        loose = next((n for _, n in members if n.verdict.observation == "ring-cpc-high"), None)
+        loose = next((n for _, n in members if _is_loose_cpc(n)), None)
         for index, note in members:
             if cause is not None and note is not cause and _follows_open_cpc(note, cause):
                 found[index] = cause.figure
@@ -253,6 +254,14 @@ def _is_open_cpc(note: Note) -> bool:
     return ring or note.verdict.observation in ("no-cpc-at-point", "circuit-without-cpc") or note.field == "no_cpc"
 
 
+def _is_cause_at_cpc(note: Note) -> bool:
+    return _is_loose_cpc(note) or _is_open_cpc(note)
+
+
+def _is_loose_cpc(note: Note) -> bool:
+    return note.verdict.observation == "ring-cpc-high"
+
+
 def _follows_open_cpc(note: Note, cause: Note) -> bool:
     if note.field == "zs_ohm" and note.verdict.observation == "no-cpc-at-point":
         # No earth at all: a ring that is broken in its line or neutral does not explain that.
@@ -268,7 +277,7 @@ def by_polarity(context: Context, notes: Sequence[Note]) -> Causes:
     """The voltages at a point say what its polarity is; the point's and the circuit's own ticks follow from them."""
     found: Causes = {}
     supplied = _failing(notes, "supply_polarity")
-    for circuit_id, members in _by_circuit(context, notes).items():
+    for circuit_id, members in _by_circuit(context, notes, _polar).items():
         polar = [(i, n) for i, n in members if _polar(n)]
         told = [(i, n) for i, n in polar if n.field == "line_neutral_v"] or [
             (i, n) for i, n in polar if n.entity == "point"
@@ -356,6 +365,8 @@ def by_the_rcd(context: Context, notes: Sequence[Note]) -> Causes:
     """No loop test because an RCD trips: its half test, or what leaks behind it, has said why."""
     found: Causes = {}
     why = [n for n in notes if n.field in ("half", "rcd_half", "leakage_ma") and n.status in ("fail", "attention")]
+    if not why:
+        return {}
     for index, note in _zs_notes(notes):
         if note.verdict != loop.TRIPS_ON_TEST:
             continue
@@ -369,8 +380,8 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
     """A device too large for its cable lets too much through its cpc as well."""
     found: Causes = {}
     circuits = context.circuit_of
-    for circuit_id, members in _by_circuit(context, notes).items():
-        cause = next((n for _, n in members if n.field == "device_rating_a" and n.status == "fail"), None)
+    for circuit_id, members in _by_circuit(context, notes, _is_too_large).items():
+        cause = next((n for _, n in members if _is_too_large(n)), None)
         if cause is None:
             continue
         for index, note in members:
@@ -378,6 +389,10 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
             if note.field == "cpc_csa_mm2" or loop_too:
                 found[index] = cause.figure
     return found
+
+
+def _is_too_large(note: Note) -> bool:
+    return note.field == "device_rating_a" and note.status == "fail"
 
 
 def _fits_a_smaller(context: Context, place: tuple[Board, Circuit], notes: Sequence[Note]) -> bool:
@@ -448,13 +463,17 @@ def by_what_was_seen(context: Context, notes: Sequence[Note]) -> Causes:
     return found
 
 
-def _by_circuit(context: Context, notes: Sequence[Note]) -> dict[str, list[tuple[int, Note]]]:
-    """Notes of each circuit and of its points."""
+def _by_circuit(
+    context: Context, notes: Sequence[Note], having: Callable[[Note], bool]
+) -> dict[str, list[tuple[int, Note]]]:
+    """Notes of a circuit and of its points, for each circuit that has one of which something holds."""
     home = context.circuit_of
-    found: dict[str, list[tuple[int, Note]]] = {}
-    for index, note in enumerate(notes):
-        if note.entity_id in home:
-            found.setdefault(home[note.entity_id][1].id, []).append((index, note))
+    found: dict[str, list[tuple[int, Note]]] = {
+        home[note.entity_id][1].id: [] for note in notes if having(note) and note.entity_id in home
+    }
+    for index, note in enumerate(notes) if found else ():
+        if note.entity_id in home and (members := found.get(home[note.entity_id][1].id)) is not None:
+            members.append((index, note))
     return found
 
 

@@ -55,29 +55,28 @@ class _Cause:
 
 def suggest(context: Context, notes: Iterable[Note], sums: Iterable[BoardSum]) -> tuple[Suggestion, ...]:
     """Suggestions in the order of the notes. What is folded, or was overruled to a pass, raises nothing."""
+    return tuple(context.cells.made(_suggestion, context, cause) for cause in _causes(notes, sums))
+
+
+def _suggestion(context: Context, cause: _Cause) -> Suggestion:
     school = classification.SCHOOLS[context.house.coding_school]
     places: Places = context.cells.made(Places, context.inspection)
-    found = []
-    for cause in _causes(notes, sums):
-        place = places.of(cause)
-        view = classification.place(cause.key, school, lambda fact, at=place: facts.known(context, at, fact))  # type: ignore[misc]
-        found.append(
-            Suggestion(
-                key=cause.key,
-                title=entries()[cause.key].title,
-                code=view.code,
-                why=view.reason,
-                moved=view.moved,
-                questions=view.questions,
-                entity=cause.entity,
-                entity_id=cause.entity_id,
-                touches=cause.touches,
-                because=cause.because,
-                recorded=places.recorded(cause),
-                declined=_declined(context.inspection, cause, view.code),
-            )
-        )
-    return tuple(found)
+    place = places.of(cause)
+    view = classification.place(cause.key, school, lambda fact: facts.known(context, place, fact))
+    return Suggestion(
+        key=cause.key,
+        title=entries()[cause.key].title,
+        code=view.code,
+        why=view.reason,
+        moved=view.moved,
+        questions=view.questions,
+        entity=cause.entity,
+        entity_id=cause.entity_id,
+        touches=cause.touches,
+        because=cause.because,
+        recorded=places.recorded(cause),
+        declined=_declined(context.inspection, cause, view.code),
+    )
 
 
 def _declined(inspection: Inspection, cause: _Cause, code: str) -> str:

@@ -197,9 +197,7 @@ class Context:
 
     def points(self) -> Iterator[tuple[Circuit | None, str, Point]]:
         """Every point with its circuit and its name; those whose circuit is not known come last."""
-        for _, circuit in self.circuits:
-            for name, point in point_names(circuit).items():
-                yield circuit, name, point
+        yield from self.each_circuit(_named_points)
         for name, point in names_of(self.inspection.points).items():
             yield None, name, point
 
@@ -250,6 +248,9 @@ class Context:
 
     def rcds_before(self, circuit: Circuit) -> tuple[RcdDevice, ...]:
         """The devices in front of a circuit, the nearest first, up to the origin."""
+        if not self.cells.lasting:
+            return _rcds_before(self, circuit)
+        # In a cell of its own: what reads the devices of one circuit is not touched by those of another.
         found: tuple[RcdDevice, ...] = self.cells.made(_rcds_before, self, circuit)
         return found
 
@@ -288,6 +289,11 @@ def _circuits(context: Context) -> tuple[tuple[Board, Circuit], ...]:
 
 def _boards(context: Context) -> tuple[tuple[Board], ...]:
     return tuple((board,) for board in context.inspection.boards)
+
+
+def _named_points(context: Context, board: Board, circuit: Circuit) -> Iterator[tuple[Circuit, str, Point]]:
+    for name, point in point_names(circuit).items():
+        yield circuit, name, point
 
 
 def _served_by(context: Context, board: Board, circuit: Circuit) -> Iterator[tuple[str, float]]:

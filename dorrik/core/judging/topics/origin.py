@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.electrical import fault_current, loop, supply, tails
-from dorrik.core.inspection.records import Board
+from dorrik.core.inspection.records import Board, Circuit
 from dorrik.core.judging.topics import facts
 from dorrik.core.judging.topics.context import Action, Context, Note, is_measured
 from dorrik.core.judging.topics.loops import r1_r2
@@ -176,14 +176,18 @@ def _loops_fail(context: Context, board: Board, before_ohm: float) -> bool:
     if board.zdb_ohm is None or board.zdb_ohm.value is None:
         return False
     excess = board.zdb_ohm.value - before_ohm
-    for circuit in board.circuits:
-        limit = context.zs_limit(board, circuit)
-        zs = circuit.zs_ohm
-        if circuit.spare or not isinstance(limit, tuple) or zs is None or zs.value is None or zs.bound is not None:
-            continue
-        if zs.value > limit[0] >= zs.value - excess:
-            return True
-    return False
+    above = context.each_circuit(_above_its_limit)
+    return any(board_id == board.id and limit_ohm >= zs_ohm - excess for board_id, zs_ohm, limit_ohm in above)
+
+
+def _above_its_limit(context: Context, board: Board, circuit: Circuit) -> Iterator[tuple[str, float, float]]:
+    """The id of the board, the Zs and its limit (Ω) of a circuit whose Zs is above it."""
+    limit = context.zs_limit(board, circuit)
+    zs = circuit.zs_ohm
+    if not isinstance(limit, tuple) or zs is None or zs.value is None or zs.bound is not None:
+        return
+    if zs.value > limit[0]:
+        yield board.id, zs.value, limit[0]
 
 
 def _leakage(context: Context) -> Verdict:

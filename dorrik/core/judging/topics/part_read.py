@@ -14,9 +14,6 @@ _PASSES: tuple[Status, ...] = ("pass", "unknown")
 def held(context: Context, notes: Iterable[Note]) -> Iterator[Note]:
     """The notes, with what passes for a part only held back, and a note on readings that nothing was said of."""
     opened = dict(context.open_parts)
-    if not opened:
-        yield from notes
-        return
     _calculated(context, opened)
     first: dict[tuple[str, str], Figure] = {}
     spoken_of: set[Figure] = set()

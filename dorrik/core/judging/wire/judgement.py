@@ -6,6 +6,7 @@ derived from them. A record of the rules that has nothing to hide or to rename g
 
 from typing import Any
 
+from dorrik.core.basics.kept import Kept
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.book.catalogue import CatalogueEntry, Fact
@@ -36,7 +37,6 @@ from dorrik.core.judging.topics.next_inspection import DutyDue
 from dorrik.core.judging.topics.set_aside_by_agreement import Aside
 from dorrik.core.judging.topics.trainees import ToCountersign
 from dorrik.core.judging.wire.benches import BenchView, RingView, bench_view, ring_view
-from dorrik.core.judging.wire.kept import Kept
 from dorrik.core.judging.wire.notes import (
     BoardSumView,
     ExpectedView,

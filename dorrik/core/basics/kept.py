@@ -1,4 +1,4 @@
-"""Views of a judgement, and what is written of them, kept while what they are made of is the same object."""
+"""What is made of parts of something, and what is written of them, kept while they are the same objects."""
 
 from collections.abc import Callable, Iterable, Sequence
 from typing import Any, TypeVar
@@ -10,7 +10,7 @@ _V = TypeVar("_V")
 
 
 class Kept:
-    """What was made of the parts of a judgement the time before. Of one thread at a time."""
+    """What was made of the parts of something the time before. Of one thread at a time."""
 
     def __init__(self) -> None:
         self._wholes: dict[str, tuple[Any, Any]] = {}
@@ -19,7 +19,7 @@ class Kept:
     def each(
         self, part: str, things: Iterable[_T], make: Callable[[_T], _V], beside: Callable[[_T], Any] | None = None
     ) -> tuple[_V, ...]:
-        """A view of each thing in a part. beside: what else its view is made of."""
+        """What a function makes of each thing in a part. beside: what else it is made of."""
         before, now = self._items.get(part, {}), {}
         found: list[_V] = []
         for thing in things:
