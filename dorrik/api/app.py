@@ -62,6 +62,7 @@ from dorrik.report import press
 from dorrik.settings import settings
 from dorrik.store.files.drafts import Drafts, default_root
 from dorrik.store.files.photos import PhotoStore
+from dorrik.store.inspections.list_figures import ListFigures
 from dorrik.store.inspections.remembered import Remembered
 
 
@@ -95,6 +96,7 @@ def create_app(
     app.state.exporting = FairPool(1, 4, "Your exports are being written one after another; ask again later.")
     app.state.changing = Pool(at_once=2, queue=500)
     app.state.remembered = Remembered()
+    app.state.list_figures = ListFigures(engine)
     app.state.streams = Streams()
     app.state.delivery = Delivery(engine)
     app.add_middleware(Guard)

@@ -1,5 +1,7 @@
 """Inspections: the list, one whole, its changes and their history."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
@@ -17,7 +19,9 @@ from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.inspection import former_names
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging import delta
+from dorrik.core.judging.judgement import LastingJudge
 from dorrik.core.judging.wire.judgement import as_json
 from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action
@@ -36,6 +40,9 @@ from dorrik.store.people.people import Person, colleagues
 router = make_router("/api", "inspections", RESPONSES)
 
 
+_ORDER = {kind: at for at, kind in enumerate(KINDS)}
+
+
 def _judgement(connection: Connection, seen: Seen) -> dict[str, Any]:
     return as_json(judging.judged(connection, seen.kept)[1], seen.blind)
 
@@ -49,6 +56,7 @@ def _answer(data: dict[str, Any]) -> Response:
 @router.get("/home")
 def home(request: Request) -> Home:
     """Inspections in hand with what is left, the latest first, and issued ones by when they are due again."""
+    request.app.state.list_figures.write()
     with work(request) as (connection, me):
         in_hand = _page(connection, me.firm_id, "in hand", 0)
         issued = _page(connection, me.firm_id, "issued", 0)
@@ -73,6 +81,7 @@ def home(request: Request) -> Home:
 @router.get("/inspections")
 def listed(request: Request, which: Which, start: int = Query(default=0, ge=0, le=10_000_000)) -> InspectionPage:
     """More of the list: inspections in hand, or issued ones, from a line on."""
+    request.app.state.list_figures.write()
     with work(request) as (connection, me):
         return _page(connection, me.firm_id, which, start)
 
@@ -107,27 +116,50 @@ def _worked_out(connection: Connection, firm_id: str, line: ListedInspection) ->
 @router.get("/inspections/{inspection_id}", response_model=InspectionOut)
 def inspection(request: Request, inspection_id: str) -> Response:
     """An inspection whole, with its verdicts."""
-    with work(request) as (connection, me):
-        kept = inspections.load(connection, inspection_id, me.firm_id)
-        if kept is None:
-            raise not_found()
-        seen = blind.seen(connection, kept, me)
-        kept, judgement = seen.kept, _judgement(connection, seen)
+    with work(request) as (connection, me), _opened(request, connection, me, inspection_id) as (seen, judgement):
+        kept = seen.kept
         held = kept.entities[kept.id].values["held_at"] is not None
         in_review = reviews.in_review(connection, kept.id)
         state = workflow.state_of(held=held, issued=is_issued(connection, kept.id), in_review=in_review)
         may = workflow.allowed(me.role, state)
-    entities = [
-        {
-            "kind": entity.kind,
-            "id": entity.id,
-            "parent_id": entity.parent_id,
-            "values": {name: value for name, value in entity.values.items() if value is not None},
-        }
-        for entity in kept.entities.values()
-    ]
+        entities = [
+            {
+                "kind": entity.kind,
+                "id": entity.id,
+                "parent_id": entity.parent_id,
+                "values": {name: value for name, value in entity.values.items() if value is not None},
+            }
+            # In one order, whether they were remembered or have just been read.
+            for entity in sorted(kept.entities.values(), key=lambda one: (_ORDER[one.kind], one.id))
+        ]
     data = {"id": kept.id, "seq": kept.seq, "state": state, "may": may, "entities": entities, "judgement": judgement}
     return _answer(data)
+
+
+@contextmanager
+def _opened(
+    request: Request, connection: Connection, me: Person, inspection_id: str
+) -> Iterator[tuple[Seen, dict[str, Any]]]:
+    """An inspection as somebody sees it and its judgement, both as they are remembered where nothing was written since;
+    then remembered for the change that comes next. While the block lasts nobody changes it in this process."""
+    remembered: Remembered = request.app.state.remembered
+    memory = remembered.take(inspection_id)
+    try:
+        known = memory.kept if memory is not None else None
+        kept = inspections.load(connection, inspection_id, me.firm_id, known=known)
+        if kept is None:
+            raise not_found()
+        seen = blind.seen(connection, kept, me)
+        if memory is not None and kept is known and memory.judged_seq == kept.seq and not seen.blind:
+            yield seen, memory.judgement
+            return
+        judgement = _judgement(connection, seen)
+        if not seen.blind and (memory is None or memory.judged_seq <= kept.seq):
+            memory = Memory(kept, judgement, kept.seq, memory.lasting if memory is not None else None)
+        yield seen, judgement
+    finally:
+        if memory is not None:
+            remembered.put(memory)
 
 
 @router.post("/inspections/{inspection_id}/changes", response_model=Receipt)
@@ -218,11 +250,13 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     kept = applied.kept
     request.app.state.streams.tell({inspection_id: kept.seq})
     settles = any(c.entity == "opinion" or c.field == "opinion_asked_at" for c in sound)
-    judged = again_after_deadlock(lambda: _judged(request, kept, me, settles=settles))
+    # What is judged once is judged at once; what is judged again is looked at by a judge that stays with it.
+    lasting = (memory.lasting or LastingJudge()) if memory is not None else None
+    judged = again_after_deadlock(lambda: _judged(request, kept, me, lasting, settles=settles))
     judgement = judged.whole
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
-    remembered.put(Memory(kept, judgement, kept.seq))
+    remembered.put(Memory(kept, judgement, kept.seq, lasting))
     if judged.hidden is not None:
         # Who waits for an opinion, or has just given it, is told the whole of what they may see.
         judgement, before, before_seq = judged.hidden, None, -1
@@ -244,16 +278,24 @@ class _Judged:
     blind: frozenset[str]
 
 
-def _judged(request: Request, kept: KeptInspection, me: Person, *, settles: bool) -> _Judged:
-    """Judge what was kept, in a transaction that holds nothing while it judges; what lists show of it is kept with it,
-    unless somebody has changed it since. settles: was a second opinion given, or asked for?"""
-    engine: Engine = request.app.state.engine
-    with engine.begin() as connection:
-        _, judgement = judging.judged(connection, kept)
-        seen = blind.seen(connection, kept, me)
-        hidden = _judgement(connection, seen) if seen.blind or settles else None
-        listing.keep_figures(connection, kept.id, kept.seq, judgement)
-    return _Judged(as_json(judgement), hidden, seen.blind)
+def _judged(
+    request: Request, kept: KeptInspection, me: Person, lasting: LastingJudge | None, *, settles: bool
+) -> _Judged:
+    """Judge what was kept, while nothing is held; what lists show of it is kept soon.
+    settles: was a second opinion given, or asked for?"""
+    hidden, unseen = None, frozenset[str]()
+    plain = not settles and blind.hides_nothing(kept, me)
+    judgement = judging.judged_alone(kept, lasting) if plain else None
+    if judgement is None:
+        engine: Engine = request.app.state.engine
+        with engine.begin() as connection:
+            _, judgement = judging.judged(connection, kept, lasting)
+            seen = blind.seen(connection, kept, me)
+            unseen = seen.blind
+            hidden = _judgement(connection, seen) if unseen or settles else None
+    request.app.state.list_figures.put(kept.id, kept.seq, judgement)
+    written = lasting.written if lasting is not None else None
+    return _Judged(as_json(judgement, kept=written), hidden, unseen)
 
 
 def _silent(result: Result) -> Result:
@@ -300,15 +342,12 @@ def news(request: Request, inspection_id: str, since: int = Query(ge=0, le=2**31
             raise not_found()
         if seq <= since:
             return News(seq=seq, entries=[], judgement=None)
-        kept = inspections.load(connection, inspection_id, me.firm_id)
         entries = history.since(connection, inspection_id, since)
-        if kept is None:
-            raise not_found()
-        seen = blind.seen(connection, kept, me)
-        upto = entries[-1].seq if entries else kept.seq
-        # Where there is more than comes at once, verdicts are of a later state than it is: they come with the last.
-        judgement = _judgement(connection, seen) if upto == kept.seq else None
-        entries = blind.masked(entries, seen.blind)
+        with _opened(request, connection, me, inspection_id) as (seen, whole):
+            upto = entries[-1].seq if entries else seen.kept.seq
+            # Where there is more than comes at once, verdicts are of a later state than it is: they come with the last.
+            judgement = whole if upto == seen.kept.seq else None
+            entries = blind.masked(entries, seen.blind)
     return News.model_validate(
         {
             "seq": upto,

@@ -37,19 +37,29 @@ def seen(connection: Connection, kept: KeptInspection, who: Person) -> Seen:
 
 def blind_to(connection: Connection, kept: KeptInspection, who: Person) -> frozenset[str]:
     """Ids of the observations that wait for somebody's second opinion."""
+    asked = _unanswered(kept, who)
+    return frozenset(asked - _coded_by(connection, kept.id, who.id, asked)) if asked else frozenset()
+
+
+def hides_nothing(kept: KeptInspection, who: Person) -> bool:
+    """Is it plain from the inspection alone that nothing is hidden from somebody?"""
+    return not _unanswered(kept, who)
+
+
+def _unanswered(kept: KeptInspection, who: Person) -> set[str]:
+    """Ids of the observations whose second opinion is asked for, of whoever may give one, and not given."""
     if not workflow.may(who.role, "give a second opinion"):
-        return frozenset()
+        return set()
     given = {
         entity.parent_id
         for entity in kept.entities.values()
         if entity.kind == "opinion" and entity.values.get("code") and not entity.values.get("removed")
     }
-    asked = {
+    return {
         entity.id
         for entity in kept.entities.values()
         if entity.kind == "observation" and entity.values.get("opinion_asked_at") and entity.id not in given
     }
-    return frozenset(asked - _coded_by(connection, kept.id, who.id, asked)) if asked else frozenset()
 
 
 def waiting(connection: Connection, inspection_id: str, who: Person) -> frozenset[str]:

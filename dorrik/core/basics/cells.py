@@ -66,7 +66,8 @@ class Once:
         """What a function gives; of a generator, all that it yields. Arguments are told apart by which objects they
         are."""
         # This runs for every circuit in every topic: of one or two arguments the key is made without a loop.
-        key = (function, id(arguments[0]), id(arguments[-1])) if len(arguments) < 3 else (function, *map(id, arguments))
+        few = 0 < len(arguments) < 3
+        key = (function, id(arguments[0]), id(arguments[-1])) if few else (function, *map(id, arguments))
         known = self._made.get(key)
         if known is None:
             value = function(*arguments)
@@ -107,6 +108,10 @@ class Cells:
         self.kept = Kept()
         self._cells: dict[tuple[Any, ...], Cell] = {}
         self.reading: dict[Any, int] | None = None
+
+    def __len__(self) -> int:
+        """How many cells there are, those that nobody asks for any more among them."""
+        return len(self._cells)
 
     def made(self, function: Callable[..., Any], *arguments: Hashable) -> Any:
         """What a function gives, worked out only where something that it read became different. Arguments are told

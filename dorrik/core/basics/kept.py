@@ -15,11 +15,16 @@ class Kept:
     def __init__(self) -> None:
         self._wholes: dict[str, tuple[Any, Any]] = {}
         self._items: dict[str, dict[Any, tuple[Any, Any]]] = {}
+        self._lists: dict[str, tuple[Any, Any]] = {}
 
     def each(
         self, part: str, things: Iterable[_T], make: Callable[[_T], _V], beside: Callable[[_T], Any] | None = None
     ) -> tuple[_V, ...]:
         """What a function makes of each thing in a part. beside: what else it is made of."""
+        whole = self._lists.get(part)
+        if whole is not None and whole[0] is things and beside is None and isinstance(things, tuple):
+            same: tuple[_V, ...] = whole[1]
+            return same
         before, now = self._items.get(part, {}), {}
         found: list[_V] = []
         for thing in things:
@@ -29,7 +34,9 @@ class Kept:
             now[key] = known = known if known is not None and known[0] is thing else (thing, make(thing))
             found.append(known[1])
         self._items[part] = now
-        return tuple(found)
+        made = tuple(found)
+        self._lists[part] = (things, made)
+        return made
 
     def written(self, part: str, value: Any) -> Any:
         """A part as data that JSON knows: the same object as before where it is of the same object."""

@@ -30,6 +30,19 @@ def difference(old: Mapping[str, Any], new: Mapping[str, Any]) -> dict[str, Any]
 
 def runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
     """The new list as runs `{start, end}` of the old one (the end not included) and `{new}` items."""
+    # Most often one item in the middle is another: what stands before and behind it is not looked at by name.
+    shorter = min(len(old), len(new))
+    front = next((at for at in range(shorter) if not _same(old[at], new[at])), shorter)
+    left = shorter - front
+    back = next((at for at in range(left) if not _same(old[-1 - at], new[-1 - at])), left)
+    rest = len(old) - back
+    between = _runs(old[front:rest], new[front : len(new) - back])
+    found = [{"start": 0, "end": front}] if front else []
+    found += [{"start": one["start"] + front, "end": one["end"] + front} if "end" in one else one for one in between]
+    return [*found, {"start": rest, "end": len(old)}] if back else found
+
+
+def _runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
     places: dict[Any, int] = {}
     for at, item in enumerate(old):
         places.setdefault(_name(item), at)

@@ -9,6 +9,7 @@ from dataclasses import replace
 from typing import Any
 
 from dorrik.core.basics.cells import Cells, Once
+from dorrik.core.basics.kept import Kept
 from dorrik.core.basics.readings import Reading, accurate
 from dorrik.core.basics.record import record
 from dorrik.core.book import catalogue, reference
@@ -180,11 +181,12 @@ class LastingJudge:
     """Judges one inspection again and again while it changes, and works out only what a change touches.
 
     What it says is what `judge` says of the same inspection. Of one thread at a time; after anything raised it begins
-    anew.
+    anew. written: what was written of its judgements, for `as_json`.
     """
 
     def __init__(self) -> None:
         self._by: object = None
+        self.written = Kept()
 
     def judge(
         self,
@@ -194,19 +196,24 @@ class LastingJudge:
     ) -> Judgement:
         """As `judge`. Entities that are the same objects as the time before are not looked at."""
         by = _rules_of(inspection)
-        if by != self._by:
+        # Cells of what was taken out or said otherwise stay: with too many of them everything is thrown away.
+        if by != self._by or len(self._cells) > self._most > 0:
             self._begin(inspection, by)
         try:
             with _by(inspection):
-                return self._judge(inspection, measured_at or {}, by_trainees or {})
+                found = self._judge(inspection, measured_at or {}, by_trainees or {})
+            self._most = self._most or _TIMES * len(self._cells) + _AT_LEAST
+            return found
         except BaseException:
             self._by = None
             raise
 
     def _begin(self, inspection: Inspection, by: object) -> None:
         self._by = by
+        self._most = 0
         self._house = HouseRules.using(inspection.house_rules)
         self._cells = Cells()
+        self.written = Kept()
         self._contexts: dict[bool, tuple[WatchedInspection, WatchedInspection, Context]] = {}
 
     def _judge(
@@ -233,6 +240,10 @@ class LastingJudge:
         known[0].becomes(entered)
         known[1].becomes(right)
         return known[2]
+
+
+#: How many cells there may be, as a multiple of those of the first judgement, and beyond that.
+_TIMES, _AT_LEAST = 2, 500
 
 
 def _rules_of(inspection: Inspection) -> tuple[Any, ...]:

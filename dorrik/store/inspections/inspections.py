@@ -53,6 +53,11 @@ def column_value(value: Any) -> Any:
     return value
 
 
+_CHILDREN_FIRST = tuple(reversed(tuple(KINDS.values())))
+#: Kinds that can hang on each, with the lists that they stand in.
+_HANGING_ON: Mapping[str, tuple[tuple[str, str], ...]] = {
+    name: tuple((child.name, child.plural) for child in KINDS.values() if name in child.parents) for name in KINDS
+}
 _CHILDREN = tuple(name for name in KINDS if name != "inspection")
 _NAMES: Mapping[str, tuple[str, ...]] = {name: tuple(kind.fields) for name, kind in KINDS.items()}
 #: Fields come last in every table, in the order in which they are declared.
@@ -147,26 +152,34 @@ def assemble(kept: KeptInspection) -> Inspection:
     """
     if not kept.built:
         kept.touched = set(kept.entities)
-    stale = _with_parents(kept)
-    loose = _loose_points(kept)
-    by_parent: dict[tuple[str, str], list[Any]] = {}
-    # Children first: a board is built with its circuits in hand.
-    for kind in reversed(list(KINDS.values())):
-        children = [child for child in KINDS.values() if kind.name in child.parents]
-        for entity in kept.entities.values():
-            if entity.kind != kind.name:
-                continue
-            if entity.id in stale:
-                lists = {child.plural: in_order(by_parent.get((child.name, entity.id), [])) for child in children}
-                kept.built[entity.id] = build(kind, entity.id, entity.values, **lists)
-            parent_id = kept.id if entity.id in loose else entity.parent_id
-            if parent_id in stale:
-                by_parent.setdefault((kind.name, parent_id), []).append(kept.built[entity.id])
-    kept.touched = set()
+    if kept.touched:
+        _build(kept)
     found: Inspection | None = kept.built.get(kept.id)
     if found is None:
         raise LookupError("The inspection itself is missing among its entities.")
     return found
+
+
+def _build(kept: KeptInspection) -> None:
+    stale = _with_parents(kept)
+    loose = _loose_points(kept)
+    to_build: dict[str, list[KeptEntity]] = {}
+    hanging: dict[tuple[str, str], list[str]] = {}
+    for entity in kept.entities.values():
+        if entity.id in stale:
+            to_build.setdefault(entity.kind, []).append(entity)
+        parent_id = kept.id if entity.id in loose else entity.parent_id
+        if parent_id in stale:
+            hanging.setdefault((entity.kind, parent_id), []).append(entity.id)
+    # Children first: a board is built with its circuits in hand.
+    for kind in _CHILDREN_FIRST:
+        for entity in to_build.get(kind.name, ()):
+            lists = {
+                plural: in_order([kept.built[one] for one in hanging.get((child, entity.id), ())])
+                for child, plural in _HANGING_ON[kind.name]
+            }
+            kept.built[entity.id] = build(kind, entity.id, entity.values, **lists)
+    kept.touched = set()
 
 
 def _loose_points(kept: KeptInspection) -> frozenset[str]:

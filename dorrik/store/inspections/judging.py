@@ -3,16 +3,28 @@
 from sqlalchemy import Connection
 
 from dorrik.core.inspection.records import Inspection
-from dorrik.core.judging.judgement import Judgement, judge
+from dorrik.core.judging.judgement import Judgement, LastingJudge, judge
 from dorrik.store.inspections.inspections import KeptInspection, assemble
-from dorrik.store.inspections.measured import measured_at, not_countersigned
+from dorrik.store.inspections.measured import asks_journal, measured_at, not_countersigned
 
 
-def judged(connection: Connection, kept: KeptInspection) -> tuple[Inspection, Judgement]:
-    """The inspection as the rules see it, and its judgement."""
+def judged(
+    connection: Connection, kept: KeptInspection, lasting: LastingJudge | None = None
+) -> tuple[Inspection, Judgement]:
+    """The inspection as the rules see it, and its judgement. lasting: who judged it before and judges it again; nobody
+    else may have them at this moment."""
     inspection = assemble(kept)
-    return inspection, judge(
+    by = judge if lasting is None else lasting.judge
+    return inspection, by(
         inspection,
         measured_at(connection, inspection, kept.seq),
         not_countersigned(connection, inspection, kept.seq),
     )
+
+
+def judged_alone(kept: KeptInspection, lasting: LastingJudge | None = None) -> Judgement | None:
+    """The same judgement without a question to the database; None where the rules ask for what the journal knows."""
+    inspection = assemble(kept)
+    if asks_journal(inspection):
+        return None
+    return judge(inspection) if lasting is None else lasting.judge(inspection)

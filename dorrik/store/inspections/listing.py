@@ -112,9 +112,14 @@ def figures(judgement: Judgement) -> tuple[int, int]:
 def keep_figures(connection: Connection, inspection_id: str, seq: int, judgement: Judgement) -> tuple[int, int]:
     """Keep what is shown of an inspection with it, as it is at that sequence number; returns it."""
     left, failing = figures(judgement)
+    keep(connection, inspection_id, seq, left, failing)
+    return left, failing
+
+
+def keep(connection: Connection, inspection_id: str, seq: int, left: int, failing: int) -> None:
+    """The same of figures at hand; nothing where the inspection has gone on since."""
     values = {"key": inspection_id, "at": seq, "left": left, "failing": failing, "by": rules_digest()}
     connection.execute(_KEEP, values)
-    return left, failing
 
 
 _KEEP = (

@@ -10,13 +10,22 @@ from dorrik.core.judging.topics.note import Figure
 from dorrik.store.database.tables import change as journal
 
 
+def asks_journal(inspection: Inspection) -> bool:
+    """Is there anything that only the journal knows, and the rules ask for?"""
+    return _leads_in_doubt(inspection) or any(one.purpose == "trainee" for one in inspection.attendances)
+
+
+def _leads_in_doubt(inspection: Inspection) -> bool:
+    return any(one.doubtful for one in nulls(inspection.lead_nulls))
+
+
 def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dict[tuple[str, str], str]:
     """Time of the latest reading (ISO 8601, UTC) by entity id and field of every continuity reading, as the journal had
     it at a sequence number: what was kept since is not of the inspection in hand.
 
     Empty while no null is bad: the rules ask for times only then, and this is asked at every keystroke.
     """
-    if not any(one.doubtful for one in nulls(inspection.lead_nulls)):
+    if not _leads_in_doubt(inspection):
         return {}
     c = journal.c
     latest = (

@@ -10,52 +10,82 @@ from dataclasses import dataclass
 from threading import Lock
 from typing import Any
 
+from dorrik.core.judging.judgement import LastingJudge
 from dorrik.store.inspections.inspections import KeptInspection
 
 #: Entries of inspections that are remembered at most; a home has some hundred.
 MOST = 40_000
+#: Entries of inspections whose judge is remembered with them. A judge weighs some 30 kB an entry: 120 MB at most.
+MOST_JUDGED = 4_000
 
 
 @dataclass(slots=True)
 class Memory:
-    """An inspection in hand, its judgement as plain data, and the sequence number that the judgement is of."""
+    """An inspection in hand, its judgement as plain data, and the sequence number that the judgement is of.
+
+    lasting: the judge that knows it from the change before.
+    """
 
     kept: KeptInspection
     judgement: dict[str, Any]
     judged_seq: int
+    lasting: LastingJudge | None = None
+
+    @property
+    def size(self) -> int:
+        """How many entries it has."""
+        return len(self.kept.entities)
 
 
 class Remembered:
-    """The last ones, up to so many entries of all of them."""
+    """The last ones, up to so many entries of all of them, and the judges of the last of those."""
 
-    def __init__(self, most: int = MOST) -> None:
+    def __init__(self, most: int = MOST, most_judged: int = MOST_JUDGED) -> None:
         self._most = most
+        self._most_judged = most_judged
         self._held: OrderedDict[str, Memory] = OrderedDict()
         self._entries = 0
+        #: Those with their judge, the oldest first.
+        self._judged: OrderedDict[str, Memory] = OrderedDict()
+        self._entries_judged = 0
         self._lock = Lock()
 
     def take(self, inspection_id: str) -> Memory | None:
         """Take one out; None where it is not remembered, or somebody else has it."""
         with self._lock:
-            memory = self._held.pop(inspection_id, None)
-            if memory is not None:
-                self._entries -= len(memory.kept.entities)
-            return memory
+            return self._out(inspection_id)
 
     def forget(self) -> None:
         """Nothing is remembered any more. What a request has in hand at this moment is void by its row."""
         with self._lock:
             self._held.clear()
-            self._entries = 0
+            self._judged.clear()
+            self._entries = self._entries_judged = 0
 
     def put(self, memory: Memory) -> None:
-        """Put one back after it was committed; the oldest are forgotten where there are too many."""
+        """Put one back after it was committed; the oldest are forgotten where there are too many. Of two that were in
+        hand at once the later one stays."""
         with self._lock:
-            old = self._held.pop(memory.kept.id, None)
-            if old is not None:
-                self._entries -= len(old.kept.entities)
+            there = self._held.get(memory.kept.id)
+            if there is not None and there.judged_seq > memory.judged_seq:
+                return
+            self._out(memory.kept.id)
             self._held[memory.kept.id] = memory
-            self._entries += len(memory.kept.entities)
+            self._entries += memory.size
+            if memory.lasting is not None:
+                self._judged[memory.kept.id] = memory
+                self._entries_judged += memory.size
             while self._entries > self._most and len(self._held) > 1:
-                _, gone = self._held.popitem(last=False)
-                self._entries -= len(gone.kept.entities)
+                self._out(next(iter(self._held)))
+            while self._entries_judged > self._most_judged and len(self._judged) > 1:
+                _, oldest = self._judged.popitem(last=False)
+                self._entries_judged -= oldest.size
+                oldest.lasting = None
+
+    def _out(self, inspection_id: str) -> Memory | None:
+        memory = self._held.pop(inspection_id, None)
+        if memory is not None:
+            self._entries -= memory.size
+            if self._judged.pop(inspection_id, None) is not None:
+                self._entries_judged -= memory.size
+        return memory

@@ -12,6 +12,7 @@ import pytest
 from dorrik.core.inspection.document import parse
 from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.judging import judgement as judgement_module
 from dorrik.core.judging.judgement import LastingJudge, judge
 from dorrik.core.judging.wire.judgement import as_json
 from dorrik.practice.whole_home_draw import draw
@@ -193,3 +194,35 @@ def test_what_is_kept_of_a_judgement_never_shows(seed):
         inspection = alike(now, inspection) if chance.random() < 0.7 else now
         outside = (times(chance, document), unsigned(chance, document))
         assert told(lasting.judge(inspection, *outside)) == told(judge(inspection, *outside)), seed
+
+
+def test_a_judge_that_begins_anew_says_the_same(monkeypatch):
+    """Cells that nobody asks for any more are thrown away with all others once there are many."""
+    monkeypatch.setattr(judgement_module, "_TIMES", 1)
+    monkeypatch.setattr(judgement_module, "_AT_LEAST", 1)
+    document = copy.deepcopy(cottage())
+    circuit = document["inspection"]["boards"][0]["circuits"][0]
+    lasting, begun = LastingJudge(), set()
+    for n in range(40):
+        circuit["zs_ohm"] = f"{3 + n / 100:.2f}"
+        inspection = parse(document)
+        assert told(lasting.judge(inspection)) == told(judge(inspection))
+        begun.add(id(lasting.written))
+    assert len(begun) > 1
+
+
+def test_a_time_that_is_none_is_refused_and_the_next_judgement_is_right():
+    nulls = [
+        {"id": "n1", "reading_ohm": "0.05", "nulled_at": "2026-11-03T09:00:00Z"},
+        {"id": "n2", "reading_ohm": "OL", "known_ohm": 0.05, "nulled_at": "2026-11-03T10:00:00Z"},
+    ]
+    document = {"id": "h", "lead_nulls": nulls, "boards": [{"id": "b", "circuits": [{"id": "c", "r1_r2_ohm": "0.4"}]}]}
+    inspection = parse({"format": "dorrik-inspection", "version": 1, "inspection": document})
+    lasting = LastingJudge()
+    figure = ("c", "r1_r2_ohm")
+    for at in ("2026-11-03T09:30:00Z", "yesterday", "2026-11-03T09:20:00Z"):
+        if at == "yesterday":
+            with pytest.raises(ValueError, match="yesterday"):
+                lasting.judge(inspection, {figure: at})
+        else:
+            assert told(lasting.judge(inspection, {figure: at})) == told(judge(inspection, {figure: at}))
