@@ -29,3 +29,22 @@ def document(circuits: int) -> dict[str, Any]:
             "pefc_ka": "1.09", "boards": [board], "observations": [], "limitations": [],
         },
     }  # fmt: skip
+
+
+def walked(points: int) -> dict[str, Any]:
+    """An inspection document of twelve circuits with so many points in six rooms, each measured and looked at."""
+    whole = document(12)
+    home = whole["inspection"]
+    home["rooms"] = [{"id": f"r{n}", "name": f"Room {n}", "kind": "bedroom", "position": n} for n in range(6)]
+    circuits = home["boards"][0]["circuits"]
+    for n in range(points):
+        circuit = circuits[n % len(circuits)]
+        share = (n // len(circuits) + 1) / (points / len(circuits) + 1)
+        circuit.setdefault("points", []).append(
+            {
+                "id": f"p{n}", "position": n, "kind": "socket", "room_id": f"r{n % 6}", "looked": "fine",
+                "line_neutral_ohm": f"{0.2 + share / 10:.2f}", "line_cpc_ohm": f"{0.3 + share / 10:.2f}",
+                "polarity": "correct", "line_neutral_v": "231", "line_earth_v": "231", "neutral_earth_v": "0.4",
+            }
+        )  # fmt: skip
+    return whole

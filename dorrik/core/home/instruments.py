@@ -1,8 +1,8 @@
 """Instruments and leads at an inspection: calibration in date, and nulls as they should be (rules 1.3 and 1.4)."""
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import replace
 from datetime import UTC, date, datetime
+from functools import cache
 from typing import Any
 
 from dorrik.core.basics.readings import UNCERTAINTY, Quantity, Reading, changed_leads, check_null
@@ -90,30 +90,31 @@ _TOPS: tuple[tuple[Quantity, str], ...] = (
 )
 
 
-def topped(inspection: Inspection) -> Inspection:
-    """The inspection with readings at the top of the range of an instrument in use read as over range (rule 1.1)."""
-    tops: dict[Quantity, frozenset[float]] = {}
+def tops(inspection: Inspection) -> dict[Quantity, frozenset[float]]:
+    """The tops of the ranges of the instruments in use, by quantity."""
+    found: dict[Quantity, frozenset[float]] = {}
     for quantity, name in _TOPS:
         known = frozenset(top for m in inspection.instruments_used if (top := getattr(m, name)) is not None)
         if known:
-            tops[quantity] = known
-    return _topped(KINDS["inspection"], inspection, tops) if tops else inspection
+            found[quantity] = known
+    return found
 
 
-def _topped(kind: EntityKind, entity: Any, tops: Mapping[Quantity, frozenset[float]]) -> Any:
-    changed: dict[str, Any] = {}
-    for name, spec in kind.fields.items():
+def over_range(kind: str, entity: Any, at_the_top: Mapping[Quantity, frozenset[float]]) -> dict[str, Reading]:
+    """Readings of an entity at the top of the range of an instrument in use, read as over range (rule 1.1)."""
+    found = {}
+    for name, quantity in _measured(kind):
         value = getattr(entity, name)
-        if (
-            isinstance(value, Reading)
-            and value.bound is None
-            and value.value in tops.get(spec.quantity or "leakage", ())
-        ):
-            changed[name] = Reading(value.text, "over-range", bound=">")
-    for child in KINDS.values():
-        if kind.name in child.parents:
-            changed[child.plural] = tuple(_topped(child, one, tops) for one in getattr(entity, child.plural))
-    return replace(entity, **changed) if changed else entity
+        if value is not None and value.bound is None and value.value in at_the_top.get(quantity, ()):
+            found[name] = Reading(value.text, "over-range", bound=">")
+    return found
+
+
+@cache
+def _measured(kind: str) -> tuple[tuple[str, Quantity], ...]:
+    """Readings of a kind of entity with what they measure."""
+    fields = KINDS[kind].fields.items()
+    return tuple((name, spec.quantity) for name, spec in fields if spec.kind == "reading" and spec.quantity)
 
 
 @record

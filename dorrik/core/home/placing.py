@@ -5,15 +5,14 @@ The rules read a point by itself; what a room says of all its points is written 
 
 from collections import defaultdict
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
 from math import inf
 from typing import Any
 
 from dorrik.core.book.reference import cached
 from dorrik.core.electrical.bathroom_plan import Partition, Plan
-from dorrik.core.inspection.circuit import Circuit
 from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.records import Inspection
+from dorrik.core.inspection.rewritten import Rewritten
 from dorrik.core.inspection.room import BATH, Room
 
 #: Where a wall ends that nobody measured (m).
@@ -24,33 +23,23 @@ USUAL_BASINS_M = {"bath": (1.7, 0.7), "shower tray": (0.8, 0.8)}
 
 def placed(inspection: Inspection) -> Inspection:
     """The inspection with every point of a room told what its room says. Points that hang in none stay as they are."""
+    told = told_by_rooms(inspection)
+    if not told:
+        return inspection
+    return Rewritten().of(inspection, told, lambda kind, entity: told.get(entity.id, {}) if kind == "point" else {})
+
+
+def told_by_rooms(inspection: Inspection) -> dict[str, dict[str, Any]]:
+    """What each point that hangs in a room is told by it: fields by the id of the point."""
     rooms = {room.id: room for room in inspection.rooms}
     if not rooms:
-        return inspection
+        return {}
     names = _names(inspection, rooms)
-
-    def told(points: Sequence[Point]) -> tuple[Point, ...]:
-        return tuple(
-            _with(point, tuple(_told(point, rooms[point.room_id], names[point.id]).items()))
-            if point.room_id in rooms
-            else point
-            for point in points
-        )
-
-    def of_circuit(circuit: Circuit) -> Circuit:
-        return replace(circuit, points=told(circuit.points)) if circuit.points else circuit
-
-    return replace(
-        inspection,
-        points=told(inspection.points),
-        boards=tuple(replace(board, circuits=tuple(map(of_circuit, board.circuits))) for board in inspection.boards),
-    )
-
-
-@cached
-def _with(point: Point, told: tuple[tuple[str, Any], ...]) -> Point:
-    """Most points stay as they are from one entry to the next, and writing into one is most of the work."""
-    return replace(point, **dict(told))
+    return {
+        point.id: _told(point, rooms[point.room_id], names[point.id])
+        for point in all_points(inspection)
+        if point.room_id in rooms
+    }
 
 
 def all_points(inspection: Inspection) -> list[Point]:

@@ -24,7 +24,9 @@ from dorrik.core.home.ages import Part, parts
 from dorrik.core.home.buildings import HOME, buildings
 from dorrik.core.home.instruments import MeasuredAt
 from dorrik.core.home.isolation import BoardState, state_of
+from dorrik.core.home.read_right import read_right
 from dorrik.core.inspection.records import Inspection, Overruling
+from dorrik.core.inspection.rewritten import Rewritten
 from dorrik.core.inspection.watched import WatchedInspection
 from dorrik.core.judging.coverage import evidence
 from dorrik.core.judging.coverage.evidence import Evidence
@@ -52,7 +54,7 @@ from dorrik.core.judging.served.walk import Walk, walk
 from dorrik.core.judging.served.zs_scale import ZsScale, scales
 from dorrik.core.judging.topics import TOPICS, breaking_capacity, next_inspection, sample
 from dorrik.core.judging.topics.bench import Bench, benches
-from dorrik.core.judging.topics.context import Context, Note, read_right
+from dorrik.core.judging.topics.context import Context, Note
 from dorrik.core.judging.topics.insulation_of_boards import BoardSum, board_sums
 from dorrik.core.judging.topics.labels_needed import LabelView, labels
 from dorrik.core.judging.topics.loops import r1_r2_so_far
@@ -186,6 +188,8 @@ class LastingJudge:
 
     def __init__(self) -> None:
         self._by: object = None
+        self._most = 0
+        self._cells = Cells()
         self.written = Kept()
 
     def judge(
@@ -213,6 +217,7 @@ class LastingJudge:
         self._most = 0
         self._house = HouseRules.using(inspection.house_rules)
         self._cells = Cells()
+        self._rewritten = Rewritten()
         self.written = Kept()
         self._contexts: dict[bool, tuple[WatchedInspection, WatchedInspection, Context]] = {}
 
@@ -221,7 +226,7 @@ class LastingJudge:
     ) -> Judgement:
         self._cells.put("measured at", measured_at)
         self._cells.put("by trainees", by_trainees)
-        right = read_right(inspection, self._house)
+        right = read_right(inspection, self._house, self._rewritten)
         context = after = self._context(inspection, right, settled=False)
         work = self._cells.made(_repairs, context)
         if work:

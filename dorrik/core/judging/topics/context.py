@@ -2,11 +2,10 @@
 
 import typing
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import replace
-from typing import Any, Generic, TypeVar
+from typing import Generic, TypeVar
 
 from dorrik.core.basics.cells import Cells, Once
-from dorrik.core.basics.readings import Reading, subtract
+from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.book.house_rules import HouseRules
 from dorrik.core.book.rule_book import RuleBook, rule_book
@@ -15,9 +14,8 @@ from dorrik.core.home import gangs
 from dorrik.core.home.ages import fitted
 from dorrik.core.home.aside import aside
 from dorrik.core.home.board_tree import BoardTree, Earth
-from dorrik.core.home.instruments import MeasuredAt, continuity_figures, doubtful, no_good_null, topped
+from dorrik.core.home.instruments import MeasuredAt, continuity_figures, doubtful, no_good_null
 from dorrik.core.home.open_parts import open_parts
-from dorrik.core.home.placing import placed
 from dorrik.core.home.rcd_devices import RcdDevice, devices_of
 from dorrik.core.inspection.circuit import AT_A_SOCKET
 from dorrik.core.inspection.records import Board, Circuit, Inspection, Point, name_of
@@ -26,11 +24,6 @@ from dorrik.core.judging.topics.note import Action, Figure, Note
 
 __all__ = ["NOMINAL_V", "Action", "Context", "Note", "is_measured", "name_of", "point_names"]
 
-#: Continuity readings of a point.
-_OF_POINTS = (
-    *("line_neutral_ohm", "line_cpc_ohm", "r2_ohm", "supplementary_ohm", "leg_one_ohm", "leg_two_ohm"),
-    *("gang_line_neutral_ohm", "gang_line_cpc_ohm", "gang_r2_ohm"),
-)
 #: What a ring's points read with its ends cross-connected.
 _CROSSED = ("line_neutral_ohm", "line_cpc_ohm")
 #: Nominal voltage of a home's final circuits (V).
@@ -65,36 +58,6 @@ class worked_out(Generic[_T]):
         # Found there by the next look, before this descriptor is.
         context.__dict__[self._name] = found
         return found
-
-
-def _less_leads(inspection: Inspection, house: HouseRules) -> Inspection:
-    """Where leads are subtracted rather than nulled, continuity readings less the leads (rule 1.4)."""
-    leads = inspection.leads_ohm
-    if house.lead_method != "subtracted" or not leads:
-        return inspection
-
-    def less(entity: Any, *fields: str) -> dict[str, Any]:
-        # What was written less its leads already has them off.
-        readings = {f: r for f in fields if (r := getattr(entity, f)) is not None and r.leads is None}
-        return {f: subtract(r, leads) for f, r in readings.items()}
-
-    def of_circuit(circuit: Circuit) -> Circuit:
-        ends = less(circuit, "r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "long_lead_r2_ohm")
-        outlets = [replace(p, **less(p, *_OF_POINTS)) for p in circuit.points]
-        return replace(circuit, points=tuple(outlets), **ends)
-
-    return replace(
-        inspection,
-        boards=tuple(replace(b, circuits=tuple(of_circuit(c) for c in b.circuits)) for b in inspection.boards),
-        points=tuple(replace(p, **less(p, *_OF_POINTS)) for p in inspection.points),
-        bonds=tuple(replace(b, **less(b, "at_clamp_ohm", "at_pipe_ohm")) for b in inspection.bonds),
-    )
-
-
-def read_right(inspection: Inspection, house: HouseRules) -> Inspection:
-    """An inspection as its figures are judged: the top of an instrument's range read as over range, the leads taken off
-    where they are subtracted, and every point told what its room says (rules 1.1, 1.4, 11.1)."""
-    return placed(_less_leads(topped(inspection), house))
 
 
 class Context:

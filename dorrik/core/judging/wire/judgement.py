@@ -212,7 +212,7 @@ def view(judgement: Judgement, blind: frozenset[str], kept: Kept) -> JudgementVi
         return note_view(note, book.translate(note.words), is_on_record(note))
 
     return JudgementView(
-        notes=kept.each("notes", judgement.notes, told, is_on_record),
+        notes=kept.each("notes", judgement.notes, told, is_on_record if on_record else None),
         expected=kept.each("expected", judgement.expected, expected_view),
         board_sums=kept.each("board_sums", judgement.board_sums, board_sum_view),
         insulation=judgement.insulation,
