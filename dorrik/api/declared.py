@@ -10,8 +10,10 @@ from collections.abc import Iterator, Mapping
 from dorrik.core.inspection.check import STATES
 from dorrik.core.inspection.field_spec import FieldSpec
 from dorrik.core.inspection.kinds import KINDS, EntityKind
+from dorrik.core.inspection.photo_marks import FIGURES
 from dorrik.core.inspection.room import FLOORS
 from dorrik.core.inspection.stages import STAGES
+from dorrik.core.judging.served.intake_drawing import PARTS
 from dorrik.core.work.register import REGISTER
 
 _HEAD = "/** Written by `make openapi` from the declarations of the rules (dorrik/api/declared.py). */"
@@ -36,6 +38,7 @@ _TYPES = {
 def typescript() -> str:
     """The generated module, as the formatter of the front end leaves it alone (`*.gen.ts`)."""
     parents = {kind.name: list(kind.parents) for kind in KINDS.values()}
+    intake = {part: list(fields) for part, fields in PARTS.items()}
     lists = {"STAGES": list(STAGES), "FLOORS": list(FLOORS), "CHECK_STATES": list(STATES)}
     parts = [
         _HEAD,
@@ -46,6 +49,10 @@ def typescript() -> str:
         "/** What an entity can hang on, the usual first: the field that makes it is named after that. */",
         f"export const PARENTS = {json.dumps(parents, indent=2)} as const satisfies Record<Kind, readonly string[]>;",
         "export type ParentOf<K extends Kind> = (typeof PARENTS)[K][number];",
+        "/** How marks on a photo are laid out, in thousandths of its longer side (core/inspection/photo_marks.py). */",
+        f"export const MARKED = {json.dumps(dict(FIGURES))} as const;",
+        "/** Fields of the inspection by the part of the intake that they belong to, the one to begin with first. */",
+        f"export const INTAKE = {json.dumps(intake, indent=2)} as const;",
         *(
             f"export const {name} = {json.dumps(values, ensure_ascii=False)} as const;"
             for name, values in lists.items()

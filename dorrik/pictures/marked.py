@@ -10,6 +10,7 @@ from xml.sax.saxutils import quoteattr
 
 from PIL import Image
 
+from dorrik.core.inspection.photo_marks import FIGURES
 from dorrik.pictures.renditions import PRINTED
 
 #: What is unreadable is left as so many blocks across at most.
@@ -68,9 +69,11 @@ def _drawn(mark: Mark, number: int, width: int, height: int) -> str:
     match mark["kind"]:
         case "number":
             return (
-                f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{34 * unit:.1f}" fill="{_LAMP}" stroke="{_INK}" '
-                f'stroke-width="{6 * unit:.1f}"/><text x="{x:.1f}" y="{y + 15 * unit:.1f}" text-anchor="middle" '
-                f'font-family="Atkinson Hyperlegible Next" font-weight="700" font-size="{44 * unit:.1f}" '
+                f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{FIGURES["disc"] * unit:.1f}" fill="{_LAMP}" stroke="{_INK}" '
+                f'stroke-width="{FIGURES["rim"] * unit:.1f}"/>'
+                f'<text x="{x:.1f}" y="{y + FIGURES["number_down"] * unit:.1f}" text-anchor="middle" '
+                f'font-family="Atkinson Hyperlegible Next" font-weight="700" '
+                f'font-size="{FIGURES["number"] * unit:.1f}" '
                 f'fill="{_INK}">{number}</text>'
             )
         case "ring":
@@ -79,10 +82,10 @@ def _drawn(mark: Mark, number: int, width: int, height: int) -> str:
                 f'ry="{abs(y2 - y) / 2:.1f}"'
             )
         case "arrow":
-            shape = f'<path d="{_arrow(x, y, x2, y2, 46 * unit)}"'
+            shape = f'<path d="{_arrow(x, y, x2, y2, FIGURES["head"] * unit)}"'
         case _:
             return ""
-    lines = ((_INK, 16), (_LAMP, 9))
+    lines = ((_INK, FIGURES["under"]), (_LAMP, FIGURES["over"]))
     return "".join(
         f'{shape} fill="none" stroke="{ink}" stroke-width="{heavy * unit:.1f}" stroke-linecap="round"/>'
         for ink, heavy in lines
@@ -92,6 +95,6 @@ def _drawn(mark: Mark, number: int, width: int, height: int) -> str:
 def _arrow(x: float, y: float, x2: float, y2: float, wing: float) -> str:
     if hypot(x2 - x, y2 - y) == 0:
         return f"M{x:.1f} {y:.1f}"
-    angle = atan2(y2 - y, x2 - x)
-    ends = [f"{x2 - wing * cos(angle + turn):.1f} {y2 - wing * sin(angle + turn):.1f}" for turn in (0.5, -0.5)]
+    angle, turned = atan2(y2 - y, x2 - x), FIGURES["head_angle"]
+    ends = [f"{x2 - wing * cos(angle + turn):.1f} {y2 - wing * sin(angle + turn):.1f}" for turn in (turned, -turned)]
     return f"M{x:.1f} {y:.1f} L{x2:.1f} {y2:.1f} M{ends[0]} L{x2:.1f} {y2:.1f} L{ends[1]}"

@@ -18,39 +18,8 @@ from tests.report import full_homes
 NO_ZS = 23
 
 
-def everything() -> dict[str, Any]:
-    """A document with something of each kind that a judgement tells of."""
-    whole = full_homes.home(12, 2, 5, 4)
-    i = whole["inspection"]
-    ring = i["boards"][0]["circuits"][0]
-    i["catalogue"] = [{"key": "own-1", "title": "Meter cupboard wet", "code": "C3", "why": "Water near the tails"}]
-    i["rooms"] = [
-        {"id": "bath", "name": "Bathroom", "kind": "bath or shower", "basin": "bath", "length_m": 2.4, "width_m": 2.0}
-    ]  # fmt: skip
-    ring["points"][0] |= {"room_id": "bath", "plan_x_m": 1.0, "plan_y_m": 1.2, "height_m": 1.1}
-    i["come_backs"] = [{"id": "cb", "about_entity": "board", "about_id": "b0", "what": "The cover does not close"}]
-    i["set_asides"] = [
-        {"id": "sa", "about_entity": "circuit", "about_id": i["boards"][1]["circuits"][1]["id"],
-         "state": "left disconnected", "agreed_with": "The client", "why": "No cpc"}
-    ]  # fmt: skip
-    i["repairs"] = [
-        {"id": "re", "observation_id": "o0", "about_entity": "circuit", "about_id": ring["id"], "work": "joint",
-         "as_founds": [
-             {"id": "af", "about_entity": "circuit", "about_id": ring["id"], "field": "zs_ohm", "value": "1.9"}
-         ],
-         "begun_at": "2026-11-03T09:40:00Z"}
-    ]  # fmt: skip
-    i["phases"] = "3"
-    i["attendances"] = [{"id": "tr", "who": "Tam", "purpose": "trainee"}]
-    i["overrulings"] = [
-        {"id": "ov", "about_id": ring["id"], "field": "zs_ohm", "status": "pass",
-         "reason": "Measured twice"}
-    ]  # fmt: skip
-    return whole
-
-
 def judgements() -> list[Any]:
-    full = document.parse(everything())
+    full = document.parse(full_homes.everything())
     by_trainees = {"tr": ((full.boards[0].circuits[0].id, "zs_ohm"),)}
     return [judge(full, by_trainees=by_trainees), judge(document.parse(draw(NO_ZS).document))]
 
@@ -86,7 +55,7 @@ def test_the_contract_refuses_what_is_not_in_it(part):
 
 
 def test_a_full_home_over_the_api_has_the_shape_of_the_contract(supervisor, inspector):
-    taken = supervisor.http.post("/api/import", content=json.dumps(everything()).encode())
+    taken = supervisor.http.post("/api/import", content=json.dumps(full_homes.everything()).encode())
     assert taken.status_code == 200, taken.text
     (inspection,) = (one["id"] for one in taken.json()["inspections"])
     whole = inspector.http.get(f"/api/inspections/{inspection}").json()

@@ -82,3 +82,34 @@ def pictures_in(folder: Path, made: Callable[..., bytes]) -> Callable[[str], str
     for n, size in enumerate(((1600, 1200), (900, 1600), (1000, 1000))):
         (folder / f"{n:064x}.jpg").write_bytes(made(*size))
     return lambda sha256, size: str(folder / f"{sha256}.jpg")
+
+
+def everything() -> dict[str, Any]:
+    """A document with something of each kind that a judgement tells of."""
+    whole = home(12, 2, 5, 4)
+    i = whole["inspection"]
+    ring = i["boards"][0]["circuits"][0]
+    i["catalogue"] = [{"key": "own-1", "title": "Meter cupboard wet", "code": "C3", "why": "Water near the tails"}]
+    i["rooms"] = [
+        {"id": "bath", "name": "Bathroom", "kind": "bath or shower", "basin": "bath", "length_m": 2.4, "width_m": 2.0}
+    ]  # fmt: skip
+    ring["points"][0] |= {"room_id": "bath", "plan_x_m": 1.0, "plan_y_m": 1.2, "height_m": 1.1}
+    i["come_backs"] = [{"id": "cb", "about_entity": "board", "about_id": "b0", "what": "The cover does not close"}]
+    i["set_asides"] = [
+        {"id": "sa", "about_entity": "circuit", "about_id": i["boards"][1]["circuits"][1]["id"],
+         "state": "left disconnected", "agreed_with": "The client", "why": "No cpc"}
+    ]  # fmt: skip
+    i["repairs"] = [
+        {"id": "re", "observation_id": "o0", "about_entity": "circuit", "about_id": ring["id"], "work": "joint",
+         "as_founds": [
+             {"id": "af", "about_entity": "circuit", "about_id": ring["id"], "field": "zs_ohm", "value": "1.9"}
+         ],
+         "begun_at": "2026-11-03T09:40:00Z"}
+    ]  # fmt: skip
+    i["phases"] = "3"
+    i["attendances"] = [{"id": "tr", "who": "Tam", "purpose": "trainee"}]
+    i["overrulings"] = [
+        {"id": "ov", "about_id": ring["id"], "field": "zs_ohm", "status": "pass",
+         "reason": "Measured twice"}
+    ]  # fmt: skip
+    return whole

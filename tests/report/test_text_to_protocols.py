@@ -23,9 +23,8 @@ from dorrik.core.book import catalogue
 from dorrik.core.inspection import document
 from dorrik.core.judging.judgement import judge
 from dorrik.pictures import marked
-from dorrik.report import catalogue_table, circuit_chart, mail, papers, pdf
+from dorrik.report import catalogue_table, circuit_chart, drawn, mail, papers, pdf
 from dorrik.report.content import Issue, content
-from dorrik.report.intake_drawing import drawing
 from dorrik.report.tables import as_text, from_text
 from tests.core.homes import cottage
 from tests.examples import examples
@@ -221,16 +220,16 @@ SVG = "{http://www.w3.org/2000/svg}"
 @settings(max_examples=examples(300))
 @given(TEXT, TEXT)
 def test_the_drawing_of_the_intake(meter, board):
-    def drawn(*words):
+    def shown(*words):
         origin = {
             "meter_number": words[0][:40].strip() or None,
             "boards": [{"id": "b", "name": words[1][:60].strip() or "b"}],
         }
         inspection = document.parse({"format": "dorrik-inspection", "version": 2, "inspection": {"id": "i"} | origin})
-        return inspection, ElementTree.fromstring(drawing(inspection, judge(inspection))[0])
+        return inspection, ElementTree.fromstring(drawn.svg(judge(inspection).intake_drawing))
 
-    inspection, root = drawn(meter, board)
-    _, plain = drawn("x" if inspection.meter_number else "", "x")
+    inspection, root = shown(meter, board)
+    _, plain = shown("x" if inspection.meter_number else "", "x")
     assert [(one.tag, sorted(one.attrib)) for one in root.iter()] == [
         (one.tag, sorted(one.attrib)) for one in plain.iter()
     ]

@@ -48,6 +48,28 @@ class BoardTree:
         """The board and the way that feed a board; None for one at the origin."""
         return self._circuit_at.get(board.fed_by or "")
 
+    def in_order(self) -> Iterator[tuple[Board, int, Circuit | None]]:
+        """Every board under the one that feeds it, with how many stand before it and the way that feeds it."""
+        seen: set[str] = set()
+
+        def visit(board: Board, depth: int) -> Iterator[tuple[Board, int, Circuit | None]]:
+            if board.id in seen:
+                return
+            seen.add(board.id)
+            feed = self.feed(board)
+            yield board, depth, feed[1] if feed else None
+            for below in self.boards:
+                above = self.feed(below)
+                if above is not None and above[0].id == board.id:
+                    yield from visit(below, depth + 1)
+
+        for board in self.boards:
+            if self.feed(board) is None:
+                yield from visit(board, 0)
+        # A loop of boards cannot be entered; should one ever come, its boards still have to be seen.
+        for board in self.boards:
+            yield from visit(board, 0)
+
     def upwards(self, board: Board) -> Iterator[tuple[Board, Circuit | None]]:
         """The board itself and those before it up to the origin, each with the way that feeds it."""
         seen: set[str] = set()

@@ -9,6 +9,7 @@ from dataclasses import replace
 from typing import Any
 
 from dorrik.core.basics.cells import Cells, Once
+from dorrik.core.basics.drawing import Drawing
 from dorrik.core.basics.kept import Kept
 from dorrik.core.basics.readings import Reading, accurate
 from dorrik.core.basics.record import record
@@ -42,13 +43,17 @@ from dorrik.core.judging.result.folding import fold, wrong
 from dorrik.core.judging.result.outcome import Outcome, decide, in_words
 from dorrik.core.judging.result.suggested import Suggestion, suggest
 from dorrik.core.judging.result.wording import AGE_ALONE, calls_age_unsafe
+from dorrik.core.judging.served.board_tree_drawing import board_tree_drawing
 from dorrik.core.judging.served.expected import Expected, expected
 from dorrik.core.judging.served.insulation_bench import InsulationBench
 from dorrik.core.judging.served.insulation_bench import benches as insulation_benches
+from dorrik.core.judging.served.intake_drawing import intake_drawing
 from dorrik.core.judging.served.live_checks import LiveCheck, live_checks
+from dorrik.core.judging.served.marks import Marks, marks
 from dorrik.core.judging.served.not_possible import NotPossible, not_possible
 from dorrik.core.judging.served.putting_back import PutBack, things
 from dorrik.core.judging.served.repairs import RepairView, repairs, settled
+from dorrik.core.judging.served.ring_drawing import ring_drawings
 from dorrik.core.judging.served.room_for_more import RoomForMore, room_for_more
 from dorrik.core.judging.served.walk import Walk, walk
 from dorrik.core.judging.served.zs_scale import ZsScale, scales
@@ -95,10 +100,11 @@ class Judgement:
     live_checks: what is checked live beside Zs and RCDs; come_back: what is still to do, in walking order;
     set_aside: what is left disconnected or out of scope by agreement; repairs: those of one's own, with their retests;
     room_for_more: the demand against the service fuse; parts: the home's parts with
-    their years; labels: each at its place; boards: how each stands isolated; putting_back: what tests took
-    apart; sampling: None while no points are listed; sample_proposal: the share of points to open; walk: what is asked
-    room by room; schedule: every line of the inspection schedule; limits: what was limited by its own mark;
-    limited_share: how much that is; evidence: of the work.
+    their years; labels: each at its place; boards: how each stands isolated; putting_back: what tests took apart;
+    intake_drawing, board_tree (None where there are not several boards), ring_drawings (by circuit id): what is drawn
+    on screen and in the report; sampling: None while no points are listed; sample_proposal: the share of points to
+    open; walk: what is asked room by room; schedule: every line of the inspection schedule; limits: what was limited
+    by its own mark; limited_share: how much that is; evidence: of the work.
     """
 
     notes: tuple[Note, ...]
@@ -132,6 +138,9 @@ class Judgement:
     room_for_more: RoomForMore | None
     parts: tuple[Part, ...]
     labels: tuple[LabelView, ...]
+    intake_drawing: Drawing
+    board_tree: Drawing | None
+    ring_drawings: dict[str, Drawing]
     sampling: SampleState | None
     sample_proposal: SampleProposal
     walk: Walk
@@ -371,6 +380,18 @@ def _walk(context: Context) -> Walk:
     return walk(context, sample.state(context))
 
 
+def _marks(context: Context) -> Marks:
+    return marks(context.cells.made(_notes, context))
+
+
+def _intake_drawing(context: Context) -> Drawing:
+    return intake_drawing(context, context.cells.made(_marks, context))
+
+
+def _board_tree(context: Context) -> Drawing | None:
+    return board_tree_drawing(context, context.cells.made(_marks, context))
+
+
 def _rings(context: Context) -> dict[str, RingAnalysis]:
     found = ((circuit.id, context.ring(circuit)) for _, circuit in context.circuits)
     return {circuit_id: analysis for circuit_id, analysis in found if analysis is not None}
@@ -425,6 +446,9 @@ def _judgement(before: Context, context: Context) -> Judgement:
         room_for_more=made(room_for_more, context),
         parts=made(parts, context.inspection),
         labels=made(labels, context),
+        intake_drawing=made(_intake_drawing, context),
+        board_tree=made(_board_tree, context),
+        ring_drawings=made(ring_drawings, context),
         sampling=sample.state(context),
         sample_proposal=made(sample.proposal, context),
         walk=made(_walk, context),

@@ -4,15 +4,15 @@ from typing import Any
 
 from dorrik.core.inspection.records import Bond, Inspection
 from dorrik.core.judging.judgement import Judgement
-from dorrik.report import intake_drawing
+from dorrik.report import drawn
 from dorrik.report.content.words import facts, labels_at, shown
 
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     """The way of the supply as a drawing, its facts, and every main bond."""
-    svg, words = intake_drawing.drawing(inspection, judgement)
+    drawing = judgement.intake_drawing
     return {
-        "intake": {"svg": svg, "words": words},
+        "intake": {"svg": drawn.svg(drawing), "words": drawing.says},
         "supply": _supply(inspection, judgement),
         "bonds": [_bond(bond) for bond in inspection.bonds],
     }

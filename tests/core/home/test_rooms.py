@@ -1,6 +1,7 @@
 """Rooms and their points: names, zones from the plan, checks by place, notes (rules 11, 12.2, 13.2)."""
 
 import copy
+import re
 from dataclasses import replace
 
 import pytest
@@ -106,15 +107,21 @@ def test_the_body_of_a_pull_cord_stays_out_of_the_zones():
 
 def test_the_drawn_band_reaches_as_far_as_the_zone():
     zones = judged(BATH).walk.rooms[1].zones
-    assert (zones.top_m, zones.reach_m) == (2.25, 0.6)
-    xs = [x for _, start, end in zones.zone_2 for x in (start, end)]
-    ys = [y for y, _, _ in zones.zone_2]
+    assert {"2.25 m", "0.6 m"} <= {words.text for part in zones.side.parts for words in part.words}
+    (band,) = (path.d for part in zones.above.parts for path in part.paths if path.look == "band")
+    # Strips "M x y H x V y H x z", 100 units to a metre.
+    strips = [
+        [float(one) / 100 for one in strip]
+        for strip in re.findall(r"M([\d.]+) ([\d.]+)H([\d.]+)V([\d.]+)H[\d.]+z", band)
+    ]
+    xs = [x for start, _, end, _ in strips for x in (start, end)]
+    ys = [y for _, low, _, _ in strips for y in (low,)]
     # The bath lies in the corner: the zone ends at the two walls, and 0.6 m from the bath elsewhere.
     assert (min(xs), min(ys)) == (0.0, 0.0)
     assert max(xs) == pytest.approx(2.3, abs=0.05)
     assert max(ys) == pytest.approx(1.25, abs=0.05)
     # 1.7 × 0.7 of the bath, 0.6 × 0.7 and 1.7 × 0.6 beside it, a quarter of a circle of 0.6: 2.91 m².
-    area = sum((end - start) * zones.step_m for _, start, end in zones.zone_2)
+    area = sum((end - start) * (high - low) for start, low, end, high in strips)
     assert area == pytest.approx(2.91, abs=0.08)
 
 

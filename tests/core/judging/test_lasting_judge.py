@@ -30,11 +30,13 @@ RULES = ("house_rules", "rule_book", "table_corrections", "catalogue")
 
 def start(chance: random.Random) -> dict[str, Any]:
     """A home with much in it: simulated with faults, or built to have everything a report can show."""
-    match chance.randrange(4):
+    match chance.randrange(6):
         case 0:
             return copy.deepcopy(cottage())
         case 1:
             return copy.deepcopy(full_homes.home(chance.randint(1, 40), chance.randint(1, 3), 4, 3))
+        case 2 | 3:
+            return full_homes.everything()
         case _:
             return copy.deepcopy(draw(chance.randrange(60)).document)
 

@@ -12,6 +12,7 @@ from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.judgement import judge
 from dorrik.core.judging.readiness import readiness
 from tests.core.homes import cottage
+from tests.report import full_homes
 
 RING = next(
     c for b in cottage()["inspection"]["boards"] for c in b["circuits"] if c.get("form") == "ring"
@@ -157,3 +158,15 @@ def test_every_kind_of_work_names_fields_that_there_are():
         for word in (*work.asks, *work.keeps):
             kind, _, what = word.partition(":")
             assert what in special or what in KINDS[kind].fields, word
+
+
+def test_what_a_document_calls_another_kind_than_it_is_is_not_asked_for():
+    """A figure of a circuit, kept as found of what is a board: there is none to test again, and nothing breaks."""
+    whole = full_homes.everything()
+    (repair,) = whole["inspection"]["repairs"]
+    repair["as_founds"].append(
+        {"id": "odd", "about_entity": "circuit", "about_id": "b0", "field": "zs_ohm", "value": "1.9"}
+    )
+    (view,) = judge(parse(whole)).repairs
+    assert ("b0", "zs_ohm") not in {(test.entity_id, test.field) for test in view.tests}
+    assert (repair["about_id"], "zs_ohm") in {(test.entity_id, test.field) for test in view.tests}

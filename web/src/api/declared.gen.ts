@@ -762,6 +762,50 @@ export const PARENTS = {
   ]
 } as const satisfies Record<Kind, readonly string[]>;
 export type ParentOf<K extends Kind> = (typeof PARENTS)[K][number];
+/** How marks on a photo are laid out, in thousandths of its longer side (core/inspection/photo_marks.py). */
+export const MARKED = {"head": 46, "head_angle": 0.5, "disc": 34, "rim": 6, "number": 44, "number_down": 15, "under": 16, "over": 9} as const;
+/** Fields of the inspection by the part of the intake that they belong to, the one to begin with first. */
+export const INTAKE = {
+  "supply": [
+    "earthing",
+    "phases",
+    "pscc_ka",
+    "pefc_ka",
+    "supply_polarity",
+    "leakage_ma"
+  ],
+  "ze": [
+    "ze_ohm",
+    "ze_parallel_removed"
+  ],
+  "head": [
+    "service_fuse_standard",
+    "service_fuse_a",
+    "overhead_supply"
+  ],
+  "tails": [
+    "tails_mm2",
+    "tails_length_m",
+    "neutral_mm2"
+  ],
+  "meter": [
+    "meter_number",
+    "meter_seals"
+  ],
+  "isolator": [
+    "isolator",
+    "isolator_a"
+  ],
+  "switch-fuse": [
+    "tails_protected",
+    "switch_fuse_a"
+  ],
+  "earth": [
+    "earthing_conductor_mm2",
+    "earth_by",
+    "electrode"
+  ]
+} as const;
 export const STAGES = ["brief", "intake", "walk", "isolation", "boards", "dead", "live", "observations", "report"] as const;
 export const FLOORS = ["cellar", "ground", "first", "second", "third or higher", "roof space", "outside"] as const;
 export const CHECK_STATES = ["good", "not good", "LIM", "N/A"] as const;

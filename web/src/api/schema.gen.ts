@@ -3082,6 +3082,14 @@ export interface components {
             changes: components["schemas"]["ChangeIn"][];
         };
         /**
+         * BathDrawings
+         * @description A bath or shower from the side and from above.
+         */
+        BathDrawings: {
+            side: components["schemas"]["Drawing"];
+            above: components["schemas"]["Drawing"];
+        };
+        /**
          * Before
          * @description A loop impedance of an earlier report: its day (ISO), as written, and as a number (Ω, None where it is none).
          */
@@ -3334,6 +3342,25 @@ export interface components {
              * @default false
              */
             own: boolean;
+        };
+        /**
+         * Box
+         * @description A rectangle by its upper left corner.
+         */
+        Box: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "soil" | "part" | "part unknown" | "part absent" | "reach" | "board" | "board unconfirmed" | "zone 0" | "zone 1" | "zone 2";
         };
         /**
          * CalibrationOut
@@ -3941,6 +3968,23 @@ export interface components {
             };
         };
         /**
+         * Disc
+         * @description A circle by its centre.
+         */
+        Disc: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Radius */
+            radius: number;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "end" | "end open" | "reach" | "dot" | "dot tested" | "dot aside" | "blank" | "foot" | "point" | "point wanting";
+        };
+        /**
          * DoneIn
          * @description It is put right. certificate: its number; files: sent before.
          */
@@ -3966,6 +4010,74 @@ export interface components {
             certificate: string;
             /** Files */
             files?: string[];
+        };
+        /**
+         * Drawing
+         * @description says: what it shows, for who does not see it; left, top: its corner; scale: of a plan, else None.
+         */
+        Drawing: {
+            /** Says */
+            says: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Parts */
+            parts: components["schemas"]["DrawnPart"][];
+            /**
+             * Left
+             * @default 0
+             */
+            left: number;
+            /**
+             * Top
+             * @default 0
+             */
+            top: number;
+            scale: components["schemas"]["Scale"] | null;
+        };
+        /**
+         * DrawnPart
+         * @description Something drawn, from the back to the front in this order: boxes, paths, discs, signs, words.
+         *
+         *     key: what a tap on it chooses, '' where it cannot be tapped; says: what it shows, for who does not see it.
+         */
+        DrawnPart: {
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Boxes
+             * @default []
+             */
+            boxes: components["schemas"]["Box"][];
+            /**
+             * Paths
+             * @default []
+             */
+            paths: components["schemas"]["Path"][];
+            /**
+             * Discs
+             * @default []
+             */
+            discs: components["schemas"]["Disc"][];
+            /**
+             * Signs
+             * @default []
+             */
+            signs: components["schemas"]["Sign"][];
+            /**
+             * Words
+             * @default []
+             */
+            words: components["schemas"]["Words"][];
         };
         /**
          * DutyDue
@@ -4864,6 +4976,12 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** Labels */
             labels: components["schemas"]["LabelView"][];
+            intake_drawing: components["schemas"]["Drawing"];
+            board_tree: components["schemas"]["Drawing"] | null;
+            /** Ring Drawings */
+            ring_drawings: {
+                [key: string]: components["schemas"]["Drawing"];
+            };
             room_for_more: components["schemas"]["RoomForMore"] | null;
             /** To Countersign */
             to_countersign: components["schemas"]["ToCountersignView"][];
@@ -5878,6 +5996,19 @@ export interface components {
             /** Return On */
             return_on: string | null;
         };
+        /**
+         * Path
+         * @description A line or an outline, as the commands of an SVG path.
+         */
+        Path: {
+            /** D */
+            d: string;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "supply" | "feed" | "earth" | "earth unknown" | "bond" | "bond open" | "pointer" | "ground" | "electrode" | "electrode below" | "cable" | "cable open" | "gap" | "link" | "spur" | "floor" | "walls" | "partition" | "basin" | "band";
+        };
         /** PersonChange */
         PersonChange: {
             /** Name */
@@ -6621,7 +6752,7 @@ export interface components {
             unopened: number;
             /** Checks */
             checks: components["schemas"]["CheckView"][];
-            zones: components["schemas"]["Zones"] | null;
+            zones: components["schemas"]["BathDrawings"] | null;
         };
         /** RuleBookOut */
         RuleBookOut: {
@@ -6725,6 +6856,20 @@ export interface components {
             says: string;
             /** Plainly */
             plainly: string;
+        };
+        /**
+         * Scale
+         * @description Where a tap lies in metres: from a corner of the drawing, so many units a metre; up: y counts upwards.
+         */
+        Scale: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Per M */
+            per_m: number;
+            /** Up */
+            up: boolean;
         };
         /**
          * SchoolView
@@ -7094,6 +7239,26 @@ export interface components {
             same_property: boolean;
             /** Own */
             own: string[];
+        };
+        /**
+         * Sign
+         * @description The mark of a verdict, by its centre; inverse: it stands on ink.
+         */
+        Sign: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "pass" | "attention" | "fail" | "unknown";
+            /**
+             * Inverse
+             * @default false
+             */
+            inverse: boolean;
         };
         /**
          * SignIn
@@ -7742,6 +7907,29 @@ export interface components {
             says: string;
         };
         /**
+         * Words
+         * @description A line of text on its base line; anchor: which end of it stands at x.
+         */
+        Words: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Text */
+            text: string;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "title" | "line" | "figure" | "beside" | "small" | "quiet" | "title of board" | "line of board" | "metres" | "way" | "number" | "says" | "measure" | "name";
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+        };
+        /**
          * WorkOut
          * @description A kind of work on a repair; of: kinds of things that it is done to.
          */
@@ -7772,30 +7960,6 @@ export interface components {
             text: string;
             /** Reason */
             reason: string;
-        };
-        /**
-         * Zones
-         * @description The zones round a bath or shower for drawing them (m): basin: corners, or the one place of an outlet; zone 1 and
-         *     zone 2 as strips of the plan (y, from x, to x), each `step_m` high; top_m: their upper edge; reach_m: how far zone 2
-         *     reaches, or zone 1 round an outlet.
-         */
-        Zones: {
-            /** Basin */
-            basin: number[][];
-            /** Zone 1 */
-            zone_1: number[][];
-            /** Zone 2 */
-            zone_2: number[][];
-            /** Step M */
-            step_m: number;
-            /** Top M */
-            top_m: number;
-            /** Reach M */
-            reach_m: number;
-            /** Length M */
-            length_m: number;
-            /** Width M */
-            width_m: number;
         };
         /**
          * ZsScale

@@ -3,11 +3,11 @@ import { Flex } from "@chakra-ui/react";
 import { useCallback } from "react";
 import { useSearchParams } from "react-router";
 import { useFieldSpec, useReference } from "../api/reference";
+import { Drawing } from "../drawings/Drawing";
 import { LineDrawing } from "../drawings/LineDrawing";
 import { ReadingsChart } from "../drawings/ReadingsChart";
-import { RingDrawing } from "../drawings/RingDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
-import { focusOn } from "../inspection/desk";
+import { focusOn, useDesk } from "../inspection/desk";
 import { add, setField, useInspection } from "../inspection/open";
 import { useEntity } from "../inspection/select";
 import { type FieldOf, type Entity, placeOf, valueIn } from "../inspection/types";
@@ -51,6 +51,8 @@ function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | 
   const figures = useFigures(circuit, bench);
   useFinish(circuit, bench, false, go);
   const way = String(circuit.values.way ?? "");
+  const focused = useDesk((s) => s.focus?.id);
+  const ring = useInspection((s) => s.model?.judgement?.ring_drawings?.[circuit.id]);
   const choose = (id: string) => {
     const field = bench?.fields[0];
     if (field) focusOn(placeOf("point", id, field));
@@ -82,7 +84,7 @@ function OfCircuit({ circuit, go }: { circuit: Entity; go: (circuitId: string | 
           <div className={css.drawings}>
             {figures.ends.length > 0 && <Ends circuit={circuit} ends={figures.ends} />}
             {circuit.values.form === "ring" ? (
-              <RingDrawing bench={bench} way={way} line={endsLine(circuit)} choose={choose} />
+              ring && <Drawing drawing={ring} chosen={focused} choose={choose} />
             ) : (
               <LineDrawing bench={bench} way={way} choose={choose} />
             )}
@@ -168,11 +170,6 @@ function useSockets(bench: Served): string[] {
   );
   return ids ? ids.split(",") : [];
 }
-
-const endsLine = ({ values }: Entity): string => {
-  const ends = [values.r1_ohm, values.rn_ohm, values.r2_ohm].filter((one) => one != null);
-  return ends.length ? `ends ${ends.join(" · ")} Ω` : "";
-};
 
 /** How this circuit's points are tested; not set, it is as the firm usually does. */
 function Method({ circuit, bench }: { circuit: Entity; bench: Served }) {

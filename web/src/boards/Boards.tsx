@@ -1,9 +1,8 @@
 /** Boards: how they hang together, what stands in front of the circuits, and what was looked at. */
-import { Box } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { BoardDrawing } from "../drawings/BoardDrawing";
-import { BoardTree } from "../drawings/BoardTree";
-import { tree } from "../drawings/ways";
+import { Drawing } from "../drawings/Drawing";
 import { Fields } from "../fields/Fields";
 import { children, type Model, refusal } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
@@ -31,7 +30,11 @@ export default function Boards() {
   const [circuit, chooseCircuit] = useState<string | null>(null);
   if (!model) return null;
   const boards = children(model, "board", model.id);
-  const board = boards.find((b) => b.id === chosen) ?? tree(model)[0]?.board;
+  const tree = model.judgement?.board_tree;
+  const drawn = tree?.parts.filter((part) => part.key).map((part) => part.key) ?? [];
+  // Entered, and not judged yet: the drawing comes with the verdicts.
+  const waiting = boards.length > 1 ? boards.filter((one) => !drawn.includes(one.id)) : [];
+  const board = [chosen, ...drawn, boards[0]?.id].map((id) => boards.find((one) => one.id === id)).find(Boolean);
   const addBoard = () => {
     const n = boards.length + 1;
     choose(add("board", model.id, { name: `Board ${n}`, position: n }));
@@ -65,7 +68,27 @@ export default function Boards() {
           Another board
         </Button>
       </StageHead>
-      {boards.length > 1 && <BoardTree chosen={board.id} choose={choose} />}
+      {tree && (
+        <Box px="4" pb="2.5" overflowX="auto" aria-label="Boards" role="group">
+          {/* In its own size; with boards behind boards behind boards it is moved sideways. */}
+          <Drawing
+            drawing={tree}
+            chosen={board.id}
+            choose={choose}
+            buttons
+            style={{ width: `${tree.width}px`, maxWidth: tree.width < 700 ? "100%" : undefined }}
+          />
+        </Box>
+      )}
+      {waiting.length > 0 && (
+        <Flex px="4" pb="2.5" gap="2" wrap="wrap" role="group" aria-label="Boards not drawn yet">
+          {waiting.map((one) => (
+            <Button key={one.id} variant="choice" pressed={one.id === board.id} onClick={() => choose(one.id)}>
+              {nameOf(one)}
+            </Button>
+          ))}
+        </Flex>
+      )}
       <Unconfirmed board={board} />
       <BoardDrawing board={board} movable chosen={circuit ?? undefined} choose={(one) => chooseCircuit(one.id)} />
       <Photos key={`photos-${board.id}`} kind="board" id={board.id} shows="circuit chart" label="Photo of the chart" />

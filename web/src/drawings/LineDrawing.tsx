@@ -4,7 +4,7 @@ import { asides } from "../inspection/aside";
 import { useDesk } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 
-import css from "./RingDrawing.module.css";
+import css from "./readings.module.css";
 
 type Bench = Schemas["BenchView"];
 const WIDE = 400;

@@ -2,7 +2,7 @@
 import type { Schemas } from "../api/client";
 import { useInspection } from "../inspection/open";
 
-import css from "./RingDrawing.module.css";
+import css from "./readings.module.css";
 import { valueIn } from "../inspection/types";
 
 type Bench = Schemas["BenchView"];

@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { open } from "../inspection/model";
 import type { Entity, Kind } from "../inspection/types";
-import { front, movedTo, nextWay, tree } from "./ways";
+import { front, movedTo, nextWay } from "./ways";
 
 const entity = (kind: Kind, id: string, parentId: string, values: Entity["values"]): Entity => ({
   kind,
@@ -64,24 +63,5 @@ describe("moving a circuit", () => {
       ["a", "position", 5],
     ]);
     expect(movedTo(all, all[0]!, 1)).toEqual([]);
-  });
-});
-
-describe("the tree of boards", () => {
-  it("stands each board under the one that feeds it", () => {
-    const entities = [
-      entity("board", "shed", "i", { name: "Shed", position: 1, fed_by: "c" }),
-      entity("board", "b", "i", { name: "House", position: 2 }),
-      circuit("c", "9"),
-    ];
-    const found = entities.map((one) => ({ kind: one.kind, id: one.id, parent_id: one.parentId, values: one.values }));
-    const model = open(
-      { id: "i", seq: 1, state: "in hand", may: [], entities: found as never, judgement: null as never },
-      [],
-    );
-    expect(tree(model).map(({ board: one, depth, feeding }) => [one.id, depth, feeding?.id ?? null])).toEqual([
-      ["b", 0, null],
-      ["shed", 1, "c"],
-    ]);
   });
 });

@@ -1,5 +1,4 @@
 /** A board's ways in their places, and moving circuits between them. */
-import { children, type Model } from "../inspection/model";
 import type { Entity, Place, Value, FieldOf } from "../inspection/types";
 
 export const PHASES = ["L1", "L2", "L3"] as const;
@@ -60,23 +59,4 @@ export function movedTo(circuits: Entity[], circuit: Entity, way: number): Step[
     set(circuit, "position", (there?.values.position as number | undefined) ?? way),
   ];
   return there ? [...steps, set(there, "way", from.way), set(there, "position", from.position)] : steps;
-}
-
-/** Boards as a tree: each with its depth and the way that feeds it, the origin's boards first. */
-export function tree(model: Model): { board: Entity; depth: number; feeding: Entity | null }[] {
-  const boards = children(model, "board", model.id);
-  const feeding = (board: Entity) => {
-    const circuit = model.entities[String(board.values.fed_by ?? "")];
-    return circuit && !circuit.values.removed ? circuit : null;
-  };
-  const found: { board: Entity; depth: number; feeding: Entity | null }[] = [];
-  const visit = (board: Entity, depth: number) => {
-    if (found.some((one) => one.board.id === board.id)) return;
-    found.push({ board, depth, feeding: feeding(board) });
-    for (const below of boards) if (feeding(below)?.parentId === board.id) visit(below, depth + 1);
-  };
-  for (const board of boards) if (!feeding(board)) visit(board, 0);
-  // A ring of boards cannot be entered; should one ever come, its boards still have to be seen.
-  for (const board of boards) visit(board, 0);
-  return found;
 }

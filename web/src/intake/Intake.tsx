@@ -1,11 +1,12 @@
 /** The intake: the way of the supply as a drawing; a part is tapped, and its few figures are typed beside it. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { IntakeDrawing, type PartKey } from "../drawings/IntakeDrawing";
+import { Drawing } from "../drawings/Drawing";
 import { Fields, type Named } from "../fields/Fields";
 import { setOrder, useDesk } from "../inspection/desk";
 import { useChildIds } from "../inspection/select";
+import { children } from "../inspection/model";
 import { add, setField, useInspection } from "../inspection/open";
 import type { Place, Value } from "../inspection/types";
 import { Button } from "../ui/Button";
@@ -13,7 +14,7 @@ import { Section } from "../ui/Page";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { moment } from "../ui/when";
 import { Bond, SERVICES } from "./Bond";
-import { absentParts, drawnBoards, drawnBonds, drawnParts, FIELDS, partOf } from "./parts";
+import { FIELDS, isPart, type PartKey, partOf, PARTS } from "./parts";
 import { Operator } from "./Operator";
 import { RoomForMore } from "./RoomForMore";
 import { SharedIntake, useSharedHint } from "./SharedIntake";
@@ -53,17 +54,14 @@ export default function Intake() {
     setOrder([...figures, ...ofBonds.flatMap((bond) => AT.map((field): Place => ({ kind: "bond", id: bond, field })))]);
   }, [id, bondIds]);
   const calls = useChildIds("operator_call", id);
-  const drawn = useMemo(
-    () => model && { parts: drawnParts(model), bonds: drawnBonds(model), boards: drawnBoards(model) },
-    [model],
-  );
-  if (!model || !drawn) return null;
+  if (!model) return null;
+  const drawing = model.judgement?.intake_drawing;
   const values = model.entities[id]?.values ?? {};
   // Calls of their own say when that was.
   const called = calls.length > 0;
   const choose = (key: string) => {
     setTapped(key);
-    const first = key in FIELDS ? FIELDS[key as PartKey][0] : "csa_mm2";
+    const first = isPart(key) ? FIELDS[key][0] : "csa_mm2";
     requestAnimationFrame(() =>
       document
         .querySelector<HTMLElement>(`[data-part="${key}"] [data-field="${first}"] :is(input, button, select)`)
@@ -72,18 +70,31 @@ export default function Intake() {
   };
   const addBond = (service: string) =>
     choose(add("bond", id, { position: bonds.length + 1, service, state: "present" }));
-  const there = new Set(drawn.bonds.map((bond) => bond.service));
+  const services = children(model, "bond", id);
+  const there = new Set<unknown>(services.map((bond) => bond.values.service));
+  const drawn = new Set(drawing?.parts.map((part) => part.key));
+  const boards = new Set(children(model, "board", id).map((board) => board.id));
   return (
     <>
       <StageHead title="Intake" line="tap a part to fill it in" />
-      <Box px="4">
-        <IntakeDrawing
-          {...drawn}
-          absent={absentParts(values)}
-          electrode={values.earthing === "TT"}
+      <Box px="4" overflowX="auto" tabIndex={0} role="region" aria-label="The way of the supply">
+        {drawing && (
+          <Drawing
+            drawing={drawing}
+            chosen={tapped}
+            choose={(key) => (boards.has(key) ? void navigate(`/inspection/${id}/boards`) : choose(key))}
+            buttons
+            style={{ minWidth: "46rem" }}
+          />
+        )}
+        {/* Entered, and not judged yet: the drawing comes with the verdicts. */}
+        <NotDrawn
+          parts={[
+            ...PARTS.map((key) => ({ key: key as string, name: TITLES[key] })),
+            ...services.map((bond) => ({ key: bond.id, name: `Bond to ${String(bond.values.service ?? "…")}` })),
+          ].filter((one) => !drawn.has(one.key))}
           chosen={tapped}
           choose={choose}
-          openBoard={() => navigate(`/inspection/${id}/boards`)}
         />
       </Box>
       <StageBody wide>
@@ -122,6 +133,25 @@ export default function Intake() {
   );
 }
 
+interface NotDrawnProps {
+  parts: readonly { key: string; name: string }[];
+  chosen: string;
+  choose: (key: string) => void;
+}
+
+function NotDrawn({ parts, chosen, choose }: NotDrawnProps) {
+  if (parts.length === 0) return null;
+  return (
+    <Flex gap="2" wrap="wrap" pb="3" role="group" aria-label="Parts not drawn yet">
+      {parts.map(({ key, name }) => (
+        <Button key={key} variant="choice" pressed={key === chosen} onClick={() => choose(key)}>
+          {name}
+        </Button>
+      ))}
+    </Flex>
+  );
+}
+
 /** When the network operator was called, and back again where that was a slip of the finger. */
 function OperatorCalled({ id, at }: { id: string; at: Value | undefined }) {
   if (!at) return null;
@@ -144,8 +174,8 @@ function OperatorCalled({ id, at }: { id: string; at: Value | undefined }) {
 /** The few fields of the part that was tapped. Service head and tails go together: one reads them in one look. */
 function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: boolean; isolated: boolean }) {
   const shared = useSharedHint(id);
-  if (!(part in FIELDS)) return <Bond key={part} id={part} />;
-  const key = part as PartKey;
+  if (!isPart(part)) return <Bond key={part} id={part} />;
+  const key = part;
   const noted = (one: Named): Named => {
     const named = typeof one === "string" ? { field: one } : one;
     return { ...named, hint: [named.hint, shared(named.field)].filter(Boolean).join(" ") || undefined };

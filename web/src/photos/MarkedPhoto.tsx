@@ -1,6 +1,7 @@
 /** A photo with its marks laid over it: arrows, rings, numbers, and what is made unreadable. */
 import { Box, Image } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
+import { MARKED } from "../api/declared.gen";
 import type { Entity } from "../inspection/types";
 import { marksOf, numberOf, type PhotoMark } from "./marks";
 import css from "./MarkedPhoto.module.css";
@@ -72,8 +73,8 @@ export function MarkedPhoto({ photo, inspection, alt, size = "large" }: Props) {
 
 /** Marks over a photo of that shape (height by width). */
 export function Marks({ marks, shape, chosen }: { marks: readonly PhotoMark[]; shape: number; chosen?: number }) {
-  const width = 1000;
-  const height = width * shape;
+  // Thousandths of the longer side.
+  const [width, height] = shape > 1 ? [1000 / shape, 1000] : [1000, 1000 * shape];
   return (
     <>
       {marks.map(
@@ -109,8 +110,8 @@ function shapeOf(mark: PhotoMark, number: number, width: number, height: number)
   if (mark.kind === "number") {
     return (
       <>
-        <circle cx={x} cy={y} r="34" className={css.disc} />
-        <text x={x} y={y + 15} textAnchor="middle">
+        <circle cx={x} cy={y} r={MARKED.disc} strokeWidth={MARKED.rim} className={css.disc} />
+        <text x={x} y={y + MARKED.number_down} fontSize={MARKED.number} textAnchor="middle">
           {number}
         </text>
       </>
@@ -122,14 +123,19 @@ function shapeOf(mark: PhotoMark, number: number, width: number, height: number)
       : { shape: <path d={arrow(x, y, x2, y2)} /> };
   return (
     <>
-      <g className={css.under}>{line.shape}</g>
-      <g className={css.over}>{line.shape}</g>
+      <g className={css.under} strokeWidth={MARKED.under}>
+        {line.shape}
+      </g>
+      <g className={css.over} strokeWidth={MARKED.over}>
+        {line.shape}
+      </g>
     </>
   );
 }
 
 function arrow(x: number, y: number, x2: number, y2: number): string {
   const angle = Math.atan2(y2 - y, x2 - x);
-  const wing = (turn: number) => `${x2 - 46 * Math.cos(angle + turn)} ${y2 - 46 * Math.sin(angle + turn)}`;
-  return `M${x} ${y} L${x2} ${y2} M${wing(0.5)} L${x2} ${y2} L${wing(-0.5)}`;
+  const wing = (turn: number) =>
+    `${x2 - MARKED.head * Math.cos(angle + turn)} ${y2 - MARKED.head * Math.sin(angle + turn)}`;
+  return `M${x} ${y} L${x2} ${y2} M${wing(MARKED.head_angle)} L${x2} ${y2} L${wing(-MARKED.head_angle)}`;
 }

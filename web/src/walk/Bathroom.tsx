@@ -2,45 +2,37 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { type Partition, type Placed, ZonesFromAbove, ZonesFromTheSide } from "../drawings/ZonesDrawing";
+import { Drawing } from "../drawings/Drawing";
 import { useReference } from "../api/reference";
 import { Fields } from "../fields/Fields";
-import { setField, useInspection } from "../inspection/open";
+import { setField } from "../inspection/open";
 import { type FieldOf, type Entity, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { ButtonsField, Segments } from "../ui/ChoiceField";
 import { Fold } from "../ui/Fold";
 import { TextField } from "../ui/TextField";
-import { shortNames, usePoints } from "./points";
+import { usePoints } from "./points";
 import { select, useWalking } from "./walking";
 
-const number = (value: unknown) => (value == null ? null : Number(value));
+interface Partition {
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+  top_m?: number;
+}
 
-export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["Zones"] | null }) {
+const LOW = { maxHeight: "15rem" } as const;
+
+export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["BathDrawings"] | null }) {
   const [from, setFrom] = useState("side");
   const points = usePoints(room.id);
-  const views = useInspection((s) => s.model?.judgement?.points) ?? [];
   const chosen = useWalking((s) => s.point);
   const partitions = (room.values.partitions ?? []) as unknown as Partition[];
   const basin = room.values.basin ?? null;
   const [length, width] = useUsualBasin(room);
   const set = (field: FieldOf<"room">, value: number | string | null) =>
     setField({ kind: "room", id: room.id, field }, value);
-  const names = shortNames(points);
-  const placed = points.map((point, at): Placed => {
-    const view = views.find((one) => one.id === point.id);
-    const v = point.values;
-    return {
-      id: point.id,
-      name: view?.name ?? names[at] ?? "",
-      zone: view?.zone ?? null,
-      wanting: view?.wanting ?? false,
-      height: number(v.height_m),
-      distance: number(v.distance_m),
-      x: number(v.plan_x_m),
-      y: number(v.plan_y_m),
-    };
-  });
   const place = (fields: Record<string, number>) => {
     if (!chosen || !points.some((one) => one.id === chosen)) return;
     for (const [field, value] of Object.entries(fields)) setField(placeOf("point", chosen, field), value);
@@ -65,24 +57,25 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["Zones"
     <Box mb="3">
       {zones && (
         <>
-          {from === "side" ? (
-            <ZonesFromTheSide
-              zones={zones}
-              points={placed}
-              chosen={chosen}
-              choose={select}
-              place={(height_m, distance_m) => place({ height_m, distance_m })}
-            />
-          ) : (
-            <ZonesFromAbove
-              zones={zones}
-              points={placed}
-              partitions={partitions}
-              chosen={chosen}
-              choose={select}
-              place={(plan_x_m, plan_y_m) => place({ plan_x_m, plan_y_m })}
-            />
-          )}
+          <Box bg="paper" borderRadius="lg" p="2">
+            {from === "side" ? (
+              <Drawing
+                drawing={zones.side}
+                chosen={chosen}
+                choose={select}
+                place={(distance_m, height_m) => place({ height_m, distance_m })}
+                style={LOW}
+              />
+            ) : (
+              <Drawing
+                drawing={zones.above}
+                chosen={chosen}
+                choose={select}
+                place={(plan_x_m, plan_y_m) => place({ plan_x_m, plan_y_m })}
+                style={LOW}
+              />
+            )}
+          </Box>
           <Flex align="center" gap="3" wrap="wrap" mt="1.5">
             <Segments
               label="Seen from"

@@ -210,9 +210,10 @@ def _retests(
         if one.about_entity and one.about_id and one.field and (one.about_id, one.field) not in marks:
             wanted.setdefault((one.about_entity, one.about_id, one.field))
     for kind, key, field in wanted:
-        _, thing = things.kinds.get(key, ("", None))
+        found_as, thing = things.kinds.get(key, ("", None))
         spec = KINDS[kind].fields.get(field)
-        if thing is None or spec is None:
+        # A document may call a thing what it is not: then nothing of that kind is there.
+        if thing is None or spec is None or found_as != kind:
             continue
         now, then = _written(getattr(thing, field)), before.get((key, field))
         yield Retest(

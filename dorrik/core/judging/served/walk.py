@@ -2,12 +2,10 @@
 (rules 11, 12)."""
 
 from collections.abc import Iterator, Mapping
-from math import ceil
 
 from dorrik.core.basics.record import record
 from dorrik.core.book.catalogue import CatalogueEntry, entries
-from dorrik.core.book.reference import cached
-from dorrik.core.electrical import bathroom, bathroom_plan
+from dorrik.core.electrical import bathroom
 from dorrik.core.home import placing
 from dorrik.core.home.place_checks import checks_of, look_of, met_at, unanswered
 from dorrik.core.inspection.circuit import Circuit
@@ -16,12 +14,10 @@ from dorrik.core.inspection.records import Room, name_of
 from dorrik.core.judging.coverage.sampling import SampleState
 from dorrik.core.judging.result import classification
 from dorrik.core.judging.result.suggested import Places
+from dorrik.core.judging.served.zones_drawing import BathDrawings, Standing, bath_drawings
 from dorrik.core.judging.topics import facts
 from dorrik.core.judging.topics.bathrooms import PLACED, zone_of
 from dorrik.core.judging.topics.context import Context
-
-#: Fineness of the drawn zones (m).
-_STEP_M = 0.05
 
 
 @record
@@ -72,22 +68,6 @@ class CheckView:
 
 
 @record
-class Zones:
-    """The zones round a bath or shower for drawing them (m): basin: corners, or the one place of an outlet; zone 1 and
-    zone 2 as strips of the plan (y, from x, to x), each `step_m` high; top_m: their upper edge; reach_m: how far zone 2
-    reaches, or zone 1 round an outlet."""
-
-    basin: tuple[tuple[float, ...], ...]
-    zone_1: tuple[tuple[float, ...], ...]
-    zone_2: tuple[tuple[float, ...], ...]
-    step_m: float
-    top_m: float
-    reach_m: float
-    length_m: float
-    width_m: float
-
-
-@record
 class RoomView:
     """A room on the walk. left: what is not looked at yet; seen: walked round with nothing left, or not reached;
     unopened: points that the sample asks for here."""
@@ -98,7 +78,7 @@ class RoomView:
     seen: bool
     unopened: int
     checks: tuple[CheckView, ...]
-    zones: Zones | None
+    zones: BathDrawings | None
 
 
 @record
@@ -127,7 +107,8 @@ def walk(context: Context, sample: SampleState | None) -> Walk:
     circuit_of = {p.id: c for _, c in context.circuits for p in c.points}
     for number, room in enumerate(context.inspection.rooms, 1):
         here = by_room.get(room.id, [])
-        points += _views(context, places, here, room, circuit_of, to_open, looks, movable)
+        views = list(_views(context, places, here, room, circuit_of, to_open, looks, movable))
+        points += views
         set_aside = room.id in context.aside
         in_scope = [point for point in here if point.id not in context.aside]
         left = 0 if set_aside else sum(1 for _ in unanswered(room, in_scope))
@@ -139,7 +120,7 @@ def walk(context: Context, sample: SampleState | None) -> Walk:
                 seen=bool(room.not_reached) or set_aside or (room.walked_at is not None and not left),
                 unopened=sum(point.id in still for point in here),
                 checks=() if set_aside else tuple(_check_views(room)),
-                zones=_zones(room),
+                zones=bath_drawings(room, [Standing(p, v.name, v.wanting) for p, v in zip(here, views, strict=True)]),
             )
         )
     points += _views(context, places, by_room.get("", []), None, circuit_of, to_open, looks, movable)
@@ -274,28 +255,3 @@ def _check_views(room: Room) -> Iterator[CheckView]:
         yield CheckView(
             item.key, item.label, item.observation, check.state if check else None, check.id if check else None
         )
-
-
-def _zones(room: Room) -> Zones | None:
-    plan = placing.plan_of(room)
-    if plan is None:
-        return None
-    return _drawn(plan, room.length_m, room.width_m)
-
-
-@cached
-def _drawn(plan: bathroom_plan.Plan, length_m: float | None, width_m: float | None) -> Zones:
-    reach = bathroom.ZONE_2_M if plan.has_basin else bathroom.NO_BASIN_ZONE_1_M
-    # Drawn at the height where most screens stand; what is placed is judged at its own.
-    band = plan.band(reach, 1.0, _STEP_M)
-    xs, ys = [x for x, _ in plan.basin], [y for _, y in plan.basin]
-    return Zones(
-        basin=tuple(plan.basin),
-        zone_1=() if plan.has_basin else band,
-        zone_2=band if plan.has_basin else (),
-        step_m=_STEP_M,
-        top_m=max(bathroom.HEIGHT_M, plan.shower_head_m or 0.0),
-        reach_m=reach,
-        length_m=length_m or ceil(2 * (max(xs) + 1.2)) / 2,
-        width_m=width_m or ceil(2 * (max(ys) + 1.2)) / 2,
-    )

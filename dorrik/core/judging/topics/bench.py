@@ -172,10 +172,11 @@ class Bench:
 
 def benches(context: Context) -> Iterator[Bench]:
     """One for each circuit with points, and for each ring."""
-    yield from context.each_circuit(_of_circuit)
+    yield from context.each_circuit(bench_of)
 
 
-def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[Bench]:
+def bench_of(context: Context, board: Board, circuit: Circuit) -> Iterator[Bench]:
+    """That of one circuit, if it has any."""
     if circuit.points or circuit.form == "ring":
         yield _bench(context, board, circuit)
 

@@ -56,7 +56,7 @@ def set_aside(context: Context) -> tuple[Aside, ...]:
     order = {key: at for at, key in enumerate(named)}
     found = []
     for one in sorted(i.set_asides, key=lambda s: (order.get(s.about_id or "", len(order)), s.id)):
-        covered = [key for key, by in context.aside.items() if by is one]
+        covered = [key for key, by in context.aside.items() if by.id == one.id]
         found.append(
             Aside(
                 id=one.id,

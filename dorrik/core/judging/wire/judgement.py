@@ -6,6 +6,7 @@ derived from them. A record of the rules that has nothing to hide or to rename g
 
 from typing import Any
 
+from dorrik.core.basics.drawing import Drawing
 from dorrik.core.basics.kept import Kept
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
@@ -163,6 +164,9 @@ class JudgementView:
     repairs: tuple[RepairView, ...]
     parts: tuple[Part, ...]
     labels: tuple[LabelView, ...]
+    intake_drawing: Drawing
+    board_tree: Drawing | None
+    ring_drawings: dict[str, Drawing]
     room_for_more: RoomForMore | None
     to_countersign: tuple[ToCountersignView, ...]
     putting_back: tuple[PutBack, ...]
@@ -238,6 +242,9 @@ def view(judgement: Judgement, blind: frozenset[str], kept: Kept) -> JudgementVi
         repairs=judgement.repairs,
         parts=tuple(shown(judgement.parts)),
         labels=judgement.labels,
+        intake_drawing=judgement.intake_drawing,
+        board_tree=judgement.board_tree,
+        ring_drawings=judgement.ring_drawings,
         room_for_more=judgement.room_for_more,
         to_countersign=tuple(map(_to_countersign, judgement.to_countersign)),
         putting_back=judgement.putting_back,
