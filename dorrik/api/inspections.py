@@ -118,6 +118,8 @@ def inspection(request: Request, inspection_id: str) -> Response:
     """An inspection whole, with its verdicts."""
     with work(request) as (connection, me), _opened(request, connection, me, inspection_id) as (seen, judgement):
         kept = seen.kept
+        # All that is told is taken here: afterwards the next change works on it.
+        seq = kept.seq
         held = kept.entities[kept.id].values["held_at"] is not None
         in_review = reviews.in_review(connection, kept.id)
         state = workflow.state_of(held=held, issued=is_issued(connection, kept.id), in_review=in_review)
@@ -132,7 +134,7 @@ def inspection(request: Request, inspection_id: str) -> Response:
             # In one order, whether they were remembered or have just been read.
             for entity in sorted(kept.entities.values(), key=lambda one: (_ORDER[one.kind], one.id))
         ]
-    data = {"id": kept.id, "seq": kept.seq, "state": state, "may": may, "entities": entities, "judgement": judgement}
+    data = {"id": kept.id, "seq": seq, "state": state, "may": may, "entities": entities, "judgement": judgement}
     return _answer(data)
 
 
@@ -256,7 +258,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     judgement = judged.whole
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)
-    remembered.put(Memory(kept, judgement, kept.seq, lasting))
+    whole = judgement
     if judged.hidden is not None:
         # Who waits for an opinion, or has just given it, is told the whole of what they may see.
         judgement, before, before_seq = judged.hidden, None, -1
@@ -265,7 +267,10 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     may = workflow.allowed(me.role, workflow.state_of(held=held, issued=False))
     secret = frozenset(c.id for c in sound if blind.is_hidden(judged.blind, c.entity_id, c.field))
     results = tuple(_silent(one) if one.id in secret else one for one in applied.results)
-    return _Done(kept.seq, results, names, may, judgement, before, before_seq)
+    done = _Done(kept.seq, results, names, may, judgement, before, before_seq)
+    # Last of all: whoever takes it out next changes what is in hand here.
+    remembered.put(Memory(kept, whole, kept.seq, lasting))
+    return done
 
 
 @dataclass(frozen=True, slots=True)
