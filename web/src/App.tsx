@@ -36,6 +36,17 @@ const Letters = screen(() => import("./letters/Letters").then((m) => m.default))
 const Check = screen(() => import("./check/Check").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
 const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
+/** Whether somebody was signed in here last: only a guess, so that their screen comes while the server is asked. */
+const HERE = "dorrik.here";
+
+function guessFirst(path: string): void {
+  const first = path.startsWith("/inspection/") ? InspectionScreen : path === "/" ? Home : undefined;
+  const asked = localStorage.getItem(HERE) ? first : path === "/" || first ? SignIn : undefined;
+  // What does not come now is asked for again by who shows it.
+  asked?.fetch().catch(() => undefined);
+}
+guessFirst(window.location.pathname);
+
 // Not needed for the first picture: what was just done is told later.
 const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster));
 
@@ -58,6 +69,8 @@ async function askSession(): Promise<Me | null> {
   const late = new Promise<never>((_, give) => setTimeout(() => give(new Unreachable()), PATIENCE));
   try {
     const me = await Promise.race([asked, late]);
+    if (me) localStorage.setItem(HERE, "1");
+    else localStorage.removeItem(HERE);
     // Who has signed out meanwhile is not written down again.
     setTimeout(() => void device().then((kept) => (stillHere() ? keepSession(kept, me) : undefined)), LATER);
     return me;
@@ -102,6 +115,7 @@ function Known() {
     return <Trouble message={said} again={() => session.refetch()} />;
   }
   const enter = (me: Me) => {
+    localStorage.setItem(HERE, "1");
     queries.setQueryData(["session"], me);
     void device().then((kept) => kept.keepAnswer("session", me));
     if (pathname === "/welcome") navigate("/", { replace: true });

@@ -8,7 +8,7 @@ import { shown } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import { type Place, type Value, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
-import { Popover } from "../ui/Menu";
+import { Popover } from "../ui/Popover";
 import { moment } from "../ui/when";
 
 /** One field, or the whole entity where no field is named. */

@@ -14,9 +14,12 @@ import { day, hours } from "../ui/when";
 type Found = Schemas["AgendaOut"];
 type Visit = Schemas["VisitOut"];
 
+export const useAgenda = () =>
+  useQuery({ queryKey: ["agenda"], queryFn: () => answer(api.GET("/api/agenda")), staleTime: 5000 });
+
 /** part: the visits, or what waits; both come in one answer. */
 export function Agenda({ part }: { part: "visits" | "waiting" }) {
-  const found = useQuery({ queryKey: ["agenda"], queryFn: () => answer(api.GET("/api/agenda")), staleTime: 5000 });
+  const found = useAgenda();
   // What stands below does not move as it comes: a tap on its way would miss.
   if (!found.data) return part === "visits" && found.isPending ? <NoVisitsYet /> : null;
   return part === "visits" ? <Visits agenda={found.data} /> : <Waiting agenda={found.data} />;

@@ -12,16 +12,19 @@ import { close as closeOutbox, useOutbox, waiting as waitingHere } from "../insp
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
 import { Button, LinkButton } from "../ui/Button";
-import { Dialog } from "../ui/Dialog";
 import { useNarrow } from "../ui/layout";
-import { Menu } from "../ui/Menu";
+import { loaded } from "../ui/Loaded";
 import { Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
 import { ThemeButton } from "../ui/ThemeButton";
 import { moment, today } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
-import { Agenda } from "./Agenda";
+import { AccountMenu } from "./AccountMenu";
+import { Agenda, useAgenda } from "./Agenda";
 import { InHand, InspectionLines, Issued } from "./InspectionLines";
+import type { WaitingProps } from "./WaitingAsked";
+
+const WaitingAsked = loaded<WaitingProps>(null, () => import("./WaitingAsked").then((m) => m.default));
 
 const PLACES = [
   ["/clients", "Clients", null],
@@ -40,6 +43,8 @@ export default function Home({ me }: { me: Me }) {
   const waiting = useOutbox(waitingHere);
   const home = useQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
   const refetch = home.refetch;
+  // Asked for at the same time, and waited for: what it says stands above the list, which is not to jump.
+  const agenda = useAgenda();
 
   // What waited on this device is in the list once the server has it.
   const waited = useRef(0);
@@ -62,7 +67,7 @@ export default function Home({ me }: { me: Me }) {
     navigate(`/inspection/${id}/brief`);
   }
 
-  if (home.isPending) return <Loading what="your inspections" />;
+  if (home.isPending || agenda.isPending) return <Loading what="your inspections" />;
   if (home.isError) {
     const said = explain(home.error, "What you entered is saved on this device.");
     // Signing out takes no server.
@@ -190,16 +195,8 @@ function Head({ me }: { me: Me }) {
         ))}
       </Flex>
       <Flex align="center" gap="2" ml="auto">
-        <Menu
-          label="Your account"
-          trigger={
-            <Button variant="plain" label={`${me.name} ${me.firm_name}: your account`}>
-              {me.name}{" "}
-              <Box as="span" display={{ base: "none", md: "inline" }} color="quiet">
-                {me.firm_name}
-              </Box>
-            </Button>
-          }
+        <AccountMenu
+          me={me}
           acts={[
             { name: "Account and sign-in", act: () => navigate("/account") },
             { name: "Sign out", act: () => (waiting > 0 ? setAsked(true) : void signOut()) },
@@ -210,26 +207,7 @@ function Head({ me }: { me: Me }) {
         </LinkButton>
         <ThemeButton />
       </Flex>
-      {asked && (
-        <Dialog
-          title="Sign out with entries waiting?"
-          close={() => setAsked(false)}
-          width="30rem"
-          footer={
-            <>
-              <Button onClick={() => setAsked(false)}>Stay signed in</Button>
-              <Button variant="action" onClick={() => void signOut()}>
-                Sign out, keep them here
-              </Button>
-            </>
-          }
-        >
-          <Text>
-            <b>{waiting === 1 ? "One entry has" : `${waiting} entries have`} not reached the server.</b> What waits
-            stays on this device, is shown to nobody else, and is sent when you sign in here again.
-          </Text>
-        </Dialog>
-      )}
+      {asked && <WaitingAsked waiting={waiting} close={() => setAsked(false)} signOut={() => void signOut()} />}
     </Flex>
   );
 }

@@ -4,7 +4,8 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
-import { ComboboxField } from "../ui/ComboboxField";
+import { loaded } from "../ui/Loaded";
+import { FindField, type FindProps } from "./FindField";
 
 type Hit = Schemas["HitOut"];
 
@@ -15,10 +16,14 @@ const TO: Record<Hit["kind"], (id: string) => string> = {
   inspection: (id) => `/inspection/${id}/brief`,
 };
 
+/** The list that opens comes after the first picture; what is typed before stands in its field. */
+const Finding = loaded<FindProps>(null, () => import("./Finding").then((m) => m.default), FindField);
+
 export function SearchBox() {
   const navigate = useNavigate();
   const [text, setText] = useState("");
   const box = useRef<HTMLInputElement>(null);
+  const inHand = useRef(false);
   const asked = text.trim();
   const found = useQuery({
     queryKey: ["search", asked],
@@ -54,12 +59,9 @@ export function SearchBox() {
   const empty = asked && found.isSuccess && !found.isFetching ? `Nothing holds “${asked}”.` : undefined;
   return (
     <Box mb="5" fontSize="lg">
-      <ComboboxField
-        ref={box}
-        quiet
-        label="Find"
-        list="Found"
-        placeholder="Find an address, a client, a job number"
+      <Finding
+        boxRef={box}
+        inHandRef={inHand}
         text={text}
         type={setText}
         options={options}

@@ -6,7 +6,7 @@ import { useReference } from "../api/reference";
 import { stand, usePositionsOf } from "../inspection/positions";
 import type { Place } from "../inspection/types";
 import { Button } from "../ui/Button";
-import { Popover } from "../ui/Menu";
+import { Popover } from "../ui/Popover";
 import { TextField } from "../ui/TextField";
 
 export function PositionsButton({ place, label }: { place: Place; label: string }) {

@@ -75,3 +75,17 @@ it("a part that cannot be fetched is told, and asked for again when somebody tri
   expect(await screen.findByText("Figures of way 3")).toBeTruthy();
   quiet.mockRestore();
 });
+
+it("what stands in its place until then has the same properties, and gives way", async () => {
+  let arrive: (part: typeof Figures) => void = () => undefined;
+  const Part = loaded(
+    null,
+    () => new Promise<typeof Figures>((done) => (arrive = done)),
+    ({ way }) => <p>Way {way} comes</p>,
+  );
+  shown(<Part way="3" />);
+  expect(screen.getByText("Way 3 comes")).toBeTruthy();
+  arrive(Figures);
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
+  expect(screen.queryByText("Way 3 comes")).toBeNull();
+});

@@ -4,11 +4,13 @@ import { Loading } from "./States";
 
 /** React's own lazy() with Suspense holds back what follows a placeholder for 300 ms, on every screen: too long here.
  *
- * what: said while it comes; null where nothing is to be said. What cannot be fetched is thrown to the Boundary around.
+ * what: said while it comes; null where nothing is to be said. Meanwhile: drawn in its place until then, with the same
+ * properties. What cannot be fetched is thrown to the Boundary around.
  */
 export function loaded<P extends object>(
   what: string | null,
   load: () => Promise<ComponentType<P>>,
+  Meanwhile?: ComponentType<P>,
 ): ComponentType<P> & { fetch: () => Promise<void> } {
   let Part: ComponentType<P> | undefined;
   let coming: Promise<void> | undefined;
@@ -31,6 +33,7 @@ export function loaded<P extends object>(
     }, [drawn]);
     if (error) throw error;
     if (Part) return <Part {...props} />;
+    if (Meanwhile) return <Meanwhile {...props} />;
     return what === null ? null : <Loading what={what} />;
   }
   return Object.assign(Loaded, { fetch });

@@ -1,6 +1,6 @@
-/** What opens at a button: a list of acts, a few words more, or a hint on what a drawing means. */
-import { Menu as ChakraMenu, Popover as ChakraPopover, Tooltip as ChakraTooltip, Portal } from "@chakra-ui/react";
-import type { ReactElement, ReactNode } from "react";
+/** A list of acts that opens at a button. */
+import { Menu as ChakraMenu, Portal } from "@chakra-ui/react";
+import type { ReactElement } from "react";
 
 export interface Act {
   name: string;
@@ -8,10 +8,18 @@ export interface Act {
   disabled?: boolean;
 }
 
+export interface MenuProps {
+  trigger: ReactElement;
+  acts: readonly Act[];
+  label: string;
+  /** It is open from the beginning: its button was pressed before it was there. */
+  open?: boolean;
+}
+
 /** A list of acts behind one button. */
-export function Menu({ trigger, acts, label }: { trigger: ReactElement; acts: readonly Act[]; label: string }) {
+export function Menu({ trigger, acts, label, open }: MenuProps) {
   return (
-    <ChakraMenu.Root onSelect={({ value }) => acts.find((one) => one.name === value)?.act()}>
+    <ChakraMenu.Root defaultOpen={open} onSelect={({ value }) => acts.find((one) => one.name === value)?.act()}>
       <ChakraMenu.Trigger asChild>{trigger}</ChakraMenu.Trigger>
       <Portal>
         <ChakraMenu.Positioner>
@@ -25,45 +33,5 @@ export function Menu({ trigger, acts, label }: { trigger: ReactElement; acts: re
         </ChakraMenu.Positioner>
       </Portal>
     </ChakraMenu.Root>
-  );
-}
-
-interface PopoverProps {
-  trigger: ReactElement;
-  title?: string;
-  label: string;
-  children: (close: () => void) => ReactNode;
-}
-
-/** A few words more at the place they belong to; made only when it is opened. */
-export function Popover({ trigger, title, label, children }: PopoverProps) {
-  return (
-    <ChakraPopover.Root lazyMount unmountOnExit positioning={{ placement: "bottom-end" }}>
-      <ChakraPopover.Trigger asChild>{trigger}</ChakraPopover.Trigger>
-      <Portal>
-        <ChakraPopover.Positioner>
-          <ChakraPopover.Content aria-label={label}>
-            <ChakraPopover.Body>
-              {title && <ChakraPopover.Title>{title}</ChakraPopover.Title>}
-              <ChakraPopover.Context>{(popover) => children(() => popover.setOpen(false))}</ChakraPopover.Context>
-            </ChakraPopover.Body>
-          </ChakraPopover.Content>
-        </ChakraPopover.Positioner>
-      </Portal>
-    </ChakraPopover.Root>
-  );
-}
-
-/** Words for what is only drawn; never the only place where something is said. */
-export function Tooltip({ says, children }: { says: string; children: ReactElement }) {
-  return (
-    <ChakraTooltip.Root openDelay={400}>
-      <ChakraTooltip.Trigger asChild>{children}</ChakraTooltip.Trigger>
-      <Portal>
-        <ChakraTooltip.Positioner>
-          <ChakraTooltip.Content>{says}</ChakraTooltip.Content>
-        </ChakraTooltip.Positioner>
-      </Portal>
-    </ChakraTooltip.Root>
   );
 }

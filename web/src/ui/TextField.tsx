@@ -1,6 +1,6 @@
 /** A line or some lines to type into; a figure is kept as it was written. */
 import { Input, Textarea } from "@chakra-ui/react";
-import type { ComponentProps, KeyboardEvent } from "react";
+import type { ComponentProps, KeyboardEvent, Ref } from "react";
 import { Field, type Words } from "./Field";
 
 type Native = Pick<
@@ -17,9 +17,11 @@ interface Props extends Words, Native {
   /** So many lines instead of one. */
   rows?: number;
   figure?: boolean;
+  /** The field itself, for who brings the cursor to it. */
+  box?: Ref<HTMLInputElement>;
 }
 
-export function TextField({ value, change, leave, enter, rows, figure, autoComplete = "off", ...rest }: Props) {
+export function TextField({ value, change, leave, enter, rows, figure, box, autoComplete = "off", ...rest }: Props) {
   const { label, unit, hint, refused, required, disabled, quiet, history, ...native } = rest;
   const key = (event: KeyboardEvent) => event.key === "Enter" && !event.nativeEvent.isComposing && (enter ?? leave)?.();
   const shared = { value, onBlur: leave, autoComplete };
@@ -36,6 +38,7 @@ export function TextField({ value, change, leave, enter, rows, figure, autoCompl
         />
       ) : (
         <Input
+          ref={box}
           {...native}
           {...shared}
           {...(figure && FIGURE)}
