@@ -19,5 +19,5 @@ it("pressed before its list is there, it is open when it comes", async () => {
   // At once: the list has not been fetched yet.
   fireEvent.click(screen.getByRole("button", { name: "Ruth Breakwater: your account" }));
   await screen.findByRole("menuitem", { name: "Sign out" });
-  expect(screen.getByRole("menu", { name: "Your account" }).dataset.state).toBe("open");
+  expect(screen.getByRole("menu").dataset.state).toBe("open");
 });

@@ -3,16 +3,17 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { MemoryRouter } from "react-router";
 import { afterEach, expect, it, vi } from "vitest";
+import { api } from "../api/client";
 import { system } from "../theme/system";
 import { SearchBox } from "./SearchBox";
 
 afterEach(() => {
   cleanup();
-  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
 });
 
 it("what was typed before the list was there stays, with the cursor in it", async () => {
-  vi.stubGlobal("fetch", () => Promise.resolve(Response.json([])));
+  vi.spyOn(api, "GET").mockResolvedValue({ data: [], response: Response.json([]) } as never);
   render(
     <ChakraProvider value={system}>
       <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
