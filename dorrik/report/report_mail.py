@@ -58,7 +58,7 @@ def reminder(
         left,
         own,
         f"What is left, and what it means:\n{address}",
-        "Dates are as the law is understood; check the law that applies to you.",
+        "Check the law that applies to you.",
         firm,
     ]
     return MailWords(f"By {day(due)}: {home}", "\n\n".join(part for part in parts if part) + "\n")

@@ -168,7 +168,7 @@ def test_a_photo_of_the_chart_stands_beside_the_board(at_work):
 def test_what_is_looked_at_raises_its_observation(at_work):
     page = at_work("Cooker")
     looked = page.get_by_label("Looked at")
-    looked.get_by_label("Heat marks").get_by_role("button", name="not good").click()
+    looked.get_by_label("Heat marks").get_by_role("button", name="Defect").click()
     looked.get_by_role("button", name="Mark rest OK").click()
     expect(looked.get_by_text("all of it")).to_be_visible()
     looked.get_by_role("button", name="Observation").click()

@@ -23,13 +23,13 @@ def cracked(page: Page) -> None:
     page.get_by_role("group", name="Count and go on").get_by_role(
         "button", name=re.compile("One more socket, ")
     ).click()
-    page.get_by_role("group", name="socket: looked at").get_by_role("button", name="defect").click()
+    page.get_by_role("group", name="socket: looked at").get_by_role("button", name="Defect").click()
     page.get_by_role("button", name="Cracked plate").click()
     all_kept(page)
 
 
 def desk(page: Page):
-    return page.get_by_role("article", name=re.compile("What is it worth"))
+    return page.get_by_role("article", name=re.compile("Which code"))
 
 
 @pytest.fixture

@@ -34,7 +34,7 @@ def test_counters_stay_where_they_are_while_a_room_is_counted(at_work, width, he
         for kind in ("light", "switch", "socket", "socket", "socket", "alarm"):
             dock.get_by_role("button", name=re.compile(f"One more {kind}, ")).click()
         expect(page.get_by_role("list", name="Points").get_by_role("listitem")).to_have_count(6)
-        dock.get_by_role("button", name=re.compile("rest fine")).click()
+        dock.get_by_role("button", name=re.compile("Rest OK")).click()
     expect(page.get_by_role("heading", name="Dining room", level=2)).to_be_visible()
     places = page.evaluate("window.places")
     assert any("socket" in said for said in places)

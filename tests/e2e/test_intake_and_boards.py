@@ -89,7 +89,7 @@ def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(at_work):
     write("16", enter=False)
     for service in ("water", "gas"):
         page.get_by_role("button", name=f"+ {service}").click()
-        expect(page.get_by_role("button", name=f"Take the bond to {service} out")).to_be_visible()
+        expect(page.get_by_role("button", name=f"Remove bond to {service}")).to_be_visible()
         expect(page.get_by_label("Conductor (mm²)", exact=True)).to_be_focused()
         taps += 1
         write("10", enter=False)
@@ -103,7 +103,7 @@ def test_an_intake_of_a_cottage_takes_few_strokes_and_taps(at_work):
     for part in ("Service head, BS 1361, 80 A", "Tails, 25 mm² · 2 m", "Ze, 0.21 Ω", "Earth, 16 mm²"):
         expect(drawing.get_by_role("button", name=part)).to_be_visible()
     drawing.get_by_role("button", name="Bond to water, 10 mm² · 0.02 Ω").click()
-    expect(page.get_by_role("button", name="Take the bond to water out")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove bond to water")).to_be_visible()
 
 
 def test_a_cable_whose_method_cannot_be_seen_becomes_a_limitation(at_work):

@@ -108,7 +108,7 @@ def test_two_certificates_close_the_report(at_work):
     def begin(observation, work):
         recorded.get_by_role("button", name=observation, exact=False).click()
         # Beside the one before, which has a button of the same words.
-        desk = page.get_by_role("article", name=f"What is it worth: {observation}")
+        desk = page.get_by_role("article", name=f"Which code: {observation}")
         desk.get_by_role("button", name="Own repair …", exact=True).click()
         desk.get_by_role("button", name=work).click()
         repair = desk.get_by_role("article", name=f"Own repair: {work}")

@@ -35,7 +35,7 @@ def test_screens_of_the_register_are_not_cut_off_sideways(signed_in, width):
     fits("client")
     page.get_by_role("button", name="Add a property").click()
     page.get_by_role("button", name="Add an installation").click()
-    expect(page.get_by_role("button", name="Take House out")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove House")).to_be_visible()
     fits("property")
     page.get_by_role("button", name="New job").click()
     page.get_by_role("heading", name="Scope").wait_for()

@@ -91,7 +91,7 @@ def test_homes_that_disagree_are_asked_field_by_field_and_taken_apart_with_undo(
     page.get_by_role("button", name="Service head", exact=False).first.click()
     expect(page.get_by_text("Shared with K-", exact=False).first).to_be_visible()
     # Taken apart: each keeps what it has, and a slip of the finger is undone.
-    shared(page).get_by_role("button", name="Take this home out").click()
+    shared(page).get_by_role("button", name="Remove this home").click()
     expect(shared(page).get_by_text("Share with another home")).to_be_visible()
     page.get_by_role("button", name="Undo", exact=True).click()
     expect(shared(page).get_by_role("list", name="Homes that share the supply")).to_contain_text("Flat 2")

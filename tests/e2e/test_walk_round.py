@@ -103,23 +103,23 @@ def test_five_rooms_on_a_phone_counted_in_taps(at_work, shot):
         before = thumb.taps
         if room == "Living room":
             # Defect, which one, photo: three taps.
-            thumb.tap(marked(page, "socket 2").get_by_role("button", name="defect"))
+            thumb.tap(marked(page, "socket 2").get_by_role("button", name="Defect"))
             thumb.tap(page.get_by_role("button", name="Cracked plate"))
             thumb.photo(shot)
-            thumb.tap(marked(page, "socket 3").get_by_role("button", name="blocked"))
+            thumb.tap(marked(page, "socket 3").get_by_role("button", name="No access"))
             defects += thumb.taps - before - 1
         if room == "Kitchen":
-            thumb.tap(marked(page, "socket 1").get_by_role("button", name="defect"))
+            thumb.tap(marked(page, "socket 1").get_by_role("button", name="Defect"))
             thumb.tap(page.get_by_role("button", name="Heat marks"))
             thumb.photo(shot)
             defects += thumb.taps - before
         walk += thumb.taps - before
         last = number == len(ROOMS) - 1
-        thumb.tap(dock.get_by_role("button", name=re.compile("rest fine")))
+        thumb.tap(dock.get_by_role("button", name=re.compile("Rest OK")))
         if last:
             # What would come next was made: it is not part of this home.
             page.get_by_role("button", name="about this room").click()
-            page.get_by_role("button", name="Take this room out").click()
+            page.get_by_role("button", name="Remove room").click()
     counted = thumb.taps - walk
     assert defects <= 3 * 2, defects
     assert counted / POINTS <= 1.3, (counted, POINTS)
@@ -169,7 +169,7 @@ def test_the_same_on_a_tablet_by_keyboard(at_work, shot):
         if room == "Living room":
             page.keyboard.press("ArrowDown")
             page.keyboard.press("b")
-            expect(marked(page, "socket 3").get_by_role("button", name="blocked")).to_have_attribute(
+            expect(marked(page, "socket 3").get_by_role("button", name="No access")).to_have_attribute(
                 "aria-pressed", "true"
             )
         if room != "Utility":
@@ -193,7 +193,7 @@ def test_a_room_is_taken_out_and_put_back_and_points_go_to_a_circuit_together(at
     for kind in ("socket", "socket", "light"):
         dock.get_by_role("button", name=re.compile(f"One more {kind}, ")).click()
     page.get_by_role("button", name="about this room").click()
-    page.get_by_role("button", name="Take this room out").click()
+    page.get_by_role("button", name="Remove room").click()
     told = page.get_by_text("Its 3 points stay, without a room.")
     expect(told).to_be_visible()
     page.get_by_role("button", name="Undo").click()
@@ -267,7 +267,7 @@ def test_the_sample_is_drawn_kept_and_grows_with_what_is_found(at_work):
     assert drawn.all_inner_texts() == names
     # A defect behind that front: the sample doubles, and the margin says so where it was found.
     page.get_by_text("Rooms", exact=True).click()
-    marked(page, names[0]).get_by_role("button", name="defect").click()
+    marked(page, names[0]).get_by_role("button", name="Defect").click()
     page.get_by_role("button", name="Heat marks").click()
     margin = page.get_by_label("Margin", exact=True)
     expect(

@@ -377,7 +377,7 @@ def why_unknown(reading: Reading | None, name: str) -> str:
         return f"{name} does not apply here."
     if reading.kind == "not-verified":
         return f"{name} could not be verified."
-    return f"{name} of {reading.text} does not settle it: the true value may lie on either side of the limit."
+    return f"{name} of {reading.text} is not judged: the true value may be above or below the limit."
 
 
 def lead_resistance_ohm(accepted_nulls: Iterable[Reading]) -> float | None:

@@ -14,7 +14,7 @@ MEANING = {
     "C2": "potentially dangerous",
     "C3": "improvement recommended",
     "FI": "further investigation without delay",
-    "note": "noted, not coded",
+    "note": "no code",
 }
 
 #: The same to whoever has to act on it.

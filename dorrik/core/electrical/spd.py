@@ -43,7 +43,7 @@ def judge_state(state: str | None) -> Verdict | None:
     if state == "spent":
         return Verdict(
             status="attention",
-            reason="The indicator of the surge device shows that it is spent.",
+            reason="The indicator of the SPD shows that it is spent.",
             source=source,
             next_step="Isolate. Replace the module; take it out before insulation tests above 250 V.",
             observation="spd-spent",

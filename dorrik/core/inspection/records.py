@@ -111,7 +111,7 @@ class Rcd:
     id: str
     position: int | None = f.integer("Position", 0, 999)
     name: str | None = f.text("RCD", 40)
-    place: str | None = f.choice("In front of", "whole board", "its circuits", "one circuit")
+    place: str | None = f.choice("Protects", "whole board", "its circuits", "one circuit")
     standard: str | None = f.choice("Standard", *rcd_standards())
     kind: str | None = f.choice("Kind", *RCD_KINDS, asked=True)
     rating_a: float | None = f.number("Rating", "A", 6, 125)
@@ -121,7 +121,7 @@ class Rcd:
     trip_ms: Reading | None = f.reading(
         "Trip time", "ms", "trip-time", stage="live", column=Column(head=("Trip", "ms"))
     )
-    half: str | None = f.check("Holds at ½ × IΔn", stage="live", column=Column(head=("Holds at", "½ × IΔn")))
+    half: str | None = f.check("No trip at ½ × IΔn", stage="live", column=Column(head=("No trip at", "½ × IΔn")))
     five_ms: Reading | None = f.reading(
         "Trip time at 5 × IΔn", "ms", "trip-time", stage="live", takes="rcd-five", column=Column(head=("At 5 ×", "ms"))
     )

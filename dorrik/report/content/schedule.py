@@ -7,7 +7,7 @@ from typing import Any
 from dorrik.core.judging.judgement import Judgement
 
 _STATES = {
-    "good": "OK", "not good": "not in order", "LIM": "LIM", "N/A": "not applicable",
+    "good": "OK", "not good": "Defect", "LIM": "LIM", "N/A": "not applicable",
     "left": "not inspected",
 }  # fmt: skip
 #: Columns that the schedule is set in.

@@ -8,6 +8,7 @@ import { add, setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
+import { answerWord } from "../inspection/words";
 
 export function BoardChecks({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
@@ -69,7 +70,7 @@ export function BoardChecks({ board }: { board: Entity }) {
                 <Flex role="group" aria-label={item.label} gap="1">
                   {CHECK_STATES.map((one) => (
                     <Button key={one} variant="choice" pressed={state === one} onClick={() => set(item.key, one)}>
-                      {one}
+                      {answerWord(one)}
                     </Button>
                   ))}
                 </Flex>

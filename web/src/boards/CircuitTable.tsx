@@ -37,7 +37,7 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
               <Table.ColumnHeader key={head}>{head}</Table.ColumnHeader>
             ))}
             <Table.ColumnHeader>
-              <VisuallyHidden>Take out</VisuallyHidden>
+              <VisuallyHidden>Remove</VisuallyHidden>
             </Table.ColumnHeader>
           </Table.Row>
         </Table.Header>
@@ -166,7 +166,7 @@ const CircuitRow = memo(function CircuitRow({ circuit, fresh, chosen }: RowProps
               {opened ? "less" : "more"}
             </Button>
           )}
-          <IconButton icon="close" size="sm" label={`Take ${name} out`} onClick={takeOut} />
+          <IconButton icon="close" size="sm" label={`Remove ${name}`} onClick={takeOut} />
         </Table.Cell>
       </Table.Row>
       {opened && (

@@ -54,10 +54,10 @@ function Device({ device, circuits }: { device: Entity; circuits: Entity[] }) {
         <b>{nameOf(device)}</b>
         <Button
           variant="quiet"
-          label={`Take ${nameOf(device)} out`}
+          label={`Remove ${nameOf(device)}`}
           onClick={() => setField({ kind: "rcd", id: device.id, field: "removed" }, true)}
         >
-          Take out
+          Remove
         </Button>
       </Flex>
       <Fields

@@ -40,7 +40,7 @@ export function Instruments({ inspection }: { inspection: string }) {
                 )}
               </Box>
               <Button variant="quiet" onClick={() => takeOut(one.id)}>
-                Take out
+                Remove
               </Button>
             </Line>
           );

@@ -83,7 +83,7 @@ function Visit({ visit }: { visit: Entity }) {
           </Button>
         )}
         <Button variant="quiet" onClick={() => set("removed", true)}>
-          Take out
+          Remove
         </Button>
       </Flex>
       <Fold small title={String(v.purpose ?? "What for?")}>

@@ -127,12 +127,12 @@ export function Catalogue() {
 
 function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
   if (taken.wrong.length === 0) {
-    const told = taken.changed === 0 ? "It says nothing that is not here already." : `${taken.changed} taken in.`;
+    const told = taken.changed === 0 ? "No changes in this file." : `${taken.changed} imported.`;
     return <Told>{told}</Told>;
   }
   return (
     <Told trouble>
-      <p>Nothing was taken: {taken.wrong.length === 1 ? "one line is" : `${taken.wrong.length} lines are`} wrong.</p>
+      <p>Not imported: {taken.wrong.length === 1 ? "one line is" : `${taken.wrong.length} lines are`} wrong.</p>
       <ul>
         {taken.wrong.map((one, at) => (
           <li key={at}>
@@ -214,7 +214,7 @@ function Entry({ of, entry, said, builtIn, take, close }: EntryProps) {
         <>
           {said && (
             <Button variant="quiet" onClick={() => void withdraw()}>
-              {builtIn ? "As it was built in" : "Take it out"}
+              {builtIn ? "As it was built in" : "Remove entry"}
             </Button>
           )}
           <Box flex="1" />

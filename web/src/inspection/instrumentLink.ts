@@ -233,7 +233,7 @@ function take(
       return heard.give(shown);
     }
   }
-  heard.told("linked", `${name} sent something that is no reading. Nothing was taken.`);
+  heard.told("linked", `${name} sent something that is no reading. Nothing was entered.`);
 }
 
 function shownIn(message: Record<string, unknown>): Shown | null {

@@ -130,3 +130,7 @@ export function cableAndDevice(values: Entity["values"]): string {
   const cable = [values.line_csa_mm2, values.cpc_csa_mm2].filter((part) => part != null).join("/");
   return [device, cable].filter(Boolean).join(" · ");
 }
+
+/** The answer to something looked at, in the one pair of words for all of them; any other state is its own word. */
+const ANSWERS: Record<string, string> = { good: "OK", "not good": "Defect" };
+export const answerWord = (state: string): string => ANSWERS[state] ?? state;

@@ -26,8 +26,8 @@ export function Bond({ id }: { id: string }) {
       title={service.charAt(0).toUpperCase() + service.slice(1)}
       lead="One end off, supply isolated, leads nulled; reconnect every bond afterwards."
       tools={
-        <Button variant="quiet" label={`Take the bond to ${service} out`} onClick={takeOut}>
-          Take out
+        <Button variant="quiet" label={`Remove bond to ${service}`} onClick={takeOut}>
+          Remove
         </Button>
       }
     >

@@ -152,7 +152,7 @@ function Sharing({ shown, inspection, ask, part }: SharingProps) {
           </Text>
           {one.own.length === 0 && one.values[inspection] && (
             <Button size="sm" label={`${one.label}: take this home's for all`} onClick={() => void align(one.field)}>
-              Take this home's for all
+              Use this home's for all
             </Button>
           )}
         </Box>
@@ -167,7 +167,7 @@ function Sharing({ shown, inspection, ask, part }: SharingProps) {
           ))}
         </Flex>
       </Fold>
-      <Button onClick={() => void part()}>Take this home out</Button>
+      <Button onClick={() => void part()}>Remove this home</Button>
     </>
   );
 }

@@ -27,7 +27,7 @@ export function Agreed() {
               fields={[{ field: "what", label: "Left out" }, "reason", "agreed_with", "agreed_on"]}
             />
             <Button variant="quiet" onClick={() => takeOut(id)}>
-              Take this limitation out
+              Remove limitation
             </Button>
           </Box>
         ))}

@@ -54,7 +54,7 @@ export function CodingDesk({ observation, me }: { observation: Entity; me: Me })
     setReason(null);
   };
   return (
-    <Box as="article" aria-label={`What is it worth: ${String(v.text ?? "")}`} minW="0">
+    <Box as="article" aria-label={`Which code: ${String(v.text ?? "")}`} minW="0">
       <Flex align="baseline" gap="3" wrap="wrap" mb="2">
         <Heading as="h2" size="lg">
           Which code?

@@ -334,7 +334,7 @@ function Footer({ close, save, takeOut }: FooterProps) {
     <>
       {takeOut && (
         <Button variant="quiet" onClick={takeOut}>
-          Take out
+          Remove
         </Button>
       )}
       <Box flex="1" />

@@ -76,7 +76,7 @@ export function MarkUp({ id, inspection, close }: { id: string; inspection: stri
       footer={
         <>
           <Button disabled={marks.length === 0} onClick={() => keep(marks.slice(0, -1))}>
-            Take the last one out
+            Remove last mark
           </Button>
           <Box flex="1" />
           <Button variant="action" onClick={close}>

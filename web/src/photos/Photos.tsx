@@ -100,7 +100,7 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
           <Flex gap="2" wrap="wrap">
             <Button onClick={() => setMarking(true)}>Arrows, rings, numbers …</Button>
             <Button variant="quiet" onClick={() => takeOut(large)}>
-              Take this photo out
+              Remove photo
             </Button>
           </Flex>
         </Box>

@@ -91,7 +91,7 @@ export default function Instruments({ me }: { me: Me }) {
           close={() => setOpened(null)}
           footer={
             <Button variant="quiet" onClick={() => takeOut(instrument)}>
-              Take {textOf(instrument, "name") || "it"} out
+              Remove {textOf(instrument, "name") || "instrument"}
             </Button>
           }
         >
@@ -121,7 +121,7 @@ export default function Instruments({ me }: { me: Me }) {
           close={() => setOpened(null)}
           footer={
             <Button variant="quiet" onClick={() => takeOut(leads)}>
-              Take {textOf(leads, "name") || "it"} out
+              Remove {textOf(leads, "name") || "leads"}
             </Button>
           }
         >

@@ -174,7 +174,7 @@ function Installation({ one, query }: { one: Entry; query: string[] }) {
     <Box as="li" borderTopWidth="1px" borderColor="line" py="3">
       <EntryFields entry={one} query={query} fields={["name", "supplied_from", "earthing"]} />
       <Button variant="quiet" onClick={takeOut}>
-        Take {name} out
+        Remove {name}
       </Button>
     </Box>
   );

@@ -59,7 +59,7 @@ export function Review({ me, seq, hindered, issued, unchanged }: Props) {
       )}
       {reads && in_review && <Read since={since_look} seq={seq} taken={taken} />}
       {unchanged ? (
-        <p>Issue {issued} says what stands here. A correction is issued after something has changed.</p>
+        <p>Issue {issued} is up to date. Change something, then issue a correction.</p>
       ) : in_review ? (
         <Authorise {...{ me, seq, hindered, issued, taken, again }} />
       ) : (

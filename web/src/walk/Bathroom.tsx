@@ -154,10 +154,10 @@ function Partitions({ room, partitions }: { room: Entity; partitions: readonly P
           ))}
           <Button
             variant="quiet"
-            label={`Take out partition ${at + 1}`}
+            label={`Remove partition ${at + 1}`}
             onClick={() => keep(partitions.filter((_, index) => index !== at))}
           >
-            take out
+            Remove
           </Button>
         </Flex>
       ))}

@@ -81,9 +81,9 @@ describe("counters", () => {
 describe("onward", () => {
   it("says what it will do: the rest is fine, and which room comes", async () => {
     shown();
-    expect(screen.getByRole("button", { name: /all seen, new: Kitchen/ })).toBeTruthy();
+    expect(screen.getByRole("button", { name: /Next: new Kitchen/ })).toBeTruthy();
     await press(/One more light/);
-    await press(/rest fine, new: Kitchen/);
+    await press(/Rest OK, next: new Kitchen/);
     const [hall, kitchen] = roomsOf(model());
     expect(pointsOf(model(), hall!.id)[0]!.values.looked).toBe("fine");
     expect(kitchen!.values).toMatchObject({ name: "Kitchen", kind: "kitchen", floor: "ground" });
@@ -94,7 +94,7 @@ describe("onward", () => {
     addRoom({ name: "Kitchen" });
     useWalking.setState({ room: roomsOf(model())[0]!.id });
     shown();
-    await press(/all seen, Kitchen/);
+    await press(/Next: Kitchen/);
     expect(roomsOf(model())).toHaveLength(2);
     expect(here().values.name).toBe("Kitchen");
   });
@@ -104,7 +104,7 @@ describe("onward", () => {
     const judgement = { rooms: [{ id: here().id, checks }], points: [], notes: [] } as unknown as Judgement;
     useInspection.setState({ model: { ...model(), judgement } });
     shown();
-    expect(screen.getByRole("button", { name: /rest fine/ })).toBeTruthy();
+    expect(screen.getByRole("button", { name: /Rest OK/ })).toBeTruthy();
   });
 });
 

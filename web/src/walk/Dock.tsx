@@ -117,8 +117,10 @@ const Onward = memo(function Onward({ room, usual }: { room: Entity; usual: read
   return (
     <Button variant="action" hotkey="N" wide onClick={onward}>
       <Box as="span" truncate>
-        {left > 0 ? "rest fine" : "all seen"}
-        {next ? `, ${following ? "" : "new: "}${next}` : ", done"}
+        {[left > 0 && "Rest OK", next ? `next: ${following ? "" : "new "}${next}` : "done"]
+          .filter(Boolean)
+          .join(", ")
+          .replace(/^./, (first) => first.toUpperCase())}
       </Box>
     </Button>
   );

@@ -93,7 +93,7 @@ export function PointDetails({ point, name, look }: Props) {
       <Flex gap="2" mt="2" wrap="wrap">
         <HistoryButton place={{ kind: "point", id: point.id }} label={`History of ${name}`} words="History" />
         <Button variant="quiet" onClick={() => takeOutPoint(point, name)}>
-          Take it out
+          Remove point
         </Button>
       </Flex>
     </Box>

@@ -1,4 +1,4 @@
-/** A point of a room: what it is, what is known of it, and one tap for fine, for a defect, or for what stands in the way. */
+/** A point of a room: what it is, what is known of it, and one tap for OK, for a defect, or for what stands in the way. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useDeferredValue } from "react";
 import { useAside } from "../inspection/aside";
@@ -69,16 +69,16 @@ export const PointRow = memo(function PointRow({ point, name: ownName }: Props) 
             pressed={v.looked === "fine"}
             onClick={() => mark(point, "looked", "fine")}
           >
-            fine
+            OK
           </Button>
           <Button
             variant="choice"
             size="tile"
             pressed={v.looked === "defect"}
-            label={codes ? `defect: ${codes}` : undefined}
+            label={codes ? `Defect: ${codes}` : undefined}
             onClick={() => choose(point.id)}
           >
-            {codes || "defect"}
+            {codes || "Defect"}
           </Button>
           <Button
             variant="choice"
@@ -87,7 +87,7 @@ export const PointRow = memo(function PointRow({ point, name: ownName }: Props) 
             title="Furniture in the way: a limitation"
             onClick={() => mark(point, "not_reached", v.not_reached ?? FURNITURE)}
           >
-            blocked
+            No access
           </Button>
         </Flex>
       </Flex>

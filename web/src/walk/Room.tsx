@@ -6,7 +6,7 @@ import { CHECK_STATES } from "../api/declared.gen";
 import { observe, setAround } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
-import { nameOf } from "../inspection/words";
+import { nameOf, answerWord } from "../inspection/words";
 import { Photos } from "../photos/Photos";
 import { Button } from "../ui/Button";
 import { Bathroom } from "./Bathroom";
@@ -106,7 +106,7 @@ const Once = memo(function Once({ room, checks }: { room: Entity; checks: Schema
                   pressed={check.state === state}
                   onClick={() => answer(room, check.key, state)}
                 >
-                  {state}
+                  {answerWord(state)}
                 </Button>
               ))}
             </Flex>

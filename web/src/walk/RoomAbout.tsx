@@ -45,7 +45,7 @@ export function RoomAbout({ room }: { room: Entity }) {
           later on the walk
         </Button>
         <Button variant="quiet" onClick={() => takeOutRoom(room)}>
-          Take this room out
+          Remove room
         </Button>
       </Flex>
     </Box>

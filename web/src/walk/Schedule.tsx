@@ -13,6 +13,7 @@ import { Button } from "../ui/Button";
 import { Segments } from "../ui/ChoiceField";
 import { Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
+import { answerWord } from "../inspection/words";
 
 type Line = Schemas["Filled"];
 export function Schedule() {
@@ -78,7 +79,7 @@ function ScheduleLine({ line }: { line: Line }) {
       {line.codes.map((code) => (
         <CodeMark key={code} code={code} />
       ))}
-      {!line.asked && line.codes.length === 0 && line.state !== "left" && <b>{line.state}</b>}
+      {!line.asked && line.codes.length === 0 && line.state !== "left" && <b>{answerWord(line.state)}</b>}
       {line.state === "left" && line.stage && (
         <Link to={`/inspection/${model.id}/${line.stage}`} style={{ textDecoration: "underline" }}>
           {STAGES.find((one) => one.stage === line.stage)?.name ?? line.stage}
@@ -94,7 +95,7 @@ function ScheduleLine({ line }: { line: Line }) {
               pressed={own === state || (own === null && line.state === state)}
               onClick={() => set(state)}
             >
-              {state}
+              {answerWord(state)}
             </Button>
           ))}
         </Flex>

@@ -23,7 +23,7 @@ _WORDS = {
     "loop": "loop and fault current",
     "trip-time": "RCD times",
     "leakage": "leakage",
-    "direct-voltage": "surge devices",
+    "direct-voltage": "SPDs",
 }
 #: Kinds whose readings were taken on another day, or are no test of the installation.
 _NO_TEST = ("earlier", "lead_null")

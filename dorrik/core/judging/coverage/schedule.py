@@ -157,9 +157,9 @@ def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str
 
     codes = {code for key in line.observations for code in looked.codes.get(key, ())} if looked.codes else None
     if codes:
-        return filled("coded", "An observation speaks of it.", tuple(sorted(codes)))
+        return filled("coded", "An observation is recorded.", tuple(sorted(codes)))
     if not failing.isdisjoint(line.observations):
-        return filled("not good", "A verdict speaks of it, and no observation yet.", stage="observations")
+        return filled("not good", "A reading fails and has no observation.", stage="observations")
     if own is not None and own.state:
         return filled(_STATES[own.state], own.note or "Looked at.", asked=True)
     applies = _WHEN[line.when](looked.inspection) if line.when else True

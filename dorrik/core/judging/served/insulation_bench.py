@@ -23,7 +23,7 @@ from dorrik.core.judging.topics.insulation_of_boards import (
 #: What to look for before damage is spoken of, in this order: to earth, and between line and neutral (rule 6.4).
 CAUSES = (
     "equipment still plugged in, or a fixed load not isolated",
-    "a surge device still in its place",
+    "an SPD still connected",
     "lamps, neons, electronic switches and dimmers between line and neutral",
     "a hidden switch that feeds a load",
     "damp: outdoor fittings, a cooker, an immersion heater, a shower",

@@ -19,6 +19,6 @@ def notes(context: Context) -> Iterator[Note]:
         if board.spd_uc_v:
             verdict = spd.judge_varistor(board.spd_u_dc_v, board.spd_uc_v)
         else:
-            reason = "The Uc marked on the surge device is needed."
+            reason = "The Uc marked on the SPD is needed."
             verdict = Verdict(status="unknown", reason=reason, source=spd.SOURCE)
         yield Note("board", board.id, "spd_u_dc_v", f"{name}: varistor test", verdict)
