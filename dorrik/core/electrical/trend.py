@@ -46,7 +46,9 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
         return Change("same", difference, uncertainty, said)
     if not falls and not rises:
         if not plain:
-            return Change("unknown", None, uncertainty, f"{earlier} and {later}: not judged, some readings only say “more than”.")
+            return Change(
+                "unknown", None, uncertainty, f"{earlier} and {later}: not judged, some readings only say “more than”."
+            )
         said = f"{earlier} then, {later} now: no change beyond the instruments ({rounded(uncertainty)})."
         return Change("same", difference, uncertainty, said)
     worse = falls if quantity == "insulation" else rises

@@ -338,7 +338,9 @@ class Circuit:
         ),
     )
     rcd_half: str | None = f.check(
-        "RCD: no trip at ½ × IΔn", stage="live", column=Column(label="No trip at ½ × IΔn", head=("No trip at", "½ × IΔn"))
+        "RCD: no trip at ½ × IΔn",
+        stage="live",
+        column=Column(label="No trip at ½ × IΔn", head=("No trip at", "½ × IΔn")),
     )
     rcd_five_ms: Reading | None = f.reading(
         "RCD trip time at 5 × IΔn",
