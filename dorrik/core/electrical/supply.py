@@ -290,6 +290,30 @@ def judge_zdb(
 LEAKAGE_SHARE = 0.3
 
 
+#: What a supply of 230 V is declared as: 10 % more and 6 % less (V).
+VOLTAGE_V = (216.2, 253.0)
+
+
+def judge_voltage(voltage_v: float) -> Verdict:
+    """The voltage between line and neutral at the origin (V) beside the declared one: 230 V +10 %, −6 % (BS 7671 313.1,
+    rule 3.12)."""
+    low, high = VOLTAGE_V
+    reading, source = f"{voltage_v:g} V between line and neutral", "BS 7671 313.1 · rule 3.12"
+    if low <= voltage_v <= high:
+        return Verdict(status="pass", reason=f"{reading} is within {low:g} to {high:g} V.", source=source)
+    limit = high if voltage_v > high else low
+    return Verdict(
+        status="attention",
+        reason=f"{reading} is {'above' if voltage_v > high else 'below'} {limit:g} V. A supply neutral that is lost or"
+        " loose shows like this.",
+        source=source,
+        limit=limit,
+        margin=limit - voltage_v if voltage_v > high else voltage_v - limit,
+        next_step="Keep off metal that is joined to the supply's earth. Measure again; call the network operator.",
+        asks=True,
+    )
+
+
 def judge_leakage(leakage_ma: Reading | None, rcd_ma: float) -> Verdict:
     """Hold the standing earth leakage behind one RCD (mA) against 30 % of its rating (rule 3.8)."""
     words = Words(

@@ -298,6 +298,7 @@ class Inspection:
     ze_parallel_removed: bool | None = f.flag("Parallel paths disconnected for Ze")
     pscc_ka: Reading | None = f.reading("PSCC", "kA", "loop", asked=True)
     pefc_ka: Reading | None = f.reading("PEFC", "kA", "loop", asked=True)
+    supply_voltage_v: float | None = f.number("Voltage of the supply, L–N", "V", 0, 500, takes="voltage")
     supply_polarity: str | None = f.check("Supply polarity", asked=True)
     supply_shared_with: str | None = f.text("Supply shared with", 300, keeps="number")
     condition: str | None = f.text("General condition", 2000, stage="report")

@@ -36,6 +36,7 @@ def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]
         "ze_ohm",
         "pscc_ka",
         "pefc_ka",
+        "supply_voltage_v",
         "supply_polarity",
     )
     if inspection.supply_shared_with:

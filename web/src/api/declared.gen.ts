@@ -70,6 +70,7 @@ export interface Fields {
     ze_parallel_removed: boolean;
     pscc_ka: string;
     pefc_ka: string;
+    supply_voltage_v: number;
     supply_polarity: "correct" | "incorrect" | "LIM" | "N/A";
     supply_shared_with: string;
     condition: string;
@@ -772,6 +773,7 @@ export const INTAKE = {
     "pscc_ka",
     "pefc_ka",
     "supply_polarity",
+    "supply_voltage_v",
     "leakage_ma"
   ],
   "ze": [

@@ -189,6 +189,7 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
     PARALLEL,
     { field: "other_source", hint: "Solar, battery or generator that can feed the home.", wide: true },
     { field: "supply_polarity", label: "Polarity of the supply", wide: true },
+    "supply_voltage_v",
     { field: "leakage_ma", hint: "Clamp meter round the tails, everything on." },
   ];
   const fields: Record<PartKey, Named[]> = {

@@ -26,7 +26,7 @@ _BOND_APART, _BONDS_WIDE = 132.0, 900.0
 
 #: Fields of the inspection by the part that they belong to, the one to begin with first.
 PARTS: Mapping[str, tuple[str, ...]] = {
-    "supply": ("earthing", "phases", "pscc_ka", "pefc_ka", "supply_polarity", "leakage_ma"),
+    "supply": ("earthing", "phases", "pscc_ka", "pefc_ka", "supply_polarity", "supply_voltage_v", "leakage_ma"),
     "ze": ("ze_ohm", "ze_parallel_removed"),
     "head": ("service_fuse_standard", "service_fuse_a", "overhead_supply"),
     "tails": ("tails_mm2", "tails_length_m", "neutral_mm2"),

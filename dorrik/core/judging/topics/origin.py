@@ -42,6 +42,10 @@ def notes(context: Context) -> Iterator[Note]:
             observation="supply-polarity-reversed",
         )
         yield Note("inspection", i.id, "supply_polarity", "Polarity of the supply", verdict, offers=_operator(context))
+    if i.supply_voltage_v is not None:
+        verdict = supply.judge_voltage(i.supply_voltage_v)
+        offers = _operator(context) if verdict.status != "pass" else ()
+        yield Note("inspection", i.id, "supply_voltage_v", "Voltage of the supply", verdict, offers=offers)
     if is_measured(i.leakage_ma):
         yield Note("inspection", i.id, "leakage_ma", "Leakage at the tails", _leakage(context))
     if i.tails_length_m is not None:
