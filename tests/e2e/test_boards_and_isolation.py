@@ -70,7 +70,9 @@ def test_a_circuit_is_dragged_with_a_finger_and_by_keyboard(at_work):
     # Left again, it stays where it was; enter by itself chooses it.
     front.get_by_role("button", name="2 Lights").focus()
     page.keyboard.press("m")
+    expect(page.get_by_text("Over way 2.")).to_be_attached()
     page.keyboard.press("ArrowRight")
+    expect(page.get_by_text("Over way 3.")).to_be_attached()
     page.keyboard.press("Escape")
     expect(page.get_by_text("2 Lights stays where it was.")).to_be_attached()
     expect(names.nth(1)).to_have_value("Lights")

@@ -8,5 +8,5 @@ export default function Finding({ boxRef, inHandRef, ...props }: FindProps) {
     if (inHandRef.current) boxRef.current?.focus();
     inHandRef.current = false;
   }, [boxRef, inHandRef]);
-  return <ComboboxField ref={boxRef} quiet {...FIND} list="Found" {...props} />;
+  return <ComboboxField ref={boxRef} quiet {...FIND} list="Found" open={props.text !== ""} {...props} />;
 }

@@ -7,13 +7,15 @@ import { api } from "../api/client";
 import { system } from "../theme/system";
 import { SearchBox } from "./SearchBox";
 
+const FOUND = [{ kind: "property", id: "p", title: "4 Long Row", line: "Kelder Haven" }];
+
 afterEach(() => {
   cleanup();
   vi.restoreAllMocks();
 });
 
 it("what was typed before the list was there stays, with the cursor in it", async () => {
-  vi.spyOn(api, "GET").mockResolvedValue({ data: [], response: Response.json([]) } as never);
+  vi.spyOn(api, "GET").mockResolvedValue({ data: FOUND, response: Response.json(FOUND) } as never);
   render(
     <ChakraProvider value={system}>
       <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
@@ -29,4 +31,6 @@ it("what was typed before the list was there stays, with the cursor in it", asyn
   const after = await screen.findByRole<HTMLInputElement>("combobox", { name: "Find" });
   expect(after.value).toBe("Long Row");
   await waitFor(() => expect(document.activeElement).toBe(after));
+  // What fits is shown without another letter.
+  expect(await screen.findByRole("option", { name: /4 Long Row/ })).toBeTruthy();
 });

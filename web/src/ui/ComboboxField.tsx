@@ -28,10 +28,12 @@ interface Props extends Words {
   empty?: ReactNode;
   maxLength?: number;
   autoFocus?: boolean;
+  /** What fits is shown from the beginning, as it would be after the next letter. */
+  open?: boolean;
 }
 
 export const ComboboxField = forwardRef<HTMLInputElement, Props>(function ComboboxField(
-  { text, type, options, choose, enter, list, placeholder, empty, maxLength, autoFocus, ...words },
+  { text, type, options, choose, enter, list, placeholder, empty, maxLength, autoFocus, open, ...words },
   ref,
 ) {
   const collection = useMemo(
@@ -50,6 +52,7 @@ export const ComboboxField = forwardRef<HTMLInputElement, Props>(function Combob
         inputValue={text}
         value={[]}
         disabled={words.disabled}
+        defaultOpen={open}
         openOnClick={options.length > 0}
         allowCustomValue
         selectionBehavior="preserve"
