@@ -101,5 +101,5 @@ it("what was recorded at a point stands there by its codes, and what was taken o
   });
   useInspection.setState({ model: home({}, [seen("a", "C3"), seen("b", "C2"), seen("c", "C1", true)]) });
   shown();
-  expect(screen.getAllByRole("button", { name: /^defect: / }).map((one) => one.textContent)).toEqual(["C3 C2"]);
+  expect(screen.getAllByRole("button", { name: /^Defect: / }).map((one) => one.textContent)).toEqual(["C3 C2"]);
 });
