@@ -10,11 +10,12 @@ from sqlalchemy.dialects.mysql import pymysql as dialect
 
 from dorrik import processes, serving
 from dorrik.api import app
+from dorrik.store.inspections import heap
 
 __all__ = ["app", "dialect", "httptools", "processes", "pymysql", "serving", "uvicorn", "uvloop"]
 
 # What is here stays: it is never looked through for garbage, and its pages stay shared between the processes.
-gc.collect()
-gc.freeze()
+heap.sets_aside = True
+heap.set_aside()
 # A judgement makes tens of thousands of small things and no circles: looking through them every 700 took a fifth of it.
 gc.set_threshold(20_000, 20, 20)

@@ -31,7 +31,7 @@ from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.firm import firm_rules, numbers
-from dorrik.store.inspections import inspections, judging, listing, reviews
+from dorrik.store.inspections import heap, inspections, judging, listing, reviews
 from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.listing import ListedInspection, Which, is_issued
 from dorrik.store.inspections.remembered import Memory, Remembered
@@ -255,6 +255,8 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     # What is judged once is judged at once; what is judged again is looked at by a judge that stays with it.
     lasting = (memory.lasting or LastingJudge()) if memory is not None else None
     judged = again_after_deadlock(lambda: _judged(request, kept, me, lasting, settles=settles))
+    if lasting is not None and memory is not None and memory.lasting is None:
+        heap.set_aside()
     judgement = judged.whole
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)

@@ -86,6 +86,11 @@ class Once:
         one of several, where it does not matter of how many; here nobody gains by it."""
         return tuple(one for thing in things(of) for one in function(of, *thing))
 
+    def clear(self) -> None:
+        """Let go of everything: what is kept names what keeps it, which only a search for circles would end."""
+        self._made.clear()
+        self._given.clear()
+
     def put(self, key: Hashable, value: Any) -> None:
         """Keep something that is given from outside."""
         self._given[key] = value
@@ -112,6 +117,15 @@ class Cells:
     def __len__(self) -> int:
         """How many cells there are, those that nobody asks for any more among them."""
         return len(self._cells)
+
+    def clear(self) -> None:
+        """Let go of everything, circles of cells and their readers among it."""
+        for cell in self._cells.values():
+            cell.readers.clear()
+            cell.needs.clear()
+            cell.arguments, cell.value = (), None
+        self._cells.clear()
+        self.kept = Kept()
 
     def made(self, function: Callable[..., Any], *arguments: Hashable) -> Any:
         """What a function gives, worked out only where something that it read became different. Arguments are told

@@ -166,15 +166,18 @@ def judge(
     """
     with _by(inspection):
         cells = Once()
-        cells.put("measured at", measured_at or {})
-        cells.put("by trainees", by_trainees or {})
-        house = HouseRules.using(inspection.house_rules)
-        context = Context(inspection, read_right(inspection, house), house, cells)
-        work = cells.made(_repairs, context)
-        after = context
-        if work:
-            after = Context(settled(inspection, work), settled(context.inspection, work), house, cells)
-        return _judgement(context, after)
+        try:
+            cells.put("measured at", measured_at or {})
+            cells.put("by trainees", by_trainees or {})
+            house = HouseRules.using(inspection.house_rules)
+            context = Context(inspection, read_right(inspection, house), house, cells)
+            work = cells.made(_repairs, context)
+            after = context
+            if work:
+                after = Context(settled(inspection, work), settled(context.inspection, work), house, cells)
+            return _judgement(context, after)
+        finally:
+            cells.clear()
 
 
 @contextmanager
@@ -199,6 +202,7 @@ class LastingJudge:
         self._by: object = None
         self._most = 0
         self._cells = Cells()
+        self._contexts: dict[bool, tuple[WatchedInspection, WatchedInspection, Context]] = {}
         self.written = Kept()
 
     def judge(
@@ -221,14 +225,21 @@ class LastingJudge:
             self._by = None
             raise
 
+    def forget(self) -> None:
+        """Let go of everything that is kept; the next judgement begins anew."""
+        self._by = None
+        self._cells.clear()
+        self._contexts = {}
+        self.written = Kept()
+
     def _begin(self, inspection: Inspection, by: object) -> None:
+        self.forget()
         self._by = by
         self._most = 0
         self._house = HouseRules.using(inspection.house_rules)
         self._cells = Cells()
         self._rewritten = Rewritten()
         self.written = Kept()
-        self._contexts: dict[bool, tuple[WatchedInspection, WatchedInspection, Context]] = {}
 
     def _judge(
         self, inspection: Inspection, measured_at: MeasuredAt, by_trainees: Mapping[str, tuple[Figure, ...]]

@@ -58,6 +58,8 @@ class Remembered:
     def forget(self) -> None:
         """Nothing is remembered any more. What a request has in hand at this moment is void by its row."""
         with self._lock:
+            for memory in self._judged.values():
+                _let_go(memory)
             self._held.clear()
             self._judged.clear()
             self._entries = self._entries_judged = 0
@@ -68,19 +70,24 @@ class Remembered:
         with self._lock:
             there = self._held.get(memory.kept.id)
             if there is not None and there.judged_seq > memory.judged_seq:
+                _let_go(memory, there)
                 return
-            self._out(memory.kept.id)
+            gone = self._out(memory.kept.id)
+            if gone is not None:
+                _let_go(gone, memory)
             self._held[memory.kept.id] = memory
             self._entries += memory.size
             if memory.lasting is not None:
                 self._judged[memory.kept.id] = memory
                 self._entries_judged += memory.size
             while self._entries > self._most and len(self._held) > 1:
-                self._out(next(iter(self._held)))
+                oldest = self._out(next(iter(self._held)))
+                if oldest is not None:
+                    _let_go(oldest)
             while self._entries_judged > self._most_judged and len(self._judged) > 1:
                 _, oldest = self._judged.popitem(last=False)
                 self._entries_judged -= oldest.size
-                oldest.lasting = None
+                _let_go(oldest)
 
     def _out(self, inspection_id: str) -> Memory | None:
         memory = self._held.pop(inspection_id, None)
@@ -89,3 +96,10 @@ class Remembered:
             if self._judged.pop(inspection_id, None) is not None:
                 self._entries_judged -= memory.size
         return memory
+
+
+def _let_go(memory: Memory, stays: Memory | None = None) -> None:
+    """Its judge is not asked any more, unless it is that of what stays."""
+    if memory.lasting is not None and (stays is None or stays.lasting is not memory.lasting):
+        memory.lasting.forget()
+    memory.lasting = None

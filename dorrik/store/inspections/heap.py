@@ -1,0 +1,26 @@
+"""The objects of a process that stay: judges of inspections in hand are many small things in circles.
+
+Looked through for garbage again and again they cost more than judging does. They are set aside from the collector once
+they are made, and taken apart by hand when they are let go (`LastingJudge.forget`).
+"""
+
+import gc
+
+#: Does this process set them aside? One that serves does (`dorrik.preloaded`).
+sets_aside = False
+
+
+#: What little is garbage as things are set aside stays for good: every so many times it goes before.
+_LOOKED_EVERY = 16
+_times = 0
+
+
+def set_aside() -> None:
+    """What there is now stays."""
+    global _times
+    if not sets_aside:
+        return
+    if _times % _LOOKED_EVERY == 0:
+        gc.collect()
+    _times += 1
+    gc.freeze()
