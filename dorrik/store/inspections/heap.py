@@ -10,8 +10,8 @@ import gc
 sets_aside = False
 
 
-#: What little is garbage as things are set aside stays for good: every so many times it goes before.
-_LOOKED_EVERY = 16
+#: What is garbage as things are set aside, or becomes it in circles, goes every so many times.
+_LOOKED_EVERY = 32
 _times = 0
 
 
@@ -21,6 +21,8 @@ def set_aside() -> None:
     if not sets_aside:
         return
     if _times % _LOOKED_EVERY == 0:
+        if _times:
+            gc.unfreeze()
         gc.collect()
     _times += 1
     gc.freeze()

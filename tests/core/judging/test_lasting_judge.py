@@ -2,6 +2,7 @@
 any field of any home, and after things were added, taken out, hung elsewhere and put back."""
 
 import copy
+import gc
 import json
 import random
 from dataclasses import replace
@@ -228,3 +229,33 @@ def test_a_time_that_is_none_is_refused_and_the_next_judgement_is_right():
                 lasting.judge(inspection, {figure: at})
         else:
             assert told(lasting.judge(inspection, {figure: at})) == told(judge(inspection, {figure: at}))
+
+
+def grown(do):
+    """How many things are left that only a search for circles would find, after something was done a few times."""
+    do()
+    gc.collect()
+    gc.disable()
+    try:
+        before = len(gc.get_objects())
+        for _ in range(5):
+            do()
+        return len(gc.get_objects()) - before
+    finally:
+        gc.enable()
+
+
+def test_a_judgement_leaves_nothing_for_the_collector_and_a_judge_that_is_let_go_little():
+    """A server looks for circles seldom: what is in hand would have to be looked through each time."""
+    inspection = parse(full_homes.home(12, 1, 4, 3))
+    changed = parse(full_homes.home(12, 1, 4, 2))
+
+    def lasting(forgotten=True):
+        judge_of = LastingJudge()
+        as_json(judge_of.judge(inspection), kept=judge_of.written)
+        as_json(judge_of.judge(changed), kept=judge_of.written)
+        if forgotten:
+            judge_of.forget()
+
+    assert grown(lambda: judge(inspection)) < 300
+    assert grown(lasting) < grown(lambda: lasting(forgotten=False)) / 4
