@@ -242,12 +242,6 @@ def _line(point: Point, zone: bathroom.Zone | None, needs: str | None, circuit: 
     return " · ".join(part for part in parts if part)
 
 
-def _mark(point: Point) -> str:
-    if point.water_protection is not None:
-        return f"IPX{point.water_protection}"
-    return "no mark found" if point.ip_unmarked else ""
-
-
 def _check_views(room: Room) -> Iterator[CheckView]:
     made = {check.item: check for check in room.checks}
     for item in () if room.not_reached else checks_of(room):
