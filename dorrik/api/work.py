@@ -18,6 +18,13 @@ from dorrik.store.people.sessions import LASTS, who
 
 SIGNED_OUT = "Your session has ended. Sign in again; nothing you typed is lost."
 
+#: For whom a page asks: whoever it shows as signed in. A browser has one cookie for all its pages, so that a page which
+#: still shows one person would else write under the name of the next.
+ASKS_FOR = "dorrik-person"
+SOMEBODY_ELSE = (
+    "Somebody else is signed in on this device now. Load this page again to go on; nothing you typed is lost."
+)
+
 
 @contextmanager
 def work(
@@ -25,6 +32,7 @@ def work(
 ) -> Iterator[tuple[Connection, Person]]:
     """The transaction and the signed-in person; it is committed when the block is left without an error.
 
+    A request that names somebody else than who is signed in (ASKS_FOR) is answered with 401.
     action: what is about to be done with the firm; answered with 403 where the person's role does not allow it.
     only_reads: everything is read as it is at one moment; else as it is when it is asked for, which who writes needs
     after waiting for another's lock. Where it is not said, a GET only reads.
@@ -40,6 +48,8 @@ def work(
         person = who(connection, token)
         if person is None:
             raise ProblemError(401, "signed-out", SIGNED_OUT)
+        if request.headers.get(ASKS_FOR, person.id) != person.id:
+            raise ProblemError(401, "somebody-else", SOMEBODY_ELSE)
         if action is not None:
             must(person, action)
         yield connection, person

@@ -114,6 +114,21 @@ def test_nobody_is_told_anything_without_a_session(app, place):
             assert answer.status_code == 401 or answer.json()["code"] == "invalid"
 
 
+def test_a_page_that_shows_somebody_else_than_is_signed_in_is_answered_nothing(app, inspector, supervisor):
+    """A browser has one cookie for all its pages: one still shows the inspector, in another the supervisor signed in."""
+    supervisor.http.headers["Dorrik-Person"] = inspector.me["id"]
+    for method, path in routes(app):
+        # The door itself, and what a link opens, ask for nobody's page.
+        if OPEN.fullmatch(path) or path.startswith("/api/shared"):
+            continue
+        answer = ask(supervisor, method, path)
+        assert answer.status_code in (401, 422), (method, path, answer.status_code)
+        told = answer.json()["code"]
+        assert told == ("somebody-else" if answer.status_code == 401 else "invalid"), (method, path)
+    supervisor.http.headers["Dorrik-Person"] = supervisor.me["id"]
+    assert supervisor.http.get("/api/home").status_code == 200
+
+
 def test_what_somebody_may_goes_with_who_they_are(inspector, supervisor, office):
     assert "manage people" in supervisor.me["may"]
     assert "settle rates" in office.me["may"] and "settle rates" not in inspector.me["may"]

@@ -114,6 +114,26 @@ def test_a_session_that_ends_while_entries_wait(at_work, engine, firm):
     expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
 
 
+def test_a_page_left_open_writes_nothing_under_the_name_of_the_next(at_work, firm):
+    """In another window of the same browser somebody else signs in: this one still shows the inspector's work."""
+    page = at_work("Cooker", stage="Dead tests")
+    figure = at_the_cooker(page)
+    all_kept(page)
+    request = page.context.request
+    assert request.post("/api/session", data={"email": firm.supervisor_email, "password": PASSWORD}).ok
+    page.keyboard.type("0.12")
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog", name="Sign in again")
+    expect(dialog).to_be_visible()
+    dialog.get_by_label("Password").fill(PASSWORD)
+    dialog.get_by_role("button", name="Sign in").click()
+    expect(dialog).to_have_count(0)
+    all_kept(page)
+    figure.click()
+    page.get_by_role("button", name="history").click()
+    expect(page.get_by_role("dialog", name="History of this figure")).to_contain_text("Ines Pector")
+
+
 def test_two_inspectors_on_one_figure(signed_in, at_work, firm):
     one = at_work("Cooker", stage="Dead tests")
     at_the_cooker(one)

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ComponentType, type ReactNode, useEffect } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
-import { api, answer, type Me, sessionEnded, Unreachable } from "./api/client";
+import { api, answer, type Me, sessionEnded, showAs, Unreachable } from "./api/client";
 import { explain } from "./api/errors";
 import { sinceForgotten } from "./api/forgotten";
 import { endSession, isLeaving } from "./api/leaving";
@@ -53,6 +53,7 @@ const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster)
 // The first picture does not wait for what keeps things on the device.
 const device = () => import("./api/kept");
 const LATER = 1000;
+let later: ReturnType<typeof setTimeout> | undefined;
 
 const keepSession = (kept: Awaited<ReturnType<typeof device>>, me: Me | null) =>
   me ? kept.keepAnswer("session", me) : kept.forgetAnswers();
@@ -72,7 +73,7 @@ async function askSession(): Promise<Me | null> {
     if (me) localStorage.setItem(HERE, "1");
     else localStorage.removeItem(HERE);
     // Who has signed out meanwhile is not written down again.
-    setTimeout(() => void device().then((kept) => (stillHere() ? keepSession(kept, me) : undefined)), LATER);
+    later = setTimeout(() => void device().then((kept) => (stillHere() ? keepSession(kept, me) : undefined)), LATER);
     return me;
   } catch {
     const { remembered } = await device();
@@ -105,7 +106,11 @@ function Known() {
   const { pathname } = useLocation();
   const session = useQuery({
     queryKey: ["session"],
-    queryFn: askSession,
+    queryFn: async () => {
+      const me = await askSession();
+      showAs(me);
+      return me;
+    },
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -115,6 +120,9 @@ function Known() {
     return <Trouble message={said} again={() => session.refetch()} />;
   }
   const enter = (me: Me) => {
+    // Nobody was here a moment ago: that is not written down over who is here now.
+    clearTimeout(later);
+    showAs(me);
     localStorage.setItem(HERE, "1");
     queries.setQueryData(["session"], me);
     void device().then((kept) => kept.keepAnswer("session", me));

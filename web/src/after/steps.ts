@@ -1,5 +1,5 @@
 /** Taking steps about the items of a report, and sending the files that go with them. */
-import { api, answer, Refused, type Schemas } from "../api/client";
+import { api, answer, ofThisPage, Refused, type Schemas } from "../api/client";
 
 export type After = Schemas["AfterOut"];
 export type Item = Schemas["ItemOut"];
@@ -27,7 +27,12 @@ export const EVIDENCE_FILES: Record<EvidenceKind, string[]> = {
 };
 
 /** Send a file as the body of a request; its id. Throws Refused with the server's words. */
-export async function sendFile(path: string, file: File, kind: EvidenceKind, head?: HeadersInit): Promise<string> {
+export async function sendFile(
+  path: string,
+  file: File,
+  kind: EvidenceKind,
+  head: HeadersInit = ofThisPage(),
+): Promise<string> {
   const query = new URLSearchParams({ kind, name: file.name.slice(0, 190) });
   const response = await fetch(`${path}?${query}`, { method: "POST", body: file, headers: head });
   const told = (await response.json()) as Schemas["FileOut"] & Schemas["Problem"];

@@ -18,10 +18,31 @@ export const sessionEnded = new EventTarget();
 /** Where such an answer says something else: a wrong password, a link that is spent. */
 const OF_STRANGERS = /^\/api\/(session|links|shared|account\/forgotten)\b/;
 
+/** Whom this page shows as signed in: the server answers nobody else's page, as where another window has signed in
+ * somebody else since. */
+let shownAs = "";
+
+export function showAs(me: Me | null): void {
+  shownAs = me?.id ?? "";
+}
+
+/** What every request of this page says of it. */
+export const ofThisPage = (): Record<string, string> => (shownAs ? { "Dorrik-Person": shownAs } : {});
+
 api.use({
-  onResponse({ request, response }) {
+  onRequest({ request }) {
+    if (OF_STRANGERS.test(new URL(request.url).pathname)) return;
+    for (const [name, value] of Object.entries(ofThisPage())) request.headers.set(name, value);
+  },
+  async onResponse({ request, response }) {
     const stranger = OF_STRANGERS.test(new URL(request.url).pathname);
-    if (response.status === 401 && !stranger) sessionEnded.dispatchEvent(new Event("ended"));
+    if (response.status !== 401 || stranger) return;
+    const { code } = (await response
+      .clone()
+      .json()
+      .catch(() => ({}))) as { code?: string };
+    // Somebody else's session goes on: what their page keeps on this device stays.
+    if (code !== "somebody-else") sessionEnded.dispatchEvent(new Event("ended"));
   },
 });
 

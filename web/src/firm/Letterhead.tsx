@@ -1,7 +1,7 @@
 /** What stands on the firm's paper, and how long the firm keeps what. */
 import { Box, Flex, Image } from "@chakra-ui/react";
 import { useState } from "react";
-import { api, answer, Refused, type Schemas } from "../api/client";
+import { api, answer, ofThisPage, Refused, type Schemas } from "../api/client";
 import { useReference } from "../api/reference";
 import { explain, fieldErrors } from "../api/errors";
 import { Unusable } from "../photos/photos";
@@ -81,7 +81,11 @@ function Logo({ firm, take }: { firm: Firm; take: (next: Firm) => void }) {
     }
   };
   const send = async (file: File) => {
-    const response = await fetch("/api/firm/logo", { method: "PUT", body: await logoFile(file) });
+    const response = await fetch("/api/firm/logo", {
+      method: "PUT",
+      body: await logoFile(file),
+      headers: ofThisPage(),
+    });
     if (response.ok) return;
     const problem = (await response.json()) as Schemas["Problem"];
     throw new Refused(response.status, problem.message, problem);

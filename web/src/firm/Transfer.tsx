@@ -2,7 +2,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { Refused, type Schemas } from "../api/client";
+import { ofThisPage, Refused, type Schemas } from "../api/client";
 import { explainField } from "../api/errors";
 import { LinkButton } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
@@ -12,7 +12,7 @@ import { Progress, Told } from "../ui/States";
 type TakenIn = Schemas["TakenInOut"];
 
 async function takeIn(file: File): Promise<TakenIn> {
-  const response = await fetch("/api/import", { method: "POST", body: file });
+  const response = await fetch("/api/import", { method: "POST", body: file, headers: ofThisPage() });
   const told = (await response.json()) as TakenIn & Schemas["Problem"];
   if (!response.ok) throw new Refused(response.status, told.message, told);
   return told;
