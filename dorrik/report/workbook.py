@@ -6,15 +6,15 @@ Text that begins like a formula is written as text; nothing in it runs.
 
 import io
 from collections.abc import Iterable, Sequence
-
-from openpyxl import Workbook
-from openpyxl.cell import WriteOnlyCell
-from openpyxl.styles import Font
+from typing import TYPE_CHECKING
 
 from dorrik.core.home.placing import all_points
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.coverage.walking_order import names
 from dorrik.report import circuit_chart
+
+if TYPE_CHECKING:
+    from openpyxl import Workbook
 
 #: Sheets by their names; the first is what an import reads.
 CIRCUITS, OBSERVATIONS, POINTS = "Circuits", "Observations", "Points"
@@ -24,6 +24,9 @@ _OF_A_POINT = ("kind", "place", "state", "opened", "r2_ohm", "line_cpc_ohm", "li
 
 def write(inspection: Inspection) -> bytes:
     """The workbook."""
+    # Loaded by who asks for one: it takes a tenth of the server's start.
+    from openpyxl import Workbook
+
     book = Workbook(write_only=True)
     _sheet(book, CIRCUITS, circuit_chart.HEAD, circuit_chart.rows(inspection))
     _sheet(
@@ -47,7 +50,10 @@ def _said(value: object) -> str:
     return circuit_chart.cell(value)
 
 
-def _sheet(book: Workbook, name: str, head: Sequence[str], rows: Iterable[Sequence[str]]) -> None:
+def _sheet(book: "Workbook", name: str, head: Sequence[str], rows: Iterable[Sequence[str]]) -> None:
+    from openpyxl.cell import WriteOnlyCell
+    from openpyxl.styles import Font
+
     sheet = book.create_sheet(name)
     sheet.freeze_panes = "A2"
 

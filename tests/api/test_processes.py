@@ -12,7 +12,7 @@ from pathlib import Path
 import httpx
 import pytest
 
-from tests.serving import free_port
+from tests.serving import ask, free_port
 
 PATIENCE_S = 120
 
@@ -27,7 +27,7 @@ class Served:
 
     def get(self, path):
         with contextlib.suppress(httpx.HTTPError):
-            answer = httpx.get(f"http://127.0.0.1:{self.port}{path}")
+            answer = ask(f"http://127.0.0.1:{self.port}{path}")
             return answer.text if answer.status_code == 200 else None
         return None
 

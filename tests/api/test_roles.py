@@ -115,7 +115,7 @@ def test_nobody_is_told_anything_without_a_session(app, place):
 
 
 def test_a_page_that_shows_somebody_else_than_is_signed_in_is_answered_nothing(app, inspector, supervisor):
-    """A browser has one cookie for all its pages: one still shows the inspector, in another the supervisor signed in."""
+    """One page still shows the inspector; in another of the same browser the supervisor has signed in."""
     supervisor.http.headers["Dorrik-Person"] = inspector.me["id"]
     for method, path in routes(app):
         # The door itself, and what a link opens, ask for nobody's page.

@@ -17,7 +17,7 @@ from playwright.sync_api import Browser, Page, expect
 from dorrik.store.database.mariadb import PrivateMariaDB
 from tests.e2e.test_accessibility import violations
 from tests.e2e.walk import begin, stage
-from tests.serving import free_port
+from tests.serving import ask, free_port
 
 PASSWORD = "five plain words in a row"
 OTHER = "some other words in a row"
@@ -57,7 +57,7 @@ class Served:
 
     def _answers(self) -> bool:
         try:
-            httpx.get(f"{self.base}/api/health", timeout=1)
+            ask(f"{self.base}/api/health", timeout=1)
         except httpx.HTTPError:
             return False
         return True

@@ -5,7 +5,6 @@ import json
 import threading
 from contextlib import contextmanager
 
-import httpx
 import pytest
 from websockets.exceptions import ConnectionClosed, InvalidStatus
 from websockets.sync.client import connect
@@ -14,6 +13,7 @@ from dorrik.meter.bench import Bench
 from dorrik.meter.link import WRONG_CODES
 from dorrik.meter.server import MeterServer
 from dorrik.practice import homes
+from tests.serving import ask
 
 
 @pytest.fixture
@@ -172,7 +172,7 @@ def test_the_bench_is_worked_from_its_own_page_alone(meter):
             pass
     with connect(f"ws://{meter.address}/bench", origin=f"http://{meter.address}") as line:
         assert json.loads(line.recv(10))["bench"]["name"] == "Sail loft"
-    shown = httpx.get(f"http://{meter.address}/")
+    shown = ask(f"http://{meter.address}/")
     assert shown.status_code == 200
     assert "frame-ancestors 'none'" in shown.headers["Content-Security-Policy"]
-    assert httpx.get(f"http://{meter.address}/../server.py").status_code == 404
+    assert ask(f"http://{meter.address}/../server.py").status_code == 404

@@ -87,7 +87,7 @@ def tightened(monkeypatch):
 def test_what_takes_more_than_a_report_may_is_ended_and_the_next_one_is_set(one, tightened, name, value, told):
     """On the clock it is the machine that was late: asked for again it may be set."""
     tightened[name] = value
-    said, _ = made(large(5000))
+    said, _ = made(large(3000))
     with pytest.raises(told, match="Everything that was entered is saved"):
         one.do({"what": "report", "content": said, "document": {}, "at": AT.isoformat()})
     tightened.clear()

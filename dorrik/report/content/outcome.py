@@ -41,7 +41,7 @@ def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_k
 
 
 def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
-    because = [o for o in inspection.observations if o.id in set(judgement.outcome_because)]
+    because = plainly.deciding(inspection, judgement)
     if not because:
         return (
             "No observation with code C1, C2 or FI is open."

@@ -8,7 +8,7 @@ from math import ceil
 from typing import Any
 
 from dorrik.core.book.codes import UNSATISFACTORY
-from dorrik.core.inspection.records import Inspection
+from dorrik.core.inspection.records import Inspection, Observation
 from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content.words import short_day
 
@@ -28,9 +28,15 @@ _PAGE = 210.0
 _TITLE, _BELOW, _SENTENCE, _FOOT = (46, 8.2), (105, 4.3), (86, 5.0), (56, 4.1)
 
 
+def deciding(inspection: Inspection, judgement: Judgement) -> list[Observation]:
+    """The observations that the outcome rests on."""
+    because = set(judgement.outcome_because)
+    return [one for one in inspection.observations if one.id in because]
+
+
 def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str:
     """The result as a landlord understands it. declared: what the inspector declares."""
-    codes = Counter(o.code for o in inspection.observations if o.id in set(judgement.outcome_because))
+    codes = Counter(o.code for o in deciding(inspection, judgement))
     improvements = sum(o.code == "C3" and not o.mended for o in inspection.observations)
     if declared not in ("satisfactory", "unsatisfactory"):
         return "The inspector has not decided yet."
@@ -107,7 +113,7 @@ def timeline(inspection: Inspection, judgement: Judgement, declared: str, next_b
         {"on": short_day(on), "what": ", ".join(dict.fromkeys(what for _, what in same)), "done": at == 0}
         for at, (on, same) in enumerate(groupby(sorted(events, key=lambda e: e[0]), key=lambda e: e[0]))
     ]
-    codes = {o.code for o in inspection.observations if o.id in set(judgement.outcome_because)}
+    codes = {o.code for o in deciding(inspection, judgement)}
     if declared == "unsatisfactory" and codes & UNSATISFACTORY:
         soon = []
         if "C1" in codes:

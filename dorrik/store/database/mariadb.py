@@ -288,7 +288,13 @@ class PrivateMariaDB:
 
     def _connect(self) -> None:
         pymysql.connect(
-            host="127.0.0.1", port=self.port, user=USER, password=self._password(), database=DATABASE, connect_timeout=2
+            host="127.0.0.1",
+            port=self.port,
+            user=USER,
+            password=self._password(),
+            database=DATABASE,
+            connect_timeout=2,
+            ssl_disabled=True,
         ).close()
 
     def _wait(self) -> None:

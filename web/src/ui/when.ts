@@ -10,19 +10,30 @@ type Shape = Intl.DateTimeFormatOptions;
 const SHORT: Shape = { day: "numeric", month: "short", year: "numeric" };
 const CLOCK: Shape = { hour: "2-digit", minute: "2-digit" };
 
+/** Made once for each shape: to make one takes the browser far longer than to use it. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function write(at: Date, shape: Shape): string {
+  const key = localeOf() + JSON.stringify(shape);
+  const format = formats.get(key) ?? new Intl.DateTimeFormat(localeOf(), shape);
+  formats.set(key, format);
+  // What is no moment is shown as such, and stops nothing.
+  return Number.isNaN(at.getTime()) ? String(at) : format.format(at);
+}
+
 /** A calendar day, `2026-11-25`, as `25 Nov 2026`. */
 export function day(iso: string | null | undefined, shape: Shape = SHORT): string {
   if (!iso) return "";
   const at = new Date(`${iso}T12:00:00Z`);
-  return Number.isNaN(at.getTime()) ? iso : at.toLocaleDateString(localeOf(), { ...shape, timeZone: "UTC" });
+  return Number.isNaN(at.getTime()) ? iso : write(at, { ...shape, timeZone: "UTC" });
 }
 
 /** A moment on the person's own clock, day and time. */
 export const moment = (at: string | number | Date, shape: Shape = { ...SHORT, ...CLOCK }): string =>
-  new Date(at).toLocaleString(localeOf(), shape);
+  write(new Date(at), shape);
 
 /** The time of a moment on the person's own clock, `09:05`. */
-export const clock = (at: string | number | Date): string => new Date(at).toLocaleTimeString(localeOf(), CLOCK);
+export const clock = (at: string | number | Date): string => write(new Date(at), CLOCK);
 
 /** Today on the person's own clock, as `2026-11-25`. */
 export const today = (): string => iso(new Date().getFullYear(), new Date().getMonth() + 1, new Date().getDate());
