@@ -113,10 +113,12 @@ async def _keep_at(device: Device, heavy: Heavy, until: float, counts: dict[int,
 async def _measured(people: list[Person], device: Device, heavy: Heavy | None, at_once: int) -> dict[int, int]:
     until = time.perf_counter() + SECONDS
     counts: dict[int, int] = {}
-    for one in people:
-        one.waits, one.homes, one.failed = [], [], 0
+    for person in people:
+        person.waits, person.homes, person.failed = [], [], 0
     work = [_keep_at(device, heavy, until, counts) for _ in range(at_once)] if heavy else []
-    others = asyncio.gather(*(one.type(until, random.random()) for one in people), *(one.look(until) for one in people))
+    others = asyncio.gather(
+        *(person.type(until, random.random()) for person in people), *(person.look(until) for person in people)
+    )
     # What is still being done of the heavy work when the time is over is nobody's wait.
     running = [asyncio.ensure_future(one) for one in work]
     await others
@@ -141,11 +143,11 @@ def run() -> None:
         for name, heavy, at_once in kinds:
             speed = machine.loop_ms()
             counts = asyncio.run(_measured(people, heavy_one, heavy, at_once))
-            waits = [w * 1e3 for one in people for w in one.waits]
-            homes = [w * 1e3 for one in people for w in one.homes]
+            waits = [w * 1e3 for person in people for w in person.waits]
+            homes = [w * 1e3 for person in people for w in person.homes]
             print(
                 f"beside {name:20} change {_told(waits)}, home {_told(homes)}, done {counts}, "
-                f"{sum(one.failed for one in people)} failed, server {sum(found.memory_mb()):.0f} MB, "
+                f"{sum(person.failed for person in people)} failed, server {sum(found.memory_mb()):.0f} MB, "
                 f"loop {speed:.0f} ms",
                 flush=True,
             )

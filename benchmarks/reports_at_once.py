@@ -47,23 +47,23 @@ async def _draft(device: Device) -> float:
 
 
 async def _type(people: list[Device], seconds: float) -> list[float]:
-    for one in people:
-        one.waits, one.failed = [], 0
+    for device in people:
+        device.waits, device.failed = [], 0
     until = time.perf_counter() + seconds
-    await asyncio.gather(*(one.type(until, random.random()) for one in people))
-    return [wait * 1e3 for one in people for wait in one.waits]
+    await asyncio.gather(*(device.type(until, random.random()) for device in people))
+    return [wait * 1e3 for device in people for wait in device.waits]
 
 
 async def _beside(people: list[Device], others: list[Device]) -> tuple[list[float], list[float]]:
     typing = asyncio.ensure_future(_type(people, ALONE_S))
     await asyncio.sleep(1.5)
-    done = await asyncio.gather(*(_draft(one) for one in others))
+    done = await asyncio.gather(*(_draft(device) for device in others))
     return list(done), await typing
 
 
 async def _prepare(others: list[Device]) -> None:
-    for one in others:
-        await _observed(one)
+    for device in others:
+        await _observed(device)
 
 
 def run() -> None:
@@ -75,7 +75,7 @@ def run() -> None:
         done, waits = asyncio.run(_beside(people, others))
         print(f"{TYPING} who type, {WORKERS} processes, loop {machine.loop_ms():.0f} ms")
         print(f"  alone: change {_told(alone)}")
-        print(f"  beside {DRAFTS} drafts: change {_told(waits)}, {sum(one.failed for one in people)} failed")
+        print(f"  beside {DRAFTS} drafts: change {_told(waits)}, {sum(device.failed for device in people)} failed")
         print(f"  drafts: the first after {min(done):.2f} s, the last after {max(done):.2f} s; ", end="")
         print(f"server {sum(found.memory_mb()):.0f} MB", flush=True)
 

@@ -66,7 +66,10 @@ def mistakes() -> list[str]:
     try:
         settings()
     except ValidationError as error:
-        return [f"{_PREFIX}{'.'.join(map(str, one['loc'])).upper()}: {one['msg']}" for one in error.errors()]
+        return [
+            f"{_PREFIX}{'.'.join(map(str, typed_dict_type['loc'])).upper()}: {typed_dict_type['msg']}"
+            for typed_dict_type in error.errors()
+        ]
     return []
 
 

@@ -327,7 +327,7 @@ def make_link(request: Request, inspection_id: str, given: ClientLinkIn) -> Made
 
 
 def _made(request: Request, links: list[client_links.Link], link_id: str, token: str) -> MadeClientLinkOut:
-    made = next(one for one in links if one.id == link_id)
+    made = next(link for link in links if link.id == link_id)
     address = request.app.state.url + client_links.path(token)
     return MadeClientLinkOut(link=ClientLinkOut.model_validate(made, from_attributes=True), address=address)
 
@@ -338,7 +338,7 @@ def client_links_of(request: Request, client_id: str) -> list[ClientLinkOut]:
     with work(request) as (connection, me):
         _client(connection, me, client_id)
         links = client_links.of_client(connection, me.firm_id, client_id)
-    return [ClientLinkOut.model_validate(one, from_attributes=True) for one in links]
+    return [ClientLinkOut.model_validate(link, from_attributes=True) for link in links]
 
 
 @router.post("/clients/{client_id}/links", status_code=201, responses=_AT_FIELD)

@@ -46,12 +46,12 @@ def after_out(connection: Connection, me: Person, inspection_id: str, found: Aft
         counting=len(found.counting),
         complete=found.complete,
         due=found.due,
-        copies=[CopyOut.model_validate(one, from_attributes=True) for one in found.copies],
-        links=[ClientLinkOut.model_validate(one, from_attributes=True) for one in found.links],
+        copies=[CopyOut.model_validate(copy, from_attributes=True) for copy in found.copies],
+        links=[ClientLinkOut.model_validate(link, from_attributes=True) for link in found.links],
         duties=duties_out(found),
         caution=intervals.CAUTION,
         confirmed=IssuedOut.model_validate(found.confirmed, from_attributes=True) if found.confirmed else None,
-        confirmations=[IssuedOut.model_validate(one, from_attributes=True) for one in found.confirmations],
+        confirmations=[IssuedOut.model_validate(issue, from_attributes=True) for issue in found.confirmations],
         may_decide=workflow.may(me.role, "decide"),
         may_send=workflow.may(me.role, "send letters"),
     )
@@ -59,7 +59,7 @@ def after_out(connection: Connection, me: Person, inspection_id: str, found: Aft
 
 def duties_out(found: AfterReport) -> list[DutyStateOut]:
     """The landlord's duties."""
-    return [DutyStateOut.model_validate(one, from_attributes=True) for one in found.duties]
+    return [DutyStateOut.model_validate(duty_state, from_attributes=True) for duty_state in found.duties]
 
 
 def item_out(item: Item, words: Any) -> ItemOut:
@@ -69,9 +69,9 @@ def item_out(item: Item, words: Any) -> ItemOut:
         id=required.id, code=required.code, now=standing.code, title=required.title, text=required.text,
         place=required.place, todo=required.todo, counts=required.counts, state=standing.state,
         lacks=list(standing.lacks), booked_on=standing.booked_on, booked_by=standing.booked_by,
-        done_by=standing.done_by, figures=[ItemFigureOut(**asdict(one)) for one in required.figures],
-        photos=[one["sha256"] for one in words["photos"].get(required.id, [])],
-        steps=[_step_out(one) for one in item.steps], own_certificates=list(item.own_certificates),
+        done_by=standing.done_by, figures=[ItemFigureOut(**asdict(figure)) for figure in required.figures],
+        photos=[photo["sha256"] for photo in words["photos"].get(required.id, [])],
+        steps=[_step_out(step) for step in item.steps], own_certificates=list(item.own_certificates),
     )  # fmt: skip
 
 

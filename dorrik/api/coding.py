@@ -38,7 +38,9 @@ def second_opinions(request: Request, start: int = Query(default=0, ge=0, le=100
         photos = opinions.photos_of(connection, waiting) if waiting else {}
         own = own_entries.in_force(connection, me.firm_id)
     with catalogue.with_own(own):
-        items = [_asked(one, photos.get(one.observation_id, [])) for one in waiting]
+        items = [
+            _asked(asked_observation, photos.get(asked_observation.observation_id, [])) for asked_observation in waiting
+        ]
     return WaitingOpinions(items=items, count=count)
 
 

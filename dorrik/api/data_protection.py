@@ -106,8 +106,8 @@ def _gathered(request: Request, client_id: str) -> tuple[str, dict[str, Any]]:
     with work(request, "export data") as (connection, me):
         found = _client(connection, me.firm_id, client_id)
         data = exporting.of_client(connection, me.firm_id, client_id)
-        for one in data["inspections"]:
-            _mask(one["journal"], "id", blind.waiting(connection, one["id"], me))
+        for inspection in data["inspections"]:
+            _mask(inspection["journal"], "id", blind.waiting(connection, inspection["id"], me))
         note(request, connection, me, "data exported", f"client {client_id}")
     return found.values.get("name") or "client", data
 
@@ -117,19 +117,19 @@ def _client_packed(engine: Engine, photos: PhotoStore, firm_id: str, data: dict[
     archive = Archive()
     yield from archive.add("data.json", _json_parts(data))
     # Once, however many inspections show it.
-    for sha256 in dict.fromkeys(sha256 for one in data["inspections"] for sha256 in one["photos"]):
+    for sha256 in dict.fromkeys(sha256 for inspection in data["inspections"] for sha256 in inspection["photos"]):
         photo = photos.get(firm_id, sha256)
         if photo is not None:
             yield from archive.add(f"photos/{sha256}", [photo], packed=False)
-    for report in (report for one in data["inspections"] for report in one["reports"]):
+    for report in (report for inspection in data["inspections"] for report in inspection["reports"]):
         with engine.connect() as connection:
             frozen = reports.frozen_pdf(connection, report["id"], firm_id)
         if frozen is not None:
             yield from archive.add(f"reports/{report['id']}.pdf", [frozen[1]], packed=False)
-    for one in data["inspections"]:
-        for file in (file for step in one["remedials"] for file in step["files"]):
+    for inspection in data["inspections"]:
+        for file in (file for step in inspection["remedials"] for file in step["files"]):
             with engine.connect() as connection:
-                kept_file = remedials.content(connection, one["id"], file["id"])
+                kept_file = remedials.content(connection, inspection["id"], file["id"])
             if kept_file is not None:
                 end = "pdf" if kept_file[0].media_type == "application/pdf" else "jpg"
                 yield from archive.add(f"evidence/{file['id']}.{end}", [kept_file[1]], packed=False)

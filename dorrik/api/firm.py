@@ -41,14 +41,14 @@ def _firm(connection: Connection, me: Person) -> FirmOut:
         house_rules=chosen,
         corrections=[
             CorrectionOut(
-                id=one.id,
-                **asdict(one.correction),
-                printed=one.printed,
-                author=one.author,
-                made_at=one.made_at,
-                withdrawn_at=one.withdrawn_at,
+                id=correction.id,
+                **asdict(correction.correction),
+                printed=correction.printed,
+                author=correction.author,
+                made_at=correction.made_at,
+                withdrawn_at=correction.withdrawn_at,
             )
-            for one in firm_rules.corrections(connection, me.firm_id)
+            for correction in firm_rules.corrections(connection, me.firm_id)
         ],
     )
 

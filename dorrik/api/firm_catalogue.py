@@ -26,19 +26,19 @@ router = make_router("/api/firm/catalogue", "firm", {**RESPONSES, 422: {"model":
 def _whole(connection: Connection, me: Person) -> FirmCatalogue:
     kept = own_entries.kept(connection, me.firm_id)
     built_in = set(catalogue.entries())
-    with catalogue.with_own([one.says for one in kept]):
-        entries = [catalogue_view(one) for one in catalogue.entries().values()]
+    with catalogue.with_own([entry.says for entry in kept]):
+        entries = [catalogue_view(catalogue_entry) for catalogue_entry in catalogue.entries().values()]
     return FirmCatalogue(
         entries=entries,
         own=[
             OwnEntryOut(
-                key=one.says["key"],
-                says={name: text for name, text in one.says.items() if name != "key"},
-                author=one.author,
-                made_at=one.made_at,
-                built_in=one.says["key"] in built_in,
+                key=entry.says["key"],
+                says={name: text for name, text in entry.says.items() if name != "key"},
+                author=entry.author,
+                made_at=entry.made_at,
+                built_in=entry.says["key"] in built_in,
             )
-            for one in kept
+            for entry in kept
         ],
         may_settle=workflow.may(me.role, "settle house rules"),
     )

@@ -73,7 +73,7 @@ def home(request: Request) -> Home:
         beginning=Beginning(
             rule_book=book,
             house_rules=chosen,
-            table_corrections=[CorrectionIn(**asdict(one)) for one in corrected],
+            table_corrections=[CorrectionIn(**asdict(correction)) for correction in corrected],
         ),
     )
 
@@ -208,7 +208,8 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         CHANGES.labels(result.state).inc()
     fates = iter(done.results)
     results = [
-        _refused(one) if isinstance(one, Malformed) else _result(next(fates), done.names) for one in batch.changes
+        _refused(change_in) if isinstance(change_in, Malformed) else _result(next(fates), done.names)
+        for change_in in batch.changes
     ]
     receipt: dict[str, Any] = {
         "seq": done.seq, "results": results, "may": done.may, "judgement": None, "change": None,
@@ -268,7 +269,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     # Whether a report was issued opens and closes nothing: it is not asked for at every keystroke.
     may = workflow.allowed(me.role, workflow.state_of(held=held, issued=False))
     secret = frozenset(c.id for c in sound if blind.is_hidden(judged.blind, c.entity_id, c.field))
-    results = tuple(_silent(one) if one.id in secret else one for one in applied.results)
+    results = tuple(_silent(result) if result.id in secret else result for result in applied.results)
     done = _Done(kept.seq, results, names, may, judgement, before, before_seq)
     # Last of all: whoever takes it out next changes what is in hand here.
     remembered.put(Memory(kept, whole, kept.seq, lasting))

@@ -23,7 +23,7 @@ def page(
         if inspection is not None and inspections.sequence(connection, inspection, me.firm_id) is None:
             raise not_found()
         found, count = mail_queue.page(connection, me.firm_id, troubled=troubled, inspection_id=inspection, start=start)
-    return MailPage(letters=[MailOut.model_validate(one, from_attributes=True) for one in found], count=count)
+    return MailPage(letters=[MailOut.model_validate(letter, from_attributes=True) for letter in found], count=count)
 
 
 @router.post("/{mail_id}/again", responses={422: {"model": Problem}})

@@ -150,7 +150,9 @@ def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[di
             raise ProblemError(409, "blind", "This observation waits for your second opinion. Give it first.")
         paper = on_paper(connection, me, 0, now().date())
     inspection = inspections.assemble(kept)
-    observation = next((one for one in inspection.observations if one.id == observation_id), None)
+    observation = next(
+        (observation for observation in inspection.observations if observation.id == observation_id), None
+    )
     if observation is None:
         raise not_found("observation")
     try:

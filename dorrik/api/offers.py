@@ -158,10 +158,13 @@ def _out(priced: Priced, found: list[Offer]) -> PriceOut:
         currency=priced.currency,
         settled_on=settled_on.isoformat() if settled_on else None,
         terms=priced.rates.terms,
-        open=[OpenOut.model_validate(one, from_attributes=True) for one in priced.found.open],
-        options=[OptionOut.model_validate(one, from_attributes=True) for one in priced.found.options],
-        proposals=[ProposalOut.model_validate(one, from_attributes=True) for one in priced.found.proposals],
-        alternatives=[AlternativeOut.model_validate(one, from_attributes=True) for one in priced.found.alternatives],
+        open=[OpenOut.model_validate(open_observation, from_attributes=True) for open_observation in priced.found.open],
+        options=[OptionOut.model_validate(option, from_attributes=True) for option in priced.found.options],
+        proposals=[ProposalOut.model_validate(proposal, from_attributes=True) for proposal in priced.found.proposals],
+        alternatives=[
+            AlternativeOut.model_validate(alternative, from_attributes=True)
+            for alternative in priced.found.alternatives
+        ],
         offers=[_offer(one) for one in found],
     )
 

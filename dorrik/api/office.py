@@ -37,25 +37,25 @@ def what_now(request: Request) -> AgendaOut:
         found = agenda.of_day(connection, me, now().date())
     return AgendaOut(
         today=found.today.isoformat(),
-        visits=[_visit(one, found) for one in found.visits],
-        ready=[_waiting(one) for one in found.ready],
-        to_review=[_waiting(one) for one in found.to_review],
-        sent_back=[_waiting(one) for one in found.sent_back],
-        returns=[_waiting(one) for one in found.returns],
-        promises=[_waiting(one) for one in found.promises],
-        due=[_waiting(one) for one in found.due],
+        visits=[_visit(visit, found) for visit in found.visits],
+        ready=[_waiting(waiting_inspection) for waiting_inspection in found.ready],
+        to_review=[_waiting(waiting_inspection) for waiting_inspection in found.to_review],
+        sent_back=[_waiting(waiting_inspection) for waiting_inspection in found.sent_back],
+        returns=[_waiting(waiting_inspection) for waiting_inspection in found.returns],
+        promises=[_waiting(waiting_inspection) for waiting_inspection in found.promises],
+        due=[_waiting(waiting_inspection) for waiting_inspection in found.due],
         due_count=found.due_count,
         unsent=[
             UnsentOut(
-                job_id=one.id,
-                number=one.number,
-                property_address=one.property_address,
-                on=one.on.isoformat() if one.on else None,
+                job_id=open_job.id,
+                number=open_job.number,
+                property_address=open_job.property_address,
+                on=open_job.on.isoformat() if open_job.on else None,
             )
-            for one in found.unsent
+            for open_job in found.unsent
         ],
         letters_in_trouble=found.letters_in_trouble,
-        to_clear=[open_report_out(one) for one in found.to_clear],
+        to_clear=[open_report_out(line) for line in found.to_clear],
         to_clear_count=found.to_clear_count,
         instruments=[
             InstrumentTroubleOut(
@@ -96,8 +96,8 @@ def of_property(request: Request, entry_id: str) -> StoryOut:
             raise not_found("property")
         found = story.story(connection, me.firm_id, home)
     return StoryOut(
-        events=[EventOut.model_validate(one, from_attributes=True) for one in found.events],
-        circuits=[_circuit(one) for one in found.circuits],
+        events=[EventOut.model_validate(event, from_attributes=True) for event in found.events],
+        circuits=[_circuit(circuit_story) for circuit_story in found.circuits],
         notes=_notes(found),
         due_on=found.due_on.isoformat() if found.due_on else None,
         followed={name: _named(name) for name in story.FIGURES},

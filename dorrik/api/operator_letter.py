@@ -38,10 +38,10 @@ def operator_letter(
         inspection, judgement = judging.judged(connection, kept)
         group = shared_intakes.members(connection, inspection_id)
         homes = share.homes(connection, me.firm_id, group)
-    rung = next((one for one in inspection.operator_calls if one.id == call), None)
+    rung = next((operator_call for operator_call in inspection.operator_calls if operator_call.id == call), None)
     if call is not None and rung is None:
         raise not_found("call")
-    others = [str(one.values.get("property_address") or one.reference) for one in homes if one.id != inspection_id]
+    others = [str(home.values.get("property_address") or home.reference) for home in homes if home.id != inspection_id]
     with tempfile.TemporaryDirectory(prefix="dorrik-letter-") as folder:
         try:
             said = (

@@ -33,7 +33,7 @@ def _there(connection: Connection, me: Person, person_id: str) -> Colleague:
 def everybody(request: Request) -> list[PersonOut]:
     """Everybody of the firm, those who have left too."""
     with work(request, "manage people") as (connection, me):
-        return [_shown(one) for one in people.everybody(connection, me.firm_id)]
+        return [_shown(colleague) for colleague in people.everybody(connection, me.firm_id)]
 
 
 @router.post("", status_code=201)

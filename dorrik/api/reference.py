@@ -80,7 +80,7 @@ def _reference() -> Reference:
             for kind, columns in circuit_columns.BY_KIND.items()
         },
         looks={kind: Looked(one.look, one.observations) for kind, one in looks().items()},
-        operator_faults=[OperatorFaultOut.model_validate(one) for one in faults().values()],
+        operator_faults=[OperatorFaultOut.model_validate(fault) for fault in faults().values()],
         works=[WorkOut.model_validate(work) for work in works().values()],
         positions=[PositionOut.model_validate(choice) for choice in positions.CHOICES],
         usual_rooms=[UsualRoomOut.model_validate(room) for room in usual_rooms()],

@@ -85,7 +85,7 @@ def clients(request: Request, start: _Start = 0) -> EntryPage:
     """The firm's clients by name, a page at a time."""
     with work(request) as (connection, me):
         found, count = register.page(connection, me.firm_id, "client", start=start)
-    return EntryPage(entries=[_shown(one) for one in found], count=count)
+    return EntryPage(entries=[_shown(entry) for entry in found], count=count)
 
 
 @router.get("/clients/{entry_id}")
@@ -106,8 +106,10 @@ def home(request: Request, entry_id: str) -> PropertyOut:
         return PropertyOut(
             property=_shown(found),
             client=_shown(owner),
-            installations=[_shown(one) for one in register.entries(connection, me.firm_id, "installation", entry_id)],
-            jobs=[_shown(one) for one in register.entries(connection, me.firm_id, "job", entry_id)],
+            installations=[
+                _shown(entry) for entry in register.entries(connection, me.firm_id, "installation", entry_id)
+            ],
+            jobs=[_shown(entry) for entry in register.entries(connection, me.firm_id, "job", entry_id)],
             inspections=_past(connection, me.firm_id, entry_id),
             next_number=numbers.next_job(connection, me.firm_id),
         )
@@ -142,13 +144,13 @@ def job(request: Request, entry_id: str) -> JobOut:
             state_begun=begun(file.job.values.get("state")),
             property=_shown(file.home),
             client=_shown(file.client),
-            installations=[_shown(one) for one in file.installations],
+            installations=[_shown(entry) for entry in file.installations],
             inspections=[one for one in past if one.job_id == entry_id],
             estimate=_estimate(estimates.estimate(connection, me.firm_id, file.job)),
             instruments=_instruments(connection, me.firm_id, file.job.values.get("booked_on")),
             beginnings=[
-                BeginningOut.model_validate(one, from_attributes=True)
-                for one in jobs.starts(connection, me.firm_id, file)
+                BeginningOut.model_validate(start, from_attributes=True)
+                for start in jobs.starts(connection, me.firm_id, file)
             ],
         )
 
@@ -166,11 +168,11 @@ def _estimate(found: Estimate) -> EstimateOut:
 
 def _instruments(connection: Connection, firm_id: str, on: str | None = None) -> list[InstrumentOut]:
     found = []
-    for one in register.entries(connection, firm_id, "instrument"):
-        verdict = judge_calibration(one.values.get("calibration_due"), on or now().date().isoformat())
+    for entry in register.entries(connection, firm_id, "instrument"):
+        verdict = judge_calibration(entry.values.get("calibration_due"), on or now().date().isoformat())
         left = None if verdict.margin is None else int(verdict.margin)
         calibration = CalibrationOut(status=verdict.status, reason=verdict.reason, days_left=left)
-        found.append(InstrumentOut(entry=_shown(one), calibration=calibration))
+        found.append(InstrumentOut(entry=_shown(entry), calibration=calibration))
     return found
 
 
@@ -180,11 +182,11 @@ def instruments(request: Request) -> InstrumentsOut:
     with work(request) as (connection, me):
         logged = lead_sets.log(connection, me.firm_id)
         sets = []
-        for one in register.entries(connection, me.firm_id, "leads"):
-            kept = logged.get(one.id, ())
-            known, count = lead_sets.mean(kept) or (one.values.get("known_ohm"), 0)
+        for entry in register.entries(connection, me.firm_id, "leads"):
+            kept = logged.get(entry.id, ())
+            known, count = lead_sets.mean(kept) or (entry.values.get("known_ohm"), 0)
             history = [NullOut.model_validate(null, from_attributes=True) for null in kept[-NULLS_SHOWN:]]
-            sets.append(LeadSetOut(entry=_shown(one), known_ohm=known, nulls=count, log=history))
+            sets.append(LeadSetOut(entry=_shown(entry), known_ohm=known, nulls=count, log=history))
         return InstrumentsOut(instruments=_instruments(connection, me.firm_id), lead_sets=sets)
 
 

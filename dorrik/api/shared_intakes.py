@@ -98,7 +98,10 @@ def join(request: Request, inspection_id: str, given: ShareIn) -> SharedIntakeOu
                 raise not_found() from None
             except share.Disagree as error:
                 told = f"The homes do not agree on: {error}. Choose which is right, then share."
-                fields = [{"field": one.field, "message": f"{one.label}: {_said(one)}"} for one in error.found]
+                fields = [
+                    {"field": difference.field, "message": f"{difference.label}: {_said(difference)}"}
+                    for difference in error.found
+                ]
                 raise ProblemError(409, "disagree", told, fields=fields) from None
             return _out(connection, me.firm_id, _kept(connection, me.firm_id, inspection_id))
 
@@ -156,29 +159,33 @@ def _out(connection: Connection, firm_id: str, kept: KeptInspection) -> SharedIn
     found = share.homes(connection, firm_id, group)
     homes = [
         SharingHome(
-            id=one.id,
-            reference=one.reference,
-            property_address=one.values.get("property_address") or "",
-            installation=one.values.get("installation_name") or "",
-            on_hold=one.values.get("held_at") is not None,
-            issued=is_issued(connection, one.id),
-            same_property=bool(here["property_id"]) and one.values.get("property_id") == here["property_id"],
-            own=sorted(one.own),
+            id=home.id,
+            reference=home.reference,
+            property_address=home.values.get("property_address") or "",
+            installation=home.values.get("installation_name") or "",
+            on_hold=home.values.get("held_at") is not None,
+            issued=is_issued(connection, home.id),
+            same_property=bool(here["property_id"]) and home.values.get("property_id") == here["property_id"],
+            own=sorted(home.own),
         )
-        for one in found
+        for home in found
     ]
     differs = list(differing(found))
     others = [
         SharingHome(
-            id=one.id, reference=one.reference or "", property_address=one.property_address or "",
-            installation=one.installation or "", on_hold=False, issued=False, same_property=one.same_property, own=[],
+            id=neighbour.id, reference=neighbour.reference or "", property_address=neighbour.property_address or "",
+            installation=neighbour.installation or "", on_hold=False, issued=False,
+            same_property=neighbour.same_property, own=[],
         )
-        for one in shared_intakes.neighbours(connection, firm_id, here, kept.id)
-        if one.id not in group
+        for neighbour in shared_intakes.neighbours(connection, firm_id, here, kept.id)
+        if neighbour.id not in group
     ]  # fmt: skip
-    disputed = {one.field for one in conflicts(differs)}
+    disputed = {difference.field for difference in conflicts(differs)}
     return SharedIntakeOut(
-        homes=homes, fields=list(FIELDS), differing=[_differing(one, disputed) for one in differs], others=others
+        homes=homes,
+        fields=list(FIELDS),
+        differing=[_differing(difference, disputed) for difference in differs],
+        others=others,
     )
 
 

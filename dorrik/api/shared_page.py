@@ -107,7 +107,7 @@ def page(request: Request) -> SharedOut:
         role=link.role,  # type: ignore[arg-type]
         one=link.inspection_id is not None, may_report=link.role in REPORTS, expires_at=link.expires_at,
         today=now().date(), homes=sorted(
-            (_home(one, states.get(one.inspection_id or ""), outcomes) for one in found), key=_urgency
+            (_home(home, states.get(home.inspection_id or ""), outcomes) for home in found), key=_urgency
         ),
     )  # fmt: skip
 
@@ -175,7 +175,7 @@ def _out(link: Link, inspection_id: str, found: AfterReport) -> SharedReportOut:
         due=found.due,
         # What a landlord owes by law, and whom they gave copies, is theirs and their agent's.
         duties=duties_out(found) if reports_too and link.role != "contractor" else [],
-        copies=[_copy(one) for one in found.copies] if reports_too and link.role != "contractor" else [],
+        copies=[_copy(copy) for copy in found.copies] if reports_too and link.role != "contractor" else [],
         caution=intervals.CAUTION,
         confirmed_on=found.confirmed.issued_at.date() if found.confirmed else None,
         rule_book=words["rule_book"],
@@ -193,7 +193,7 @@ def _item(item: Item, words: Any) -> SharedItemOut:
         id=required.id, code=required.code, title=required.title, text=required.text, place=required.place,
         todo=required.todo, counts=required.counts, state=item.standing.state, said=_said(item),
         photos=[one["sha256"] for one in words["photos"].get(required.id, []) if one["sha256"]],
-        steps=[_step(one) for one in item.steps],
+        steps=[_step(step) for step in item.steps],
     )  # fmt: skip
 
 
@@ -370,7 +370,7 @@ def gave_copy(request: Request, inspection_id: str, given: SharedCopyIn) -> Shar
             raise ProblemError(409, "not-confirmed", "There is no confirmation yet.")
         at = day_given(given.on)
         same = (given.of, given.role, given.name, given.how, at)
-        if same not in {(one.of, one.role, one.name, one.how, one.at) for one in found.copies}:
+        if same not in {(copy.of, copy.role, copy.name, copy.how, copy.at) for copy in found.copies}:
             copies.note(connection, inspection_id, of.id, given.role, given.name, given.how, at, link_id=link.id)
         after_report.remember(connection, link.firm_id, inspection_id)
         return _out(link, inspection_id, _found(connection, link, inspection_id))

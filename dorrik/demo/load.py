@@ -33,18 +33,23 @@ def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
     with engine.begin() as connection:
         if people.firms(connection, demo=None):
             return False
-        firms = {one.name: people.add_firm(connection, one.name, one.address, one.phone, demo=True) for one in FIRMS}
+        firms = {
+            demo_firm.name: people.add_firm(connection, demo_firm.name, demo_firm.address, demo_firm.phone, demo=True)
+            for demo_firm in FIRMS
+        }
         password_hash = passwords.hash_password(PASSWORD)
         who = {
-            one.email: Person(
-                people.add_person(connection, firms[one.firm], one.name, one.email, one.role, password_hash),
-                firms[one.firm],
-                one.firm,
-                one.name,
-                one.email,
-                one.role,
+            person.email: Person(
+                people.add_person(
+                    connection, firms[person.firm], person.name, person.email, person.role, password_hash
+                ),
+                firms[person.firm],
+                person.firm,
+                person.name,
+                person.email,
+                person.role,
             )
-            for one in PEOPLE
+            for person in PEOPLE
         }
         ruth = who[PEOPLE[0].email]
         keeper = register.Registrar(connection, ruth.firm_id, ruth.id)
@@ -82,12 +87,12 @@ def open_doors(engine: Engine) -> bool:
     """
     password_hash = passwords.hash_password(PASSWORD)
     with engine.begin() as connection:
-        firms = {one.name: one.id for one in people.firms(connection, demo=True)}
-        for one in PEOPLE:
-            row = people.by_address(connection, one.email)
-            if row is None and one.firm in firms:
+        firms = {firm.name: firm.id for firm in people.firms(connection, demo=True)}
+        for person in PEOPLE:
+            row = people.by_address(connection, person.email)
+            if row is None and person.firm in firms:
                 # An earlier demo had fewer people.
-                people.add_person(connection, firms[one.firm], one.name, one.email, one.role, password_hash)
+                people.add_person(connection, firms[person.firm], person.name, person.email, person.role, password_hash)
             elif row is not None and row.password_hash is None:
                 people.set_password(connection, row.id, password_hash)
         return bool(firms)
@@ -121,7 +126,7 @@ def _tested(scribe: Scribe, kept: inspections.KeptInspection, judgement: Judgeme
         scribe.add(
             "isolation", "board", board.board_id, by="Ruth Pellow", source="proving unit", proved_at=f"{day}T09:36:00Z",
             isolated_at=f"{day}T09:40:00Z", isolated_where="main switch", lock="P-14", key_with="Ruth Pellow",
-            pairings={one.name: DEAD for one in board.pairings}, proved_again_at=f"{day}T09:52:00Z",
+            pairings={pairing.name: DEAD for pairing in board.pairings}, proved_again_at=f"{day}T09:52:00Z",
             restored_at=f"{day}T13:20:00Z",
         )  # fmt: skip
 

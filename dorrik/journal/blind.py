@@ -93,7 +93,8 @@ def is_hidden(blind: frozenset[str], entity_id: str, field: str) -> bool:
 def masked(entries: Iterable[Entry], blind: frozenset[str]) -> list[Entry]:
     """Entries of the journal with what may not be seen left empty: that something was entered is no secret."""
     return [
-        replace(one, value=None, before=None) if is_hidden(blind, one.entity_id, one.field) else one for one in entries
+        replace(entry, value=None, before=None) if is_hidden(blind, entry.entity_id, entry.field) else entry
+        for entry in entries
     ]
 
 

@@ -31,7 +31,7 @@ class Disagree(Exception):
     """Homes say different things of what they are to share; `found` says which."""
 
     def __init__(self, found: Sequence[Differing]) -> None:
-        super().__init__(", ".join(one.label for one in found))
+        super().__init__(", ".join(difference.label for difference in found))
         self.found = tuple(found)
 
 
@@ -65,19 +65,25 @@ def fan_out(
     here = kept.entities[kept.id].values
     if not here["supply_shared_with"]:
         return
-    fresh = {one.id for one in results if one.state == "kept"}
-    if any(one.id in fresh and (one.entity, one.field) == ("inspection", "reference") for one in changes):
+    fresh = {result.id for result in results if result.state == "kept"}
+    if any(change.id in fresh and (change.entity, change.field) == ("inspection", "reference") for change in changes):
         name(connection, kept.firm_id, author, kept.id)
     # What a trainee read is passed on once somebody answers for it: at the other home nobody would be asked to.
-    shared = [one for one in changes if one.id in fresh and passed_on(one.entity, one.field) and one.read_by is None]
+    shared = [
+        change
+        for change in changes
+        if change.id in fresh and passed_on(change.entity, change.field) and change.read_by is None
+    ]
     if not shared:
         return
     group = shared_intakes.members(connection, kept.id)
     own = group.pop(kept.id, frozenset())
-    held = any(one.entity == KIND and one.field == "holds" and one.value for one in shared)
+    held = any(change.entity == KIND and change.field == "holds" and change.value for change in shared)
     for other, others_own in group.items():
         entries: list[_Fact] = [
-            _at(other, kept.id, one) for one in shared if one.entity == KIND or one.field not in own | others_own
+            _at(other, kept.id, change)
+            for change in shared
+            if change.entity == KIND or change.field not in own | others_own
         ]
         if held:
             entries += [("inspection", other, field, here[field]) for field in HOLD if here[field] is not None]
@@ -117,14 +123,18 @@ def share(
     for key in (inspection_id, other_id):
         ids |= shared_intakes.members(connection, key)
     sharing = homes(connection, firm_id, dict(sorted(ids.items())), lock=True)
-    if inspection_id == other_id or {inspection_id, other_id} - {one.id for one in sharing}:
+    if inspection_id == other_id or {inspection_id, other_id} - {home.id for home in sharing}:
         raise LookupError(other_id)
-    disputed = [one for one in differing(sharing) if not one.own]
-    undecided = [one for one in conflicts(disputed) if one.values.get(taken.get(one.field, "")) is None]
+    disputed = [difference for difference in differing(sharing) if not difference.own]
+    undecided = [
+        difference
+        for difference in conflicts(disputed)
+        if difference.values.get(taken.get(difference.field, "")) is None
+    ]
     if undecided:
         raise Disagree(undecided)
     shared_intakes.join(connection, inspection_id, other_id)
-    agreed = {one.field: _agreed(one, taken) for one in disputed}
+    agreed = {difference.field: _agreed(difference, taken) for difference in disputed}
     for home in sharing:
         entries = [
             ("inspection", home.id, field, value)
@@ -132,7 +142,7 @@ def share(
             if value is not None and home.values.get(field) != value
         ]
         _share(connection, firm_id, author, home.id, entries)
-    _calls(connection, firm_id, author, [one.id for one in sharing])
+    _calls(connection, firm_id, author, [home.id for home in sharing])
     name(connection, firm_id, author, inspection_id)
 
 
@@ -165,7 +175,7 @@ def align(connection: Connection, firm_id: str, author: Author, inspection_id: s
     """Enter these fields of one home at every other that shares them. Raises LookupError where it shares with none."""
     wanted = set(fields)
     group = shared_intakes.members(connection, inspection_id)
-    sharing = {one.id: one for one in homes(connection, firm_id, group, lock=True)}
+    sharing = {home.id: home for home in homes(connection, firm_id, group, lock=True)}
     here = sharing.pop(inspection_id, None)
     if here is None:
         raise LookupError(inspection_id)
@@ -184,10 +194,10 @@ def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[s
     """Calls to the operator that are open at one home stand at every one."""
     kept = [one for key in ids if (one := inspections.load(connection, key, firm_id)) is not None]
     open_calls = {
-        one.id: one.values
+        entity.id: entity.values
         for source in kept
-        for one in source.entities.values()
-        if one.kind == KIND and not one.values["removed"] and one.values["closed_at"] is None
+        for entity in source.entities.values()
+        if entity.kind == KIND and not entity.values["removed"] and entity.values["closed_at"] is None
     }
     for target in kept:
         entries: list[_Fact] = []

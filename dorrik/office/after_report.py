@@ -85,7 +85,9 @@ def after(connection: Connection, firm_id: str, inspection_id: str) -> AfterRepo
     words = latest.client_words or _words(connection, firm_id, latest)
     steps = kept_steps.steps(connection, inspection_id)
     made_good = kept_steps.own_certificates(connection, inspection_id)
-    items = tuple(_item(one, steps, made_good.get(one.id, ())) for one in for_client.items(words))
+    items = tuple(
+        _item(required_item, steps, made_good.get(required_item.id, ())) for required_item in for_client.items(words)
+    )
     noted = copies.of_inspection(connection, inspection_id)
     complete = remedials.all_cleared(
         (item.required for item in items), {item.required.id: item.standing for item in items}
@@ -93,7 +95,11 @@ def after(connection: Connection, firm_id: str, inspection_id: str) -> AfterRepo
     confirmations = reports.issues(connection, inspection_id, CONFIRMATION)
     confirmed = _covering(connection, inspection_id, confirmations, items) if complete else None
     duties = _duties(words, items, noted, complete=complete, confirmed=confirmed)
-    open_work = [one.due for one in duties if one.due and one.short == WORK_DONE and one.done_on is None]
+    open_work = [
+        duty_state.due
+        for duty_state in duties
+        if duty_state.due and duty_state.short == WORK_DONE and duty_state.done_on is None
+    ]
     return AfterReport(
         issued=latest.issued,
         words=words,
@@ -115,13 +121,13 @@ WORK_DONE = "work done"
 def as_steps(steps: Iterable[TakenStep]) -> list[Step]:
     """Steps as the rules read them."""
     return [
-        Step(number=one.number, kind=one.kind, what=one.what, files=tuple(file.kind for file in one.files))  # type: ignore[arg-type]
-        for one in steps
+        Step(number=step.number, kind=step.kind, what=step.what, files=tuple(file.kind for file in step.files))  # type: ignore[arg-type]
+        for step in steps
     ]
 
 
 def _item(required: Required, steps: Sequence[TakenStep], own: Sequence[str]) -> Item:
-    its = tuple(one for one in steps if one.observation_id == required.id)
+    its = tuple(step for step in steps if step.observation_id == required.id)
     return Item(required, remedials.standing(required, as_steps(its)), its, tuple(own))
 
 
@@ -183,7 +189,9 @@ def _state(found: AfterReport) -> ReportState:
     unclear = [item for item in found.counting if item.standing.state != "cleared"]
     visits = [item.standing.booked_on for item in unclear if item.standing.state == "booked"]
     copies_due = [
-        one.due for one in found.duties if one.shown and one.due and one.done_on is None and one.short != WORK_DONE
+        duty_state.due
+        for duty_state in found.duties
+        if duty_state.shown and duty_state.due and duty_state.done_on is None and duty_state.short != WORK_DONE
     ]
     codes = sorted((item.standing.code for item in unclear), key=ORDER.index)
     return ReportState(
@@ -212,9 +220,9 @@ def _duties(
 ) -> tuple[DutyState, ...]:
     def first(of: str, numbers: set[int] | None = None) -> dict[str, date]:
         days: dict[str, date] = {}
-        for one in noted:
-            if one.of == of and one.arrived and (numbers is None or one.number in numbers):
-                days.setdefault(one.role, one.at.date())
+        for copy in noted:
+            if copy.of == of and copy.arrived and (numbers is None or copy.number in numbers):
+                days.setdefault(copy.role, copy.at.date())
         return days
 
     inspected = words["inspected_on"]

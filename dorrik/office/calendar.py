@@ -43,8 +43,13 @@ def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
             )
     due, _ = agenda.due(connection, firm_id, today + AHEAD, MOST)
     found += [
-        Entry(f"due-{one.id}", f"Inspection due: {one.property_address or ''}", one.on, words=one.reference or "")
-        for one in due
-        if one.on is not None
+        Entry(
+            f"due-{waiting_inspection.id}",
+            f"Inspection due: {waiting_inspection.property_address or ''}",
+            waiting_inspection.on,
+            words=waiting_inspection.reference or "",
+        )
+        for waiting_inspection in due
+        if waiting_inspection.on is not None
     ]
     return found

@@ -136,12 +136,12 @@ def _cleared(item: Item) -> Cleared:
 
 
 def _last(steps: Sequence[TakenStep], kind: str) -> TakenStep | None:
-    return next((one for one in reversed(steps) if one.kind == kind), None)
+    return next((step for step in reversed(steps) if step.kind == kind), None)
 
 
 def _figures(steps: Sequence[TakenStep]) -> list[tuple[str, str, str, str]]:
     """Each figure as it read last: its label, before, after and unit."""
-    last = {(one.what["entity_id"], one.what["field"]): one.what for one in steps if one.kind == "retest"}
+    last = {(step.what["entity_id"], step.what["field"]): step.what for step in steps if step.kind == "retest"}
     return [(what["label"], what["before"], what["after"], what["unit"]) for what in last.values()]
 
 

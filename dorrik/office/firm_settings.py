@@ -25,7 +25,7 @@ def written(connection: Connection, firm_id: str) -> dict[str, Any]:
         "letterhead": {name: details[name] or "" for name in ("name", "address", "phone", "email", "letter_line")},
         "rule_book": book,
         "house_rules": chosen,
-        "corrections": [asdict(one) for one in firm_rules.in_force(connection, firm_id)],
+        "corrections": [asdict(correction) for correction in firm_rules.in_force(connection, firm_id)],
         "catalogue": own_entries.in_force(connection, firm_id),
         "rates": asdict(rates),
         "prices": asdict(prices) | {"currency": currency},
@@ -50,8 +50,8 @@ def take_in(connection: Connection, who: Person, said: dict[str, Any]) -> list[s
         elif (said.get("rule_book"), said.get("house_rules") or {}) != (book, chosen):
             told.append("Rule book and house rules stay as your firm has settled them.")
         if not firm_rules.in_force(connection, who.firm_id):
-            for one in said.get("corrections") or ():
-                firm_rules.correct(connection, who.firm_id, who.id, Correction(**one))
+            for correction in said.get("corrections") or ():
+                firm_rules.correct(connection, who.firm_id, who.id, Correction(**correction))
         if not own_entries.in_force(connection, who.firm_id):
             entries = [catalogue.check(one) for one in said.get("catalogue") or ()]
             own_entries.keep(connection, who.firm_id, who.id, entries)

@@ -80,7 +80,7 @@ def starts(connection: Connection, firm_id: str, file: JobFile) -> list[Start]:
 
 
 def _start(connection: Connection, firm_id: str, file: JobFile, part: Entry | None, rule_book: str | None) -> Start:
-    job, home, client = (one.values | {"id": one.id} for one in (file.job, file.home, file.client))
+    job, home, client = (entry.values | {"id": entry.id} for entry in (file.job, file.home, file.client))
     installation = None if part is None else part.values | {"id": part.id}
     part_id = None if part is None else part.id
     begun = from_job(job, home, client, installation, rule_book)
@@ -108,7 +108,7 @@ class Letters:
         if which == "power-off":
             return job_letters.power_off_notice(home, job, self.paper)
         price = f"{self.estimate.currency}{self.estimate.price:,.2f}"
-        installations = [one.values for one in self.file.installations]
+        installations = [entry.values for entry in self.file.installations]
         return job_letters.confirmation(
             self.file.client.values, home, job, installations, price, self.estimate.minutes, self.paper
         )

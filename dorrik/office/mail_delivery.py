@@ -43,7 +43,7 @@ def written(
     """A mail as it is queued. to: a parsed address."""
     return mail_queue.Written(
         firm_id=firm_id, sender=firm_name, reply_to=reply_to, to=to, subject=subject, text=text,
-        message_id=mail.message_id(place.sender), files=[(one.name, one.pdf) for one in attached],
+        message_id=mail.message_id(place.sender), files=[(attachment.name, attachment.pdf) for attachment in attached],
     )  # fmt: skip
 
 

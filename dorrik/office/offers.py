@@ -102,16 +102,16 @@ def price(connection: Connection, kept: KeptInspection) -> Priced:
     inspection, judgement = judged(connection, kept)
     rates = repair_rates.of(connection, kept.firm_id)
     _, _, currency = house_rates.of(connection, kept.firm_id)
-    put_right = {one.id for one in judgement.recorded if one.made_good}
+    put_right = {record.id for record in judgement.recorded if record.made_good}
     # What is recorded is priced; what the readings say beside it is told, or a price would pass it over.
-    unanswered = summary([one for one in judgement.against if one.kind not in ("code", "uncoded")])
+    unanswered = summary([objection for objection in judgement.against if objection.kind not in ("code", "uncoded")])
     return Priced(inspection, judgement, pricing(inspection, put_right, rates.rates, unanswered), rates, currency)
 
 
 def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days: int = VALID_DAYS) -> Copy:
     """The alternatives as they would go out now. Raises NothingToOffer."""
     priced = price(connection, kept)
-    lacks = tuple(trouble for one in priced.found.alternatives for trouble in one.trouble)
+    lacks = tuple(trouble for alternative in priced.found.alternatives for trouble in alternative.trouble)
     if not priced.found.alternatives:
         lacks = ("choose the work first",)
     if lacks:
@@ -131,8 +131,8 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days:
         "number": named,
         "currency": priced.currency,
         "valid_until": until.isoformat(),
-        "open": [asdict(one) for one in priced.found.open],
-        "alternatives": [asdict(one) for one in priced.found.alternatives],
+        "open": [asdict(open_observation) for open_observation in priced.found.open],
+        "alternatives": [asdict(alternative) for alternative in priced.found.alternatives],
     }
     return Copy(said, document, number, kept.seq, at, _already(connection, kept, made, document))
 
@@ -172,11 +172,11 @@ def sent(connection: Connection, kept: KeptInspection, priced: Priced) -> list[O
     texts = reports.documents(connection, kept.id, OFFER)
     return [
         Offer(
-            one, document["number"], document, tuple(_moved(document, priced, newer=one.number < len(found))),
-            register.get(connection, kept.firm_id, "job", _job_id(one.id)),
+            issue, document["number"], document, tuple(_moved(document, priced, newer=issue.number < len(found))),
+            register.get(connection, kept.firm_id, "job", _job_id(issue.id)),
         )
-        for one in found
-        if (document := texts.get(one.id)) is not None
+        for issue in found
+        if (document := texts.get(issue.id)) is not None
     ]  # fmt: skip
 
 
@@ -266,15 +266,17 @@ def _moved(document: dict[str, Any], priced: Priced, *, newer: bool) -> Iterator
         yield "A later offer was made since."
     if date.fromisoformat(document["valid_until"]) < now().date():
         yield f"It held until {day(document['valid_until'])}."
-    rates = {one.key: one.price for one in priced.found.options}
-    for line in {line["option"]: line for one in document["alternatives"] for line in one["lines"]}.values():
+    rates = {option.key: option.price for option in priced.found.options}
+    for line in {
+        line["option"]: line for alternative in document["alternatives"] for line in alternative["lines"]
+    }.values():
         today = rates.get(line["option"])
         if line["rate"] is not None and today is not None and today != line["rate"]:
             before = offer.money(document["currency"], line["rate"])
             now_costs = offer.money(priced.currency, today)
             yield f"{line['label']} costs {now_costs} by today's rates, {before} when offered."
     before_ids = {one["id"]: one for one in document["open"]}
-    standing = {one.id: one for one in priced.found.open}
+    standing = {open_observation.id: open_observation for open_observation in priced.found.open}
     for key, one in before_ids.items():
         if key not in standing:
             yield f"No longer to be put right: {one['what']}."

@@ -94,7 +94,7 @@ def story(connection: Connection, firm_id: str, home: Entry) -> Story:
         events.append(Event("due", due_on.isoformat()))
     return Story(
         tuple(sorted(events, key=lambda event: event.on)),
-        tuple(one for visit in latest.values() for one in _circuits(visit, visits)),
+        tuple(circuit_story for visit in latest.values() for circuit_story in _circuits(visit, visits)),
         tuple((visit.id, note) for visit in latest.values() for note in visit.notes),
         due_on,
     )
@@ -132,7 +132,7 @@ def _of_the_home(home: Entry) -> Iterable[Event]:
 
 def _event(visit: _Visit) -> Event:
     found = visit.inspection
-    codes = Counter(one.code for one in found.observations if one.code and is_open(one))
+    codes = Counter(observation.code for observation in found.observations if observation.code and is_open(observation))
     return Event(
         "inspection", visit.on, visit.id, found.reference, found.installation_name, found.declared_outcome,
         visit.issued, dict(codes),
@@ -148,7 +148,7 @@ def _circuits(visit: _Visit, visits: list[_Visit]) -> Iterable[CircuitStory]:
         for circuit in board.circuits:
             if circuit.spare:
                 continue
-            known = [(one.on, found) for one in before if (found := _same(one.inspection, board.name, circuit))]
+            known = [(visit.on, found) for visit in before if (found := _same(visit.inspection, board.name, circuit))]
             figures = {name: _points(name, circuit, visit.on, known) for name in FIGURES}
             yield CircuitStory(
                 visit.id, circuit.id, board.name or "Board", circuit.way, circuit.designation, figures
@@ -173,9 +173,9 @@ def _plain(name: str | None) -> str:
 def _points(name: str, circuit: Circuit, on: str, known: list[tuple[str, Circuit]]) -> tuple[PastReading, ...]:
     """Each day once: what was carried over from earlier papers, what earlier inspections have, and today's."""
     found: dict[str, Reading] = {}
-    for one in circuit.earlier:
-        if one.figure == name and one.measured_on and one.reading is not None:
-            found[one.measured_on] = one.reading
+    for earlier_figure in circuit.earlier:
+        if earlier_figure.figure == name and earlier_figure.measured_on and earlier_figure.reading is not None:
+            found[earlier_figure.measured_on] = earlier_figure.reading
     for day, other in [*known, (on, circuit)]:
         reading: Reading | None = getattr(other, name)
         if day and reading is not None:

@@ -71,23 +71,23 @@ def of_inspection(
         if photo is not None:
             yield from put(f"photos/{sha256}", photo)
     for kind in PAPERS:
-        for one in reports.issues(connection, inspection_id, kind):
-            frozen = reports.frozen_pdf(connection, one.id, firm_id)
+        for issue in reports.issues(connection, inspection_id, kind):
+            frozen = reports.frozen_pdf(connection, issue.id, firm_id)
             if frozen is not None:
-                yield from put(f"papers/{one.id}-{frozen[0]}", frozen[1])
+                yield from put(f"papers/{issue.id}-{frozen[0]}", frozen[1])
 
 
 def of_firm(connection: Connection, store: PhotoStore, who: Person, put: Put) -> Iterator[bytes]:
     """Pack everything of that person's firm, part by part."""
     firm_id = who.firm_id
-    entries = [one for kind in REGISTER for one in register.entries(connection, firm_id, kind)]
+    entries = [entry for kind in REGISTER for entry in register.entries(connection, firm_id, kind)]
     said = {
         "format": FORMAT,
         "version": VERSION,
         "settings": firm_settings.written(connection, firm_id),
         "register": [
-            {"kind": one.kind, "id": one.id, "parent_id": one.parent_id, "values": _plain(one.values)}
-            for one in entries
+            {"kind": entry.kind, "id": entry.id, "parent_id": entry.parent_id, "values": _plain(entry.values)}
+            for entry in entries
         ],
     }
     yield from put("firm.json", json.dumps(said, ensure_ascii=False, indent=1).encode())
@@ -198,7 +198,7 @@ def _json(archive: zipfile.ZipFile, name: str) -> dict[str, Any]:
 def _register(connection: Connection, who: Person, entries: list[Any], taken: TakenIn) -> None:
     """Entries in the order of their kinds: what belongs to another comes after it."""
     for kind in REGISTER:
-        for one in (one for one in entries if isinstance(one, dict) and one.get("kind") == kind):
+        for one in (entry for entry in entries if isinstance(entry, dict) and entry.get("kind") == kind):
             parent = who.firm_id if REGISTER[kind].parent == "firm" else str(one.get("parent_id"))
             try:
                 added = register.add(connection, who.firm_id, who.id, kind, parent, one["values"], str(one["id"]))

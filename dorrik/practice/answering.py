@@ -31,15 +31,16 @@ def _answer(document: Document, judgement: Judgement) -> bool:
     """Answer what a judgement asks; whether anything was."""
     inspection = document["inspection"]
     before = str(document)
-    for one in judgement.suggested:
-        if one.settled:
+    for suggestion in judgement.suggested:
+        if suggestion.settled:
             continue
         number = len(inspection.setdefault("observations", []))
-        answers = {question.fact: False for question in one.questions}
+        answers = {question.fact: False for question in suggestion.questions}
         inspection["observations"].append(
             {
-                "id": f"answered-{number}", "about_entity": one.entity, "about_id": one.entity_id, "text": one.title,
-                "code": one.code, "catalogue_key": one.key, **({"answers": answers} if answers else {}),
+                "id": f"answered-{number}", "about_entity": suggestion.entity, "about_id": suggestion.entity_id,
+                "text": suggestion.title, "code": suggestion.code, "catalogue_key": suggestion.key,
+                **({"answers": answers} if answers else {}),
             }
         )  # fmt: skip
     if str(document) != before:
@@ -59,7 +60,7 @@ def _answer(document: Document, judgement: Judgement) -> bool:
             thing["note"] = "Plate chipped"
         elif item.kind == "question" and item.observation_id:
             thing = things[item.observation_id]
-            asked = next(one for one in judgement.coding if one.observation_id == item.observation_id)
+            asked = next(coding for coding in judgement.coding if coding.observation_id == item.observation_id)
             thing["answers"] = (thing.get("answers") or {}) | {q.fact: False for q in asked.questions}
         elif item.kind in ("question", "failing") and item.field in KINDS[item.entity].fields:
             _disagree(inspection, item.entity_id, item.field, str(thing.get(item.field)))
@@ -95,4 +96,7 @@ def _by_id(document: Document) -> dict[str, Document]:
 
 def is_dangerous(judgement: Judgement) -> bool:
     """Is anything recorded or suggested that makes a report unsatisfactory?"""
-    return any(one.code in UNSATISFACTORY for one in judgement.suggested) or judgement.outcome == "unsatisfactory"
+    return (
+        any(suggestion.code in UNSATISFACTORY for suggestion in judgement.suggested)
+        or judgement.outcome == "unsatisfactory"
+    )

@@ -74,9 +74,9 @@ def home(description: str) -> Home:
         supply=Supply(**{k: v for k, v in given.items() if k in _SUPPLY}),
         circuits=circuits,
         rcds={name: _made(Rcd, one, f"RCD {name}") for name, one in given.get("rcds", {}).items()},
-        bonds=tuple(_made(Bond, one, "bond") for one in given.get("bonds", ())),
+        bonds=tuple(_made(Bond, bond, "bond") for bond in given.get("bonds", ())),
         surge=_made(Surge, given["surge"], "surge device") if "surge" in given else None,
-        links=tuple(_link(one) for one in given.get("links", ())),
+        links=tuple(_link(link) for link in given.get("links", ())),
         exchanged=(exchanged[0], exchanged[1]) if exchanged else None,
         **{k: v for k, v in given.items() if k in _HOME},
     )
@@ -97,10 +97,10 @@ def _circuit(given: Mapping[str, Any], where: str) -> Circuit:
         line, cpc = (float(part) for part in given.get("cable", "2.5/1.5").split("/"))
     except ValueError:
         raise DescriptionError(f"{name}: the cable is written as 2.5/1.5.") from None
-    faults = tuple(_fault(one, name) for one in given.get("faults", ()))
+    faults = tuple(_fault(fault, name) for fault in given.get("faults", ()))
     wiring: RingCircuit | RadialCircuit
     if "ring_m" in given:
-        spurs = tuple(_made(Spur, one, f"{name}, spur") for one in given.get("spurs", ()))
+        spurs = tuple(_made(Spur, spur, f"{name}, spur") for spur in given.get("spurs", ()))
         wiring = RingCircuit(tuple(map(float, given["ring_m"])), line, cpc, spurs, faults)
     else:
         wiring = RadialCircuit(tuple(map(float, given["line_m"])), line, cpc, faults)
@@ -118,8 +118,8 @@ def _circuit(given: Mapping[str, Any], where: str) -> Circuit:
         name=name,
         wiring=wiring,
         device=(device[0], device[1], float(device[2])),
-        loads=tuple(_made(Load, one, f"{name}, load") for one in given.get("loads", ())),
-        leaks=tuple(_made(Leak, one, f"{name}, leak") for one in given.get("leaks", ())),
+        loads=tuple(_made(Load, load, f"{name}, load") for load in given.get("loads", ())),
+        leaks=tuple(_made(Leak, leak, f"{name}, leak") for leak in given.get("leaks", ())),
         points=tuple(given.get("points", ())),
         **more,
     )

@@ -53,7 +53,7 @@ def count(home: WholeHome) -> Count:
     """Judge one home and hold the judgement against its truth."""
     judgement = judge(parse(home.document), home.measured_at)
     found = Count(homes=1, causes=sum(c.key is not None for c in home.causes))
-    offered = [one for one in judgement.suggested if one.recorded is None]
+    offered = [suggestion for suggestion in judgement.suggested if suggestion.recorded is None]
     matched: dict[int, list[Cause]] = {}
     where = f"{home.seed} ({home.kind})"
     for cause in home.detectable:
@@ -127,10 +127,10 @@ def _falsely_satisfactory(home: WholeHome, judgement: Judgement) -> Iterator[str
         yield f"all answered, with {', '.join(c.name for c in open_causes)}"
         return
     observations = done["inspection"].get("observations", [])
-    grave = [one for one in observations if one["code"] in UNSATISFACTORY]
+    grave = [observation for observation in observations if observation["code"] in UNSATISFACTORY]
     if grave:
         left = random.Random(home.seed).choice(grave)
-        done["inspection"]["observations"] = [one for one in observations if one is not left]
+        done["inspection"]["observations"] = [observation for observation in observations if observation is not left]
         if judge(parse(done), home.measured_at).outcome == "satisfactory":
             yield f"without an answer to {left['code']} {left['catalogue_key']}"
 
@@ -139,10 +139,10 @@ def _passes_on_part(home: WholeHome, judgement: Judgement) -> Iterator[str]:
     """Verdicts that pass while something they speak of is missing."""
     inspection = home.document["inspection"]
     boards = {board["id"]: board for board in inspection["boards"]}
-    for one in judgement.board_sums:
-        left = [c["designation"] for c in boards[one.board_id]["circuits"] if not _measured(c, one.field)]
-        if one.verdict.status == "pass" and left:
-            yield f"{one.title} without {', '.join(left)}"
+    for board_sum in judgement.board_sums:
+        left = [c["designation"] for c in boards[board_sum.board_id]["circuits"] if not _measured(c, board_sum.field)]
+        if board_sum.verdict.status == "pass" and left:
+            yield f"{board_sum.title} without {', '.join(left)}"
     for note in judgement.notes:
         if note.verdict.status != "pass":
             continue

@@ -82,7 +82,7 @@ def _answer(code: int, out: bytes) -> dict[str, Any]:
 
 def _paper(code: int, out: bytes) -> Paper:
     found = _answer(code, out)
-    tables = tuple(Table(one["sheet"], tuple(tuple(row) for row in one["rows"])) for one in found["tables"])
+    tables = tuple(Table(table["sheet"], tuple(tuple(row) for row in table["rows"])) for table in found["tables"])
     if found["document"] is None:
         return Paper(tables=tables)
     return Paper(document.parse(found["document"]), found["document"], tables)

@@ -53,7 +53,7 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, repair_id: 
 def fair_copy(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> Copy:
     """To be issued. Raises NoRepair and NotComplete."""
     there = reports.issues(connection, kept.id, MINOR_WORKS)
-    already = next((one for one in there if one.repair_id == repair_id), None)
+    already = next((issue for issue in there if issue.repair_id == repair_id), None)
     return _copy(connection, kept, who, repair_id, len(there) + 1, already)
 
 
@@ -62,8 +62,8 @@ def _copy(
     already: Issued | None = None,
 ) -> Copy:  # fmt: skip
     inspection, judgement = judged(connection, kept)
-    repair: Repair | None = next((one for one in inspection.repairs if one.id == repair_id), None)
-    view: RepairView | None = next((one for one in judgement.repairs if one.id == repair_id), None)
+    repair: Repair | None = next((repair for repair in inspection.repairs if repair.id == repair_id), None)
+    view: RepairView | None = next((repair for repair in judgement.repairs if repair.id == repair_id), None)
     if repair is None or view is None:
         raise NoRepair(repair_id)
     if number and already is None and not view.complete:
@@ -86,7 +86,7 @@ def keep(
     """Keep it in the caller's transaction, which holds the inspection's row. Returns the certificate, None where
     anything has come since the copy was made, and whether it is this copy."""
     there = reports.issues(connection, kept.id, MINOR_WORKS)
-    already = next((one for one in there if one.repair_id == copy.repair_id), None)
+    already = next((issue for issue in there if issue.repair_id == copy.repair_id), None)
     if already is not None:
         # The same was asked for twice at once: the first is the certificate.
         return already, False

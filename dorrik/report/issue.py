@@ -179,7 +179,10 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept, url: str = "") -
             "number": fair.number,
             "issued_at": f"{fair.at.isoformat()}Z",
             "issued_by": who.name,
-            "signed": [{"as": one.says, "name": one.name, "role": one.role, "at": one.at} for one in fair.said.signed],
+            "signed": [
+                {"as": signature.says, "name": signature.name, "role": signature.role, "at": signature.at}
+                for signature in fair.said.signed
+            ],
             "replaces": fair.replaces,
         },
     }

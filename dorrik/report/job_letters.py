@@ -46,7 +46,7 @@ def confirmation(
     client: Values, home: Values, job: Values, installations: Sequence[Values], price: str, minutes: float, issue: Issue
 ) -> dict[str, Any]:
     """What the client is asked to confirm. price: with its currency; minutes: how long the visit takes."""
-    names = ", ".join(one["name"] for one in installations if one.get("name"))
+    names = ", ".join(installation["name"] for installation in installations if installation.get("name"))
     left_out = "; ".join(line.strip() for line in (job.get("leave_out") or "").splitlines() if line.strip())
     agreed = ", ".join(
         part for part in (job.get("agreed_with"), job.get("agreed_on") and day(job["agreed_on"])) if part

@@ -32,7 +32,7 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue, due: date 
                 "board": name,
             }
         )
-        wanted = {one.kind for one in judgement.labels if one.entity_id == board.id and one.needed}
+        wanted = {label.kind for label in judgement.labels if label.entity_id == board.id and label.needed}
         if "rcd-test" in wanted:
             labels.append(
                 {

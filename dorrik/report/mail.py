@@ -192,9 +192,9 @@ def compose(
     message["Message-ID"] = identity or message_id(sent_from)
     if attached:
         message.attach(body)
-    for one in attached:
-        part = MIMEApplication(one.pdf, "pdf")
-        part.add_header("Content-Disposition", "attachment", filename=one.name)
+    for attachment in attached:
+        part = MIMEApplication(attachment.pdf, "pdf")
+        part.add_header("Content-Disposition", "attachment", filename=attachment.name)
         message.attach(part)
     # Addresses are written as they are: nothing in them has a meaning to the protocol, and no program encodes them.
     addresses = f"To: {to}\r\n" + (f"Reply-To: {reply_to}\r\n" if reply_to else "")

@@ -41,8 +41,8 @@ def words(
         "rule_book": judgement.rule_book.name,
         "caution": judgement.rule_book.caution,
         "work": _work(inspection, repair, view, board),
-        "marks": [{"label": one.label, "then": one.then or "–", "now": one.now or "–"} for one in view.marks],
-        "tests": [_test(judgement, one) for one in view.tests],
+        "marks": [{"label": mark.label, "then": mark.then or "–", "now": mark.now or "–"} for mark in view.marks],
+        "tests": [_test(judgement, retest) for retest in view.tests],
         "circuit": _circuit(board, circuit),
         "supply": [*facts(inspection, *_SUPPLY), *_zdb(board), _bonds(inspection)],
         "existing": repair.existing or "Nothing that bears on this work was found beyond what the report says.",
@@ -68,7 +68,9 @@ def _where(inspection: Inspection, repair: Repair) -> tuple[Board | None, Circui
 
 
 def _work(inspection: Inspection, repair: Repair, view: RepairView, board: Board | None) -> list[dict[str, str]]:
-    observation = next((one for one in inspection.observations if one.id == repair.observation_id), None)
+    observation = next(
+        (observation for observation in inspection.observations if observation.id == repair.observation_id), None
+    )
     code = f" ({observation.code})" if observation is not None and observation.code else ""
     found = (repair.found or (observation.text if observation is not None else "")) or "–"
     rows = [
@@ -89,7 +91,9 @@ def _isolated(board: Board | None, repair: Repair) -> str:
     if board is None:
         return ""
     until = repair.done_at or "9999"
-    proved = [one for one in board.isolations if one.proved_dead and (one.proved_at or "") <= until]
+    proved = [
+        isolation for isolation in board.isolations if isolation.proved_dead and (isolation.proved_at or "") <= until
+    ]
     last: Isolation | None = max(proved, key=lambda one: one.proved_at or "", default=None)
     if last is None:
         return "not recorded"

@@ -24,7 +24,7 @@ def words(
 ) -> dict[str, Any]:  # fmt: skip
     """What the offer says."""
     where = ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p) or "your property"
-    by_id = {one.id: one for one in found.open}
+    by_id = {open_observation.id: open_observation for open_observation in found.open}
     several = len(found.alternatives) > 1
     return {
         "firm": issue.letterhead(),
@@ -35,7 +35,7 @@ def words(
         "to": ", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
         "opening": f"{_found_by(inspection)} found what is listed here. "
         f"{'Choose one of the alternatives.' if several else 'This is what it costs.'}",
-        "alternatives": [_alternative(one, by_id, currency, several) for one in found.alternatives],
+        "alternatives": [_alternative(alternative, by_id, currency, several) for alternative in found.alternatives],
         "body": [
             *([terms] if terms else []),
             f"This offer holds until {day(valid_until)}.",

@@ -117,7 +117,7 @@ def _workbook(data: bytes) -> tuple[Table, ...]:
     broken = Unreadable("The workbook is damaged or not complete: copy it again, or save it as CSV.")
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
-            if sum(one.file_size for one in packed.infolist()) > LARGEST_UNPACKED:
+            if sum(zip_info.file_size for zip_info in packed.infolist()) > LARGEST_UNPACKED:
                 raise Unreadable("The workbook is far larger unpacked than a chart can be.")
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True, keep_links=False)
         tables = []

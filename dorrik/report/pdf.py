@@ -167,7 +167,10 @@ def drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
     first = [row["photo"] | {"size": "small"} for row in content["first"] if row["photo"]]
     with _into_files([*photos, *first]) as drawn:
         left = iter(drawn)
-        observations = [one | {"photos": [next(left) for _ in one["photos"]]} for one in content["observations"]]
+        observations = [
+            observation | {"photos": [next(left) for _ in observation["photos"]]}
+            for observation in content["observations"]
+        ]
         rows = [one | {"photo": next(left) if one["photo"] else None} for one in content["first"]]
         yield content | {"observations": observations, "first": rows}
 

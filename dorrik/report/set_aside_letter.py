@@ -15,10 +15,10 @@ class NothingSetAside(Exception):
 
 def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
     """What the letter says. Raises NothingSetAside."""
-    standing = [one for one in judgement.set_aside if one.in_force and not one.gone]
+    standing = [aside for aside in judgement.set_aside if aside.in_force and not aside.gone]
     if not standing:
         raise NothingSetAside("Nothing is left disconnected or out of scope by an agreement.")
-    means = list(dict.fromkeys(f"{one.state.capitalize()}: {one.means}" for one in standing))
+    means = list(dict.fromkeys(f"{aside.state.capitalize()}: {aside.means}" for aside in standing))
     where = inspection.property_address or "your property"
     return {
         "firm": issue.letterhead(),
@@ -30,7 +30,9 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
         "to": ", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
         "opening": f"At our inspection of {where} ({inspection.reference or 'no reference'}) the following was agreed. "
         "This confirms it in writing.",
-        "facts": [{"label": one.name, "value": ". ".join(p for p in (one.says, one.why) if p)} for one in standing],
+        "facts": [
+            {"label": aside.name, "value": ". ".join(p for p in (aside.says, aside.why) if p)} for aside in standing
+        ],
         "body": [*means, "Please tell whoever lives or works there, and keep this letter with the report."],
         "foot": f"{judgement.rule_book.name} · {inspection.reference or ''}".strip(" ·"),
     }

@@ -31,14 +31,14 @@ def write(inspection: Inspection) -> bytes:
     _sheet(book, CIRCUITS, circuit_chart.HEAD, circuit_chart.rows(inspection))
     _sheet(
         book, OBSERVATIONS, _OF_AN_OBSERVATION,
-        ([_said(getattr(one, name)) for name in _OF_AN_OBSERVATION] for one in inspection.observations),
+        ([_said(getattr(observation, name)) for name in _OF_AN_OBSERVATION] for observation in inspection.observations),
     )  # fmt: skip
     named = names(inspection)
     _sheet(
         book, POINTS, ("point", *_OF_A_POINT),
         (
-            [named.get(one.id, ""), *(_said(getattr(one, name, None)) for name in _OF_A_POINT)]
-            for one in all_points(inspection)
+            [named.get(point.id, ""), *(_said(getattr(point, name, None)) for name in _OF_A_POINT)]
+            for point in all_points(inspection)
         ),
     )  # fmt: skip
     out = io.BytesIO()

@@ -16,7 +16,7 @@ def unsatisfactory(inspector: Inspector, ready: Callable[[], str], *codes: str, 
     and theirs."""
     inspection = ready()
     entities = inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]
-    circuit = next(one["id"] for one in entities if one["kind"] == "circuit")
+    circuit = next(entity["id"] for entity in entities if entity["kind"] == "circuit")
     observations = [
         inspector.add(
             inspection, "observation", "inspection", inspection, about_entity="circuit", about_id=circuit,

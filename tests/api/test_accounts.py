@@ -108,7 +108,10 @@ def test_signs_stay_under_the_name_of_who_has_left(supervisor, inspector, ready)
     issued = supervisor.http.get(f"/api/inspections/{inspection}/reports").json()
     assert [one["issued_by"] for one in issued] == ["Sol Visor"]
     steps = supervisor.http.get(f"/api/inspections/{inspection}/review").json()["steps"]
-    assert [(one["kind"], one["name"]) for one in steps] == [("submitted", "Ines Pector"), ("authorised", "Sol Visor")]
+    assert [(step["kind"], step["name"]) for step in steps] == [
+        ("submitted", "Ines Pector"),
+        ("authorised", "Sol Visor"),
+    ]
     history = supervisor.http.get(f"/api/inspections/{inspection}/history", params={"entity_id": inspection}).json()
     assert {entry["author"] for entry in history} == {"Ines Pector"}
 
@@ -139,7 +142,7 @@ def test_an_invitation_that_does_not_fit_is_told_at_its_field(supervisor, given,
     body = {"name": "Una", "email": f"{new_id()}@test.example", "role": "office"} | given
     answer = supervisor.http.post("/api/people", json=body)
     assert answer.status_code == 422
-    assert [one["field"] for one in answer.json()["fields"]] == [field]
+    assert [field["field"] for field in answer.json()["fields"]] == [field]
 
 
 def test_an_address_signs_in_once_in_all_firms(supervisor, stranger):
@@ -202,7 +205,7 @@ def test_one_session_is_ended_from_another_and_only_one_s_own(app, inspector, st
 
     phone = Inspector(app, firm.inspector_email, "phone")
     sessions = inspector.http.get("/api/account").json()["sessions"]
-    other = next(one["id"] for one in sessions if not one["this"])
+    other = next(session["id"] for session in sessions if not session["this"])
     for person, identity in ((stranger, other), (inspector, "\x96"), (inspector, "x")):
         assert person.http.delete(f"/api/account/sessions/{identity}").status_code == 404
     assert inspector.http.delete(f"/api/account/sessions/{other}").status_code == 204

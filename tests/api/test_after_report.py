@@ -82,7 +82,7 @@ def test_it_is_booked_done_with_evidence_and_accepted_by_a_competent_person(insp
 def test_a_retest_is_judged_before_and_when_it_is_written_down(inspector, supervisor, ready):
     inspection, _ = unsatisfactory(inspector, ready)
     entities = inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]
-    circuit = next(one["id"] for one in entities if one["kind"] == "circuit")
+    circuit = next(entity["id"] for entity in entities if entity["kind"] == "circuit")
     fields = {"rcd_standard": "BS EN 61008", "rcd_rated_ma": 30, "rcd_delay": "none", "rcd_trip_ms": "340"}
     inspector.send(inspection, *(inspector.change("circuit", circuit, f, v) for f, v in fields.items()))
     slow = inspector.add(
@@ -234,7 +234,7 @@ def test_a_files_step_is_the_only_one_that_has_it(inspector, supervisor, ready, 
 def test_what_a_step_lacks_is_told_at_its_field(inspector, report, kind, what, field):
     answer = step(inspector, report[0], report[1][0], kind, **what)
     assert answer.status_code == 422
-    assert field in [one["field"] for one in answer.json()["fields"]]
+    assert field in [field["field"] for field in answer.json()["fields"]]
 
 
 # Copies
@@ -245,14 +245,17 @@ def test_a_copy_by_mail_ticks_the_duty_once_it_has_left(inspector, report, caugh
     path = f"/api/inspections/{inspection}/after/mail"
     body = {"role": "occupier", "name": "Davy Marlow", "to": "davy@refused.example"}
     assert inspector.http.post(path, json=body).json()["state"] == "failed"
-    duty = next(one for one in after(inspector, inspection)["duties"] if one["short"] == "copy to the occupier")
+    duty = next(duty for duty in after(inspector, inspection)["duties"] if duty["short"] == "copy to the occupier")
     assert duty["done_on"] is None
     sent = inspector.http.post(path, json=body | {"to": "davy@test.example", "words": "As promised."})
     assert sent.json()["state"] == "sent"
     found = after(inspector, inspection)
-    duty = next(one for one in found["duties"] if one["short"] == "copy to the occupier")
+    duty = next(duty for duty in found["duties"] if duty["short"] == "copy to the occupier")
     assert duty["done_on"] is not None and duty["due"] == "2026-12-01"
-    assert [(one["name"], one["arrived"]) for one in found["copies"]] == [("Davy Marlow", False), ("Davy Marlow", True)]
+    assert [(copy["name"], copy["arrived"]) for copy in found["copies"]] == [
+        ("Davy Marlow", False),
+        ("Davy Marlow", True),
+    ]
     (mail,) = caught()
     words = mail.get_body().get_content()
     assert "As promised." in words and "unsatisfactory" in words and "/home-report#" in words

@@ -285,7 +285,7 @@ def test_an_own_entry_is_for_inspections_begun_from_then_on(inspector, superviso
 def test_what_is_wrong_with_an_entry_is_told_at_its_field(supervisor, key, says, field):
     answer = keep(supervisor, key, **says)
     assert answer.status_code == 422
-    assert [one["field"].split(".")[-1] for one in answer.json()["fields"]] == [field]
+    assert [field["field"].split(".")[-1] for field in answer.json()["fields"]] == [field]
 
 
 def table_of(text):

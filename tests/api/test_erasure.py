@@ -316,7 +316,7 @@ def test_what_was_imported_before_the_process_was_forked_forgets_too(app):
     assert in_memories(canary) and holds
     gc.freeze()
     forgetting.forget(app.state.remembered)
-    assert not [one for one in holds if one.cache_info().currsize] and not in_memories(canary)
+    assert not [hold for hold in holds if hold.cache_info().currsize] and not in_memories(canary)
 
 
 def test_what_lies_in_the_folder_and_belongs_to_nothing_goes_too(canaries, inspector, app):

@@ -10,8 +10,8 @@ def settled(supervisor):
     """A supervisor whose firm is put back as it was."""
     yield supervisor
     supervisor.http.put("/api/firm/rules", json={"rule_book": None, "house_rules": {}})
-    for one in supervisor.http.get("/api/firm").json()["corrections"]:
-        supervisor.http.delete(f"/api/firm/corrections/{one['id']}")
+    for correction in supervisor.http.get("/api/firm").json()["corrections"]:
+        supervisor.http.delete(f"/api/firm/corrections/{correction['id']}")
 
 
 def test_an_inspector_reads_and_does_not_settle(inspector):

@@ -118,7 +118,7 @@ def test_where_none_are_settled_or_the_client_has_no_address_none_go(report, sup
     settle(supervisor, remind_days=[14])
     inspection, _ = report
     entities = inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]
-    home = next(one["values"]["property_id"] for one in entities if one["kind"] == "inspection")
+    home = next(entity["values"]["property_id"] for entity in entities if entity["kind"] == "inspection")
     client = inspector.http.get(f"/api/properties/{home}").json()["client"]["id"]
     inspector.http.patch(f"/api/register/client/{client}", json={"values": {"email": None}})
     assert on(engine, supervisor, 11, 20) == 0 and caught() == []

@@ -42,7 +42,7 @@ def test_the_letter_is_of_ones_own_firm(inspector, stranger):
 
 
 def states(answer):
-    return [one["state"] for one in answer["results"]]
+    return [result["state"] for result in answer["results"]]
 
 
 def test_the_office_leaves_things_for_later_and_ends_none_of_them(inspector, office):

@@ -7,7 +7,7 @@ def test_a_tablet_that_comes_back_after_weeks_is_understood(inspector):
     board = inspector.add(inspection, "board", "inspection", inspection, name="Board 1")
     circuit = inspector.add(inspection, "circuit", "board", board, way="1", points=7)
     point = inspector.add(inspection, "point", "circuit", circuit, sort="socket")
-    found = {one["id"]: one for one in inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]}
+    found = {entity["id"]: entity for entity in inspector.http.get(f"/api/inspections/{inspection}").json()["entities"]}
     assert found[tester]["kind"] == "instrument_used"
     assert found[tester]["values"] == {"name": "Tester", "kind": "multifunction"}
     assert found[circuit]["values"]["points_served"] == 7
@@ -26,4 +26,4 @@ def test_a_register_entry_under_the_former_name_of_a_field(office):
         json={"parent_id": office.me["firm_id"], "values": {"name": "Clamp", "sort": "hammer"}},
     )
     # Told at the field as it was named there.
-    assert [one["field"] for one in wrong.json()["fields"]] == ["sort"]
+    assert [field["field"] for field in wrong.json()["fields"]] == ["sort"]

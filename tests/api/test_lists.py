@@ -50,9 +50,9 @@ def test_home_shows_the_first_and_says_how_many_there_are(inspector, many):
 
 def test_all_pages_together_are_every_line_once_in_their_order(inspector, many):
     count, lines = pages(inspector.http, "in hand")
-    assert (count, [one["reference"] for one in lines]) == (70, [f"K-{n:04d}" for n in range(69, -1, -1)])
+    assert (count, [line["reference"] for line in lines]) == (70, [f"K-{n:04d}" for n in range(69, -1, -1)])
     count, lines = pages(inspector.http, "issued")
-    due = [one["next_due"] for one in lines]
+    due = [line["next_due"] for line in lines]
     assert count == len(lines) == 45
     assert due[:42] == sorted(due[:42]) and due[42:] == [None] * 3
 
@@ -70,7 +70,7 @@ def test_clients_and_their_properties_come_in_pages(inspector, engine, firm):
     while page := inspector.http.get("/api/clients", params={"start": start}).json()["entries"]:
         names += [one["values"]["name"] for one in page]
         start += len(page)
-    assert names == [one["name"] for one in clients]
+    assert names == [client["name"] for client in clients]
     first = inspector.http.get(f"/api/clients/{clients[0]['id']}").json()
     assert (len(first["properties"]), first["count"]) == (50, 75)
     rest = inspector.http.get(f"/api/clients/{clients[0]['id']}", params={"start": 50}).json()

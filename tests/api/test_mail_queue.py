@@ -234,7 +234,7 @@ def test_a_supervisor_sets_up_the_firms_server_and_its_password_is_never_told(su
 def test_settings_that_cannot_be_are_told_at_the_field(supervisor, wrong, field):
     answer = supervisor.http.put("/api/firm/mail", json=SERVER | wrong)
     assert answer.status_code == 422
-    assert [one["field"].split(".")[-1] for one in answer.json()["fields"]] == [field]
+    assert [field["field"].split(".")[-1] for field in answer.json()["fields"]] == [field]
 
 
 @pytest.mark.parametrize("host", ["127.0.0.1", "localhost", "10.0.0.1", "169.254.169.254", "::1", "192.168.1.1"])

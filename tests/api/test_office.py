@@ -45,10 +45,12 @@ def test_a_confirmation_that_was_not_mailed_waits_until_it_is(register):
 def test_an_instrument_out_of_calibration_is_told_and_one_out_of_use_is_not(register):
     late = register.add("instrument", name="Loop tester", serial="L-1", calibration_due=_day(-3))
     register.add("instrument", name="Old one", serial="O-1", calibration_due=_day(-300), retired=True)
-    told = {one["serial"]: one["reason"] for one in _agenda(register)["instruments"]}
+    told = {instrument["serial"]: instrument["reason"] for instrument in _agenda(register)["instruments"]}
     assert told["L-1"] == "Calibration ran out 3 days before." and "O-1" not in told
     (shown,) = (
-        one for one in register.http.get("/api/instruments").json()["instruments"] if one["entry"]["id"] == late
+        instrument
+        for instrument in register.http.get("/api/instruments").json()["instruments"]
+        if instrument["entry"]["id"] == late
     )
     assert shown["calibration"]["days_left"] == -3
 
@@ -96,7 +98,7 @@ def test_a_property_tells_its_years_circuit_by_circuit(inspector, register):
     good = {"text": "Lid cracked", "code": "C2", "mended": True, "as_left": "New lid", "retest": "seen"}
     inspector.add(newest, "observation", "inspection", newest, **good)
     story = inspector.http.get(f"/api/properties/{home}/story").json()
-    events = [(one["kind"], one["on"], one["codes"]) for one in story["events"]]
+    events = [(event["kind"], event["on"], event["codes"]) for event in story["events"]]
     # What was put right on the day, with its retest, counts no more (rule 13.5).
     assert events == [
         ("built", "1867", {}),
@@ -124,7 +126,7 @@ def test_a_promise_of_the_operator_stands_on_the_home_screen_once_it_is_overdue_
     )  # fmt: skip
 
     def waiting():
-        return [one for one in _agenda(inspector)["promises"] if one["id"] == inspection]
+        return [promise for promise in _agenda(inspector)["promises"] if promise["id"] == inspection]
 
     (told,) = waiting()
     assert (told["on"], told["reason"]) == ("2026-11-03", "48-221")

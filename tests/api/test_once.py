@@ -135,7 +135,7 @@ def test_a_key_of_the_device_s_own_stands_for_one_thing(inspector):
 
 
 def test_begun_from_a_job_on_two_devices_it_is_one_inspection(devices, job, inspector):
-    begun = [one.http.get(f"/api/jobs/{job}").json()["beginnings"][0] for one in devices]
+    begun = [device.http.get(f"/api/jobs/{job}").json()["beginnings"][0] for device in devices]
     assert len({b["inspection_id"] for b in begun}) == 1
     (identity,) = {b["inspection_id"] for b in begun}
 
@@ -150,7 +150,7 @@ def test_begun_from_a_job_on_two_devices_it_is_one_inspection(devices, job, insp
     for results in at_once(devices, begin):
         assert {r["state"] for r in results} == {"kept"}
     found = inspector.http.get(f"/api/jobs/{job}").json()
-    assert [one["id"] for one in found["inspections"]] == [identity]
+    assert [inspection["id"] for inspection in found["inspections"]] == [identity]
     entities = inspector.http.get(f"/api/inspections/{identity}").json()["entities"]
     assert [e["values"]["what"] for e in entities if e["kind"] == "limitation"] == ["Loft", "Garage"]
     # A second one for the same job, begun on purpose, is another.

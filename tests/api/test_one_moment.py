@@ -19,7 +19,7 @@ def test_verdicts_are_of_the_sequence_number_that_they_come_with(app, firm, insp
         reader, got, since = Inspector(app, firm.supervisor_email, device), [], 0
         while not ended.is_set():
             found = reader.http.get(f"/api/inspections/{inspection}/changes", params={"since": since}).json()
-            assert found["seq"] == max([one["seq"] for one in found["entries"]], default=found["seq"])
+            assert found["seq"] == max([entry["seq"] for entry in found["entries"]], default=found["seq"])
             if found["entries"]:
                 got.append((found["seq"], found["judgement"]))
             since = found["seq"]

@@ -57,11 +57,11 @@ def test_the_contract_refuses_what_is_not_in_it(part):
 def test_a_full_home_over_the_api_has_the_shape_of_the_contract(supervisor, inspector):
     taken = supervisor.http.post("/api/import", content=json.dumps(full_homes.everything()).encode())
     assert taken.status_code == 200, taken.text
-    (inspection,) = (one["id"] for one in taken.json()["inspections"])
+    (inspection,) = (inspection["id"] for inspection in taken.json()["inspections"])
     whole = inspector.http.get(f"/api/inspections/{inspection}").json()
     assert InspectionOut.model_validate(whole).model_dump(mode="json") == whole
     judgement = whole["judgement"]
     assert judgement["rooms"] and judgement["benches"] and judgement["set_aside"] and judgement["repairs"]
-    circuit = next(one["id"] for one in whole["entities"] if one["kind"] == "circuit")
+    circuit = next(entity["id"] for entity in whole["entities"] if entity["kind"] == "circuit")
     receipt = inspector.send(inspection, inspector.change("circuit", circuit, "zs_ohm", "0.62"))
     assert Receipt.model_validate(receipt).model_dump(mode="json") == receipt

@@ -28,7 +28,7 @@ def test_a_device_is_kept_and_judged_for_every_circuit_behind_it(inspector, home
     )  # fmt: skip
     changes = [inspector.change("circuit", one, "rcd_id", rcd) for one in (cooker, sockets)]
     receipt = inspector.send(inspection, *changes)
-    assert {one["state"] for one in receipt["results"]} == {"kept"}
+    assert {result["state"] for result in receipt["results"]} == {"kept"}
     notes = [n for n in receipt["judgement"]["notes"] if n["entity"] == "rcd" and n["status"] == "fail"]
     assert [(n["id"], n["field"], set(n["touches"])) for n in notes] == [(rcd, "trip_ms", {cooker, sockets})]
     raised = [s for s in receipt["judgement"]["suggested"] if s["entity_id"] == rcd]
@@ -56,7 +56,7 @@ def test_a_device_that_is_none_is_refused_at_its_field_and_the_rest_is_kept(insp
         inspector.change("rcd", rcd, "rated_ma", "thirty"),
         inspector.change("rcd", rcd, "button", "correct"),
     )["results"]
-    assert [one["state"] for one in results] == ["refused", "kept"]
+    assert [result["state"] for result in results] == ["refused", "kept"]
     assert inspector.values(inspection, rcd)["button"] == "correct"
 
 
@@ -134,4 +134,4 @@ def test_what_an_inspection_takes_from_its_job_is_served_with_the_job(inspector)
     # The rule book of the nation where the property stands.
     assert begun["fields"]["rule_book"] == http.get(f"/api/jobs/{job}").json()["beginnings"][0]["fields"]["rule_book"]
     assert "10101" in begun["fields"]["rule_book"]
-    assert [one["what"] for one in begun["limitations"]] == ["The loft", "The garage"]
+    assert [limitation["what"] for limitation in begun["limitations"]] == ["The loft", "The garage"]

@@ -42,8 +42,8 @@ def test_a_property_has_its_client_installations_and_jobs(register):
     register.add("installation", home, name="Boat shed", earthing="TT", supplied_from="Way 9 of the house")
     found = register.http.get(f"/api/properties/{home}").json()
     assert found["client"]["id"] == client
-    assert [one["values"]["name"] for one in found["installations"]] == ["House", "Boat shed"]
-    assert [one["id"] for one in found["jobs"]] == [job]
+    assert [installation["values"]["name"] for installation in found["installations"]] == ["House", "Boat shed"]
+    assert [job["id"] for job in found["jobs"]] == [job]
     assert register.change("installation", house, removed=True).status_code == 200
     assert len(register.http.get(f"/api/properties/{home}").json()["installations"]) == 1
     assert [one["id"] for one in register.http.get(f"/api/clients/{client}").json()["properties"]] == [home]
@@ -214,7 +214,7 @@ def test_a_lead_set_learns_from_its_accepted_nulls(register, inspector):
 def test_a_booked_visit_stands_on_the_home_screen(register):
     _, _home, job = register.home(state="booked", booked_on="2026-11-01")
     _, _, far = register.home(state="booked", booked_on="2031-11-01")
-    ids = [one["job"]["id"] for one in register.http.get("/api/agenda").json()["visits"]]
+    ids = [visit["job"]["id"] for visit in register.http.get("/api/agenda").json()["visits"]]
     assert job in ids and far not in ids
 
 

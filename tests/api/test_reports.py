@@ -114,7 +114,7 @@ def test_a_draft_is_seen_by_nobody_but_whom_it_was_made_for(inspector, superviso
 def test_a_draft_stays_while_two_newer_ones_are_not_made(inspector, ready):
     inspection = ready()
     drafts = [inspector.http.get(f"/api/inspections/{inspection}/preview").json()["draft"] for _ in range(3)]
-    states = [inspector.http.get(f"/api/inspections/{inspection}/drafts/{one}/1").status_code for one in drafts]
+    states = [inspector.http.get(f"/api/inspections/{inspection}/drafts/{draft}/1").status_code for draft in drafts]
     assert states == [404, 200, 200]
 
 

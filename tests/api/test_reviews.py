@@ -27,7 +27,7 @@ def looked(who, inspection):
 
 def circuit_of(who, inspection):
     entities = who.http.get(f"/api/inspections/{inspection}").json()["entities"]
-    return next(one["id"] for one in entities if one["kind"] == "circuit")
+    return next(entity["id"] for entity in entities if entity["kind"] == "circuit")
 
 
 def test_an_inspector_submits_and_a_supervisor_authorises(inspector, supervisor, office, ready):

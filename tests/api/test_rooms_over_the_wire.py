@@ -28,7 +28,7 @@ def test_a_point_is_counted_in_its_room_and_hung_on_a_circuit_later(inspector):
     assert point_of(inspector, inspection, point)["parent_id"] == circuit
     judgement = inspector.http.get(f"/api/inspections/{inspection}").json()["judgement"]
     assert judgement["points_served"] == {circuit: 1}
-    assert [one["name"] for one in judgement["points"]] == ["socket"]
+    assert [point["name"] for point in judgement["points"]] == ["socket"]
     # On another one: it hangs on that alone, and the journal knows where it hung.
     other = inspector.add(inspection, "circuit", "board", board, way="2")
     receipt = inspector.send(inspection, inspector.change("point", point, "circuit", other))
@@ -47,25 +47,25 @@ def test_a_circuit_goes_and_its_points_stay_on_the_wall(inspector):
     board, circuit = inspector.board(inspection)
     point = inspector.add(inspection, "point", "circuit", circuit, room_id=room, kind="light", looked="fine")
     removed = inspector.send(inspection, inspector.change("circuit", circuit, "removed", True))
-    names = {one["id"]: one["circuit_id"] for one in removed["judgement"]["points"]}
+    names = {point["id"]: point["circuit_id"] for point in removed["judgement"]["points"]}
     assert names[point] is None
     back = inspector.send(inspection, inspector.change("circuit", circuit, "removed", None))
-    names = {one["id"]: one["circuit_id"] for one in back["judgement"]["points"]}
+    names = {point["id"]: point["circuit_id"] for point in back["judgement"]["points"]}
     assert names[point] == circuit
     # The whole board as well, and as another process loads it.
     gone = inspector.send(inspection, inspector.change("board", board, "removed", True))
     whole = inspector.http.get(f"/api/inspections/{inspection}").json()["judgement"]
     assert whole["points"] == gone["judgement"]["points"]
-    assert {one["id"] for one in whole["points"]} >= {point}
+    assert {point["id"] for point in whole["points"]} >= {point}
 
 
 def test_a_room_goes_with_points_in_it_and_comes_back(inspector):
     inspection, room, point = walked(inspector)
     gone = inspector.send(inspection, inspector.change("room", room, "removed", True))
     assert gone["judgement"]["rooms"] == []
-    assert [one["id"] for one in gone["judgement"]["points"]] == [point]
+    assert [point["id"] for point in gone["judgement"]["points"]] == [point]
     back = inspector.send(inspection, inspector.change("room", room, "removed", None))
-    assert [one["name"] for one in back["judgement"]["rooms"]] == ["Kitchen"]
+    assert [room["name"] for room in back["judgement"]["rooms"]] == ["Kitchen"]
     assert back["judgement"]["points"][0]["room_id"] == room
 
 

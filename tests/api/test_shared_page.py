@@ -58,7 +58,7 @@ def test_its_holder_sees_the_result_what_to_do_and_by_when(holder, report):
         (c2, True, "open"), (fi, True, "open"), (c3, False, "open"),
     ]  # fmt: skip
     assert page["due"] == "2026-12-01" and len(page["meaning"]) == 4
-    assert {"copy to the occupier", "work done"} <= {one["short"] for one in page["duties"]}
+    assert {"copy to the occupier", "work done"} <= {duty["short"] for duty in page["duties"]}
     pdf = una.get(f"/homes/{inspection}/report.pdf")
     assert pdf.content.startswith(b"%PDF") and pdf.headers["content-type"] == "application/pdf"
     assert una.get(f"/homes/{inspection}/price-request.pdf").content.startswith(b"%PDF")
@@ -184,7 +184,7 @@ def test_what_is_missing_is_told_at_its_field(holder, report, change, field):
     inspection, (c2, *_) = report
     answer = holder().post(f"/homes/{inspection}/done", json=DONE | {"items": [c2]} | change)
     assert answer.status_code == 422
-    assert field in [one["field"].split(".")[-1] for one in answer.json()["fields"]]
+    assert field in [field["field"].split(".")[-1] for field in answer.json()["fields"]]
 
 
 def test_a_certificate_that_is_no_pdf_is_refused_and_a_large_body_of_a_stranger_is_not_read(holder, place, report):
@@ -229,7 +229,7 @@ def test_a_copy_that_the_landlord_gave_ticks_the_duty(holder, inspector, report)
     for _ in range(2):
         page = una.post(f"/homes/{inspection}/copies", json=copy).json()
     assert len(page["copies"]) == 1
-    assert next(one for one in page["duties"] if one["short"] == "copy to the occupier")["done_on"] == "2026-11-12"
+    assert next(duty for duty in page["duties"] if duty["short"] == "copy to the occupier")["done_on"] == "2026-11-12"
     (noted,) = after(inspector, inspection)["copies"]
     assert (noted["by"], noted["of_firm"], noted["how"]) == ("Una Marlow", False, "by hand")
 
@@ -305,7 +305,7 @@ def test_a_landlord_sees_all_homes_at_once(inspector, supervisor, stranger, read
     agent = Holder(place(), made["address"].partition("#")[2])
     shown = agent.get().json()
     assert not shown["one"]
-    assert [(one["id"], one["state"]) for one in shown["homes"]] == [
+    assert [(home["id"], home["state"]) for home in shown["homes"]] == [
         (bad, "to put right"), (good, "satisfactory"), (None, "no report"),
     ]  # fmt: skip
     assert agent.get(f"/homes/{good}").json()["outcome"] == "satisfactory"

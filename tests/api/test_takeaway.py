@@ -161,13 +161,15 @@ def test_a_firms_archive_goes_to_another_firm_with_its_register(inspector, super
     taken = take_in(there, packed).json()
     assert (taken["entries"], len(taken["inspections"]), taken["told"]) == (3, 2, [])
     assert there.http.get(f"/api/clients/{client}").json()["client"]["values"]["name"] == "Harbour Trust"
-    for ours, theirs in zip(sorted(inspections), sorted(one["id"] for one in taken["inspections"]), strict=True):
+    for ours, theirs in zip(
+        sorted(inspections), sorted(inspection["id"] for inspection in taken["inspections"]), strict=True
+    ):
         assert same(whole(inspector, ours), whole(there, theirs))
         assert whole(there, theirs)["inspection"]["property_id"] == home
     # Taken in once more it stands beside, with numbers of its own, and the register is what it was.
     again = take_in(there, packed).json()
     assert len(again["inspections"]) == 2 and all("already used" in told for told in again["told"])
-    references = {one["reference"] for one in (*taken["inspections"], *again["inspections"])}
+    references = {inspection["reference"] for inspection in (*taken["inspections"], *again["inspections"])}
     assert len(references) == 4
 
 

@@ -26,7 +26,9 @@ def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestR
     report = yield
     if report.failed and report.when == "call":
         browser = getattr(item, "funcargs", {}).get("browser")
-        for number, page in enumerate(page for one in browser.contexts for page in one.pages) if browser else ():
+        for number, page in (
+            enumerate(page for context in browser.contexts for page in context.pages) if browser else ()
+        ):
             LEFT.mkdir(exist_ok=True)
             to = LEFT / f"{item.name}-{number}"
             with suppress(PlaywrightError):

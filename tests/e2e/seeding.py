@@ -36,7 +36,7 @@ def add(
     answer = request.post(f"/api/inspections/{inspection_id}/changes", data={"changes": changes})
     assert answer.ok, answer.text()
     results = answer.json()["results"]
-    assert {one["state"] for one in results} == {"kept"}, results
+    assert {result["state"] for result in results} == {"kept"}, results
     return found
 
 
@@ -53,14 +53,14 @@ def inspection(request: APIRequestContext, *presets: str) -> str:
     if presets:
         board, more = _entity("board", "inspection", found, name="Board 1", position=1)
         changes += more
-        buttons = {one.button: one for one in usual_circuits() if one.button}
+        buttons = {usual_circuit.button: usual_circuit for usual_circuit in usual_circuits() if usual_circuit.button}
         for way, preset in enumerate(presets, 1):
             fields = {"position": way, "way": str(way), **buttons[preset].fields}
             changes += _entity("circuit", "board", board, **fields)[1]
     answer = request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
     assert answer.ok, answer.text()
     results = answer.json()["results"]
-    assert {one["state"] for one in results} == {"kept"}, results
+    assert {result["state"] for result in results} == {"kept"}, results
     return found
 
 
@@ -81,14 +81,14 @@ def open_at(page: Page, found: str, stage: str) -> None:
 def points(request: APIRequestContext, found: str, designation: str, *names: str) -> None:
     """Sockets of a circuit, in the order of the walk."""
     entities = request.get(f"/api/inspections/{found}").json()["entities"]
-    circuit = next(one["id"] for one in entities if one["values"].get("designation") == designation)
+    circuit = next(entity["id"] for entity in entities if entity["values"].get("designation") == designation)
     changes = [
         change
         for number, name in enumerate(names, 1)
         for change in _entity("point", "circuit", circuit, position=number, name=name, kind="socket")[1]
     ]
     answer = request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
-    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+    assert {result["state"] for result in answer.json()["results"]} == {"kept"}, answer.text()
 
 
 def trainee(request: APIRequestContext, found: str, who: str) -> None:
@@ -101,10 +101,12 @@ def trainee(request: APIRequestContext, found: str, who: str) -> None:
 def earlier(request: APIRequestContext, found: str, point: str, **fields: Any) -> None:
     """What a point read in an earlier report."""
     entities = request.get(f"/api/inspections/{found}").json()["entities"]
-    of = next(one["id"] for one in entities if one["kind"] == "point" and one["values"].get("name") == point)
+    of = next(
+        entity["id"] for entity in entities if entity["kind"] == "point" and entity["values"].get("name") == point
+    )
     _, made = _entity("earlier", "point", of, **fields)
     answer = request.post(f"/api/inspections/{found}/changes", data={"changes": made})
-    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+    assert {result["state"] for result in answer.json()["results"]} == {"kept"}, answer.text()
 
 
 def simulated(request: APIRequestContext) -> tuple[str, dict[str, str]]:
@@ -123,6 +125,6 @@ def simulated(request: APIRequestContext) -> tuple[str, dict[str, str]]:
         answer = request.post(
             f"/api/inspections/{scribe.inspection}/changes", data={"changes": changes[start : start + 400]}
         )
-        assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+        assert {result["state"] for result in answer.json()["results"]} == {"kept"}, answer.text()
     named = ("name", "designation", "service")
     return scribe.inspection, {str(one.value): one.entity_id for one in scribe.noted if one.field in named}

@@ -48,14 +48,16 @@ def inspected(page: Page) -> str:
     request = page.context.request
     found = seeding.inspection(request, "Shower")
     entities = request.get(f"/api/inspections/{found}").json()["entities"]
-    board, circuit = (next(one["id"] for one in entities if one["kind"] == kind) for kind in ("board", "circuit"))
+    board, circuit = (
+        next(entity["id"] for entity in entities if entity["kind"] == kind) for kind in ("board", "circuit")
+    )
     told: list[tuple[str, str, dict[str, Any]]] = [
         ("inspection", found, ORIGIN), ("board", board, {"zdb_ohm": "0.19", "main_switch_a": 100}),
         ("circuit", circuit, SHOWER),
     ]  # fmt: skip
     changes = [seeding.change(kind, of, name, value) for kind, of, values in told for name, value in values.items()]
     answer = request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
-    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+    assert {result["state"] for result in answer.json()["results"]} == {"kept"}, answer.text()
     for text, code, key in (("Trips in 340 ms", "C2", "rcd-slow"), ("Warm smell at the pull cord", "FI", None)):
         more = {"catalogue_key": key} if key else {}
         seeding.add(

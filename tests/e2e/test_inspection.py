@@ -129,7 +129,7 @@ def test_from_sign_in_to_an_issued_report(signed_in, firm: Firm, tmp_path: Path)
     download.value.save_as(file)
 
     reader = PdfReader(file)
-    text = " ".join(" ".join(one.extract_text() for one in reader.pages).split())
+    text = " ".join(" ".join(page.extract_text() for page in reader.pages).split())
     for words in (
         "7 Lookout Row",
         "unsatisfactory",

@@ -41,14 +41,14 @@ def said(page, words):
 def used(page):
     """Serials of the instruments of the inspection."""
     found = page.context.request.get(f"/api/inspections/{page.url.split('/')[-2]}").json()
-    return [one["values"].get("serial") for one in found["entities"] if one["kind"] == "instrument_used"]
+    return [entity["values"].get("serial") for entity in found["entities"] if entity["kind"] == "instrument_used"]
 
 
 def history(page, field):
     found = page.url.split("/")[-2]
     entities = page.context.request.get(f"/api/inspections/{found}").json()["entities"]
-    circuit = next(one["id"] for one in entities if one["values"].get("designation") == "Sockets")
-    used = {one["id"]: one["values"] for one in entities if one["kind"] == "instrument_used"}
+    circuit = next(entity["id"] for entity in entities if entity["values"].get("designation") == "Sockets")
+    used = {entity["id"]: entity["values"] for entity in entities if entity["kind"] == "instrument_used"}
     asked = f"/api/inspections/{found}/history?entity_id={circuit}&field={field}"
     return [(h["value"], used.get(h["instrument_id"], {}).get("serial"), h["read_at"]) for h in
             page.context.request.get(asked).json()]  # fmt: skip

@@ -15,7 +15,7 @@ def entity(page, kind):
 def send(page, *changes):
     found, _ = entity(page, "board")
     answer = page.context.request.post(f"/api/inspections/{found}/changes", data={"changes": list(changes)})
-    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+    assert {result["state"] for result in answer.json()["results"]} == {"kept"}, answer.text()
 
 
 def test_the_checks_are_a_walk_of_their_own(at_work):

@@ -89,7 +89,7 @@ def test_two_certificates_close_the_report(at_work):
     page.goto("/")
     request = page.context.request
     whole = request.get(f"/api/inspections/{inspection}").json()
-    ring = next(one["id"] for one in whole["entities"] if one["kind"] == "circuit")
+    ring = next(entity["id"] for entity in whole["entities"] if entity["kind"] == "circuit")
     socket = seeding.add(
         request, inspection, "point", "circuit", ring, name="Sink socket", kind="socket", polarity="incorrect"
     )

@@ -18,7 +18,7 @@ def send(page, *changes):
     answer = page.context.request.post(
         f"/api/inspections/{inspection_of(page)}/changes", data={"changes": list(changes)}
     )
-    assert {one["state"] for one in answer.json()["results"]} == {"kept"}, answer.text()
+    assert {result["state"] for result in answer.json()["results"]} == {"kept"}, answer.text()
 
 
 def entity(page, kind, **values):

@@ -29,7 +29,7 @@ class Colleague:
     def write(self, kind, entity_id, field, value):
         change = seeding.change(kind, entity_id, field, value)
         answer = self.request.post(f"/api/inspections/{self.inspection}/changes", data={"changes": [change]})
-        assert [one["state"] for one in answer.json()["results"]] == ["kept"], answer.text()
+        assert [result["state"] for result in answer.json()["results"]] == ["kept"], answer.text()
 
     def value(self, entity_id, field):
         found = self.request.get(f"/api/inspections/{self.inspection}").json()["entities"]

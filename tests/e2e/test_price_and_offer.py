@@ -22,8 +22,8 @@ def found(at_work):
     page.goto("/")
     request = page.context.request
     whole = request.get(f"/api/inspections/{inspection}").json()
-    board = next(one["id"] for one in whole["entities"] if one["kind"] == "board")
-    circuit = next(one["id"] for one in whole["entities"] if one["kind"] == "circuit")
+    board = next(entity["id"] for entity in whole["entities"] if entity["kind"] == "board")
+    circuit = next(entity["id"] for entity in whole["entities"] if entity["kind"] == "circuit")
     rcd = seeding.add(request, inspection, "rcd", "board", board, **RCD)
     for key, code, entity, entity_id, text in (
         ("rcd-slow", "C2", "rcd", rcd, "RCD too slow"),
@@ -68,7 +68,7 @@ def test_two_prices_one_accepted_a_job(found):
     with page.expect_download() as download:
         offer.get_by_role("link", name="Print").click()
     pdf = PdfReader(BytesIO(Path(download.value.path()).read_bytes()))
-    text = " ".join("".join(one.extract_text() for one in pdf.pages).split())
+    text = " ".join("".join(page.extract_text() for page in pdf.pages).split())
     for said in ("Alternative 1", "£98.00", "£381.00", "Make good the plaster", "C2 RCD too slow"):
         assert said in text, said
     offer.get_by_role("button", name="Accepted: alternative 2", exact=False).click()

@@ -23,7 +23,7 @@ def ready(page):
     found = seeding.inspection(page.context.request, "Cooker")
     changes = [seeding.change("inspection", found, field, value) for field, value in READY.items()]
     answer = page.context.request.post(f"/api/inspections/{found}/changes", data={"changes": changes})
-    assert {one["state"] for one in answer.json()["results"]} == {"kept"}
+    assert {result["state"] for result in answer.json()["results"]} == {"kept"}
     return found
 
 

@@ -37,7 +37,7 @@ def share(page: Page) -> None:
 
 def values(page: Page, inspection: str) -> dict:
     whole = page.context.request.get(f"/api/inspections/{inspection}").json()
-    return next(one["values"] for one in whole["entities"] if one["id"] == inspection)
+    return next(entity["values"] for entity in whole["entities"] if entity["id"] == inspection)
 
 
 def test_one_letter_both_held_and_overdue_next_day(flats):
@@ -60,13 +60,13 @@ def test_one_letter_both_held_and_overdue_next_day(flats):
     with page.expect_download() as download:
         call.get_by_role("button", name="Print letter").click()
     pdf = PdfReader(BytesIO(Path(download.value.path()).read_bytes()))
-    text = " ".join("".join(one.extract_text() for one in pdf.pages).split())
+    text = " ".join("".join(page.extract_text() for page in pdf.pages).split())
     assert "Flat 1, 3 Lookout Row" in text and "The same supply feeds Flat 2, 3 Lookout Row" in text
     assert values(page, there)["held_reason"] == values(page, here)["held_reason"]
     # The next day: the hour that they promised has gone by.
     late = (datetime.now(UTC) - timedelta(hours=2)).isoformat().replace("+00:00", "Z")
     whole = page.context.request.get(f"/api/inspections/{here}").json()
-    key = next(one["id"] for one in whole["entities"] if one["kind"] == "operator_call")
+    key = next(entity["id"] for entity in whole["entities"] if entity["kind"] == "operator_call")
     told = [seeding.change("operator_call", key, "promised_by", late)]
     page.context.request.post(f"/api/inspections/{here}/changes", data={"changes": told})
     page.goto("/")

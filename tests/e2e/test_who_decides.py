@@ -13,7 +13,7 @@ def test_the_office_has_no_button_for_what_only_a_competent_person_says(signed_i
     found = seeding.inspection(ines.context.request, "Lights")
     _, danger = _entity("observation", "inspection", found, text="Live part can be touched", code="C1")
     sent = ines.context.request.post(f"/api/inspections/{found}/changes", data={"changes": danger})
-    assert {one["state"] for one in sent.json()["results"]} == {"kept"}
+    assert {result["state"] for result in sent.json()["results"]} == {"kept"}
 
     for email, says in ((firm.inspector_email, True), (firm.office_email, False)):
         page = signed_in(email=email, home=False)

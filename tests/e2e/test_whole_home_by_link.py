@@ -44,7 +44,7 @@ class Visitor:
 
     def entities(self):
         found = self.page.context.request.get(f"/api/inspections/{self.inspection}").json()
-        return found, {one["id"]: one for one in found["entities"]}
+        return found, {entity["id"]: entity for entity in found["entities"]}
 
 
 @pytest.fixture
@@ -82,7 +82,7 @@ def dead(t, circuit):
     crossed(t, circuit, "cpc", "line_cpc_ohm")
     all_kept(t.page)
     retests = t.page.get_by_role("button", name=re.compile("^Retest "))
-    again = [one.get_attribute("aria-label").removeprefix("Retest ") for one in retests.all()]
+    again = [retest.get_attribute("aria-label").removeprefix("Retest ") for retest in retests.all()]
     for n, point in points_of(circuit):
         if point in again:
             t.meter.do("replug", circuit=name, point=n)

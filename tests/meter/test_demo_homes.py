@@ -115,7 +115,7 @@ def test_ends_lines_and_insulation_read_what_was_kept(home):
                 compare(circuit, figure, read(bench, "continuity", end(conductor), end(conductor, "b")))
         else:
             bench.do({"do": "join", "circuit": name, "pair": "line-cpc"})
-            points = next(one["points"] for one in bench.state()["circuits"] if one["name"] == name)
+            points = next(circuit["points"] for circuit in bench.state()["circuits"] if circuit["name"] == name)
             # The furthest point has the highest reading, wherever it stands in the walk.
             readings = [
                 read(bench, "continuity", ["point", name, "line", n], ["point", name, "cpc", n])
@@ -150,5 +150,5 @@ def test_another_home_is_as_nobody_has_touched_it():
     bench.do({"do": "out", "circuit": "Lights"})
     bench.do({"do": "home", "home": "keepers_house"})
     state = bench.state()
-    assert state["main_on"] and not state["unplugged"] and not any(one["out"] for one in state["circuits"])
+    assert state["main_on"] and not state["unplugged"] and not any(circuit["out"] for circuit in state["circuits"])
     assert state["leads"] == [] and state["shown"] is None

@@ -52,9 +52,9 @@ def used(pdf: bytes) -> list[float]:
 def _of(page: pypdfium2.PdfPage) -> Iterator[str]:
     width, height = page.get_size()
     letters = list(_letters(page))
-    for one in letters:
-        if one.left < EDGE or one.right > width - EDGE or one.bottom < EDGE or one.top > height - EDGE:
-            yield f"“{one.sign}” at {one.left:.0f}, {height - one.top:.0f} is beyond the edge"
+    for letter in letters:
+        if letter.left < EDGE or letter.right > width - EDGE or letter.bottom < EDGE or letter.top > height - EDGE:
+            yield f"“{letter.sign}” at {letter.left:.0f}, {height - letter.top:.0f} is beyond the edge"
             break
     for one, other in _over_each_other(letters):
         yield f"“{one.sign}” and “{other.sign}” at {one.left:.0f}, {height - one.top:.0f} are over each other"
@@ -77,16 +77,18 @@ def _letters(page: pypdfium2.PdfPage) -> Iterator[Letter]:
 
 def _used(page: pypdfium2.PdfPage, letters: list[Letter]) -> float:
     _, height = page.get_size()
-    lows = [one.bottom for one in letters if one.bottom > FOOT and one.top < height - HEAD]
+    lows = [letter.bottom for letter in letters if letter.bottom > FOOT and letter.top < height - HEAD]
     lows += [bounds[1] for thing in page.get_objects() if (bounds := thing.get_bounds())[1] > FOOT and thing.type == 3]
     return 1 - min(lows, default=height) / height
 
 
 def _over_each_other(letters: list[Letter]) -> Iterator[tuple[Letter, Letter]]:
     near: dict[tuple[int, int], list[Letter]] = defaultdict(list)
-    for one in letters:
-        for x, y in {(int(v) // 8, int(w) // 8) for v in (one.left, one.right) for w in (one.bottom, one.top)}:
-            near[x, y].append(one)
+    for letter in letters:
+        for x, y in {
+            (int(v) // 8, int(w) // 8) for v in (letter.left, letter.right) for w in (letter.bottom, letter.top)
+        }:
+            near[x, y].append(letter)
     for cell in near.values():
         for one, other in itertools.combinations(cell, 2):
             across = min(one.right, other.right) - max(one.left, other.left)
@@ -100,8 +102,8 @@ def _over_each_other(letters: list[Letter]) -> Iterator[tuple[Letter, Letter]]:
 def _segments(letters: list[Letter]) -> Iterator[Segment]:
     """Lines by their base, each broken where a gap is wider than a blank."""
     lines: dict[int, list[Letter]] = defaultdict(list)
-    for one in letters:
-        lines[round((one.bottom + one.top) / 2 / 3)].append(one)
+    for letter in letters:
+        lines[round((letter.bottom + letter.top) / 2 / 3)].append(letter)
     for line in lines.values():
         line.sort(key=lambda one: one.left)
         run: list[Letter] = []
@@ -129,11 +131,11 @@ def _stacks(segments: list[Segment]) -> Iterator[list[str]]:
         if first in taken:
             continue
         stack = [first]
-        for one in words:
-            pitch = stack[-1].base - one.base
-            beside = abs((one.left + one.right) - (first.left + first.right)) < 6 or abs(one.left - first.left) < 1.5
+        for word in words:
+            pitch = stack[-1].base - word.base
+            beside = abs((word.left + word.right) - (first.left + first.right)) < 6 or abs(word.left - first.left) < 1.5
             if beside and 4 < pitch < 13:
-                stack.append(one)
+                stack.append(word)
         taken.update(stack)
         alone = [s for s in stack if not any(o is not s and abs(o.base - s.base) < 3.2 for o in segments)]
         if len(stack) >= STACKED and len(alone) * 2 > len(stack):

@@ -175,7 +175,7 @@ def test_supply_and_house_rules():
 def test_what_could_not_be_measured_is_a_limitation_with_its_reason():
     home = cottage()
     board = home["inspection"]["boards"][0]
-    names = [" ".join((one["way"], one["designation"])) for one in board["circuits"]]
+    names = [" ".join((circuit["way"], circuit["designation"])) for circuit in board["circuits"]]
     board["circuits"][0]["zs_ohm"] = "LIM RCD trips on test"
     board["circuits"][1]["zs_ohm"] = "LIM RCD trips on test"
     board["circuits"][2]["insulation_lne_mohm"] = "N/V"

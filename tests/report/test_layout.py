@@ -59,11 +59,13 @@ def test_the_program_sees_what_is_wrong():
     )
     filled = page + "#lorem(600)\n"
     assert pages.faults(made(filled)) == []
-    assert any("used" in one for one in pages.faults(made(page + "#lorem(30)")))
-    assert any("edge" in one for one in pages.faults(made(filled + "#place(top + right, dx: 25mm)[beyond]")))
-    assert any("over each other" in one for one in pages.faults(made(filled + "#place(top + left)[Over the words]")))
+    assert any("used" in fault for fault in pages.faults(made(page + "#lorem(30)")))
+    assert any("edge" in fault for fault in pages.faults(made(filled + "#place(top + right, dx: 25mm)[beyond]")))
+    assert any(
+        "over each other" in fault for fault in pages.faults(made(filled + "#place(top + left)[Over the words]"))
+    )
     stacked = "#table(columns: (12mm, 1fr), [the tester trips on this one], [short])\n"
-    assert any("stacked" in one for one in pages.faults(made(page + stacked + "#lorem(600)")))
+    assert any("stacked" in fault for fault in pages.faults(made(page + stacked + "#lorem(600)")))
 
 
 def test_page_one_says_what_to_do_and_by_when(printed):

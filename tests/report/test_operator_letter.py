@@ -109,7 +109,7 @@ def test_photos_of_the_origin_go_with_the_letter(tmp_path):
     Image.new("RGB", (80, 60), "#884400").save(picture)
     inspection, judgement, rung = rung_from(home)
     said = of_call(inspection, judgement, PAPER, rung, photos=lambda sha256, size: str(picture))
-    assert [one["caption"] for one in said["photos"]] == [f"As found: Head {n}" for n in range(1, 5)]
+    assert [photo["caption"] for photo in said["photos"]] == [f"As found: Head {n}" for n in range(1, 5)]
     pdf = PdfReader(BytesIO(letter(said, PAPER.issued_on)))
     assert sum(len(page.images) for page in pdf.pages) >= 1
     assert "As found: Head 1" in " ".join("".join(page.extract_text() for page in pdf.pages).split())

@@ -58,7 +58,7 @@ def jpeg_of(svg):
 
 def test_as_found_stands_before_as_left_each_with_its_words(kept):
     photos = printed(said(home({"sha256": LEFT, "shows": "as left"}, {"sha256": FOUND, "caption": "Plate"}), kept))
-    assert [one["caption"] for one in photos] == ["As found: Plate", "As left: Cracked plate in the parlour"]
+    assert [photo["caption"] for photo in photos] == ["As found: Plate", "As left: Cracked plate in the parlour"]
 
 
 def test_only_those_of_the_observation_and_meant_for_print(kept):

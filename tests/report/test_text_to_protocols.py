@@ -103,7 +103,9 @@ def test_an_address_is_one_address_or_none(local):
         message = message_from_bytes(made, policy=head)
         names = [name for name, _ in message.items()]
         assert sorted(names[:2]) == ["Reply-To", "To"] and len(names) == len(set(names)) == PLAIN_HEADS
-        found = [one.addr_spec.encode("utf-8", "surrogateescape").decode() for one in message["Reply-To"].addresses]
+        found = [
+            address.addr_spec.encode("utf-8", "surrogateescape").decode() for address in message["Reply-To"].addresses
+        ]
         assert found == [to]
     assert f"To: {to}\r\n".encode() in made
 

@@ -84,7 +84,7 @@ _in_force: ContextVar[Mapping[str, CatalogueEntry] | None] = ContextVar("entries
 @contextmanager
 def with_own(entries_of_the_firm: list[dict[str, str]] | None) -> Iterator[None]:
     """Read the catalogue with a firm's own entries for as long as the block lasts, in this thread or task only."""
-    token = _in_force.set(_merged(tuple(tuple(sorted(one.items())) for one in entries_of_the_firm or ())))
+    token = _in_force.set(_merged(tuple(tuple(sorted(entry.items())) for entry in entries_of_the_firm or ())))
     try:
         yield
     finally:
@@ -126,7 +126,7 @@ def _entry(key: str, values: dict[str, Any], words: str) -> CatalogueEntry:
     until = values.get("until")
     return CatalogueEntry(
         key=key,
-        facts=tuple(Fact(**one) for one in values.get("facts", ())),
+        facts=tuple(Fact(**fact) for fact in values.get("facts", ())),
         until=Until(**until) if until else None,
         words=words,
         **rest,

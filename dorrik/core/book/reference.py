@@ -115,10 +115,10 @@ def row_key(name: str, row: Mapping[str, str]) -> str:
 def rows(name: str) -> tuple[dict[str, str], ...]:
     """Rows of a table with the corrections in force."""
     found = printed(name)
-    wanted = [one for one in _in_force.get() if one.table == name]
+    wanted = [correction for correction in _in_force.get() if correction.table == name]
     if not wanted:
         return found
-    cells = {(one.row, one.column): one.value for one in wanted}
+    cells = {(correction.row, correction.column): correction.value for correction in wanted}
     return tuple(
         {column: cells.get((row_key(name, row), column), text) for column, text in row.items()} for row in found
     )
@@ -157,7 +157,7 @@ def clean(value: object) -> list[dict[str, str]]:
             raise CorrectionError("The parts of a correction are text.")
         found = check(Correction(**one))
         seen[found.table, found.row, found.column] = found
-    return [asdict(one) for one in seen.values()]
+    return [asdict(correction) for correction in seen.values()]
 
 
 def revive(kept_value: list[dict[str, str]] | None) -> tuple[Correction, ...]:

@@ -64,7 +64,7 @@ def greatest_rating_a(csa_mm2: float, method: str | None, cable_type: str = FLAT
     Raises LookupError for a size or method not tabulated. Rules 4.8 and 9.1.
     """
     ways = (method,) if method else methods(csa_mm2, cable_type)
-    capacity = min(capacity_a(csa_mm2, one, cable_type) for one in ways)
+    capacity = min(capacity_a(csa_mm2, way, cable_type) for way in ways)
     return max((rating for rating in RATINGS_A if rating <= capacity), default=RATINGS_A[0])
 
 
@@ -110,7 +110,7 @@ def judge(
     """
     try:
         ways = (cable.method,) if cable.method else methods(cable.csa_mm2, cable.type)
-        capacities = [capacity_a(cable.csa_mm2, one, cable.type) * cable.factor for one in ways]
+        capacities = [capacity_a(cable.csa_mm2, way, cable.type) * cable.factor for way in ways]
     except LookupError as error:
         return Verdict(status="unknown", reason=str(error), source=SOURCE)
     case = _Case(device_standard, rating_a, cable, arrangement, load_fuse_a)

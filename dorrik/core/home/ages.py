@@ -54,16 +54,16 @@ def years(evidence: Iterable[tuple[int | None, int | None]]) -> tuple[int | None
 def fitted(inspection: Inspection, circuit: Circuit) -> tuple[int | None, int | None]:
     """The years in which a circuit was fitted, by what somebody has stated of it; (None, None) where its evidence does
     not agree, which proves nothing."""
-    own = [one for one in inspection.datings if one.about_id == circuit.id]
-    stated = [(one.from_year, one.to_year) for one in (*own, *_of_extension(inspection, own))]
+    own = [dating for dating in inspection.datings if dating.about_id == circuit.id]
+    stated = [(dating.from_year, dating.to_year) for dating in (*own, *_of_extension(inspection, own))]
     first, last, agrees = years([*stated, (circuit.fitted_from, circuit.fitted_to)])
     return (first, last) if agrees else (None, None)
 
 
 def _of_extension(inspection: Inspection, own: Iterable[Dating]) -> list[Dating]:
     """What is known of the parts of the home that a circuit belongs to: it is as old as they are."""
-    named = {one.part for one in own if one.part}
-    return [one for one in inspection.datings if one.about_entity == "inspection" and one.part in named]
+    named = {dating.part for dating in own if dating.part}
+    return [dating for dating in inspection.datings if dating.about_entity == "inspection" and dating.part in named]
 
 
 def required_since() -> Mapping[str, tuple[int, str]]:
@@ -74,17 +74,17 @@ def required_since() -> Mapping[str, tuple[int, str]]:
 def parts(i: Inspection) -> Iterator[Part]:
     """The home, its named parts, its boards and circuits, each with its years and what is offered."""
     of: dict[str, list[Dating]] = {}
-    for one in i.datings:
-        key = one.part if one.about_entity == "inspection" and one.part else one.about_id or ""
-        of.setdefault(key, []).append(one)
+    for dating in i.datings:
+        key = dating.part if dating.about_entity == "inspection" and dating.part else dating.about_id or ""
+        of.setdefault(key, []).append(dating)
     yield _part(i.id, "inspection", i.id, "The home", of.pop(i.id, []))
     alarms = list(_alarms(i))
     for name in dict.fromkeys((*(key for key in of if _is_named(i, key)), *((ALARMS,) if alarms else ()))):
         offered = alarms if name == ALARMS else []
         yield _part(name, "inspection", i.id, name, of.pop(name, []), offered)
     for board in i.boards:
-        labels = [one for one in i.labels if one.about_id == board.id and one.state == FOUND]
-        offered = [one for label in labels for one in _of("label", label)]
+        labels = [label for label in i.labels if label.about_id == board.id and label.state == FOUND]
+        offered = [offered for label in labels for offered in _of("label", label)]
         yield _part(board.id, "board", board.id, board.name or "Board", of.get(board.id, []), offered)
         for circuit in board.circuits:
             if circuit.spare:
@@ -100,19 +100,21 @@ def shown(found: Iterable[Part]) -> list[Part]:
     """Those parts that say something. Where the home has a part with a name, such as an extension, its circuits are all
     listed: each can belong to it."""
     all_parts = list(found)
-    named = any(one.entity == "inspection" and one.key not in (one.entity_id, ALARMS) for one in all_parts)
-    return [one for one in all_parts if named or one.evidence or one.offered or one.entity != "circuit"]
+    named = any(part.entity == "inspection" and part.key not in (part.entity_id, ALARMS) for part in all_parts)
+    return [part for part in all_parts if named or part.evidence or part.offered or part.entity != "circuit"]
 
 
 def _is_named(i: Inspection, key: str) -> bool:
-    return any(one.part == key for one in i.datings)
+    return any(dating.part == key for dating in i.datings)
 
 
 def _part(
     key: str, entity: str, entity_id: str, name: str, told: list[Dating], offered: Iterable[Offered] = ()
 ) -> Part:
-    first, last, agrees = years((one.from_year, one.to_year) for one in told)
-    said = tuple(one.says or one.known_by or (f"belongs to: {one.part}" if one.part else "stated") for one in told)
+    first, last, agrees = years((dating.from_year, dating.to_year) for dating in told)
+    said = tuple(
+        dating.says or dating.known_by or (f"belongs to: {dating.part}" if dating.part else "stated") for dating in told
+    )
     return Part(
         key=key, entity=entity, entity_id=entity_id, name=name, from_year=first, to_year=last, agrees=agrees,
         evidence=said, offered=tuple(one for one in offered if one.says not in said),

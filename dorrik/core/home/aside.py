@@ -10,7 +10,11 @@ from dorrik.core.inspection.set_aside import SetAside
 
 def aside(inspection: Inspection) -> Mapping[str, SetAside]:
     """By its id everything that is set aside by an agreement in force. Of two the one on the thing itself counts."""
-    own = {one.about_id: one for one in inspection.set_asides if one.in_force and one.about_id}
+    own = {
+        set_aside.about_id: set_aside
+        for set_aside in inspection.set_asides
+        if set_aside.in_force and set_aside.about_id
+    }
     if not own:
         return {}
     found: dict[str, SetAside] = {}

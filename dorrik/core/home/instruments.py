@@ -170,7 +170,7 @@ def doubtful(log: Iterable[LeadNull], measured_at: MeasuredAt) -> frozenset[tupl
     """
     spans = [
         (_moment(since), None if until is None else _moment(until))
-        for since, until in (one.doubtful for one in nulls(log) if one.doubtful)
+        for since, until in (null.doubtful for null in nulls(log) if null.doubtful)
     ]
     if not spans:
         return frozenset()
@@ -185,7 +185,7 @@ def doubtful(log: Iterable[LeadNull], measured_at: MeasuredAt) -> frozenset[tupl
 
 def no_good_null(log: Iterable[LeadNull]) -> bool:
     """Were the leads nulled, and never well? Then no continuity reading can be leaned on, whenever it was taken."""
-    judged = [one.verdict.status for one in nulls(log)]
+    judged = [null.verdict.status for null in nulls(log)]
     return bool(judged) and all(status in ("attention", "fail") for status in judged)
 
 

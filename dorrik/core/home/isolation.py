@@ -63,7 +63,7 @@ class BoardState:
 def state_of(board: Board, inspection: Inspection) -> BoardState:
     """The state of a board. Older documents have the moment and the lock at the board itself."""
     wanted, live = of_board(board, inspection.phases), stays_live(board, inspection)
-    proved = [one for one in board.isolations if one.proved_dead]
+    proved = [isolation for isolation in board.isolations if isolation.proved_dead]
     if proved:
         last = max(proved, key=lambda one: one.proved_again_at or "")
         restored = last.restored_at is not None

@@ -115,7 +115,9 @@ def plan_of(room: Room) -> Plan | None:
     """The plan of a room with a bath or shower; None where it has none. A bath without a size is of the usual one."""
     if room.basin is None:
         return None
-    partitions = tuple(sorted((name, metres) for name, metres in one.items()) for one in room.partitions or ())
+    partitions = tuple(
+        sorted((name, metres) for name, metres in partition.items()) for partition in room.partitions or ()
+    )
     return _plan(
         room.basin, room.basin_x_m, room.basin_y_m, room.basin_length_m, room.basin_width_m,
         tuple(map(tuple, partitions)), room.shower_head_m, room.length_m, room.width_m,
@@ -129,7 +131,7 @@ def _plan(
     room_length: float | None, room_width: float | None,
 ) -> Plan:  # fmt: skip
     left, far = x or 0.0, y or 0.0
-    screens = [dict(one) for one in partitions]
+    screens = [dict(partition) for partition in partitions]
     lines = tuple(Partition((p["x1"], p["y1"]), (p["x2"], p["y2"]), p.get("top_m")) for p in screens)
     # No string leads round a screen through the wall it stands against: the plan begins at two walls, and ends at two
     # more where somebody measured.

@@ -32,7 +32,7 @@ _ALL = (
     Function("varistor", "varistor test", ("V d.c.", "V")),
     Function("voltage", "voltage", ("V",)),
 )
-FUNCTIONS: Mapping[str, Function] = MappingProxyType({one.key: one for one in _ALL})
+FUNCTIONS: Mapping[str, Function] = MappingProxyType({function.key: function for function in _ALL})
 _BY_QUANTITY = {
     "continuity": "continuity",
     "insulation": "insulation",

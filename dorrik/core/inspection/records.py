@@ -219,7 +219,11 @@ class Board:
     @property
     def proved_dead(self) -> str | None:
         """When the board was last proved dead with everything that belongs to it; None where it never was."""
-        proved = [one.proved_again_at for one in self.isolations if one.proved_dead and one.proved_again_at]
+        proved = [
+            isolation.proved_again_at
+            for isolation in self.isolations
+            if isolation.proved_dead and isolation.proved_again_at
+        ]
         return max(proved, default=self.isolated_at)
 
 

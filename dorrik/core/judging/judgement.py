@@ -475,15 +475,23 @@ def _judgement(before: Context, context: Context) -> Judgement:
 
 def _recorded(inspection: Inspection) -> Iterator[Recorded]:
     where = buildings(inspection)
-    for one in inspection.observations:
+    for observation in inspection.observations:
         # The catalogue's words are ours; only what somebody wrote is looked at.
-        coded = one.code in UNSATISFACTORY
-        hint = AGE_ALONE if coded and calls_age_unsafe(f"{one.text or ''} {one.code_reason or ''}") else ""
-        yield Recorded(one.id, one.made_good, one.lacking, where.get(one.about_id or "", HOME), hint)
+        coded = observation.code in UNSATISFACTORY
+        hint = (
+            AGE_ALONE if coded and calls_age_unsafe(f"{observation.text or ''} {observation.code_reason or ''}") else ""
+        )
+        yield Recorded(
+            observation.id,
+            observation.made_good,
+            observation.lacking,
+            where.get(observation.about_id or "", HOME),
+            hint,
+        )
 
 
 def _spoken(note: Note, book: RuleBook) -> Note:
-    offers = tuple(replace(one, label=book.translate(one.label)) for one in note.offers)
+    offers = tuple(replace(action, label=book.translate(action.label)) for action in note.offers)
     return replace(note, title=book.translate(note.title), verdict=book.translate_verdict(note.verdict), offers=offers)
 
 
@@ -496,7 +504,11 @@ def _overruled(inspection: Inspection, notes: tuple[Note, ...]) -> tuple[Note, .
     """Notes with the inspector's own view beside the verdict, where there is one. The verdict itself stays as it is."""
     if not inspection.overrulings:
         return notes
-    by_figure = {(one.about_id, one.field): one for one in inspection.overrulings if one.status and one.reason}
+    by_figure = {
+        (overruling.about_id, overruling.field): overruling
+        for overruling in inspection.overrulings
+        if overruling.status and overruling.reason
+    }
     found = []
     for note in notes:
         view = by_figure.get(note.figure)
@@ -525,7 +537,7 @@ def _thing(inspection: Inspection, entity_id: str) -> object | None:
 
 def _outcome(inspection: Inspection, standing: Sequence[Against]) -> tuple[Outcome, str, tuple[str, ...]]:
     """By the codes of observations that are still open, and by what else stands against it (rules 13.1, 13.5)."""
-    because = tuple(one.observation_id for one in standing if one.kind == "code")
+    because = tuple(objection.observation_id for objection in standing if objection.kind == "code")
     codes = [o.code for o in inspection.observations if o.code and is_open(o)]
-    outcome = decide(codes, sum(one.kind != "code" for one in standing))
+    outcome = decide(codes, sum(objection.kind != "code" for objection in standing))
     return outcome, in_words(outcome, summary(standing)), because

@@ -13,8 +13,8 @@ def as_text(judgement: Judgement) -> str:
 
 def _lines(judgement: Judgement) -> Iterator[str]:
     yield f"Result from the codes: {judgement.outcome_says}"
-    for one in judgement.against:
-        yield f"  against  {one.says}"
+    for objection in judgement.against:
+        yield f"  against  {objection.says}"
     yield f"Rule book: {judgement.rule_book.name}"
     yield ""
     names = _names(judgement)
@@ -53,7 +53,7 @@ def _consequences(judgement: Judgement, cause: Note, names: dict[Figure, Note]) 
     if names[cause.figure] is not cause:
         return
     follows = [n.title for n in judgement.notes if n.because_of == cause.figure]
-    follows += [one.title for one in judgement.board_sums if one.because_of == cause.figure]
+    follows += [board_sum.title for board_sum in judgement.board_sums if board_sum.because_of == cause.figure]
     if follows:
         yield f"           and what follows from it: {'; '.join(follows)}"
 

@@ -72,7 +72,9 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
             yield Hindrance("look", "brief", f"{aside.name}: {aside.says}. Its tests are still asked for.")
     for recorded in judgement.recorded:
         if recorded.hint:
-            words = next((one.text for one in inspection.observations if one.id == recorded.id), None)
+            words = next(
+                (observation.text for observation in inspection.observations if observation.id == recorded.id), None
+            )
             yield Hindrance("look", "observations", f"“{shortened(words or '')}”: {recorded.hint}.")
     holds = judgement.house_rules.own_repairs == "hold the report"
     for repair in judgement.repairs:
@@ -100,11 +102,11 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
         if progress.left and progress.stage in ("intake", "walk", "isolation", "boards", "dead", "live"):
             named = ", ".join(progress.left_names[:3]) + (" …" if progress.left > 3 else "")
             yield Hindrance("look", progress.stage, f"{progress.left} left: {named}")
-    for one in judgement.against:
+    for objection in judgement.against:
         # Codes are the outcome itself; what has no code stops the report above.
-        if one.kind not in ("code", "uncoded"):
-            yield Hindrance("look", one.stage, one.says)
-    apart = [one.says for one in judgement.putting_back if one.open]
+        if objection.kind not in ("code", "uncoded"):
+            yield Hindrance("look", objection.stage, objection.says)
+    apart = [put_back.says for put_back in judgement.putting_back if put_back.open]
     if apart:
         named = "; ".join(apart[:3]) + (" …" if len(apart) > 3 else "")
         yield Hindrance("look", "isolation", f"{len(apart)} not ticked as put back: {named}")
@@ -115,7 +117,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
             level: Literal["must", "look"] = "look" if inspection.next_reason else "must"
             reason = "" if inspection.next_reason else " Give your reason."
             yield Hindrance(level, "report", f"{note.verdict.reason}{reason}")
-    if judgement.house_rules.mending == "no" and any(one.mended for one in inspection.observations):
+    if judgement.house_rules.mending == "no" and any(observation.mended for observation in inspection.observations):
         yield Hindrance(
             "look", "observations", "Something was mended on the day, which the house rules leave to others."
         )

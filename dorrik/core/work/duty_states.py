@@ -44,7 +44,7 @@ class DutyState:
 
 def duty_states(nation: str, followed: Followed) -> tuple[DutyState, ...]:
     """The duties of a nation that this report leads to, in the order of the table."""
-    return tuple(_state(one, followed) for one in intervals.duties(nation) if one.only_if in ("", followed.outcome))
+    return tuple(_state(duty, followed) for duty in intervals.duties(nation) if duty.only_if in ("", followed.outcome))
 
 
 def _state(duty: intervals.Duty, followed: Followed) -> DutyState:

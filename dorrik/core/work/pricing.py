@@ -116,17 +116,21 @@ def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates, un
     """
     named = names(inspection)
     standing = sorted(
-        (one for one in inspection.observations if one.id not in put_right and one.code != "note"),
+        (
+            observation
+            for observation in inspection.observations
+            if observation.id not in put_right and observation.code != "note"
+        ),
         key=lambda one: ORDER.index(one.code) if one.code else len(ORDER),
     )
     things = _Things(inspection)
     theirs = {key for remedy in remedies().values() if remedy.kind == OPERATOR for key in remedy.clears}
     to_do = tuple(
         Open(
-            one.id, one.code or "", one.place or named.get(one.about_id or "", ""), one.text or "",
-            one.catalogue_key in theirs,
+            observation.id, observation.code or "", observation.place or named.get(observation.about_id or "", ""),
+            observation.text or "", observation.catalogue_key in theirs,
         )
-        for one in standing
+        for observation in standing
     )  # fmt: skip
     options = tuple(_options(standing, things, named, rates))
     return Pricing(
@@ -135,10 +139,14 @@ def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates, un
         proposals=tuple(_proposals(to_do, options)),
         alternatives=tuple(
             _alternative(
-                number, [one for one in inspection.offer_lines if one.alternative == number], to_do, options, unanswered
+                number,
+                [offer_line for offer_line in inspection.offer_lines if offer_line.alternative == number],
+                to_do,
+                options,
+                unanswered,
             )
             for number in range(1, ALTERNATIVES + 1)
-            if any(one.alternative == number for one in inspection.offer_lines)
+            if any(offer_line.alternative == number for offer_line in inspection.offer_lines)
         ),
     )
 
@@ -157,26 +165,26 @@ class _Things:
         self.circuit_of: dict[str, str] = {}
         self.board_of: dict[str, str] = {}
         self.circuits: dict[str, int] = {}
-        self.kinds |= {one.id: "bond" for one in inspection.bonds}
-        self.kinds |= {one.id: "room" for one in inspection.rooms}
-        self.kinds |= {one.id: "point" for one in inspection.points}
+        self.kinds |= {bond.id: "bond" for bond in inspection.bonds}
+        self.kinds |= {room.id: "room" for room in inspection.rooms}
+        self.kinds |= {point.id: "point" for point in inspection.points}
         checks = (inspection.checks, *(room.checks for room in inspection.rooms))
-        self.kinds |= {one.id: "check" for group in checks for one in group}
+        self.kinds |= {check.id: "check" for group in checks for check in group}
         for board in inspection.boards:
             self._on_board(board.id, "board", [board])
             self._on_board(board.id, "rcd", board.rcds)
             self._on_board(board.id, "check", board.checks)
             self._on_board(board.id, "circuit", board.circuits)
-            self.circuits[board.id] = sum(not one.spare for one in board.circuits)
+            self.circuits[board.id] = sum(not circuit.spare for circuit in board.circuits)
             for circuit in board.circuits:
                 self._on_board(board.id, "point", circuit.points)
                 self.circuit_of[circuit.id] = circuit.id
-                self.circuit_of |= {one.id: circuit.id for one in circuit.points}
+                self.circuit_of |= {point.id: circuit.id for point in circuit.points}
 
     def _on_board(self, board_id: str, kind: str, things: Iterable[Any]) -> None:
-        for one in things:
-            self.kinds[one.id] = kind
-            self.board_of[one.id] = board_id
+        for thing in things:
+            self.kinds[thing.id] = kind
+            self.board_of[thing.id] = board_id
 
     def at(self, remedy: Remedy, about: str) -> tuple[str, str] | None:
         """Kind and id of what one price of a remedy stands for; None where it does not fit what it is about."""
@@ -197,15 +205,15 @@ def _options(
 ) -> Iterator[Option]:
     for remedy in priced().values():
         clears: dict[tuple[str, str], list[str]] = {}
-        for one in standing:
-            about = one.about_id or things.home
+        for observation in standing:
+            about = observation.about_id or things.home
             kind = things.kinds.get(about, "")
             # A check of a board is of that board.
             kind = "board" if kind == "check" and about in things.board_of else kind
-            if one.catalogue_key and remedy.does_clear(one.catalogue_key, kind):
+            if observation.catalogue_key and remedy.does_clear(observation.catalogue_key, kind):
                 place = things.at(remedy, about)
                 if place is not None:
-                    clears.setdefault(place, []).append(one.id)
+                    clears.setdefault(place, []).append(observation.id)
         for (entity, key), observations in clears.items():
             count = things.circuits.get(key, 1) if remedy.at == "board" else len(observations)
             rate = rates.get(remedy.key, remedy.usual)
@@ -229,9 +237,9 @@ def _options(
 
 def _proposals(to_do: Sequence[Open], options: Sequence[Option]) -> Iterator[Proposal]:
     """What makes the report unsatisfactory for the least money, everything for the least, and with boards renewed."""
-    urgent = {one.id for one in to_do if one.code in UNSATISFACTORY}
-    every = {one.id for one in to_do}
-    renewals = [one for one in options if one.kind == "renewal" and one.entity == "board"]
+    urgent = {open_observation.id for open_observation in to_do if open_observation.code in UNSATISFACTORY}
+    every = {open_observation.id for open_observation in to_do}
+    renewals = [option for option in options if option.kind == "renewal" and option.entity == "board"]
     offered: list[frozenset[str]] = []
     for name, wanted, first in (
         ("Urgent, least cost", urgent, []),
@@ -239,19 +247,19 @@ def _proposals(to_do: Sequence[Open], options: Sequence[Option]) -> Iterator[Pro
         ("Everything, board renewed", every, renewals),
     ):
         chosen = _cheapest(wanted, options, first)
-        keys = frozenset(one.key for one in chosen)
+        keys = frozenset(option.key for option in chosen)
         if keys and keys not in offered:
             offered.append(keys)
-            yield Proposal(name=name, options=tuple(one.key for one in chosen))
+            yield Proposal(name=name, options=tuple(option.key for option in chosen))
 
 
 def _cheapest(wanted: set[str], options: Sequence[Option], first: Sequence[Option]) -> list[Option]:
     """Options that clear what can be cleared: those given first, then whichever costs least for each finding cleared;
     of those after the first, what the others clear as well is left out again."""
     chosen = list(first)
-    left = wanted - {one for option in chosen for one in option.clears}
+    left = wanted - {clear for option in chosen for clear in option.clears}
     while left:
-        useful = [one for one in options if left & set(one.clears)]
+        useful = [option for option in options if left & set(option.clears)]
         if not useful:
             break
         best = min(useful, key=lambda one: (one.price / len(left & set(one.clears)), one.price, one.key))
@@ -267,23 +275,23 @@ def _cheapest(wanted: set[str], options: Sequence[Option], first: Sequence[Optio
 def _alternative(
     number: int, lines: Sequence[OfferLine], to_do: Sequence[Open], options: Sequence[Option], unanswered: str
 ) -> Alternative:
-    by_key = {one.key: one for one in options}
-    standing = {one.id for one in to_do}
+    by_key = {option.key: option for option in options}
+    standing = {open_observation.id for open_observation in to_do}
     cleared_by: dict[str, list[str]] = {}
-    for one in lines:
-        for observation in _clears(one, by_key, standing):
-            cleared_by.setdefault(observation, []).append(one.id)
-    priced_lines = tuple(_line(one, by_key, standing, cleared_by) for one in lines)
-    stays = tuple(one for one in to_do if one.id not in cleared_by)
+    for offer_line in lines:
+        for observation in _clears(offer_line, by_key, standing):
+            cleared_by.setdefault(observation, []).append(offer_line.id)
+    priced_lines = tuple(_line(offer_line, by_key, standing, cleared_by) for offer_line in lines)
+    stays = tuple(open_observation for open_observation in to_do if open_observation.id not in cleared_by)
     return Alternative(
         number=number,
         lines=priced_lines,
-        price=round(sum(one.price or 0 for one in priced_lines), 2),
-        minutes=sum(one.minutes for one in priced_lines),
-        clears=tuple(one.id for one in to_do if one.id in cleared_by),
-        stays=tuple(one.id for one in stays),
+        price=round(sum(line.price or 0 for line in priced_lines), 2),
+        minutes=sum(line.minutes for line in priced_lines),
+        clears=tuple(open_observation.id for open_observation in to_do if open_observation.id in cleared_by),
+        stays=tuple(open_observation.id for open_observation in stays),
         says=_says(stays, unanswered),
-        trouble=tuple(f"{one.label}: {one.trouble}" for one in priced_lines if one.trouble),
+        trouble=tuple(f"{line.label}: {line.trouble}" for line in priced_lines if line.trouble),
     )
 
 
@@ -326,7 +334,7 @@ def _line(
         clears=clears,
         condition=option.condition if option is not None else "",
         trouble=trouble,
-        spare=bool(clears) and all(len(cleared_by[one]) > 1 for one in clears),
+        spare=bool(clears) and all(len(cleared_by[clear]) > 1 for clear in clears),
     )
 
 
@@ -336,16 +344,22 @@ def _says(stays: Sequence[Open], unanswered: str) -> str:
     if not stays:
         recorded = "recorded" if unanswered else "found"
         return f"Nothing that was {recorded} stays, once all of the work holds when tested again.{also}"
-    uncoded = sum(not one.code for one in stays)
-    counted = [f"{n} {code}" for code in ORDER if (n := sum(one.code == code for one in stays))]
+    uncoded = sum(not open_observation.code for open_observation in stays)
+    counted = [
+        f"{n} {code}" for code in ORDER if (n := sum(open_observation.code == code for open_observation in stays))
+    ]
     if uncoded:
         counted.append(f"{uncoded} without a code")
-    if any(one.code in UNSATISFACTORY for one in stays):
+    if any(open_observation.code in UNSATISFACTORY for open_observation in stays):
         after = "The report stays unsatisfactory by it."
     elif uncoded:
         after = "Its code is not decided yet."
     else:
         recorded = "recorded " if unanswered else ""
         after = f"No {recorded}C1, C2 or FI stays, once all of the work holds when tested again."
-    theirs = "; some of it may be the network operator's" if any(one.operator for one in stays) else ""
+    theirs = (
+        "; some of it may be the network operator's"
+        if any(open_observation.operator for open_observation in stays)
+        else ""
+    )
     return f"Stays: {', '.join(counted)}{theirs}. {after}{also}"

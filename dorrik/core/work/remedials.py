@@ -99,9 +99,9 @@ def required(inspection: Inspection, judgement: Judgement) -> tuple[Required, ..
         named = names(inspection)
         counting = set(judgement.outcome_because)
         found = [
-            _item(inspection, judgement, one, named, where, counts=one.id in counting)
-            for one in inspection.observations
-            if one.id in counting or (one.code == "C3" and is_open(one))
+            _item(inspection, judgement, observation, named, where, counts=observation.id in counting)
+            for observation in inspection.observations
+            if observation.id in counting or (observation.code == "C3" and is_open(observation))
         ]
     return tuple(sorted(found, key=lambda item: (not item.counts, ORDER.index(item.code), item.id)))
 
@@ -130,8 +130,8 @@ def figures(
 ) -> tuple[Figure, ...]:
     """The figures that led to an observation, each once; () where it was seen and not measured. named: every thing's
     name by its id."""
-    led = [one for one in judgement.suggested if one.recorded == observation.id]
-    about = {(one.key, thing) for one in led for thing in (one.entity_id, *one.touches)}
+    led = [suggestion for suggestion in judgement.suggested if suggestion.recorded == observation.id]
+    about = {(suggestion.key, thing) for suggestion in led for thing in (suggestion.entity_id, *suggestion.touches)}
     found: dict[tuple[str, str], Figure] = {}
     for note in judgement.notes:
         key = note.verdict.observation or ""

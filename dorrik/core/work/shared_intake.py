@@ -49,15 +49,19 @@ def differing(homes: Iterable[Home]) -> Iterator[Differing]:
     all_homes = list(homes)
     specs = KINDS["inspection"].fields
     for field in FIELDS:
-        values = {one.id: one.values.get(field) for one in all_homes}
+        values = {home.id: home.values.get(field) for home in all_homes}
         if len({repr(value) for value in values.values()}) > 1:
-            own = tuple(one.id for one in all_homes if field in one.own)
+            own = tuple(home.id for home in all_homes if field in home.own)
             yield Differing(field, specs[field].label, specs[field].unit, values, own)
 
 
 def conflicts(found: Iterable[Differing]) -> list[Differing]:
     """Those on which somebody has to decide before homes share: two of them say something, and not the same."""
-    return [one for one in found if len({repr(value) for value in one.values.values() if value is not None}) > 1]
+    return [
+        difference
+        for difference in found
+        if len({repr(value) for value in difference.values.values() if value is not None}) > 1
+    ]
 
 
 def passed_on(entity: str, field: str) -> bool:

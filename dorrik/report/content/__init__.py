@@ -109,7 +109,7 @@ def _content(inspection: Inspection, judgement: Judgement, issue: Issue, photos:
         },
         "check": issue.check,
         "check_at": {"address": issue.check_at.partition("#")[0], "svg": qr_code.drawing(issue.check_at)},
-        "signatures": [asdict(one) for one in issue.signatures],
+        "signatures": [asdict(signature) for signature in issue.signatures],
         "firm": issue.letterhead(),
         "title": judgement.rule_book.report,
         "reference": inspection.reference or "no reference",

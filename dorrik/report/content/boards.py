@@ -40,8 +40,8 @@ def _feed(inspection: Inspection, board: Board) -> str:
 def _board(inspection: Inspection, judgement: Judgement, index: int, marks: Marks) -> dict[str, Any]:
     board = inspection.boards[index]
     notes = Footnotes()
-    limits = {one.entity_id: one for one in judgement.expected if one.field == "zs_ohm"}
-    sums = [one for one in judgement.board_sums if one.board_id == board.id]
+    limits = {expected.entity_id: expected for expected in judgement.expected if expected.field == "zs_ohm"}
+    sums = [board_sum for board_sum in judgement.board_sums if board_sum.board_id == board.id]
     devices = devices_of(board)
     behind = {circuit.id: device for device in devices for circuit in device.circuits}
     return {
@@ -50,11 +50,11 @@ def _board(inspection: Inspection, judgement: Judgement, index: int, marks: Mark
         "facts": facts(board, "location", "ways", "main_switch_a", "conditional_ka", "zdb_ohm", kind="board"),
         "sums": [
             {
-                "label": KINDS["circuit"].fields[one.field].label,
-                "value": f"{one.combined.text} MΩ",
-                "says": one.verdict.reason,
+                "label": KINDS["circuit"].fields[board_sum.field].label,
+                "value": f"{board_sum.combined.text} MΩ",
+                "says": board_sum.verdict.reason,
             }
-            for one in sums
+            for board_sum in sums
         ],
         # A device behind which stands one circuit is told in that circuit's row.
         "rcds": [_rcd(device, notes, marks) for device in devices if _of_its_own(device)],

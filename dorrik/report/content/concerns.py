@@ -7,7 +7,7 @@ from dorrik.core.inspection.records import Concern, Inspection
 
 def section(inspection: Inspection) -> dict[str, Any]:
     """Questions in their order with their answers. One answered by an observation names its code and its place."""
-    observations = {one.id: one for one in inspection.observations}
+    observations = {observation.id: observation for observation in inspection.observations}
 
     def row(one: Concern) -> dict[str, str]:
         seen = observations.get(one.observation_id or "")
@@ -17,4 +17,4 @@ def section(inspection: Inspection) -> dict[str, Any]:
             found.append(f"{seen.code or 'Observation'}, {words}")
         return {"asked": one.what or "", "by": one.asked_by or "", "found": " ".join(part for part in found if part)}
 
-    return {"concerns": [row(one) for one in inspection.concerns if one.what]}
+    return {"concerns": [row(concern) for concern in inspection.concerns if concern.what]}

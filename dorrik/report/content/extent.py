@@ -14,17 +14,17 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     return {
         "extent": inspection.extent or "",
         "set_aside": [
-            {"name": one.name, "says": one.says, "why": one.why, "means": one.means}
-            for one in judgement.set_aside
-            if one.in_force and not one.gone
+            {"name": aside.name, "says": aside.says, "why": aside.why, "means": aside.means}
+            for aside in judgement.set_aside
+            if aside.in_force and not aside.gone
         ],
         "limitations": [
             {
-                "what": one.what or "",
-                "reason": one.reason or "",
-                "agreed_with": ", ".join(p for p in (one.agreed_with, day(one.agreed_on)) if p),
+                "what": limitation.what or "",
+                "reason": limitation.reason or "",
+                "agreed_with": ", ".join(p for p in (limitation.agreed_with, day(limitation.agreed_on)) if p),
             }
-            for one in inspection.limitations
+            for limitation in inspection.limitations
         ],
         "limited": limited(inspection, judgement.rule_book),
         "limited_warning": judgement.limited_share.warning,

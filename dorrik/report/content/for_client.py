@@ -24,7 +24,7 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
     pinned = printed(inspection)
     items = remedials.required(inspection, judgement)
     let = inspection.tenure in LET
-    observations = {one.id: one for one in inspection.observations}
+    observations = {observation.id: observation for observation in inspection.observations}
     return {
         "firm": issue.letterhead(),
         "title": judgement.rule_book.report,

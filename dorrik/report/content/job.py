@@ -17,17 +17,17 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     """Facts, visits, instruments, isolations, and what was carried over and not confirmed."""
     return {
         "facts": facts(inspection, *_FACTS),
-        "visits": [_visit(one) for one in inspection.attendances],
-        "instruments": [_instrument(one) for one in inspection.instruments_used],
+        "visits": [_visit(attendance) for attendance in inspection.attendances],
+        "instruments": [_instrument(instrument_used) for instrument_used in inspection.instruments_used],
         "nulls": _nulls(inspection),
         "isolations": [
-            {"board": board.name or "Board", "says": _isolation(board, one)}
+            {"board": board.name or "Board", "says": _isolation(board, isolation)}
             for board in inspection.boards
-            for one in board.isolations
+            for isolation in board.isolations
         ],
-        "parts": [_part(one) for one in judgement.parts if one.evidence],
+        "parts": [_part(part) for part in judgement.parts if part.evidence],
         "no_photos": bool(inspection.no_photos),
-        "tests_tell": [{"test": one.test, "means": one.means} for one in of_tests_made(inspection)],
+        "tests_tell": [{"test": meaning.test, "means": meaning.means} for meaning in of_tests_made(inspection)],
         "evidence": judgement.evidence.says,
         "unconfirmed": _unconfirmed(inspection),
     }
@@ -57,11 +57,11 @@ def _instrument(one: InstrumentUsed) -> dict[str, str]:
 def _nulls(inspection: Inspection) -> str:
     """The nulls of each lead set, with what did not read as it should; '' where none was noted."""
     by_set: dict[str, list[str]] = {}
-    for one in nulls(inspection.lead_nulls):
-        if one.null.reading_ohm is not None:
-            off = " (not as these leads should read)" if one.verdict.status in ("attention", "fail") else ""
-            said = f"{one.null.reading_ohm.text} Ω at {hour(one.null.nulled_at)}{off}"
-            by_set.setdefault(one.null.name or "Leads", []).append(said)
+    for null in nulls(inspection.lead_nulls):
+        if null.null.reading_ohm is not None:
+            off = " (not as these leads should read)" if null.verdict.status in ("attention", "fail") else ""
+            said = f"{null.null.reading_ohm.text} Ω at {hour(null.null.nulled_at)}{off}"
+            by_set.setdefault(null.null.name or "Leads", []).append(said)
     return "; ".join(f"{name}: {', '.join(said)}" for name, said in by_set.items())
 
 

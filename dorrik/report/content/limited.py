@@ -13,11 +13,11 @@ def limited(inspection: Inspection, rule_book: RuleBook) -> list[dict[str, str]]
     """
     found: dict[tuple[str, str], list[str]] = {}
     # What somebody agreed about the very thing stands among the limitations already.
-    agreed = {one.about_id for one in inspection.limitations if one.about_id}
-    for one in gathered(placed(inspection)):
-        if one.entity_id in agreed:
+    agreed = {limitation.about_id for limitation in inspection.limitations if limitation.about_id}
+    for limit in gathered(placed(inspection)):
+        if limit.entity_id in agreed:
             continue
-        found.setdefault((rule_book.translate(one.what), one.why), []).append(one.whom)
+        found.setdefault((rule_book.translate(limit.what), limit.why), []).append(limit.whom)
     return [
         {"what": f"{what}: {', '.join(whom)}", "reason": why, "agreed_with": ""} for (what, why), whom in found.items()
     ]

@@ -32,7 +32,7 @@ def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_k
         **plainly.first(observations, plainly.room(inspection, sentence, reason or "", rests_on)),
         "why": _why(inspection, judgement, declared),
         "outcome_reason": reason,
-        "duties": [_duty(one) for one in judgement.duties if one.only_if in ("", declared)],
+        "duties": [_duty(duty) for duty in judgement.duties if duty.only_if in ("", declared)],
         "next": _next(inspection, next_by),
         "condition": inspection.condition,
         "observations": observations,
@@ -94,29 +94,29 @@ def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -
         if suggestion.recorded:
             because.setdefault(suggestion.recorded, []).extend(suggestion.because)
     # Building by building, the home first; in each the most serious first.
-    for one in sorted(
+    for observation in sorted(
         inspection.observations,
         key=lambda o: (where.get(o.about_id or "", HOME), _ORDER.get(o.code or "", 9), o.id),
     ):
-        entry = catalogue.entries().get(one.catalogue_key or "")
+        entry = catalogue.entries().get(observation.catalogue_key or "")
         rows.append(
             {
-                "code": one.code or "",
-                "means": MEANING.get(one.code or "", ""),
-                "place": one.place or "",
-                "text": one.text or "",
+                "code": observation.code or "",
+                "means": MEANING.get(observation.code or "", ""),
+                "place": observation.place or "",
+                "text": observation.text or "",
                 "plain": entry.plain if entry else "",
-                "clause": judgement.rule_book.translate(schedule.clause_of(one.catalogue_key or "")),
-                "because": " ".join(dict.fromkeys(because.get(one.id, ()))),
-                "remedy": entry.remedy if entry and not one.mended else "",
-                "mended": bool(one.mended),
-                "as_left": one.as_left or "",
-                "retest": one.retest or "",
-                "counts": is_open(one),
-                "told": _told(one),
-                "building": where.get(one.about_id or "", HOME),
-                "certificates": ", ".join(certificates.get(one.id, ())),
-                "photos": beside(one, pinned.get(one.id, []), photos),
+                "clause": judgement.rule_book.translate(schedule.clause_of(observation.catalogue_key or "")),
+                "because": " ".join(dict.fromkeys(because.get(observation.id, ()))),
+                "remedy": entry.remedy if entry and not observation.mended else "",
+                "mended": bool(observation.mended),
+                "as_left": observation.as_left or "",
+                "retest": observation.retest or "",
+                "counts": is_open(observation),
+                "told": _told(observation),
+                "building": where.get(observation.about_id or "", HOME),
+                "certificates": ", ".join(certificates.get(observation.id, ())),
+                "photos": beside(observation, pinned.get(observation.id, []), photos),
             }
         )
     return rows

@@ -54,9 +54,9 @@ def of_the_supply(inspection: Inspection, fetch: Fetch, most: int) -> list[dict[
     """Photos of the origin and of observations on it, as `shown` has them, no more than so many."""
     pinned = printed(inspection)
     found = [(photo, photo.caption or "At the origin of the supply") for photo in pinned.get(inspection.id, [])]
-    for one in inspection.observations:
-        if one.about_id in (None, inspection.id):
-            found += [(photo, photo.caption or one.text or "photo") for photo in pinned.get(one.id, [])]
+    for observation in inspection.observations:
+        if observation.about_id in (None, inspection.id):
+            found += [(photo, photo.caption or observation.text or "photo") for photo in pinned.get(observation.id, [])]
     return [shown(photo, f"{_when(photo)}: {words}", fetch) for photo, words in found[:most]]
 
 

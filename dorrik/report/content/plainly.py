@@ -31,7 +31,7 @@ _TITLE, _BELOW, _SENTENCE, _FOOT = (46, 8.2), (105, 4.3), (86, 5.0), (56, 4.1)
 def deciding(inspection: Inspection, judgement: Judgement) -> list[Observation]:
     """The observations that the outcome rests on."""
     because = set(judgement.outcome_because)
-    return [one for one in inspection.observations if one.id in because]
+    return [observation for observation in inspection.observations if observation.id in because]
 
 
 def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str:
@@ -86,7 +86,7 @@ def number(count: int) -> str:
 def rests_on(inspection: Inspection, judgement: Judgement) -> str:
     """What the result rests on: points opened and what they can claim, work done, limits."""
     limits = len(inspection.limitations) + len(judgement.limits)
-    aside = sum(one.in_force and not one.gone for one in judgement.set_aside)
+    aside = sum(aside.in_force and not aside.gone for aside in judgement.set_aside)
     done = judgement.evidence
     told = [judgement.sampling.plainly, f"{done.work}." if done.work else ""] if judgement.sampling else [done.says]
     if limits:
@@ -107,8 +107,8 @@ def timeline(inspection: Inspection, judgement: Judgement, declared: str, next_b
     events: list[tuple[str, str]] = []
     if inspection.inspected_on:
         events.append((inspection.inspected_on, "inspected"))
-    asked = [one for one in judgement.duties if one.due and one.only_if in ("", declared)]
-    events += [(one.due, one.short) for one in asked if one.due]
+    asked = [duty for duty in judgement.duties if duty.due and duty.only_if in ("", declared)]
+    events += [(duty.due, duty.short) for duty in asked if duty.due]
     line = [
         {"on": short_day(on), "what": ", ".join(dict.fromkeys(what for _, what in same)), "done": at == 0}
         for at, (on, same) in enumerate(groupby(sorted(events, key=lambda e: e[0]), key=lambda e: e[0]))
@@ -118,7 +118,7 @@ def timeline(inspection: Inspection, judgement: Judgement, declared: str, next_b
         soon = []
         if "C1" in codes:
             soon.append({"on": "at once", "what": "danger put right", "done": False})
-        if not any(one.only_if for one in asked):
+        if not any(duty.only_if for duty in asked):
             words = "put right" if codes & {"C2", "C1"} else "looked into"
             soon += [{"on": "without delay", "what": words, "done": False}] if codes - {"C1"} else []
         line[1:1] = soon
@@ -179,7 +179,7 @@ def _row(row: Mapping[str, Any]) -> dict[str, Any]:
         todo = "Put right during the visit; it still counts until that is shown by a test."
     else:
         todo = " ".join(part for part in ("Put right during the visit.", row["as_left"]) if part)
-    photos = [one for one in row["photos"] if one["jpeg"]]
+    photos = [photo for photo in row["photos"] if photo["jpeg"]]
     return {
         "code": row["code"] or "–",
         "title": title,

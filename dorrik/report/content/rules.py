@@ -15,8 +15,9 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
         "test_order": list(judgement.rule_book.order),
         "overrulings": _overrulings(judgement),
         "corrections": [
-            f"{one.table}, {one.row}, {one.column}: {one.value or 'empty'} ({one.why})"
-            for one in inspection.table_corrections or ()
+            f"{correction.table}, {correction.row}, {correction.column}: "
+            f"{correction.value or 'empty'} ({correction.why})"
+            for correction in inspection.table_corrections or ()
         ],
         "house_rules": [
             {
@@ -37,7 +38,8 @@ def _overrulings(judgement: Judgement) -> list[str]:
         for note in judgement.notes
         if note.overruled is not None
     ] + [
-        f"{one.title}: suggested by {'; '.join(one.because)} The inspector does not raise it: {one.declined}"
-        for one in judgement.suggested
-        if one.declined
+        f"{suggestion.title}: suggested by {'; '.join(suggestion.because)} "
+        f"The inspector does not raise it: {suggestion.declined}"
+        for suggestion in judgement.suggested
+        if suggestion.declined
     ]

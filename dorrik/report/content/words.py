@@ -63,9 +63,9 @@ def labels_at(inspection: Inspection, place: str) -> str:
     """The labels that were recorded of the origin or of a board, each with its state; '' for none."""
     kinds = label_kinds()
     told = [
-        f"{kinds[one.kind or ''].label}: {one.state}{f' ({one.interval})' if one.interval else ''}"
-        for one in inspection.labels
-        if one.about_id == place and one.kind in kinds and one.state
+        f"{kinds[label.kind or ''].label}: {label.state}{f' ({label.interval})' if label.interval else ''}"
+        for label in inspection.labels
+        if label.about_id == place and label.kind in kinds and label.state
     ]
     return "; ".join(told)
 

@@ -20,7 +20,7 @@ def of_client(connection: Connection, firm_id: str, client_id: str) -> dict[str,
     """Entries of the register with their histories, inspections with their journals, and what was issued."""
     homes = retention.properties_of(connection, firm_id, client_id)
     at = retention.inspections_at(connection, firm_id, homes)
-    entries = [("client", client_id), *(("property", one) for one in homes)]
+    entries = [("client", client_id), *(("property", home) for home in homes)]
     for kind in ("installation", "job"):
         c = ENTRIES[kind].c
         found = connection.execute(select(c.id).where(c.firm_id == firm_id, c.parent_id.in_(homes))).scalars()
@@ -101,14 +101,14 @@ def _inspection(connection: Connection, inspection_id: str) -> dict[str, Any]:
             for step in remedials.steps(connection, inspection_id)
         ],
         "copies": [
-            {"role": one.role, "name": one.name, "how": one.how, "at": one.at.isoformat() + "Z", "by": one.by}
-            for one in copies.of_inspection(connection, inspection_id)
+            {"role": copy.role, "name": copy.name, "how": copy.how, "at": copy.at.isoformat() + "Z", "by": copy.by}
+            for copy in copies.of_inspection(connection, inspection_id)
         ],
         "links": [
-            {"name": one.name, "role": one.role, "made_at": one.made_at.isoformat() + "Z", "opened": one.opened}
-            for one in client_links.of_inspection(connection, inspection_id)
+            {"name": link.name, "role": link.role, "made_at": link.made_at.isoformat() + "Z", "opened": link.opened}
+            for link in client_links.of_inspection(connection, inspection_id)
         ],
-        "letters": [_letter(one) for one in letters],
+        "letters": [_letter(letter) for letter in letters],
         "reports": [
             {"id": row.id, "number": row.number, "issued_at": row.issued_at.isoformat() + "Z", "sha256": row.sha256}
             for row in issued
@@ -161,8 +161,8 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
             "ended_at": row.ended_at and row.ended_at.isoformat() + "Z",
         },
         "sessions": [
-            {"agent": one.agent, "from": one.source, "made_at": one.made_at.isoformat() + "Z"}
-            for one in sessions.of(connection, person_id)
+            {"agent": session.agent, "from": session.source, "made_at": session.made_at.isoformat() + "Z"}
+            for session in sessions.of(connection, person_id)
         ],
         "audit": list(_plain(said)),
         "register": list(_plain(kept)),

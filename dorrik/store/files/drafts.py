@@ -72,7 +72,7 @@ class Drafts:
                 inspection.rmdir()
 
     def _of(self, inspection_id: str, person_id: str) -> list[Path]:
-        return [one for one in _below(self._root / inspection_id) if one.name.startswith(f"{person_id}.")]
+        return [path for path in _below(self._root / inspection_id) if path.name.startswith(f"{person_id}.")]
 
     def _folder(self, inspection_id: str, person_id: str, draft_id: str) -> Path:
         return self._root / inspection_id / f"{person_id}.{draft_id}"

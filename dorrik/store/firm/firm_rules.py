@@ -51,9 +51,13 @@ class Terms:
     def corrections(self, at: datetime | None = None) -> list[dict[str, str]]:
         """The corrections in force (now, or at a moment), as an inspection keeps them."""
         return [
-            asdict(one.correction)
-            for one in reversed(self.kept)
-            if (one.withdrawn_at is None if at is None else one.made_at <= at <= (one.withdrawn_at or datetime.max))
+            asdict(correction.correction)
+            for correction in reversed(self.kept)
+            if (
+                correction.withdrawn_at is None
+                if at is None
+                else correction.made_at <= at <= (correction.withdrawn_at or datetime.max)
+            )
         ]
 
 
@@ -88,7 +92,7 @@ def corrections(connection: Connection, firm_id: str) -> list[KeptCorrection]:
 def in_force(connection: Connection, firm_id: str) -> list[Correction]:
     """The corrections that new inspections of a firm begin with, in the order in which they were made."""
     kept = corrections(connection, firm_id)
-    return [one.correction for one in reversed(kept) if one.withdrawn_at is None]
+    return [correction.correction for correction in reversed(kept) if correction.withdrawn_at is None]
 
 
 def correct(connection: Connection, firm_id: str, author_id: str, correction: Correction) -> str:

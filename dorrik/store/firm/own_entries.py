@@ -47,7 +47,7 @@ def keep(connection: Connection, firm_id: str, author_id: str, entries: Sequence
     """Keep entries that were checked before, each in the place of the one of its key. Returns how many were new or said
     something else. Raises TooMany."""
     before = {one["key"]: one for one in in_force(connection, firm_id)}
-    changed = [one for one in entries if before.get(one["key"]) != one]
+    changed = [entry for entry in entries if before.get(entry["key"]) != entry]
     if len(before.keys() | {one["key"] for one in changed}) > MOST_OWN:
         raise TooMany(f"A firm has at most {MOST_OWN} entries of its own.")
     for one in changed:

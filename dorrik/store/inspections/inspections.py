@@ -108,7 +108,7 @@ def load(
         columns = parent_columns(kind)
         for row in connection.execute(_SELECT[kind], {"inspection_id": inspection_id}):
             hangs_on = (row._mapping[column] for column in columns.values())
-            kept.entities[row.id] = _entity(kind, row, next((one for one in hangs_on if one), inspection_id))
+            kept.entities[row.id] = _entity(kind, row, next((hang for hang in hangs_on if hang), inspection_id))
     return kept
 
 
@@ -184,11 +184,17 @@ def _build(kept: KeptInspection) -> None:
 
 def _loose_points(kept: KeptInspection) -> frozenset[str]:
     """Points whose circuit or board was taken out: they still hang on the wall, and wait for another circuit."""
-    gone = {one.id for one in kept.entities.values() if one.kind in ("board", "circuit") and one.values["removed"]}
+    gone = {
+        entity.id
+        for entity in kept.entities.values()
+        if entity.kind in ("board", "circuit") and entity.values["removed"]
+    }
     if not gone:
         return frozenset()
-    gone |= {one.id for one in kept.entities.values() if one.kind == "circuit" and one.parent_id in gone}
-    return frozenset(one.id for one in kept.entities.values() if one.kind == "point" and one.parent_id in gone)
+    gone |= {entity.id for entity in kept.entities.values() if entity.kind == "circuit" and entity.parent_id in gone}
+    return frozenset(
+        entity.id for entity in kept.entities.values() if entity.kind == "point" and entity.parent_id in gone
+    )
 
 
 def _with_parents(kept: KeptInspection) -> set[str]:

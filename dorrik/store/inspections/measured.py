@@ -12,11 +12,11 @@ from dorrik.store.database.tables import change as journal
 
 def asks_journal(inspection: Inspection) -> bool:
     """Is there anything that only the journal knows, and the rules ask for?"""
-    return _leads_in_doubt(inspection) or any(one.purpose == "trainee" for one in inspection.attendances)
+    return _leads_in_doubt(inspection) or any(attendance.purpose == "trainee" for attendance in inspection.attendances)
 
 
 def _leads_in_doubt(inspection: Inspection) -> bool:
-    return any(one.doubtful for one in nulls(inspection.lead_nulls))
+    return any(null.doubtful for null in nulls(inspection.lead_nulls))
 
 
 def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dict[tuple[str, str], str]:

@@ -80,7 +80,12 @@ def photos_of(connection: Connection, observations: Iterable[Asked]) -> dict[str
     query = (
         select(c.about_id, c.sha256)
         .where(
-            tuple_(c.inspection_id, c.about_id).in_([(one.inspection_id, one.observation_id) for one in observations])
+            tuple_(c.inspection_id, c.about_id).in_(
+                [
+                    (asked_observation.inspection_id, asked_observation.observation_id)
+                    for asked_observation in observations
+                ]
+            )
         )
         .where(c.sha256.is_not(None), c.removed.isnot(True))
         .order_by(c.id)

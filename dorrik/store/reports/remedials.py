@@ -70,8 +70,8 @@ def steps(connection: Connection, inspection_id: str) -> list[TakenStep]:
     """Every step, oldest first. The caller has checked whose inspection it is."""
     c, link = remedial_step.c, client_link.c
     files: dict[str, list[File]] = {}
-    for one in of_inspection(connection, inspection_id):
-        files.setdefault(one.step_id or "", []).append(one)
+    for file in of_inspection(connection, inspection_id):
+        files.setdefault(file.step_id or "", []).append(file)
     query = (
         select(
             c.id, c.number, c.observation_id, c.kind, c.at, c.what, person.c.name, person.c.role,

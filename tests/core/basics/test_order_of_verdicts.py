@@ -83,7 +83,7 @@ def test_a_larger_device_is_never_judged_better(csa, method, standard, one, othe
 
 @given(st.sampled_from([1.0, 1.5, 2.5, 4.0, 6.0, 10.0]), st.integers(3, 63))
 def test_an_unknown_method_is_never_judged_better_than_the_mildest_or_worse_than_the_worst(csa, rating):
-    ways = [overload.Cable(csa_mm2=csa, method=one) for one in overload.methods(csa)]
+    ways = [overload.Cable(csa_mm2=csa, method=method) for method in overload.methods(csa)]
     verdicts = [overload.judge("BS EN 60898", float(rating), way, "radial") for way in ways]
     unknown = overload.judge("BS EN 60898", float(rating), overload.Cable(csa_mm2=csa), "radial")
     assert min(map(weight, verdicts)) <= weight(unknown) <= max(map(weight, verdicts))

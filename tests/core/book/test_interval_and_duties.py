@@ -54,7 +54,7 @@ def test_insulation_on_its_way_down_brings_it_before_the_year_it_leads_to():
 
 
 def test_duties_are_the_landlord_s_and_counted_from_the_inspection():
-    due = {one.duty: one.due for one in home().duties}
+    due = {duty.duty: duty.due for duty in home().duties}
     # 28 days from 3 November 2026.
     assert due["copy of the report to each existing occupier"] == "2026-12-01"
     assert due["copy to the local authority on request"] is None

@@ -7,7 +7,7 @@ from dorrik.core.inspection.kinds import KINDS
 
 #: What a cable carries clipped direct (A), BS 7671 table 4D5.
 CARRIES = {1.0: 16, 1.5: 20, 2.5: 27, 4.0: 37, 6.0: 47, 10.0: 64, 16.0: 85}
-NAMES = [one.name for one in usual_circuits()]
+NAMES = [usual_circuit.name for usual_circuit in usual_circuits()]
 
 
 @pytest.mark.parametrize("one", usual_circuits(), ids=NAMES)
@@ -27,5 +27,5 @@ def test_a_usual_breaker_is_not_too_large_for_its_cable(one):
 
 def test_no_name_is_offered_twice_and_buttons_stand_in_an_order():
     assert len(set(NAMES)) == len(NAMES)
-    places = [one.at for one in usual_circuits() if one.button]
+    places = [usual_circuit.at for usual_circuit in usual_circuits() if usual_circuit.button]
     assert sorted(places) == list(range(1, len(places) + 1))

@@ -26,7 +26,7 @@ def test_the_margin_says_how_far_it_is_outside():
 def test_one_outside_is_asked_about_and_stands_against_satisfactory():
     home = {"id": "i", "earthing": "TN-C-S", "supply_voltage_v": 262}
     judgement = judge(parse({"format": "dorrik-inspection", "version": 2, "inspection": home}))
-    (note,) = [one for one in judgement.notes if one.field == "supply_voltage_v"]
+    (note,) = [note for note in judgement.notes if note.field == "supply_voltage_v"]
     assert note.verdict.next_step.startswith("Keep off")
     assert [offer.kind for offer in note.offers] == ["letter", "hold", "call"]
     assert any(one.field == "supply_voltage_v" and one.kind == "question" for one in judgement.against)

@@ -72,7 +72,7 @@ def test_a_part_whose_evidence_does_not_agree_is_told_and_counts_for_nothing():
     judgement = home(evidence("circuit", "c2", 2010), evidence("circuit", "c2", None, 2006))
     (told,) = [n for n in judgement.notes if n.figure == ("c2", "fitted_from")]
     assert told.status == "attention" and "leaves no year" in told.verdict.reason
-    (part,) = [one for one in judgement.parts if one.key == "c2"]
+    (part,) = [part for part in judgement.parts if part.key == "c2"]
     assert not part.agrees
 
 
@@ -88,7 +88,7 @@ def test_a_part_older_than_its_home_or_from_the_future_is_asked_about():
 def test_what_was_entered_offers_its_years_and_counts_only_once_taken():
     colours = circuit(1, "Ring", "sockets", core_colours="brown and blue", **OLD_BOARD)
     judgement = judged(board(colours))
-    (part,) = [one for one in judgement.parts if one.key == "c1"]
+    (part,) = [part for part in judgement.parts if part.key == "c1"]
     said = {(one.from_year, one.to_year) for one in part.offered}
     assert {(2004, None), (None, 1990)} <= said
     assert (part.from_year, part.to_year) == (None, None)
@@ -96,7 +96,7 @@ def test_what_was_entered_offers_its_years_and_counts_only_once_taken():
 
 def test_an_alarm_tells_when_it_was_made():
     lights = circuit(1, "Alarms", points=[{"id": "a", "kind": "alarm", "replace_by": "2023-05-31"}])
-    (alarms,) = [one for one in judged(board(lights)).parts if one.name == "Alarms"]
+    (alarms,) = [part for part in judged(board(lights)).parts if part.name == "Alarms"]
     assert [(one.from_year, one.to_year) for one in alarms.offered] == [(2012, 2014)]
 
 
@@ -122,7 +122,7 @@ def test_a_circuit_of_an_extension_is_as_old_as_the_extension():
         {"id": "d2", "about_entity": "circuit", "about_id": circuit["id"], "part": "Extension"},
     ]
     inspection = parse(document)
-    dated = {one.key: one for one in ages.parts(inspection)}
+    dated = {part.key: part for part in ages.parts(inspection)}
     assert (dated["Extension"].from_year, dated[circuit["id"]].from_year) == (2012, 2012)
     assert dated[circuit["id"]].evidence[0] == "belongs to: Extension"
     (one,) = [c for b in inspection.boards for c in b.circuits if c.id == circuit["id"]]
@@ -136,10 +136,10 @@ def test_a_notice_of_its_day_tells_of_its_board():
     board_id = i["boards"][0]["id"]
     about = {"about_entity": "board", "about_id": board_id, "kind": "rcd-test", "interval": "quarterly"}
     i["labels"] = [{"id": "l", "state": "found"} | about]
-    (part,) = [one for one in ages.parts(parse(document)) if one.key == board_id]
+    (part,) = [part for part in ages.parts(parse(document)) if part.key == board_id]
     assert [(one.from_year, one.to_year, one.known_by) for one in part.offered] == [(None, 2018, "labels")]
     # Offered alone it dates nothing.
     assert part.to_year is None
     i["labels"][0]["state"] = "removed"
-    (part,) = [one for one in ages.parts(parse(document)) if one.key == board_id]
+    (part,) = [part for part in ages.parts(parse(document)) if part.key == board_id]
     assert not part.offered

@@ -70,7 +70,7 @@ def test_what_lay_beyond_an_open_switch_is_not_in_the_test():
     note = next(n for n in judgement.notes if n.field == "insulation_lne_mohm" and n.entity == "circuit")
     assert note.status == "attention"
     assert "beyond the immersion's switch" in note.verdict.reason
-    assert any(one.why == "Beyond the immersion's switch, open during the test" for one in judgement.limits)
+    assert any(limit.why == "Beyond the immersion's switch, open during the test" for limit in judgement.limits)
     whole = next(one for one in judgement.board_sums if one.field == "insulation_lne_mohm")
     assert whole.verdict.status != "pass"
     assert insulated({"insulation_switches": "all closed"}).limits == insulated({}).limits

@@ -179,9 +179,9 @@ def test_a_room_that_was_not_reached_asks_for_nothing_and_stands_for_its_points(
     hidden = {"id": "p1", "room_id": "loft", "kind": "light"}
     found = judged(shut, points=[hidden])
     assert next(room for room in found.walk.rooms if room.id == "loft").left == 0
-    whole = [one for one in found.limits if one.entity == "room"]
+    whole = [limit for limit in found.limits if limit.entity == "room"]
     assert [(one.what, one.whom, one.why) for one in whole] == [("The whole room", "Loft", "Locked")]
-    assert not [one for one in found.limits if one.entity == "point"]
+    assert not [limit for limit in found.limits if limit.entity == "point"]
     assert found.limited_share.limited_points == 1
 
 

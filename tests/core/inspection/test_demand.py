@@ -64,7 +64,7 @@ def room(*wanted, circuits=HOME, **origin):
 def test_the_sum_of_today_is_told_kind_by_kind():
     told = room()
     assert told.total_a == pytest.approx(TODAY, abs=0.1)
-    assert {one.load: one.counted_a for one in told.shares} == {
+    assert {share.load: share.counted_a for share in told.shares} == {
         "sockets on standard circuits": 32, "cooking appliance": 16.6, "lighting": 3.96,
     }  # fmt: skip
     assert (told.status, told.fuse_a) == ("pass", 80)

@@ -40,7 +40,7 @@ def test_a_reading_with_the_isolator_off_does_not_pass_for_the_circuit(field):
     assert "attention" not in status(home(**READINGS), field)
     judgement = home([(field, READINGS[field], "local isolator off")], **READINGS)
     assert "pass" not in status(judgement, field) and "attention" in status(judgement, field)
-    limited = [one for one in judgement.limits if one.field == field]
+    limited = [limit for limit in judgement.limits if limit.field == field]
     assert [(one.why, one.whom) for one in limited] == [("Measured with local isolator off", "1 Shower")]
 
 

@@ -157,7 +157,7 @@ def test_left_in_place_a_point_over_the_most_of_the_ring_is_named_and_its_retest
     bench, judgement = a_ring(*sound, continuity_method="ring left in place")
     assert [p.again for p in bench.points] == [False, True, False]
     assert figures(judgement, "p1", "line_cpc_ohm") == ["attention"]
-    assert not any(one.kind == "wrong-pairing" for one in judgement.rings["c1"].findings)
+    assert not any(finding.kind == "wrong-pairing" for finding in judgement.rings["c1"].findings)
 
 
 def test_left_in_place_an_open_cpc_at_a_point_fails():

@@ -25,7 +25,7 @@ def part(drawing, key):
 
 def words(of):
     parts = of.parts if hasattr(of, "parts") else (of,)
-    return [one.text for drawn in parts for one in drawn.words]
+    return [word.text for drawn in parts for word in drawn.words]
 
 
 def test_what_nobody_said_is_open_and_what_is_said_stands_in_its_part():

@@ -66,8 +66,8 @@ def test_a_label_of_a_board_that_is_gone_says_nothing():
 
 
 def test_what_the_home_has_needs_its_label():
-    needed = {(one.entity, one.kind) for one in judged(change={"other_source": "solar"}).labels if one.needed}
+    needed = {(label.entity, label.kind) for label in judged(change={"other_source": "solar"}).labels if label.needed}
     assert {("inspection", "dual-supply"), ("inspection", "earth"), ("board", "next-inspection")} <= needed
     assert ("inspection", "dual-supply") not in {
-        (one.entity, one.kind) for one in judged(change={"other_source": "none"}).labels if one.needed
+        (label.entity, label.kind) for label in judged(change={"other_source": "none"}).labels if label.needed
     }

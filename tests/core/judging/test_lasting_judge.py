@@ -116,7 +116,7 @@ def take_out(chance: random.Random, document: dict[str, Any]) -> None:
 def hang_elsewhere(chance: random.Random, document: dict[str, Any]) -> None:
     """A point to another circuit or to none, as when one is linked."""
     holders = [(p, plural) for p, plural in lists_of(document) if plural == "points"]
-    full = [one for one in holders if one[0].get("points")]
+    full = [holder for holder in holders if holder[0].get("points")]
     if full:
         point = (points := chance.choice(full)[0]["points"]).pop(chance.randrange(len(points)))
         chance.choice(holders)[0].setdefault("points", []).append(point)
@@ -158,7 +158,7 @@ def times(chance: random.Random, document: dict[str, Any]) -> dict[tuple[str, st
     if chance.random() < 0.5:
         return {}
     figures = [(one["id"], name) for _, one in entities(document) for name in one if name.endswith("_ohm")]
-    return {one: f"2026-11-03T{chance.choice(['09', '10', '12'])}:00:00+00:00" for one in figures}
+    return {figure: f"2026-11-03T{chance.choice(['09', '10', '12'])}:00:00+00:00" for figure in figures}
 
 
 def unsigned(chance: random.Random, document: dict[str, Any]) -> dict[str, tuple[tuple[str, str], ...]]:

@@ -9,7 +9,11 @@ TRIPS = "RCD trips on the test"
 
 
 def walked(judgement, board_id="b1"):
-    return [(one.group, one.entity_id, one.field) for one in judgement.live_checks if one.board_id == board_id]
+    return [
+        (live_check.group, live_check.entity_id, live_check.field)
+        for live_check in judgement.live_checks
+        if live_check.board_id == board_id
+    ]
 
 
 def test_a_board_is_gone_through_surge_then_leakage_then_what_switches_in_the_order_of_the_walk():

@@ -53,16 +53,16 @@ def test_a_joint_remade_asks_for_its_tests_again_by_name():
     """Continuity of all its conductors, insulation, polarity and Zs, as the issue of a joint names them."""
     told = view(home(repair(begun_at=None)))
     wanted = {"r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "insulation_lne_mohm", "polarity", "zs_ohm"}
-    assert {one.field for one in told.tests} == wanted
+    assert {test.field for test in told.tests} == wanted
     # Before the work is begun they read as found.
-    assert all(one.found and not one.left for one in told.tests)
+    assert all(test.found and not test.left for test in told.tests)
     assert not told.complete and "the figures as found" in told.lacks
 
 
 def test_the_old_figures_stay_as_found_beside_the_new():
     ring = ("circuit", RING["id"])
     told = view(home(repair(found=[(*ring, "rn_ohm", "OL"), (*ring, "zs_ohm", "0.9")]), change={"zs_ohm": None}))
-    tests = {one.field: one for one in told.tests}
+    tests = {test.field: test for test in told.tests}
     assert (tests["rn_ohm"].found, tests["rn_ohm"].left) == ("OL", RING["rn_ohm"])
     assert (tests["zs_ohm"].found, tests["zs_ohm"].left) == ("0.9", "")
     assert told.lacks == ("Zs again",)
@@ -118,16 +118,16 @@ def test_of_two_repairs_both_have_to_hold():
 def test_a_lower_device_stands_beside_the_one_of_then():
     ring = ("circuit", RING["id"])
     told = view(home(repair("lowered", found=[(*ring, "device_rating_a", "32")]), change={"device_rating_a": 20}))
-    marks = {one.field: (one.then, one.now) for one in told.marks}
+    marks = {mark.field: (mark.then, mark.now) for mark in told.marks}
     assert marks["device_rating_a"] == ("32", "20")
-    assert {one.field for one in told.tests} >= {"zs_ohm", "polarity"}
-    assert "device_rating_a" not in {one.field for one in told.tests}
+    assert {test.field for test in told.tests} >= {"zs_ohm", "polarity"}
+    assert "device_rating_a" not in {test.field for test in told.tests}
 
 
 def test_a_socket_is_tested_again_with_its_circuit():
     told = view(home(repair("polarity", about=("point", "sink"), found=[("point", "sink", "polarity", "incorrect")]),
                      found=True))  # fmt: skip
-    tests = {(one.entity, one.field): one for one in told.tests}
+    tests = {(test.entity, test.field): test for test in told.tests}
     assert tests["point", "polarity"].found == "incorrect"
     # It still reads as it was found: that is no retest.
     assert "Polarity here: still not correct" in told.lacks

@@ -39,7 +39,7 @@ def test_what_the_inspector_chose_is_in_or_out_and_never_drawn():
     some[3] = SamplePoint("p3", "c0", "r3", key="id-3", chosen="left out")
     for seed in range(40):
         found = plan(some, "fair", "good", seed)
-        names = {one.name for one in found.points}
+        names = {point.name for point in found.points}
         assert "p2" in names and "p3" not in names
         assert "id-2" not in found.drawn
 
@@ -49,7 +49,7 @@ def bound_by_counting(frame, sampled, defective):
     most = defective
     samples = list(combinations(range(frame), sampled))
     for total in range(frame + 1):
-        few = sum(sum(i < total for i in one) <= defective for one in samples)
+        few = sum(sum(i < total for i in sample) <= defective for sample in samples)
         if total >= defective and frame - total >= sampled - defective and few / len(samples) >= 0.05:
             most = total
     return most
@@ -133,7 +133,7 @@ def test_widening_names_where_it_was_found_and_what_came_in():
     state = follow(
         [seen(one, opened=one.id in first.drawn, defect="heat" if one.id == bad else None) for one in some], first
     )
-    by_circuit = next(one for one in state.widenings if one.group == "1 Ring")
+    by_circuit = next(widening for widening in state.widenings if widening.group == "1 Ring")
     assert by_circuit.found_at == (bad,)
     assert by_circuit.share == 0.5
     # A quarter of eight is two; half of them four: two come in.

@@ -25,7 +25,7 @@ def test_the_highest_is_told_and_recorded_by_a_tap():
     bench = judgement.benches[0]
     assert (bench.highest_zs.text, bench.highest_zs.point_id, bench.highest_zs.to) == ("0.80", "p1", "zs_ohm")
     note = next(n for n in judgement.notes if n.entity_id == "c1" and "highest of its points" in n.verdict.reason)
-    assert [(one.field, one.value) for one in note.offers] == [("zs_ohm", "0.80")]
+    assert [(offer.field, offer.value) for offer in note.offers] == [("zs_ohm", "0.80")]
     # Recorded, there is nothing more to say; recorded lower than it is, there is.
     assert not any("highest of its points" in n.verdict.reason for n in home("0.51", "0.80", own="0.80").notes)
     assert any("the circuit has 0.51 Ω" in n.verdict.reason for n in home("0.51", "0.80", own="0.51").notes)

@@ -18,7 +18,7 @@ def followed(outcome="unsatisfactory", copies=None, cleared_on=None, confirmatio
 
 
 def by_short(nation, **more):
-    return {one.short: one for one in duty_states(nation, followed(**more))}
+    return {duty_state.short: duty_state for duty_state in duty_states(nation, followed(**more))}
 
 
 def test_in_england_the_copy_and_the_work_have_28_days_from_the_inspection():
@@ -56,5 +56,5 @@ def test_what_nothing_here_can_show_is_never_ticked(nation):
     )  # fmt: skip
     states = duty_states(nation, everything)
     assert states and len(states) == len(intervals.duties(nation))
-    assert all((one.done_on is not None) == one.shown for one in states)
-    assert not any(one.done_on for one in duty_states(nation, followed()))
+    assert all((state.done_on is not None) == state.shown for state in states)
+    assert not any(duty_state.done_on for duty_state in duty_states(nation, followed()))

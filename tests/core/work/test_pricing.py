@@ -15,7 +15,7 @@ from dorrik.core.work.pricing import pricing, total
 from tests.core.homes import cottage
 
 BOARD = cottage()["inspection"]["boards"][0]
-CIRCUITS = [one for one in BOARD["circuits"] if not one.get("spare")]
+CIRCUITS = [circuit for circuit in BOARD["circuits"] if not circuit.get("spare")]
 RATES = {"rcd": Rate(100, 0, 40, 0), "board": Rate(200, 30, 120, 10), "rcbo": Rate(70, 0, 30, 0)}
 RCD = {"id": "house-rcd", "name": "RCD 1", "place": "whole board"}
 
@@ -46,12 +46,12 @@ SOCKETS = observation("rcd-missing-sockets", ("circuit", CIRCUITS[0]["id"]), cod
 
 def test_a_device_a_part_and_a_renewal_stand_beside_each_other():
     found = priced_at(home(SLOW, SOCKETS))
-    prices = {one.remedy: (one.price, one.minutes, set(one.clears)) for one in found.options}
+    prices = {option.remedy: (option.price, option.minutes, set(option.clears)) for option in found.options}
     assert prices["rcd"] == (100, 40, {"slow"})
     assert prices["rcbo"] == (70, 30, {"sockets"})
     # A board of so many circuits: its price and 30 for each of them, spare ways not counted.
     assert prices["board"] == (200 + 30 * len(CIRCUITS), 120 + 10 * len(CIRCUITS), {"slow", "sockets"})
-    names = {one.name: set(one.options) for one in found.proposals}
+    names = {proposal.name: set(proposal.options) for proposal in found.proposals}
     assert names["Urgent, least cost"] == {f"rcd:{RCD['id']}"}
     assert names["Everything, least cost"] == {f"rcd:{RCD['id']}", f"rcbo:{CIRCUITS[0]['id']}"}
     assert names["Everything, board renewed"] == {f"board:{BOARD['id']}"}
@@ -87,14 +87,14 @@ def test_what_was_put_right_and_what_is_only_noted_is_not_priced():
     noted = observation("no-records", ("inspection", cottage()["inspection"]["id"]), code="note", name="noted")
     found = priced_at(home(SLOW, SOCKETS, noted), put_right={"slow"})
     assert [one.id for one in found.open] == ["sockets"]
-    assert not any("slow" in one.clears for one in found.options)
+    assert not any("slow" in option.clears for option in found.options)
 
 
 def test_what_is_the_operators_is_not_sold():
     ze = observation("ze-above-maximum", ("inspection", cottage()["inspection"]["id"]), name="ze")
     found = priced_at(home(ze))
     assert found.open[0].operator
-    assert not any("ze" in one.clears for one in found.options) and not found.proposals
+    assert not any("ze" in option.clears for option in found.options) and not found.proposals
     own = {"remedy": OWN, "words": "Wait for the operator, measure again", "price": 60}
     (only,) = priced_at(home(ze, lines=[own])).alternatives
     assert only.says == "Stays: 1 C2; some of it may be the network operator's. The report stays unsatisfactory by it."
@@ -124,7 +124,7 @@ def test_paid_twice_for_one_finding_is_pointed_out():
     rcd = {"remedy": "rcd", "about_entity": "rcd", "about_id": RCD["id"]}
     board = {"remedy": "board", "about_entity": "board", "about_id": BOARD["id"]}
     (only,) = priced_at(home(SLOW, SOCKETS, lines=[rcd, board])).alternatives
-    assert [one.spare for one in only.lines] == [True, False]
+    assert [line.spare for line in only.lines] == [True, False]
 
 
 def test_two_of_a_kind_at_two_places_cost_twice():
@@ -136,7 +136,7 @@ def test_two_of_a_kind_at_two_places_cost_twice():
     i = document["inspection"]
     i["observations"], i["boards"][0]["rcds"] = [SLOW, slow_too], [RCD, other]
     found = priced_at(parse(document))
-    assert sorted(one.clears for one in found.options if one.remedy == "rcd") == [("slow",), ("slow-too",)]
+    assert sorted(option.clears for option in found.options if option.remedy == "rcd") == [("slow",), ("slow-too",)]
     assert board.id == BOARD["id"]
 
 
@@ -147,7 +147,7 @@ def test_the_total_is_price_and_parts(price, each, count):
 
 def test_every_remedy_clears_entries_that_there_are_and_every_code_has_one():
     """The table is of the catalogue: nothing in it is misspelt, and no code is left without a way."""
-    named = {one.rpartition(":")[2] for remedy in remedies().values() for one in remedy.clears}
+    named = {clear.rpartition(":")[2] for remedy in remedies().values() for clear in remedy.clears}
     assert named <= set(entries())
     lacking = {key for key, one in entries().items() if one.code in ("C1", "C2", "FI", "C3") and key not in named}
     # What nobody needs to be paid for, or only a second visit settles.
@@ -162,17 +162,17 @@ KEYS = sorted(key for key, one in entries().items() if one.code in ("C1", "C2", 
 def test_a_proposal_clears_all_that_can_be_cleared_and_pays_for_nothing_twice(keys, at):
     about = ("circuit", CIRCUITS[at]["id"])
     found = priced_at(home(*(observation(key, about, name=key) for key in keys)), rates={})
-    possible = {one for option in found.options for one in option.clears}
-    by_key = {one.key: one for one in found.options}
+    possible = {clear for option in found.options for clear in option.clears}
+    by_key = {option.key: option for option in found.options}
     for proposal in found.proposals:
         chosen = [by_key[key] for key in proposal.options]
-        cleared = {one for option in chosen for one in option.clears}
+        cleared = {clear for option in chosen for clear in option.clears}
         wanted = possible if proposal.name != "Urgent, least cost" else {
             one.id for one in found.open if one.code in ("C1", "C2", "FI")
         } & possible  # fmt: skip
         assert wanted <= cleared
         for option in chosen:
-            others = {one for other in chosen if other is not option for one in other.clears}
+            others = {clear for other in chosen if other is not option for clear in other.clears}
             assert set(option.clears) & wanted - others or option.kind == "renewal"
 
 

@@ -72,7 +72,7 @@ def gathered(inspection: Inspection, cells: Once | Cells | None = None) -> Evide
     cells = cells or Once()
     points = list(all_points(inspection))
     counted = Counter(_readings("inspection", inspection, cells))
-    log = [one for one in nulls(inspection.lead_nulls) if one.null.reading_ohm is not None]
+    log = [null for null in nulls(inspection.lead_nulls) if null.null.reading_ohm is not None]
     return Evidence(
         points=len(points),
         opened=sum(bool(point.opened) for point in points),
@@ -81,7 +81,7 @@ def gathered(inspection: Inspection, cells: Once | Cells | None = None) -> Evide
         minutes=_minutes(inspection.attendances),
         photos=len(inspection.photos),
         nulls=len(log),
-        good_nulls=sum(one.verdict.status not in ("attention", "fail") for one in log),
+        good_nulls=sum(null.verdict.status not in ("attention", "fail") for null in log),
     )
 
 
@@ -112,7 +112,9 @@ def _looked_at(kind: str) -> tuple[tuple[tuple[str, str], ...], tuple[tuple[str,
     """Fields that hold readings of today with their quantities, and lists of children that hold any: asked at every
     key, for every point."""
     own = () if kind in _NO_TEST else tuple(KINDS[kind].fields.items())
-    children = tuple((one.name, one.plural) for one in KINDS.values() if kind in one.parents)
+    children = tuple(
+        (entity_kind.name, entity_kind.plural) for entity_kind in KINDS.values() if kind in entity_kind.parents
+    )
     return (
         tuple((name, str(spec.quantity)) for name, spec in own if spec.quantity is not None),
         tuple((name, plural) for name, plural in children if any(_looked_at(name))),
@@ -121,9 +123,10 @@ def _looked_at(kind: str) -> tuple[tuple[tuple[str, str], ...], tuple[tuple[str,
 
 def _minutes(attendances: Iterable[Attendance]) -> int | None:
     spent = [
-        (datetime.fromisoformat(one.left_at) - datetime.fromisoformat(one.arrived_at)).total_seconds() / 60
-        for one in attendances
-        if one.arrived_at and one.left_at
+        (datetime.fromisoformat(attendance.left_at) - datetime.fromisoformat(attendance.arrived_at)).total_seconds()
+        / 60
+        for attendance in attendances
+        if attendance.arrived_at and attendance.left_at
     ]
     whole = [minutes for minutes in spent if minutes > 0]
     return round(sum(whole)) if whole else None

@@ -242,9 +242,9 @@ def share(
 def _riskiest(inspection: Inspection, found: tuple[Limited, ...], unprotected: frozenset[str]) -> str:
     """Which limitation hides the circuit that most speaks against: wet places, no RCD, hidden or unknown cables."""
     by_circuit: dict[str, list[Limited]] = {}
-    for one in found:
-        if one.circuit_id:
-            by_circuit.setdefault(one.circuit_id, []).append(one)
+    for limit in found:
+        if limit.circuit_id:
+            by_circuit.setdefault(limit.circuit_id, []).append(limit)
     circuits = {c.id: c for board in inspection.boards for c in board.circuits}
     graded = [
         (len(_against(circuits[i], unprotected)), len(ones), i) for i, ones in by_circuit.items() if i in circuits

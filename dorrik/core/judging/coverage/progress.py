@@ -183,7 +183,8 @@ def _after_boards(home: _Home) -> Counted:
     """What is asked of observations and of the report."""
     i = home.inspection
     found = [
-        _count(home, "observations", "observation", one, asked("observation", "observations")) for one in i.observations
+        _count(home, "observations", "observation", observation, asked("observation", "observations"))
+        for observation in i.observations
     ]
     return together([*found, _count(home, "report", "inspection", i, asked("inspection", "report"))])
 
@@ -320,14 +321,18 @@ _ORIGIN_TESTS = frozenset(("ze_ohm", "pscc_ka", "pefc_ka", "supply_polarity", "a
 
 def _grouped(missing: Iterable[Missing]) -> Iterator[Missing]:
     """One of the two fault currents stands for both, the higher being recorded (rule 3.4)."""
-    for one in missing:
+    for missing_tests in missing:
         pair = {"pscc_ka", "pefc_ka"}
-        if one.entity == "inspection" and len(pair & set(one.fields)) == 1 and not pair & set(one.without_fact):
-            kept = [(f, n) for f, n in zip(one.fields, one.names, strict=True) if f not in pair]
+        if (
+            missing_tests.entity == "inspection"
+            and len(pair & set(missing_tests.fields)) == 1
+            and not pair & set(missing_tests.without_fact)
+        ):
+            kept = [(f, n) for f, n in zip(missing_tests.fields, missing_tests.names, strict=True) if f not in pair]
             if kept:
-                yield replace(one, fields=tuple(f for f, _ in kept), names=tuple(n for _, n in kept))
+                yield replace(missing_tests, fields=tuple(f for f, _ in kept), names=tuple(n for _, n in kept))
             continue
-        yield one
+        yield missing_tests
 
 
 def _test_name(kind: str, field: str) -> str:

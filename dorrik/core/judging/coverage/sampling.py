@@ -218,19 +218,19 @@ def follow(seen: Sequence[Seen], first: Plan) -> SampleState:
     point, a second opens all of them (rule 12.2)."""
     wanted = {point.id for point in first.points}
     widenings = _widen(seen, first, wanted)
-    opened = {one.point.id for one in seen if one.opened}
-    planned = [one.point for one in seen if one.point.id in wanted]
+    opened = {seen_point.point.id for seen_point in seen if seen_point.opened}
+    planned = [seen_point.point for seen_point in seen if seen_point.point.id in wanted]
     left = [point for point in planned if point.id not in opened]
     # What is in by choice or in any case says nothing of the others (rule 12.3): the bound is of what chance drew, and
     # of what it could have drawn.
     by_chance = set(first.drawn)
-    frame = sum(not one.point.always and one.point.chosen != "added" for one in seen)
-    drawn = [one for one in seen if one.opened and one.point.id in by_chance]
-    beside = [one for one in seen if one.opened and one.point.id not in by_chance]
-    drawn_defective = sum(one.defect is not None for one in drawn)
-    beside_defective = sum(one.defect is not None for one in beside)
+    frame = sum(not seen_point.point.always and seen_point.point.chosen != "added" for seen_point in seen)
+    drawn = [seen_point for seen_point in seen if seen_point.opened and seen_point.point.id in by_chance]
+    beside = [seen_point for seen_point in seen if seen_point.opened and seen_point.point.id not in by_chance]
+    drawn_defective = sum(seen_point.defect is not None for seen_point in drawn)
+    beside_defective = sum(seen_point.defect is not None for seen_point in beside)
     # Drawn points that stayed closed are not replaced by silence: each counts as defective (rule 12.3).
-    closed = sum(one.point.id in by_chance and not one.opened for one in seen)
+    closed = sum(seen_point.point.id in by_chance and not seen_point.opened for seen_point in seen)
     numbers = (frame, len(drawn), drawn_defective, len(beside), beside_defective, closed)
     return SampleState(
         population=len(seen),
@@ -240,7 +240,7 @@ def follow(seen: Sequence[Seen], first: Plan) -> SampleState:
         left=tuple(point.name for point in left),
         to_open=tuple(point.id for point in planned),
         still=tuple(point.id for point in left),
-        widened=tuple(one.says for one in widenings),
+        widened=tuple(widening.says for widening in widenings),
         widenings=tuple(widenings),
         share=first.fraction,
         frame=frame,
@@ -260,12 +260,12 @@ def follow(seen: Sequence[Seen], first: Plan) -> SampleState:
 def _widen(seen: Sequence[Seen], first: Plan, wanted: set[str]) -> list[Widening]:
     """Let the sample grow, group by group; what comes in is added to `wanted`."""
     defects: dict[tuple[str, str, str], list[str]] = defaultdict(list)
-    for one in seen:
-        if one.defect:
-            for by, name in (("circuit", one.point.circuit), ("kind", one.kind)):
+    for seen_point in seen:
+        if seen_point.defect:
+            for by, name in (("circuit", seen_point.point.circuit), ("kind", seen_point.kind)):
                 if name:
-                    defects[by, name, one.defect].append(one.point.id)
-    order = _lots([one.point for one in seen], first.seed)
+                    defects[by, name, seen_point.defect].append(seen_point.point.id)
+    order = _lots([seen_point.point for seen_point in seen], first.seed)
     grown = []
     for (by, name, defect), found_at in defects.items():
         share = widened(first.fraction, len(found_at))

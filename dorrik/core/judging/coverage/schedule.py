@@ -169,9 +169,9 @@ def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str
     if not answers:
         return filled("left", "Looked at, and answered here.", asked=True)
     for state in ("not good", "left", "LIM", "good"):
-        told = [one for one in answers if one.state == state]
+        told = [answer for answer in answers if answer.state == state]
         if told:
-            because = "; ".join(dict.fromkeys(one.because for one in told))
+            because = "; ".join(dict.fromkeys(answer.because for answer in told))
             if state == "not good" and line.fields == (":seals",):
                 return replace(filled(told[0].state, because), by_field=True)
             return filled(told[0].state, because, stage=told[0].stage if state == "left" else "", asked=state == "left")

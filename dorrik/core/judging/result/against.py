@@ -89,12 +89,12 @@ def against(
 
 def _recorded(context: Context) -> Iterator[Against]:
     # The most serious first, as everywhere; those of one code as they were recorded.
-    for one in sorted(context.inspection.observations, key=lambda o: -WEIGHT.get(o.code or "", 0)):
-        words = f"“{shortened(one.text or 'An observation')}”"
-        if is_open(one) and one.code in UNSATISFACTORY:
-            yield _of_observation("code", f"{one.code}: {words}", one)
-        elif not one.code:
-            yield _of_observation("uncoded", f"{words} has no code.", one)
+    for observation in sorted(context.inspection.observations, key=lambda o: -WEIGHT.get(o.code or "", 0)):
+        words = f"“{shortened(observation.text or 'An observation')}”"
+        if is_open(observation) and observation.code in UNSATISFACTORY:
+            yield _of_observation("code", f"{observation.code}: {words}", observation)
+        elif not observation.code:
+            yield _of_observation("uncoded", f"{words} has no code.", observation)
 
 
 def _of_observation(kind: Kind, says: str, one: Observation) -> Against:
@@ -105,14 +105,14 @@ def _of_observation(kind: Kind, says: str, one: Observation) -> Against:
 
 
 def _suggested(suggested: Iterable[Suggestion]) -> Iterator[Against]:
-    for one in suggested:
-        if one.code in UNSATISFACTORY and not one.settled:
+    for suggestion in suggested:
+        if suggestion.code in UNSATISFACTORY and not suggestion.settled:
             yield Against(
                 kind="suggested",
-                says=f"{one.code} suggested: {one.because[0]}",
+                says=f"{suggestion.code} suggested: {suggestion.because[0]}",
                 stage="observations",
-                entity=one.entity,
-                entity_id=one.entity_id,
+                entity=suggestion.entity,
+                entity_id=suggestion.entity_id,
             )
 
 
@@ -121,12 +121,17 @@ def _failing(
 ) -> Iterator[Against]:
     """Verdicts that fail, are no consequence of another and that nobody has answered."""
     about = {o.about_id for o in context.inspection.observations if o.code}
-    settled = {(one.key, place) for one in suggested if one.settled for place in (one.entity_id, *one.touches)}
+    settled = {
+        (suggestion.key, place)
+        for suggestion in suggested
+        if suggestion.settled
+        for place in (suggestion.entity_id, *suggestion.touches)
+    }
     listed = {
-        (one.key, place)
-        for one in suggested
-        if not one.settled and one.code in UNSATISFACTORY
-        for place in (one.entity_id, *one.touches)
+        (suggestion.key, place)
+        for suggestion in suggested
+        if not suggestion.settled and suggestion.code in UNSATISFACTORY
+        for place in (suggestion.entity_id, *suggestion.touches)
     }
     told = settled | listed
     for note in notes:
@@ -143,14 +148,14 @@ def _failing(
             entity_id=note.entity_id,
             field=note.field,
         )
-    for one in sums:
-        if one.verdict.status != "fail" or one.because_of is not None:
+    for board_sum in sums:
+        if board_sum.verdict.status != "fail" or board_sum.because_of is not None:
             continue
-        places = {(one.verdict.observation or "", place) for place in (one.board_id, *one.touches)}
+        places = {(board_sum.verdict.observation or "", place) for place in (board_sum.board_id, *board_sum.touches)}
         if not places & told:
             yield Against(
-                kind="failing", says=f"{one.title} fails and has no observation.", stage="dead", entity="board",
-                entity_id=one.board_id, field=one.field,
+                kind="failing", says=f"{board_sum.title} fails and has no observation.", stage="dead", entity="board",
+                entity_id=board_sum.board_id, field=board_sum.field,
             )  # fmt: skip
 
 
@@ -158,9 +163,11 @@ def _marked(context: Context, suggested: Sequence[Suggestion], schedule: Sequenc
     """Checks, lines of the schedule and points marked as defects, without an observation and without a word why."""
     i = context.inspection
     about = {o.about_id for o in i.observations}
-    answered = {one.entity_id for one in suggested if one.settled}
+    answered = {suggestion.entity_id for suggestion in suggested if suggestion.settled}
     # What is suggested there with a code that counts is on the list already.
-    listed = {one.entity_id for one in suggested if not one.settled and one.code in UNSATISFACTORY}
+    listed = {
+        suggestion.entity_id for suggestion in suggested if not suggestion.settled and suggestion.code in UNSATISFACTORY
+    }
     done = about | answered | listed
 
     def unanswered(check: Check) -> bool:
@@ -220,13 +227,17 @@ def _questions(
                 entity_id=note.entity_id,
                 field=note.field,
             )
-    for one in suggested:
-        if not one.settled and one.code not in UNSATISFACTORY and one.entity_id not in context.aside:
-            for question in one.questions:
+    for suggestion in suggested:
+        if (
+            not suggestion.settled
+            and suggestion.code not in UNSATISFACTORY
+            and suggestion.entity_id not in context.aside
+        ):
+            for question in suggestion.questions:
                 if question.code in UNSATISFACTORY:
                     yield Against(
-                        kind="question", says=f"{one.title}: {question.ask}", stage="observations", entity=one.entity,
-                        entity_id=one.entity_id, field=question.fact,
+                        kind="question", says=f"{suggestion.title}: {question.ask}", stage="observations",
+                        entity=suggestion.entity, entity_id=suggestion.entity_id, field=question.fact,
                     )  # fmt: skip
     observations = {o.id: o for o in context.inspection.observations}
     for asked in coding:
@@ -269,14 +280,15 @@ def _tests(context: Context, progress: Progress) -> Iterator[Against]:
             kind="test", says="Every circuit is set aside by agreement: nothing was tested.", stage="boards",
             entity="inspection", entity_id=i.id, field="boards",
         )  # fmt: skip
-    for one in progress.missing:
-        names = ", ".join(one.names)
+    for missing_tests in progress.missing:
+        names = ", ".join(missing_tests.names)
         why = ""
-        if one.without_fact:
-            why = f" N/A needs the fact that makes it so: {', '.join(one.without_fact)}."
+        if missing_tests.without_fact:
+            why = f" N/A needs the fact that makes it so: {', '.join(missing_tests.without_fact)}."
         yield Against(
-            kind="test", says=f"{one.whom}: {names} neither tested nor limited.{why}", stage=one.stage,
-            entity=one.entity, entity_id=one.entity_id, field=one.fields[0],
+            kind="test", says=f"{missing_tests.whom}: {names} neither tested nor limited.{why}",
+            stage=missing_tests.stage, entity=missing_tests.entity, entity_id=missing_tests.entity_id,
+            field=missing_tests.fields[0],
         )  # fmt: skip
 
 

@@ -43,10 +43,10 @@ class Coding:
 def coding(context: Context) -> Iterator[Coding]:
     """The coding of every observation that names an entry of the catalogue."""
     places: Places = context.cells.made(Places, context.inspection)
-    for one in context.inspection.observations:
-        entry = entries().get(one.catalogue_key or "")
+    for observation in context.inspection.observations:
+        entry = entries().get(observation.catalogue_key or "")
         if entry is not None:
-            yield _coding(context, places, one, entry)
+            yield _coding(context, places, observation, entry)
 
 
 def _coding(context: Context, places: Places, one: Observation, entry: CatalogueEntry) -> Coding:

@@ -29,11 +29,11 @@ class ToComeBack:
 
 def to_come_back(inspection: Inspection) -> tuple[ToComeBack, ...]:
     """Everything that is still open, in the order in which one walks past it."""
-    left = [one for one in inspection.come_backs if one.open]
+    left = [come_back for come_back in inspection.come_backs if come_back.open]
     if not left:
         return ()
     known = spots(inspection)
-    return tuple(view for _, view in sorted((_view(one, known) for one in left), key=lambda pair: pair[0]))
+    return tuple(view for _, view in sorted((_view(come_back, known) for come_back in left), key=lambda pair: pair[0]))
 
 
 def _view(one: ComeBack, known: dict[str, Spot]) -> tuple[tuple[Order, str], ToComeBack]:

@@ -83,11 +83,11 @@ def _declined(inspection: Inspection, cause: _Cause, code: str) -> str:
     """Why a suggestion was dismissed; without a reason it was not, nor where it is more serious by now."""
     return next(
         (
-            one.reason
-            for one in inspection.declined
-            if one.reason
-            and (one.catalogue_key, one.about_id) == (cause.key, cause.entity_id)
-            and (one.code is None or WEIGHT[code] <= WEIGHT[one.code])
+            declined.reason
+            for declined in inspection.declined
+            if declined.reason
+            and (declined.catalogue_key, declined.about_id) == (cause.key, cause.entity_id)
+            and (declined.code is None or WEIGHT[code] <= WEIGHT[declined.code])
         ),
         "",
     )
@@ -109,12 +109,16 @@ def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]
         else:
             both = tuple(dict.fromkeys((*before.touches, *touches)))
             found[place] = _Cause(key, note.entity, note.entity_id, both, (*before.because, said))
-    for one in sums:
-        key = one.verdict.observation
-        covered = one.because_of is not None or any((key or "", touched) in found for touched in one.touches)
-        if key and not covered and (key, one.board_id) not in found:
-            touches = one.touches or (one.board_id,)
-            found[(key, one.board_id)] = _Cause(key, "board", one.board_id, touches, (_said(one.title, one.verdict),))
+    for board_sum in sums:
+        key = board_sum.verdict.observation
+        covered = board_sum.because_of is not None or any(
+            (key or "", touched) in found for touched in board_sum.touches
+        )
+        if key and not covered and (key, board_sum.board_id) not in found:
+            touches = board_sum.touches or (board_sum.board_id,)
+            found[(key, board_sum.board_id)] = _Cause(
+                key, "board", board_sum.board_id, touches, (_said(board_sum.title, board_sum.verdict),)
+            )
     return tuple(found.values())
 
 
@@ -170,7 +174,7 @@ class Places:
         room = self._rooms.get((point.room_id or "") if point is not None else entity_id) or self._room_of.get(
             entity_id
         )
-        touched = [self._circuits[one] for one in touches if one in self._circuits]
+        touched = [self._circuits[touch] for touch in touches if touch in self._circuits]
         if not touched and circuit is not None and board is not None:
             touched = [(board, circuit)]
         about = dict.fromkeys((entity_id, *touches))
@@ -191,20 +195,20 @@ class Places:
         if not same:
             return None
         own = self._parents.get(cause.entity_id, (cause.entity_id,))
-        for one in same:
-            if one.about_id in own or (
-                one.about_id is None and cause.entity in ("inspection", "bond", "board", "check")
+        for observation in same:
+            if observation.about_id in own or (
+                observation.about_id is None and cause.entity in ("inspection", "bond", "board", "check")
             ):
-                return one.id
-        by_place = {one.about_id: one.id for one in same}
+                return observation.id
+        by_place = {observation.about_id: observation.id for observation in same}
         if family == _PIECE_BY_PIECE:
             found = [
-                next((by_place[place] for place in self._parents.get(one, (one,)) if place in by_place), None)
-                for one in cause.touches
+                next((by_place[place] for place in self._parents.get(touch, (touch,)) if place in by_place), None)
+                for touch in cause.touches
             ]
             return found[0] if found and all(found) else None
         # One cause at several things: on record at one of them it is on record.
-        return next((by_place[one] for one in cause.touches if one in by_place), None)
+        return next((by_place[touch] for touch in cause.touches if touch in by_place), None)
 
 
 #: Of this family each circuit can be on record by itself, and what is not yet is still offered.

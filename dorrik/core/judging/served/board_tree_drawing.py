@@ -29,7 +29,7 @@ def board_tree_drawing(context: Context, marks: Marks) -> Drawing | None:
                 *_feeds(context, boards, places),
             )
         ),
-        *(_board(*one, places[one[0].id], marks) for one in boards),
+        *(_board(*board, places[board[0].id], marks) for board in boards),
     ]
     return Drawing(
         says="Boards: " + ". ".join(part.says for part in parts if part.says) + ".",

@@ -47,7 +47,10 @@ class PutBack:
 
 def things(context: Context) -> tuple[PutBack, ...]:
     """Everything that is to be seen to, board by board in the order of the work."""
-    entered = {(one.item, one.about_id): one for one in context.inspection.put_backs}
+    entered = {
+        (put_back_record.item, put_back_record.about_id): put_back_record
+        for put_back_record in context.inspection.put_backs
+    }
 
     def standing(thing: PutBack) -> PutBack:
         found = entered.get((thing.item, thing.about_id))
@@ -174,6 +177,9 @@ def _where(point: Point) -> str:
 
 
 def _named(circuits: list[Circuit]) -> str:
-    names = [f"{name_of(one)} at {one.neutral_at}" if one.neutral_at else name_of(one) for one in circuits]
+    names = [
+        f"{name_of(circuit)} at {circuit.neutral_at}" if circuit.neutral_at else name_of(circuit)
+        for circuit in circuits
+    ]
     more = f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
     return ", ".join(names[:MOST_NAMED]) + more

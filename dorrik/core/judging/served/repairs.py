@@ -94,8 +94,10 @@ def repairs(context: Context, notes: Sequence[Note]) -> tuple[RepairView, ...]:
     things = _Things(context)
     worst = _worst(notes)
     named = names(context.inspection)
-    observations = {one.id: one for one in i.observations}
-    return tuple(_view(one, things, worst, named, observations.get(one.observation_id or "")) for one in i.repairs)
+    observations = {observation.id: observation for observation in i.observations}
+    return tuple(
+        _view(repair, things, worst, named, observations.get(repair.observation_id or "")) for repair in i.repairs
+    )
 
 
 def _worst(notes: Iterable[Note]) -> dict[tuple[str, str], str]:
@@ -173,7 +175,9 @@ def _view(
     of = things.of(repair)
     tests = tuple(_retests(repair, work, things, of, worst))
     begun = repair.begun_at is not None
-    failing = tuple(f"{one.label} {one.left}" for one in tests if begun and one.left and one.status == "fail")
+    failing = tuple(
+        f"{retest.label} {retest.left}" for retest in tests if begun and retest.left and retest.status == "fail"
+    )
     lacks = tuple(_lacks(repair, work, tests, gone=not of))
     return RepairView(
         id=repair.id,
@@ -197,18 +201,23 @@ def _retests(
     repair: Repair, work: Work | None, things: _Things, of: Mapping[str, Any],
     worst: Mapping[tuple[str, str], str],
 ) -> Iterator[Retest]:  # fmt: skip
-    before = {(one.about_id, one.field): one for one in repair.as_founds}
+    before = {(as_found.about_id, as_found.field): as_found for as_found in repair.as_founds}
     begun = repair.begun_at is not None
-    marks = {(one.entity_id, one.field) for one in _marks(repair, work, of)}
+    marks = {(then_now.entity_id, then_now.field) for then_now in _marks(repair, work, of)}
     wanted: dict[tuple[str, str, str], None] = {}
     for word in work.asks if work is not None else ():
         kind = word.partition(":")[0]
         if kind in of:
             wanted |= dict.fromkeys((kind, of[kind].id, field) for field in things.fields(word, of[kind]))
     # What was kept as found is tested again, whatever the work is called since.
-    for one in repair.as_founds:
-        if one.about_entity and one.about_id and one.field and (one.about_id, one.field) not in marks:
-            wanted.setdefault((one.about_entity, one.about_id, one.field))
+    for as_found in repair.as_founds:
+        if (
+            as_found.about_entity
+            and as_found.about_id
+            and as_found.field
+            and (as_found.about_id, as_found.field) not in marks
+        ):
+            wanted.setdefault((as_found.about_entity, as_found.about_id, as_found.field))
     for kind, key, field in wanted:
         found_as, thing = things.kinds.get(key, ("", None))
         spec = KINDS[kind].fields.get(field)
@@ -229,7 +238,7 @@ def _retests(
 
 
 def _marks(repair: Repair, work: Work | None, of: Mapping[str, Any]) -> Iterator[ThenNow]:
-    before = {(one.about_id, one.field): one.value or "" for one in repair.as_founds}
+    before = {(as_found.about_id, as_found.field): as_found.value or "" for as_found in repair.as_founds}
     for word in work.keeps if work is not None else ():
         kind, _, what = word.partition(":")
         if kind not in of:
@@ -267,13 +276,13 @@ def _lacks(repair: Repair, work: Work | None, tests: Sequence[Retest], *, gone: 
         yield "what was done"
     if not tests and not repair.as_left:
         yield "how it was left"
-    for one in tests:
-        if not is_retested(one.left):
-            yield f"{one.label} again"
-        elif one.status == "unknown":
-            yield f"{one.label}: not judged yet"
-        elif one.left == "incorrect":
-            yield f"{one.label}: still not correct"
+    for retest in tests:
+        if not is_retested(retest.left):
+            yield f"{retest.label} again"
+        elif retest.status == "unknown":
+            yield f"{retest.label}: not judged yet"
+        elif retest.left == "incorrect":
+            yield f"{retest.label}: still not correct"
 
 
 def settled(inspection: Inspection, views: Sequence[RepairView]) -> Inspection:
@@ -283,7 +292,7 @@ def settled(inspection: Inspection, views: Sequence[RepairView]) -> Inspection:
     of: dict[str, list[RepairView]] = {}
     for view in views:
         of.setdefault(view.observation_id, []).append(view)
-    told = {one.id: one for one in inspection.repairs}
+    told = {repair.id: repair for repair in inspection.repairs}
 
     def settle(one: Observation) -> Observation:
         views = of.get(one.id)

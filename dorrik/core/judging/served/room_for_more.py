@@ -40,7 +40,11 @@ def room_for_more(context: Context) -> RoomForMore | None:
         return None
     missing = tuple(name_of(c) for c in circuits if demand.connected(c) is None)
     shares = demand.shares(circuits) if not missing else ()
-    wanted = tuple((one.what or "", one.current_a or 0.0) for one in i.wanted_loads if one.what and not one.sheds)
+    wanted = tuple(
+        (wanted_load.what or "", wanted_load.current_a or 0.0)
+        for wanted_load in i.wanted_loads
+        if wanted_load.what and not wanted_load.sheds
+    )
     more = demand.shares(circuits, wanted) if not missing else ()
     total = _sum(shares) if not missing else None
     with_a = _sum(more) if not missing else None
@@ -66,7 +70,7 @@ def _of_the_supply(context: Context) -> list[tuple[object, Circuit]]:
 
 
 def _sum(shares: tuple[DemandShare, ...]) -> float:
-    return round(sum(one.counted_a for one in shares), 1)
+    return round(sum(demand_share.counted_a for demand_share in shares), 1)
 
 
 def _opinion(
@@ -78,8 +82,8 @@ def _opinion(
             f" and {len(missing) - _SEVERAL} more" if len(missing) > _SEVERAL else ""
         )
         return "unknown", f"No sum yet: the load of {named} is not known. Enter the device's rating or the current."
-    asked = [one for one in i.wanted_loads if one.what]
-    lacking = [one.what or "" for one in asked if one.current_a is None]
+    asked = [wanted_load for wanted_load in i.wanted_loads if wanted_load.what]
+    lacking = [wanted_load.what or "" for wanted_load in asked if wanted_load.current_a is None]
     if lacking:
         return "unknown", f"Enter the current of the {lacking[0]}."
     sum_now = f"Demand {total:g} A by the usual allowances"
@@ -96,9 +100,12 @@ def _opinion(
     if worst > fuse:
         return "attention", f"{told} More than the service fuse carries: ask the network operator first."
     clamp = f" A clamp read {i.demand_measured_a:g} A." if i.demand_measured_a is not None else ""
-    sheds = " What sheds load by itself takes what is left." if any(one.sheds for one in asked) else ""
+    sheds = " What sheds load by itself takes what is left." if any(wanted_load.sheds for wanted_load in asked) else ""
     return "pass", f"{told} {round(fuse - worst, 1):g} A are left.{clamp}{sheds}"
 
 
 def _named(asked: list[WantedLoad]) -> str:
-    return " and ".join(f"a {one.what} of {one.current_a:g} A{', shedding load' if one.sheds else ''}" for one in asked)
+    return " and ".join(
+        f"a {wanted_load.what} of {wanted_load.current_a:g} A{', shedding load' if wanted_load.sheds else ''}"
+        for wanted_load in asked
+    )

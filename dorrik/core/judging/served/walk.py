@@ -145,14 +145,14 @@ def _reasons(sample: SampleState | None) -> dict[str, str]:
     """Why each point of the sample is to be opened."""
     if sample is None:
         return {}
-    grown = {point for one in sample.widenings for point in one.added}
+    grown = {point for widening in sample.widenings for point in widening.added}
     return {point: "after a finding" if point in grown else "in the sample" for point in sample.to_open}
 
 
 def _movable(met: tuple[str, ...]) -> tuple[str, ...]:
     """Entries whose code facts can move that an inspection knows."""
     every = entries()
-    return tuple(key for key in met if every[key].until or any(one.fact in facts.FACTS for one in every[key].facts))
+    return tuple(key for key in met if every[key].until or any(fact.fact in facts.FACTS for fact in every[key].facts))
 
 
 def _moved(context: Context, places: Places, point: Point, movable: tuple[str, ...]) -> dict[str, Moved]:

@@ -118,15 +118,21 @@ def _side(zones: _Zones, points: Sequence[Standing]) -> Drawing:
             Words(wide / 2, y(0.2), "zone 0", "line", "middle"),
             Words(wide + reach / 2, y(0.2), "zone 2", "line", "middle"),
         ]
-    standing = [one for one in points if one.point.height_m is not None and _distance(one.point) is not None]
-    over = [one for one in standing if not _distance(one.point)]
+    standing = [
+        placed_point
+        for placed_point in points
+        if placed_point.point.height_m is not None and _distance(placed_point.point) is not None
+    ]
+    over = [placed_point for placed_point in standing if not _distance(placed_point.point)]
     places = []
-    for one in standing:
-        distance = _distance(one.point) or 0.0
+    for placed_point in standing:
+        distance = _distance(placed_point.point) or 0.0
         # Over the bath nothing says where along it: side by side.
-        beside = 0.0 if zones.outlet else wide * (over.index(one) + 1) / (len(over) + 1) if not distance else 0.0
+        beside = (
+            0.0 if zones.outlet else wide * (over.index(placed_point) + 1) / (len(over) + 1) if not distance else 0.0
+        )
         x = min(wide + distance * _PER_M, wide + away) if distance else beside
-        places.append((one, x, y(one.point.height_m or 0.0)))
+        places.append((placed_point, x, y(placed_point.point.height_m or 0.0)))
     return Drawing(
         says=f"Zones from the side: {'no tray' if zones.outlet else 'bath or tray'}, up to {top:g} m",
         width=width,
@@ -154,7 +160,11 @@ def _above(zones: _Zones, points: Sequence[Standing], partitions: Sequence[dict[
     """The room with its bath, fixed partitions, and how far the zones reach round them."""
     long, broad = zones.length_m * _PER_M, zones.width_m * _PER_M
     corners = "L".join(f"{x * _PER_M:g} {y * _PER_M:g}" for x, y in zones.basin)
-    seen = [one for one in points if one.point.plan_x_m is not None and one.point.plan_y_m is not None]
+    seen = [
+        placed_point
+        for placed_point in points
+        if placed_point.point.plan_x_m is not None and placed_point.point.plan_y_m is not None
+    ]
     return Drawing(
         says="The room from above, with its zones",
         width=long + 24,
@@ -167,11 +177,20 @@ def _above(zones: _Zones, points: Sequence[Standing], partitions: Sequence[dict[
                     Path("".join(_bands(zones)), "band"),
                     *(() if zones.outlet else (Path(f"M{corners}z", "basin"),)),
                     Path(f"M0 0H{long:g}V{broad:g}H0z", "walls"),
-                    *(_partition(one) for one in partitions),
+                    *(_partition(partition) for partition in partitions),
                 ),
                 words=(Words(long, -8, f"{zones.length_m:g} × {zones.width_m:g} m", "measure", "end"),),
             ),
-            *_dots([(one, (one.point.plan_x_m or 0) * _PER_M, (one.point.plan_y_m or 0) * _PER_M) for one in seen]),
+            *_dots(
+                [
+                    (
+                        placed_point,
+                        (placed_point.point.plan_x_m or 0) * _PER_M,
+                        (placed_point.point.plan_y_m or 0) * _PER_M,
+                    )
+                    for placed_point in seen
+                ]
+            ),
         ),
         scale=Scale(x=0.0, y=0.0, per_m=_PER_M, up=False),
     )

@@ -81,7 +81,11 @@ def _value(reading: Reading | None) -> float | None:
 
 
 def _before(circuit: Circuit) -> Iterator[Before]:
-    known = [one for one in circuit.earlier if one.figure == "zs_ohm" and one.reading and one.measured_on]
-    for one in sorted(known, key=lambda each: each.measured_on or ""):
-        if one.reading is not None:
-            yield Before(one.measured_on or "", one.reading.text, one.reading.value)
+    known = [
+        earlier_figure
+        for earlier_figure in circuit.earlier
+        if earlier_figure.figure == "zs_ohm" and earlier_figure.reading and earlier_figure.measured_on
+    ]
+    for earlier_figure in sorted(known, key=lambda each: each.measured_on or ""):
+        if earlier_figure.reading is not None:
+            yield Before(earlier_figure.measured_on or "", earlier_figure.reading.text, earlier_figure.reading.value)

@@ -93,7 +93,11 @@ def _compare(context: Context, now: Reading | None, figure: str, history: list[E
 def _leads_to(context: Context, found: list[Earlier], now: Reading | None) -> str:
     if context.inspection.inspected_on is None or now is None:
         return ""
-    history = [(date.fromisoformat(one.measured_on or ""), one.reading) for one in found if one.reading is not None]
+    history = [
+        (date.fromisoformat(earlier_figure.measured_on or ""), earlier_figure.reading)
+        for earlier_figure in found
+        if earlier_figure.reading is not None
+    ]
     today = date.fromisoformat(context.inspection.inspected_on)
     leads = trend.project_insulation([*history, (today, now)], insulation.minimum_mohm(NOMINAL_V))
     if leads is None or leads.reaches is None or leads.reaches <= today:

@@ -31,7 +31,7 @@ class LabelView:
 def labels(context: Context) -> Iterator[LabelView]:
     """Every kind of label at the origin and at each board, in the order in which they are looked for."""
     i = context.inspection
-    recorded = {(one.about_id, one.kind): one for one in i.labels if one.kind}
+    recorded = {(label.about_id, label.kind): label for label in i.labels if label.kind}
     places: list[tuple[str, str, str, Board | None]] = [("inspection", i.id, "Origin of the supply", None)]
     places += [("board", board.id, board.name or "Board", board) for board in i.boards]
     for entity, key, where, board in places:
@@ -58,9 +58,9 @@ def _needed(i: Inspection, board: Board | None, kind: LabelKind) -> bool:
         return kind.key == "dual-supply" and i.other_source not in (None, "none")
     match kind.key:
         case "rcd-test":
-            return bool(board.rcds) or any(one.rcd_rated_ma for one in board.circuits)
+            return bool(board.rcds) or any(circuit.rcd_rated_ma for circuit in board.circuits)
         case "two-colours":
-            return len({one.core_colours for one in board.circuits if one.core_colours}) > 1
+            return len({circuit.core_colours for circuit in board.circuits if circuit.core_colours}) > 1
         case "no-cpc":
             return bool(board.no_cpc_notice)
         case "surge":
@@ -75,14 +75,14 @@ def notes(context: Context) -> Iterator[Note]:
         return
     kinds, boards = label_kinds(), {board.id: board for board in i.boards}
     missing: dict[tuple[str, str], list[LabelKind]] = {}
-    for one in i.labels:
-        kind, place = kinds.get(one.kind or ""), one.about_id or i.id
+    for label in i.labels:
+        kind, place = kinds.get(label.kind or ""), label.about_id or i.id
         if kind is None or (place not in boards and place != i.id):
             continue
-        if one.state in (MISSING, REMOVED):
+        if label.state in (MISSING, REMOVED):
             missing.setdefault((place, kind.observation), []).append(kind)
-        elif one.kind == _RCD and one.state != FITTED and (one.state == OLD or _is_earlier(one.interval)):
-            yield _note(i, boards.get(place), "rcd_label", "RCD test notice", _old(one))
+        elif label.kind == _RCD and label.state != FITTED and (label.state == OLD or _is_earlier(label.interval)):
+            yield _note(i, boards.get(place), "rcd_label", "RCD test notice", _old(label))
     told = _told_by_checks(i)
     for (place, observation), gone in missing.items():
         verdict = Verdict(

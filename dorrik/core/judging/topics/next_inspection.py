@@ -112,15 +112,15 @@ def duties(context: Context) -> tuple[DutyDue, ...]:
     on = date.fromisoformat(i.inspected_on) if i.inspected_on else None
     return tuple(
         DutyDue(
-            one.duty,
-            one.who,
-            one.days,
-            one.counted_from,
+            duty.duty,
+            duty.who,
+            duty.days,
+            duty.counted_from,
             due.isoformat()
-            if on is not None and one.counted_from.startswith("inspection") and (due := one.due(on))
+            if on is not None and duty.counted_from.startswith("inspection") and (due := duty.due(on))
             else None,
-            one.short,
-            one.only_if,
+            duty.short,
+            duty.only_if,
         )
-        for one in intervals.duties(i.nation)
+        for duty in intervals.duties(i.nation)
     )

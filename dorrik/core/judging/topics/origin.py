@@ -213,4 +213,4 @@ def _leakage(context: Context) -> Verdict:
 
 def _called(context: Context) -> bool:
     i = context.inspection
-    return i.operator_called_at is not None or any(one.called_at for one in i.operator_calls)
+    return i.operator_called_at is not None or any(operator_call.called_at for operator_call in i.operator_calls)

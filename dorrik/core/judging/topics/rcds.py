@@ -185,7 +185,7 @@ def _in_line(context: Context) -> Iterator[Note]:
                 (upper.rated_ma, upper.delay), (lower.rated_ma, lower.delay), (upper.name, lower.name)
             )
             if verdict is not None:
-                touches = tuple(one.id for one in lower.circuits)
+                touches = tuple(circuit.id for circuit in lower.circuits)
                 title = f"{upper.name} before {lower.name}"
                 yield Note(upper.entity, upper.id, upper.field("delay"), title, verdict, touches=touches)
 

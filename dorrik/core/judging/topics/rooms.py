@@ -19,7 +19,7 @@ def notes(context: Context) -> Iterator[Note]:
     """Notes on every room's checks, and on points by what was seen of them."""
     for number, room in enumerate(context.inspection.rooms, 1):
         yield from _checks(room, room_name(room, number))
-    about = {one.about_id for one in context.inspection.observations}
+    about = {observation.about_id for observation in context.inspection.observations}
     for circuit, name, point in context.points():
         told = _told(circuit, name)
         if point.kind == "alarm" and point.replace_by:

@@ -50,7 +50,7 @@ def _state(context: Context) -> sampling.SampleState | None:
     records, condition = _grades(context)
     share = context.inspection.sample_share
     plan = sampling.plan(
-        [one.point for one in seen],
+        [seen_point.point for seen_point in seen],
         records,
         condition,
         context.inspection.sampling_seed or 0,
@@ -119,10 +119,12 @@ def _one(point: Point, name: str, circuit: str, wet: bool, defects: Mapping[str,
 def _recorded(inspection: Inspection) -> dict[str, str]:
     """The defect that is recorded of each point, by its catalogue entry or its words; a mere note is none."""
     found: dict[str, str] = {}
-    for one in inspection.observations:
-        if one.about_entity == "point" and one.about_id and one.code != "note":
-            entry = entries().get(one.catalogue_key or "")
-            found.setdefault(one.about_id, entry.title.lower() if entry else (one.text or "a defect").lower())
+    for observation in inspection.observations:
+        if observation.about_entity == "point" and observation.about_id and observation.code != "note":
+            entry = entries().get(observation.catalogue_key or "")
+            found.setdefault(
+                observation.about_id, entry.title.lower() if entry else (observation.text or "a defect").lower()
+            )
     return found
 
 
@@ -157,6 +159,6 @@ def notes(context: Context) -> Iterator[Note]:
 def _by_cause(widenings: Sequence[sampling.Widening]) -> list[list[sampling.Widening]]:
     """One defect lets the sample grow on its circuit and on its kind of point: that is one thing to say."""
     found: dict[tuple[str, tuple[str, ...]], list[sampling.Widening]] = {}
-    for one in widenings:
-        found.setdefault((one.defect, one.found_at), []).append(one)
+    for widening in widenings:
+        found.setdefault((widening.defect, widening.found_at), []).append(widening)
     return list(found.values())

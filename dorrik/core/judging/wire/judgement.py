@@ -205,8 +205,10 @@ def as_json(judgement: Judgement, blind: frozenset[str] = frozenset(), kept: Kep
 def view(judgement: Judgement, blind: frozenset[str], kept: Kept) -> JudgementView:
     """The judgement as it goes over the wire."""
     book = judgement.rule_book
-    raised = [one for one in judgement.suggested if one.recorded is not None]
-    on_record = {(one.key, place) for one in raised for place in (one.entity_id, *one.touches)}
+    raised = [suggestion for suggestion in judgement.suggested if suggestion.recorded is not None]
+    on_record = {
+        (suggestion.key, place) for suggestion in raised for place in (suggestion.entity_id, *suggestion.touches)
+    }
     progress, walk = judgement.progress, judgement.walk
 
     def is_on_record(note: Note) -> bool:

@@ -127,8 +127,10 @@ def note_view(note: Note, words: str, on_record: bool) -> NoteView:
         note.touches,
         figure_view(note.because_of),
         tuple(
-            ActionView(one.kind, one.label, one.entity, one.entity_id, one.field, one.value, one.key)
-            for one in actions(note, on_record=on_record)
+            ActionView(
+                action.kind, action.label, action.entity, action.entity_id, action.field, action.value, action.key
+            )
+            for action in actions(note, on_record=on_record)
         ),
         on_record,
         verdict.asks,
