@@ -62,20 +62,20 @@ def _backup(given: argparse.Namespace) -> int:
     photos = settings().photo_place
     try:
         if given.command == "verify":
-            found = backup.verify(given.file)
+            contents = backup.verify(given.file)
         else:
             with serving.database() as url:
                 if given.command == "backup":
-                    found = backup.make(url, photos, given.file)
+                    contents = backup.make(url, photos, given.file)
                 else:
-                    found = backup.restore(url, photos, given.file, replace=given.replace)
+                    contents = backup.restore(url, photos, given.file, replace=given.replace)
     except backup.BackupError as error:
         print(error, file=sys.stderr)
         return 1
-    told = f"{sum(found.tables.values())} lines in {len(found.tables)} tables, {found.photos} photos"
+    told = f"{sum(contents.tables.values())} lines in {len(contents.tables)} tables, {contents.photos} photos"
     if given.command != "backup":
-        told += f", {found.reports} reports, each as it was issued"
-    print(f"{given.file}, made {found.made_at}: {told}.")
+        told += f", {contents.reports} reports, each as it was issued"
+    print(f"{given.file}, made {contents.made_at}: {told}.")
     return 0
 
 
@@ -103,14 +103,17 @@ def _transfer(given: argparse.Namespace) -> int:
                 print(f"Everything of {who.firm_name} stands in {given.file}.")
                 return 0
             with Path(given.file).open("rb") as file:
-                found = transfer.take_in(engine, store, who, file, apart.make)
+                taken_in = transfer.take_in(engine, store, who, file, apart.make)
         except (OSError, transfer.Unreadable) as error:
             print(f"{given.file}: {error}", file=sys.stderr)
             return 1
         finally:
             engine.dispose()
-    print(f"{len(found.inspections)} inspections, {found.entries} entries of the register, {found.photos} photos.")
-    for told in found.told:
+    print(
+        f"{len(taken_in.inspections)} inspections, {taken_in.entries} entries of the register, "
+        f"{taken_in.photos} photos."
+    )
+    for told in taken_in.told:
         print(f"  {told}")
     return 0
 

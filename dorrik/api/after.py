@@ -99,10 +99,10 @@ def _retested(connection: Connection, inspection_id: str, given: TryRetestIn | R
         raise not_found("report") from None
 
 
-def _retested_out(found: Retested) -> RetestedOut:
+def _retested_out(retest: Retested) -> RetestedOut:
     return RetestedOut(
-        label=found.figure.label, unit=found.figure.unit, before=found.figure.value, after=found.after,
-        status=found.status, says=found.says, limit=found.limit,
+        label=retest.figure.label, unit=retest.figure.unit, before=retest.figure.value, after=retest.after,
+        status=retest.status, says=retest.says, limit=retest.limit,
     )  # fmt: skip
 
 
@@ -166,10 +166,10 @@ def _may_add(request: Request, inspection_id: str) -> Person:
 
 def _file_out(request: Request, inspection_id: str, file_id: str) -> FileOut:
     with request.app.state.engine.begin() as connection:
-        found = remedials.content(connection, inspection_id, file_id)
-    if found is None:
+        files = remedials.content(connection, inspection_id, file_id)
+    if files is None:
         raise not_found("file")
-    return FileOut.model_validate(found[0], from_attributes=True)
+    return FileOut.model_validate(files[0], from_attributes=True)
 
 
 @router.get("/inspections/{inspection_id}/after/files/{file_id}", response_class=Response)
@@ -178,8 +178,8 @@ def file(request: Request, inspection_id: str, file_id: str) -> Response:
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        found = remedials.content(connection, inspection_id, file_id)
-    return file_answer(found)
+        files = remedials.content(connection, inspection_id, file_id)
+    return file_answer(files)
 
 
 # The confirmation

@@ -27,9 +27,9 @@ from dorrik.store.reports.remedials import TakenStep
 from dorrik.store.reports.report_states import Line
 
 
-def after_out(connection: Connection, me: Person, inspection_id: str, found: AfterReport) -> AfterOut:
+def after_out(connection: Connection, me: Person, inspection_id: str, after_report: AfterReport) -> AfterOut:
     """For somebody of the firm."""
-    words = found.words
+    words = after_report.words
     client = register.client_of(connection, me.firm_id, inspection_id)
     return AfterOut(
         inspection_id=inspection_id,
@@ -37,29 +37,31 @@ def after_out(connection: Connection, me: Person, inspection_id: str, found: Aft
         home=words["home"],
         client=(client.values.get("name") if client else "") or "",
         client_email=(client.values.get("email") if client else "") or "",
-        report=IssuedOut.model_validate(found.issued, from_attributes=True),
+        report=IssuedOut.model_validate(after_report.issued, from_attributes=True),
         outcome=words["outcome"],
         sentence=words["sentence"],
         inspected_on=words["inspected_on"],
-        items=[item_out(item, words) for item in found.items],
-        cleared=found.cleared,
-        counting=len(found.counting),
-        complete=found.complete,
-        due=found.due,
-        copies=[CopyOut.model_validate(copy, from_attributes=True) for copy in found.copies],
-        links=[ClientLinkOut.model_validate(link, from_attributes=True) for link in found.links],
-        duties=duties_out(found),
+        items=[item_out(item, words) for item in after_report.items],
+        cleared=after_report.cleared,
+        counting=len(after_report.counting),
+        complete=after_report.complete,
+        due=after_report.due,
+        copies=[CopyOut.model_validate(copy, from_attributes=True) for copy in after_report.copies],
+        links=[ClientLinkOut.model_validate(link, from_attributes=True) for link in after_report.links],
+        duties=duties_out(after_report),
         caution=intervals.CAUTION,
-        confirmed=IssuedOut.model_validate(found.confirmed, from_attributes=True) if found.confirmed else None,
-        confirmations=[IssuedOut.model_validate(issue, from_attributes=True) for issue in found.confirmations],
+        confirmed=IssuedOut.model_validate(after_report.confirmed, from_attributes=True)
+        if after_report.confirmed
+        else None,
+        confirmations=[IssuedOut.model_validate(issue, from_attributes=True) for issue in after_report.confirmations],
         may_decide=workflow.may(me.role, "decide"),
         may_send=workflow.may(me.role, "send letters"),
     )
 
 
-def duties_out(found: AfterReport) -> list[DutyStateOut]:
+def duties_out(after_report: AfterReport) -> list[DutyStateOut]:
     """The landlord's duties."""
-    return [DutyStateOut.model_validate(duty_state, from_attributes=True) for duty_state in found.duties]
+    return [DutyStateOut.model_validate(duty_state, from_attributes=True) for duty_state in after_report.duties]
 
 
 def item_out(item: Item, words: Any) -> ItemOut:
@@ -75,11 +77,11 @@ def item_out(item: Item, words: Any) -> ItemOut:
     )  # fmt: skip
 
 
-def _step_out(one: TakenStep) -> RemedialStepOut:
+def _step_out(step: TakenStep) -> RemedialStepOut:
     return RemedialStepOut(
-        number=one.number, kind=one.kind, at=one.at, by=one.by, role=one.role, of_firm=one.of_firm,  # type: ignore[arg-type]
-        what=WhatOut.model_validate(one.what),
-        files=[FileOut.model_validate(file, from_attributes=True) for file in one.files],
+        number=step.number, kind=step.kind, at=step.at, by=step.by, role=step.role, of_firm=step.of_firm,  # type: ignore[arg-type]
+        what=WhatOut.model_validate(step.what),
+        files=[FileOut.model_validate(file, from_attributes=True) for file in step.files],
     )  # fmt: skip
 
 

@@ -29,12 +29,12 @@ def lines(
 ) -> AuditOut:
     """What was done about rights, settings, exports and issues, and who came in or did not; the latest first."""
     with work(request, "read the audit log") as (connection, me):
-        found = audit.lines(connection, me.firm_id, before=before, action=action)
+        audit_entries = audit.lines(connection, me.firm_id, before=before, action=action)
         count = audit.count(connection, me.firm_id)
     return AuditOut(
         count=count,
         actions=list(get_args(audit.Action)),
-        lines=[AuditLine.model_validate(line, from_attributes=True) for line in found],
+        lines=[AuditLine.model_validate(line, from_attributes=True) for line in audit_entries],
     )
 
 
@@ -42,12 +42,12 @@ def lines(
 def table(request: Request) -> Response:
     """The whole log as a table."""
     with work(request, "read the audit log") as (connection, me):
-        found = audit.lines(connection, me.firm_id, limit=MOST)
-        note(request, connection, me, "audit exported", lines=len(found))
+        audit_entries = audit.lines(connection, me.firm_id, limit=MOST)
+        note(request, connection, me, "audit exported", lines=len(audit_entries))
     out = io.StringIO()
     rows = csv.writer(out)
     rows.writerow(("at (UTC)", "person", "action", "subject", "detail", "from"))
-    for line in found:
+    for line in audit_entries:
         detail = json.dumps(line.detail, ensure_ascii=False) if line.detail else ""
         cells = (line.at.isoformat(), line.person, line.action, line.subject, detail, line.source)
         rows.writerow([as_text(cell) for cell in cells])

@@ -9,5 +9,5 @@ _BEARER = re.compile(r"Bearer ([A-Za-z0-9_-]{20,64})")
 
 def bearer(headers: Headers) -> str | None:
     """The token that comes with a request (RFC 6750); None where none does."""
-    found = _BEARER.fullmatch(headers.get("authorization", ""))
-    return found[1] if found is not None else None
+    match = _BEARER.fullmatch(headers.get("authorization", ""))
+    return match[1] if match is not None else None

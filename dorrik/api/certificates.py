@@ -46,8 +46,8 @@ def issued(request: Request, inspection_id: str) -> list[CertificateOut]:
     with work(request, only_reads=True) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        found = reports.issues(connection, inspection_id, MINOR_WORKS)
-    return [_out(one) for one in found]
+        issues = reports.issues(connection, inspection_id, MINOR_WORKS)
+    return [_out(one) for one in issues]
 
 
 @router.get("/{inspection_id}/repairs/{repair_id}/certificate.pdf", response_class=Response, responses=_PDF)

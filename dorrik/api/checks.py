@@ -33,8 +33,8 @@ def check(request: Request, given: CheckIn) -> CheckedOut:
     digits = re.sub(r"[^0-9A-F]", "", given.code.upper())
     code = "-".join((digits[:4], digits[4:8], digits[8:]))
     with snapshots(engine).begin() as connection:
-        found = reports.checked(connection, given.reference.strip(), code)
-    if found is None:
+        checked = reports.checked(connection, given.reference.strip(), code)
+    if checked is None:
         raise ProblemError(404, "unknown", _UNKNOWN)
     attempts.right(engine, attempt)
-    return CheckedOut.model_validate(found, from_attributes=True)
+    return CheckedOut.model_validate(checked, from_attributes=True)

@@ -44,22 +44,22 @@ def second_opinions(request: Request, start: int = Query(default=0, ge=0, le=100
     return WaitingOpinions(items=items, count=count)
 
 
-def _asked(one: opinions.Asked, photos: list[str]) -> WaitingOpinion:
-    entry = catalogue.entries().get(one.catalogue_key or "")
+def _asked(asked_observation: opinions.Asked, photos: list[str]) -> WaitingOpinion:
+    entry = catalogue.entries().get(asked_observation.catalogue_key or "")
     views = classification.views(entry.key) if entry else ()
     return WaitingOpinion(
-        inspection_id=one.inspection_id,
-        reference=one.reference,
-        observation_id=one.observation_id,
-        text=one.text,
-        place=one.place,
+        inspection_id=asked_observation.inspection_id,
+        reference=asked_observation.reference,
+        observation_id=asked_observation.observation_id,
+        text=asked_observation.text,
+        place=asked_observation.place,
         key=entry.key if entry else None,
         title=entry.title if entry else None,
         look=entry.look if entry else None,
         views=list(views),
-        answers=one.answers or {},
+        answers=asked_observation.answers or {},
         photos=photos,
-        asked_at=one.asked_at,
+        asked_at=asked_observation.asked_at,
     )
 
 
@@ -68,16 +68,16 @@ def agreement(request: Request) -> Agreements:
     """How far first codes and blind second opinions agree: the firm, by entry, by person."""
     with work(request) as (connection, me):
         must(me, "give a second opinion")
-        found = opinions.pairs(connection, me.firm_id)
+        pairs = opinions.pairs(connection, me.firm_id)
         own = own_entries.in_force(connection, me.firm_id)
     with catalogue.with_own(own):
         titles = {key: entry.title for key, entry in catalogue.entries().items()}
     by_entry: dict[str, list[Pair]] = defaultdict(list)
     by_person: dict[str, list[Pair]] = defaultdict(list)
-    for pair in found:
+    for pair in pairs:
         by_entry[titles.get(pair.key or "", "In own words")].append(pair)
         by_person[pair.first_by].append(pair)
-    return Agreements(whole=_agreement("The firm", found), by_entry=_listed(by_entry), by_person=_listed(by_person))
+    return Agreements(whole=_agreement("The firm", pairs), by_entry=_listed(by_entry), by_person=_listed(by_person))
 
 
 def _listed(by_name: dict[str, list[Pair]]) -> list[AgreementOut]:

@@ -54,10 +54,10 @@ class ErasedOut(BaseModel):
 
 
 def _client(connection: Connection, firm_id: str, client_id: str) -> register.Entry:
-    found = register.get(connection, firm_id, "client", client_id)
-    if found is None:
+    entry = register.get(connection, firm_id, "client", client_id)
+    if entry is None:
         raise not_found("client")
-    return found
+    return entry
 
 
 @router.get("/clients/{client_id}/kept")
@@ -65,20 +65,20 @@ def kept(request: Request, client_id: str) -> KeptOut:
     """What is kept of a client."""
     with work(request, "export data") as (connection, me):
         _client(connection, me.firm_id, client_id)
-        found = retention.kept(connection, me.firm_id, client_id)
+        kept_item = retention.kept(connection, me.firm_id, client_id)
 
     def day(value: Any) -> str | None:
         return value.isoformat() if value else None
 
     return KeptOut(
-        properties=found.properties,
-        jobs=found.jobs,
-        inspections=found.inspections,
-        reports=found.reports,
-        photos=found.photos,
-        last_work=day(found.last_work),
-        erasable_from=day(found.erasable_from),
-        reports_until=day(found.reports_until),
+        properties=kept_item.properties,
+        jobs=kept_item.jobs,
+        inspections=kept_item.inspections,
+        reports=kept_item.reports,
+        photos=kept_item.photos,
+        last_work=day(kept_item.last_work),
+        erasable_from=day(kept_item.erasable_from),
+        reports_until=day(kept_item.reports_until),
     )
 
 
@@ -104,12 +104,12 @@ def _who_may(request: Request, action: Action) -> Person:
 def _gathered(request: Request, client_id: str) -> tuple[str, dict[str, Any]]:
     """The client's name, and what is kept of them as data."""
     with work(request, "export data") as (connection, me):
-        found = _client(connection, me.firm_id, client_id)
+        entry = _client(connection, me.firm_id, client_id)
         data = exporting.of_client(connection, me.firm_id, client_id)
         for inspection in data["inspections"]:
             _mask(inspection["journal"], "id", blind.waiting(connection, inspection["id"], me))
         note(request, connection, me, "data exported", f"client {client_id}")
-    return found.values.get("name") or "client", data
+    return entry.values.get("name") or "client", data
 
 
 def _client_packed(engine: Engine, photos: PhotoStore, firm_id: str, data: dict[str, Any]) -> Iterator[bytes]:
@@ -142,8 +142,8 @@ async def export_person(request: Request, person_id: str) -> Response:
 
     def gathered() -> tuple[str, dict[str, Any]]:
         with work(request, "manage people") as (connection, me):
-            found = people.colleague(connection, me.firm_id, person_id)
-            if found is None:
+            colleague = people.colleague(connection, me.firm_id, person_id)
+            if colleague is None:
                 raise not_found("person")
             data = exporting.of_person(connection, me.firm_id, person_id)
             waiting = {
@@ -151,8 +151,8 @@ async def export_person(request: Request, person_id: str) -> Response:
             }
             for line in data["changes"]:
                 _mask([line], "entity_id", waiting[line.pop("inspection_id")])
-            note(request, connection, me, "data exported", found.email)
-        return found.name, data
+            note(request, connection, me, "data exported", colleague.email)
+        return colleague.name, data
 
     def packed(data: dict[str, Any]) -> Iterator[bytes]:
         archive = Archive()

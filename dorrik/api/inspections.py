@@ -94,13 +94,13 @@ def _trouble() -> str | None:
 
 
 def _page(connection: Connection, firm_id: str, which: Which, start: int) -> InspectionPage:
-    found = listing.page(connection, firm_id, which, start)
+    page = listing.page(connection, firm_id, which, start)
     lines = [
         _worked_out(connection, firm_id, line) if which == "in hand" and line.left is None else line
-        for line in found.lines
+        for line in page.lines
     ]
     shown = [InspectionLine.model_validate(line, from_attributes=True) for line in lines]
-    return InspectionPage(lines=shown, count=found.count)
+    return InspectionPage(lines=shown, count=page.count)
 
 
 def _worked_out(connection: Connection, firm_id: str, line: ListedInspection) -> ListedInspection:
@@ -322,8 +322,8 @@ def _note_rules(
         note(request, connection, me, "inspection rules changed", inspection_id, fields=settled)
 
 
-def _refused(one: Malformed) -> dict[str, Any]:
-    return {"id": one.id, "state": "refused", "seq": None, "reason": one.reason, "overtook": None}
+def _refused(malformed: Malformed) -> dict[str, Any]:
+    return {"id": malformed.id, "state": "refused", "seq": None, "reason": malformed.reason, "overtook": None}
 
 
 def _result(result: Result, names: dict[str, str]) -> dict[str, Any]:

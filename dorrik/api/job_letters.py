@@ -77,10 +77,10 @@ def send(request: Request, entry_id: str, given: SendIn) -> ConfirmationOut:
 
 def _letters(request: Request, entry_id: str) -> tuple[Letters, Person]:
     with work(request) as (connection, me):
-        found = jobs.letters(connection, me, entry_id)
-    if found is None:
+        letters = jobs.letters(connection, me, entry_id)
+    if letters is None:
         raise not_found("job")
-    return found, me
+    return letters, me
 
 
 def _letter(request: Request, entry_id: str, which: Which) -> Response:

@@ -22,8 +22,10 @@ def page(
     with work(request) as (connection, me):
         if inspection is not None and inspections.sequence(connection, inspection, me.firm_id) is None:
             raise not_found()
-        found, count = mail_queue.page(connection, me.firm_id, troubled=troubled, inspection_id=inspection, start=start)
-    return MailPage(letters=[MailOut.model_validate(letter, from_attributes=True) for letter in found], count=count)
+        letters, count = mail_queue.page(
+            connection, me.firm_id, troubled=troubled, inspection_id=inspection, start=start
+        )
+    return MailPage(letters=[MailOut.model_validate(letter, from_attributes=True) for letter in letters], count=count)
 
 
 @router.post("/{mail_id}/again", responses={422: {"model": Problem}})
@@ -53,6 +55,6 @@ def withdraw(request: Request, mail_id: str) -> MailOut:
             raise not_found("letter")
         if not mail_queue.withdraw(connection, me.firm_id, mail_id):
             raise ProblemError(409, "left", "It has left, or is leaving at this moment.")
-        found = mail_queue.state_of(connection, me.firm_id, mail_id)
-        note(request, connection, me, "mail withdrawn", found.about if found else "")
-    return MailOut.model_validate(found, from_attributes=True)
+        letter = mail_queue.state_of(connection, me.firm_id, mail_id)
+        note(request, connection, me, "mail withdrawn", letter.about if letter else "")
+    return MailOut.model_validate(letter, from_attributes=True)

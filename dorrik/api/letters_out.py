@@ -99,15 +99,15 @@ def leave(request: Request, me: Person, mail_id: str) -> Sent:
     delivery.try_now(mail_id)
     while True:
         with work(request, only_reads=True) as (connection, _):
-            found = mail_queue.state_of(connection, me.firm_id, mail_id)
-        if found is None:
+            letter = mail_queue.state_of(connection, me.firm_id, mail_id)
+        if letter is None:
             raise not_found("letter")
         # Of two who pressed at once both are told what became of it.
-        if not found.in_hand or time.monotonic() > end:
+        if not letter.in_hand or time.monotonic() > end:
             break
         time.sleep(LOOK_EVERY_S)
     return Sent(
-        mail_id=found.id, to=found.to, at=f"{found.made_at:%Y-%m-%dT%H:%M:%SZ}", state=found.state, told=found.told
+        mail_id=letter.id, to=letter.to, at=f"{letter.made_at:%Y-%m-%dT%H:%M:%SZ}", state=letter.state, told=letter.told
     )
 
 

@@ -74,11 +74,11 @@ def make(request: Request, inspection_id: str, given: OfferIn) -> OfferOut:
 
     def leave(connection: Connection) -> dict[str, Any]:
         kept = load_whole(connection, me, inspection_id, lock=True)
-        found = offers.keep(connection, kept, me, copy, pdf)
-        if found is None:
+        issue = offers.keep(connection, kept, me, copy, pdf)
+        if issue is None:
             raise ProblemError(409, "moved", "The inspection has changed since. Look at the prices again.")
-        note(request, connection, me, "offer made", copy.document["number"], sha256=found.sha256)
-        return {"id": found.id}
+        note(request, connection, me, "offer made", copy.document["number"], sha256=issue.sha256)
+        return {"id": issue.id}
 
     made = do_once(request, me, "offer", (inspection_id, copy.seq, copy.number, given.valid_days), leave)
     with work(request, only_reads=True) as (connection, me):

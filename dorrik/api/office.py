@@ -66,24 +66,24 @@ def what_now(request: Request) -> AgendaOut:
     )
 
 
-def _visit(one: Visit, found: Agenda) -> VisitOut:
-    on, today = one.job.values.get("booked_on") or "", found.today.isoformat()
+def _visit(visit: Visit, found: Agenda) -> VisitOut:
+    on, today = visit.job.values.get("booked_on") or "", found.today.isoformat()
     return VisitOut(
-        job=RegisterEntry.model_validate(one.job, from_attributes=True),
-        property=RegisterEntry.model_validate(one.home, from_attributes=True),
-        minutes=one.minutes,
-        travel_km=one.travel_km,
+        job=RegisterEntry.model_validate(visit.job, from_attributes=True),
+        property=RegisterEntry.model_validate(visit.home, from_attributes=True),
+        minutes=visit.minutes,
+        travel_km=visit.travel_km,
         when="before" if on < today else "today" if on == today else "later",
     )
 
 
-def _waiting(one: Waiting) -> WaitingOut:
+def _waiting(waiting_inspection: Waiting) -> WaitingOut:
     return WaitingOut(
-        id=one.id,
-        reference=one.reference,
-        property_address=one.property_address,
-        on=one.on.isoformat() if one.on else None,
-        reason=one.reason,
+        id=waiting_inspection.id,
+        reference=waiting_inspection.reference,
+        property_address=waiting_inspection.property_address,
+        on=waiting_inspection.on.isoformat() if waiting_inspection.on else None,
+        reason=waiting_inspection.reason,
     )
 
 
@@ -109,16 +109,16 @@ def _named(field: str) -> str:
     return f"{spec.label}, {spec.unit}"
 
 
-def _circuit(one: CircuitStory) -> CircuitStoryOut:
+def _circuit(circuit_story: CircuitStory) -> CircuitStoryOut:
     return CircuitStoryOut(
-        inspection_id=one.inspection_id,
-        circuit_id=one.circuit_id,
-        board=one.board,
-        way=one.way,
-        name=one.name,
+        inspection_id=circuit_story.inspection_id,
+        circuit_id=circuit_story.circuit_id,
+        board=circuit_story.board,
+        way=circuit_story.way,
+        name=circuit_story.name,
         figures={
             name: [StoryPointOut.model_validate(point, from_attributes=True) for point in points]
-            for name, points in one.figures.items()
+            for name, points in circuit_story.figures.items()
         },
     )
 

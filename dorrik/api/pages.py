@@ -43,20 +43,20 @@ class Pages:
 
     def answer(self, path: str, request: Request) -> Response | None:
         """The file of that name; the page itself for every screen; None for what is no address of ours."""
-        found = self._files.get(path)
-        if found is None:
+        file = self._files.get(path)
+        if file is None:
             if path.startswith("assets/") or not SCREEN.fullmatch(path):
                 return None
-            found = self._files["index.html"]
-        headers = {"Cache-Control": found.cache, "Vary": "Accept-Encoding", "ETag": found.etag}
-        if found.etag in request.headers.get("if-none-match", ""):
+            file = self._files["index.html"]
+        headers = {"Cache-Control": file.cache, "Vary": "Accept-Encoding", "ETag": file.etag}
+        if file.etag in request.headers.get("if-none-match", ""):
             return Response(status_code=304, headers=headers)
         takes = {part.partition(";")[0].strip() for part in request.headers.get("accept-encoding", "")[:200].split(",")}
         for encoding, _ in PACKED:
-            if encoding in takes and encoding in found.packed:
+            if encoding in takes and encoding in file.packed:
                 headers["Content-Encoding"] = encoding
-                return FileResponse(found.packed[encoding], media_type=found.media_type, headers=headers)
-        return FileResponse(found.path, media_type=found.media_type, headers=headers)
+                return FileResponse(file.packed[encoding], media_type=file.media_type, headers=headers)
+        return FileResponse(file.path, media_type=file.media_type, headers=headers)
 
 
 def _file(folder: Path, path: Path) -> _File:

@@ -18,15 +18,15 @@ from dorrik.store.people.people import Colleague, Person, Unfit
 router = make_router("/api/people", "people", {**RESPONSES, 403: {"model": Problem}, 422: {"model": Problem}})
 
 
-def _shown(one: Colleague) -> PersonOut:
-    return PersonOut.model_validate(one, from_attributes=True)
+def _shown(colleague: Colleague) -> PersonOut:
+    return PersonOut.model_validate(colleague, from_attributes=True)
 
 
 def _there(connection: Connection, me: Person, person_id: str) -> Colleague:
-    found = people.colleague(connection, me.firm_id, person_id)
-    if found is None:
+    colleague = people.colleague(connection, me.firm_id, person_id)
+    if colleague is None:
         raise not_found("person")
-    return found
+    return colleague
 
 
 @router.get("")
@@ -45,24 +45,24 @@ def invite(request: Request, given: PersonIn) -> InvitedOut:
         except Unfit as error:
             raise at_field(error) from None
         note(request, connection, me, "person invited", given.email, role=given.role)
-        found = _there(connection, me, person_id)
-        number = _counted(request, me, found)
+        colleague = _there(connection, me, person_id)
+        number = _counted(request, me, colleague)
         token = links.make(connection, "invite", person_id, me.id)
-    return _handed(request, found, me, "invite", token, number)
+    return _handed(request, colleague, me, "invite", token, number)
 
 
 @router.post("/{person_id}/link")
 def new_link(request: Request, person_id: str) -> InvitedOut:
     """A new link for somebody: to join, where they have not yet, else to choose a new password."""
     with work(request, "manage people") as (connection, me):
-        found = _there(connection, me, person_id)
-        if found.state == "ended":
-            raise ProblemError(409, "ended", f"{found.name} has left: take them back first.")
-        purpose: links.Purpose = "invite" if found.state == "invited" else "reset"
-        number = _counted(request, me, found)
-        token = links.make(connection, purpose, found.id, me.id)
-        note(request, connection, me, "reset asked", found.email, purpose=purpose)
-    return _handed(request, found, me, purpose, token, number)
+        colleague = _there(connection, me, person_id)
+        if colleague.state == "ended":
+            raise ProblemError(409, "ended", f"{colleague.name} has left: take them back first.")
+        purpose: links.Purpose = "invite" if colleague.state == "invited" else "reset"
+        number = _counted(request, me, colleague)
+        token = links.make(connection, purpose, colleague.id, me.id)
+        note(request, connection, me, "reset asked", colleague.email, purpose=purpose)
+    return _handed(request, colleague, me, purpose, token, number)
 
 
 def _counted(request: Request, me: Person, to: Colleague) -> int | None:
@@ -102,14 +102,14 @@ def change(request: Request, person_id: str, given: PersonChange) -> PersonOut:
 def end(request: Request, person_id: str) -> PersonOut:
     """Somebody leaves: their sessions end, nothing that they did or signed changes."""
     with work(request, "manage people") as (connection, me):
-        found = _there(connection, me, person_id)
+        colleague = _there(connection, me, person_id)
         try:
             people.end(connection, me.firm_id, person_id)
         except Unfit as error:
             raise at_field(error) from None
         links.end_all(connection, person_id)
         devices.forget(connection, person_id)
-        note(request, connection, me, "person ended", found.email)
+        note(request, connection, me, "person ended", colleague.email)
         return _shown(_there(connection, me, person_id))
 
 
@@ -120,19 +120,19 @@ def resume(request: Request, person_id: str) -> InvitedOut:
         _there(connection, me, person_id)
         if not people.resume(connection, me.firm_id, person_id):
             raise ProblemError(409, "here", "They have not left.")
-        found = _there(connection, me, person_id)
-        note(request, connection, me, "person resumed", found.email)
-        number = _counted(request, me, found)
+        colleague = _there(connection, me, person_id)
+        note(request, connection, me, "person resumed", colleague.email)
+        number = _counted(request, me, colleague)
         token = links.make(connection, "invite", person_id, me.id)
-    return _handed(request, found, me, "invite", token, number)
+    return _handed(request, colleague, me, "invite", token, number)
 
 
 @router.post("/{person_id}/second-factor-off")
 def second_factor_off(request: Request, person_id: str) -> PersonOut:
     """Take the second factor off somebody who has lost device and recovery codes. Their sessions end."""
     with work(request, "manage people") as (connection, me):
-        found = _there(connection, me, person_id)
+        colleague = _there(connection, me, person_id)
         second_factor.stop(connection, person_id)
         sessions.end_all(connection, person_id)
-        note(request, connection, me, "second factor off", found.email)
+        note(request, connection, me, "second factor off", colleague.email)
         return _shown(_there(connection, me, person_id))

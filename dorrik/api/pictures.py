@@ -104,10 +104,10 @@ async def show(
 def shown(store: PhotoStore, firm_id: str, sha256: str, size: str) -> bytes | None:
     """What is shown of a photo in a size, made anew where it is missing, as after a restore; the original where nothing
     can be made of it; None without a photo."""
-    found = store.get(firm_id, sha256, size)
-    original = store.get(firm_id, sha256) if found is None else None
+    content = store.get(firm_id, sha256, size)
+    original = store.get(firm_id, sha256) if content is None else None
     if original is None:
-        return found
+        return content
     try:
         renditions = apart.make(original).by_size
     except Unshowable:

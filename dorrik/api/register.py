@@ -84,17 +84,17 @@ _Start = Annotated[int, Query(ge=0, le=10_000_000)]
 def clients(request: Request, start: _Start = 0) -> EntryPage:
     """The firm's clients by name, a page at a time."""
     with work(request) as (connection, me):
-        found, count = register.page(connection, me.firm_id, "client", start=start)
-    return EntryPage(entries=[_shown(entry) for entry in found], count=count)
+        entries, count = register.page(connection, me.firm_id, "client", start=start)
+    return EntryPage(entries=[_shown(entry) for entry in entries], count=count)
 
 
 @router.get("/clients/{entry_id}")
 def client(request: Request, entry_id: str, start: _Start = 0) -> ClientOut:
     """A client with their properties by address, a page at a time."""
     with work(request) as (connection, me):
-        found = _there(register.get(connection, me.firm_id, "client", entry_id), "client")
+        entry = _there(register.get(connection, me.firm_id, "client", entry_id), "client")
         homes, count = register.page(connection, me.firm_id, "property", entry_id, start)
-    return ClientOut(client=_shown(found), properties=[_shown(home) for home in homes], count=count)
+    return ClientOut(client=_shown(entry), properties=[_shown(home) for home in homes], count=count)
 
 
 @router.get("/properties/{entry_id}")
@@ -155,14 +155,14 @@ def job(request: Request, entry_id: str) -> JobOut:
         )
 
 
-def _estimate(found: Estimate) -> EstimateOut:
+def _estimate(estimate: Estimate) -> EstimateOut:
     return EstimateOut(
-        minutes=found.minutes,
-        time=[PartOut(name=name, value=value, how="") for name, value in found.time_min.items()],
-        price=found.price,
-        parts=[PartOut.model_validate(part, from_attributes=True) for part in found.prices],
-        too_much_for_a_day=found.too_much_for_a_day,
-        currency=found.currency,
+        minutes=estimate.minutes,
+        time=[PartOut(name=name, value=value, how="") for name, value in estimate.time_min.items()],
+        price=estimate.price,
+        parts=[PartOut.model_validate(part, from_attributes=True) for part in estimate.prices],
+        too_much_for_a_day=estimate.too_much_for_a_day,
+        currency=estimate.currency,
     )
 
 
@@ -208,8 +208,8 @@ def change(request: Request, kind: Kind, entry_id: str, given: FieldsIn) -> Regi
 
     def do() -> RegisterEntry:
         with work(request) as (connection, me), _refusals():
-            found = register.change(connection, me.firm_id, me.id, kind, entry_id, given.values)
-            return _shown(_there(found, kind))
+            entry = register.change(connection, me.firm_id, me.id, kind, entry_id, given.values)
+            return _shown(_there(entry, kind))
 
     return again_after_deadlock(do)
 
@@ -218,8 +218,8 @@ def change(request: Request, kind: Kind, entry_id: str, given: FieldsIn) -> Regi
 def entry_history(request: Request, kind: Kind, entry_id: str, field: str = Query(max_length=40)) -> list[WrittenOut]:
     """Who changed one field of an entry from what to what, newest first."""
     with work(request) as (connection, me):
-        found = _there(register.get(connection, me.firm_id, kind, entry_id), kind)
-        if found.values.get("removed") and not workflow.may(me.role, "erase data"):
+        entry = _there(register.get(connection, me.firm_id, kind, entry_id), kind)
+        if entry.values.get("removed") and not workflow.may(me.role, "erase data"):
             # What was taken out of the register is looked into by those who answer for keeping it.
             raise not_found(kind)
         written = register.history(connection, me.firm_id, kind, entry_id, former_names.field(kind, field))

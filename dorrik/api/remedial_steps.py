@@ -19,12 +19,12 @@ from dorrik.store.reports.remedials import By
 
 
 def take(
-    connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, kind: Kind,
+    connection: Connection, after_report: AfterReport, inspection_id: str, observation_id: str, kind: Kind,
     what: Mapping[str, Any], by: By, files: Sequence[str], prefix: str = "",
 ) -> None:  # fmt: skip
     """Take a step. prefix: of its fields in the request. Raises ProblemError."""
     try:
-        clearing.take_step(connection, found, inspection_id, observation_id, kind, what, by, files)
+        clearing.take_step(connection, after_report, inspection_id, observation_id, kind, what, by, files)
     except clearing.NoItem:
         raise not_found("item") from None
     except clearing.CannotTake as error:
@@ -57,17 +57,17 @@ def _at_day(told: str) -> ProblemError:
     return ProblemError(422, "invalid", told, fields=[{"field": "on", "message": told}])
 
 
-def file_answer(found: tuple[remedials.File, bytes] | None) -> Response:
+def file_answer(files: tuple[remedials.File, bytes] | None) -> Response:
     """A file of evidence to take along; 404 where there is none."""
-    if found is None:
+    if files is None:
         raise not_found("file")
-    kept, content = found
+    kept, content = files
     end = ".pdf" if kept.media_type == "application/pdf" else ".jpg"
     name = kept.name if kept.name.lower().endswith(end) else f"{kept.name}{end}"
     return download(content, name, kept.media_type)
 
 
-def price_sheet_of(found: AfterReport) -> bytes:
+def price_sheet_of(after_report: AfterReport) -> bytes:
     """The sheet for prices of what is not cleared."""
-    open_items = [item.required for item in found.items if item.standing.state != "cleared"]
-    return price_request.sheet(dict(found.words), open_items)
+    open_items = [item.required for item in after_report.items if item.standing.state != "cleared"]
+    return price_request.sheet(dict(after_report.words), open_items)

@@ -49,15 +49,15 @@ async def preview(request: Request, inspection_id: str) -> Preview:
 
     def typeset() -> Preview:
         # All of it in its turn: judging and wording 1,500 observations takes its time too.
-        found = as_seen()
+        draft = as_seen()
         with drafts.workplace() as folder:
             (pages_in := folder / "pages").mkdir()
-            points, pages = issuing.preview(found, pages_in, shown_in(request, me, folder))
+            points, pages = issuing.preview(draft, pages_in, shown_in(request, me, folder))
             draft_id = drafts.keep(inspection_id, me.id, pages_in)
         if _is_erased(request, inspection_id):
             drafts.forget([inspection_id])
         return Preview(
-            seq=found.seq,
+            seq=draft.seq,
             points=[HindranceOut.model_validate(point, from_attributes=True) for point in points],
             draft=draft_id,
             pages=[PageOut(width=width, height=height) for width, height in pages],

@@ -189,19 +189,25 @@ def _out(connection: Connection, firm_id: str, kept: KeptInspection) -> SharedIn
     )
 
 
-def _differing(one: Differing, disputed: set[str]) -> DifferingOut:
-    values = {key: _in_words(one, value) for key, value in one.values.items()}
+def _differing(difference: Differing, disputed: set[str]) -> DifferingOut:
+    values = {key: _in_words(difference, value) for key, value in difference.values.items()}
     return DifferingOut(
-        field=one.field, label=one.label, conflict=one.field in disputed, own=list(one.own), values=values
+        field=difference.field,
+        label=difference.label,
+        conflict=difference.field in disputed,
+        own=list(difference.own),
+        values=values,
     )
 
 
-def _said(one: Differing) -> str:
-    return " or ".join(dict.fromkeys(_in_words(one, value) for value in one.values.values() if value is not None))
+def _said(difference: Differing) -> str:
+    return " or ".join(
+        dict.fromkeys(_in_words(difference, value) for value in difference.values.values() if value is not None)
+    )
 
 
-def _in_words(one: Differing, value: Any) -> str:
+def _in_words(difference: Differing, value: Any) -> str:
     """A value as it is kept, which has a reading as text."""
     if value is None:
         return ""
-    return f"{value} {one.unit}" if isinstance(value, str) and one.unit else shown(value, one.unit)
+    return f"{value} {difference.unit}" if isinstance(value, str) and difference.unit else shown(value, difference.unit)

@@ -98,16 +98,16 @@ def page(request: Request) -> SharedOut:
     """What the link shows, and how each home stands."""
     with opened(request, writes=True) as (connection, link):
         client_links.opened(connection, link.id)
-        found = client_links.homes(connection, link)
-        states = report_states.of(connection, [home.inspection_id for home in found if home.inspection_id])
-        outcomes = _outcomes(connection, found)
+        shared_homes = client_links.homes(connection, link)
+        states = report_states.of(connection, [home.inspection_id for home in shared_homes if home.inspection_id])
+        outcomes = _outcomes(connection, shared_homes)
         firm = people.firm_details(connection, link.firm_id)
     return SharedOut(
         firm=firm["name"], firm_phone=firm["phone"] or "", firm_email=firm["email"] or "", name=link.name,
         role=link.role,  # type: ignore[arg-type]
         one=link.inspection_id is not None, may_report=link.role in REPORTS, expires_at=link.expires_at,
         today=now().date(), homes=sorted(
-            (_home(home, states.get(home.inspection_id or ""), outcomes) for home in found), key=_urgency
+            (_home(home, states.get(home.inspection_id or ""), outcomes) for home in shared_homes), key=_urgency
         ),
     )  # fmt: skip
 
@@ -118,8 +118,8 @@ def _urgency(home: SharedHomeOut) -> tuple[int, date, str]:
     return order.index(home.state), home.due or home.copy_due or date.max, home.address
 
 
-def _outcomes(connection: Connection, found: list[SharedHome]) -> dict[str, str]:
-    return client_links.outcomes(connection, [home.inspection_id for home in found if home.inspection_id])
+def _outcomes(connection: Connection, shared_homes: list[SharedHome]) -> dict[str, str]:
+    return client_links.outcomes(connection, [home.inspection_id for home in shared_homes if home.inspection_id])
 
 
 def _home(home: SharedHome, state: ReportState | None, outcomes: dict[str, str]) -> SharedHomeOut:
@@ -183,8 +183,8 @@ def _out(link: Link, inspection_id: str, found: AfterReport) -> SharedReportOut:
     )
 
 
-def _copy(one: copies.Copy) -> SharedCopyOut:
-    return SharedCopyOut(of=one.of, role=one.role, name=one.name, how=one.how, at=one.at, arrived=one.arrived)  # type: ignore[arg-type]
+def _copy(copy: copies.Copy) -> SharedCopyOut:
+    return SharedCopyOut(of=copy.of, role=copy.role, name=copy.name, how=copy.how, at=copy.at, arrived=copy.arrived)  # type: ignore[arg-type]
 
 
 def _item(item: Item, words: Any) -> SharedItemOut:
@@ -210,15 +210,15 @@ def _said(item: Item) -> str:
     return f"found: {standing.code}" if standing.code != item.required.code else "open"
 
 
-def _step(one: TakenStep) -> SharedStepOut:
-    what = one.what
+def _step(step: TakenStep) -> SharedStepOut:
+    what = step.what
     retests = ""
-    if one.kind == "retest":
+    if step.kind == "retest":
         retests = f"{what['label']}: {what['before'] or '–'} → {what['after']} {what['unit']}".rstrip()
     return SharedStepOut(
-        kind=one.kind, at=one.at, on=str(what.get("on", "")), by=str(what.get("by", "") or one.by),
+        kind=step.kind, at=step.at, on=str(what.get("on", "")), by=str(what.get("by", "") or step.by),
         words=str(what.get("words", "")), retests=retests,
-        files=[FileOut.model_validate(file, from_attributes=True) for file in one.files],
+        files=[FileOut.model_validate(file, from_attributes=True) for file in step.files],
     )  # fmt: skip
 
 
@@ -301,8 +301,8 @@ def file(request: Request, inspection_id: str, file_id: str) -> Response:
     """A file of evidence that belongs to a step."""
     with opened(request) as (connection, link):
         _found(connection, link, inspection_id)
-        found = remedials.content(connection, inspection_id, file_id)
-    return file_answer(found if found is not None and found[0].step_id is not None else None)
+        files = remedials.content(connection, inspection_id, file_id)
+    return file_answer(files if files is not None and files[0].step_id is not None else None)
 
 
 # What its holder says

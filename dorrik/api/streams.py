@@ -93,6 +93,6 @@ class Streams:
         """The process ends: nobody waits any more, now or later."""
         with self._lock:
             self._closed = True
-            found = [listener for here in self._waiting.values() for listener in here]
-        for listener in found:
+            listeners = [listener for here in self._waiting.values() for listener in here]
+        for listener in listeners:
             listener.tell(None)

@@ -133,19 +133,19 @@ async def take_in(request: Request) -> TakenInOut:
         file.seek(0)
         try:
             engine, store = request.app.state.engine, request.app.state.photos
-            found = await pool.run(me.id, lambda: transfer.take_in(engine, store, me, file, apart.make))
+            taken_in = await pool.run(me.id, lambda: transfer.take_in(engine, store, me, file, apart.make))
         except transfer.Unreadable as error:
             fields = [{"field": "file", "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None
 
     def noted() -> None:
         with work(request) as (connection, _):
-            note(request, connection, me, "data taken in", inspections=len(found.inspections))
+            note(request, connection, me, "data taken in", inspections=len(taken_in.inspections))
 
     await run_in_threadpool(noted)
     return TakenInOut(
-        inspections=[TakenInOut.One(id=one, reference=reference) for one, reference in found.inspections],
-        entries=found.entries, photos=found.photos, told=found.told[:200],
+        inspections=[TakenInOut.One(id=one, reference=reference) for one, reference in taken_in.inspections],
+        entries=taken_in.entries, photos=taken_in.photos, told=taken_in.told[:200],
     )  # fmt: skip
 
 

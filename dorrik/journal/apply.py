@@ -267,8 +267,8 @@ class _Batch:
         if here.isdisjoint(_NAMES):
             return
         v = self._kept.entities[self._kept.id].values
-        found = inspection_subject(self._kept.id, *(v[name] for name in _NAMES))
-        search.keep(self._connection, self._kept.firm_id, [found])
+        subject = inspection_subject(self._kept.id, *(v[name] for name in _NAMES))
+        search.keep(self._connection, self._kept.firm_id, [subject])
 
     def _head(self) -> dict[str, Any]:
         v = self._kept.entities[self._kept.id].values

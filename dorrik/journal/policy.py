@@ -49,8 +49,8 @@ def known_field(kept: KeptInspection, change: Change) -> None:
 def read_with(kept: KeptInspection, change: Change) -> None:
     """The instrument that a reading names is one that was used here."""
     named = change.instrument_id
-    found = kept.entities.get(named) if named is not None else None
-    if named is not None and (found is None or found.kind != "instrument_used"):
+    entity = kept.entities.get(named) if named is not None else None
+    if named is not None and (entity is None or entity.kind != "instrument_used"):
         raise Refusal("The reading names an instrument that is not among those used at this inspection.")
 
 
@@ -72,10 +72,10 @@ def not_erased(kept: KeptInspection, change: Change) -> None:
 
 def belongs_here(kept: KeptInspection, change: Change) -> None:
     """The entity is part of this inspection, and of the kind that the change says."""
-    found = kept.entities.get(change.entity_id)
-    if found is not None and found.kind != change.entity:
-        raise Refusal(f"That id belongs to {_a(found.kind)}, not to {_a(change.entity)}.")
-    if found is None and change.field not in KINDS[change.entity].parents:
+    entity = kept.entities.get(change.entity_id)
+    if entity is not None and entity.kind != change.entity:
+        raise Refusal(f"That id belongs to {_a(entity.kind)}, not to {_a(change.entity)}.")
+    if entity is None and change.field not in KINDS[change.entity].parents:
         raise Refusal(f"This inspection has no such {change.entity}.")
 
 
@@ -84,15 +84,15 @@ def parent_stands(kept: KeptInspection, change: Change) -> None:
     kind = KINDS[change.entity]
     if change.field not in kind.parents:
         return
-    found = kept.entities.get(change.entity_id)
-    if found is not None and (found.parent_id == change.value or kind.name not in MOVABLE):
-        if found.parent_id != change.value:
+    entity = kept.entities.get(change.entity_id)
+    if entity is not None and (entity.parent_id == change.value or kind.name not in MOVABLE):
+        if entity.parent_id != change.value:
             raise Refusal(f"{_a(kind.name).capitalize()} cannot be moved to another {change.field}.")
         return
     parent = kept.entities.get(change.value) if isinstance(change.value, str) else None
     if kind.name == "inspection" or parent is None or parent.kind != change.field:
         raise Refusal(f"This inspection has no such {change.field}.")
-    if found is None and len(kept.entities) >= MOST_ENTITIES:
+    if entity is None and len(kept.entities) >= MOST_ENTITIES:
         raise Refusal(f"An inspection holds at most {MOST_ENTITIES} entries.")
 
 

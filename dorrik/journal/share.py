@@ -30,9 +30,9 @@ _Fact = tuple[str, str, str, Any]
 class Disagree(Exception):
     """Homes say different things of what they are to share; `found` says which."""
 
-    def __init__(self, found: Sequence[Differing]) -> None:
-        super().__init__(", ".join(difference.label for difference in found))
-        self.found = tuple(found)
+    def __init__(self, differences: Sequence[Differing]) -> None:
+        super().__init__(", ".join(difference.label for difference in differences))
+        self.found = tuple(differences)
 
 
 def homes(connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]], *, lock: bool = False) -> list[Home]:
@@ -90,10 +90,10 @@ def fan_out(
         _share(connection, kept.firm_id, author, other, entries)
 
 
-def _at(other: str, here: str, one: Change) -> _Fact:
-    entity_id = other if one.entity == "inspection" else one.entity_id
-    value = other if one.field == "inspection" and one.value == here else one.value
-    return one.entity, entity_id, one.field, value
+def _at(other: str, here: str, change: Change) -> _Fact:
+    entity_id = other if change.entity == "inspection" else change.entity_id
+    value = other if change.field == "inspection" and change.value == here else change.value
+    return change.entity, entity_id, change.field, value
 
 
 def _share(connection: Connection, firm_id: str, author: Author, inspection_id: str, entries: Sequence[_Fact]) -> None:
@@ -146,10 +146,10 @@ def share(
     name(connection, firm_id, author, inspection_id)
 
 
-def _agreed(one: Differing, taken: Mapping[str, str]) -> Any:
+def _agreed(difference: Differing, taken: Mapping[str, str]) -> Any:
     """What all of them say from now on: what was chosen, else what any of them says."""
-    chosen = one.values.get(taken.get(one.field, ""))
-    return chosen if chosen is not None else next((v for v in one.values.values() if v is not None), None)
+    chosen = difference.values.get(taken.get(difference.field, ""))
+    return chosen if chosen is not None else next((v for v in difference.values.values() if v is not None), None)
 
 
 def part(connection: Connection, firm_id: str, author: Author, inspection_id: str) -> None:
@@ -192,7 +192,9 @@ def align(connection: Connection, firm_id: str, author: Author, inspection_id: s
 
 def _calls(connection: Connection, firm_id: str, author: Author, ids: Sequence[str]) -> None:
     """Calls to the operator that are open at one home stand at every one."""
-    kept = [one for key in ids if (one := inspections.load(connection, key, firm_id)) is not None]
+    kept = [
+        kept_inspection for key in ids if (kept_inspection := inspections.load(connection, key, firm_id)) is not None
+    ]
     open_calls = {
         entity.id: entity.values
         for source in kept

@@ -162,10 +162,10 @@ def _covering(
 def remember(connection: Connection, firm_id: str, inspection_id: str) -> None:
     """Write down how a report stands, for lists, after anything was done about it."""
     try:
-        found = after(connection, firm_id, inspection_id)
+        after_report = after(connection, firm_id, inspection_id)
     except NoReport:
         return
-    report_states.keep(connection, firm_id, inspection_id, _state(found))
+    report_states.keep(connection, firm_id, inspection_id, _state(after_report))
 
 
 def remember_all(engine: Engine) -> None:
@@ -175,36 +175,39 @@ def remember_all(engine: Engine) -> None:
             left = report_states.missing(connection, 50)
             for firm_id, inspection_id in left:
                 try:
-                    found = after(connection, firm_id, inspection_id)
+                    after_report = after(connection, firm_id, inspection_id)
                 except NoReport:
                     state = ReportState(0, 0, 0, "", None, None, None, None, True)
                 else:
-                    state = _state(found)
+                    state = _state(after_report)
                 report_states.keep(connection, firm_id, inspection_id, state)
         if not left:
             return
 
 
-def _state(found: AfterReport) -> ReportState:
-    unclear = [item for item in found.counting if item.standing.state != "cleared"]
+def _state(after_report: AfterReport) -> ReportState:
+    unclear = [item for item in after_report.counting if item.standing.state != "cleared"]
     visits = [item.standing.booked_on for item in unclear if item.standing.state == "booked"]
     copies_due = [
         duty_state.due
-        for duty_state in found.duties
+        for duty_state in after_report.duties
         if duty_state.shown and duty_state.due and duty_state.done_on is None and duty_state.short != WORK_DONE
     ]
     codes = sorted((item.standing.code for item in unclear), key=ORDER.index)
     return ReportState(
-        counting=len(found.counting),
-        cleared=found.cleared,
+        counting=len(after_report.counting),
+        cleared=after_report.cleared,
         reported=sum(item.standing.state == "done" for item in unclear),
         worst=codes[0] if codes else "",
-        due=found.due,
+        due=after_report.due,
         next_visit=date.fromisoformat(min(visits)) if visits else None,
         copy_due=min(copies_due, default=None),
-        confirmed_on=found.confirmed.issued_at.date() if found.confirmed else None,
+        confirmed_on=after_report.confirmed.issued_at.date() if after_report.confirmed else None,
         # Where nothing counts, an unsatisfactory report has its inspector's own reason: a new issue answers that.
-        closed=(found.confirmed is not None or (found.words["outcome"] == "satisfactory" and not found.counting))
+        closed=(
+            after_report.confirmed is not None
+            or (after_report.words["outcome"] == "satisfactory" and not after_report.counting)
+        )
         and not copies_due,
     )
 

@@ -18,7 +18,7 @@ AHEAD, MOST = timedelta(days=500), 2_000
 def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
     """Its entries, by kind."""
     rates, _, _ = house_rates.of(connection, firm_id)
-    found = [
+    entries = [
         Entry(
             key=f"visit-{job.id}",
             title=f"{job.values.get('work') or 'Inspection'}: {home.values.get('address') or 'no address'}",
@@ -35,14 +35,14 @@ def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
         for on, what in ((line.state.due, "Last day to put right"), (line.state.copy_due, "Last day for a copy")):
             if on is not None:
                 key = f"{'work' if on is line.state.due else 'copy'}-{line.inspection_id}"
-                found.append(Entry(key, f"{what}: {line.home}", on, where=line.home, words=line.reference))
+                entries.append(Entry(key, f"{what}: {line.home}", on, where=line.home, words=line.reference))
         if line.state.next_visit is not None:
             key = f"return-{line.inspection_id}"
-            found.append(
+            entries.append(
                 Entry(key, f"Work booked: {line.home}", line.state.next_visit, where=line.home, words=line.reference)
             )
     due, _ = agenda.due(connection, firm_id, today + AHEAD, MOST)
-    found += [
+    entries += [
         Entry(
             f"due-{waiting_inspection.id}",
             f"Inspection due: {waiting_inspection.property_address or ''}",
@@ -52,4 +52,4 @@ def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
         for waiting_inspection in due
         if waiting_inspection.on is not None
     ]
-    return found
+    return entries

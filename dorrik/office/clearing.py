@@ -51,12 +51,12 @@ def retest(connection: Connection, inspection_id: str, entity_id: str, field: st
 
 
 def take_step(
-    connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, kind: Kind,
+    connection: Connection, after_report: AfterReport, inspection_id: str, observation_id: str, kind: Kind,
     what: Mapping[str, Any], by: By, files: Sequence[str] = (),
 ) -> None:  # fmt: skip
     """Take a step about an item, in the caller's transaction, which holds the inspection's row. Raises NoItem,
     CannotTake, kept_steps.NoFile or TooMany."""
-    item = next((one for one in found.items if one.required.id == observation_id), None)
+    item = next((one for one in after_report.items if one.required.id == observation_id), None)
     if item is None:
         raise NoItem
     lacks = remedials.why_not(item.required, as_steps(item.steps), kind, what)
@@ -92,9 +92,9 @@ def confirmation_copy(
     url: str,
 ) -> ReadyCopy:  # fmt: skip
     """The confirmation as it would be issued now. Raises NotCleared, after_report.NoReport."""
-    found = after(connection, firm_id, inspection_id)
-    if not found.complete:
-        left = [item for item in found.counting if item.standing.state != "cleared"]
+    after_report = after(connection, firm_id, inspection_id)
+    if not after_report.complete:
+        left = [item for item in after_report.counting if item.standing.state != "cleared"]
         told = ", ".join(f"{item.required.code} {item.required.title}" for item in left)
         raise NotCleared(
             f"Not cleared yet: {told}." if left else "The report requires nothing: there is nothing to confirm."
@@ -104,13 +104,13 @@ def confirmation_copy(
     # Also what an investigation found to be one.
     improvements = sum(
         item.standing.code == "C3" and (item.required.code != "C3" or item.standing.state != "cleared")
-        for item in found.items
+        for item in after_report.items
     )
     made = confirmation.copy(
-        dict(found.words), [_cleared(item) for item in found.counting], improvements, paper,
-        len(found.confirmations) + 1, at, signed, url,
+        dict(after_report.words), [_cleared(item) for item in after_report.counting], improvements, paper,
+        len(after_report.confirmations) + 1, at, signed, url,
     )  # fmt: skip
-    return made, found
+    return made, after_report
 
 
 def _cleared(item: Item) -> Cleared:

@@ -158,24 +158,24 @@ def keep(connection: Connection, kept: KeptInspection, who: Person, copy: Copy, 
     since the copy was made."""
     if kept.seq != copy.seq or len(reports.issues(connection, kept.id, OFFER)) + 1 != copy.number:
         return None
-    found = Issued(
+    issue = Issued(
         id=new_id(), number=copy.number, issued_at=copy.at, issued_by=who.name, outcome="", replaces=None, reason=None,
         sha256=hashlib.sha256(pdf).hexdigest(), seq=copy.seq,
     )  # fmt: skip
-    reports.keep(connection, kept.id, who.id, found, json.dumps(copy.document, ensure_ascii=False), pdf, OFFER)
-    return found
+    reports.keep(connection, kept.id, who.id, issue, json.dumps(copy.document, ensure_ascii=False), pdf, OFFER)
+    return issue
 
 
 def sent(connection: Connection, kept: KeptInspection, priced: Priced) -> list[Offer]:
     """Every offer of the inspection, oldest first, with what has changed since."""
-    found = reports.issues(connection, kept.id, OFFER)
+    issues = reports.issues(connection, kept.id, OFFER)
     texts = reports.documents(connection, kept.id, OFFER)
     return [
         Offer(
-            issue, document["number"], document, tuple(_moved(document, priced, newer=issue.number < len(found))),
+            issue, document["number"], document, tuple(_moved(document, priced, newer=issue.number < len(issues))),
             register.get(connection, kept.firm_id, "job", _job_id(issue.id)),
         )
-        for issue in found
+        for issue in issues
         if (document := texts.get(issue.id)) is not None
     ]  # fmt: skip
 

@@ -49,19 +49,19 @@ def _of_report(
     if client is None or place is None or not to:
         return 0
     try:
-        found, address = after(connection, firm_id, inspection_id), mail.recipient(to)
+        after_report, address = after(connection, firm_id, inspection_id), mail.recipient(to)
     except (NoReport, mail.NotSent):
         return 0
     count = 0
-    for duty, about in _due(found.duties, paper.remind_days, today):
+    for duty, about in _due(after_report.duties, paper.remind_days, today):
         if mail_queue.was_put(connection, inspection_id, "reminder", about):
             continue
         name = str(client.values.get("name") or "client")
         _, token = client_links.make(connection, firm_id, None, "client", name, inspection_id=inspection_id)
         firm = people.firm_details(connection, firm_id)
         said = report_mail.reminder(
-            found.words, duty.duty, duty.due, _left(found, duty), url + client_links.path(token), firm["name"],
-            paper.texts.get("reminder_mail", ""),
+            after_report.words, duty.duty, duty.due, _left(after_report, duty), url + client_links.path(token),
+            firm["name"], paper.texts.get("reminder_mail", ""),
         )  # fmt: skip
         written = mail_delivery.written(
             place, firm_id, firm["name"], firm["email"] or None, address, said.subject, said.text, ()
@@ -81,10 +81,10 @@ def _due(duties: Iterable[DutyState], days: list[int], today: date) -> Iterable[
             yield duty, f"{duty.short}, {duty.due.isoformat()}, {min(come)} days before"
 
 
-def _left(found: AfterReport, duty: DutyState) -> str:
+def _left(after_report: AfterReport, duty: DutyState) -> str:
     if duty.short != WORK_DONE:
         return "It is not recorded as done yet. If it is, say so on the page."
-    open_items = [item for item in found.counting if item.standing.state != "cleared"]
+    open_items = [item for item in after_report.counting if item.standing.state != "cleared"]
     return "\n".join(
         f"- {item.standing.code}: {item.required.title} {item.required.place}".rstrip() for item in open_items
     )

@@ -108,11 +108,11 @@ def _visit(connection: Connection, firm_id: str, inspection_id: str) -> _Visit |
     kept = inspections.load(connection, inspection_id, firm_id)
     if kept is None:
         return None
-    found, judgement = judging.judged(connection, kept)
+    inspection, judgement = judging.judged(connection, kept)
     notes = tuple(note for note in judgement.notes if note.verdict.source == earlier.SOURCE and note.status != "pass")
-    day = date.fromisoformat(found.inspected_on) if found.inspected_on else None
-    due_on = listing.due(day, found.next_years)
-    return _Visit(inspection_id, found, notes, listing.is_issued(connection, inspection_id), due_on)
+    day = date.fromisoformat(inspection.inspected_on) if inspection.inspected_on else None
+    due_on = listing.due(day, inspection.next_years)
+    return _Visit(inspection_id, inspection, notes, listing.is_issued(connection, inspection_id), due_on)
 
 
 def _latest_issued(visits: Iterable[_Visit]) -> Iterable[_Visit]:
@@ -131,11 +131,13 @@ def _of_the_home(home: Entry) -> Iterable[Event]:
 
 
 def _event(visit: _Visit) -> Event:
-    found = visit.inspection
-    codes = Counter(observation.code for observation in found.observations if observation.code and is_open(observation))
+    inspection = visit.inspection
+    codes = Counter(
+        observation.code for observation in inspection.observations if observation.code and is_open(observation)
+    )
     return Event(
-        "inspection", visit.on, visit.id, found.reference, found.installation_name, found.declared_outcome,
-        visit.issued, dict(codes),
+        "inspection", visit.on, visit.id, inspection.reference, inspection.installation_name,
+        inspection.declared_outcome, visit.issued, dict(codes),
     )  # fmt: skip
 
 
@@ -155,9 +157,9 @@ def _circuits(visit: _Visit, visits: list[_Visit]) -> Iterable[CircuitStory]:
             )  # fmt: skip
 
 
-def _same(found: Inspection, board: str | None, circuit: Circuit) -> Circuit | None:
+def _same(inspection: Inspection, board: str | None, circuit: Circuit) -> Circuit | None:
     """The circuit of an earlier inspection on the same board and way with the same name."""
-    for one in found.boards:
+    for one in inspection.boards:
         if one.name != board:
             continue
         for other in one.circuits:
@@ -172,12 +174,12 @@ def _plain(name: str | None) -> str:
 
 def _points(name: str, circuit: Circuit, on: str, known: list[tuple[str, Circuit]]) -> tuple[PastReading, ...]:
     """Each day once: what was carried over from earlier papers, what earlier inspections have, and today's."""
-    found: dict[str, Reading] = {}
+    readings: dict[str, Reading] = {}
     for earlier_figure in circuit.earlier:
         if earlier_figure.figure == name and earlier_figure.measured_on and earlier_figure.reading is not None:
-            found[earlier_figure.measured_on] = earlier_figure.reading
+            readings[earlier_figure.measured_on] = earlier_figure.reading
     for day, other in [*known, (on, circuit)]:
         reading: Reading | None = getattr(other, name)
         if day and reading is not None:
-            found[day] = reading
-    return tuple(PastReading(day, str(reading), reading.value) for day, reading in sorted(found.items()))
+            readings[day] = reading
+    return tuple(PastReading(day, str(reading), reading.value) for day, reading in sorted(readings.items()))

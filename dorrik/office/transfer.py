@@ -176,12 +176,12 @@ def _bytes(archive: zipfile.ZipFile, name: str) -> bytes:
     """A file of the archive, whatever length it claims."""
     try:
         with archive.open(name) as file:
-            found = file.read(LARGEST + 1)
+            content = file.read(LARGEST + 1)
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError):
         raise Unreadable(f"{name} cannot be unpacked.") from None
-    if len(found) > LARGEST:
+    if len(content) > LARGEST:
         raise Unreadable(f"{name} is larger than any file of ours.")
-    return found
+    return content
 
 
 def _json(archive: zipfile.ZipFile, name: str) -> dict[str, Any]:

@@ -113,9 +113,9 @@ def _lost_neutral(home: Home, chance: random.Random) -> HomeCase:
 
 
 def _borrowed_neutral(home: Home, chance: random.Random) -> HomeCase:
-    one, other = chance.sample(_radials(home), 2)
-    ends = [(c.name, chance.randrange(len(c.wiring.walk))) for c in (one, other)]
-    places = frozenset((_id(home, one), _id(home, other)))
+    circuit, other = chance.sample(_radials(home), 2)
+    ends = [(c.name, chance.randrange(len(c.wiring.walk))) for c in (circuit, other)]
+    places = frozenset((_id(home, circuit), _id(home, other)))
     return HomeCase(replace(home, links=(Link(ends[0], ends[1], ("neutral",)),)), "shared-neutral", places=places)
 
 

@@ -103,8 +103,8 @@ class Network:
 
     def _part(self, start: Node) -> "_Part":
         """What a node is connected to, found and solved when it is first asked for."""
-        found = self._parts.get(start)
-        if found is None:
+        part = self._parts.get(start)
+        if part is None:
             around = self._neighbours()
             index = {start: 0}
             waiting = [start]
@@ -113,9 +113,9 @@ class Network:
                     if there not in index:
                         index[there] = len(index)
                         waiting.append(there)
-            found = _Part(index, self)
-            self._parts.update(dict.fromkeys(index, found))
-        return found
+            part = _Part(index, self)
+            self._parts.update(dict.fromkeys(index, part))
+        return part
 
     def _laplacian(self, index: Mapping[Node, int]) -> np.ndarray:
         around = self._neighbours()

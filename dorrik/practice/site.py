@@ -129,8 +129,8 @@ class Site:
     def unplug_all(self) -> None:
         """Everything out of the sockets, every switch that was found off; what is hidden stays in."""
         for circuit in self.home.circuits:
-            found = (PluggedIn(circuit.name, i) for i, load in enumerate(circuit.loads) if not load.hidden)
-            self._unplugged.update(found)
+            unplugged = (PluggedIn(circuit.name, i) for i, load in enumerate(circuit.loads) if not load.hidden)
+            self._unplugged.update(unplugged)
         self._change()
 
     def part_earth(self) -> None:

@@ -105,12 +105,12 @@ class Draft:
 
     def free(self, wanted: Callable[[Circuit], bool] = lambda _: True) -> Circuit | None:
         """A circuit that nothing is wrong with yet; taken from now on. None where there is none of that kind."""
-        found = [c for c in self.home.circuits if c.name not in self.taken and wanted(c)]
-        if not found:
+        circuits = [c for c in self.home.circuits if c.name not in self.taken and wanted(c)]
+        if not circuits:
             return None
-        one = self.chance.choice(found)
-        self.taken.add(one.name)
-        return one
+        circuit = self.chance.choice(circuits)
+        self.taken.add(circuit.name)
+        return circuit
 
     def change(self, circuit: Circuit, **changes: Any) -> None:
         """Change a circuit."""

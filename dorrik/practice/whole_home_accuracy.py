@@ -97,9 +97,11 @@ def count(home: WholeHome) -> Count:
     return found
 
 
-def _speaks_of(one: Suggestion, cause: Cause) -> bool:
+def _speaks_of(suggestion: Suggestion, cause: Cause) -> bool:
     return (
-        cause.key is not None and same_cause(one.key, cause.key) and bool({one.entity_id, *one.touches} & cause.places)
+        cause.key is not None
+        and same_cause(suggestion.key, cause.key)
+        and bool({suggestion.entity_id, *suggestion.touches} & cause.places)
     )
 
 

@@ -190,12 +190,12 @@ def rings_joined(draft: Draft) -> bool:
     if len(rings) < 2:
         return False
     draft.taken.update(c.name for c in rings)
-    one, other = rings[0], rings[1]
-    places = {draft.id_of(one), draft.id_of(other)}
+    circuit, other = rings[0], rings[1]
+    places = {draft.id_of(circuit), draft.id_of(other)}
     if draft.chance.random() < 0.5:
-        draft.home = replace(draft.home, exchanged=(one.name, other.name))
+        draft.home = replace(draft.home, exchanged=(circuit.name, other.name))
     else:
-        ends = [(c.name, c.wiring.junction(draft.chance.randrange(len(c.wiring.walk)))) for c in (one, other)]
+        ends = [(c.name, c.wiring.junction(draft.chance.randrange(len(c.wiring.walk)))) for c in (circuit, other)]
         draft.home = replace(draft.home, links=(*draft.home.links, Link(ends[0], ends[1], CONDUCTORS)))
     draft.add("two rings joined", "rings-bridged", places, *((place, "joined_by") for place in places))
     return True
@@ -291,12 +291,12 @@ def damp(draft: Draft) -> bool:
 
 def borrowed_neutral(draft: Draft) -> bool:
     """Two circuits on one neutral."""
-    one, other = draft.free(_radial), draft.free(_radial)
-    if one is None or other is None:
+    circuit, other = draft.free(_radial), draft.free(_radial)
+    if circuit is None or other is None:
         return False
-    ends = [(c.name, draft.chance.randrange(len(c.wiring.walk))) for c in (one, other)]
+    ends = [(c.name, draft.chance.randrange(len(c.wiring.walk))) for c in (circuit, other)]
     draft.home = replace(draft.home, links=(*draft.home.links, Link(ends[0], ends[1], ("neutral",))))
-    places = {draft.id_of(one), draft.id_of(other)}
+    places = {draft.id_of(circuit), draft.id_of(other)}
     draft.add("neutral borrowed", "shared-neutral", places, *((place, "joined_by") for place in places))
     return True
 

@@ -69,8 +69,8 @@ def _status(fields: bytes) -> str | None:
 
 
 def _identity(part: bytes) -> str | None:
-    found = re.search(rb"^Message-ID:\s*(<[^>\s]{1,118}>)", part, re.IGNORECASE | re.MULTILINE)
-    return found[1].decode("ascii", "replace") if found else None
+    match = re.search(rb"^Message-ID:\s*(<[^>\s]{1,118}>)", part, re.IGNORECASE | re.MULTILINE)
+    return match[1].decode("ascii", "replace") if match else None
 
 
 def _of_folder(folder: Path) -> Iterator[Bounce]:

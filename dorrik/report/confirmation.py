@@ -101,7 +101,7 @@ def typeset(made: Copy) -> bytes:
 def keep(connection: Connection, inspection_id: str, who: Person, made: Copy, pdf: bytes, seq: int) -> Issued:
     """Keep it in the caller's transaction, which holds the inspection's row. seq: of the report that it closes."""
     earlier = reports.issues(connection, inspection_id, CONFIRMATION)
-    found = Issued(
+    issue = Issued(
         id=new_id(),
         number=made.number,
         issued_at=made.at,
@@ -112,5 +112,5 @@ def keep(connection: Connection, inspection_id: str, who: Person, made: Copy, pd
         sha256=hashlib.sha256(pdf).hexdigest(),
         seq=seq,
     )
-    reports.keep(connection, inspection_id, who.id, found, made.document, pdf, CONFIRMATION)
-    return found
+    reports.keep(connection, inspection_id, who.id, issue, made.document, pdf, CONFIRMATION)
+    return issue

@@ -213,7 +213,7 @@ def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair
         if earlier[-1].seq == fair.seq and (fair.reason or "") in ("", earlier[-1].reason or ""):
             return earlier[-1]
         raise Moved
-    found = Issued(
+    issue = Issued(
         id=new_id(),
         number=fair.number,
         issued_at=fair.at,
@@ -224,5 +224,5 @@ def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair
         sha256=hashlib.sha256(made.pdf).hexdigest(),
         seq=fair.seq,
     )
-    reports.keep(connection, inspection_id, who.id, found, made.document, made.pdf, client_words=made.client_words)
-    return found
+    reports.keep(connection, inspection_id, who.id, issue, made.document, made.pdf, client_words=made.client_words)
+    return issue

@@ -19,13 +19,13 @@ def money(currency: str, value: float) -> str:
 
 
 def words(
-    inspection: Inspection, judgement: Judgement, found: Pricing, issue: Issue, number: str, currency: str, terms: str,
-    valid_until: date,
+    inspection: Inspection, judgement: Judgement, pricing: Pricing, issue: Issue, number: str, currency: str,
+    terms: str, valid_until: date,
 ) -> dict[str, Any]:  # fmt: skip
     """What the offer says."""
     where = ", ".join(p for p in (inspection.installation_name, inspection.property_address) if p) or "your property"
-    by_id = {open_observation.id: open_observation for open_observation in found.open}
-    several = len(found.alternatives) > 1
+    by_id = {open_observation.id: open_observation for open_observation in pricing.open}
+    several = len(pricing.alternatives) > 1
     return {
         "firm": issue.letterhead(),
         "on": day(issue.issued_on),
@@ -35,7 +35,7 @@ def words(
         "to": ", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
         "opening": f"{_found_by(inspection)} found what is listed here. "
         f"{'Choose one of the alternatives.' if several else 'This is what it costs.'}",
-        "alternatives": [_alternative(alternative, by_id, currency, several) for alternative in found.alternatives],
+        "alternatives": [_alternative(alternative, by_id, currency, several) for alternative in pricing.alternatives],
         "body": [
             *([terms] if terms else []),
             f"This offer holds until {day(valid_until)}.",
@@ -53,14 +53,14 @@ def _found_by(inspection: Inspection) -> str:
     return f"Our inspection {inspection.reference or ''}".strip() + on
 
 
-def _alternative(one: Alternative, by_id: Mapping[str, Open], currency: str, several: bool) -> dict[str, Any]:
+def _alternative(alternative: Alternative, by_id: Mapping[str, Open], currency: str, several: bool) -> dict[str, Any]:
     return {
-        "name": f"Alternative {one.number}" if several else "The work",
-        "lines": [_line(line, by_id, currency) for line in one.lines],
-        "total": money(currency, one.price),
-        "time": _hours(one.minutes),
-        "stays": one.says,
-        "left": [_named(by_id[key]) for key in one.stays if key in by_id],
+        "name": f"Alternative {alternative.number}" if several else "The work",
+        "lines": [_line(line, by_id, currency) for line in alternative.lines],
+        "total": money(currency, alternative.price),
+        "time": _hours(alternative.minutes),
+        "stays": alternative.says,
+        "left": [_named(by_id[key]) for key in alternative.stays if key in by_id],
     }
 
 
@@ -74,8 +74,11 @@ def _line(line: Line, by_id: Mapping[str, Open], currency: str) -> dict[str, Any
     }
 
 
-def _named(one: Open) -> dict[str, str]:
-    return {"code": one.code or "–", "says": ", ".join(p for p in (one.what, one.where) if p)}
+def _named(open_observation: Open) -> dict[str, str]:
+    return {
+        "code": open_observation.code or "–",
+        "says": ", ".join(p for p in (open_observation.what, open_observation.where) if p),
+    }
 
 
 def _hours(minutes: int) -> str:

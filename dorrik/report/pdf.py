@@ -56,10 +56,10 @@ def _set(content: dict[str, Any], make: Callable[[dict[str, str]], T]) -> T:
         try:
             return make(_inputs(said))
         except typst.TypstError as error:
-            found = _WITHOUT.search(str(error))
-            if found is None:
+            match = _WITHOUT.search(str(error))
+            if match is None:
                 raise
-            sign = re.sub(r"\\u\{([0-9a-f]+)\}", lambda m: chr(int(m[1], 16)), found[1])
+            sign = re.sub(r"\\u\{([0-9a-f]+)\}", lambda m: chr(int(m[1], 16)), match[1])
             plainer = _changed(said, partial(_without, sign))
             if plainer == said:
                 break

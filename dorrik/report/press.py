@@ -101,16 +101,16 @@ class _Typesetter:
 
     def _answer(self, process: "subprocess.Popen[bytes]") -> tuple[dict[str, Any], bytes]:
         end = time.monotonic() + CLOCK_S + 5
-        found = bytearray()
-        while (head := found.find(b"\n")) < 0:
-            found += _read(process, end)
-        told: dict[str, Any] = json.loads(found[:head])
-        del found[: head + 1]
-        while len(found) < told.get("length", 0):
-            found += _read(process, end)
+        content = bytearray()
+        while (head := content.find(b"\n")) < 0:
+            content += _read(process, end)
+        told: dict[str, Any] = json.loads(content[:head])
+        del content[: head + 1]
+        while len(content) < told.get("length", 0):
+            content += _read(process, end)
         if told.get("too_much"):
             raise TooMuch
-        return told, bytes(found)
+        return told, bytes(content)
 
     def end(self) -> None:
         """End the process, if there is one."""

@@ -239,10 +239,10 @@ def _parse(text: str, unit: str = "", quantity: Quantity | None = None) -> Readi
     pair = _PAIR.fullmatch(figure)
     if pair is not None and unit:
         return _pair(kept, _number(pair[1]), _number(pair[2]), factor, quantity)
-    found = _NUMBER.fullmatch(figure)
-    if found is None:
+    match = _NUMBER.fullmatch(figure)
+    if match is None:
         raise ReadingError(_why_not(kept))
-    sign, digits = found.groups()
+    sign, digits = match.groups()
     bound: Bound | None = None if sign is None else ">" if sign in (">", ">=", "≥") else "<"
     return Reading(kept, "number", _plausible(_number(digits) * factor), bound)
 
@@ -259,25 +259,25 @@ def _plausible(value: float) -> float:
 
 def _less_unit(text: str, unit: str) -> tuple[str, float]:
     """The figure without the unit that stands beside it, and the factor to the field's own unit."""
-    found = _WITH_UNIT.fullmatch(text)
+    match = _WITH_UNIT.fullmatch(text)
     known = _UNITS.get(unit, {})
-    if found is None or not known:
+    if match is None or not known:
         return text, 1.0
-    factor = known.get(found[2].strip().lower())
+    factor = known.get(match[2].strip().lower())
     # A milliohm and a megohm differ by their first letter alone.
-    if unit == "Ω" and found[2].strip().startswith("M"):
+    if unit == "Ω" and match[2].strip().startswith("M"):
         return text, 1.0
-    return (text, 1.0) if factor is None else (found[1].strip(), factor)
+    return (text, 1.0) if factor is None else (match[1].strip(), factor)
 
 
 def _moving(kept: str, figure: str, factor: float, word: str, quantity: Quantity | None) -> Reading:
     """A figure that had not come to rest: a bound, and where nothing says which way, the one that lets nothing pass."""
-    found = _NUMBER.fullmatch(figure)
-    if found is None or found[1] or not any(w in word for w in ("rising", "falling", "unsettled", "moving")):
+    match = _NUMBER.fullmatch(figure)
+    if match is None or match[1] or not any(w in word for w in ("rising", "falling", "unsettled", "moving")):
         raise ReadingError(_why_not(kept))
     worse: Bound = "<" if quantity in _HIGH_IS_GOOD else ">"
     bound: Bound = ">" if "rising" in word else "<" if "falling" in word else worse
-    return Reading(kept, "number", _plausible(_number(found[2]) * factor), bound)
+    return Reading(kept, "number", _plausible(_number(match[2]) * factor), bound)
 
 
 def _pair(kept: str, first: float, second: float, factor: float, quantity: Quantity | None) -> Reading:

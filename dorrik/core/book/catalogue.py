@@ -98,11 +98,11 @@ def entries() -> Mapping[str, CatalogueEntry]:
 
 @lru_cache(64)
 def _merged(own: Own) -> Mapping[str, CatalogueEntry]:
-    found = dict(_built_in())
+    catalogue_entries = dict(_built_in())
     for one in own:
         values = dict(one)
-        found[values["key"]] = _laid_over(found.get(values["key"]), values)
-    return found
+        catalogue_entries[values["key"]] = _laid_over(catalogue_entries.get(values["key"]), values)
+    return catalogue_entries
 
 
 def _laid_over(before: CatalogueEntry | None, values: dict[str, str]) -> CatalogueEntry:

@@ -72,8 +72,8 @@ class RuleBook:
             return text
         return self._other_words.sub(self._word, text)
 
-    def _word(self, found: re.Match[str]) -> str:
-        was = found.group()
+    def _word(self, match: re.Match[str]) -> str:
+        was = match.group()
         if was in self.words:
             return self.words[was]
         meant = self.words[was[0].lower() + was[1:]]

@@ -386,12 +386,12 @@ def stands_out(reading: Reading, middle: float | None) -> Verdict | None:
 LEGS_APART = 10.0
 
 
-def faulty_leg(one: Reading, other: Reading) -> str | None:
+def faulty_leg(reading: Reading, other: Reading) -> str | None:
     """Which leg of an opened ring holds the fault, 'first' or 'second' (MΩ both); None where they are alike (rule 6.5).
 
     The answer must hold for every value that bounds allow.
     """
-    spans = (one.interval, other.interval)
+    spans = (reading.interval, other.interval)
     if spans[0] is None or spans[1] is None:
         return None
     (low_one, high_one), (low_other, high_other) = spans[0], spans[1]

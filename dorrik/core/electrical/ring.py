@@ -45,11 +45,13 @@ def analyse(test: RingTest) -> RingAnalysis:
     if not test.points:
         return ends
     if test.compared:
-        found, placed = ring_points.compare(test.points)
+        findings, placed = ring_points.compare(test.points)
     else:
-        found, placed = ring_in_place.analyse(test, ends) if test.in_place else ring_points.analyse(test, ends)
+        findings, placed = ring_in_place.analyse(test, ends) if test.in_place else ring_points.analyse(test, ends)
     highest = [p.line_cpc.value for p in test.points if p.line_cpc and p.line_cpc.value is not None]
-    return replace(ends, findings=ends.findings + found, points=placed, recorded_r1_r2_ohm=max(highest, default=None))
+    return replace(
+        ends, findings=ends.findings + findings, points=placed, recorded_r1_r2_ohm=max(highest, default=None)
+    )
 
 
 def judge_recorded(r1_r2: Reading | None, analysis: RingAnalysis) -> tuple[str, float] | None:

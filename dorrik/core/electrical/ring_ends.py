@@ -304,11 +304,11 @@ def _slip(shown: str, factor: float, test: RingTest, source: str) -> Finding:
     )
 
 
-def _turned_round(one: Reading | None, other: Reading | None) -> bool:
+def _turned_round(reading: Reading | None, other: Reading | None) -> bool:
     """The same digits in another order, as a tired hand writes them."""
-    if one is None or other is None or one.text == other.text:
+    if reading is None or other is None or reading.text == other.text:
         return False
-    return sorted(one.text) == sorted(other.text)
+    return sorted(reading.text) == sorted(other.text)
 
 
 def _equal_cpc_fits(test: RingTest, sound: Reading | None, r2: float, cpc_csa_mm2: float) -> bool:

@@ -17,7 +17,7 @@ def aside(inspection: Inspection) -> Mapping[str, SetAside]:
     }
     if not own:
         return {}
-    found: dict[str, SetAside] = {}
+    set_asides: dict[str, SetAside] = {}
     rooms = {room.id: room for room in inspection.rooms}
     fed: dict[str, list[Board]] = {}
     for board in inspection.boards:
@@ -26,9 +26,9 @@ def aside(inspection: Inspection) -> Mapping[str, SetAside]:
 
     def put(thing: Board | Circuit | Point | Room, by: SetAside | None) -> None:
         by = own.get(thing.id, by)
-        if by is None or thing.id in found:
+        if by is None or thing.id in set_asides:
             return
-        found[thing.id] = by
+        set_asides[thing.id] = by
         for below, how in _below(thing, by, fed):
             put(below, how)
 
@@ -43,12 +43,12 @@ def aside(inspection: Inspection) -> Mapping[str, SetAside]:
         if thing.id in own:
             put(thing, None)
     for point in all_points(inspection):
-        if point.room_id in found and point.room_id in rooms:
-            put(point, found[point.room_id])
+        if point.room_id in set_asides and point.room_id in rooms:
+            put(point, set_asides[point.room_id])
     for board in inspection.boards:
-        if board.id in found:
-            found |= {rcd.id: found[board.id] for rcd in board.rcds if rcd.id not in found}
-    return found
+        if board.id in set_asides:
+            set_asides |= {rcd.id: set_asides[board.id] for rcd in board.rcds if rcd.id not in set_asides}
+    return set_asides
 
 
 def _below(

@@ -64,7 +64,7 @@ def devices_of(board: Board) -> tuple[RcdDevice, ...]:
     """Every device of a board, those that are entities first."""
     circuits = [circuit for circuit in board.circuits if not circuit.spare]
     own = {rcd.id for rcd in board.rcds}
-    found = [_entity(board, rcd, circuits) for rcd in board.rcds]
+    rcd_devices = [_entity(board, rcd, circuits) for rcd in board.rcds]
     described = [c for c in circuits if c.rcd_id not in own and is_described(c)]
     groups: dict[object, list[Circuit]] = {}
     by_time: _ByTime = {}
@@ -77,7 +77,7 @@ def devices_of(board: Board) -> tuple[RcdDevice, ...]:
     for circuit in described:
         if not _is_marked(circuit) and _results(circuit) == _UNTESTED:
             _with_its_fellows(groups, circuit)
-    return (*found, *(_written_at(board, members) for members in groups.values()))
+    return (*rcd_devices, *(_written_at(board, members) for members in groups.values()))
 
 
 def _with_its_fellows(groups: dict[object, list[Circuit]], circuit: Circuit) -> None:
@@ -148,18 +148,18 @@ def _group(circuit: Circuit, by_time: _ByTime) -> object:
     return found
 
 
-def _agree(one: Circuit, other: Circuit) -> bool:
+def _agree(circuit: Circuit, other: Circuit) -> bool:
     """Have two circuits the same device by its data, with a time in common and nothing that differs?
 
     Whether ticks that differ are of one device nobody knows: a doubt lends no proof, and takes no failure away.
     """
-    if _is_marked(other) or _data(one) != _data(other):
+    if _is_marked(other) or _data(circuit) != _data(other):
         return False
-    mine, theirs = _results(one), _results(other)
+    mine, theirs = _results(circuit), _results(other)
     pairs = [(a, b) for a, b in zip(mine, theirs, strict=True) if a is not None and b is not None]
-    checks = ((one.rcd_button, other.rcd_button), (one.rcd_half, other.rcd_half))
+    checks = ((circuit.rcd_button, other.rcd_button), (circuit.rcd_half, other.rcd_half))
     ticks_agree = all(a == b for a, b in checks if a in CHECKED and b in CHECKED)
-    joined = ticks_agree or _fails(one) or _fails(other)
+    joined = ticks_agree or _fails(circuit) or _fails(other)
     return bool(pairs) and all(a == b for a, b in pairs) and joined
 
 

@@ -41,8 +41,8 @@ def parse(document: object, now: datetime | None = None) -> Inspection:
         raise DocumentError("format", f"is not {FORMAT!r}.")
     if document.get("version") not in READS:
         raise DocumentError("version", f"is not {' or '.join(map(str, READS))}, the versions this program reads.")
-    found: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {}, now)
-    return earlier_versions.upgraded(found, document["version"])
+    inspection: Inspection = _entity(KINDS["inspection"], document.get("inspection"), "inspection", {}, now)
+    return earlier_versions.upgraded(inspection, document["version"])
 
 
 def _entity(kind: EntityKind, given: object, path: str, seen: dict[str, str], now: datetime | None) -> Any:

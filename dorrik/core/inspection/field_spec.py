@@ -204,28 +204,28 @@ def _date(spec: FieldSpec, value: object) -> str:
     try:
         if not isinstance(value, str) or not re.fullmatch(r"\d{4}-\d\d-\d\d", value):
             raise ValueError
-        found = date.fromisoformat(value)
+        day = date.fromisoformat(value)
     except ValueError:
         raise FieldError(f"{spec.label}: enter a date, such as 2026-11-29.") from None
-    if found < EARLIEST:
-        raise FieldError(f"{spec.label}: {found.year} is before any report this register can hold ({EARLIEST.year}).")
-    return found.isoformat()
+    if day < EARLIEST:
+        raise FieldError(f"{spec.label}: {day.year} is before any report this register can hold ({EARLIEST.year}).")
+    return day.isoformat()
 
 
 def _instant(spec: FieldSpec, value: object) -> str:
     try:
         if not isinstance(value, str) or len(value) > 40:
             raise ValueError
-        found = datetime.fromisoformat(value)
-        if found.tzinfo is None:
+        moment = datetime.fromisoformat(value)
+        if moment.tzinfo is None:
             raise ValueError
         # The first and the last day that there is can lie beyond it in another zone.
-        found = found.astimezone(UTC).replace(microsecond=0)
+        moment = moment.astimezone(UTC).replace(microsecond=0)
     except (ValueError, OverflowError):
         raise FieldError(f"{spec.label} takes a date and time with its zone.") from None
-    if found.date() < EARLIEST:
+    if moment.date() < EARLIEST:
         raise FieldError(f"{spec.label}: that time is out of reach.")
-    return found.strftime("%Y-%m-%dT%H:%M:%SZ")
+    return moment.strftime("%Y-%m-%dT%H:%M:%SZ")
 
 
 def _options(spec: FieldSpec, value: object) -> dict[str, float | str]:

@@ -62,12 +62,12 @@ class EntityKind:
 
 @cache
 def _specs(type: type) -> Mapping[str, FieldSpec]:
-    found: dict[str, FieldSpec] = {d.name: d.metadata["spec"] for d in fields(type) if "spec" in d.metadata}
+    field_specs: dict[str, FieldSpec] = {d.name: d.metadata["spec"] for d in fields(type) if "spec" in d.metadata}
     if type is Earlier:
         # Which figures there are is said where they are declared.
         figures = [name for of in (Circuit, Point) for name, spec in _specs(of).items() if spec.compared]
-        found["figure"] = replace(found["figure"], choices=tuple(figures))
-    return MappingProxyType(found)
+        field_specs["figure"] = replace(field_specs["figure"], choices=tuple(figures))
+    return MappingProxyType(field_specs)
 
 
 @cache

@@ -218,9 +218,9 @@ class LastingJudge:
             self._begin(inspection, by)
         try:
             with _by(inspection):
-                found = self._judge(inspection, measured_at or {}, by_trainees or {})
+                judgement = self._judge(inspection, measured_at or {}, by_trainees or {})
             self._most = self._most or _TIMES * len(self._cells) + _AT_LEAST
-            return found
+            return judgement
         except BaseException:
             self._by = None
             raise
@@ -281,10 +281,10 @@ def _rules_of(inspection: Inspection) -> tuple[Any, ...]:
 
 def _said(context: Context) -> tuple[Note, ...]:
     """What every topic says."""
-    found: list[Note] = []
+    notes: list[Note] = []
     for topic in TOPICS:
-        found += context.cells.made(topic, context)
-    return tuple(found)
+        notes += context.cells.made(topic, context)
+    return tuple(notes)
 
 
 def _standing(context: Context) -> tuple[Note, ...]:
@@ -337,13 +337,13 @@ def _counted(context: Context) -> tuple[Progress, Mapping[str, Tally]]:
 
 
 def _progress(context: Context) -> Progress:
-    found: tuple[Progress, Mapping[str, Tally]] = context.cells.made(_counted, context)
-    return found[0]
+    counted: tuple[Progress, Mapping[str, Tally]] = context.cells.made(_counted, context)
+    return counted[0]
 
 
 def _tallies(context: Context) -> Mapping[str, Tally]:
-    found: tuple[Progress, Mapping[str, Tally]] = context.cells.made(_counted, context)
-    return found[1]
+    counted: tuple[Progress, Mapping[str, Tally]] = context.cells.made(_counted, context)
+    return counted[1]
 
 
 def _schedule(context: Context) -> tuple[Filled, ...]:

@@ -59,11 +59,11 @@ def _consequences(judgement: Judgement, cause: Note, names: dict[Figure, Note]) 
 
 
 def _names(judgement: Judgement) -> dict[Figure, Note]:
-    found: dict[Figure, Note] = {}
+    notes: dict[Figure, Note] = {}
     for note in judgement.notes:
-        if note.because_of is None and (note.figure not in found or found[note.figure].verdict.status == "pass"):
-            found[note.figure] = note
-    return found
+        if note.because_of is None and (note.figure not in notes or notes[note.figure].verdict.status == "pass"):
+            notes[note.figure] = note
+    return notes
 
 
 def _overruled(note: Note) -> str:

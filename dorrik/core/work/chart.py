@@ -152,24 +152,24 @@ def _as_declared(key: str, text: str) -> dict[str, Any]:
 def _number(text: str, unit: str, label: str) -> str:
     """The figure of a cell without its unit."""
     plain = text.replace("²", "2").replace(" ", "")
-    found = re.fullmatch(r"(\d+(?:[.,]\d+)?)(mm2|mm|sq\.?mm|m|ma|a|amps?|ka)?", plain, re.IGNORECASE)
-    if found is None:
+    match = re.fullmatch(r"(\d+(?:[.,]\d+)?)(mm2|mm|sq\.?mm|m|ma|a|amps?|ka)?", plain, re.IGNORECASE)
+    if match is None:
         raise FieldError(f"{label}: “{text[:40]}” is no figure" + (f" in {unit}." if unit else "."))
-    given = (found[2] or "").lower().rstrip(".").replace("mm2", "mm²").replace("sqmm", "mm²")
+    given = (match[2] or "").lower().rstrip(".").replace("mm2", "mm²").replace("sqmm", "mm²")
     given = {"amp": "a", "amps": "a", "mm": "mm²"}.get(given, given)
     if given and unit and given != unit.lower():
         raise FieldError(f"{label} is in {unit}; “{text[:40]}” is not.")
-    return found[1]
+    return match[1]
 
 
 def _cable(key: str, text: str) -> dict[str, Any]:
     """`2.5/1.5`, `2.5 + 1.5 mm²`, or the line alone."""
     plain = re.sub(r"(?i)\s*(mm²|mm2|sq ?mm|t&e|t\+e|twin ?(and|&|\+) ?earth|cpc)\s*", " ", text).strip()
-    found = re.fullmatch(r"(\d+(?:[.,]\d+)?)(?:\s*[/+x×&-]\s*(\d+(?:[.,]\d+)?))?", plain)
-    if found is None:
+    match = re.fullmatch(r"(\d+(?:[.,]\d+)?)(?:\s*[/+x×&-]\s*(\d+(?:[.,]\d+)?))?", plain)
+    if match is None:
         raise FieldError(f"Cable: “{text[:40]}” is not a size such as 2.5/1.5.")
-    cpc = _clean("cpc_csa_mm2", found[2]) if found[2] else {}
-    return _clean("line_csa_mm2", found[1]) | cpc
+    cpc = _clean("cpc_csa_mm2", match[2]) if match[2] else {}
+    return _clean("line_csa_mm2", match[1]) | cpc
 
 
 #: Standards by the number that people write for them.

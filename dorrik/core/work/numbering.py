@@ -5,10 +5,10 @@ import re
 
 def following(latest: str | None, first: str) -> str:
     """The number after the latest one: its last figures counted on; `first` where there is none to go by."""
-    found = re.fullmatch(r"(.*?)(\d+)", latest or "", re.DOTALL)
-    if found is None:
+    match = re.fullmatch(r"(.*?)(\d+)", latest or "", re.DOTALL)
+    if match is None:
         return first
-    head, digits = found.groups()
+    head, digits = match.groups()
     return f"{head}{int(digits) + 1:0{len(digits)}d}"
 
 

@@ -172,5 +172,5 @@ def spread(
     return Spread(tuple(planned), tuple(left))
 
 
-def _apart_km(one: Visit, other: Visit) -> float:
-    return hypot(one.east_km - other.east_km, one.north_km - other.north_km)
+def _apart_km(visit: Visit, other: Visit) -> float:
+    return hypot(visit.east_km - other.east_km, visit.north_km - other.north_km)

@@ -98,30 +98,30 @@ def required(inspection: Inspection, judgement: Judgement) -> tuple[Required, ..
         where = buildings(inspection)
         named = names(inspection)
         counting = set(judgement.outcome_because)
-        found = [
+        required_items = [
             _item(inspection, judgement, observation, named, where, counts=observation.id in counting)
             for observation in inspection.observations
             if observation.id in counting or (observation.code == "C3" and is_open(observation))
         ]
-    return tuple(sorted(found, key=lambda item: (not item.counts, ORDER.index(item.code), item.id)))
+    return tuple(sorted(required_items, key=lambda item: (not item.counts, ORDER.index(item.code), item.id)))
 
 
 def _item(
-    inspection: Inspection, judgement: Judgement, one: Observation, named: Mapping[str, str], where: Mapping[str, str],
-    *, counts: bool,
+    inspection: Inspection, judgement: Judgement, observation: Observation,
+    named: Mapping[str, str], where: Mapping[str, str], *, counts: bool,
 ) -> Required:  # fmt: skip
-    entry = catalogue.entries().get(one.catalogue_key or "")
-    building = where.get(one.about_id or "", HOME)
+    entry = catalogue.entries().get(observation.catalogue_key or "")
+    building = where.get(observation.about_id or "", HOME)
     return Required(
-        id=one.id,
-        key=one.catalogue_key or "",
-        code=one.code or "note",
-        title=(entry.plain if entry else "") or one.text or "",
-        text=one.text or "",
-        place=" · ".join(part for part in (building, one.place) if part),
+        id=observation.id,
+        key=observation.catalogue_key or "",
+        code=observation.code or "note",
+        title=(entry.plain if entry else "") or observation.text or "",
+        text=observation.text or "",
+        place=" · ".join(part for part in (building, observation.place) if part),
         todo=entry.remedy if entry else "",
         counts=counts,
-        figures=figures(inspection, judgement, one, named),
+        figures=figures(inspection, judgement, observation, named),
     )
 
 

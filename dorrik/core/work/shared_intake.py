@@ -55,11 +55,11 @@ def differing(homes: Iterable[Home]) -> Iterator[Differing]:
             yield Differing(field, specs[field].label, specs[field].unit, values, own)
 
 
-def conflicts(found: Iterable[Differing]) -> list[Differing]:
+def conflicts(differences: Iterable[Differing]) -> list[Differing]:
     """Those on which somebody has to decide before homes share: two of them say something, and not the same."""
     return [
         difference
-        for difference in found
+        for difference in differences
         if len({repr(value) for value in difference.values.values() if value is not None}) > 1
     ]
 

@@ -183,28 +183,28 @@ def _board(inspection: Inspection, named: str) -> Board:
 
 def _circuit(inspection: Inspection, given: Mapping[str, str]) -> Circuit:
     named, board = _plain(given["circuit"]), _plain(given.get("board", ""))
-    found = [
+    circuits = [
         circuit
         for one in inspection.boards
         if not board or _plain(one.name or "") == board
         for circuit in one.circuits
         if named in (_plain(circuit.way or ""), _plain(circuit.designation or ""), _plain(name_of(circuit)))
     ]
-    if len(found) != 1:
-        many = "more than one circuit is" if found else "no circuit is"
+    if len(circuits) != 1:
+        many = "more than one circuit is" if circuits else "no circuit is"
         raise _NoPlace(f"“{shown(given['circuit'][:40])}”: {many} called that.")
-    return found[0]
+    return circuits[0]
 
 
 def _point(circuit: Circuit, named: str) -> Point:
-    found = [
+    points = [
         point
         for n, point in enumerate(circuit.points, 1)
         if _plain(named) in (_plain(point.name or ""), _plain(str(n)))
     ]
-    if len(found) != 1:
+    if len(points) != 1:
         raise _NoPlace(f"“{shown(named[:40])}” is no one point of {name_of(circuit)}.")
-    return found[0]
+    return points[0]
 
 
 def _plain(words: str) -> str:

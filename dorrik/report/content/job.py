@@ -33,24 +33,29 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     }
 
 
-def _visit(one: Attendance) -> str:
-    left = moment(one.left_at)
-    if one.arrived_at and one.left_at and moment(one.arrived_at).rpartition(",")[0] == left.rpartition(",")[0]:
-        left = hour(one.left_at)
-    said = f"{one.who or 'Somebody'}: {moment(one.arrived_at)} to {left}"
-    signed = f"readings countersigned by {one.countersigned_by or 'a competent person'}, {moment(one.countersigned_at)}"
-    known = [one.purpose, signed if one.countersigned_at else None]
+def _visit(attendance: Attendance) -> str:
+    left = moment(attendance.left_at)
+    if (
+        attendance.arrived_at
+        and attendance.left_at
+        and moment(attendance.arrived_at).rpartition(",")[0] == left.rpartition(",")[0]
+    ):
+        left = hour(attendance.left_at)
+    said = f"{attendance.who or 'Somebody'}: {moment(attendance.arrived_at)} to {left}"
+    by = attendance.countersigned_by or "a competent person"
+    signed = f"readings countersigned by {by}, {moment(attendance.countersigned_at)}"
+    known = [attendance.purpose, signed if attendance.countersigned_at else None]
     more = ", ".join(part for part in known if part)
     return f"{said} ({more})" if more else said
 
 
-def _instrument(one: InstrumentUsed) -> dict[str, str]:
+def _instrument(instrument_used: InstrumentUsed) -> dict[str, str]:
     """What an instrument is, with its serial number and how long its calibration holds."""
     return {
-        "name": one.name or "Instrument",
-        "kind": one.kind or "",
-        "serial": one.serial or "–",
-        "calibration": day(one.calibration_due) or "not recorded",
+        "name": instrument_used.name or "Instrument",
+        "kind": instrument_used.kind or "",
+        "serial": instrument_used.serial or "–",
+        "calibration": day(instrument_used.calibration_due) or "not recorded",
     }
 
 
@@ -65,14 +70,17 @@ def _nulls(inspection: Inspection) -> str:
     return "; ".join(f"{name}: {', '.join(said)}" for name, said in by_set.items())
 
 
-def _isolation(board: Board, one: Isolation) -> str:
+def _isolation(board: Board, isolation: Isolation) -> str:
     """One safe isolation: where, when, how it was locked, that it was proved dead, and when it was put back."""
-    if not one.isolated_at:
+    if not isolation.isolated_at:
         return "begun, not isolated"
-    parts = [f"isolated {moment(one.isolated_at)}" + (f" at {one.isolated_where}" if one.isolated_where else "")]
-    parts += [f"lock and tag {one.lock}"] if one.lock else []
-    parts.append(f"proved dead {hour(one.proved_again_at)}" if one.proved_dead else "not proved dead")
-    parts.append(f"restored {hour(one.restored_at)}" if one.restored_at else "not restored yet")
+    parts = [
+        f"isolated {moment(isolation.isolated_at)}"
+        + (f" at {isolation.isolated_where}" if isolation.isolated_where else "")
+    ]
+    parts += [f"lock and tag {isolation.lock}"] if isolation.lock else []
+    parts.append(f"proved dead {hour(isolation.proved_again_at)}" if isolation.proved_dead else "not proved dead")
+    parts.append(f"restored {hour(isolation.restored_at)}" if isolation.restored_at else "not restored yet")
     return ", ".join(parts)
 
 
@@ -86,12 +94,14 @@ def _unconfirmed(inspection: Inspection) -> list[str]:
     ]
 
 
-def _part(one: Part) -> dict[str, str]:
+def _part(part: Part) -> dict[str, str]:
     """A part of the home with its years and what they are known by."""
-    if not one.agrees:
+    if not part.agrees:
         years = "its evidence does not agree"
-    elif one.from_year and one.to_year:
-        years = f"{one.from_year} to {one.to_year}"
+    elif part.from_year and part.to_year:
+        years = f"{part.from_year} to {part.to_year}"
     else:
-        years = f"{one.from_year} or later" if one.from_year else f"{one.to_year} or earlier" if one.to_year else "–"
-    return {"name": one.name, "years": years, "evidence": "; ".join(one.evidence)}
+        years = (
+            f"{part.from_year} or later" if part.from_year else f"{part.to_year} or earlier" if part.to_year else "–"
+        )
+    return {"name": part.name, "years": years, "evidence": "; ".join(part.evidence)}

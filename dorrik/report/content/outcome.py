@@ -72,13 +72,13 @@ def _next(inspection: Inspection, due: date | None) -> dict[str, str]:
     return {"by": f"{day(due)} ({years})", "reason": inspection.next_reason or ""}
 
 
-def _duty(one: DutyDue) -> str:
+def _duty(duty: DutyDue) -> str:
     """A duty with its last day, or what it is counted from."""
-    if one.due:
-        return f"{one.duty}: by {day(one.due)}"
-    if one.days:
-        return f"{one.duty}: within {one.days} days of {one.counted_from}"
-    return f"{one.duty} ({one.counted_from})" if one.counted_from else one.duty
+    if duty.due:
+        return f"{duty.duty}: by {day(duty.due)}"
+    if duty.days:
+        return f"{duty.duty}: within {duty.days} days of {duty.counted_from}"
+    return f"{duty.duty} ({duty.counted_from})" if duty.counted_from else duty.duty
 
 
 def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -> list[dict[str, Any]]:
@@ -122,10 +122,10 @@ def _observations(inspection: Inspection, judgement: Judgement, photos: Fetch) -
     return rows
 
 
-def _told(one: Observation) -> str:
+def _told(observation: Observation) -> str:
     """Whom it was told, when, and what they said; '' where it was told nobody."""
-    if not one.told_to and not one.told_at:
+    if not observation.told_to and not observation.told_at:
         return ""
-    said = f": “{one.told_said}”" if one.told_said else ""
-    when = f" on {moment(one.told_at)}" if one.told_at else ""
-    return f"Told {one.told_to or 'the person in charge'}{when}{said}"
+    said = f": “{observation.told_said}”" if observation.told_said else ""
+    when = f" on {moment(observation.told_at)}" if observation.told_at else ""
+    return f"Told {observation.told_to or 'the person in charge'}{when}{said}"

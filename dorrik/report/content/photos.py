@@ -19,10 +19,10 @@ def put_into(folder: Path, get: Callable[[str, str], bytes | None]) -> Fetch:
     def fetch(sha256: str, size: str) -> str | None:
         path = folder / f"{sha256}.{size}.jpg"
         if not path.exists():
-            found = get(sha256, size)
-            if found is None:
+            content = get(sha256, size)
+            if content is None:
                 return None
-            path.write_bytes(found)
+            path.write_bytes(content)
         return str(path)
 
     return fetch

@@ -39,7 +39,7 @@ def _letter(row: Any) -> dict[str, Any]:
 
 
 def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> dict[str, Any]:
-    found = register.get(connection, firm_id, kind, entry_id)
+    entry = register.get(connection, firm_id, kind, entry_id)
     c = book_change.c
     query = (
         select(c.field, c.value, c.before, c.made_at, person.c.name)
@@ -49,7 +49,7 @@ def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> di
     )
     history = [_line(row) for row in connection.execute(query)]
     letters = [_letter(row) for row in mail_queue.of_subject(connection, job_id=entry_id)] if kind == "job" else []
-    values = found.values if found else {}
+    values = entry.values if entry else {}
     return {"kind": kind, "id": entry_id, "values": values, "history": history, "letters": letters}
 
 

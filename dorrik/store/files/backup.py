@@ -70,9 +70,9 @@ def make(url: str, photos: str, target: str) -> Contents:
     try:
         with tempfile.TemporaryDirectory(prefix="dorrik-backup-") as folder:
             whole = Path(folder) / "backup.tar.gz"
-            found = _pack(engine, make_url(url), PhotoStore(photos), whole, Path(folder))
+            contents = _pack(engine, make_url(url), PhotoStore(photos), whole, Path(folder))
             _put(whole, target)
-            return found
+            return contents
     except OSError as error:
         raise BackupError(f"The backup could not be written: {error.strerror or error}.") from None
     finally:

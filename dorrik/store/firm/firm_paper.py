@@ -39,5 +39,5 @@ def settle(connection: Connection, firm_id: str, person_id: str, paper: FirmPape
 
 def reminding(connection: Connection) -> dict[str, FirmPaper]:
     """Firms that remind their clients, by id."""
-    found = {row.firm_id: of(connection, row.firm_id) for row in connection.execute(select(firm_paper.c.firm_id))}
-    return {firm_id: paper for firm_id, paper in found.items() if paper.remind_days}
+    firm_papers = {row.firm_id: of(connection, row.firm_id) for row in connection.execute(select(firm_paper.c.firm_id))}
+    return {firm_id: paper for firm_id, paper in firm_papers.items() if paper.remind_days}

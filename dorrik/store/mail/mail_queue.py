@@ -234,8 +234,8 @@ def state_of(connection: Connection, firm_id: str, mail_id: str) -> Listed | Non
     """One mail of the firm; None where it has none of that id."""
     if not is_id(mail_id):
         return None
-    found = _listed(connection, outgoing_mail.c.firm_id == firm_id, outgoing_mail.c.id == mail_id)
-    return found[0] if found else None
+    letters = _listed(connection, outgoing_mail.c.firm_id == firm_id, outgoing_mail.c.id == mail_id)
+    return letters[0] if letters else None
 
 
 def in_trouble(connection: Connection, firm_id: str) -> int:

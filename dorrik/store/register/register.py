@@ -143,16 +143,16 @@ def change(
 ) -> Entry | None:
     """Change fields of an entry, all or none; None where the firm has no such entry. Raises Refused."""
     # Held, so that of two fields changed at once the second is checked against the first.
-    found = get(connection, firm_id, kind, entry_id, lock=True)
-    if found is None:
+    entry = get(connection, firm_id, kind, entry_id, lock=True)
+    if entry is None:
         return None
     kept = _cleaned(kind, given)
-    after = found.values | kept
+    after = entry.values | kept
     wrong = contradiction(kind, after, frozenset(kept))
     if wrong:
         raise Refused(dict([wrong]))
     _unique(connection, firm_id, kind, entry_id, kept)
-    changed = {name: value for name, value in kept.items() if found.values.get(name) != value}
+    changed = {name: value for name, value in kept.items() if entry.values.get(name) != value}
     if changed:
         table = ENTRIES[kind]
         here = (table.c.firm_id == firm_id, table.c.id == entry_id)
@@ -172,14 +172,14 @@ def change(
                     "entry_id": entry_id,
                     "field": name,
                     "value": value,
-                    "before": found.values.get(name),
+                    "before": entry.values.get(name),
                     "made_at": at,
                     "author_id": author_id,
                 }
                 for name, value in changed.items()
             ],
         )
-    whole = Entry(kind, entry_id, found.parent_id, {name: value for name, value in after.items() if value is not None})
+    whole = Entry(kind, entry_id, entry.parent_id, {name: value for name, value in after.items() if value is not None})
     _find_by(connection, firm_id, whole)
     return whole
 

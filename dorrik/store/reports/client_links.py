@@ -66,8 +66,8 @@ def path(token: str) -> str:
 
 def by_token(connection: Connection, token: str) -> Link | None:
     """The link of a token, if it is good; None else."""
-    found = _links(connection, client_link.c.token_hash == digest(token))
-    return found[0] if found and found[0].good else None
+    links = _links(connection, client_link.c.token_hash == digest(token))
+    return links[0] if links and links[0].good else None
 
 
 def opened(connection: Connection, link_id: str) -> None:

@@ -198,7 +198,7 @@ class LimitedShare:
 
 def share(
     inspection: Inspection,
-    found: tuple[Limited, ...],
+    limits: tuple[Limited, ...],
     tests: int,
     limited_tests: int,
     unprotected: frozenset[str],
@@ -214,7 +214,7 @@ def share(
         for point in points
     )
     parts = (limited_tests / tests if tests else 0.0, hidden / len(points) if points else 0.0)
-    worst = _riskiest(inspection, found, unprotected)
+    worst = _riskiest(inspection, limits, unprotected)
     told = []
     if tests:
         told.append(f"{limited_tests} of {tests} tests")
@@ -239,10 +239,10 @@ def share(
     )
 
 
-def _riskiest(inspection: Inspection, found: tuple[Limited, ...], unprotected: frozenset[str]) -> str:
+def _riskiest(inspection: Inspection, limits: tuple[Limited, ...], unprotected: frozenset[str]) -> str:
     """Which limitation hides the circuit that most speaks against: wet places, no RCD, hidden or unknown cables."""
     by_circuit: dict[str, list[Limited]] = {}
-    for limit in found:
+    for limit in limits:
         if limit.circuit_id:
             by_circuit.setdefault(limit.circuit_id, []).append(limit)
     circuits = {c.id: c for board in inspection.boards for c in board.circuits}

@@ -121,8 +121,8 @@ class _Home:
     @property
     def left_out(self) -> Mapping[str, SetAside]:
         """What is set aside by an agreement."""
-        found: Mapping[str, SetAside] = self.cells.made(aside, self.inspection)
-        return found
+        set_asides: Mapping[str, SetAside] = self.cells.made(aside, self.inspection)
+        return set_asides
 
 
 def _before_boards(home: _Home) -> Counted:

@@ -74,7 +74,7 @@ def against(
 ) -> tuple[Against, ...]:
     """Everything that stands against it, in the order of KINDS. wrong: notes that fail, or are worth a look; asking:
     notes that ask, those among them that do."""
-    found = [
+    objections = [
         *_recorded(context),
         *_suggested(suggested),
         *_failing(context, wrong, sums, suggested),
@@ -84,7 +84,7 @@ def against(
         *_tests(context, progress),
     ]
     order = list(KINDS)
-    return tuple(sorted(found, key=lambda one: order.index(one.kind)))
+    return tuple(sorted(objections, key=lambda one: order.index(one.kind)))
 
 
 def _recorded(context: Context) -> Iterator[Against]:
@@ -97,10 +97,10 @@ def _recorded(context: Context) -> Iterator[Against]:
             yield _of_observation("uncoded", f"{words} has no code.", observation)
 
 
-def _of_observation(kind: Kind, says: str, one: Observation) -> Against:
+def _of_observation(kind: Kind, says: str, observation: Observation) -> Against:
     return Against(
-        kind=kind, says=says, stage="observations", entity="observation", entity_id=one.id, field="code",
-        observation_id=one.id,
+        kind=kind, says=says, stage="observations", entity="observation", entity_id=observation.id, field="code",
+        observation_id=observation.id,
     )  # fmt: skip
 
 
@@ -292,11 +292,11 @@ def _tests(context: Context, progress: Progress) -> Iterator[Against]:
         )  # fmt: skip
 
 
-def summary(found: Sequence[Against]) -> str:
+def summary(objections: Sequence[Against]) -> str:
     """What is missing, in words: `2 suggestions not answered, 14 sets of tests missing`; '' for nothing."""
     parts = []
     for kind, (one, several) in KINDS.items():
-        count = sum(item.kind == kind for item in found)
+        count = sum(item.kind == kind for item in objections)
         if count and kind != "code":
             parts.append(f"{count} {one if count == 1 else several}")
     return ", ".join(parts)

@@ -49,10 +49,10 @@ def coding(context: Context) -> Iterator[Coding]:
             yield _coding(context, places, observation, entry)
 
 
-def _coding(context: Context, places: Places, one: Observation, entry: CatalogueEntry) -> Coding:
+def _coding(context: Context, places: Places, observation: Observation, entry: CatalogueEntry) -> Coding:
     school = classification.SCHOOLS[context.house.coding_school]
-    answers = one.answers or {}
-    at = places.at(one.about_id or "")
+    answers = observation.answers or {}
+    at = places.at(observation.about_id or "")
     said = {fact: facts.known(context, at, fact) for fact in _asked(entry)}
 
     def known(fact: str) -> bool | None:
@@ -67,7 +67,7 @@ def _coding(context: Context, places: Places, one: Observation, entry: Catalogue
         if known(fact.fact) is not None
     ]
     return Coding(
-        one.id, entry.key, classification.views(entry.key), school, placed.code, placed.moved, tuple(listed),
+        observation.id, entry.key, classification.views(entry.key), school, placed.code, placed.moved, tuple(listed),
         placed.questions,
     )  # fmt: skip
 

@@ -36,26 +36,26 @@ def to_come_back(inspection: Inspection) -> tuple[ToComeBack, ...]:
     return tuple(view for _, view in sorted((_view(come_back, known) for come_back in left), key=lambda pair: pair[0]))
 
 
-def _view(one: ComeBack, known: dict[str, Spot]) -> tuple[tuple[Order, str], ToComeBack]:
-    entity, field = one.about_entity or "inspection", one.field or ""
-    spot = known.get(one.about_id or "")
+def _view(come_back: ComeBack, known: dict[str, Spot]) -> tuple[tuple[Order, str], ToComeBack]:
+    entity, field = come_back.about_entity or "inspection", come_back.field or ""
+    spot = known.get(come_back.about_id or "")
     gone = spot is None
     if spot is None:
-        spot = Spot((GONE, 0, 0), one.place or "No longer in this inspection")
-    whole = entity == "inspection" and not field and one.place
+        spot = Spot((GONE, 0, 0), come_back.place or "No longer in this inspection")
+    whole = entity == "inspection" and not field and come_back.place
     spec = KINDS[entity].fields.get(field)
     where = f"{spot.where}: {spec.label}" if spec is not None and not gone else whole or spot.where
     stage: Stage = "walk" if gone else spot.stage or stage_of(entity, field)
     view = ToComeBack(
-        id=one.id,
+        id=come_back.id,
         where=where,
-        what=one.what or "",
+        what=come_back.what or "",
         entity=entity,
-        entity_id=one.about_id or "",
+        entity_id=come_back.about_id or "",
         field=field,
         stage=stage,
         board_id=spot.board_id,
         gone=gone,
-        asked_by=one.asked_by or "",
+        asked_by=come_back.asked_by or "",
     )
-    return (spot.order, one.id), view
+    return (spot.order, come_back.id), view

@@ -312,8 +312,8 @@ def _cause_of_polarity(note: Note, told: Sequence[Note], whole: Note | None) -> 
     return whole if same is not None and whole is not None and _same_kind(same, whole) else same
 
 
-def _same_kind(one: Note, other: Note) -> bool:
-    return one.verdict.observation == other.verdict.observation
+def _same_kind(note: Note, other: Note) -> bool:
+    return note.verdict.observation == other.verdict.observation
 
 
 def _one_for_all(context: Context, circuit_id: str, told: Sequence[Note]) -> Note | None:

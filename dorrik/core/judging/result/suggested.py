@@ -95,31 +95,31 @@ def _declined(inspection: Inspection, cause: _Cause, code: str) -> str:
 
 def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]:
     """Root notes by entry and place, and boards whose sum fails without a circuit that fails by itself."""
-    found: dict[tuple[str, str], _Cause] = {}
+    causes: dict[tuple[str, str], _Cause] = {}
     for note in notes:
         key = note.verdict.observation
         if not key or not note.pressing:
             continue
         said = _said(note.title, note.verdict)
         place = (key, "" if key in _ONCE else note.entity_id)
-        before = found.get(place)
+        before = causes.get(place)
         touches = note.touches or (note.entity_id,)
         if before is None:
-            found[place] = _Cause(key, note.entity, note.entity_id, touches, (said,))
+            causes[place] = _Cause(key, note.entity, note.entity_id, touches, (said,))
         else:
             both = tuple(dict.fromkeys((*before.touches, *touches)))
-            found[place] = _Cause(key, note.entity, note.entity_id, both, (*before.because, said))
+            causes[place] = _Cause(key, note.entity, note.entity_id, both, (*before.because, said))
     for board_sum in sums:
         key = board_sum.verdict.observation
         covered = board_sum.because_of is not None or any(
-            (key or "", touched) in found for touched in board_sum.touches
+            (key or "", touched) in causes for touched in board_sum.touches
         )
-        if key and not covered and (key, board_sum.board_id) not in found:
+        if key and not covered and (key, board_sum.board_id) not in causes:
             touches = board_sum.touches or (board_sum.board_id,)
-            found[(key, board_sum.board_id)] = _Cause(
+            causes[(key, board_sum.board_id)] = _Cause(
                 key, "board", board_sum.board_id, touches, (_said(board_sum.title, board_sum.verdict),)
             )
-    return tuple(found.values())
+    return tuple(causes.values())
 
 
 #: What is of one age and one hand is one finding, however many things it is about: conductors of the sizes of then.

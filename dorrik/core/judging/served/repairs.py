@@ -294,16 +294,21 @@ def settled(inspection: Inspection, views: Sequence[RepairView]) -> Inspection:
         of.setdefault(view.observation_id, []).append(view)
     told = {repair.id: repair for repair in inspection.repairs}
 
-    def settle(one: Observation) -> Observation:
-        views = of.get(one.id)
+    def settle(observation: Observation) -> Observation:
+        views = of.get(observation.id)
         if not views:
-            return one
+            return observation
         done = all(view.complete for view in views)
         left = "; ".join(dict.fromkeys(words for view in views if (words := _as_left(told[view.id], view))))
         retests = "; ".join(
             f"{test.label} {test.left}{f' {test.unit}' if test.unit else ''}" for view in views for test in view.tests
         )
-        return replace(one, mended=True, as_left=left or one.as_left, retest=(retests or "looked at") if done else None)
+        return replace(
+            observation,
+            mended=True,
+            as_left=left or observation.as_left,
+            retest=(retests or "looked at") if done else None,
+        )
 
     return replace(inspection, observations=tuple(map(settle, inspection.observations)))
 

@@ -83,13 +83,13 @@ def _zones(plan: bathroom_plan.Plan, length_m: float | None, width_m: float | No
 
 
 def _dots(places: Sequence[tuple[Standing, float, float]]) -> Iterator[DrawnPart]:
-    for at, (one, x, y) in enumerate(places):
+    for at, (placed_point, x, y) in enumerate(places):
         x, y = round(x, 1), round(y, 1)
         yield DrawnPart(
-            key=one.point.id,
-            discs=(Disc(x, y, 22, "reach"), Disc(x, y, 9, "point wanting" if one.wanting else "point")),
+            key=placed_point.point.id,
+            discs=(Disc(x, y, 22, "reach"), Disc(x, y, 9, "point wanting" if placed_point.wanting else "point")),
             # Names of neighbours stand above and below in turn.
-            words=(Words(x, y + 24 if at % 2 else y - 15, one.name, "name", "middle"),),
+            words=(Words(x, y + 24 if at % 2 else y - 15, placed_point.name, "name", "middle"),),
         )
 
 

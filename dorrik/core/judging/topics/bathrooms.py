@@ -26,10 +26,10 @@ def notes(context: Context) -> Iterator[Note]:
     for circuit, name, point in context.points():
         told = f"{name_of(circuit)}: {name}" if circuit is not None else name
         if point.bathroom:
-            found = judge_place(point)
-            if found is not None:
+            verdict = judge_place(point)
+            if verdict is not None:
                 field = "distance_m" if point.kind in PLACED else "water_protection"
-                yield Note("point", point.id, field, told, found)
+                yield Note("point", point.id, field, told, verdict)
         if is_measured(point.supplementary_ohm):
             with_what = point.accessible_with or "what is touched together with it"
             yield Note(

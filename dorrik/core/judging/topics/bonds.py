@@ -13,11 +13,11 @@ def notes(context: Context) -> Iterator[Note]:
     limit = context.book.limits["bonding_ohm"]
     for bond in context.inspection.bonds:
         title = f"Bond to {bond.service or 'a service'}"
-        found = bonding.judge_presence(bond.state, bond.service)
+        verdict = bonding.judge_presence(bond.state, bond.service)
         # What was not seen may have been proved another way: a continuity reading stands for the sight of it.
         measured = is_measured(bond.at_pipe_ohm)
-        if found is not None and not (bond.state == "not seen" and measured):
-            yield Note("bond", bond.id, "state", title, found)
+        if verdict is not None and not (bond.state == "not seen" and measured):
+            yield Note("bond", bond.id, "state", title, verdict)
         yield from _continuity(context, bond, title, limit)
 
 

@@ -129,8 +129,8 @@ class Context:
 
     def ring(self, circuit: Circuit) -> ring.RingAnalysis | None:
         """What the ends of a ring and its points show; None for what is no ring."""
-        found: ring.RingAnalysis | None = self.cells.made(_ring, self, circuit)
-        return found
+        ring_analysis: ring.RingAnalysis | None = self.cells.made(_ring, self, circuit)
+        return ring_analysis
 
     @worked_out
     def open_parts(self) -> Mapping[Figure, str]:
@@ -214,8 +214,8 @@ class Context:
         if not self.cells.lasting:
             return _rcds_before(self, circuit)
         # In a cell of its own: what reads the devices of one circuit is not touched by those of another.
-        found: tuple[RcdDevice, ...] = self.cells.made(_rcds_before, self, circuit)
-        return found
+        rcd_devices: tuple[RcdDevice, ...] = self.cells.made(_rcds_before, self, circuit)
+        return rcd_devices
 
     def rated_ma(self, circuit: Circuit) -> float | None:
         """The most sensitive RCD in front of a circuit (mA); None without any."""

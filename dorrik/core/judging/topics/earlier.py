@@ -90,12 +90,12 @@ def _compare(context: Context, now: Reading | None, figure: str, history: list[E
     )
 
 
-def _leads_to(context: Context, found: list[Earlier], now: Reading | None) -> str:
+def _leads_to(context: Context, earlier_figures: list[Earlier], now: Reading | None) -> str:
     if context.inspection.inspected_on is None or now is None:
         return ""
     history = [
         (date.fromisoformat(earlier_figure.measured_on or ""), earlier_figure.reading)
-        for earlier_figure in found
+        for earlier_figure in earlier_figures
         if earlier_figure.reading is not None
     ]
     today = date.fromisoformat(context.inspection.inspected_on)

@@ -272,16 +272,16 @@ def _whole(context: Context, board: Board, failing: list[Figure]) -> Iterator[No
 
 
 def _legs(circuit: Circuit) -> Iterator[Note]:
-    one, two = circuit.insulation_leg_one_mohm, circuit.insulation_leg_two_mohm
-    if one is None or two is None:
+    reading, two = circuit.insulation_leg_one_mohm, circuit.insulation_leg_two_mohm
+    if reading is None or two is None:
         return
-    faulty = insulation.faulty_leg(one, two)
+    faulty = insulation.faulty_leg(reading, two)
     if faulty is None:
         return
-    lower, field = (one, "insulation_leg_one_mohm") if faulty == "first" else (two, "insulation_leg_two_mohm")
+    lower, field = (reading, "insulation_leg_one_mohm") if faulty == "first" else (two, "insulation_leg_two_mohm")
     verdict = Verdict(
         status="attention",
-        reason=f"{one} and {two} MΩ: the fault lies in the {faulty} leg, {lower} MΩ.",
+        reason=f"{reading} and {two} MΩ: the fault lies in the {faulty} leg, {lower} MΩ.",
         source=f"{insulation.SOURCE} · rule 6.5",
         next_step="Isolate and prove dead. Halve that leg and test again.",
     )

@@ -105,8 +105,8 @@ def _is_earlier(interval: str | None) -> bool:
     return interval is not None and interval != INTERVALS[0]
 
 
-def _old(one: Label) -> Verdict:
-    said = f"It says {one.interval}" if one.interval else "It is out of date"
+def _old(label: Label) -> Verdict:
+    said = f"It says {label.interval}" if label.interval else "It is out of date"
     return Verdict(
         status="attention",
         reason=f"{said}; today's notice says {INTERVALS[0]}. The words of its day are no defect.",

@@ -251,11 +251,11 @@ def _live_beside_dead(circuit: Circuit) -> Iterator[Note]:
 def _from_live(board: Board, circuit: Circuit) -> Iterator[Note]:
     if circuit.r1_r2_ohm is None or is_measured(circuit.r1_r2_ohm):
         return
-    found = loop.r1_r2_from_live(circuit.zs_ohm, board.zdb_ohm)
-    if found is not None:
+    reading = loop.r1_r2_from_live(circuit.zs_ohm, board.zdb_ohm)
+    if reading is not None:
         verdict = Verdict(
             status="unknown",
-            reason=f"By the live tests Zs − Zdb it comes to {found} Ω; it was not measured dead.",
+            reason=f"By the live tests Zs − Zdb it comes to {reading} Ω; it was not measured dead.",
             source="R1+R2 = Zs − Zdb · rule 7.3",
         )
         yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name_of(circuit)}: R1+R2 by live tests", verdict)

@@ -149,8 +149,8 @@ def _zdb(context: Context, board: Board) -> Verdict | None:
     if own is not None and own.value is not None and own.bound is None:
         before = above.zdb_ohm.value + own.value
         crossed = loop.cross_check(zdb, above.zdb_ohm, own)
-        found = _beside(context, board, before, above.zdb_ohm.uncertainty("loop"), "its feeding board and way")
-        return crossed if found.status == "pass" else found
+        verdict = _beside(context, board, before, above.zdb_ohm.uncertainty("loop"), "its feeding board and way")
+        return crossed if verdict.status == "pass" else verdict
     if above.zdb_ohm.bound is not None:
         return None
     name = f"Zdb of {above.name or 'its feeding board'}"

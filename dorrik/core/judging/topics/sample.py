@@ -39,8 +39,8 @@ def _named(context: Context) -> Iterator[tuple[str, Circuit]]:
 
 def state(context: Context) -> sampling.SampleState | None:
     """The state of sampling; None while no points are listed."""
-    found: sampling.SampleState | None = context.cells.made(_state, context)
-    return found
+    sample_state: sampling.SampleState | None = context.cells.made(_state, context)
+    return sample_state
 
 
 def _state(context: Context) -> sampling.SampleState | None:
@@ -130,12 +130,12 @@ def _recorded(inspection: Inspection) -> dict[str, str]:
 
 def notes(context: Context) -> Iterator[Note]:
     """What was found lets the sample grow: told where it was found, until the rest is opened (rule 12.2)."""
-    found = state(context)
-    if found is None:
+    sample_state = state(context)
+    if sample_state is None:
         return
-    names = dict(zip(found.to_open, found.planned, strict=True))
-    still = set(found.still)
-    for grown_by_one in _by_cause(found.widenings):
+    names = dict(zip(sample_state.to_open, sample_state.planned, strict=True))
+    still = set(sample_state.still)
+    for grown_by_one in _by_cause(sample_state.widenings):
         one = max(grown_by_one, key=lambda widening: widening.share)
         added = dict.fromkeys(point for widening in grown_by_one for point in widening.added if point in still)
         # The title names the circuit: what hangs on it goes by its own name.

@@ -71,8 +71,8 @@ def _first(proofs: Iterable[tuple[RcdDevice, Proof]]) -> tuple[RcdDevice | None,
 
 def fault_rcd(context: Context, circuit: Circuit) -> tuple[RcdDevice | None, Proof]:
     """The nearest device in front of a circuit that works, and its proof; None where none is there or none works."""
-    found: tuple[RcdDevice | None, Proof] = context.cells.made(_fault_rcd, context, circuit)
-    return found
+    rcd_devices: tuple[RcdDevice | None, Proof] = context.cells.made(_fault_rcd, context, circuit)
+    return rcd_devices
 
 
 def _fault_rcd(context: Context, circuit: Circuit) -> tuple[RcdDevice | None, Proof]:

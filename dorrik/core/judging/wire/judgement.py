@@ -277,8 +277,15 @@ def view(judgement: Judgement, blind: frozenset[str], kept: Kept) -> JudgementVi
 _PARTS = tuple(JudgementView.__dataclass_fields__)
 
 
-def _asked(one: Asked) -> AskedView:
-    return AskedView(one.entity, one.entity_id, one.stage, one.fields, one.done, one.more)
+def _asked(asked_observation: Asked) -> AskedView:
+    return AskedView(
+        asked_observation.entity,
+        asked_observation.entity_id,
+        asked_observation.stage,
+        asked_observation.fields,
+        asked_observation.done,
+        asked_observation.more,
+    )
 
 
 def catalogue_view(entry: CatalogueEntry) -> CatalogueView:
@@ -306,8 +313,8 @@ def _to_countersign(trainee: ToCountersign) -> ToCountersignView:
     )
 
 
-def _coding(found: Coding) -> CodingView:
+def _coding(coding: Coding) -> CodingView:
     return CodingView(
-        found.observation_id, found.key, found.views, found.school, found.code, found.moved, found.known,
-        found.questions,
+        coding.observation_id, coding.key, coding.views, coding.school, coding.code, coding.moved, coding.known,
+        coding.questions,
     )  # fmt: skip

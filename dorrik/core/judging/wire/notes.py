@@ -155,26 +155,26 @@ def figure_view(figure: Figure | None) -> FigureView | None:
     return None if figure is None else FigureView(*figure)
 
 
-def expected_view(found: Expected) -> ExpectedView:
+def expected_view(expected: Expected) -> ExpectedView:
     """What a figure should be, as it goes over the wire."""
-    return ExpectedView(found.entity_id, found.field, found.least, found.greatest, found.says)
+    return ExpectedView(expected.entity_id, expected.field, expected.least, expected.greatest, expected.says)
 
 
-def board_sum_view(found: BoardSum) -> BoardSumView:
+def board_sum_view(board_sum: BoardSum) -> BoardSumView:
     """A board's sum as it goes over the wire."""
-    verdict = found.verdict
+    verdict = board_sum.verdict
     return BoardSumView(
-        found.board_id,
-        found.field,
-        found.combined.text,
+        board_sum.board_id,
+        board_sum.field,
+        board_sum.combined.text,
         verdict.status,
         verdict.reason,
         verdict.next_step,
         verdict.source,
         verdict.observation,
-        found.culprits,
-        found.title,
-        found.missing,
-        found.touches,
-        figure_view(found.because_of),
+        board_sum.culprits,
+        board_sum.title,
+        board_sum.missing,
+        board_sum.touches,
+        figure_view(board_sum.because_of),
     )
