@@ -67,9 +67,9 @@ def main(arguments: list[str] | None = None) -> None:
         from dorrik.meter import run
 
         sys.exit(run.run(given.home, given.host, given.port, given.seed))
-    from dorrik import ahead
+    from dorrik import early_import
 
-    with ahead.loading(given.workers):
+    with early_import.loading(given.workers):
         from dorrik import serving
 
         sys.exit(serving.serve(given.host, given.port, given.workers, demo=given.command == "demo"))

@@ -83,7 +83,7 @@ def _transfer(given: argparse.Namespace) -> int:
     """Take a firm's work along, or in."""
     from dorrik.api.archive import Archive
     from dorrik.office import transfer
-    from dorrik.pictures import apart
+    from dorrik.pictures import subprocess_reader
     from dorrik.store.files.photos import PhotoStore
 
     with serving.prepared() as url:
@@ -103,7 +103,7 @@ def _transfer(given: argparse.Namespace) -> int:
                 print(f"Everything of {who.firm_name} stands in {given.file}.")
                 return 0
             with Path(given.file).open("rb") as file:
-                taken_in = transfer.take_in(engine, store, who, file, apart.make)
+                taken_in = transfer.take_in(engine, store, who, file, subprocess_reader.make)
         except (OSError, transfer.Unreadable) as error:
             print(f"{given.file}: {error}", file=sys.stderr)
             return 1

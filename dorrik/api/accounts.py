@@ -60,8 +60,8 @@ def at_field(error: Unfit, prefix: str = "") -> ProblemError:
     return ProblemError(422, "invalid", str(error), fields=fields)
 
 
-async def _costly(request: Request, do: Callable[[], T]) -> T:
-    return await request.app.state.costly.run(do)  # type: ignore[no-any-return]
+async def _in_password_pool(request: Request, do: Callable[[], T]) -> T:
+    return await request.app.state.password_pool.run(do)  # type: ignore[no-any-return]
 
 
 def _proved(connection: Connection, who: Person, password: str, field: str = "password") -> None:
@@ -117,7 +117,7 @@ async def change_password(request: Request, response: Response, given: PasswordI
             token = sessions.open_one(connection, who.id, agent, source(request))
             return token, devices.know(connection, device, who.id), me(connection, who)
 
-    token, known, found = await _costly(request, change)
+    token, known, found = await _in_password_pool(request, change)
     set_cookie(request, response, token)
     set_device_cookie(request, response, known)
     return found
@@ -156,7 +156,7 @@ async def begin_second_factor(request: Request, given: ProofIn) -> SecondFactorO
             secret, uri = second_factor.begin(connection, who.id)
             return SecondFactorOut(secret=secret, uri=uri, drawing=second_factor.drawing(uri))
 
-    return await _costly(request, begin)
+    return await _in_password_pool(request, begin)
 
 
 @router.post("/account/second-factor/confirm", responses=RESPONSES)
@@ -182,7 +182,7 @@ async def stop_second_factor(request: Request, given: ProofIn) -> None:
             second_factor.stop(connection, who.id)
             note(request, connection, who, "second factor off")
 
-    await _costly(request, stop)
+    await _in_password_pool(request, stop)
 
 
 @router.post("/account/forgotten", status_code=202, responses={429: {"model": Problem}})
@@ -284,7 +284,7 @@ async def use(request: Request, response: Response, given: UseLink) -> Me:
         attempts.forget(request.app.state.engine, found.email)
         return token, known, found
 
-    token, known, found = await _costly(request, take)
+    token, known, found = await _in_password_pool(request, take)
     if not token:
         raise ProblemError(401, "code", "The new password is kept. Sign in with it, and with the code of your device.")
     set_cookie(request, response, token)

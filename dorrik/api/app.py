@@ -27,9 +27,9 @@ from dorrik.api import (
     letters,
     logo,
     mail_server,
+    metrics,
     news_stream,
     notices,
-    observed,
     offers,
     office,
     operator_letter,
@@ -50,20 +50,20 @@ from dorrik.api import (
     stored_readings,
     takeaway,
 )
-from dorrik.api.costly import Pool
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.guard import Guard, problem
 from dorrik.api.pages import Pages
 from dorrik.api.streams import Streams
 from dorrik.api.work import work
+from dorrik.api.worker_pool import WorkerPool
 from dorrik.office.mail_delivery import Delivery
-from dorrik.pictures import apart
+from dorrik.pictures import subprocess_reader
 from dorrik.report import press
 from dorrik.settings import settings
 from dorrik.store.files.drafts import Drafts, default_root
 from dorrik.store.files.photos import PhotoStore
+from dorrik.store.inspections.inspection_cache import Remembered
 from dorrik.store.inspections.list_figures import ListFigures
-from dorrik.store.inspections.remembered import Remembered
 
 
 def create_app(
@@ -87,23 +87,25 @@ def create_app(
     app.state.engine = engine
     app.state.photos = PhotoStore(photos or settings().photo_place)
     app.state.url = url.rstrip("/") if url else settings().address
-    app.state.costly = Pool(told="Many people are signing in at this moment. Try again in a few seconds.")
-    app.state.decoding = FairPool(apart.AT_ONCE, 100, "Many of your photos are being read; this one is sent again.")
+    app.state.password_pool = WorkerPool(told="Many people are signing in at this moment. Try again in a few seconds.")
+    app.state.decoding = FairPool(
+        subprocess_reader.AT_ONCE, 100, "Many of your photos are being read; this one is sent again."
+    )
     app.state.drafts = Drafts(drafts or default_root())
     app.state.typesetting = FairPool(
         press.AT_ONCE, 4, "Your reports are being typeset one after another; ask again in a few seconds.", each=1
     )
     app.state.exporting = FairPool(1, 4, "Your exports are being written one after another; ask again later.")
-    app.state.changing = Pool(at_once=2, queue=500)
+    app.state.changing = WorkerPool(at_once=2, queue=500)
     app.state.remembered = Remembered()
     app.state.list_figures = ListFigures(engine)
     app.state.streams = Streams()
     app.state.delivery = Delivery(engine)
     app.add_middleware(Guard)
-    app.add_middleware(observed.Observed)
+    app.add_middleware(metrics.RequestMetrics)
     problems.install(app)
     for module in (
-        health, observed, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
+        health, metrics, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
         stored_readings, pictures, register, office, job_letters, coding, notices, operator_letter, certificates,
         offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,

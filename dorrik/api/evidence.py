@@ -6,9 +6,9 @@ from starlette.concurrency import run_in_threadpool
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.problems import ProblemError
 from dorrik.core.basics.text import tidy
-from dorrik.pictures import apart as pictures
+from dorrik.pictures import subprocess_reader as pictures
 from dorrik.pictures.renditions import Unshowable
-from dorrik.report import apart
+from dorrik.report import subprocess_reader
 from dorrik.report.papers import Unreadable
 from dorrik.store.reports import remedials
 from dorrik.store.reports.remedials import By
@@ -30,10 +30,10 @@ async def taken(request: Request, inspection_id: str, kind: str, name: str, by: 
         if kind == "photo":
             raise _at_field("That is a PDF and no photo: add it as a certificate.")
         try:
-            await apart.pages(bytes(content), request.is_disconnected)
+            await subprocess_reader.pages(bytes(content), request.is_disconnected)
         except Unreadable as error:
             raise _at_field(str(error)) from None
-        except apart.Gone:
+        except subprocess_reader.Gone:
             raise ProblemError(400, "gone", "Nobody waits for it any more.") from None
         kept, media_type = bytes(content), "application/pdf"
     else:

@@ -12,12 +12,12 @@ from sqlalchemy.exc import IntegrityError
 
 from dorrik.api import health
 from dorrik.api.change_types import Batch, EntryOut, Malformed, News, Receipt
-from dorrik.api.costly import Pool
 from dorrik.api.inspection_types import Beginning, CorrectionIn, Home, InspectionLine, InspectionOut, InspectionPage
-from dorrik.api.observed import CHANGES
+from dorrik.api.metrics import CHANGES
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
+from dorrik.api.worker_pool import WorkerPool
 from dorrik.core.inspection import former_names
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging import delta
@@ -31,10 +31,10 @@ from dorrik.journal.blind import Seen
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.firm import firm_rules, numbers
-from dorrik.store.inspections import heap, inspections, judging, listing, reviews
+from dorrik.store.inspections import garbage_collection, inspections, judging, listing, reviews
+from dorrik.store.inspections.inspection_cache import Memory, Remembered
 from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.listing import ListedInspection, Which, is_issued
-from dorrik.store.inspections.remembered import Memory, Remembered
 from dorrik.store.people.people import Person, colleagues
 
 router = make_router("/api", "inspections", RESPONSES)
@@ -172,7 +172,7 @@ async def changes(request: Request, inspection_id: str, batch: Batch) -> Respons
     """
     # In turn, by few threads: many that judge at once in one process only take the interpreter from each other, and all
     # of them answer late.
-    pool: Pool = request.app.state.changing
+    pool: WorkerPool = request.app.state.changing
     return await pool.run(lambda: _changes(request, inspection_id, batch))
 
 
@@ -257,7 +257,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     lasting = (memory.lasting or LastingJudge()) if memory is not None else None
     judged = again_after_deadlock(lambda: _judged(request, kept, me, lasting, settles=settles))
     if lasting is not None and memory is not None and memory.lasting is None:
-        heap.set_aside()
+        garbage_collection.set_aside()
     judgement = judged.whole
     same = memory is not None and kept is memory.kept
     before, before_seq = (memory.judgement, memory.judged_seq) if same and memory is not None else (None, -1)

@@ -32,7 +32,7 @@ from dorrik.core.work import carry_over, chart
 from dorrik.core.work.carry_over import Draft
 from dorrik.journal.carry import Halfway, carry
 from dorrik.journal.change import Author
-from dorrik.report import apart, papers
+from dorrik.report import papers, subprocess_reader
 from dorrik.store.database.engine import new_id
 from dorrik.store.inspections import inspections
 from dorrik.store.people.people import Person
@@ -72,10 +72,10 @@ async def read_upload(request: Request, name: str) -> papers.Paper:
         if len(data) > papers.LARGEST:
             raise ProblemError(413, "too-large", f"Files of at most {papers.LARGEST // 1_000_000} MB are read.")
     try:
-        return await apart.read(bytes(data), name, request.is_disconnected)
+        return await subprocess_reader.read(bytes(data), name, request.is_disconnected)
     except papers.Unreadable as error:
         raise _wrong(str(error)) from None
-    except apart.Gone:
+    except subprocess_reader.Gone:
         # Nobody reads this.
         raise _wrong("The upload was broken off.") from None
 

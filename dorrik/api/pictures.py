@@ -11,7 +11,7 @@ from dorrik.api.fair_pool import FairPool
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
-from dorrik.pictures import apart
+from dorrik.pictures import subprocess_reader
 from dorrik.pictures.renditions import Unshowable
 from dorrik.report.content.photos import Fetch, put_into
 from dorrik.store.files import photos
@@ -75,7 +75,7 @@ def _keep(store: PhotoStore, firm_id: str, sha256: str, content: bytes) -> None:
     photos.check(sha256, content)
     if store.has(firm_id, sha256):
         return
-    store.keep(firm_id, sha256, content, apart.make(content).by_size)
+    store.keep(firm_id, sha256, content, subprocess_reader.make(content).by_size)
 
 
 @router.get("/{inspection_id}/photos/{sha256}", response_class=Response, responses={200: {"content": {"image/*": {}}}})
@@ -109,7 +109,7 @@ def shown(store: PhotoStore, firm_id: str, sha256: str, size: str) -> bytes | No
     if original is None:
         return content
     try:
-        renditions = apart.make(original).by_size
+        renditions = subprocess_reader.make(original).by_size
     except Unshowable:
         return original
     store.keep(firm_id, sha256, original, renditions)

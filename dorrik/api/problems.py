@@ -11,7 +11,7 @@ from starlette.exceptions import HTTPException
 
 from dorrik.api.common_types import Problem
 from dorrik.core.basics.text import shown
-from dorrik.pictures import apart
+from dorrik.pictures import subprocess_reader
 from dorrik.report import press
 
 
@@ -81,7 +81,7 @@ def install(app: FastAPI) -> None:
         return JSONResponse({"code": "too-much", "message": str(error), "fields": []}, 422)
 
     @app.exception_handler(press.Late)
-    @app.exception_handler(apart.Late)
+    @app.exception_handler(subprocess_reader.Late)
     def late(_: Request, error: Exception) -> JSONResponse:
         body = {"code": "busy", "message": str(error), "fields": []}
         return JSONResponse(body, 503, headers={"Retry-After": "30"})

@@ -10,11 +10,11 @@ from sqlalchemy import Engine
 from dorrik.api import accounts, cookies
 from dorrik.api.account_types import Me, SignIn
 from dorrik.api.common_types import Problem
-from dorrik.api.costly import Pool
-from dorrik.api.observed import FAILED_SIGN_INS
+from dorrik.api.metrics import FAILED_SIGN_INS
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, set_cookie, set_device_cookie, source
+from dorrik.api.worker_pool import WorkerPool
 from dorrik.store.people import attempts, audit, devices, passwords, people, second_factor, sessions
 
 router = make_router("/api/session", "session")
@@ -26,7 +26,7 @@ async def sign_in(request: Request, response: Response, given: SignIn) -> Me:
     engine: Engine = request.app.state.engine
     where, agent = source(request), request.headers.get("user-agent", "")
     device = cookies.read(request.headers, cookies.DEVICE)
-    pool: Pool = request.app.state.costly
+    pool: WorkerPool = request.app.state.password_pool
     token, known, me = await pool.run(lambda: _sign_in(engine, given, where, agent, device))
     set_cookie(request, response, token)
     set_device_cookie(request, response, known)

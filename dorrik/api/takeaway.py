@@ -20,7 +20,7 @@ from dorrik.core.inspection.records import Inspection
 from dorrik.journal import blind
 from dorrik.office import calendar as firm_calendar
 from dorrik.office import transfer
-from dorrik.pictures import apart
+from dorrik.pictures import subprocess_reader
 from dorrik.report import calendar, workbook
 from dorrik.store.database.engine import now, snapshots
 from dorrik.store.inspections import inspections
@@ -133,7 +133,7 @@ async def take_in(request: Request) -> TakenInOut:
         file.seek(0)
         try:
             engine, store = request.app.state.engine, request.app.state.photos
-            taken_in = await pool.run(me.id, lambda: transfer.take_in(engine, store, me, file, apart.make))
+            taken_in = await pool.run(me.id, lambda: transfer.take_in(engine, store, me, file, subprocess_reader.make))
         except transfer.Unreadable as error:
             fields = [{"field": "file", "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None

@@ -17,7 +17,7 @@ from dorrik.store.database.engine import new_id, now
 from dorrik.store.inspections import inspections, shared_intakes
 from dorrik.store.inspections.inspections import KeptInspection, assemble
 from dorrik.store.inspections.listing import is_issued
-from dorrik.store.inspections.measured import not_countersigned
+from dorrik.store.inspections.reading_times import not_countersigned
 
 #: The device under which a change stands at the homes where it was not typed.
 DEVICE = "shared intake"

@@ -10,7 +10,7 @@ from xml.etree import ElementTree
 
 from PIL import Image
 
-from dorrik.pictures import apart
+from dorrik.pictures import subprocess_reader
 
 #: Largest file (bytes), shapes of a drawing, and the longest side that a picture is kept with (px).
 LARGEST, MOST_SHAPES, LONGEST = 2_000_000, 4_000, 900
@@ -38,14 +38,14 @@ class NoLogo(ValueError):
 
 
 def cleaned(content: bytes) -> str:
-    """The logo as SVG text. content: a picture (JPEG, PNG, WebP, HEIC) or an SVG. Raises NoLogo, apart.Late and
-    renditions.Unshowable."""
+    """The logo as SVG text. content: a picture (JPEG, PNG, WebP, HEIC) or an SVG. Raises NoLogo,
+    subprocess_reader.Late and renditions.Unshowable."""
     if len(content) > LARGEST:
         raise NoLogo(f"A logo has at most {LARGEST // 1_000_000} MB.")
     start = content[:400].lstrip(b"\xef\xbb\xbf \t\r\n")
     if start.startswith((b"<?xml", b"<svg", b"<!")):
         return _drawing(content)
-    return _picture(apart.make(content).by_size["large"])
+    return _picture(subprocess_reader.make(content).by_size["large"])
 
 
 def _picture(jpeg: bytes) -> str:

@@ -12,9 +12,9 @@ from starlette.exceptions import HTTPException
 from starlette.websockets import WebSocketDisconnect
 
 from dorrik.api import guard, routing
-from dorrik.api.costly import Pool
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.problems import ProblemError
+from dorrik.api.worker_pool import WorkerPool
 from tests.clock import within
 from tests.conftest import PASSWORD
 from tests.running import run
@@ -148,7 +148,7 @@ async def _crowd(app, busy, other):
 
 def test_costly_work_of_strangers_waits_in_a_short_queue():
     async def many():
-        pool = Pool(at_once=1, queue=2)
+        pool = WorkerPool(at_once=1, queue=2)
         gate = threading.Event()
         tasks = [asyncio.create_task(pool.run(gate.wait)) for _ in range(6)]
         await asyncio.sleep(0.05)

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image
 
-from dorrik.pictures import apart, harmless, marked, renditions
+from dorrik.pictures import harmless, marked, renditions, subprocess_reader
 from tests.examples import examples
 from tests.pictures import opened, picture
 
@@ -216,7 +216,7 @@ def test_a_photo_that_a_busy_machine_did_not_get_to_is_sent_again(put, monkeypat
     """Nothing is wrong with it: the device keeps it and tries again, where it would give up a photo that is refused."""
     content = picture(800, 600, colour=(9, 99, 9))
     with monkeypatch.context() as busy:
-        busy.setattr(apart, "CLOCK_S", -4.99)
+        busy.setattr(subprocess_reader, "CLOCK_S", -4.99)
         answer, _ = put(content)
         assert (answer.status_code, answer.json()["code"]) == (503, "busy")
     assert put(content)[0].status_code == 204
@@ -240,9 +240,9 @@ def test_what_is_shown_is_made_anew_where_it_is_missing(put, inspector, app):
 
 def test_the_process_apart_gives_the_same_as_here():
     content = picture(900, 600)
-    assert apart.make(content) == renditions.make(content)
+    assert subprocess_reader.make(content) == renditions.make(content)
     with pytest.raises(renditions.Unshowable):
-        apart.make(b"not a photo")
+        subprocess_reader.make(b"not a photo")
 
 
 def test_what_is_made_unreadable_is_so_in_the_picture_itself():

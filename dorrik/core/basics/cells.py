@@ -9,7 +9,7 @@ a dependence cannot be forgotten: what is not read through a watched thing or a 
 from collections.abc import Callable, Hashable, Iterator
 from typing import Any, TypeVar
 
-from dorrik.core.basics.kept import Kept
+from dorrik.core.basics.identity_cache import IdentityCache
 
 _T = TypeVar("_T")
 
@@ -58,7 +58,7 @@ class Once:
     lasting = False
 
     def __init__(self) -> None:
-        self.kept = Kept()
+        self.kept = IdentityCache()
         self._made: dict[tuple[Any, ...], tuple[tuple[Any, ...], Any]] = {}
         self._given: dict[Hashable, Any] = {}
 
@@ -110,7 +110,7 @@ class Cells:
     lasting = True
 
     def __init__(self) -> None:
-        self.kept = Kept()
+        self.kept = IdentityCache()
         self._cells: dict[tuple[Any, ...], Cell] = {}
         self.reading: dict[Any, int] | None = None
 
@@ -125,7 +125,7 @@ class Cells:
             cell.needs.clear()
             cell.arguments, cell.value = (), None
         self._cells.clear()
-        self.kept = Kept()
+        self.kept = IdentityCache()
 
     def made(self, function: Callable[..., Any], *arguments: Hashable) -> Any:
         """What a function gives, worked out only where something that it read became different. Arguments are told

@@ -10,9 +10,9 @@ from typing import Any
 
 from dorrik.core.book.reference import cached
 from dorrik.core.electrical.bathroom_plan import Partition, Plan
+from dorrik.core.inspection.incremental_rewrite import Rewritten
 from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.records import Inspection
-from dorrik.core.inspection.rewritten import Rewritten
 from dorrik.core.inspection.room import BATH, Room
 
 #: Where a wall ends that nobody measured (m).
@@ -36,7 +36,7 @@ def told_by_rooms(inspection: Inspection) -> dict[str, dict[str, Any]]:
         return {}
     names = _names(inspection, rooms)
     return {
-        point.id: _told(point, rooms[point.room_id], names[point.id])
+        point.id: _facts_of_point(point, rooms[point.room_id], names[point.id])
         for point in all_points(inspection)
         if point.room_id in rooms
     }
@@ -86,7 +86,7 @@ def short_names(points: Sequence[Point]) -> list[str]:
     return names
 
 
-def _told(point: Point, room: Room, name: str) -> dict[str, Any]:
+def _facts_of_point(point: Point, room: Room, name: str) -> dict[str, Any]:
     found: dict[str, Any] = {"name": name, "room": room_name(room)}
     if room.kind != BATH and room.basin is None:
         return found

@@ -7,8 +7,8 @@ from dorrik.core.basics.readings import subtract
 from dorrik.core.book.house_rules import HouseRules
 from dorrik.core.home.instruments import over_range, tops
 from dorrik.core.home.placing import told_by_rooms
+from dorrik.core.inspection.incremental_rewrite import Rewritten
 from dorrik.core.inspection.records import Inspection
-from dorrik.core.inspection.rewritten import Rewritten
 
 #: Continuity readings that the leads are in, by kind.
 _WITH_LEADS: Mapping[str, tuple[str, ...]] = {

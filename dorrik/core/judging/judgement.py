@@ -10,7 +10,7 @@ from typing import Any
 
 from dorrik.core.basics.cells import Cells, Once
 from dorrik.core.basics.drawing import Drawing
-from dorrik.core.basics.kept import Kept
+from dorrik.core.basics.identity_cache import IdentityCache
 from dorrik.core.basics.readings import Reading, accurate
 from dorrik.core.basics.record import record
 from dorrik.core.book import catalogue, reference
@@ -26,9 +26,9 @@ from dorrik.core.home.buildings import HOME, buildings
 from dorrik.core.home.instruments import MeasuredAt
 from dorrik.core.home.isolation import BoardState, state_of
 from dorrik.core.home.read_right import read_right
+from dorrik.core.inspection.incremental_rewrite import Rewritten
 from dorrik.core.inspection.records import Inspection, Overruling
-from dorrik.core.inspection.rewritten import Rewritten
-from dorrik.core.inspection.watched import WatchedInspection
+from dorrik.core.inspection.tracked_inspection import TrackedInspection
 from dorrik.core.judging.coverage import evidence
 from dorrik.core.judging.coverage.evidence import Evidence
 from dorrik.core.judging.coverage.limitations import Limited, LimitedShare, gathered, share
@@ -202,8 +202,8 @@ class LastingJudge:
         self._by: object = None
         self._most = 0
         self._cells = Cells()
-        self._contexts: dict[bool, tuple[WatchedInspection, WatchedInspection, Context]] = {}
-        self.written = Kept()
+        self._contexts: dict[bool, tuple[TrackedInspection, TrackedInspection, Context]] = {}
+        self.written = IdentityCache()
 
     def judge(
         self,
@@ -230,7 +230,7 @@ class LastingJudge:
         self._by = None
         self._cells.clear()
         self._contexts = {}
-        self.written = Kept()
+        self.written = IdentityCache()
 
     def _begin(self, inspection: Inspection, by: object) -> None:
         self.forget()
@@ -239,7 +239,7 @@ class LastingJudge:
         self._house = HouseRules.using(inspection.house_rules)
         self._cells = Cells()
         self._rewritten = Rewritten()
-        self.written = Kept()
+        self.written = IdentityCache()
 
     def _judge(
         self, inspection: Inspection, measured_at: MeasuredAt, by_trainees: Mapping[str, tuple[Figure, ...]]
@@ -256,7 +256,7 @@ class LastingJudge:
     def _context(self, entered: Inspection, right: Inspection, *, settled: bool) -> Context:
         known = self._contexts.get(settled)
         if known is None:
-            watched = WatchedInspection(self._cells), WatchedInspection(self._cells)
+            watched = TrackedInspection(self._cells), TrackedInspection(self._cells)
             watched[0].becomes(entered)
             watched[1].becomes(right)
             context = Context(watched[0].top, watched[1].top, self._house, self._cells)
@@ -418,7 +418,7 @@ def _judgement(before: Context, context: Context) -> Judgement:
     ahead, apart = made(expected, context), made(things, context)
     outcome, says, because = _outcome(context.entered, standing)
     if book.other:
-        notes = cells.kept.each("notes", notes, lambda note: _spoken(note, book))
+        notes = cells.kept.each("notes", notes, lambda note: _in_rule_book_words(note, book))
         sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
         ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
         suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
@@ -490,7 +490,7 @@ def _recorded(inspection: Inspection) -> Iterator[Recorded]:
         )
 
 
-def _spoken(note: Note, book: RuleBook) -> Note:
+def _in_rule_book_words(note: Note, book: RuleBook) -> Note:
     offers = tuple(replace(action, label=book.translate(action.label)) for action in note.offers)
     return replace(note, title=book.translate(note.title), verdict=book.translate_verdict(note.verdict), offers=offers)
 

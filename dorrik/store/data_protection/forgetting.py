@@ -9,7 +9,7 @@ from sqlalchemy import Engine, func, select
 from sqlalchemy.exc import SQLAlchemyError
 
 from dorrik.store.database.tables import inspection
-from dorrik.store.inspections.remembered import Remembered
+from dorrik.store.inspections.inspection_cache import Remembered
 
 #: How often a process looks whether another one has erased something (s).
 LOOK_EVERY_S = 60.0

@@ -5,7 +5,7 @@ from sqlalchemy import Connection
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement, LastingJudge, judge
 from dorrik.store.inspections.inspections import KeptInspection, assemble
-from dorrik.store.inspections.measured import asks_journal, measured_at, not_countersigned
+from dorrik.store.inspections.reading_times import asks_journal, measured_at, not_countersigned
 
 
 def judged(

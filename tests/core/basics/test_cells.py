@@ -6,7 +6,7 @@ from collections import Counter
 import pytest
 
 from dorrik.core.basics.cells import CHUNK, Cells, Once, Readable
-from dorrik.core.basics.kept import Kept
+from dorrik.core.basics.identity_cache import IdentityCache
 from tests.examples import examples
 
 
@@ -192,7 +192,7 @@ def test_any_net_of_cells_says_what_working_it_out_says(seed):
 
 
 def test_a_view_is_made_once_for_the_same_thing_and_what_it_is_made_of_beside():
-    kept, made = Kept(), []
+    kept, made = IdentityCache(), []
 
     def view(thing):
         made.append(thing)
@@ -208,7 +208,7 @@ def test_a_view_is_made_once_for_the_same_thing_and_what_it_is_made_of_beside():
 
 
 def test_what_is_written_of_the_same_thing_is_the_same_object():
-    kept = Kept()
+    kept = IdentityCache()
     notes = ({"a": 1}, {"b": 2})
     before = kept.written("notes", notes)
     after = kept.written("notes", (notes[0], {"b": 3}))

@@ -59,9 +59,9 @@ def _opened(home: _Home) -> Mapping[tuple[str, str], str]:
 
 def _all(inspection: Inspection, entered: Inspection, cells: Once | Cells) -> Iterator[Limited]:
     home = (inspection, entered, cells)
-    yield from _of("inspection", inspection, "the origin")
+    yield from _limited_fields("inspection", inspection, "the origin")
     for bond in inspection.bonds:
-        yield from _of("bond", bond, f"bond to {bond.service or 'a service'}")
+        yield from _limited_fields("bond", bond, f"bond to {bond.service or 'a service'}")
     for board in inspection.boards:
         yield from cells.made(_of_board, home, board)
         yield from cells.each(_of_circuit, (home, board), _circuits_of)
@@ -76,11 +76,11 @@ def _on(home: _Home, board: Board) -> str:
 
 
 def _of_board(home: _Home, board: Board) -> Iterator[Limited]:
-    yield from _of("board", board, board.name or "Board")
+    yield from _limited_fields("board", board, board.name or "Board")
     yield from _stood_open("board", board, board.name or "Board")
     yield from _part_open("board", board, board.name or "Board", _opened(home))
     for device in board.rcds:
-        yield from _of("rcd", device, _on(home, board) + (device.name or "RCD"))
+        yield from _limited_fields("rcd", device, _on(home, board) + (device.name or "RCD"))
 
 
 def _circuits_of(of: tuple[_Home, Board]) -> tuple[tuple[Circuit], ...]:
@@ -89,7 +89,7 @@ def _circuits_of(of: tuple[_Home, Board]) -> tuple[tuple[Circuit], ...]:
 
 def _of_circuit(of: tuple[_Home, Board], circuit: Circuit) -> Iterator[Limited]:
     name = _on(*of) + (name_of(circuit) if circuit.way or circuit.designation else "unnamed circuit")
-    yield from _of("circuit", circuit, name, circuit)
+    yield from _limited_fields("circuit", circuit, name, circuit)
     yield from _stood_open("circuit", circuit, name, circuit.id)
     yield from _part_open("circuit", circuit, name, _opened(of[0]), circuit.id)
     if circuit.zs_ohm is None and circuit.zs_not_possible:
@@ -97,7 +97,7 @@ def _of_circuit(of: tuple[_Home, Board], circuit: Circuit) -> Iterator[Limited]:
         yield Limited("Zs", name, why, "circuit", circuit.id, "zs_not_possible", circuit.id)
 
 
-def _of(kind: str, entity: Any, whom: str, circuit: Circuit | None = None) -> Iterator[Limited]:
+def _limited_fields(kind: str, entity: Any, whom: str, circuit: Circuit | None = None) -> Iterator[Limited]:
     of = circuit.id if circuit is not None else None
     for name, label in _limitable(kind):
         value = getattr(entity, name)

@@ -7,7 +7,7 @@ derived from them. A record of the rules that has nothing to hide or to rename g
 from typing import Any
 
 from dorrik.core.basics.drawing import Drawing
-from dorrik.core.basics.kept import Kept
+from dorrik.core.basics.identity_cache import IdentityCache
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.book.catalogue import CatalogueEntry, Fact
@@ -193,16 +193,18 @@ class JudgementView:
     blind: tuple[str, ...] = ()
 
 
-def as_json(judgement: Judgement, blind: frozenset[str] = frozenset(), kept: Kept | None = None) -> dict[str, Any]:
+def as_json(
+    judgement: Judgement, blind: frozenset[str] = frozenset(), kept: IdentityCache | None = None
+) -> dict[str, Any]:
     """Everything in the judgement, as JSON can hold it. blind: ids of observations that whoever is told sees without
     their code; kept: what was written of the judgement before it, of the same inspection by the same rules: what is
     given back shares its parts, and nobody may change them."""
-    kept = kept or Kept()
+    kept = kept or IdentityCache()
     told = view(judgement, blind, kept)
     return {part: kept.written(part, getattr(told, part)) for part in _PARTS}
 
 
-def view(judgement: Judgement, blind: frozenset[str], kept: Kept) -> JudgementView:
+def view(judgement: Judgement, blind: frozenset[str], kept: IdentityCache) -> JudgementView:
     """The judgement as it goes over the wire."""
     book = judgement.rule_book
     raised = [suggestion for suggestion in judgement.suggested if suggestion.recorded is not None]

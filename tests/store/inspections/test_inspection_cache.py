@@ -1,8 +1,8 @@
 """What a process remembers of inspections in hand is bounded, and never older than what it was told last."""
 
 from dorrik.core.judging.judgement import LastingJudge
+from dorrik.store.inspections.inspection_cache import Memory, Remembered
 from dorrik.store.inspections.inspections import KeptEntity, KeptInspection
-from dorrik.store.inspections.remembered import Memory, Remembered
 
 
 def memory(name, seq=1, entries=10, judged=True):

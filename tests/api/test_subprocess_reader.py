@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from dorrik.report import apart
+from dorrik.report import subprocess_reader
 from dorrik.report.papers import Unreadable
 from tests.clock import within
 from tests.running import run
@@ -18,7 +18,7 @@ async def here():
 
 
 def read(data, name="x.xlsx"):
-    return run(apart.read(data, name, here))
+    return run(subprocess_reader.read(data, name, here))
 
 
 OFFICE = "http://schemas.openxmlformats.org"
@@ -69,7 +69,7 @@ def test_what_cannot_be_read_says_why(data):
 
 def test_a_small_file_that_would_take_minutes_is_ended(monkeypatch):
     """228 kB took 132 s in an audit. The limits are lowered here, so that the test need not wait for them."""
-    monkeypatch.setattr(apart, "CLOCK_S", -3)
+    monkeypatch.setattr(subprocess_reader, "CLOCK_S", -3)
     data = workbook('<row r="1">' + '<c r="A1"><v>1</v></c>' * 3_000_000 + "</row>")
     assert len(data) < 228_000
     with within(20), pytest.raises(Unreadable, match="takes too long"):
@@ -91,8 +91,8 @@ def test_who_goes_away_ends_the_reading():
     data = workbook('<row r="1">' + '<c r="A1"><v>1</v></c>' * 3_000_000 + "</row>")
 
     async def going_away():
-        with pytest.raises(apart.Gone):
-            await apart.read(data, "x.xlsx", gone)
+        with pytest.raises(subprocess_reader.Gone):
+            await subprocess_reader.read(data, "x.xlsx", gone)
 
     with within(10):
         run(going_away())

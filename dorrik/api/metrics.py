@@ -27,7 +27,7 @@ CHANGES = Counter("dorrik_changes_total", "Changes of inspections", ("state",))
 FAILED_SIGN_INS = Counter("dorrik_sign_in_failures_total", "Tries to sign in that failed")
 
 
-class Observed:
+class RequestMetrics:
     """Counts every request and, where DORRIK_ACCESS_LOG is set, writes a line of JSON for it."""
 
     def __init__(self, app: ASGIApp) -> None:

@@ -74,7 +74,7 @@ def _list_reader(name: str, bit: int) -> Callable[[Any], Any]:
     return read
 
 
-class WatchedInspection:
+class TrackedInspection:
     """One inspection, as it is now."""
 
     def __init__(self, cells: Cells) -> None:

@@ -1,4 +1,4 @@
-"""Work that costs: done by a few at a time, with a queue and a no beyond it."""
+"""A pool of threads for expensive work: a few run at a time, some wait, and the rest is refused with 429."""
 
 import asyncio
 from collections.abc import Callable
@@ -10,7 +10,7 @@ from dorrik.api.problems import ProblemError
 T = TypeVar("T")
 
 
-class Pool:
+class WorkerPool:
     """A few threads of their own; others are served meanwhile.
 
     at_once: how many do such work at a time (a password takes 64 MB and some 50 ms); queue: how many may wait; told:
@@ -18,7 +18,7 @@ class Pool:
     """
 
     def __init__(self, at_once: int = 2, queue: int = 24, told: str = "Try again in a few seconds.") -> None:
-        self._threads = ThreadPoolExecutor(at_once, thread_name_prefix="costly")
+        self._threads = ThreadPoolExecutor(at_once, thread_name_prefix="worker")
         self._most = at_once + queue
         self._told = told
         self._in = 0

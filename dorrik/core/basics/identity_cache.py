@@ -9,7 +9,7 @@ _T = TypeVar("_T")
 _V = TypeVar("_V")
 
 
-class Kept:
+class IdentityCache:
     """What was made of the parts of something the time before. Of one thread at a time."""
 
     def __init__(self) -> None:

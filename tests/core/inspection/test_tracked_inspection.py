@@ -6,7 +6,7 @@ from dorrik.core.basics.cells import Cells
 from dorrik.core.basics.readings import Reading
 from dorrik.core.inspection.circuit import Circuit
 from dorrik.core.inspection.document import parse
-from dorrik.core.inspection.watched import WatchedInspection
+from dorrik.core.inspection.tracked_inspection import TrackedInspection
 from tests.core.homes import cottage
 
 
@@ -22,7 +22,7 @@ def with_circuit(inspection, **fields):
 
 def test_it_reads_as_the_inspection_and_stays_the_same_object():
     inspection = parse(cottage())
-    watched = WatchedInspection(Cells())
+    watched = TrackedInspection(Cells())
     watched.becomes(inspection)
     top, circuit = watched.top, circuit_of(watched.top)
     assert (top.id, circuit.zs_ohm) == (inspection.id, circuit_of(inspection).zs_ohm)
@@ -40,7 +40,7 @@ def test_it_reads_as_the_inspection_and_stays_the_same_object():
 def test_only_cells_that_read_a_field_are_worked_out_again():
     cells, runs = Cells(), []
     inspection = parse(cottage())
-    watched = WatchedInspection(cells)
+    watched = TrackedInspection(cells)
     watched.becomes(inspection)
 
     def zs(circuit):
@@ -77,7 +77,7 @@ def test_only_cells_that_read_a_field_are_worked_out_again():
 
 def test_what_is_the_same_written_anew_changes_nothing():
     cells, runs = Cells(), []
-    watched = WatchedInspection(cells)
+    watched = TrackedInspection(cells)
     watched.becomes(parse(cottage()))
 
     def everything(top):
