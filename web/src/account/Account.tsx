@@ -233,21 +233,30 @@ function Sessions({ sessions }: { sessions: Schemas["SessionOut"][] }) {
   return (
     <Box as="ul" listStyleType="none" maxW="46rem">
       {trouble && <Told trouble>{trouble}</Told>}
-      {sessions.map((one) => (
-        <Flex as="li" key={one.id} borderTopWidth="1px" borderColor="line" py="2" minH="3.6rem" align="center" gap="4">
+      {sessions.map((session) => (
+        <Flex
+          as="li"
+          key={session.id}
+          borderTopWidth="1px"
+          borderColor="line"
+          py="2"
+          minH="3.6rem"
+          align="center"
+          gap="4"
+        >
           <Box flex="1">
             <Text fontWeight="600">
-              {program(one.agent)}
-              {one.this && " · this one"}
+              {program(session.agent)}
+              {session.this && " · this one"}
             </Text>
             <Text fontSize="sm" color="quiet">
-              from {one.source}, since {moment(one.made_at)}, last used {moment(one.seen_at)}
+              from {session.source}, since {moment(session.made_at)}, last used {moment(session.seen_at)}
             </Text>
           </Box>
-          {!one.this && (
+          {!session.this && (
             <Button
-              onClick={() => end(one.id)}
-              label={`End the session of ${program(one.agent)} since ${moment(one.made_at)}`}
+              onClick={() => end(session.id)}
+              label={`End the session of ${program(session.agent)} since ${moment(session.made_at)}`}
             >
               End
             </Button>

@@ -31,8 +31,8 @@ export default function AfterReport({ me }: { me: Me }) {
   const after = found.data;
   const take = (next: After) => queries.setQueryData(query, next);
   const changed = (next?: After) => (next ? take(next) : void found.refetch());
-  const counting = after.items.filter((one) => one.counts);
-  const advised = after.items.filter((one) => !one.counts);
+  const counting = after.items.filter((item) => item.counts);
+  const advised = after.items.filter((item) => !item.counts);
   const list = (items: Item[]) => (
     <Box as="ul" m="0" p="0">
       {items.map((item) => (

@@ -34,18 +34,22 @@ export function Duties({ duties, caution }: { duties: Schemas["DutyStateOut"][];
   return (
     <Section title="By law" lead={caution}>
       <Box as="ul" listStyleType="none">
-        {duties.map((one) => (
-          <Flex as="li" key={one.duty + one.counted_from} gap="2" py="1.5" align="baseline">
+        {duties.map((dutyState) => (
+          <Flex as="li" key={dutyState.duty + dutyState.counted_from} gap="2" py="1.5" align="baseline">
             <Box w="5" flex="none" color="sea">
-              {one.done_on && <Tick />}
+              {dutyState.done_on && <Tick />}
             </Box>
-            <Box flex="1">{one.duty[0]?.toUpperCase() + one.duty.slice(1)}</Box>
-            <Box textAlign="right" fontWeight={one.due && !one.done_on ? "bold" : undefined} whiteSpace="nowrap">
-              {one.done_on ? day(one.done_on) : one.due ? `by ${day(one.due)}` : ""}
-              {!one.done_on && !one.due && (
+            <Box flex="1">{dutyState.duty[0]?.toUpperCase() + dutyState.duty.slice(1)}</Box>
+            <Box
+              textAlign="right"
+              fontWeight={dutyState.due && !dutyState.done_on ? "bold" : undefined}
+              whiteSpace="nowrap"
+            >
+              {dutyState.done_on ? day(dutyState.done_on) : dutyState.due ? `by ${day(dutyState.due)}` : ""}
+              {!dutyState.done_on && !dutyState.due && (
                 <Text as="span" color="quiet" fontSize="sm">
-                  {one.days ? `${one.days} days from ` : ""}
-                  {one.counted_from}
+                  {dutyState.days ? `${dutyState.days} days from ` : ""}
+                  {dutyState.counted_from}
                 </Text>
               )}
             </Box>
@@ -71,20 +75,20 @@ export function Copies({ after, changed }: { after: After; changed: (after?: Aft
     <Section title="Copies sent">
       {after.copies.length === 0 && <Text color="quiet">Nobody has a copy yet. Mail one, or record one given.</Text>}
       <Box as="ul" listStyleType="none" mb="3">
-        {after.copies.map((one) => (
-          <Flex as="li" key={one.id} align="center" gap="2" py="1" borderTopWidth="1px" borderColor="line">
+        {after.copies.map((copy) => (
+          <Flex as="li" key={copy.id} align="center" gap="2" py="1" borderTopWidth="1px" borderColor="line">
             <Box flex="1" minW="0">
-              <b>{one.name}</b>, {one.role}
-              {one.of === "confirmation" && ", confirmation"}
-              <Text color={one.arrived ? "quiet" : "ink"} fontSize="sm" fontWeight={one.arrived ? undefined : "bold"}>
-                {one.how} {day(one.at.slice(0, 10))}
-                {!one.of_firm && `, says ${one.by}`}
-                {one.opened_at && `, opened ${day(one.opened_at.slice(0, 10))}`}
-                {!one.arrived && `: ${MAIL_STATES[one.mail_state] ?? one.mail_state}`}
+              <b>{copy.name}</b>, {copy.role}
+              {copy.of === "confirmation" && ", confirmation"}
+              <Text color={copy.arrived ? "quiet" : "ink"} fontSize="sm" fontWeight={copy.arrived ? undefined : "bold"}>
+                {copy.how} {day(copy.at.slice(0, 10))}
+                {!copy.of_firm && `, says ${copy.by}`}
+                {copy.opened_at && `, opened ${day(copy.opened_at.slice(0, 10))}`}
+                {!copy.arrived && `: ${MAIL_STATES[copy.mail_state] ?? copy.mail_state}`}
               </Text>
             </Box>
             {after.may_send && (
-              <IconButton icon="close" label={`Remove copy of ${one.name}`} onClick={() => remove.mutate(one)} />
+              <IconButton icon="close" label={`Remove copy of ${copy.name}`} onClick={() => remove.mutate(copy)} />
             )}
           </Flex>
         ))}

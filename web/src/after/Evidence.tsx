@@ -63,7 +63,7 @@ export function Evidence({ files, change, send }: Props) {
               <IconButton
                 icon="close"
                 label={`Remove ${file.name}`}
-                onClick={() => change(files.filter((one) => one.id !== file.id))}
+                onClick={() => change(files.filter((sentFile) => sentFile.id !== file.id))}
               />
             </Flex>
           ))}

@@ -44,11 +44,11 @@ export function ItemCard({ after, item, taken }: Props) {
           </Flex>
           {item.text !== item.title && <Text>{item.text}</Text>}
           <Text color="quiet">{[item.place, item.todo].filter(Boolean).join(" · ")}</Text>
-          {item.figures.map((one) => (
-            <Text key={one.entity_id + one.field} fontSize="sm">
-              <Mark status={one.status as never} /> {one.label}{" "}
+          {item.figures.map((itemFigure) => (
+            <Text key={itemFigure.entity_id + itemFigure.field} fontSize="sm">
+              <Mark status={itemFigure.status as never} /> {itemFigure.label}{" "}
               <Box as="span" fontFamily="mono">
-                {one.value} {one.unit}
+                {itemFigure.value} {itemFigure.unit}
               </Box>
             </Text>
           ))}

@@ -42,21 +42,28 @@ export function Links({ title, lead, links, name, make, changed, mayMake, usuall
       answer(api.POST("/api/links/{link_id}/end", { params: { path: { link_id: link.id } } })),
     onSettled: changed,
   });
-  const good = links.filter((one) => one.good);
+  const good = links.filter((clientLink) => clientLink.good);
   return (
     <Section title={title} lead={lead}>
       <Box as="ul" listStyleType="none" mb="3">
-        {good.map((one) => (
-          <Flex as="li" key={one.id} align="center" gap="2" py="1" borderTopWidth="1px" borderColor="line">
+        {good.map((clientLink) => (
+          <Flex as="li" key={clientLink.id} align="center" gap="2" py="1" borderTopWidth="1px" borderColor="line">
             <Box flex="1" minW="0">
-              <b>{one.name}</b>, {one.role}
+              <b>{clientLink.name}</b>, {clientLink.role}
               <Text color="quiet" fontSize="sm">
-                {one.opened === 0 ? "not opened yet" : `opened ${one.opened} times, last ${seen(one)}`} · until{" "}
-                {day(one.expires_at.slice(0, 10))}
+                {clientLink.opened === 0
+                  ? "not opened yet"
+                  : `opened ${clientLink.opened} times, last ${seen(clientLink)}`}{" "}
+                · until {day(clientLink.expires_at.slice(0, 10))}
               </Text>
             </Box>
             {mayMake && (
-              <Button size="sm" variant="quiet" label={`End link of ${one.name}`} onClick={() => end.mutate(one)}>
+              <Button
+                size="sm"
+                variant="quiet"
+                label={`End link of ${clientLink.name}`}
+                onClick={() => end.mutate(clientLink)}
+              >
                 End link
               </Button>
             )}

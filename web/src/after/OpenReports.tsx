@@ -24,7 +24,7 @@ export default function OpenReports() {
   });
   if (found.isPending) return <Loading what="what is to be put right" />;
   if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const shown = found.data.pages.flatMap((one) => one.reports);
+  const shown = found.data.pages.flatMap((page) => page.reports);
   return (
     <Page title="To put right">
       {shown.length === 0 && (

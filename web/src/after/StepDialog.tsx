@@ -161,7 +161,7 @@ export function StepDialog({ after, item, kind, close, taken }: Props) {
             label="The same for"
             values={also}
             change={setAlso}
-            choices={others.map((one) => [one.id, `${one.now} ${one.title}`] as const)}
+            choices={others.map((other) => [other.id, `${other.now} ${other.title}`] as const)}
           />
         )}
       </Flex>
@@ -176,7 +176,7 @@ const key = (figure: { entity_id: string; field: string }) => `${figure.entity_i
 
 function made(kind: DialogKind, typed: Typed, figure: string, sent: SentFile[]): StepIn {
   const { by, on, words, certificate, reading, code, own } = typed;
-  const files = sent.map((one) => one.id);
+  const files = sent.map((sentFile) => sentFile.id);
   const [entity_id = "", field = ""] = figure.split(" ");
   switch (kind) {
     case "booked":
@@ -202,7 +202,7 @@ interface FiguresProps {
 
 /** The figures behind an item, before and after; how the new one is judged comes from the server as it is typed. */
 function Figures({ after, item, chosen, choose, reading }: FiguresProps) {
-  const figure = item.figures.find((one) => key(one) === chosen);
+  const figure = item.figures.find((itemFigure) => key(itemFigure) === chosen);
   const choices = useReference()?.fields[figure?.entity ?? ""]?.[figure?.field ?? ""]?.choices;
   const typed = useSettled(reading.value.trim(), QUIET_MS);
   const { entity_id = "", field = "" } = figure ?? {};
@@ -225,7 +225,7 @@ function Figures({ after, item, chosen, choose, reading }: FiguresProps) {
           label="Reading"
           value={chosen}
           change={choose}
-          choices={item.figures.map((one) => [key(one), one.label] as const)}
+          choices={item.figures.map((itemFigure) => [key(itemFigure), itemFigure.label] as const)}
         />
       )}
       {figure && (
@@ -246,7 +246,7 @@ function Figures({ after, item, chosen, choose, reading }: FiguresProps) {
               <SelectField
                 label="Now"
                 {...reading}
-                choices={[["", "choose"], ...choices.map((one) => [one, one] as const)]}
+                choices={[["", "choose"], ...choices.map((choice) => [choice, choice] as const)]}
               />
             ) : (
               <TextField label="Now" unit={figure.unit} figure maxLength={40} {...reading} />

@@ -181,7 +181,7 @@ function Method({ circuit, bench }: { circuit: Entity; bench: Served }) {
         label={spec.label}
         quiet
         value={bench.method}
-        choices={bench.methods.map((one) => [one.method, one.says])}
+        choices={bench.methods.map((method) => [method.method, method.says])}
         change={(to) => setField({ kind: "circuit", id: circuit.id, field: "continuity_method" }, to)}
       />
     </div>
@@ -226,7 +226,7 @@ function End({ circuit, field, label }: { circuit: Entity; field: string; label:
   const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, field));
   const says = useInspection((s) =>
     valueIn(circuit, field) == null
-      ? s.model?.judgement?.expected.find((one) => one.id === circuit.id && one.field === field)?.says
+      ? s.model?.judgement?.expected.find((expected) => expected.id === circuit.id && expected.field === field)?.says
       : undefined,
   );
   return (

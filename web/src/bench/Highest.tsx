@@ -20,7 +20,7 @@ export function Highest({ circuit, points, highest }: Props) {
   const spec = useFieldSpec("circuit", highest?.to ?? "");
   if (!highest || !spec) return null;
   const recorded = valueIn(circuit, highest.to);
-  const where = points.find((one) => one.id === highest.point_id)?.name ?? "";
+  const where = points.find((benchPoint) => benchPoint.id === highest.point_id)?.name ?? "";
   const name = translate(spec.label);
   return (
     <div className={css.highest}>

@@ -22,7 +22,9 @@ const NONE: never[] = [];
 export function LiveBench({ circuit, go }: { circuit: Entity; go: (circuitId: string | null) => void }) {
   const board = useEntity(circuit.parentId);
   const bench = useBench(circuit.id);
-  const scale = useInspection((s) => s.model?.judgement?.zs_scales.find((one) => one.circuit_id === circuit.id));
+  const scale = useInspection((s) =>
+    s.model?.judgement?.zs_scales.find((zsScale) => zsScale.circuit_id === circuit.id),
+  );
   const status = useInspection((s) => markAt(s.model?.judgement, circuit.id, "zs_ohm"));
   useFinish(circuit, bench, true, go);
   usePointOrder(NONE, bench?.points ?? NONE, bench?.live_fields ?? NONE, circuit.id, bench?.second);

@@ -11,7 +11,7 @@ export type Bench = Schemas["BenchView"];
 export type BenchPoint = Schemas["BenchPoint"];
 
 export const useBench = (circuitId: string): Bench | undefined =>
-  useInspection((s) => s.model?.judgement?.benches.find((one) => one.circuit_id === circuitId));
+  useInspection((s) => s.model?.judgement?.benches.find((bench) => bench.circuit_id === circuitId));
 
 /** A figure with its unit; what is over range, or limited, has none. */
 export const inOhm = (text: string): string => (/\d/.test(text) ? `${text} Ω` : text);
@@ -73,11 +73,11 @@ export function usePointOrder(
     ];
     setOrder(places);
     // Whoever comes to a bench begins where nothing stands yet.
-    if (!useDesk.getState().focus) focusOn(places.find((one) => value(one) == null) ?? null);
+    if (!useDesk.getState().focus) focusOn(places.find((place) => value(place) == null) ?? null);
     // A ring that turns out to be open asks for other figures at the same point.
     const { focus, draft } = useDesk.getState();
-    const gone = focus?.kind === "point" && !places.some((one) => same(one, focus));
-    if (gone && draft === null) focusOn(places.find((one) => one.id === focus.id) ?? null);
+    const gone = focus?.kind === "point" && !places.some((place) => same(place, focus));
+    if (gone && draft === null) focusOn(places.find((place) => place.id === focus.id) ?? null);
   }, [circuitId, ends, asked]);
 }
 

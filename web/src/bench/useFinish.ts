@@ -23,7 +23,7 @@ function leadsTo(bench: Bench | undefined, circuit: Entity, live: boolean): [fie
 }
 
 const benchOf = (judgement: Judgement | null | undefined, id: string): Bench | undefined =>
-  judgement?.benches.find((one) => one.circuit_id === id);
+  judgement?.benches.find((bench) => bench.circuit_id === id);
 
 export function useFinish(
   circuit: Entity,

@@ -90,7 +90,7 @@ export default function Boards() {
         </Flex>
       )}
       <Unconfirmed board={board} />
-      <BoardDrawing board={board} movable chosen={circuit ?? undefined} choose={(one) => chooseCircuit(one.id)} />
+      <BoardDrawing board={board} movable chosen={circuit ?? undefined} choose={(entity) => chooseCircuit(entity.id)} />
       <Photos key={`photos-${board.id}`} kind="board" id={board.id} shows="circuit chart" label="Photo of the chart" />
       <Box px="4">
         <Fields
@@ -155,9 +155,9 @@ function Feed({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
   const refused = useInspection((s) => (s.model ? refusal(s.model, board.id, "fed_by") : undefined));
   if (!model) return null;
-  const others = children(model, "board", model.id).filter((one) => one.id !== board.id);
+  const others = children(model, "board", model.id).filter((child) => child.id !== board.id);
   const ways = others.flatMap((other) =>
-    children(model, "circuit", other.id).map((one): Choice => [one.id, `${nameOf(other)}: ${nameOf(one)}`]),
+    children(model, "circuit", other.id).map((circuit): Choice => [circuit.id, `${nameOf(other)}: ${nameOf(circuit)}`]),
   );
   const own = board.values.earthing === "own electrode";
   return (
@@ -199,13 +199,13 @@ function Feed({ board }: { board: Entity }) {
 /** What was carried over from earlier papers and not seen yet. */
 function Unconfirmed({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
-  const circuits = model ? children(model, "circuit", board.id).filter((one) => one.values.unconfirmed) : [];
-  const devices = model ? children(model, "rcd", board.id).filter((one) => one.values.unconfirmed) : [];
+  const circuits = model ? children(model, "circuit", board.id).filter((circuit) => circuit.values.unconfirmed) : [];
+  const devices = model ? children(model, "rcd", board.id).filter((rcd) => rcd.values.unconfirmed) : [];
   if (!circuits.length && !devices.length && !board.values.unconfirmed) return null;
   const confirm = () => {
     setField({ kind: "board", id: board.id, field: "unconfirmed" }, null);
-    for (const one of circuits) setField({ kind: "circuit", id: one.id, field: "unconfirmed" }, null);
-    for (const one of devices) setField({ kind: "rcd", id: one.id, field: "unconfirmed" }, null);
+    for (const circuit of circuits) setField({ kind: "circuit", id: circuit.id, field: "unconfirmed" }, null);
+    for (const rcd of devices) setField({ kind: "rcd", id: rcd.id, field: "unconfirmed" }, null);
   };
   const from = model?.entities[model.id]?.values.carried_from;
   return (

@@ -117,7 +117,7 @@ function MethodLimitation({ circuit }: { circuit: Entity }) {
   const model = useInspection((s) => s.model);
   if (!model) return null;
   const what = `How the cable of ${nameOf(circuit)} is installed`;
-  const there = children(model, "limitation", model.id).some((one) => one.values.what === what);
+  const there = children(model, "limitation", model.id).some((limitation) => limitation.values.what === what);
   if (there) return <Box color="quiet">Recorded as a limitation.</Box>;
   return (
     <Button onClick={() => add("limitation", model.id, { what, reason: "Its run cannot be seen" })}>

@@ -22,7 +22,7 @@ export function Circuits({ board, chosen }: { board: Entity; chosen: string | nu
   const circuits = model ? children(model, "circuit", board.id) : [];
   const [added, setAdded] = useState<string | null>(null);
   const usual = useReference()?.usual_circuits ?? [];
-  const buttons = usual.filter((one) => one.button).sort((a, b) => a.at - b.at);
+  const buttons = usual.filter((usualCircuit) => usualCircuit.button).sort((a, b) => a.at - b.at);
   const put = (fields: Record<string, Value>): string => {
     const way = nextWay(circuits);
     const before = circuits.filter((c) => !c.values.spare).at(-1)?.values;

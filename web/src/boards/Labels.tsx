@@ -17,10 +17,10 @@ export function Labels({ about }: { about: string }) {
   const all = useInspection((s) => s.model?.judgement?.labels) ?? NONE;
   const inspection = useInspection((s) => s.model?.id) ?? "";
   const dated = useInspection((s) => s.model?.entities[inspection]?.values.next_years != null);
-  const here = all.filter((one) => one.entity_id === about);
+  const here = all.filter((label) => label.entity_id === about);
   if (here.length === 0) return null;
-  const shown = here.filter((one) => one.needed || one.state);
-  const others = here.filter((one) => !one.needed && !one.state);
+  const shown = here.filter((label) => label.needed || label.state);
+  const others = here.filter((label) => !label.needed && !label.state);
   const board = here[0]?.entity === "board";
   return (
     <Section
@@ -43,15 +43,15 @@ export function Labels({ about }: { about: string }) {
       }
     >
       <Box as="ul" listStyleType="none" aria-label="Labels">
-        {shown.map((one) => (
-          <Row key={one.kind} label={one} />
+        {shown.map((label) => (
+          <Row key={label.kind} label={label} />
         ))}
       </Box>
       {others.length > 0 && (
         <Fold small title={`${others.length} more, where the home has what they are for`}>
           <Box as="ul" listStyleType="none">
-            {others.map((one) => (
-              <Row key={one.kind} label={one} />
+            {others.map((label) => (
+              <Row key={label.kind} label={label} />
             ))}
           </Box>
         </Fold>
@@ -72,9 +72,9 @@ function Row({ label }: { label: Label }) {
       <Flex wrap="wrap" align="center" columnGap="2.5" rowGap="1">
         <Text flex="1 1 12rem">{label.label}</Text>
         <Flex role="group" aria-label={`${label.where}: ${label.label}`} gap="1" wrap="wrap">
-          {states.map((one) => (
-            <Button key={one} size="sm" variant="choice" pressed={label.state === one} onClick={() => set(one)}>
-              {one}
+          {states.map((state) => (
+            <Button key={state} size="sm" variant="choice" pressed={label.state === state} onClick={() => set(state)}>
+              {state}
             </Button>
           ))}
         </Flex>

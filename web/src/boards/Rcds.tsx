@@ -12,7 +12,7 @@ export function Rcds({ board }: { board: Entity }) {
   const model = useInspection((s) => s.model);
   if (!model) return null;
   const devices = children(model, "rcd", board.id);
-  const circuits = children(model, "circuit", board.id).filter((one) => !one.values.spare);
+  const circuits = children(model, "circuit", board.id).filter((circuit) => !circuit.values.spare);
   const addDevice = (whole: boolean) =>
     add("rcd", board.id, {
       position: devices.length + 1,

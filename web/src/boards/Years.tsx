@@ -27,8 +27,8 @@ export function Years() {
   return (
     <Section title="Parts and their years" lead="Each part is held against the edition of its own day.">
       <Box as="ul" listStyleType="none" aria-label="Parts and their years">
-        {parts.map((one) => (
-          <Row key={one.key} part={one} />
+        {parts.map((part) => (
+          <Row key={part.key} part={part} />
         ))}
       </Box>
       <Flex justify="space-between" color="quiet" fontFamily="mono" fontSize="sm" ml={{ md: "50%" }} mb="3" aria-hidden>
@@ -79,10 +79,10 @@ function Row({ part }: { part: Part }) {
           )}
         </Box>
       </Flex>
-      {part.offered.map((one) => (
-        <Flex key={one.says} gap="2" align="center" wrap="wrap" mt="1">
-          <Box flex="1 1 14rem">{one.says}</Box>
-          <Button size="sm" label={`Take for ${part.name}: ${one.says}`} onClick={() => take(part, one)}>
+      {part.offered.map((offered) => (
+        <Flex key={offered.says} gap="2" align="center" wrap="wrap" mt="1">
+          <Box flex="1 1 14rem">{offered.says}</Box>
+          <Button size="sm" label={`Take for ${part.name}: ${offered.says}`} onClick={() => take(part, offered)}>
             Take
           </Button>
         </Flex>
@@ -128,9 +128,9 @@ const isOf = (part: Part, { values: v }: Entity): boolean =>
     ? v.part === part.key
     : v.about_id === part.entity_id && !v.part;
 
-function take(part: Part, one: Part["offered"][number]): void {
-  const made = state(part, one.from_year, one.to_year, one.known_by, one.says);
-  tell(`${part.name}: ${one.says}.`, () => setField({ kind: "dating", id: made, field: "removed" }, true));
+function take(part: Part, offered: Part["offered"][number]): void {
+  const made = state(part, offered.from_year, offered.to_year, offered.known_by, offered.says);
+  tell(`${part.name}: ${offered.says}.`, () => setField({ kind: "dating", id: made, field: "removed" }, true));
 }
 
 function state(
@@ -155,7 +155,7 @@ function state(
 function Evidence({ part }: { part: Part }) {
   const model = useInspection((s) => s.model);
   if (!model) return null;
-  const own = children(model, "dating", model.id).filter((one) => isOf(part, one));
+  const own = children(model, "dating", model.id).filter((dating) => isOf(part, dating));
   return own.map(({ id, values: v }) => (
     <Button
       key={id}
@@ -187,12 +187,15 @@ function AddEvidence({ inspection, parts }: { inspection: string; parts: Part[] 
   if (!model) return null;
   const boards = children(model, "board", model.id);
   const circuits = boards.flatMap((board) => children(model, "circuit", board.id));
-  const listed = new Set(parts.map((one) => one.key));
+  const listed = new Set(parts.map((part) => part.key));
   const choices: Choice[] = [
-    ...parts.map((one): Choice => [one.key, one.name]),
+    ...parts.map((part): Choice => [part.key, part.name]),
     ...circuits
-      .filter((one) => !listed.has(one.id) && !one.values.spare)
-      .map((one): Choice => [one.id, [one.values.way, one.values.designation].filter(Boolean).join(" ")]),
+      .filter((circuit) => !listed.has(circuit.id) && !circuit.values.spare)
+      .map((circuit): Choice => [
+        circuit.id,
+        [circuit.values.way, circuit.values.designation].filter(Boolean).join(" "),
+      ]),
     [NEW, NEW],
   ];
   const save = () => {

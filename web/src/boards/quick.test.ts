@@ -44,8 +44,8 @@ describe("the board builder's short form", () => {
   });
 
   it("offers a name of one's own last, with the cable of what it speaks of", () => {
-    const found = offers("lights net loft", null, USUAL).at(-1);
-    expect(found).toMatchObject({
+    const offer = offers("lights net loft", null, USUAL).at(-1);
+    expect(offer).toMatchObject({
       name: "Lights net loft",
       fields: { designation: "Lights net loft", line_csa_mm2: 1.5, device_rating_a: 6 },
     });

@@ -16,20 +16,20 @@ export function Concerns({ inspection }: { inspection: string }) {
       lead="What the client worries about, what the occupier says misbehaves. Each answer is printed in the report."
     >
       <Lines label="Questions">
-        {children(model, "concern", inspection).map((one, at) => (
-          <Box as="li" key={one.id} borderTopWidth="1px" borderColor="line" py="3">
+        {children(model, "concern", inspection).map((concern, at) => (
+          <Box as="li" key={concern.id} borderTopWidth="1px" borderColor="line" py="3">
             <Fields
               kind="concern"
-              id={one.id}
+              id={concern.id}
               fields={[
                 { field: "what", wide: true },
                 { field: "asked_by", wide: true },
               ]}
             />
-            <Answer concern={one} />
+            <Answer concern={concern} />
             <Box mt="1">
-              {!isAnswered(one) && <b>Not answered yet. </b>}
-              <Button variant="quiet" label={`Remove question ${at + 1}`} onClick={() => removeConcern(one.id)}>
+              {!isAnswered(concern) && <b>Not answered yet. </b>}
+              <Button variant="quiet" label={`Remove question ${at + 1}`} onClick={() => removeConcern(concern.id)}>
                 Remove question
               </Button>
             </Box>

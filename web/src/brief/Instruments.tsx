@@ -21,25 +21,26 @@ export function Instruments({ inspection }: { inspection: string }) {
   const used = children(model, "instrument_used", inspection);
   const notes = model.judgement?.notes ?? [];
   const others = (register.data?.instruments ?? []).filter(
-    ({ entry }) => !entry.values.retired && !used.some((one) => one.values.register_id === entry.id),
+    ({ entry }) =>
+      !entry.values.retired && !used.some((instrumentUsed) => instrumentUsed.values.register_id === entry.id),
   );
   const takeOut = (id: string) => setField({ kind: "instrument_used", id, field: "removed" }, true);
   return (
     <Section title="Instruments">
       <Lines label="Instruments of this inspection">
-        {used.map((one) => {
-          const note = notes.find((n) => n.id === one.id);
+        {used.map((instrumentUsed) => {
+          const note = notes.find((n) => n.id === instrumentUsed.id);
           return (
-            <Line key={one.id}>
+            <Line key={instrumentUsed.id}>
               <Box flex="1 1 16rem">
-                <b>{String(one.values.name ?? "Instrument")}</b> {String(one.values.serial ?? "")}{" "}
+                <b>{String(instrumentUsed.values.name ?? "Instrument")}</b> {String(instrumentUsed.values.serial ?? "")}{" "}
                 {note && (
                   <>
                     <Mark status={note.status} /> {note.reason}
                   </>
                 )}
               </Box>
-              <Button variant="quiet" onClick={() => takeOut(one.id)}>
+              <Button variant="quiet" onClick={() => takeOut(instrumentUsed.id)}>
                 Remove
               </Button>
             </Line>

@@ -25,8 +25,8 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
   const [leaving, setLeaving] = useState(false);
   if (!model) return null;
   const visits = children(model, "attendance", inspection);
-  const here = visits.find((one) => one.values.who === me.name && !one.values.left_at);
-  const others = visits.some((one) => one.values.who !== me.name && !one.values.left_at);
+  const here = visits.find((attendance) => attendance.values.who === me.name && !attendance.values.left_at);
+  const others = visits.some((attendance) => attendance.values.who !== me.name && !attendance.values.left_at);
   const arrive = () =>
     add("attendance", inspection, {
       who: me.name,
@@ -41,8 +41,8 @@ export function OnSite({ inspection, me }: { inspection: string; me: Me }) {
   return (
     <Section title="On site">
       <Lines label="Visits">
-        {visits.map((one) => (
-          <Visit key={one.id} visit={one} />
+        {visits.map((attendance) => (
+          <Visit key={attendance.id} visit={attendance} />
         ))}
       </Lines>
       <Flex wrap="wrap" gap="2">

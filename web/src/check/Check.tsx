@@ -26,8 +26,8 @@ export default function Check() {
     mutationFn: (body: Schemas["CheckIn"]) => answer(api.POST("/api/check", { body })),
   });
   useEffect(() => {
-    const found = fromAddress();
-    if (found.reference && found.code) mutate(found);
+    const check = fromAddress();
+    if (check.reference && check.code) mutate(check);
   }, [mutate]);
   const ask = (event: FormEvent) => {
     event.preventDefault();

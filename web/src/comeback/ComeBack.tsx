@@ -39,7 +39,7 @@ const USUAL = ["Look closer", "Not traced", "Locked", "Photo is blurred", "Measu
 
 function Adding({ id }: { id: string }) {
   const model = useInspection((s) => s.model);
-  const thing = useToComeBack().find((one) => one.id === id);
+  const thing = useToComeBack().find((toComeBack) => toComeBack.id === id);
   const [words, setWords] = useState(thing?.what ?? "");
   const reviews = useMay("review");
   const submitted = model?.state === "in review";
@@ -51,7 +51,7 @@ function Adding({ id }: { id: string }) {
     keep(words);
     stopAdding();
   };
-  const count = children(model, "photo", model.id).filter((one) => one.values.about_id === id).length;
+  const count = children(model, "photo", model.id).filter((photo) => photo.values.about_id === id).length;
   const footer = (
     <>
       <Button

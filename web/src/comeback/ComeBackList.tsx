@@ -16,8 +16,8 @@ export function ComeBackList({ things }: { things: ToComeBack[] }) {
   return (
     <>
       <Box as="ul" listStyleType="none" aria-label="To come back to">
-        {things.map((one) => (
-          <Row key={one.id} one={one} may={may} />
+        {things.map((toComeBack) => (
+          <Row key={toComeBack.id} one={toComeBack} may={may} />
         ))}
       </Box>
       {!may && things.length > 0 && <Box color="quiet">{NOT_YOURS.decide}</Box>}
@@ -130,12 +130,18 @@ function Limiting({ one, close }: { one: ToComeBack; close: () => void }) {
 function Small({ of }: { of: string }) {
   const model = useInspection((s) => s.model);
   if (!model) return null;
-  const photos = children(model, "photo", model.id).filter((one) => one.values.about_id === of);
+  const photos = children(model, "photo", model.id).filter((photo) => photo.values.about_id === of);
   if (photos.length === 0) return null;
   return (
     <Flex wrap="wrap" gap="2" mt="1.5">
-      {photos.map((one) => (
-        <MarkedPhoto key={one.id} photo={one} inspection={model.id} alt="Photo of what to come back to" size="small" />
+      {photos.map((photo) => (
+        <MarkedPhoto
+          key={photo.id}
+          photo={photo}
+          inspection={model.id}
+          alt="Photo of what to come back to"
+          size="small"
+        />
       ))}
     </Flex>
   );

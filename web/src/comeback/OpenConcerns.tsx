@@ -20,12 +20,13 @@ export function OpenConcerns() {
       <Box as="h3" fontWeight="bold" fontSize="lg" mb="1">
         What people ask about
       </Box>
-      {asked.map((one) => (
-        <Box key={one.id} borderTopWidth="1px" borderColor="line" py="2.5">
+      {asked.map((concern) => (
+        <Box key={concern.id} borderTopWidth="1px" borderColor="line" py="2.5">
           <p>
-            <b>“{String(one.values.what ?? "")}”</b> {one.values.asked_by ? String(one.values.asked_by) : ""}
+            <b>“{String(concern.values.what ?? "")}”</b>{" "}
+            {concern.values.asked_by ? String(concern.values.asked_by) : ""}
           </p>
-          <Answer concern={one} />
+          <Answer concern={concern} />
         </Box>
       ))}
     </Box>
@@ -47,7 +48,10 @@ export function Answer({ concern }: { concern: Entity }) {
           value={by}
           choices={[
             ["", "none"],
-            ...observations.map((one) => [one.id, [one.values.code, nameOf(one)].filter(Boolean).join(" ")] as const),
+            ...observations.map(
+              (observation) =>
+                [observation.id, [observation.values.code, nameOf(observation)].filter(Boolean).join(" ")] as const,
+            ),
           ]}
           change={(id) => setField({ kind: "concern", id: concern.id, field: "observation_id" }, id || null)}
         />

@@ -6,7 +6,7 @@ import { ComeBackList } from "./ComeBackList";
 /** boardId: only what lies under that board's cover. */
 export function ComeBackReminder({ before, boardId }: { before: string; boardId?: string }) {
   const all = useToComeBack();
-  const things = boardId ? all.filter((one) => one.board_id === boardId) : all;
+  const things = boardId ? all.filter((toComeBack) => toComeBack.board_id === boardId) : all;
   if (things.length === 0) return null;
   return (
     <Box

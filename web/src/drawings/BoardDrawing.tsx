@@ -76,7 +76,7 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
   const drop = (id: string, onto: string) => {
     const slot = slots.find((one) => keyOf(one) === onto);
     if (!slot) return;
-    const dragged = circuits.find((one) => one.id === id);
+    const dragged = circuits.find((circuit) => circuit.id === id);
     if (!dragged) return;
     for (const { place, value } of movedTo(circuits, dragged, slot.way)) setField(place, value);
     if (three && dragged.values.phase !== "all three" && slot.phase !== dragged.values.phase) {
@@ -174,7 +174,7 @@ function Place({ id, movable, children }: { id: string; movable: boolean; childr
 
 /** By which letter it is seen which ways share a device. */
 function groupOf({ values }: Entity, devices: Entity[]): string | null {
-  const device = devices.findIndex((one) => one.id === values.rcd_id);
+  const device = devices.findIndex((entity) => entity.id === values.rcd_id);
   if (device >= 0) return "ABCDEFGH".charAt(device) || "+";
   return values.rcd_group ? String(values.rcd_group) : null;
 }

@@ -15,24 +15,24 @@ export function CodeRow({ label, chosen, choose, disabled }: Props) {
   const codes = useFieldSpec("observation", "code")?.choices ?? [];
   return (
     <Flex gap="2" wrap="wrap" my="3" role="group" aria-label={label}>
-      {codes.map((one) => (
+      {codes.map((code) => (
         <Button
-          key={one}
+          key={code}
           variant="plain"
           size="tile"
-          pressed={one === chosen}
+          pressed={code === chosen}
           disabled={disabled}
-          label={one}
-          onClick={() => choose(one)}
+          label={code}
+          onClick={() => choose(code)}
         >
           <Box
             as="span"
             borderWidth="3px"
-            borderColor={one === chosen ? "lamp" : "transparent"}
+            borderColor={code === chosen ? "lamp" : "transparent"}
             borderRadius="md"
             p="0.5"
           >
-            <CodeMark code={one} large />
+            <CodeMark code={code} large />
           </Box>
         </Button>
       ))}

@@ -19,8 +19,8 @@ const HEIGHT = 74;
 const MINUTES_PER_KM = 1.5;
 
 export const minutesOf = (at: string): number | null => {
-  const found = /^(\d{1,2}):(\d{2})/.exec(at);
-  return found ? Number(found[1]) * 60 + Number(found[2]) : null;
+  const regExpExecArray = /^(\d{1,2}):(\d{2})/.exec(at);
+  return regExpExecArray ? Number(regExpExecArray[1]) * 60 + Number(regExpExecArray[2]) : null;
 };
 
 const clip = (minute: number) => Math.min(Math.max(minute, FROM), TO);

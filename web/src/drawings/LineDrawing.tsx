@@ -16,10 +16,10 @@ const Y = 74;
 export function LineDrawing({ bench, way, choose }: { bench: Bench; way: string; choose: (id: string) => void }) {
   const focused = useDesk((s) => s.focus?.id);
   const leftOut = useInspection((s) => asides(s.model?.judgement));
-  const longest = Math.max(...bench.points.map((one) => one.from_board_m ?? 0));
+  const longest = Math.max(...bench.points.map((benchPoint) => benchPoint.from_board_m ?? 0));
   const place = (metres: number | null, walked: number) =>
     FROM + 34 + (TO - FROM - 34) * (metres != null && longest > 0 ? metres / longest : walked);
-  const placed = bench.points.map((one) => one.from_board_m).filter((one) => one != null).length;
+  const placed = bench.points.map((benchPoint) => benchPoint.from_board_m).filter((one) => one != null).length;
   return (
     <svg
       viewBox={`0 0 ${WIDE} ${HIGH}`}

@@ -28,7 +28,7 @@ export function ReadingsChart({ bench }: { bench: Bench }) {
       return ohm === null ? [] : [{ id: point.id, field, place: point.position ?? point.walked, ohm }];
     }),
   );
-  const values = [...read.map((one) => one.ohm), ...bench.curves.flatMap((one) => one.values)];
+  const values = [...read.map((one) => one.ohm), ...bench.curves.flatMap((curve) => curve.values)];
   if (!values.length || !bench.curves.length) return null;
   const step = stepFor(Math.max(...values) - Math.min(...values));
   const low = Math.floor(Math.min(...values) / step - 0.01) * step;

@@ -26,7 +26,7 @@ describe("the front of a board", () => {
       [circuit("a", "1"), circuit("twice", "1"), circuit("x", "garage")],
       false,
     );
-    expect(others.map((one) => one.id)).toEqual(["twice", "x"]);
+    expect(others.map((other) => other.id)).toEqual(["twice", "x"]);
   });
 
   it("has three places a way on three phases, and a three-phase circuit takes all of them", () => {

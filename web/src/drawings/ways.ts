@@ -51,8 +51,10 @@ export function movedTo(circuits: Entity[], circuit: Entity, way: number): Step[
   const from = { way: circuit.values.way ?? null, position: circuit.values.position ?? null };
   if (String(way) === from.way) return [];
   const there = circuits.find(
-    (one) =>
-      one.id !== circuit.id && numberOf(one) === way && (one.values.phase ?? null) === (circuit.values.phase ?? null),
+    (entity) =>
+      entity.id !== circuit.id &&
+      numberOf(entity) === way &&
+      (entity.values.phase ?? null) === (circuit.values.phase ?? null),
   );
   const steps = [
     set(circuit, "way", String(way)),

@@ -149,7 +149,7 @@ type ToCountersign = Schemas["ToCountersignView"];
 
 /** The trainee who read a figure that nobody has signed for yet. */
 function readByTrainee(all: ToCountersign[] | undefined, { id, field }: Place): string | undefined {
-  return all?.find(({ figures }) => figures.some((one) => one.id === id && one.field === field))?.who;
+  return all?.find(({ figures }) => figures.some((figure) => figure.id === id && figure.field === field))?.who;
 }
 
 /** Move by rows or columns of the table that the figure stands in. */

@@ -159,7 +159,7 @@ function Entry({ of, entry, said, builtIn, take, close }: EntryProps) {
   const [values, setValues] = useState<Said>(said ?? {});
   const [wrong, setWrong] = useState<Said>({});
   const [trouble, setTrouble] = useState("");
-  const codes = (useFieldSpec("observation", "code")?.choices ?? []).map((one) => [one, one] as const);
+  const codes = (useFieldSpec("observation", "code")?.choices ?? []).map((choice) => [choice, choice] as const);
   const set = (name: string) => (text: string) => setValues({ ...values, [name]: text });
   const usual = (name: keyof CatalogueEntry) => (builtIn && entry ? String(entry[name]) : undefined);
   const refuse = (error: unknown) => {

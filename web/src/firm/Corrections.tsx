@@ -53,10 +53,12 @@ export function Corrections({ firm, take }: Props) {
     queryFn: () => answer(api.GET("/api/firm/tables")),
     staleTime: Number.POSITIVE_INFINITY,
   }).data;
-  const inForce = firm.corrections.filter((one) => !one.withdrawn_at);
-  const former = firm.corrections.filter((one) => one.withdrawn_at);
-  const withdraw = async (one: Correction) =>
-    take(await answer(api.DELETE("/api/firm/corrections/{identity}", { params: { path: { identity: one.id } } })));
+  const inForce = firm.corrections.filter((correction) => !correction.withdrawn_at);
+  const former = firm.corrections.filter((correction) => correction.withdrawn_at);
+  const withdraw = async (correction: Correction) =>
+    take(
+      await answer(api.DELETE("/api/firm/corrections/{identity}", { params: { path: { identity: correction.id } } })),
+    );
   return (
     <Section
       first
@@ -65,10 +67,10 @@ export function Corrections({ firm, take }: Props) {
     >
       {inForce.length === 0 && <Box mb="4">Every table is read as printed.</Box>}
       <Lines label="Corrections in force">
-        {inForce.map((one) => (
-          <Line key={one.id}>
-            <Said one={one} />
-            {firm.may_settle && <Button onClick={() => withdraw(one)}>Use printed value</Button>}
+        {inForce.map((correction) => (
+          <Line key={correction.id}>
+            <Said one={correction} />
+            {firm.may_settle && <Button onClick={() => withdraw(correction)}>Use printed value</Button>}
           </Line>
         ))}
       </Lines>
@@ -76,9 +78,9 @@ export function Corrections({ firm, take }: Props) {
       {former.length > 0 && (
         <Fold title={`Earlier corrections (${former.length})`}>
           <Lines>
-            {former.map((one) => (
-              <Line key={one.id}>
-                <Said one={one} />
+            {former.map((correction) => (
+              <Line key={correction.id}>
+                <Said one={correction} />
               </Line>
             ))}
           </Lines>
@@ -115,7 +117,7 @@ function Correct({ tables, take }: { tables: Schemas["TableOut"][]; take: (next:
   const [typed, setTyped] = useState(NOTHING);
   const [refused, setRefused] = useState("");
   const table = tables.find((one) => one.name === typed.table);
-  const printed = table?.rows.find((one) => one.row === typed.row)?.cells[typed.column];
+  const printed = table?.rows.find((tableRow) => tableRow.row === typed.row)?.cells[typed.column];
   const type = (part: Partial<typeof NOTHING>) => setTyped((before) => ({ ...before, ...part }));
   const send = async (event: FormEvent) => {
     event.preventDefault();
@@ -141,13 +143,13 @@ function Correct({ tables, take }: { tables: Schemas["TableOut"][]; take: (next:
             <SelectField
               label="Row"
               value={typed.row}
-              choices={[CHOOSE, ...table.rows.map((one) => [one.row, rowName(one.row)] as const)]}
+              choices={[CHOOSE, ...table.rows.map((tableRow) => [tableRow.row, rowName(tableRow.row)] as const)]}
               change={(row) => type({ row })}
             />
             <SelectField
               label="Cell"
               value={typed.column}
-              choices={[CHOOSE, ...table.columns.map((one) => [one, cellName(one)] as const)]}
+              choices={[CHOOSE, ...table.columns.map((column) => [column, cellName(column)] as const)]}
               change={(column) => type({ column })}
             />
             <TextField

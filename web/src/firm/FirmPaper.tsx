@@ -24,7 +24,7 @@ export function FirmPaper() {
 const DAYS = [21, 14, 7, 3, 1];
 
 function Settings({ paper, take }: { paper: Paper; take: (paper: Paper) => void }) {
-  const [texts, setTexts] = useState(Object.fromEntries(paper.texts.map((one) => [one.key, one.text])));
+  const [texts, setTexts] = useState(Object.fromEntries(paper.texts.map((text) => [text.key, text.text])));
   const [days, setDays] = useState(paper.remind_days.map(String));
   const [numbers, setNumbers] = useState({ first_reference: paper.first_reference, first_job: paper.first_job });
   const disabled = !paper.may_change;

@@ -50,7 +50,7 @@ export function Letterhead({ firm, take }: { firm: Firm; take: (next: Firm) => v
         <TextField label="Line under the letterhead" maxLength={200} {...of("letter_line")} />
         <SelectField
           label="Nation"
-          choices={[["", "not said"], ...nations.map((one) => [one, one] as const)]}
+          choices={[["", "not said"], ...nations.map((nation) => [nation, nation] as const)]}
           {...of("nation")}
         />
       </Box>

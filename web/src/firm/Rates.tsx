@@ -22,7 +22,7 @@ export function Rates() {
   if (!found.data) return null;
   const { rates, prices, currency, may_settle } = found.data;
   const settle = async (name: string, value: number | string) => {
-    const now = (list: readonly Rate[]) => Object.fromEntries(list.map((one) => [one.name, one.value]));
+    const now = (list: readonly Rate[]) => Object.fromEntries(list.map((rate) => [rate.name, rate.value]));
     const body: Schemas["RatesIn"] = { rates: now(rates), prices: { ...now(prices), currency } };
     if (name in body.rates) body.rates[name] = value as number;
     else body.prices[name] = value;

@@ -53,9 +53,9 @@ export function Transfer({ mayExport, mayImport }: { mayExport: boolean; mayImpo
             {taken.data.entries} entries of the register, {taken.data.photos} photos.
           </b>
           <Flex gap="3" wrap="wrap">
-            {taken.data.inspections.slice(0, 20).map((one) => (
-              <Link key={one.id} to={`/inspection/${one.id}/brief`}>
-                {one.reference || "inspection"}
+            {taken.data.inspections.slice(0, 20).map((inspection) => (
+              <Link key={inspection.id} to={`/inspection/${inspection.id}/brief`}>
+                {inspection.reference || "inspection"}
               </Link>
             ))}
           </Flex>

@@ -76,7 +76,7 @@ function Terms() {
   const wanted = text.trim().toLowerCase();
   const groups = found.data.map((group) => ({
     ...group,
-    terms: group.terms.filter((one) => `${one.word} ${one.means}`.toLowerCase().includes(wanted)),
+    terms: group.terms.filter((term) => `${term.word} ${term.means}`.toLowerCase().includes(wanted)),
   }));
   return (
     <>
@@ -91,13 +91,13 @@ function Terms() {
               {group.title}
             </Heading>
             <Box as="dl">
-              {group.terms.map((one) => (
-                <Flex key={one.word} gap="3" py="1" wrap="wrap">
+              {group.terms.map((term) => (
+                <Flex key={term.word} gap="3" py="1" wrap="wrap">
                   <Box as="dt" w="11rem" flex="none" fontWeight="bold">
-                    {one.word}
+                    {term.word}
                   </Box>
                   <Box as="dd" m="0" flex="1 1 14rem">
-                    {one.means}
+                    {term.means}
                   </Box>
                 </Flex>
               ))}

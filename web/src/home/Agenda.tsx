@@ -129,12 +129,12 @@ function Waiting({ agenda }: { agenda: Found }) {
     >
       {quiet && <Text color="quiet">Nothing waits: no signature, no return visit, nothing due within two months.</Text>}
       <Group title="To be reviewed">
-        {to_review.map((one) => (
+        {to_review.map((waiting) => (
           <Waits
-            key={one.id}
-            to={`/inspection/${one.id}/report`}
-            name={one.property_address}
-            more={[one.reference, `submitted ${day(one.on)}`].filter(Boolean).join(" · ")}
+            key={waiting.id}
+            to={`/inspection/${waiting.id}/report`}
+            name={waiting.property_address}
+            more={[waiting.reference, `submitted ${day(waiting.on)}`].filter(Boolean).join(" · ")}
           />
         ))}
       </Group>
@@ -149,58 +149,63 @@ function Waiting({ agenda }: { agenda: Found }) {
         ))}
       </Group>
       <Group title={to_clear_count > SHOWN ? `To put right, ${SHOWN} of ${to_clear_count}` : "To put right"}>
-        {to_clear.slice(0, SHOWN).map((one) => (
+        {to_clear.slice(0, SHOWN).map((openReport) => (
           <Waits
-            key={one.inspection_id}
-            to={`/to-put-right/${one.inspection_id}`}
-            name={one.home}
-            more={[leftOf(one), dayOf(one) && `by ${day(dayOf(one))}`].filter(Boolean).join(" · ")}
+            key={openReport.inspection_id}
+            to={`/to-put-right/${openReport.inspection_id}`}
+            name={openReport.home}
+            more={[leftOf(openReport), dayOf(openReport) && `by ${day(dayOf(openReport))}`].filter(Boolean).join(" · ")}
           />
         ))}
       </Group>
       <Group title="Sent back">
-        {sent_back.map((one) => (
+        {sent_back.map((waiting) => (
           <Waits
-            key={one.id}
-            to={`/inspection/${one.id}/report`}
-            name={one.property_address}
-            more={[one.reference, one.reason].filter(Boolean).join(" · ")}
+            key={waiting.id}
+            to={`/inspection/${waiting.id}/report`}
+            name={waiting.property_address}
+            more={[waiting.reference, waiting.reason].filter(Boolean).join(" · ")}
           />
         ))}
       </Group>
       <Group title="To be signed">
-        {ready.map((one) => (
-          <Waits key={one.id} to={`/inspection/${one.id}/report`} name={one.property_address} more={one.reference} />
+        {ready.map((waiting) => (
+          <Waits
+            key={waiting.id}
+            to={`/inspection/${waiting.id}/report`}
+            name={waiting.property_address}
+            more={waiting.reference}
+          />
         ))}
       </Group>
       <Group title="Network operator overdue">
-        {promises.map((one) => (
+        {promises.map((waiting) => (
           <Waits
-            key={one.id + one.on}
-            to={`/inspection/${one.id}/intake`}
-            name={one.property_address}
-            more={[`promised by ${day(one.on)}`, one.reason].filter(Boolean).join(" · ")}
+            key={waiting.id + waiting.on}
+            to={`/inspection/${waiting.id}/intake`}
+            name={waiting.property_address}
+            more={[`promised by ${day(waiting.on)}`, waiting.reason].filter(Boolean).join(" · ")}
             mark
           />
         ))}
       </Group>
       <Group title="Return visits">
-        {returns.map((one) => (
+        {returns.map((waiting) => (
           <Waits
-            key={one.id}
-            to={`/inspection/${one.id}/brief`}
-            name={one.property_address}
-            more={`${one.on ? day(one.on) : "no day yet"}${one.reason ? ` · ${one.reason}` : ""}`}
+            key={waiting.id}
+            to={`/inspection/${waiting.id}/brief`}
+            name={waiting.property_address}
+            more={`${waiting.on ? day(waiting.on) : "no day yet"}${waiting.reason ? ` · ${waiting.reason}` : ""}`}
           />
         ))}
       </Group>
       <Group title={due_count > due.length ? `Due soon, ${due_count} in all` : "Due soon"}>
-        {due.map((one) => (
+        {due.map((waiting) => (
           <Waits
-            key={one.id}
-            to={`/inspection/${one.id}/report`}
-            name={one.property_address}
-            more={`${day(one.on)}${one.on && one.on < agenda.today ? ", overdue" : ""}`}
+            key={waiting.id}
+            to={`/inspection/${waiting.id}/report`}
+            name={waiting.property_address}
+            more={`${day(waiting.on)}${waiting.on && waiting.on < agenda.today ? ", overdue" : ""}`}
           />
         ))}
       </Group>
@@ -215,12 +220,12 @@ function Waiting({ agenda }: { agenda: Found }) {
         ))}
       </Group>
       <Group title="Instruments">
-        {instruments.map((one) => (
+        {instruments.map((instrumentTrouble) => (
           <Waits
-            key={one.name + one.serial}
+            key={instrumentTrouble.name + instrumentTrouble.serial}
             to="/instruments"
-            name={`${one.name} ${one.serial ?? ""}`}
-            more={one.reason}
+            name={`${instrumentTrouble.name} ${instrumentTrouble.serial ?? ""}`}
+            more={instrumentTrouble.reason}
             mark
           />
         ))}

@@ -62,7 +62,9 @@ export default function Home({ me }: { me: Me }) {
       // What the firm has settled goes with the inspection: it is judged by it even if the firm settles anew.
       ...(rule_book && { rule_book }),
       ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
-      ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
+      ...(table_corrections?.length && {
+        table_corrections: table_corrections.map((tableCorrection) => ({ ...tableCorrection })),
+      }),
     });
     navigate(`/inspection/${id}/brief`);
   }

@@ -22,16 +22,16 @@ describe("the margin", () => {
   const good = note("b", "zs_ohm", "pass", "2 Hob: Zs 0.40 Ω");
 
   it("keeps what was just left on top, a pass too, while the next figure is in focus", () => {
-    const found = arrange(judged(bad, good), hands({ left: [at("b", "zs_ohm")], focus: at("a", "zs_ohm") }));
-    expect(found.left).toEqual([good]);
-    expect(found.focused).toEqual([bad]);
+    const arrangement = arrange(judged(bad, good), hands({ left: [at("b", "zs_ohm")], focus: at("a", "zs_ohm") }));
+    expect(arrangement.left).toEqual([good]);
+    expect(arrangement.focused).toEqual([bad]);
   });
 
   it("keeps what does not pass until it is answered, also behind figures that were left later", () => {
-    const found = arrange(judged(bad, good), hands({ left: [at("b", "zs_ohm"), at("a", "zs_ohm")] }));
-    expect(found.left).toEqual([good]);
-    expect(found.unanswered).toEqual([bad]);
-    expect(found.rest.fail).toEqual([]);
+    const arrangement = arrange(judged(bad, good), hands({ left: [at("b", "zs_ohm"), at("a", "zs_ohm")] }));
+    expect(arrangement.left).toEqual([good]);
+    expect(arrangement.unanswered).toEqual([bad]);
+    expect(arrangement.rest.fail).toEqual([]);
     for (const answer of [{ on_record: true }, { overruled: { status: "pass" as const, reason: "old leads" } }]) {
       const answered = { ...bad, ...answer };
       const after = arrange(judged(answered, good), hands({ left: [at("b", "zs_ohm"), at("a", "zs_ohm")] }));
@@ -51,9 +51,9 @@ describe("the margin", () => {
   it("says equal things once, with all whom they speak of, and other things apart", () => {
     const second = note("c", "zs_ohm", "fail", "3 Shower: Zs 1.90 Ω");
     const third = note("d", "zs_ohm", "fail", "4 Oven: Zs 1.90 Ω", { next_step: "Tighten the cpc." });
-    const found = arrange(judged(bad, second, third), hands());
-    expect(found.rest.fail.map((group) => group.map((one) => one.id))).toEqual([["a", "c"], ["d"]]);
-    expect(found.pressing).toBe(3);
+    const arrangement = arrange(judged(bad, second, third), hands());
+    expect(arrangement.rest.fail.map((group) => group.map((one) => one.id))).toEqual([["a", "c"], ["d"]]);
+    expect(arrangement.pressing).toBe(3);
   });
 
   it("leaves out what follows from another, passes, and other stages, except before the report", () => {

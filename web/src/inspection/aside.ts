@@ -10,12 +10,12 @@ const known = new WeakMap<Judgement, ReadonlyMap<string, Aside>>();
 /** In force, by the id of each thing that is set aside with it; worked out once for each judgement. */
 export function asides(judgement: Judgement | null | undefined): ReadonlyMap<string, Aside> {
   if (!judgement?.set_aside?.length) return NONE;
-  let found = known.get(judgement);
-  if (!found) {
-    found = new Map(judgement.set_aside.flatMap((one) => one.covers.map((id) => [id, one] as const)));
-    known.set(judgement, found);
+  let asides = known.get(judgement);
+  if (!asides) {
+    asides = new Map(judgement.set_aside.flatMap((aside) => aside.covers.map((id) => [id, aside] as const)));
+    known.set(judgement, asides);
   }
-  return found;
+  return asides;
 }
 
 export const useAside = (id: string): Aside | undefined => useInspection((s) => asides(s.model?.judgement).get(id));

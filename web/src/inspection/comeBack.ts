@@ -49,19 +49,22 @@ export function openOnes(model: Model | null): ToComeBack[] {
   const open = new Map(
     children(model, "come_back", model.id)
       .filter(({ values: v }) => !v.done_at && !v.became)
-      .map((one) => [one.id, one]),
+      .map((comeBack) => [comeBack.id, comeBack]),
   );
-  const judged = (model.judgement?.come_back ?? []).filter((one) => open.has(one.id));
-  const known = new Set(judged.map((one) => one.id));
-  const since = [...open.values()].filter((one) => !known.has(one.id));
+  const judged = (model.judgement?.come_back ?? []).filter((toComeBack) => open.has(toComeBack.id));
+  const known = new Set(judged.map((toComeBack) => toComeBack.id));
+  const since = [...open.values()].filter((comeBack) => !known.has(comeBack.id));
   return [
     // Its word is here before it is judged.
-    ...judged.map((one) => ({
-      ...one,
-      what: String(open.get(one.id)?.values.what ?? ""),
-      asked_by: String(open.get(one.id)?.values.asked_by ?? ""),
+    ...judged.map((toComeBack) => ({
+      ...toComeBack,
+      what: String(open.get(toComeBack.id)?.values.what ?? ""),
+      asked_by: String(open.get(toComeBack.id)?.values.asked_by ?? ""),
       // What is about the whole was left at a stage, by whose name it goes.
-      stage: one.entity === "inspection" && !one.field ? (stageCalled(one.where) ?? one.stage) : one.stage,
+      stage:
+        toComeBack.entity === "inspection" && !toComeBack.field
+          ? (stageCalled(toComeBack.where) ?? toComeBack.stage)
+          : toComeBack.stage,
     })),
     ...since.map(({ id, values: v }) => ({
       id,
@@ -80,7 +83,7 @@ export function openOnes(model: Model | null): ToComeBack[] {
 
 export const useToComeBack = (): ToComeBack[] => {
   // Each of them is made anew with every look: as text they compare.
-  const found = useInspection(useShallow((s) => openOnes(s.model).map((one) => JSON.stringify(one))));
+  const found = useInspection(useShallow((s) => openOnes(s.model).map((toComeBack) => JSON.stringify(toComeBack))));
   return found.map((one) => JSON.parse(one) as ToComeBack);
 };
 
@@ -95,35 +98,39 @@ export function done(id: string): () => void {
 }
 
 /** It stays undone: a limitation says so, with why, and with whom that was agreed. Returns the way back. */
-export function toLimitation(one: ToComeBack, reason: string, agreedWith: string): () => void {
+export function toLimitation(toComeBack: ToComeBack, reason: string, agreedWith: string): () => void {
   const { model } = useInspection.getState();
   if (!model) return () => undefined;
-  const about: Record<string, Value> = one.gone || one.entity === "check" ? {} : aboutOf(one);
+  const about: Record<string, Value> = toComeBack.gone || toComeBack.entity === "check" ? {} : aboutOf(toComeBack);
   const made = add("limitation", model.id, {
     ...about,
-    what: [one.where, one.what].filter(Boolean).join(": "),
+    what: [toComeBack.where, toComeBack.what].filter(Boolean).join(": "),
     reason,
     ...(agreedWith && { agreed_with: agreedWith }),
   });
-  return moved(one.id, "limitation", made);
+  return moved(toComeBack.id, "limitation", made);
 }
 
 /** It is a finding: recorded where it was left, its photos with it, to be coded. Returns the way back. */
-export function toObservation(one: ToComeBack): () => void {
+export function toObservation(toComeBack: ToComeBack): () => void {
   const { model } = useInspection.getState();
   if (!model) return () => undefined;
-  const about = one.gone ? { about_entity: "inspection", about_id: model.id } : aboutOf(one);
-  const made = add("observation", model.id, { ...about, place: one.where, text: one.what || one.where });
-  const photos = children(model, "photo", model.id).filter((photo) => photo.values.about_id === one.id);
+  const about = toComeBack.gone ? { about_entity: "inspection", about_id: model.id } : aboutOf(toComeBack);
+  const made = add("observation", model.id, {
+    ...about,
+    place: toComeBack.where,
+    text: toComeBack.what || toComeBack.where,
+  });
+  const photos = children(model, "photo", model.id).filter((photo) => photo.values.about_id === toComeBack.id);
   for (const { id } of photos) pin(id, "observation", made);
-  const back = moved(one.id, "observation", made);
+  const back = moved(toComeBack.id, "observation", made);
   return () => {
-    for (const { id } of photos) pin(id, "come_back", one.id);
+    for (const { id } of photos) pin(id, "come_back", toComeBack.id);
     back();
   };
 }
 
-const aboutOf = (one: ToComeBack) => ({ about_entity: one.entity, about_id: one.entity_id });
+const aboutOf = (toComeBack: ToComeBack) => ({ about_entity: toComeBack.entity, about_id: toComeBack.entity_id });
 
 function pin(photo: string, kind: Kind, id: string): void {
   setField({ kind: "photo", id: photo, field: "about_entity" }, kind);

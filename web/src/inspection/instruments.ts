@@ -18,14 +18,14 @@ export function takeInstrument(inspection: string, entry: Registered): string {
 }
 
 /** The instrument of a link at this inspection, by its serial: used already, of the register, or new. */
-export function linkedInstrument(found: Instrument, register: readonly Registered[]): string {
+export function linkedInstrument(instrument: Instrument, register: readonly Registered[]): string {
   const { model } = useInspection.getState();
   if (!model) return "";
-  const same = (values: Record<string, unknown>) => !!found.serial && values.serial === found.serial;
-  const used = children(model, "instrument_used", model.id).find((one) => same(one.values));
+  const same = (values: Record<string, unknown>) => !!instrument.serial && values.serial === instrument.serial;
+  const used = children(model, "instrument_used", model.id).find((instrumentUsed) => same(instrumentUsed.values));
   if (used) return used.id;
   const known = register.find(({ values }) => !values.retired && same(values));
   if (known) return takeInstrument(model.id, known);
-  const { name, kind, serial } = found;
+  const { name, kind, serial } = instrument;
   return add("instrument_used", model.id, { name, ...(kind && { kind }), ...(serial && { serial }) });
 }

@@ -73,7 +73,7 @@ export async function opened(person: string, id: string): Promise<{ found: Found
   };
   // Benches of an earlier form: they come with the next verdicts.
   if (judgement.benches.some((bench) => !("second" in bench))) judgement.benches = [];
-  if (judgement.insulation.some((one) => !("field" in one))) judgement.insulation = [];
+  if (judgement.insulation.some((insulationBench) => !("field" in insulationBench))) judgement.insulation = [];
   return { found: { ...found, judgement }, at: kept.at };
 }
 

@@ -94,20 +94,20 @@ interface Written {
 function set({ entities, index }: Content, change: Written): Content {
   const kind = change.entity as Kind;
   const value = (change.value ?? null) as Value;
-  const found = entities[change.entity_id];
+  const entity = entities[change.entity_id];
   if (!isParent(kind, change.field)) {
-    if (!found) return { entities, index };
-    const changed = { ...found, values: { ...found.values, [change.field]: value } };
-    return { entities: { ...entities, [found.id]: changed }, index };
+    if (!entity) return { entities, index };
+    const changed = { ...entity, values: { ...entity.values, [change.field]: value } };
+    return { entities: { ...entities, [entity.id]: changed }, index };
   }
   // A circuit can go to another board, a point to another circuit; everything else stays where it was made.
-  if (found && kind === "inspection") return { entities, index };
+  if (entity && kind === "inspection") return { entities, index };
   const parentId = String(value);
-  const placed: Entity = found ? { ...found, parentId } : { kind, id: change.entity_id, parentId, values: {} };
+  const placed: Entity = entity ? { ...entity, parentId } : { kind, id: change.entity_id, parentId, values: {} };
   const moved = { ...index };
-  if (found) {
-    const before = childrenKey(kind, found.parentId);
-    moved[before] = (moved[before] ?? []).filter((id) => id !== found.id);
+  if (entity) {
+    const before = childrenKey(kind, entity.parentId);
+    moved[before] = (moved[before] ?? []).filter((id) => id !== entity.id);
   }
   const key = childrenKey(kind, parentId);
   moved[key] = [...(moved[key] ?? []), placed.id];

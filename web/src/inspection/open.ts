@@ -130,11 +130,11 @@ export async function load(id: string, who: Person): Promise<void> {
 }
 
 /** What the server has of it, with what waits here laid on top. */
-function take(found: Schemas["InspectionOut"]): void {
+function take(inspection: Schemas["InspectionOut"]): void {
   const now = get().model;
   // An answer that was overtaken on its way says less than what stands here.
-  if (now?.id === found.id && now.seq > found.seq) return;
-  set({ model: model.open(found, outbox.changesOf(found.id)), asOf: null, error: null });
+  if (now?.id === inspection.id && now.seq > inspection.seq) return;
+  set({ model: model.open(inspection, outbox.changesOf(inspection.id)), asOf: null, error: null });
 }
 
 function listenOn(mine: number): void {

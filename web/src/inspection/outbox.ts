@@ -77,7 +77,9 @@ export async function open(who: string): Promise<void> {
   const found = withSlips(left.filter((p) => !here.has(p.change.id)));
   set({
     changes: [...found, ...get().changes],
-    photos: Object.fromEntries(pictures.filter(mine).map((one) => [one.sha256, one.refused ?? ""])),
+    photos: Object.fromEntries(
+      pictures.filter(mine).map((waitingPhoto) => [waitingPhoto.sha256, waitingPhoto.refused ?? ""]),
+    ),
   });
   wake();
 }

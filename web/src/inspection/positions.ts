@@ -20,7 +20,7 @@ interface Positions {
 const usePositions = create<Positions>(() => ({ now: [], at: null }));
 const JOINT = ", ";
 
-const standingAt = ({ now, at }: Positions, id: string) => (at === id ? now : now.filter((one) => one.lasts));
+const standingAt = ({ now, at }: Positions, id: string) => (at === id ? now : now.filter((standing) => standing.lasts));
 
 /** Nothing was said any more: another inspection. */
 export function nothingStands(): void {
@@ -40,7 +40,7 @@ export function keepBeside(place: Place, reading: Value): void {
   if (!model || reading === null) return;
   const now = standingAt(usePositions.getState(), place.id);
   usePositions.setState({ now, at: place.id });
-  const stood = now.map((one) => one.says).join(JOINT) || null;
+  const stood = now.map((standing) => standing.says).join(JOINT) || null;
   const beside = besideOf(model, place, reading);
   if (beside) setField({ kind: "position", id: beside.id, field: "stood" }, stood, { remember: false });
   else if (stood) add("position", model.id, { about_id: place.id, field: place.field, of_reading: reading, stood });

@@ -29,11 +29,11 @@ export function keepAsFound(repair: Repair): void {
     if (known.has(`${id} ${field}`)) return;
     add("as_found", repair.id, { about_entity: kind, about_id: id, field, ...(value && { value }) });
   };
-  for (const one of repair.marks) keep(one.entity, one.entity_id, one.field, one.then);
-  for (const one of repair.tests) keep(one.entity, one.entity_id, one.field, one.found);
+  for (const thenNow of repair.marks) keep(thenNow.entity, thenNow.entity_id, thenNow.field, thenNow.then);
+  for (const retest of repair.tests) keep(retest.entity, retest.entity_id, retest.field, retest.found);
   setField({ kind: "repair", id: repair.id, field: "begun_at" }, new Date().toISOString());
-  for (const one of repair.tests) {
-    if (one.found) setField(placeOf(one.entity, one.entity_id, one.field), null);
+  for (const retest of repair.tests) {
+    if (retest.found) setField(placeOf(retest.entity, retest.entity_id, retest.field), null);
   }
 }
 
@@ -46,7 +46,7 @@ const asFounds = (id: string): Entity[] => {
 export function takeBack(repair: Repair): void {
   const { model } = useInspection.getState();
   if (!model) return;
-  const marks = new Set(repair.marks.map((one) => `${one.entity_id} ${one.field}`));
+  const marks = new Set(repair.marks.map((thenNow) => `${thenNow.entity_id} ${thenNow.field}`));
   for (const { values: v } of asFounds(repair.id)) {
     const place = placeOf(String(v.about_entity), String(v.about_id), String(v.field));
     const now = valueIn(model.entities[place.id], place.field) ?? null;

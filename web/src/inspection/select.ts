@@ -31,6 +31,6 @@ export function useChildren<K extends Kind>(kind: K, parentId: string | undefine
 /** Ids of what stands in an entity, in its order: anew only where one came, went or moved. */
 export function useChildIds(kind: Kind, parentId: string | undefined): string[] {
   return useInspection(
-    useShallow((s) => (s.model && parentId ? children(s.model, kind, parentId).map((one) => one.id) : [])),
+    useShallow((s) => (s.model && parentId ? children(s.model, kind, parentId).map((child) => child.id) : [])),
   );
 }

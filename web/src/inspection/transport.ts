@@ -38,9 +38,9 @@ async function heard<T>(call: Promise<T>): Promise<T> {
   const asked = turns;
   const late = setTimeout(() => says("slow", asked), SLOW);
   try {
-    const found = await call;
+    const result = await call;
     says("ok", asked);
-    return found;
+    return result;
   } catch (error) {
     const status = error instanceof Refused ? error.status : 0;
     if (status === 401) says("signed-out", asked);

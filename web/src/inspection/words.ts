@@ -109,7 +109,7 @@ export function nameOf(entity: Entity | undefined): string {
 
 /** As the last judgement calls it within its room, so that margin and walk say the same; else by its kind. */
 function pointName({ id, values: v }: Entity): string {
-  const known = useInspection.getState().model?.judgement?.points.find((one) => one.id === id);
+  const known = useInspection.getState().model?.judgement?.points.find((point) => point.id === id);
   return String(v.name ?? known?.name ?? v.kind ?? v.room ?? "Point");
 }
 

@@ -23,16 +23,16 @@ export function Operator({ inspection }: { inspection: string }) {
   const call = (fault: string) => add("operator_call", inspection, { fault, called_at: now() });
   return (
     <Section title="Network operator" lead="Calls, letters and promises: what is on their side of the meter.">
-      {calls.map((one) => (
-        <Call key={one.id} call={one} inspection={inspection} />
+      {calls.map((operatorCall) => (
+        <Call key={operatorCall.id} call={operatorCall} inspection={inspection} />
       ))}
       <Text mb="1.5">
         <b>Called now about:</b>
       </Text>
       <Flex wrap="wrap" gap="2" role="group" aria-label="Called now about">
-        {faults.map((one) => (
-          <Button key={one.key} onClick={() => call(one.key)}>
-            {one.label}
+        {faults.map((operatorFault) => (
+          <Button key={operatorFault.key} onClick={() => call(operatorFault.key)}>
+            {operatorFault.label}
           </Button>
         ))}
       </Flex>
@@ -45,7 +45,7 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
   const held = useInspection((s) => s.model?.entities[inspection]?.values.held_at);
   const shared = useInspection((s) => s.model?.entities[inspection]?.values.supply_shared_with);
   const v = call.values;
-  const fault = faults.find((one) => one.key === v.fault);
+  const fault = faults.find((operatorFault) => operatorFault.key === v.fault);
   const at = (field: FieldOf<"operator_call">) => ({ kind: "operator_call" as const, id: call.id, field });
   // As the screen was opened: a promise does not run out under one's eyes.
   const [opened] = useState(now);

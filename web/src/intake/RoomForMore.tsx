@@ -49,21 +49,27 @@ export function RoomForMore({ inspection }: { inspection: string }) {
         <Table
           caption="Sum by kind of load"
           columns={[{ name: "Load" }, { name: "Connected A", figure: true }, { name: "Counted A", figure: true }]}
-          rows={room.wanted.map((one) => ({ key: one.load, cells: [one.load, one.connected_a, one.counted_a] }))}
+          rows={room.wanted.map((demandShare) => ({
+            key: demandShare.load,
+            cells: [demandShare.load, demandShare.connected_a, demandShare.counted_a],
+          }))}
           foot={["In all", "", room.with_a]}
         />
       )}
       <Text mt="3" mb="1.5">
         <b>The client asks about:</b>
       </Text>
-      {wanted.map((one) => (
-        <Box key={one.id} borderTopWidth="1px" borderColor="line" py="2">
+      {wanted.map((wantedLoad) => (
+        <Box key={wantedLoad.id} borderTopWidth="1px" borderColor="line" py="2">
           <Fields
             kind="wanted_load"
-            id={one.id}
+            id={wantedLoad.id}
             fields={["what", "current_a", { field: "sheds", hint: "Then it takes what is left." }]}
           />
-          <Button variant="quiet" onClick={() => setField({ kind: "wanted_load", id: one.id, field: "removed" }, true)}>
+          <Button
+            variant="quiet"
+            onClick={() => setField({ kind: "wanted_load", id: wantedLoad.id, field: "removed" }, true)}
+          >
             Remove load
           </Button>
         </Box>

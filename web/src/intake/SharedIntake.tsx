@@ -43,10 +43,10 @@ function useShared(inspection: string) {
 /** What stands under a field of the supply that is entered for other homes too; '' under one of this home alone. */
 export function useSharedHint(inspection: string): (field: string) => string {
   const found = useShared(inspection).data;
-  const homes = found?.homes.filter((one) => one.id !== inspection) ?? [];
-  const own = found?.homes.find((one) => one.id === inspection)?.own ?? [];
+  const homes = found?.homes.filter((home) => home.id !== inspection) ?? [];
+  const own = found?.homes.find((home) => home.id === inspection)?.own ?? [];
   if (homes.length === 0) return () => "";
-  const said = `Shared with ${homes.map((one) => one.reference || "another home").join(", ")}.`;
+  const said = `Shared with ${homes.map((home) => home.reference || "another home").join(", ")}.`;
   return (field) => (found?.fields.includes(field) && !own.includes(field) ? said : "");
 }
 
@@ -77,7 +77,7 @@ export function SharedIntake({ inspection }: { inspection: string }) {
       answer(api.POST("/api/inspections/{inspection_id}/shared-intake", { params: { path }, body: { other, taken } })),
     );
   const part = async () => {
-    const other = found.data?.homes.find((one) => one.id !== inspection)?.id;
+    const other = found.data?.homes.find((home) => home.id !== inspection)?.id;
     await ask(() => answer(api.DELETE("/api/inspections/{inspection_id}/shared-intake", { params: { path } })));
     if (other) tell("This home has its supply for itself; what was entered stays.", () => void share(other));
   };
@@ -111,8 +111,8 @@ interface SharingProps {
 
 function Sharing({ shown, inspection, ask, part }: SharingProps) {
   const labels = useReference()?.fields.inspection ?? {};
-  const others = shown.homes.filter((one) => one.id !== inspection);
-  const own = shown.homes.find((one) => one.id === inspection)?.own ?? [];
+  const others = shown.homes.filter((sharingHome) => sharingHome.id !== inspection);
+  const own = shown.homes.find((sharingHome) => sharingHome.id === inspection)?.own ?? [];
   const path = { inspection_id: inspection };
   const keepOwn = (field: string) => {
     const next = own.includes(field) ? own.filter((one) => one !== field) : [...own, field];
@@ -132,26 +132,39 @@ function Sharing({ shown, inspection, ask, part }: SharingProps) {
   return (
     <>
       <Box as="ul" listStyleType="none" aria-label="Homes that share the supply" mb="3">
-        {others.map((one) => (
-          <Flex as="li" key={one.id} gap="3" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line" py="2">
+        {others.map((sharingHome) => (
+          <Flex
+            as="li"
+            key={sharingHome.id}
+            gap="3"
+            align="center"
+            wrap="wrap"
+            borderTopWidth="1px"
+            borderColor="line"
+            py="2"
+          >
             <Box flex="1 1 16rem" minW="0">
-              <Link to={`/inspection/${one.id}/intake`}>{named(one)}</Link>
+              <Link to={`/inspection/${sharingHome.id}/intake`}>{named(sharingHome)}</Link>
             </Box>
-            <span>{one.issued ? "issued: stays as it is" : one.on_hold ? "on hold" : "shares"}</span>
+            <span>{sharingHome.issued ? "issued: stays as it is" : sharingHome.on_hold ? "on hold" : "shares"}</span>
           </Flex>
         ))}
       </Box>
-      {shown.differing.map((one) => (
-        <Box key={one.field} bg="lampWash" borderLeftWidth="4px" borderColor="ink" px="3" py="2" mb="2">
+      {shown.differing.map((differing) => (
+        <Box key={differing.field} bg="lampWash" borderLeftWidth="4px" borderColor="ink" px="3" py="2" mb="2">
           <Text>
-            <Mark status="attention" size={14} /> <b>{one.label}:</b>{" "}
+            <Mark status="attention" size={14} /> <b>{differing.label}:</b>{" "}
             {shown.homes
-              .map((home) => `${home.reference || "home"} ${one.values[home.id] || "not entered"}`)
+              .map((home) => `${home.reference || "home"} ${differing.values[home.id] || "not entered"}`)
               .join(", ")}
-            {one.own.length > 0 && " (of its own)"}
+            {differing.own.length > 0 && " (of its own)"}
           </Text>
-          {one.own.length === 0 && one.values[inspection] && (
-            <Button size="sm" label={`${one.label}: take this home's for all`} onClick={() => void align(one.field)}>
+          {differing.own.length === 0 && differing.values[inspection] && (
+            <Button
+              size="sm"
+              label={`${differing.label}: take this home's for all`}
+              onClick={() => void align(differing.field)}
+            >
               Use this home's for all
             </Button>
           )}
@@ -194,16 +207,25 @@ function Others({ shown, inspection, share }: OthersProps) {
   };
   return (
     <Box as="ul" listStyleType="none" aria-label="Homes that could share">
-      {shown.others.map((one) => (
-        <Flex as="li" key={one.id} gap="3" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line" py="2">
+      {shown.others.map((sharingHome) => (
+        <Flex
+          as="li"
+          key={sharingHome.id}
+          gap="3"
+          align="center"
+          wrap="wrap"
+          borderTopWidth="1px"
+          borderColor="line"
+          py="2"
+        >
           <Box flex="1 1 16rem" minW="0">
-            {named(one)}
-            {one.same_property && <Text color="quiet">same property</Text>}
+            {named(sharingHome)}
+            {sharingHome.same_property && <Text color="quiet">same property</Text>}
           </Box>
-          <Button label={`Share with ${named(one)}`} onClick={() => void begin(one)}>
+          <Button label={`Share with ${named(sharingHome)}`} onClick={() => void begin(sharingHome)}>
             Share
           </Button>
-          {asked?.other.id === one.id && <Which {...asked} inspection={inspection} share={share} />}
+          {asked?.other.id === sharingHome.id && <Which {...asked} inspection={inspection} share={share} />}
         </Flex>
       ))}
     </Box>

@@ -52,9 +52,9 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
   const may = useMayChange("isolation", "proved_at");
   if (!model) return null;
   const made = children(model, "isolation", board.id);
-  const open = made.find((one) => !one.values.restored_at);
+  const open = made.find((isolation) => !isolation.values.restored_at);
   // Which pairings there are to prove comes with the judgement, way by way.
-  const wanted = model.judgement?.boards.find((one) => one.board_id === board.id)?.pairings ?? [];
+  const wanted = model.judgement?.boards.find((boardState) => boardState.board_id === board.id)?.pairings ?? [];
   const begin = !open && may && (
     <Button variant="action" onClick={() => add("isolation", board.id, { by: me.name, proved_at: now() })}>
       {made.length ? "Isolate again: tester proved now" : "Begin: tester proved now"}
@@ -73,8 +73,12 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
         <Text color="quiet">Nothing recorded yet.</Text>
       )}
       {!may && <Text color="quiet">{NOT_YOURS.decide}</Text>}
-      {made.map((one) =>
-        one === open ? <Steps key={one.id} isolation={one} wanted={wanted} /> : <Done key={one.id} isolation={one} />,
+      {made.map((isolation) =>
+        isolation === open ? (
+          <Steps key={isolation.id} isolation={isolation} wanted={wanted} />
+        ) : (
+          <Done key={isolation.id} isolation={isolation} />
+        ),
       )}
     </Section>
   );
@@ -82,7 +86,7 @@ function OfBoard({ board, me }: { board: Entity; me: Me }) {
 
 /** What was never ticked stands here after the board was restored too. */
 function LeftApart({ boardId }: { boardId: string }) {
-  return usePuttingBack(boardId).some((one) => one.off) ? <PutBackList boardId={boardId} /> : null;
+  return usePuttingBack(boardId).some((putBack) => putBack.off) ? <PutBackList boardId={boardId} /> : null;
 }
 
 function Done({ isolation }: { isolation: Entity }) {
@@ -114,7 +118,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
   };
   const stamp = may ? (field: FieldOf<"isolation">) => setField(at(field), v[field] ? null : now()) : undefined;
   const apart = usePuttingBack(isolation.parentId);
-  const open = apart.filter((one) => one.open);
+  const open = apart.filter((putBack) => putBack.open);
   const loading = all.length === 0;
   const proved = loading
     ? "Every pairing dead"
@@ -192,7 +196,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
           <Flex wrap="wrap" gap="2" align="center">
             {open.length > 0 && (
               <Box role="alert" flex="1 1 100%" px="4" py="2.5" borderWidth="3px" borderColor="ink" borderRadius="lg">
-                <b>{open.length} not ticked as back:</b> {open.map((one) => one.says).join("; ")}.
+                <b>{open.length} not ticked as back:</b> {open.map((putBack) => putBack.says).join("; ")}.
               </Box>
             )}
             <p>Every conductor and bond back and checked, covers on, nobody at work?</p>

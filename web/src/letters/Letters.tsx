@@ -30,7 +30,7 @@ export default function Letters() {
   });
   if (found.isPending) return <Loading what="the letters" />;
   if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const shown = found.data.pages.flatMap((one) => one.letters);
+  const shown = found.data.pages.flatMap((page) => page.letters);
   return (
     <Page
       title="Letters"

@@ -24,7 +24,7 @@ export function SetAside({ kind, id }: { kind: Of; id: string }) {
   const may = useMayChange("set_aside", "state");
   const by = useAside(id);
   if (!model) return null;
-  const own = children(model, "set_aside", model.id).find((one) => one.values.about_id === id);
+  const own = children(model, "set_aside", model.id).find((setAside) => setAside.values.about_id === id);
   if (!own) {
     // It goes with what it belongs to; on its own it can still be said otherwise.
     return (
@@ -62,7 +62,7 @@ const begun = (kind: Of, id: string) => ({
 });
 
 function Agreement({ id }: { id: string }) {
-  const stands = useInspection((s) => s.model?.judgement?.set_aside.find((one) => one.id === id));
+  const stands = useInspection((s) => s.model?.judgement?.set_aside.find((aside) => aside.id === id));
   const may = useMayChange("set_aside", "state");
   const end = () => {
     const removed: Place = { kind: "set_aside", id, field: "removed" };
@@ -104,7 +104,7 @@ export function SetAsides() {
   if (!model) return null;
   const all = children(model, "set_aside", model.id);
   if (all.length === 0) return null;
-  const stands = model.judgement?.set_aside.some((one) => one.in_force && !one.gone);
+  const stands = model.judgement?.set_aside.some((aside) => aside.in_force && !aside.gone);
   const mail = async () => {
     setTrouble("");
     setBusy(true);
@@ -122,12 +122,12 @@ export function SetAsides() {
   };
   return (
     <Section title="Left disconnected, out of scope" lead="By agreement: neither tested nor passed.">
-      {all.map((one) => {
-        const known = model.judgement?.set_aside.find(({ id }) => id === one.id);
+      {all.map((setAside) => {
+        const known = model.judgement?.set_aside.find(({ id }) => id === setAside.id);
         return (
-          <Box key={one.id} borderTopWidth="1px" borderColor="line" py="2.5">
-            <b>{known?.name ?? nameOf(model.entities[String(one.values.about_id)])}</b>
-            <Agreement id={one.id} />
+          <Box key={setAside.id} borderTopWidth="1px" borderColor="line" py="2.5">
+            <b>{known?.name ?? nameOf(model.entities[String(setAside.values.about_id)])}</b>
+            <Agreement id={setAside.id} />
           </Box>
         );
       })}

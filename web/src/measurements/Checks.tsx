@@ -21,23 +21,23 @@ const GROUPS: readonly [Check["group"], string, string][] = [
   ["functional", "Does it work?", "Switches, isolators and buttons, in the order of the walk."],
 ];
 
-const placeOfCheck = (one: Check): Place => placeOf(one.entity, one.entity_id, one.field);
+const placeOfCheck = (liveCheck: Check): Place => placeOf(liveCheck.entity, liveCheck.entity_id, liveCheck.field);
 
 export function Checks({ boardId }: { boardId: string }) {
   const checks = useInspection(
-    useShallow((s) => s.model?.judgement?.live_checks.filter((one) => one.board_id === boardId) ?? []),
+    useShallow((s) => s.model?.judgement?.live_checks.filter((liveCheck) => liveCheck.board_id === boardId) ?? []),
   );
   useEffect(() => setOrder(checks.map(placeOfCheck)), [checks]);
   return (
     <StageBody>
       {GROUPS.map(([group, title, lead]) => {
-        const here = checks.filter((one) => one.group === group);
+        const here = checks.filter((liveCheck) => liveCheck.group === group);
         if (here.length === 0) return null;
         return (
           <Section key={group} title={title} lead={lead}>
             <Box as="ul" listStyleType="none">
-              {here.map((one) => (
-                <Line key={`${one.entity_id} ${one.field}`} one={one} />
+              {here.map((liveCheck) => (
+                <Line key={`${liveCheck.entity_id} ${liveCheck.field}`} one={liveCheck} />
               ))}
             </Box>
           </Section>

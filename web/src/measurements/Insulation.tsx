@@ -20,21 +20,21 @@ type Served = Schemas["InsulationBench"];
 export function Insulation({ board }: { board: Entity }) {
   const [opened, setOpened] = useState(false);
   const served = useServed(board.id);
-  const one = served[0];
-  const first = one?.rows.filter((row) => row.first).map((row) => row.name) ?? [];
+  const insulationBench = served[0];
+  const first = insulationBench?.rows.filter((row) => row.first).map((row) => row.name) ?? [];
   return (
     <Flex wrap="wrap" columnGap="3.5" rowGap="1" align="center" justify="space-between" px="4" pb="1.5" fontSize="sm">
-      {one ? (
+      {insulationBench ? (
         <span>
-          {one.status !== "pass" && <Mark status={one.status} />} Insulation together{" "}
+          {insulationBench.status !== "pass" && <Mark status={insulationBench.status} />} Insulation together{" "}
           <Box as="b" fontFamily="mono">
-            {one.combined} MΩ
+            {insulationBench.combined} MΩ
           </Box>
-          {one.missing.length > 0 && `, ${one.missing.length} not in it`}.
+          {insulationBench.missing.length > 0 && `, ${insulationBench.missing.length} not in it`}.
           {first.length > 0 && (
             <b>
               {" "}
-              Open {first.join(", ")} first{one.without ? `: ${one.without} MΩ without` : ""}.
+              Open {first.join(", ")} first{insulationBench.without ? `: ${insulationBench.without} MΩ without` : ""}.
             </b>
           )}
         </span>
@@ -62,7 +62,7 @@ function useServed(boardId: string): Served[] {
 
 function Parts({ board, served }: { board: Entity; served: Served[] }) {
   const [field, choose] = useState<string | null>(null);
-  const one = served.find((each) => each.field === field) ?? served[0];
+  const insulationBench = served.find((each) => each.field === field) ?? served[0];
   const circuits = useInspection(
     useShallow((s) => (s.model ? children(s.model, "circuit", board.id).filter(({ values }) => !values.spare) : [])),
   );
@@ -72,27 +72,27 @@ function Parts({ board, served }: { board: Entity; served: Served[] }) {
         <Segments
           label="Pairing"
           choices={served.map((each): [string, string] => [each.field, each.pairing])}
-          value={one?.field ?? ""}
+          value={insulationBench?.field ?? ""}
           change={choose}
         />
       )}
-      {one && (
+      {insulationBench && (
         <Box my="3">
-          <Mark status={one.status} />{" "}
+          <Mark status={insulationBench.status} />{" "}
           <Box as="b" fontFamily="mono" fontSize="3xl">
-            {one.combined} MΩ
+            {insulationBench.combined} MΩ
           </Box>{" "}
-          {one.pairing}. {one.says}
+          {insulationBench.pairing}. {insulationBench.says}
         </Box>
       )}
       <WholeBoard boardId={board.id} />
       <EveryCircuit circuits={circuits} />
       <Box as="ul" listStyleType="none">
         {circuits.map((circuit) => (
-          <Line key={circuit.id} circuit={circuit} one={one} />
+          <Line key={circuit.id} circuit={circuit} one={insulationBench} />
         ))}
       </Box>
-      {one && <AfterAll one={one} />}
+      {insulationBench && <AfterAll one={insulationBench} />}
     </>
   );
 }
@@ -143,7 +143,10 @@ function EveryCircuit({ circuits }: { circuits: Entity[] }) {
       <span>Every circuit</span>
       <Segments
         label="Pairings of every circuit"
-        choices={[[FIRM, "as the firm does"], ...choices.map((one): [string, string] => [one, SAID[one] ?? one])]}
+        choices={[
+          [FIRM, "as the firm does"],
+          ...choices.map((choice): [string, string] => [choice, SAID[choice] ?? choice]),
+        ]}
         value={all.size === 1 ? ([...all][0] ?? "") : ""}
         change={(to) => {
           for (const { id } of circuits) keep({ kind: "circuit", id, field: PAIRINGS }, to === FIRM ? null : to);
@@ -203,7 +206,7 @@ function Chosen({ circuitId, name, field, none, unit = "" }: ChosenProps) {
       value={String(value ?? "")}
       choices={[
         ["", none],
-        ...(spec?.choices ?? []).map((one): [string, string] => [one, `${SAID[one] ?? one}${unit}`]),
+        ...(spec?.choices ?? []).map((choice): [string, string] => [choice, `${SAID[choice] ?? choice}${unit}`]),
       ]}
       change={(to) => keep(placeOf("circuit", circuitId, field), to || null)}
     />

@@ -12,7 +12,7 @@ export function Reminder({ live, board }: { live: boolean; board: Entity }) {
   const key = live ? `live.${id}` : `dead.${board.id}`;
   const answered = useDesk((s) => s.answered[key]);
   const isolated = useInspection(
-    (s) => !!s.model?.judgement?.boards.find((one) => one.board_id === board.id)?.proved_at,
+    (s) => !!s.model?.judgement?.boards.find((boardState) => boardState.board_id === board.id)?.proved_at,
   );
   if (answered || (!live && isolated)) return null;
   return (

@@ -124,8 +124,8 @@ function Tested({ board, circuits, tests, byTest }: TestedProps) {
     <>
       {!narrow && <Front board={board} layout={layout} />}
       {!live && <Insulation board={board} />}
-      {layout.whole.map((one) => (
-        <OfBoard key={one.key} boardId={board.id} one={one} />
+      {layout.whole.map((column) => (
+        <OfBoard key={column.key} boardId={board.id} one={column} />
       ))}
       {live && <Devices boardId={board.id} columns={layout.deviceColumns} />}
       {narrow ? (
@@ -144,7 +144,7 @@ function Tested({ board, circuits, tests, byTest }: TestedProps) {
 
 /** Where the board is, how many circuits it has, and whether it is isolated. */
 function Where({ board, circuits, live }: { board: Entity; circuits: number; live: boolean }) {
-  const state = useInspection((s) => s.model?.judgement?.boards.find((one) => one.board_id === board.id));
+  const state = useInspection((s) => s.model?.judgement?.boards.find((boardState) => boardState.board_id === board.id));
   const isolated = state?.proved_at
     ? `${state.restored ? "restored after" : "isolated"} ${clock(state.proved_at)}${state.lock ? `, ${state.lock.toLowerCase()}` : ""}`
     : "no isolation recorded";
@@ -186,7 +186,9 @@ function Grid({ ids, layout, tests }: { ids: readonly string[]; layout: Layout; 
     if (focus?.kind !== "circuit" || !isBlock(text)) return;
     event.preventDefault();
     const rows = ids.map((id) =>
-      layout.columns.map(({ field }) => layout.places.find((one) => one.id === id && one.field === field) ?? null),
+      layout.columns.map(
+        ({ field }) => layout.places.find((place) => place.id === id && place.field === field) ?? null,
+      ),
     );
     paste(text, rows, focus, new Set(layout.columns.filter(({ check }) => check).map(({ field }) => field)));
   };

@@ -6,7 +6,10 @@ import css from "./TestGrid.module.css";
 export function ToPoints({ circuitId, name, live }: { circuitId: string; name: string; live: boolean }) {
   const count = useInspection((s) => {
     const bench = s.model?.judgement?.benches.find((one) => one.circuit_id === circuitId);
-    return bench && `${bench.points.filter((one) => (live ? one.live : one.tested)).length}/${bench.points.length}`;
+    return (
+      bench &&
+      `${bench.points.filter((benchPoint) => (live ? benchPoint.live : benchPoint.tested)).length}/${bench.points.length}`
+    );
   });
   if (!count) return null;
   return (

@@ -23,7 +23,7 @@ export function columnsOf(reference: Reference, kind: "circuit" | "rcd", tests: 
   if (before) return before[tests];
   const inStage = (stage: Tests): Column[] =>
     declared
-      .filter((one) => one.stage === stage)
+      .filter((column) => column.stage === stage)
       .map(({ key, head, check }) => ({
         field: key,
         head: [head[0] ?? "", head[1] ?? ""] as const,
@@ -40,17 +40,19 @@ export type Asked = Schemas["AskedView"];
 
 /** What is asked in a stage, by entity. */
 export function askedIn(judgement: Judgement | null | undefined, stage: Stage): Map<string, Asked> {
-  return new Map((judgement?.asked ?? []).filter((one) => one.stage === stage).map((one) => [one.id, one]));
+  return new Map(
+    (judgement?.asked ?? []).filter((question) => question.stage === stage).map((question) => [question.id, question]),
+  );
 }
 
 /** Does a test apply to an entity? What was not judged yet, since the server has not answered, takes any figure. */
 export function applies(column: Column, entity: Entity, asked: Map<string, Asked>): boolean {
   if (entity.values.spare) return false;
-  const one = asked.get(entity.id);
+  const question = asked.get(entity.id);
   return (
-    !one ||
-    one.fields.includes(column.field) ||
-    one.more.includes(column.field) ||
+    !question ||
+    question.fields.includes(column.field) ||
+    question.more.includes(column.field) ||
     valueIn(entity, column.field) != null
   );
 }

@@ -29,11 +29,11 @@ function of(judgement: Judgement | null | undefined): Verdicts {
   if (before) return before;
   const made: Verdicts = {
     marks: marksOf(judgement),
-    expected: new Map(judgement.expected.map((one) => [keyOf(one.id, one.field), one])),
+    expected: new Map(judgement.expected.map((expected) => [keyOf(expected.id, expected.field), expected])),
     asked: {},
     scales: {
-      byCircuit: new Map(judgement.zs_scales.map((one) => [one.circuit_id, one])),
-      years: judgement.zs_scales.some((one) => one.before.length > 0),
+      byCircuit: new Map(judgement.zs_scales.map((zsScale) => [zsScale.circuit_id, zsScale])),
+      years: judgement.zs_scales.some((zsScale) => zsScale.before.length > 0),
     },
   };
   known.set(judgement, made);

@@ -27,7 +27,7 @@ export function CodeHistory({ inspection, observation }: { inspection: string; o
       {inOrder.map((entry, at) => {
         const next = inOrder[at + 1]?.seq ?? Number.POSITIVE_INFINITY;
         const why = reasons
-          .filter((one) => one.seq > entry.seq && one.seq < next && one.value)
+          .filter((reason) => reason.seq > entry.seq && reason.seq < next && reason.value)
           .sort((a, b) => b.seq - a.seq)[0];
         return (
           <Text as="li" key={entry.id}>

@@ -29,10 +29,10 @@ const VIEWS: Record<string, string> = { mainstream: "Usual view", stricter: "Str
 export function CodingDesk({ observation, me }: { observation: Entity; me: Me }) {
   const model = useInspection((s) => s.model);
   const coding = useInspection((s) => s.model?.judgement?.coding.find((one) => one.id === observation.id));
-  const entry = useCatalogue().find((one) => one.key === observation.values.catalogue_key);
+  const entry = useCatalogue().find((catalogue) => catalogue.key === observation.values.catalogue_key);
   const decides = useMay("decide");
   const repaired = useInspection((s) =>
-    s.model?.judgement?.repairs?.some((one) => one.observation_id === observation.id),
+    s.model?.judgement?.repairs?.some((repair) => repair.observation_id === observation.id),
   );
   const [reason, setReason] = useState<string | null>(null);
   const length = useFieldSpec("observation", "code_reason")?.max_length;
@@ -141,31 +141,31 @@ interface FactsProps {
 
 /** What is known and counted, and one tap for what is not. */
 function Facts({ coding, reply, decides }: FactsProps) {
-  const counted = coding.known.filter((one) => one.so && !one.answered);
-  const answered = coding.known.filter((one) => one.answered);
+  const counted = coding.known.filter((known) => known.so && !known.answered);
+  const answered = coding.known.filter((known) => known.answered);
   return (
     <Box my="2">
       {counted.length > 0 && (
         <Text>
-          Already known: <b>{counted.map((one) => one.says).join(" · ")}</b>
+          Already known: <b>{counted.map((known) => known.says).join(" · ")}</b>
         </Text>
       )}
-      {answered.map((one) => (
-        <Flex key={one.fact} align="center" gap="2" wrap="wrap" mt="1">
+      {answered.map((known) => (
+        <Flex key={known.fact} align="center" gap="2" wrap="wrap" mt="1">
           <Box as="span" flex="1 1 12rem">
-            {one.says}
+            {known.says}
           </Box>
-          <YesNo chosen={one.so} choose={(yes) => reply(one.fact, yes)} label={one.says} disabled={!decides} />
+          <YesNo chosen={known.so} choose={(yes) => reply(known.fact, yes)} label={known.says} disabled={!decides} />
         </Flex>
       ))}
       {coding.questions
-        .filter((one) => !answered.some((known) => known.fact === one.fact))
-        .map((one) => (
-          <Flex key={one.fact} align="center" gap="2" wrap="wrap" mt="1">
+        .filter((question) => !answered.some((known) => known.fact === question.fact))
+        .map((question) => (
+          <Flex key={question.fact} align="center" gap="2" wrap="wrap" mt="1">
             <Box as="span" flex="1 1 12rem">
-              {one.ask}
+              {question.ask}
             </Box>
-            <YesNo chosen={null} choose={(yes) => reply(one.fact, yes)} label={one.ask} disabled={!decides} />
+            <YesNo chosen={null} choose={(yes) => reply(question.fact, yes)} label={question.ask} disabled={!decides} />
           </Flex>
         ))}
     </Box>
@@ -281,12 +281,12 @@ function Second({ observation, me }: { observation: Entity; me: Me }) {
     setField({ kind: "observation", id: observation.id, field: "opinion_asked_at" }, at);
   return (
     <Box mb="4">
-      {given.map((one) => (
-        <Flex key={one.id} gap="3" align="center" mb="2">
-          <CodeMark code={String(one.values.code)} />
+      {given.map((entity) => (
+        <Flex key={entity.id} gap="3" align="center" mb="2">
+          <CodeMark code={String(entity.values.code)} />
           <Text flex="1">
-            <b>Second opinion, {String(one.values.by ?? "a supervisor")}</b>, given without seeing the first code
-            {one.values.reason ? `: ${String(one.values.reason)}` : "."}
+            <b>Second opinion, {String(entity.values.by ?? "a supervisor")}</b>, given without seeing the first code
+            {entity.values.reason ? `: ${String(entity.values.reason)}` : "."}
           </Text>
         </Flex>
       ))}

@@ -17,12 +17,12 @@ import { TextField } from "../ui/TextField";
 import { tell } from "../ui/toaster";
 
 /** Where an entry starts here: as it is suggested, as what is known of the point has moved it, else where the firm starts. */
-function startsWith(judgement: Judgement | null | undefined, about: About, found: CatalogueEntry): string {
+function startsWith(judgement: Judgement | null | undefined, about: About, catalogue: CatalogueEntry): string {
   const suggested = judgement?.suggested.find(
-    (s) => s.key === found.key && (s.entity_id === about.id || s.touches.includes(about.id)),
+    (s) => s.key === catalogue.key && (s.entity_id === about.id || s.touches.includes(about.id)),
   );
-  const moved = judgement?.points.find((one) => one.id === about.id)?.moved[found.key];
-  return suggested?.code ?? moved?.code ?? judgement?.starting_codes[found.key] ?? found.code;
+  const moved = judgement?.points.find((point) => point.id === about.id)?.moved[catalogue.key];
+  return suggested?.code ?? moved?.code ?? judgement?.starting_codes[catalogue.key] ?? catalogue.code;
 }
 
 interface Written {
@@ -61,12 +61,12 @@ function useOptions(about: About, text: string) {
     const entities = Object.values(model?.entities ?? {});
     // What the verdicts speak of here, what is met on such a thing, and what was recorded last stand first.
     const spoken = (model?.judgement?.notes ?? []).filter((n) => n.id === about.id).map((n) => n.observation ?? "");
-    const look = model?.judgement?.points.find((one) => one.id === about.id)?.look;
+    const look = model?.judgement?.points.find((point) => point.id === about.id)?.look;
     const met = look ? (model?.judgement?.looks[look]?.met ?? []) : [];
     const recent = entities
-      .filter((one) => one.kind === "observation" && one.values.catalogue_key)
+      .filter((entity) => entity.kind === "observation" && entity.values.catalogue_key)
       .sort((a, b) => (a.id < b.id ? 1 : -1))
-      .map((one) => String(one.values.catalogue_key));
+      .map((entity) => String(entity.values.catalogue_key));
     return matching(catalogue, text, [...new Set([...spoken, ...met, ...recent])].filter(Boolean)).map((e) => ({
       key: e.key,
       title: e.title,

@@ -32,14 +32,14 @@ export default function Observations({ me }: { me: Me }) {
   const weight = (code: unknown) => (order.includes(String(code ?? "")) ? order.indexOf(String(code)) : order.length);
   const found = children(model, "observation", model.id).sort((a, b) => weight(a.values.code) - weight(b.values.code));
   // Building by building, the home first; in each the most pressing first.
-  const stands = new Map(model.judgement?.recorded.map((one) => [one.id, one.building]));
-  const building = (one?: Entity) => stands.get(one?.id ?? "") ?? "";
+  const stands = new Map(model.judgement?.recorded.map((recorded) => [recorded.id, recorded.building]));
+  const building = (entity?: Entity) => stands.get(entity?.id ?? "") ?? "";
   const grouped = [...found].sort((a, b) => building(a).localeCompare(building(b)));
-  const several = grouped.some((one) => building(one) !== "");
+  const several = grouped.some((observation) => building(observation) !== "");
   const outcome = model.judgement?.outcome_says;
   const because = model.judgement?.outcome_because.length ?? 0;
   const asked = params.get("of");
-  const open = found.find((one) => one.id === asked) ?? (narrow ? undefined : found[0]);
+  const open = found.find((observation) => observation.id === asked) ?? (narrow ? undefined : found[0]);
   const show = (id: string | null) => setParams(id ? { of: id } : {}, { replace: true });
   if (params.has("price")) return <Price close={() => show(null)} />;
   const list = (
@@ -56,14 +56,14 @@ export default function Observations({ me }: { me: Me }) {
         </Empty>
       )}
       <Lines label="Recorded">
-        {grouped.map((one, at) => (
-          <Fragment key={one.id}>
-            {several && (at === 0 || building(grouped[at - 1]) !== building(one)) && (
+        {grouped.map((observation, at) => (
+          <Fragment key={observation.id}>
+            {several && (at === 0 || building(grouped[at - 1]) !== building(observation)) && (
               <Box as="li" fontWeight="bold" pt="3" pb="1">
-                {building(one) || "The home"}
+                {building(observation) || "The home"}
               </Box>
             )}
-            <Recorded one={one} open={one.id === open?.id} show={() => show(one.id)} />
+            <Recorded one={observation} open={observation.id === open?.id} show={() => show(observation.id)} />
           </Fragment>
         ))}
       </Lines>

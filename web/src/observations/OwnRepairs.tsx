@@ -26,11 +26,11 @@ export function OwnRepairs({ observation, me }: { observation: Entity; me: Me })
   const [choosing, setChoosing] = useState(false);
   const of = String(observation.values.about_entity ?? "inspection");
   const works = (useReference()?.works ?? []).filter((work) => work.of.includes(of));
-  const here = all.filter((one) => one.observation_id === observation.id);
+  const here = all.filter((repair) => repair.observation_id === observation.id);
   return (
     <Box as="section" aria-label="Own repairs" mb="4">
-      {here.map((one) => (
-        <OneRepair key={one.id} repair={one} />
+      {here.map((repair) => (
+        <OneRepair key={repair.id} repair={repair} />
       ))}
       {choosing ? (
         <Box>
@@ -76,14 +76,14 @@ function OneRepair({ repair }: { repair: Repair }) {
       </Text>
       <Grid templateColumns={{ base: "minmax(0, 1fr)", xl: "minmax(0, 2fr) minmax(0, 3fr)" }} gap="3" mb="3">
         <Card title="As found">
-          {repair.marks.map((one) => (
-            <Figure key={one.entity_id + one.field} label={one.label} says={one.then || "–"} />
+          {repair.marks.map((thenNow) => (
+            <Figure key={thenNow.entity_id + thenNow.field} label={thenNow.label} says={thenNow.then || "–"} />
           ))}
-          {repair.tests.map((one) => (
+          {repair.tests.map((retest) => (
             <Figure
-              key={one.entity_id + one.field}
-              label={one.label}
-              says={one.found ? `${one.found} ${one.unit}`.trim() : "not tested"}
+              key={retest.entity_id + retest.field}
+              label={retest.label}
+              says={retest.found ? `${retest.found} ${retest.unit}`.trim() : "not tested"}
             />
           ))}
         </Card>
@@ -161,7 +161,7 @@ function Figure({ label, says }: { label: string; says: string }) {
 }
 
 function Begin({ repair }: { repair: Repair }) {
-  const tests = repair.tests.map((one) => one.label).join(", ");
+  const tests = repair.tests.map((retest) => retest.label).join(", ");
   return (
     <>
       <Text mb="2">{tests ? `To be tested again: ${tests}.` : "No test is undone: say how it was left."}</Text>
@@ -175,15 +175,18 @@ function Begin({ repair }: { repair: Repair }) {
 function AsLeft({ repair }: { repair: Repair }) {
   return (
     <Flex direction="column" gap="3">
-      {repair.marks.map((one) => (
-        <FieldInput key={one.entity_id + one.field} place={placeOf(one.entity, one.entity_id, one.field)} />
+      {repair.marks.map((thenNow) => (
+        <FieldInput
+          key={thenNow.entity_id + thenNow.field}
+          place={placeOf(thenNow.entity, thenNow.entity_id, thenNow.field)}
+        />
       ))}
-      {repair.tests.map((one) => (
-        <Flex key={one.entity_id + one.field} align="center" gap="2">
+      {repair.tests.map((retest) => (
+        <Flex key={retest.entity_id + retest.field} align="center" gap="2">
           <Box flex="1">
-            <FieldInput place={placeOf(one.entity, one.entity_id, one.field)} />
+            <FieldInput place={placeOf(retest.entity, retest.entity_id, retest.field)} />
           </Box>
-          {one.status && <Mark status={one.status as Status} size={16} />}
+          {retest.status && <Mark status={retest.status as Status} size={16} />}
         </Flex>
       ))}
       {repair.tests.length === 0 && <Text>Say below how it was left.</Text>}

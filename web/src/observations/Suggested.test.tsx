@@ -20,7 +20,7 @@ vi.mock("../api/reference", () => ({ useFieldSpec: () => undefined }));
 vi.mock("../ui/toaster", () => ({ tell: (said: string, undo?: () => void) => told.push({ said, undo }) }));
 
 const model = () => useInspection.getState().model!;
-const of = (kind: "observation" | "declined") => children(model(), kind, model().id).map((one) => one.values);
+const of = (kind: "observation" | "declined") => children(model(), kind, model().id).map((child) => child.values);
 let cooker = "";
 
 function shown(more: Partial<Schemas["Suggestion"]> = {}, may = ["write", "decide"]): void {

@@ -19,16 +19,16 @@ type Suggestion = Schemas["Suggestion"];
 export function Suggested({ weight }: { weight: (code: unknown) => number }) {
   const suggested = useInspection((s) => s.model?.judgement?.suggested) ?? [];
   const waiting = suggested
-    .filter((one) => !one.recorded && !one.declined)
+    .filter((suggestion) => !suggestion.recorded && !suggestion.declined)
     .sort((a, b) => weight(a.code) - weight(b.code));
-  const refused = suggested.filter((one) => one.declined && !one.recorded);
+  const refused = suggested.filter((suggestion) => suggestion.declined && !suggestion.recorded);
   return (
     <>
       {waiting.length > 0 && (
         <Section title="Suggested by the readings">
           <Lines>
-            {waiting.map((one) => (
-              <Offered key={one.entity_id + one.key} one={one} />
+            {waiting.map((suggestion) => (
+              <Offered key={suggestion.entity_id + suggestion.key} one={suggestion} />
             ))}
           </Lines>
         </Section>
@@ -36,8 +36,8 @@ export function Suggested({ weight }: { weight: (code: unknown) => number }) {
       {refused.length > 0 && (
         <Fold title={`${refused.length} refused, with the reason`}>
           <Lines>
-            {refused.map((one) => (
-              <Refused key={one.entity_id + one.key} one={one} />
+            {refused.map((suggestion) => (
+              <Refused key={suggestion.entity_id + suggestion.key} one={suggestion} />
             ))}
           </Lines>
         </Fold>

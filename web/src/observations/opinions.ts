@@ -3,7 +3,7 @@ import { children, type Model } from "../inspection/model";
 import type { Entity } from "../inspection/types";
 
 export const opinionsOn = (model: Model, observation: Entity): Entity[] =>
-  children(model, "opinion", observation.id).filter((one) => one.values.code);
+  children(model, "opinion", observation.id).filter((opinion) => opinion.values.code);
 
 /** Who is asked for a second opinion sees the first code once they have given their own; the server keeps it till then. */
 export const isBlind = (model: Model, observation: Entity): boolean =>

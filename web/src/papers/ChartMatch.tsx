@@ -45,14 +45,14 @@ export function ChartMatch({ paper, busy, carry }: Props) {
     setHeads({ ...heads, [sheet]: Math.min(Math.max(at, 0), table.rows.length - 1) });
   };
   const left = columns.filter((key, i) => !key && table.rows.some((row) => row[i])).length;
-  const targets: Choice[] = [["", "left out"], ...paper.targets.map((one): Choice => [one.key, one.label])];
+  const targets: Choice[] = [["", "left out"], ...paper.targets.map((target): Choice => [target.key, target.label])];
   return (
     <Box mt="4">
       {paper.tables.length > 1 && (
         <Flex wrap="wrap" gap="2" mb="3" role="group" aria-label="Sheet">
-          {paper.tables.map((one, i) => (
-            <Button key={one.sheet} variant="choice" pressed={i === sheet} onClick={() => setSheet(i)}>
-              {one.sheet || `Table ${i + 1}`}
+          {paper.tables.map((paperTable, i) => (
+            <Button key={paperTable.sheet} variant="choice" pressed={i === sheet} onClick={() => setSheet(i)}>
+              {paperTable.sheet || `Table ${i + 1}`}
             </Button>
           ))}
         </Flex>

@@ -155,7 +155,7 @@ function Before({ property, installation, here, busy, carry }: BeforeProps) {
   });
   const name = found.data?.installations.find((one) => one.id === installation)?.values.name;
   const before = (found.data?.inspections ?? []).filter(
-    (one) => one.id !== here && (!name || !one.installation || one.installation === name),
+    (inspection) => inspection.id !== here && (!name || !inspection.installation || inspection.installation === name),
   );
   if (!before.length) return null;
   return (

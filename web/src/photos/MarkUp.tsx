@@ -66,7 +66,7 @@ export function MarkUp({ id, inspection, close }: { id: string; inspection: stri
     const by = step[event.key];
     if (!mark || !by) return;
     event.preventDefault();
-    keep(marks.map((one, index) => (index === chosen ? moved(one, ...by) : one)));
+    keep(marks.map((photoMark, index) => (index === chosen ? moved(photoMark, ...by) : photoMark)));
   };
   return (
     <Dialog

@@ -78,25 +78,25 @@ export function Marks({ marks, shape, chosen }: { marks: readonly PhotoMark[]; s
   return (
     <>
       {marks.map(
-        (one, at) =>
-          one.kind === "blur" && (
+        (photoMark, at) =>
+          photoMark.kind === "blur" && (
             <span
               key={at}
               className={css.blur}
               data-chosen={at === chosen || undefined}
               style={{
-                left: `${Math.min(one.x, one.x2) * 100}%`,
-                top: `${Math.min(one.y, one.y2) * 100}%`,
-                width: `${Math.abs(one.x2 - one.x) * 100}%`,
-                height: `${Math.abs(one.y2 - one.y) * 100}%`,
+                left: `${Math.min(photoMark.x, photoMark.x2) * 100}%`,
+                top: `${Math.min(photoMark.y, photoMark.y2) * 100}%`,
+                width: `${Math.abs(photoMark.x2 - photoMark.x) * 100}%`,
+                height: `${Math.abs(photoMark.y2 - photoMark.y) * 100}%`,
               }}
             />
           ),
       )}
       <svg className={css.marks} viewBox={`0 0 ${width} ${height}`} aria-hidden="true">
-        {marks.map((one, at) => (
+        {marks.map((photoMark, at) => (
           <g key={at} data-chosen={at === chosen || undefined}>
-            {shapeOf(one, numberOf(marks, at), width, height)}
+            {shapeOf(photoMark, numberOf(marks, at), width, height)}
           </g>
         ))}
       </svg>

@@ -39,7 +39,7 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   const barred = model?.entities[inspection]?.values.no_photos === true;
   if (!model) return null;
   const found = children(model, "photo", inspection).filter(
-    (one) => one.values.about_id === id && (!only || (one.values.shows ?? "defect") === shows),
+    (photo) => photo.values.about_id === id && (!only || (photo.values.shows ?? "defect") === shows),
   );
   const take = async (files: File[]) => {
     setTrouble([]);
@@ -47,8 +47,8 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
     setTrouble(await takeIn(inspection, files, { kind, id, shows }, setTaking));
     setTaking(0);
   };
-  const large = found.find((one) => one.id === open);
-  const refused = found.flatMap((one) => unsent[String(one.values.sha256)] || []);
+  const large = found.find((photo) => photo.id === open);
+  const refused = found.flatMap((photo) => unsent[String(photo.values.sha256)] || []);
   const takeOut = (photo: Entity) => {
     const removed: Place = { kind: "photo", id: photo.id, field: "removed" };
     setField(removed, true);
@@ -56,19 +56,19 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   };
   return (
     <Flex wrap="wrap" gap="2" align="center" px={inline ? "0" : "4"} pt={inline ? "0.5" : "0"} pb={inline ? "0" : "3"}>
-      {found.map((one) => (
+      {found.map((photo) => (
         <Button
-          key={one.id}
+          key={photo.id}
           variant="plain"
           size="bare"
           label={`Open ${label.toLowerCase()}`}
-          pressed={one.id === open}
-          onClick={() => setOpen(one.id === open ? null : one.id)}
+          pressed={photo.id === open}
+          onClick={() => setOpen(photo.id === open ? null : photo.id)}
         >
           <MarkedPhoto
-            photo={one}
+            photo={photo}
             inspection={inspection}
-            alt={String(one.values.caption ?? label)}
+            alt={String(photo.values.caption ?? label)}
             size={big ? "medium" : "small"}
           />
         </Button>

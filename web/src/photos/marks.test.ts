@@ -7,7 +7,11 @@ describe("numbers over a photo", () => {
   const marks = [mark("number", 0.1, 0.1), mark("ring", 0.2, 0.2, 0.4, 0.4), mark("number", 0.5, 0.5)];
 
   it("count the numbers alone, in the order in which they were set", () => {
-    expect(marks.map((one, at) => (one.kind === "number" ? numberOf(marks, at) : null))).toEqual([1, null, 2]);
+    expect(marks.map((photoMark, at) => (photoMark.kind === "number" ? numberOf(marks, at) : null))).toEqual([
+      1,
+      null,
+      2,
+    ]);
   });
 
   it("close up where one goes", () => {

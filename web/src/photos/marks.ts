@@ -17,7 +17,7 @@ export const marksOf = (photo: Entity): PhotoMark[] => (photo.values.marks ?? []
 
 /** The number that a mark shows: how many numbers stand before it, and itself. */
 export const numberOf = (marks: readonly PhotoMark[], at: number): number =>
-  marks.slice(0, at + 1).filter((one) => one.kind === "number").length;
+  marks.slice(0, at + 1).filter((photoMark) => photoMark.kind === "number").length;
 
 const clamp = (value: number) => Math.min(1, Math.max(0, Math.round(value * 10000) / 10000));
 

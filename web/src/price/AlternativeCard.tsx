@@ -17,7 +17,7 @@ interface Props {
 }
 
 export function AlternativeCard({ alternative, prices }: Props) {
-  const byId = new Map(prices.open.map((one) => [one.id, one]));
+  const byId = new Map(prices.open.map((openItem) => [openItem.id, openItem]));
   return (
     <Box borderWidth="2px" borderColor="ink" borderRadius="lg" px="4" py="3">
       <Flex justify="space-between" align="baseline" gap="3">
@@ -84,7 +84,10 @@ function Line({ line, prices }: { line: Alternative["lines"][number]; prices: Pr
             <SelectField
               label="Clears observation"
               value={String(values?.observation_id ?? "")}
-              choices={[["", "none"], ...prices.open.map((one) => [one.id, `${one.code} ${one.what}`] as const)]}
+              choices={[
+                ["", "none"],
+                ...prices.open.map((openItem) => [openItem.id, `${openItem.code} ${openItem.what}`] as const),
+              ]}
               change={(id) => setField(at("observation_id"), id || null)}
             />
           )}

@@ -24,8 +24,8 @@ export function Offers({ prices, again }: { prices: Price; again: () => void }) 
           Offers made
         </Heading>
       )}
-      {[...prices.offers].reverse().map((one) => (
-        <Made key={one.id} offer={one} again={again} />
+      {[...prices.offers].reverse().map((offer) => (
+        <Made key={offer.id} offer={offer} again={again} />
       ))}
     </Box>
   );
@@ -36,7 +36,7 @@ function Make({ prices, again }: { prices: Price; again: () => void }) {
   const [days, setDays] = useState("30");
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState("");
-  const lacks = prices.alternatives.flatMap((one) => one.trouble);
+  const lacks = prices.alternatives.flatMap((alternative) => alternative.trouble);
   const make = async () => {
     const valid_days = Number(days);
     if (!Number.isInteger(valid_days) || valid_days < 1) return setTrouble("Enter whole days, such as 30.");
@@ -102,21 +102,21 @@ function Made({ offer, again }: { offer: Offer; again: () => void }) {
       <Text>
         <b>{offer.number}</b> of {moment(offer.issued_at)}, holds until {day(offer.valid_until)}
       </Text>
-      {offer.alternatives.map((one) => (
-        <Flex key={one.number} gap="3" align="center" wrap="wrap" py="1">
+      {offer.alternatives.map((offered) => (
+        <Flex key={offered.number} gap="3" align="center" wrap="wrap" py="1">
           <Box flex="1 1 12rem" minW="0">
-            {one.works.join(", ")}
+            {offered.works.join(", ")}
             <Text color="quiet" fontSize="sm">
-              {hours(one.minutes)}
+              {hours(offered.minutes)}
             </Text>
           </Box>
           <Box as="span" fontFamily="mono" fontWeight="bold">
-            {money(offer.currency, one.price)}
+            {money(offer.currency, offered.price)}
           </Box>
           {!offer.job && (
             <Button
-              label={`Accepted: alternative ${one.number} of ${offer.number}`}
-              onClick={() => void accept(one.number, false)}
+              label={`Accepted: alternative ${offered.number} of ${offer.number}`}
+              onClick={() => void accept(offered.number, false)}
             >
               Accepted
             </Button>

@@ -65,8 +65,8 @@ function Found({ prices, chosen, choose, again }: FoundProps) {
       )}
       <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 3fr) minmax(17rem, 2fr)" }} gap="6">
         <Box as="section" aria-label="What can be done" minW="0">
-          {prices.open.map((one) => (
-            <Finding key={one.id} finding={one} prices={prices} alternative={chosen} />
+          {prices.open.map((openItem) => (
+            <Finding key={openItem.id} finding={openItem} prices={prices} alternative={chosen} />
           ))}
         </Box>
         <Box minW="0">
@@ -85,7 +85,7 @@ interface FindingProps {
 }
 
 function Finding({ finding, prices, alternative }: FindingProps) {
-  const options = prices.options.filter((one) => one.clears.includes(finding.id));
+  const options = prices.options.filter((option) => option.clears.includes(finding.id));
   return (
     <Box as="article" aria-label={finding.what || "Observation"} borderTopWidth="1px" borderColor="line" py="3">
       <Flex gap="3" align="center" mb="2">
@@ -100,8 +100,8 @@ function Finding({ finding, prices, alternative }: FindingProps) {
         </Box>
       </Flex>
       <Grid templateColumns="repeat(auto-fill, minmax(min(13rem, 100%), 1fr))" gap="2">
-        {options.map((one) => (
-          <OptionCard key={one.key} option={one} prices={prices} alternative={alternative} />
+        {options.map((option) => (
+          <OptionCard key={option.key} option={option} prices={prices} alternative={alternative} />
         ))}
       </Grid>
       {options.length === 0 && (
@@ -119,7 +119,7 @@ interface OptionProps {
 
 function OptionCard({ option, prices, alternative }: OptionProps) {
   const taken = useInspection((s) => linesOf(alternative, s.model).some((line) => isOf(line, option)));
-  const codes = option.clears.map((id) => prices.open.find((one) => one.id === id)?.code || "?");
+  const codes = option.clears.map((id) => prices.open.find((openItem) => openItem.id === id)?.code || "?");
   const counted = [...new Set(codes)].map((code) => `${codes.filter((one) => one === code).length} ${code}`);
   return (
     <Button
@@ -152,7 +152,7 @@ function OptionCard({ option, prices, alternative }: OptionProps) {
 
 /** Which alternative is being made up, and how it stands. */
 function Choosing({ prices, chosen, choose }: Pick<FoundProps, "prices" | "chosen" | "choose">) {
-  const of = (number: number) => prices.alternatives.find((one) => one.number === number);
+  const of = (number: number) => prices.alternatives.find((alternative) => alternative.number === number);
   const fill = (keys: readonly string[]) => {
     for (const key of keys) {
       const option = prices.options.find((one) => one.key === key);
@@ -178,9 +178,9 @@ function Choosing({ prices, chosen, choose }: Pick<FoundProps, "prices" | "chose
         <>
           <Text mb="2">Tap what is to be done, or begin with a proposal:</Text>
           <Flex gap="2" wrap="wrap">
-            {prices.proposals.map((one) => (
-              <Button key={one.name} onClick={() => fill(one.options)}>
-                {`${one.name} · ${money(prices.currency, priceOf(prices, one.options))}`}
+            {prices.proposals.map((proposal) => (
+              <Button key={proposal.name} onClick={() => fill(proposal.options)}>
+                {`${proposal.name} · ${money(prices.currency, priceOf(prices, proposal.options))}`}
               </Button>
             ))}
           </Flex>
@@ -199,4 +199,4 @@ function Choosing({ prices, chosen, choose }: Pick<FoundProps, "prices" | "chose
 
 /** What a proposal comes to, by the prices that were served with it. */
 const priceOf = (prices: Prices, keys: readonly string[]): number =>
-  prices.options.filter((one) => keys.includes(one.key)).reduce((sum, one) => sum + one.price, 0);
+  prices.options.filter((option) => keys.includes(option.key)).reduce((sum, option) => sum + option.price, 0);

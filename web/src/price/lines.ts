@@ -14,7 +14,7 @@ export const OWN = "own";
 /** Lines of one alternative as they stand on this device. */
 export function linesOf(alternative: number, model = useInspection.getState().model): Entity[] {
   if (!model) return [];
-  return children(model, "offer_line", model.id).filter((one) => one.values.alternative === alternative);
+  return children(model, "offer_line", model.id).filter((offerLine) => offerLine.values.alternative === alternative);
 }
 
 export const isOf = (line: Entity, option: Option): boolean =>
@@ -22,9 +22,9 @@ export const isOf = (line: Entity, option: Option): boolean =>
 
 /** Taken into the alternative, or out of it where it is there: a second tap is the way back. */
 export function toggle(alternative: number, option: Option): void {
-  const there = linesOf(alternative).filter((one) => isOf(one, option));
+  const there = linesOf(alternative).filter((line) => isOf(line, option));
   if (there.length === 0) take(alternative, option);
-  for (const one of there) remove(one.id);
+  for (const entity of there) remove(entity.id);
 }
 
 export function take(alternative: number, option: Option): string {

@@ -12,7 +12,7 @@ import { PutBackList, usePuttingBack } from "./PutBackList";
 export function Apart({ board }: { board: Entity }) {
   const [opened, setOpened] = useState(false);
   const things = usePuttingBack(board.id);
-  const state = useInspection((s) => s.model?.judgement?.boards.find((one) => one.board_id === board.id));
+  const state = useInspection((s) => s.model?.judgement?.boards.find((boardState) => boardState.board_id === board.id));
   const learning = useInspection((s) =>
     s.model
       ? children(s.model, "attendance", s.model.id)
@@ -22,8 +22,8 @@ export function Apart({ board }: { board: Entity }) {
       : "",
   );
   const open = !!state?.proved_at && !state.restored;
-  const coming = things.filter((one) => one.before && !one.off).length;
-  const back = things.filter((one) => one.open).length;
+  const coming = things.filter((putBack) => putBack.before && !putBack.off).length;
+  const back = things.filter((putBack) => putBack.open).length;
   if (!open && !coming && !back) return null;
   const words = [coming && `${coming} to take off before 500 V`, back && `${back} to put back`].filter(Boolean);
   const short = [coming && `${coming} to take off`, back && `${back} to put back`].filter(Boolean);

@@ -13,7 +13,7 @@ const NONE: Thing[] = [];
 /** What is to be seen to at a board. */
 export function usePuttingBack(boardId: string): Thing[] {
   const all = useInspection((s) => s.model?.judgement?.putting_back) ?? NONE;
-  return all.filter((one) => one.board_id === boardId);
+  return all.filter((putBack) => putBack.board_id === boardId);
 }
 
 export function PutBackList({ boardId }: { boardId: string }) {

@@ -27,7 +27,7 @@ export function Clients({ me }: { me: Me }) {
   });
   if (clients.isPending) return <Loading what="the clients" />;
   if (clients.isError) return <Trouble message={explain(clients.error)} again={() => clients.refetch()} />;
-  const shown = clients.data.pages.flatMap((one) => one.entries);
+  const shown = clients.data.pages.flatMap((page) => page.entries);
   const count = clients.data.pages[0]?.count ?? 0;
   const add = async () => {
     try {
@@ -88,7 +88,7 @@ export function Client({ me }: { me: Me }) {
   const [first] = found.data.pages;
   if (!first) return null;
   const { client, count } = first;
-  const properties = found.data.pages.flatMap((one) => one.properties);
+  const properties = found.data.pages.flatMap((page) => page.properties);
   const add = async () => {
     try {
       navigate(`/property/${(await addEntry("property", client.id, {})).id}`);

@@ -54,7 +54,7 @@ export default function Instruments({ me }: { me: Me }) {
     });
   const { instruments, lead_sets } = found.data;
   const instrument = instruments.find((one) => one.entry.id === opened)?.entry;
-  const leads = lead_sets.find((one) => one.entry.id === opened)?.entry;
+  const leads = lead_sets.find((leadSet) => leadSet.entry.id === opened)?.entry;
   return (
     <Page
       wide
@@ -80,8 +80,8 @@ export default function Instruments({ me }: { me: Me }) {
         tools={<Button onClick={() => make("leads", {})}>Add a lead set</Button>}
       >
         <Shelf>
-          {lead_sets.map((one) => (
-            <LeadSet key={one.entry.id} one={one} open={() => setOpened(one.entry.id)} />
+          {lead_sets.map((leadSet) => (
+            <LeadSet key={leadSet.entry.id} one={leadSet} open={() => setOpened(leadSet.entry.id)} />
           ))}
         </Shelf>
       </Section>

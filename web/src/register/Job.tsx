@@ -187,8 +187,10 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   const queries = useQueryClient();
   const [told, setTold] = useState("");
   const { job, state_begun, beginnings, inspections, instruments } = found;
-  const inUse = instruments.filter((one) => !one.entry.values.retired);
-  const trouble = inUse.filter((one) => one.calibration.status === "fail" || one.calibration.status === "attention");
+  const inUse = instruments.filter((instrument) => !instrument.entry.values.retired);
+  const trouble = inUse.filter(
+    (instrument) => instrument.calibration.status === "fail" || instrument.calibration.status === "attention",
+  );
   // What is taken over from the job comes with it.
   const start = async (beginning: Found["beginnings"][number]) => {
     setTold("");
@@ -201,7 +203,9 @@ function Begin({ me, found }: { me: Me; found: Found }) {
       reference: home.next_reference,
       inspected_on: today(),
       ...(house_rules && Object.keys(house_rules).length > 0 && { house_rules }),
-      ...(table_corrections?.length && { table_corrections: table_corrections.map((one) => ({ ...one })) }),
+      ...(table_corrections?.length && {
+        table_corrections: table_corrections.map((tableCorrection) => ({ ...tableCorrection })),
+      }),
       ...(beginning.fields as Record<string, Value>),
     };
     // The server names what is begun: pressed on two devices, it is one inspection.
@@ -214,10 +218,10 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   return (
     <Box mb="4">
       {told && <Told trouble>{told}</Told>}
-      {trouble.map((one) => (
-        <Text key={one.entry.id} mb="2">
-          <Mark status={one.calibration.status} /> {textOf(one.entry, "name")} {textOf(one.entry, "serial")}:{" "}
-          {one.calibration.reason}
+      {trouble.map((instrument) => (
+        <Text key={instrument.entry.id} mb="2">
+          <Mark status={instrument.calibration.status} /> {textOf(instrument.entry, "name")}{" "}
+          {textOf(instrument.entry, "serial")}: {instrument.calibration.reason}
         </Text>
       ))}
       <Lines label="Begun for this job">

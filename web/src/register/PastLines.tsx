@@ -8,19 +8,19 @@ import { Quiet } from "./entry";
 type Past = Schemas["PastOut"];
 
 export function PastLines({ inspections, stage }: { inspections: readonly Past[]; stage: string }) {
-  return inspections.map((one) => (
-    <Line key={one.id} to={`/inspection/${one.id}/${stage}`}>
-      <b>{one.reference ?? "no reference"}</b>
+  return inspections.map((past) => (
+    <Line key={past.id} to={`/inspection/${past.id}/${stage}`}>
+      <b>{past.reference ?? "no reference"}</b>
       <Box as="span" flex="1 1 14rem">
-        {[one.installation, day(one.inspected_on)].filter(Boolean).join(" · ")}
+        {[past.installation, day(past.inspected_on)].filter(Boolean).join(" · ")}
       </Box>
-      <Quiet>{[standing(one)]}</Quiet>
+      <Quiet>{[standing(past)]}</Quiet>
     </Line>
   ));
 }
 
 /** How an inspection stands: its outcome, on hold, or in hand. */
-function standing(one: Past): string {
-  if (one.on_hold) return one.return_on ? `on hold, return ${day(one.return_on)}` : "on hold";
-  return one.outcome ?? "in hand";
+function standing(past: Past): string {
+  if (past.on_hold) return past.return_on ? `on hold, return ${day(past.return_on)}` : "on hold";
+  return past.outcome ?? "in hand";
 }

@@ -145,8 +145,8 @@ function Facts({ found, query, make }: FactsProps) {
           Each has its own report: the house, or an outbuilding with its own earthing.
         </Text>
         <Lines label="Installations">
-          {installations.map((one) => (
-            <Installation key={one.id} one={one} query={query} />
+          {installations.map((registerEntry) => (
+            <Installation key={registerEntry.id} one={registerEntry} query={query} />
           ))}
         </Lines>
         <Button onClick={() => make("installation", { name: installations.length ? "Outbuilding" : "House" })}>

@@ -43,8 +43,8 @@ export default function Report({ me }: { me: Me }) {
     if (Date.now() - preview.dataUpdatedAt > LASTS_MS) void preview.refetch();
   };
   // What stands against a satisfactory result is listed under it already.
-  const told = new Set(judgement?.against.map((one) => one.says));
-  const points = (preview.data?.points ?? []).filter((one) => one.level === "must" || !told.has(one.text));
+  const told = new Set(judgement?.against.map((objection) => objection.says));
+  const points = (preview.data?.points ?? []).filter((point) => point.level === "must" || !told.has(point.text));
   return (
     <>
       <StageHead title="Report" line="you decide and sign; the verdicts are an opinion" />
@@ -103,28 +103,28 @@ function Repaired() {
   if (!repairs?.length) return null;
   return (
     <Box as="section" aria-label="Own repairs" mb="4">
-      {repairs.map((one) => (
-        <Flex key={one.id} gap="3" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line" py="1.5">
+      {repairs.map((repair) => (
+        <Flex key={repair.id} gap="3" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line" py="1.5">
           <Box flex="1 1 16rem">
-            <b>{[one.code, one.where].filter(Boolean).join(" · ")}</b>: {one.label}
+            <b>{[repair.code, repair.where].filter(Boolean).join(" · ")}</b>: {repair.label}
           </Box>
           <span>
-            {one.certificate
-              ? `closed by certificate ${one.certificate}`
-              : one.complete
+            {repair.certificate
+              ? `closed by certificate ${repair.certificate}`
+              : repair.complete
                 ? "holds, no certificate yet"
-                : `${one.lacks.length + one.failing.length} to do`}
+                : `${repair.lacks.length + repair.failing.length} to do`}
           </span>
           <Button
             size="sm"
             variant="quiet"
-            label={`Open own repair at ${one.where}`}
+            label={`Open own repair at ${repair.where}`}
             onClick={() =>
               goTo({
                 stage: "observations",
                 entity: "observation",
-                id: one.observation_id,
-                observation: one.observation_id,
+                id: repair.observation_id,
+                observation: repair.observation_id,
               })
             }
           >
@@ -176,13 +176,13 @@ function Duties() {
   return (
     <Fold title={`Landlord's duties (${duties.length}): check the law that applies`}>
       <Box as="ul" listStyleType="disc" ml="5" my="1">
-        {duties.map((one) => (
-          <li key={one.duty + one.counted_from}>
-            {one.duty}
-            {one.due ? (
-              <b> by {day(one.due)}</b>
-            ) : one.counted_from ? (
-              ` (${one.days ? `${one.days} days from ` : ""}${one.counted_from})`
+        {duties.map((duty) => (
+          <li key={duty.duty + duty.counted_from}>
+            {duty.duty}
+            {duty.due ? (
+              <b> by {day(duty.due)}</b>
+            ) : duty.counted_from ? (
+              ` (${duty.days ? `${duty.days} days from ` : ""}${duty.counted_from})`
             ) : (
               ""
             )}

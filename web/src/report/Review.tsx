@@ -75,10 +75,10 @@ function Steps({ steps }: { steps: State["steps"] }) {
   if (steps.length === 0) return null;
   return (
     <Box as="ol" listStyleType="none" aria-label="Steps so far" mb="3">
-      {steps.map((one) => (
-        <Box as="li" key={one.number} py="1">
-          <b>{one.name}</b> {DONE[one.kind]}, {moment(one.at)}
-          {one.words && <Box as="blockquote">“{one.words}”</Box>}
+      {steps.map((step) => (
+        <Box as="li" key={step.number} py="1">
+          <b>{step.name}</b> {DONE[step.kind]}, {moment(step.at)}
+          {step.words && <Box as="blockquote">“{step.words}”</Box>}
         </Box>
       ))}
     </Box>
@@ -91,20 +91,22 @@ function Changes({ title, changes }: { title: string; changes: Schemas["ChangedO
     <Box as="section" aria-label={title} mb="3">
       <b>{title}</b>
       <Lines label={title}>
-        {changes.map((one) => (
-          <Line key={`${one.entity_id} ${one.field}`}>
+        {changes.map((changed) => (
+          <Line key={`${changed.entity_id} ${changed.field}`}>
             <Box flex="1 1 18rem" minW="0" overflowWrap="anywhere">
-              {one.where}, {one.label}: {one.before && `${one.before} → `}
-              <b>{one.now}</b>
+              {changed.where}, {changed.label}: {changed.before && `${changed.before} → `}
+              <b>{changed.now}</b>
               <Box color="quiet" fontSize="sm">
-                {one.by}, {moment(one.at)}
+                {changed.by}, {moment(changed.at)}
               </Box>
             </Box>
             <Button
               size="sm"
               variant="quiet"
-              label={`Open ${one.where}, ${one.label}`}
-              onClick={() => goTo({ stage: one.stage, entity: one.entity, id: one.entity_id, field: one.field })}
+              label={`Open ${changed.where}, ${changed.label}`}
+              onClick={() =>
+                goTo({ stage: changed.stage, entity: changed.entity, id: changed.entity_id, field: changed.field })
+              }
             >
               Open
             </Button>

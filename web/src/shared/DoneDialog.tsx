@@ -23,7 +23,7 @@ interface Props {
 }
 
 export function DoneDialog({ report, close, taken }: Props) {
-  const open = report.items.filter((one) => one.state !== "cleared");
+  const open = report.items.filter((sharedItem) => sharedItem.state !== "cleared");
   const [items, setItems] = useState<string[]>(open.length === 1 && open[0] ? [open[0].id] : []);
   const [typed, setTyped] = useState({ by: "", on: today(), words: "", certificate: "" });
   const [files, setFiles] = useState<SentFile[]>([]);
@@ -33,7 +33,7 @@ export function DoneDialog({ report, close, taken }: Props) {
       answer(
         shared.POST("/api/shared/homes/{inspection_id}/done", {
           params: { path: { inspection_id: report.id } },
-          body: { ...typed, items, files: files.map((one) => one.id) },
+          body: { ...typed, items, files: files.map((sentFile) => sentFile.id) },
         }),
       ),
     onSuccess: (next) => {
@@ -64,7 +64,7 @@ export function DoneDialog({ report, close, taken }: Props) {
           label="What was done"
           values={items}
           change={setItems}
-          choices={open.map((one) => [one.id, `${one.code} ${one.title}`] as const)}
+          choices={open.map((sharedItem) => [sharedItem.id, `${sharedItem.code} ${sharedItem.title}`] as const)}
         />
         <TextField label="Who did it" maxLength={120} hint="the electrician or the firm" {...of("by")} />
         <DateField label="Done on" {...of("on")} />

@@ -38,13 +38,13 @@ interface Props {
 
 function Report({ page, report, taken }: Props) {
   const [open, setOpen] = useState<"done" | "copy" | null>(null);
-  const counting = report.items.filter((one) => one.counts);
+  const counting = report.items.filter((sharedItem) => sharedItem.counts);
   const parts: readonly (readonly [string, SharedItem[]])[] = [
-    ["To be put right", counting.filter((one) => one.code !== "FI")],
-    ["To be looked into", counting.filter((one) => one.code === "FI")],
+    ["To be put right", counting.filter((sharedItem) => sharedItem.code !== "FI")],
+    ["To be looked into", counting.filter((sharedItem) => sharedItem.code === "FI")],
   ];
-  const advised = report.items.filter((one) => !one.counts);
-  const left = counting.some((one) => one.state !== "cleared");
+  const advised = report.items.filter((sharedItem) => !sharedItem.counts);
+  const left = counting.some((sharedItem) => sharedItem.state !== "cleared");
   return (
     <>
       <Text color="quiet">
@@ -84,9 +84,9 @@ function Report({ page, report, taken }: Props) {
         </Box>
       )}
       <Fold title="What do C1, C2, C3 and FI mean?">
-        {report.meaning.map((one) => (
-          <Flex key={one.code} gap="3" py="1" align="baseline">
-            <CodeMark code={one.code} /> {one.means}
+        {report.meaning.map((meaning) => (
+          <Flex key={meaning.code} gap="3" py="1" align="baseline">
+            <CodeMark code={meaning.code} /> {meaning.means}
           </Flex>
         ))}
       </Fold>
@@ -222,13 +222,13 @@ function ItemRow({ home, item }: { home: string; item: SharedItem }) {
 }
 
 function CopiesGiven({ report }: { report: SharedReport }) {
-  const given = report.copies.filter((one) => one.arrived);
+  const given = report.copies.filter((sharedCopy) => sharedCopy.arrived);
   if (given.length === 0) return null;
   return (
     <Box as="ul" aria-label="Copies given" listStyleType="none" mb="3">
-      {given.map((one, at) => (
+      {given.map((sharedCopy, at) => (
         <li key={at}>
-          <Tick /> {one.name}, {one.role}: {one.how}, {day(one.at.slice(0, 10))}
+          <Tick /> {sharedCopy.name}, {sharedCopy.role}: {sharedCopy.how}, {day(sharedCopy.at.slice(0, 10))}
         </li>
       ))}
     </Box>

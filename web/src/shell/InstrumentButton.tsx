@@ -31,7 +31,7 @@ export function InstrumentButton() {
   useEffect(() => {
     entries.current = register;
   }, [register]);
-  useEffect(() => void pairAgain((found) => linkedInstrument(found, entries.current)), []);
+  useEffect(() => void pairAgain((instrument) => linkedInstrument(instrument, entries.current)), []);
   const says =
     link === "linked" ? source.name : link === "away" ? "out of reach" : link === "ended" ? "link ended" : null;
   const words = says ?? (chosen ? `typed off ${String(chosen)}` : "Instrument");
@@ -119,19 +119,19 @@ function InstrumentDialog({ close }: { close: () => void }) {
   if (!model) return null;
   const used = children(model, "instrument_used", model.id);
   const others = entries.filter(
-    ({ id, values }) => !values.retired && !used.some((one) => one.values.register_id === id),
+    ({ id, values }) => !values.retired && !used.some((instrumentUsed) => instrumentUsed.values.register_id === id),
   );
   const named = (values: Record<string, unknown>) =>
     [values.name ?? "Instrument", values.serial].filter(Boolean).map(String).join(" ");
   const choose = (id: string) => {
-    const fresh = others.find((one) => one.id === id);
+    const fresh = others.find((registerEntry) => registerEntry.id === id);
     typeWith(id === "" ? null : fresh ? takeInstrument(model.id, fresh) : id);
   };
   const connect = async () => {
     setPairing(true);
     setRefused(undefined);
     try {
-      await pair(address, code, (found) => linkedInstrument(found, entries));
+      await pair(address, code, (instrument) => linkedInstrument(instrument, entries));
       close();
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error));

@@ -24,10 +24,10 @@ const TESTS: Stage[] = ["dead", "live"];
 /** What follows from each figure: notes and board sums that are folded under it. */
 function consequences(judgement: Judgement): Map<string, string[]> {
   const found = new Map<string, string[]>();
-  for (const one of [...judgement.notes, ...judgement.board_sums]) {
-    if (!one.because_of) continue;
-    const key = keyOf(one.because_of.id, one.because_of.field);
-    found.set(key, [...(found.get(key) ?? []), one.title]);
+  for (const note of [...judgement.notes, ...judgement.board_sums]) {
+    if (!note.because_of) continue;
+    const key = keyOf(note.because_of.id, note.because_of.field);
+    found.set(key, [...(found.get(key) ?? []), note.title]);
   }
   return found;
 }

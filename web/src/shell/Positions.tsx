@@ -37,7 +37,7 @@ function Positions({ place, close }: { place: Place; close: () => void }) {
   const keep = (now: readonly string[]) =>
     stand(
       place,
-      now.map((says) => ({ says, lasts: choices.some((one) => one.says === says && one.lasts) })),
+      now.map((says) => ({ says, lasts: choices.some((position) => position.says === says && position.lasts) })),
     );
   const listed = said.filter((one) => choices.some(({ says }) => says === one));
   const keepOwn = () => {

@@ -256,7 +256,8 @@ function ReasonKeys({ place, choose, clear, children }: CheckKeysProps & { place
   const raises = useInspection((s) =>
     spec?.limited?.also
       ? s.model?.judgement?.not_possible.find(
-          (one) => one.circuit_ids.includes(place.id) && spec.limited?.reasons.includes(one.reason),
+          (notPossible) =>
+            notPossible.circuit_ids.includes(place.id) && spec.limited?.reasons.includes(notPossible.reason),
         )
       : undefined,
   );

@@ -48,13 +48,13 @@ export function StoredReadings({ instrumentId, close }: { instrumentId: string |
   };
   const take = (which: Line[]) => {
     const before = useInspection.getState().model?.entities ?? {};
-    const undo: [Place, Value][] = which.map((one) => {
-      const place = placeOf(one.entity, one.entity_id, one.field);
+    const undo: [Place, Value][] = which.map((stored) => {
+      const place = placeOf(stored.entity, stored.entity_id, stored.field);
       return [place, before[place.id]?.values[place.field] ?? null];
     });
-    for (const one of which) {
-      const origin = { instrumentId: instrumentId ?? undefined, at: one.at ?? undefined };
-      setField(placeOf(one.entity, one.entity_id, one.field), one.text, {
+    for (const stored of which) {
+      const origin = { instrumentId: instrumentId ?? undefined, at: stored.at ?? undefined };
+      setField(placeOf(stored.entity, stored.entity_id, stored.field), stored.text, {
         remember: false,
         origin,
       });
@@ -64,7 +64,7 @@ export function StoredReadings({ instrumentId, close }: { instrumentId: string |
       for (const [place, value] of undo) setField(place, value, { remember: false });
     });
   };
-  const of = (state: Line["state"]) => lines?.filter((one) => one.state === state) ?? [];
+  const of = (state: Line["state"]) => lines?.filter((stored) => stored.state === state) ?? [];
   const fresh = of("new");
   const other = of("other");
   return (
@@ -103,9 +103,9 @@ export function StoredReadings({ instrumentId, close }: { instrumentId: string |
 function Troubles({ lines }: { lines: Line[] }) {
   return (
     <Box as="ul" ps="5" fontSize="sm" listStyleType="disc">
-      {lines.slice(0, SHOWN).map((one) => (
-        <li key={one.row}>
-          Line {one.row}, {one.says}: {one.why}
+      {lines.slice(0, SHOWN).map((stored) => (
+        <li key={stored.row}>
+          Line {stored.row}, {stored.says}: {stored.why}
         </li>
       ))}
       {lines.length > SHOWN && <li>and {lines.length - SHOWN} more</li>}

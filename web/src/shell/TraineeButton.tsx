@@ -20,13 +20,13 @@ export function TraineeButton({ me }: { me: Me }) {
   const reading = useDesk((s) => s.readBy);
   const open = useInspection((s) => s.model?.judgement?.to_countersign) ?? NONE;
   const here = useInspection(useShallow(trainees));
-  const trainee = here.find((one) => one.id === reading);
+  const trainee = here.find((entity) => entity.id === reading);
   // Who has left, or was taken out, reads nothing more.
   const gone = reading !== null && !trainee;
   useEffect(() => {
     if (gone) readBy(null);
   }, [gone]);
-  const count = open.reduce((sum, one) => sum + one.figures.length, 0);
+  const count = open.reduce((sum, toCountersign) => sum + toCountersign.figures.length, 0);
   if (!here.length && !count) return null;
   const words = trainee ? `${name(trainee)} reads` : count ? `${count} to sign` : "Trainee";
   return (
@@ -79,26 +79,26 @@ function TraineeDialog({ me, here, open, close }: Props) {
           <Button variant="choice" pressed={reading === null} onClick={() => readBy(null)}>
             I read
           </Button>
-          {here.map((one) => (
-            <Button key={one.id} variant="choice" pressed={reading === one.id} onClick={() => readBy(one.id)}>
-              {name(one)} reads
+          {here.map((entity) => (
+            <Button key={entity.id} variant="choice" pressed={reading === entity.id} onClick={() => readBy(entity.id)}>
+              {name(entity)} reads
             </Button>
           ))}
         </Flex>
       )}
       {open.length === 0 && <p>Every reading of a trainee is countersigned.</p>}
-      {open.map((one) => (
-        <Box key={one.attendance_id} mb="4">
+      {open.map((toCountersign) => (
+        <Box key={toCountersign.attendance_id} mb="4">
           <b>
-            {one.figures.length} by {one.who}, not countersigned
+            {toCountersign.figures.length} by {toCountersign.who}, not countersigned
           </b>
           <Box as="ul" listStyleType="none" maxH="40vh" overflow="auto" my="2">
-            {one.figures.map(({ id, field }) => (
+            {toCountersign.figures.map(({ id, field }) => (
               <Figure key={`${id} ${field}`} id={id} field={field} />
             ))}
           </Box>
-          <Button variant="action" disabled={!may} onClick={() => sign(one.attendance_id)}>
-            Countersign {one.figures.length === 1 ? "it" : `all ${one.figures.length}`}
+          <Button variant="action" disabled={!may} onClick={() => sign(toCountersign.attendance_id)}>
+            Countersign {toCountersign.figures.length === 1 ? "it" : `all ${toCountersign.figures.length}`}
           </Button>
         </Box>
       ))}

@@ -140,14 +140,18 @@ function SetUp({ token, link, done }: { token: string; link: Link; done: (me: Me
           hint="A registration or membership, where you want it on every page."
           {...of("letter_line")}
         />
-        <SelectField label="Nation" choices={link.nations.map((one) => [one, one] as const)} {...of("nation")} />
+        <SelectField
+          label="Nation"
+          choices={link.nations.map((nation) => [nation, nation] as const)}
+          {...of("nation")}
+        />
         <SelectField
           label="Rule book"
           value={book}
           refused={refused.rule_book}
           choices={[
             ["", "the one of the nation"],
-            ...link.rule_books.map((one) => [one.key, `${one.nation}: ${one.name}`] as const),
+            ...link.rule_books.map((ruleBook) => [ruleBook.key, `${ruleBook.nation}: ${ruleBook.name}`] as const),
           ]}
           change={setBook}
         />

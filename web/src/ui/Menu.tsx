@@ -19,14 +19,14 @@ export interface MenuProps {
 /** A list of acts behind one button. */
 export function Menu({ trigger, acts, label, open }: MenuProps) {
   return (
-    <ChakraMenu.Root defaultOpen={open} onSelect={({ value }) => acts.find((one) => one.name === value)?.act()}>
+    <ChakraMenu.Root defaultOpen={open} onSelect={({ value }) => acts.find((act) => act.name === value)?.act()}>
       <ChakraMenu.Trigger asChild>{trigger}</ChakraMenu.Trigger>
       <Portal>
         <ChakraMenu.Positioner>
           <ChakraMenu.Content aria-label={label}>
-            {acts.map((one) => (
-              <ChakraMenu.Item key={one.name} value={one.name} disabled={one.disabled}>
-                {one.name}
+            {acts.map((act) => (
+              <ChakraMenu.Item key={act.name} value={act.name} disabled={act.disabled}>
+                {act.name}
               </ChakraMenu.Item>
             ))}
           </ChakraMenu.Content>

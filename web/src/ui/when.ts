@@ -93,8 +93,8 @@ function real(year: number, month: number, dayOfMonth: number): string | null {
 
 /** What was typed, as `09:05`, or null where it is no time: `905`, `9.05`, `09:05`, `9` are times. */
 export function readTime(text: string): string | null {
-  const found = /^(\d{1,2})(?:[:.h ]?(\d{2}))?$/.exec(text.trim());
-  if (!found) return null;
-  const [hour, minute] = [Number(found[1]), Number(found[2] ?? 0)];
+  const match = /^(\d{1,2})(?:[:.h ]?(\d{2}))?$/.exec(text.trim());
+  if (!match) return null;
+  const [hour, minute] = [Number(match[1]), Number(match[2] ?? 0)];
   return hour < 24 && minute < 60 ? `${pad(hour)}:${pad(minute)}` : null;
 }

@@ -34,7 +34,7 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["BathDr
   const set = (field: FieldOf<"room">, value: number | string | null) =>
     setField({ kind: "room", id: room.id, field }, value);
   const place = (fields: Record<string, number>) => {
-    if (!chosen || !points.some((one) => one.id === chosen)) return;
+    if (!chosen || !points.some((point) => point.id === chosen)) return;
     for (const [field, value] of Object.entries(fields)) setField(placeOf("point", chosen, field), value);
   };
   if (basin === null) {
@@ -133,11 +133,11 @@ function Partitions({ room, partitions }: { room: Entity; partitions: readonly P
     const metres = text.trim() === "" ? undefined : Number(text.replace(",", "."));
     if (metres !== undefined && Number.isNaN(metres)) return;
     keep(
-      partitions.map((one, index) => {
-        if (index !== at) return one;
-        const { top_m, ...ends } = one;
+      partitions.map((partition, index) => {
+        if (index !== at) return partition;
+        const { top_m, ...ends } = partition;
         if (name === "top_m") return metres === undefined ? ends : { ...ends, top_m: metres };
-        return { ...one, ...(top_m === undefined ? {} : { top_m }), [name]: metres ?? 0 };
+        return { ...partition, ...(top_m === undefined ? {} : { top_m }), [name]: metres ?? 0 };
       }),
     );
   };
@@ -145,11 +145,11 @@ function Partitions({ room, partitions }: { room: Entity; partitions: readonly P
   const right = Number(room.values.basin_x_m ?? 0) + Number(room.values.basin_length_m ?? length);
   return (
     <Box>
-      {partitions.map((one, at) => (
+      {partitions.map((partition, at) => (
         <Flex key={at} gap="2" align="flex-end" wrap="wrap" mb="2" role="group" aria-label={`Partition ${at + 1}`}>
           {([...ENDS, "top_m"] as const).map((name) => (
             <Box key={name} width="5.2rem">
-              <Metres label={`${WORDS[name]} (m)`} value={one[name]} keep={(text) => change(at, name, text)} />
+              <Metres label={`${WORDS[name]} (m)`} value={partition[name]} keep={(text) => change(at, name, text)} />
             </Box>
           ))}
           <Button

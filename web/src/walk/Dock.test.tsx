@@ -66,14 +66,14 @@ describe("counters", () => {
     await press("One more socket, 0 so far");
     await press("One more socket, 1 so far");
     expect(screen.getByRole("button", { name: "One more socket, 2 so far" })).toBeTruthy();
-    expect(pointsOf(model(), here().id).map((one) => one.values.kind)).toEqual(["socket", "socket"]);
+    expect(pointsOf(model(), here().id).map((point) => point.values.kind)).toEqual(["socket", "socket"]);
   });
 
   it("every other kind is one tap further", async () => {
     shown();
     await press("other …");
     await press("shower");
-    expect(pointsOf(model(), here().id).map((one) => one.values.kind)).toEqual(["shower"]);
+    expect(pointsOf(model(), here().id).map((point) => point.values.kind)).toEqual(["shower"]);
     expect(screen.queryByRole("dialog")).toBeNull();
   });
 });
@@ -129,7 +129,7 @@ describe("rooms beside each other", () => {
     act(() => setField({ kind: "room", id: loft, field: "not_reached" }, "locked"));
     shown(<RoomPlan room={here()} add={() => undefined} />);
     const names = screen.getAllByRole("button").map((one) => one.textContent);
-    expect(names.map((one) => /Loft|Landing|Hall|room/.exec(one)?.[0])).toEqual(["Loft", "Landing", "Hall", "room"]);
+    expect(names.map((name) => /Loft|Landing|Hall|room/.exec(name)?.[0])).toEqual(["Loft", "Landing", "Hall", "room"]);
     expect(screen.getByRole("button", { name: /2\. Loft: locked, 0 points/ })).toBeTruthy();
     expect(screen.getByText(/open 2/)).toBeTruthy();
   });

@@ -32,7 +32,7 @@ export function Dock({ room }: { room: Entity }) {
   const usual = useReference()?.usual_rooms ?? NO_USUAL;
   const points = usePoints(room.id);
   const [more, setMore] = useState(false);
-  const count = (kind: string) => points.filter((one) => one.values.kind === kind).length;
+  const count = (kind: string) => points.filter((point) => point.values.kind === kind).length;
   const kinds = usualKinds(room, usual);
   return (
     <Box
@@ -102,11 +102,11 @@ const Camera = memo(function Camera({ room }: { room: Entity }) {
 /** On to the next room; whatever nobody has spoken of in this one is fine. */
 const Onward = memo(function Onward({ room, usual }: { room: Entity; usual: readonly UsualRoom[] }) {
   const checks = useRoomView(room.id)?.checks ?? NO_CHECKS;
-  const open = checks.filter((one) => !one.state).length;
+  const open = checks.filter((check) => !check.state).length;
   const left = useInspection((s) => (s.model ? unlooked(pointsOf(s.model, room.id)).length : 0)) + open;
   const following = useInspection((s) => {
     const rooms = s.model ? roomsOf(s.model) : [];
-    return rooms[rooms.findIndex((one) => one.id === room.id) + 1];
+    return rooms[rooms.findIndex((entity) => entity.id === room.id) + 1];
   });
   const likely = useInspection((s) => s.model && likelyNext(s.model, usual));
   const next = following ? nameOf(following) : likely?.name;

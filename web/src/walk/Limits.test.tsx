@@ -19,7 +19,7 @@ vi.hoisted(() => {
 vi.mock("../limits/Agreed", () => ({ Agreed: () => null }));
 
 const model = () => useInspection.getState().model!;
-const agreed = () => children(model(), "limitation", model().id).map((one) => one.values);
+const agreed = () => children(model(), "limitation", model().id).map((limitation) => limitation.values);
 
 const limited = (what: string, whom: string, why: string, entity_id: string): Schemas["Limited"] =>
   ({ what, whom, why, entity: "circuit", entity_id, field: what, circuit_id: entity_id }) as Schemas["Limited"];

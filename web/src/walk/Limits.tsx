@@ -18,7 +18,9 @@ export function Limits() {
   const { limited_share: share, limits } = judgement;
   const own = children(model, "limitation", model.id);
   // One thing may be limited in several ways, and each is agreed by itself.
-  const agreed = new Set(own.map((one) => `${String(one.values.about_id)}/${String(one.values.what)}`));
+  const agreed = new Set(
+    own.map((limitation) => `${String(limitation.values.about_id)}/${String(limitation.values.what)}`),
+  );
   const open = (thing: Limited) => !agreed.has(`${thing.entity_id}/${inWords(thing)}`);
   const agree = ({ why, things }: Group) => {
     for (const thing of things.filter(open)) {
@@ -46,15 +48,15 @@ export function Limits() {
       <Section title="From LIM and “no access” entries" lead="Each goes when a result is entered.">
         {limits.length === 0 && <Text color="quiet">Nothing yet.</Text>}
         <Lines>
-          {grouped(limits).map((one) => (
-            <Box as="li" key={one.what + one.why} borderTopWidth="1px" borderColor="line" py="2">
+          {grouped(limits).map((group) => (
+            <Box as="li" key={group.what + group.why} borderTopWidth="1px" borderColor="line" py="2">
               <Flex align="center" gap="3" wrap="wrap">
                 <Box flex="1 1 14rem">
-                  <b>{one.what}</b> · {one.why}
-                  <Text color="quiet">{one.whom.join(", ")}</Text>
+                  <b>{group.what}</b> · {group.why}
+                  <Text color="quiet">{group.whom.join(", ")}</Text>
                 </Box>
-                {one.things.some(open) && (
-                  <Button size="sm" onClick={() => agree(one)}>
+                {group.things.some(open) && (
+                  <Button size="sm" onClick={() => agree(group)}>
                     Agreed with …
                   </Button>
                 )}

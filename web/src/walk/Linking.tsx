@@ -20,12 +20,14 @@ export function Linking() {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   if (!model) return null;
   const boards = children(model, "board", model.id);
-  const circuits = boards.flatMap((board) => children(model, "circuit", board.id).filter((one) => !one.values.spare));
+  const circuits = boards.flatMap((board) =>
+    children(model, "circuit", board.id).filter((circuit) => !circuit.values.spare),
+  );
   const rooms = [
     ...roomsOf(model).map((room) => ({ id: room.id, name: nameOf(room) })),
     { id: "", name: "In no room" },
   ];
-  const hanging = (point: Entity) => circuits.find((one) => one.id === point.parentId);
+  const hanging = (point: Entity) => circuits.find((circuit) => circuit.id === point.parentId);
   const toggle = (ids: readonly string[]) => {
     const next = new Set(chosen);
     const all = ids.every((id) => next.has(id));
@@ -41,10 +43,10 @@ export function Linking() {
     setChosen(new Set());
   };
   const drop = (pointId: string, onto: string) =>
-    hang(chosen.has(pointId) ? chosen : [pointId], circuits.find((one) => one.id === onto) ?? null);
+    hang(chosen.has(pointId) ? chosen : [pointId], circuits.find((circuit) => circuit.id === onto) ?? null);
   const called = (id: string) => {
-    const found = circuits.find((one) => one.id === id) ?? model.entities[id];
-    return found ? nameOf(found) : "no circuit yet";
+    const entity = circuits.find((circuit) => circuit.id === id) ?? model.entities[id];
+    return entity ? nameOf(entity) : "no circuit yet";
   };
   const served = model.judgement?.points_served ?? {};
   if (rooms.every((room) => pointsOf(model, room.id).length === 0)) {
@@ -67,7 +69,7 @@ export function Linking() {
             const points = pointsOf(model, room.id);
             if (points.length === 0) return null;
             const names = shortNames(points);
-            const kinds = [...new Set(points.map((one) => String(one.values.kind ?? "point")))];
+            const kinds = [...new Set(points.map((point) => String(point.values.kind ?? "point")))];
             return (
               <Section
                 key={room.id}
@@ -76,8 +78,8 @@ export function Linking() {
                   <Flex gap="1" wrap="wrap">
                     {kinds.map((kind) => {
                       const ids = points
-                        .filter((one) => String(one.values.kind ?? "point") === kind)
-                        .map((one) => one.id);
+                        .filter((point) => String(point.values.kind ?? "point") === kind)
+                        .map((point) => point.id);
                       return (
                         <Button key={kind} size="sm" variant="quiet" onClick={() => toggle(ids)}>
                           every {kind}

@@ -14,7 +14,7 @@ export function NewRoom({ done }: { done?: () => void }) {
   const model = useInspection((s) => s.model);
   const [name, setName] = useState("");
   if (!model) return null;
-  const there = new Set(roomsOf(model).map((one) => String(one.values.name)));
+  const there = new Set(roomsOf(model).map((room) => String(room.values.name)));
   const make = (fields: { name: string; kind?: string; floor?: string }) => {
     addRoom(fields);
     done?.();
@@ -23,7 +23,7 @@ export function NewRoom({ done }: { done?: () => void }) {
     <>
       <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(8.5rem, 1fr))" gap="2" mb="4">
         {usual
-          .filter((one) => !there.has(one.name))
+          .filter((usualRoom) => !there.has(usualRoom.name))
           .map(({ name: called, kind, floor }) => (
             <Button key={called} onClick={() => make({ name: called, kind, floor })}>
               {called}

@@ -135,7 +135,7 @@ function Hanging({ point }: { point: Entity }) {
           value={hangs}
           choices={[
             ["", "not known yet"],
-            ...circuits.map((one) => [one.circuit.id, named(one.board, one.circuit)] as const),
+            ...circuits.map((circuit) => [circuit.circuit.id, named(circuit.board, circuit.circuit)] as const),
           ]}
           change={(id) => link([point], id ? (model.entities[id] ?? null) : null)}
         />

@@ -11,8 +11,9 @@ export function RoomAbout({ room }: { room: Entity }) {
   const model = useInspection((s) => s.model);
   if (!model) return null;
   const rooms = roomsOf(model);
-  const at = rooms.findIndex((one) => one.id === room.id);
-  const place = (one: Entity, position: number) => setField({ kind: "room", id: one.id, field: "position" }, position);
+  const at = rooms.findIndex((entity) => entity.id === room.id);
+  const place = (entity: Entity, position: number) =>
+    setField({ kind: "room", id: entity.id, field: "position" }, position);
   /** Every room gets the number it has on the walk, these two the other way round. */
   const swap = (step: 1 | -1) => {
     const order = [...rooms];
@@ -20,7 +21,7 @@ export function RoomAbout({ room }: { room: Entity }) {
     if (!here || !there) return;
     order[at] = there;
     order[at + step] = here;
-    order.forEach((one, index) => one.values.position !== index + 1 && place(one, index + 1));
+    order.forEach((entity, index) => entity.values.position !== index + 1 && place(entity, index + 1));
   };
   return (
     <Box mb="3" pl="3" borderLeftWidth="3px" borderColor="line">

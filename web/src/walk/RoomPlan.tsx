@@ -32,7 +32,7 @@ function useStanding(room: Entity): Standing {
       const view = model?.judgement?.rooms.find((one) => one.id === room.id);
       const points = model ? pointsOf(model, room.id) : [];
       const checks = view?.checks ?? [];
-      const ids = new Set([room.id, ...points.map((one) => one.id), ...checks.map((one) => one.check_id)]);
+      const ids = new Set([room.id, ...points.map((point) => point.id), ...checks.map((check) => check.check_id)]);
       return {
         left: view?.left ?? 0,
         points: points.length,
@@ -67,8 +67,8 @@ export function RoomStrip({ room, add }: Props) {
       borderColor="line"
       flex="none"
     >
-      {rooms.map((one) => (
-        <StripRoom key={one.id} room={one} chosen={one.id === room?.id} />
+      {rooms.map((entity) => (
+        <StripRoom key={entity.id} room={entity} chosen={entity.id === room?.id} />
       ))}
       <Button onClick={add} label="Add a room">
         + room
@@ -102,19 +102,19 @@ export function RoomPlan({ room, add }: Props) {
   const rooms = useRooms();
   const floors = [...DRAWN, ""].map((floor) => ({
     floor,
-    rooms: rooms.filter((one) => String(one.values.floor ?? "") === floor),
+    rooms: rooms.filter((entity) => String(entity.values.floor ?? "") === floor),
   }));
   return (
     <Box as="nav" aria-label="Rooms" px="3" py="3">
       {floors
-        .filter((one) => one.rooms.length > 0)
-        .map((one) => (
-          <Box key={one.floor} mb="3">
+        .filter((floor) => floor.rooms.length > 0)
+        .map((floor) => (
+          <Box key={floor.floor} mb="3">
             <Box color="quiet" fontSize="sm" mb="1">
-              {one.floor || "no floor said"}
+              {floor.floor || "no floor said"}
             </Box>
             <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))">
-              {one.rooms.map((here) => (
+              {floor.rooms.map((here) => (
                 <PlannedRoom key={here.id} room={here} number={rooms.indexOf(here) + 1} chosen={here.id === room?.id} />
               ))}
             </Box>

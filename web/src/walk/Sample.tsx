@@ -98,19 +98,23 @@ function Drawn({ sampling, drawn }: { sampling: Schemas["SampleState"]; drawn: b
   const model = useInspection((s) => s.model);
   if (!model?.judgement) return null;
   const wanted = new Set(sampling.to_open);
-  const points = model.judgement.points.filter((one) => wanted.has(one.id));
-  const rooms = [...roomsOf(model).map((one) => ({ id: one.id, name: nameOf(one) })), { id: "", name: "In no room" }];
-  const roomOf = (one: Schemas["PointView"]) => (rooms.some((room) => room.id === one.room_id) ? one.room_id : "");
+  const points = model.judgement.points.filter((point) => wanted.has(point.id));
+  const rooms = [
+    ...roomsOf(model).map((room) => ({ id: room.id, name: nameOf(room) })),
+    { id: "", name: "In no room" },
+  ];
+  const roomOf = (point: Schemas["PointView"]) =>
+    rooms.some((room) => room.id === point.room_id) ? point.room_id : "";
   const opened = sampling.to_open.length - sampling.still.length;
   return (
     <>
       {sampling.widenings.length > 0 && (
         <Section title="Sample widened">
           <Box as="ul" listStyleType="disc" ml="4">
-            {sampling.widenings.map((one) => (
-              <li key={one.group + one.defect}>
-                {one.says}
-                {one.added.length > 0 && `: ${one.added.length} more`}
+            {sampling.widenings.map((widening) => (
+              <li key={widening.group + widening.defect}>
+                {widening.says}
+                {widening.added.length > 0 && `: ${widening.added.length} more`}
               </li>
             ))}
           </Box>
@@ -119,7 +123,7 @@ function Drawn({ sampling, drawn }: { sampling: Schemas["SampleState"]; drawn: b
       <Section title={drawn ? "In walking order" : "What would be opened"}>
         <Progress label={`${opened} of ${sampling.to_open.length} opened`} done={opened} of={sampling.to_open.length} />
         {rooms.map((room) => {
-          const here = points.filter((one) => roomOf(one) === room.id);
+          const here = points.filter((point) => roomOf(point) === room.id);
           if (here.length === 0) return null;
           return (
             <Flex key={room.id} gap="3" align="baseline" wrap="wrap" py="1.5" borderTopWidth="1px" borderColor="line">

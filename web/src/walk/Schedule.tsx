@@ -19,9 +19,9 @@ type Line = Schemas["Filled"];
 export function Schedule() {
   const lines = useInspection((s) => s.model?.judgement?.schedule) ?? [];
   const [shown, setShown] = useState("left");
-  const left = lines.filter((one) => one.state === "left");
+  const left = lines.filter((filled) => filled.state === "left");
   const wanted = shown === "left" ? left : lines;
-  const parts = [...new Set(wanted.map((one) => one.part))];
+  const parts = [...new Set(wanted.map((filled) => filled.part))];
   return (
     <StageBody wide>
       <Flex align="center" gap="4" wrap="wrap" mb="3">
@@ -48,9 +48,9 @@ export function Schedule() {
         <Section key={part} title={part}>
           <Box as="ul" listStyleType="none">
             {wanted
-              .filter((one) => one.part === part)
-              .map((one) => (
-                <ScheduleLine key={one.key} line={one} />
+              .filter((filled) => filled.part === part)
+              .map((filled) => (
+                <ScheduleLine key={filled.key} line={filled} />
               ))}
           </Box>
         </Section>
@@ -62,7 +62,7 @@ export function Schedule() {
 function ScheduleLine({ line }: { line: Line }) {
   const model = useInspection((s) => s.model);
   if (!model) return null;
-  const made = children(model, "check", model.id).find((one) => one.values.item === line.key);
+  const made = children(model, "check", model.id).find((check) => check.values.item === line.key);
   const own = made?.values.state ?? null;
   const set = (state: string) => {
     if (!made) add("check", model.id, { item: line.key, state });

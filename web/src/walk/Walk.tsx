@@ -45,8 +45,10 @@ export default function Walk() {
 /** How many points were looked at, of how many. */
 function Looked() {
   const counted = useInspection((s) => {
-    const points = Object.values(s.model?.entities ?? {}).filter((one) => one.kind === "point" && !one.values.removed);
-    const seen = points.filter((one) => one.values.looked || one.values.not_reached).length;
+    const points = Object.values(s.model?.entities ?? {}).filter(
+      (entity) => entity.kind === "point" && !entity.values.removed,
+    );
+    const seen = points.filter((point) => point.values.looked || point.values.not_reached).length;
     return `${seen}/${points.length}`;
   });
   const [seen = "0", all = "0"] = counted.split("/");

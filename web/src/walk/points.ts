@@ -16,13 +16,13 @@ export function pointsByRoom(entities: Entities): Map<string, Entity[]> {
   const known = inRooms.get(entities);
   if (known) return known;
   const found = new Map<string, Entity[]>();
-  for (const one of Object.values(entities)) {
-    if (one.kind !== "point" || one.values.removed) continue;
-    const room = entities[String(one.values.room_id ?? "")];
+  for (const entity of Object.values(entities)) {
+    if (entity.kind !== "point" || entity.values.removed) continue;
+    const room = entities[String(entity.values.room_id ?? "")];
     const key = room && !room.values.removed ? room.id : "";
     const there = found.get(key);
-    if (there) there.push(one);
-    else found.set(key, [one]);
+    if (there) there.push(entity);
+    else found.set(key, [entity]);
   }
   const position = (e: Entity) => Number(e.values.position ?? 0);
   for (const points of found.values()) points.sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
@@ -45,7 +45,7 @@ export function usePointView(id: string): View | undefined {
     const views = s.model?.judgement?.points;
     if (!views) return undefined;
     let byId = viewsOf.get(views);
-    if (!byId) viewsOf.set(views, (byId = new Map(views.map((one) => [one.id, one]))));
+    if (!byId) viewsOf.set(views, (byId = new Map(views.map((point) => [point.id, point]))));
     return byId.get(id);
   });
 }
@@ -71,18 +71,18 @@ export function useCodesAt(id: string): string {
 }
 
 export function useRoomView(id: string): Schemas["RoomView"] | undefined {
-  return useInspection((s) => s.model?.judgement?.rooms.find((one) => one.id === id));
+  return useInspection((s) => s.model?.judgement?.rooms.find((room) => room.id === id));
 }
 
 /** What points are called within their room until the judgement says so: their kind, numbered where it repeats. */
 export function shortNames(points: readonly Entity[]): string[] {
-  const kinds = points.map((one) => String(one.values.kind ?? "point"));
+  const kinds = points.map((point) => String(point.values.kind ?? "point"));
   const counted: Record<string, number> = {};
-  return points.map((one, at) => {
+  return points.map((point, at) => {
     const kind = kinds[at] ?? "point";
     counted[kind] = (counted[kind] ?? 0) + 1;
     const alone = kinds.filter((other) => other === kind).length === 1;
-    return String(one.values.name ?? (alone ? kind : `${kind} ${counted[kind]}`));
+    return String(point.values.name ?? (alone ? kind : `${kind} ${counted[kind]}`));
   });
 }
 
@@ -90,10 +90,10 @@ export function shortNames(points: readonly Entity[]): string[] {
 export function nameWithin(model: Model, point: Entity): string {
   const room = String(point.values.room_id ?? "");
   const points = pointsOf(model, model.entities[room]?.values.removed ? "" : room);
-  return shortNames(points)[points.findIndex((one) => one.id === point.id)] ?? "point";
+  return shortNames(points)[points.findIndex((entity) => entity.id === point.id)] ?? "point";
 }
 
 /** How far a room is: points and checks not looked at. Counted here, so that it is right while the verdict is on its way. */
 export function unlooked(points: readonly Entity[]): Entity[] {
-  return points.filter((one) => !one.values.looked && !one.values.not_reached);
+  return points.filter((point) => !point.values.looked && !point.values.not_reached);
 }

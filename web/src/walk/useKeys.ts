@@ -24,7 +24,7 @@ export function useKeys(): void {
       if (choosing || adding || !room || !usual || !model || event.ctrlKey || event.metaKey || event.altKey) return;
       if (target.matches("input, textarea, select, [contenteditable]") || target.closest("[role=dialog]")) return;
       const points = pointsOf(model, room.id);
-      const at = points.findIndex((one) => one.id === chosen);
+      const at = points.findIndex((entity) => entity.id === chosen);
       const point = points[at];
       const kind = /^[1-9]$/.test(event.key) ? usualKinds(room, usual)[Number(event.key) - 1] : undefined;
       const onPoint: Record<string, () => void> = point

@@ -37,7 +37,7 @@ const model = (): Model => useInspection.getState().model!;
 const rooms = () => roomsOf(model());
 const here = () => openRoom(model(), useWalking.getState().room)!;
 const points = (room: Entity = here()) => pointsOf(model(), room.id);
-const now = (one: Entity): Entity["values"] => model().entities[one.id]!.values;
+const now = (entity: Entity): Entity["values"] => model().entities[entity.id]!.values;
 const last = () => told.at(-1)!;
 
 function count(...kinds: string[]): Entity[] {
@@ -69,8 +69,8 @@ afterEach(() => {
 describe("counting", () => {
   it("hangs points in the open room, in order, on no circuit, and numbers those of one kind", () => {
     const found = count("socket", "light", "socket");
-    expect(found.map((one) => nameWithin(model(), one))).toEqual(["socket 1", "light", "socket 2"]);
-    expect(new Set(found.map((one) => one.parentId))).toEqual(new Set([model().id]));
+    expect(found.map((entity) => nameWithin(model(), entity))).toEqual(["socket 1", "light", "socket 2"]);
+    expect(new Set(found.map((entity) => entity.parentId))).toEqual(new Set([model().id]));
     expect(useWalking.getState().point).toBe(found[2]!.id);
   });
 
@@ -80,7 +80,7 @@ describe("counting", () => {
     expect(here().values.name).toBe("Kitchen");
     const [socket] = count("socket", "light");
     takeOutPoint(socket!, "socket");
-    expect(points().map((one) => one.values.kind)).toEqual(["light"]);
+    expect(points().map((point) => point.values.kind)).toEqual(["light"]);
     last().undo!();
     expect(points()).toHaveLength(2);
     expect(points(rooms()[0]!)).toHaveLength(2);
@@ -133,10 +133,10 @@ describe("the rest is fine", () => {
     restFine(here(), checks());
     expect(unlooked(points())).toEqual([]);
     last().undo!();
-    expect(unlooked(points()).map((one) => one.values.kind)).toEqual(["light", "switch"]);
+    expect(unlooked(points()).map((entity) => entity.values.kind)).toEqual(["light", "switch"]);
     expect(now(bad!).looked).toBe("defect");
     expect(here().values.walked_at).toBeNull();
-    expect(children(model(), "check", here().id).map((one) => one.values.state)).toEqual([null]);
+    expect(children(model(), "check", here().id).map((check) => check.values.state)).toEqual([null]);
   });
 
   it("is remembered for looks that are not known yet, and answered once they are", () => {
@@ -145,7 +145,7 @@ describe("the rest is fine", () => {
     restFine(hall, []);
     expect(children(model(), "check", hall.id)).toEqual([]);
     judged("cables");
-    expect(children(model(), "check", hall.id).map((one) => [one.values.item, one.values.state])).toEqual([
+    expect(children(model(), "check", hall.id).map((check) => [check.values.item, check.values.state])).toEqual([
       ["cables", "good"],
     ]);
   });
@@ -213,13 +213,13 @@ describe("hanging points on circuits", () => {
     link([first!], circuit(ring));
     link(points(), circuit(lights));
     last().undo!();
-    expect(points().map((one) => one.parentId)).toEqual([ring, model().id]);
+    expect(points().map((point) => point.parentId)).toEqual([ring, model().id]);
   });
 
   it("off a circuit, a point hangs on the inspection and stays in its room", () => {
     link(count("socket"), circuit(ring));
     link(points(), null);
-    expect(points().map((one) => one.parentId)).toEqual([model().id]);
+    expect(points().map((point) => point.parentId)).toEqual([model().id]);
     expect(last().said).toBe("1 point on no circuit.");
   });
 
@@ -238,7 +238,7 @@ describe("a defect in one tap", () => {
   it("stands at its place with its code and why, and the next photo shows it", () => {
     const [socket] = count("socket");
     recordDefect(socket!, "socket", here(), entry, { code: "C2", why: "Children reach it." });
-    expect(observations().map((one) => one.values)).toMatchObject([
+    expect(observations().map((observation) => observation.values)).toMatchObject([
       {
         about_entity: "point",
         about_id: socket!.id,

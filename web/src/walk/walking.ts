@@ -42,7 +42,7 @@ export const roomsOf = (of: Model): Entity[] => children(of, "room", of.id);
 /** The room that is open, or the first that nobody has walked round. */
 export function openRoom(of: Model, chosen: string | null): Entity | undefined {
   const rooms = roomsOf(of);
-  return rooms.find((one) => one.id === chosen) ?? rooms.find((one) => !one.values.walked_at) ?? rooms[0];
+  return rooms.find((room) => room.id === chosen) ?? rooms.find((room) => !room.values.walked_at) ?? rooms[0];
 }
 
 export function goTo(room: string): void {
@@ -66,10 +66,10 @@ export function addRoom(fields: { name: string; kind?: string; floor?: string })
 
 /** The usual room that comes after those that are there: what the next tap most likely makes. */
 export function likelyNext(of: Model, usual: readonly UsualRoom[]): UsualRoom | undefined {
-  const there = new Set(roomsOf(of).map((one) => String(one.values.name)));
-  const last = usual.reduce((at, one, index) => (there.has(one.name) ? index : at), -1);
-  const later = usual.slice(last + 1).find((one) => !there.has(one.name));
-  return later ?? usual.find((one) => !there.has(one.name));
+  const there = new Set(roomsOf(of).map((room) => String(room.values.name)));
+  const last = usual.reduce((at, usualRoom, index) => (there.has(usualRoom.name) ? index : at), -1);
+  const later = usual.slice(last + 1).find((usualRoom) => !there.has(usualRoom.name));
+  return later ?? usual.find((usualRoom) => !there.has(usualRoom.name));
 }
 
 export function addPoint(room: Entity, kind: string): void {
@@ -94,7 +94,7 @@ export function mark(point: Entity, field: FieldOf<"point">, value: Value): void
 
 export function answer(room: Entity, item: string, state: string): void {
   const now = model();
-  const found = now && children(now, "check", room.id).find((one) => one.values.item === item);
+  const found = now && children(now, "check", room.id).find((check) => check.values.item === item);
   if (!found) add("check", room.id, { item, state });
   else setField({ kind: "check", id: found.id, field: "state" }, found.values.state === state ? null : state);
 }
@@ -144,7 +144,7 @@ export function nextRoom(room: Entity, usual: UsualRoom | undefined): void {
   const now = model();
   if (!now) return;
   const rooms = roomsOf(now);
-  const next = rooms[rooms.findIndex((one) => one.id === room.id) + 1];
+  const next = rooms[rooms.findIndex((entity) => entity.id === room.id) + 1];
   if (next) goTo(next.id);
   else if (usual) addRoom({ name: usual.name, kind: usual.kind, floor: usual.floor });
 }
@@ -175,7 +175,7 @@ export function takeOutPoint(point: Entity, name: string): void {
 export function link(points: readonly Entity[], circuit: Entity | null): void {
   const now = model();
   if (!now) return;
-  const before = points.map((one) => [one, one.parentId] as const);
+  const before = points.map((point) => [point, point.parentId] as const);
   const hang = (point: Entity, parentId: string) => {
     const field = parentId === now.id ? "inspection" : "circuit";
     setField({ kind: "point", id: point.id, field }, parentId, { remember: false });
