@@ -23,13 +23,12 @@ WORKERS = int(os.environ.get("LOAD_WORKERS") or os.cpu_count() or 1)
 
 async def _crowd(devices: list[Device]) -> str:
     # Each has typed something before: nobody opens a hundred homes in one second.
-    begun = time.perf_counter() + BEGIN_S
-    await asyncio.gather(*(device.type(begun, random.random()) for device in devices))
-    until = time.perf_counter() + SECONDS
+    counted_from = time.perf_counter() + BEGIN_S
+    until = counted_from + SECONDS
     for device in devices:
         device.waits.clear()
         device.failed = device.bytes = 0
-    await asyncio.gather(*(device.type(until, random.random()) for device in devices))
+    await asyncio.gather(*(device.type(until, random.random(), counted_from) for device in devices))
     waits = sorted(w * 1000 for device in devices for w in device.waits)
     cut = statistics.quantiles(waits, n=100)
     return (
