@@ -14,7 +14,8 @@ from benchmarks.homes import document, walked
 from dorrik.core.basics.readings import Reading
 from dorrik.core.inspection.document import parse
 from dorrik.core.inspection.records import Inspection
-from dorrik.core.judging.judgement import LastingJudge, judge
+from dorrik.core.judging.judgement import judge
+from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.core.judging.wire.judgement import as_json
 
 HOMES: tuple[tuple[str, dict[str, Any], int], ...] = (

@@ -21,7 +21,7 @@ from dorrik.api.worker_pool import WorkerPool
 from dorrik.core.inspection import former_names
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging import delta
-from dorrik.core.judging.judgement import LastingJudge
+from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.core.judging.wire.judgement import as_json
 from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action

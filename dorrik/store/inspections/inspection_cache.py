@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from threading import Lock
 from typing import Any
 
-from dorrik.core.judging.judgement import LastingJudge
+from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.store.inspections.inspections import KeptInspection
 
 #: Entries of inspections that are remembered at most; a home has some hundred.

@@ -13,8 +13,9 @@ import pytest
 from dorrik.core.inspection.document import parse
 from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.inspection.kinds import KINDS
-from dorrik.core.judging import judgement as judgement_module
-from dorrik.core.judging.judgement import LastingJudge, judge
+from dorrik.core.judging import lasting_judge
+from dorrik.core.judging.judgement import judge
+from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.core.judging.wire.judgement import as_json
 from dorrik.practice.whole_home_draw import draw
 from tests.core.homes import cottage
@@ -201,8 +202,8 @@ def test_what_is_kept_of_a_judgement_never_shows(seed):
 
 def test_a_judge_that_begins_anew_says_the_same(monkeypatch):
     """Cells that nobody asks for any more are thrown away with all others once there are many."""
-    monkeypatch.setattr(judgement_module, "_TIMES", 1)
-    monkeypatch.setattr(judgement_module, "_AT_LEAST", 1)
+    monkeypatch.setattr(lasting_judge, "_TIMES", 1)
+    monkeypatch.setattr(lasting_judge, "_AT_LEAST", 1)
     document = copy.deepcopy(cottage())
     circuit = document["inspection"]["boards"][0]["circuits"][0]
     lasting, begun = LastingJudge(), set()

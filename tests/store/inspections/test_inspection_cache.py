@@ -1,6 +1,6 @@
 """What a process remembers of inspections in hand is bounded, and never older than what it was told last."""
 
-from dorrik.core.judging.judgement import LastingJudge
+from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.store.inspections.inspection_cache import Memory, Remembered
 from dorrik.store.inspections.inspections import KeptEntity, KeptInspection
 

@@ -19,7 +19,7 @@ from dorrik.core.judging.coverage.limitations import Limited, LimitedShare
 from dorrik.core.judging.coverage.sampling import SampleProposal, SampleState
 from dorrik.core.judging.coverage.schedule import Filled
 from dorrik.core.judging.coverage.tally import Asked, StageProgress
-from dorrik.core.judging.judgement import Judgement, Note, Recorded, Suggestion
+from dorrik.core.judging.judgement import Judgement, Note, Suggestion
 from dorrik.core.judging.result.against import Against
 from dorrik.core.judging.result.classification import Question, SchoolView
 from dorrik.core.judging.result.coding import Coding, Known
@@ -33,6 +33,7 @@ from dorrik.core.judging.served.repairs import RepairView
 from dorrik.core.judging.served.room_for_more import RoomForMore
 from dorrik.core.judging.served.walk import Looked, PointView, RoomView
 from dorrik.core.judging.served.zs_scale import ZsScale
+from dorrik.core.judging.steps import Recorded
 from dorrik.core.judging.topics.labels_needed import LabelView
 from dorrik.core.judging.topics.next_inspection import DutyDue
 from dorrik.core.judging.topics.set_aside_by_agreement import Aside
