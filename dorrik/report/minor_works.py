@@ -10,16 +10,6 @@ from dorrik.report.content.words import day, facts, moment, shown
 
 TITLE = "Minor works certificate"
 FORMAT, VERSION = "dorrik-minor-works", 1
-_SUPPLY = (
-    "earthing",
-    "phases",
-    "earth_by",
-    "service_fuse_standard",
-    "service_fuse_a",
-    "ze_ohm",
-    "earthing_conductor_mm2",
-)
-_CIRCUIT = ("form", "line_csa_mm2", "cpc_csa_mm2", "device_standard", "device_type", "device_rating_a")
 
 
 def words(
@@ -44,7 +34,7 @@ def words(
         "marks": [{"label": mark.label, "then": mark.then or "–", "now": mark.now or "–"} for mark in view.marks],
         "tests": [_test(judgement, retest) for retest in view.tests],
         "circuit": _circuit(board, circuit),
-        "supply": [*facts(inspection, *_SUPPLY), *_zdb(board), _bonds(inspection)],
+        "supply": [*facts(inspection, "minor works"), *_zdb(board), _bonds(inspection)],
         "existing": repair.existing or "Nothing that bears on this work was found beyond what the report says.",
         "declaration": _declaration(judgement, repair),
         "by": repair.by or issue.signed_by,
@@ -121,7 +111,7 @@ def _circuit(board: Board | None, circuit: Circuit | None) -> list[dict[str, str
     named = [{"label": "Circuit", "value": f"{(board and board.name) or 'Board'}, {name_of(circuit)}"}]
     protected = circuit.rcd_rated_ma
     rcd = [{"label": "RCD", "value": f"{protected:g} mA"}] if protected else []
-    return [*named, *facts(circuit, *_CIRCUIT, kind="circuit"), *rcd]
+    return [*named, *facts(circuit, "minor works", kind="circuit"), *rcd]
 
 
 def _zdb(board: Board | None) -> list[dict[str, str]]:

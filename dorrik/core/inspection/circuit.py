@@ -98,6 +98,7 @@ class Circuit:
             csv="Form",
             words=("form", "ring or radial", "ring/radial", "type of circuit", "wiring"),
         ),
+        printed=("minor works",),
     )
     serves: str | None = f.choice("Serves", "sockets", "lighting", "fixed", "distribution")
     points_served: int | None = f.integer(
@@ -121,6 +122,7 @@ class Circuit:
             csv="Line mm2",
             words=("line", "live", "line mm2", "live mm2", "line csa", "live csa", "l mm2"),
         ),
+        printed=("minor works",),
     )
     cpc_csa_mm2: float | None = f.number(
         "Cpc",
@@ -129,6 +131,7 @@ class Circuit:
         120,
         asked=True,
         column=Column(label="Cpc, mm²", csv="Cpc mm2", words=("cpc", "cpc mm2", "cpc csa", "earth mm2")),
+        printed=("minor works",),
     )
     cable_method: str | None = f.choice("Installation method", *METHODS, NOT_KNOWN)
     cable_length_m: float | None = f.number(
@@ -173,12 +176,14 @@ class Circuit:
         *_STANDARDS,
         asked=True,
         column=Column(csv="Device standard", words=("standard", "bs en", "bs", "device standard", "bs (en)")),
+        printed=("minor works",),
     )
     device_type: str | None = f.choice(
         "Device type",
         *_TYPES,
         asked=True,
         column=Column(csv="Device type", words=("type", "curve", "device type", "type no")),
+        printed=("minor works",),
     )
     device_rating_a: float | None = f.number(
         "Rating",
@@ -187,6 +192,7 @@ class Circuit:
         125,
         asked=True,
         column=Column(label="Rating, A", csv="Rating A", words=("rating", "rating a", "in", "in a", "amps", "a")),
+        printed=("minor works",),
     )
     device_breaking_ka: float | None = f.number("Breaking capacity", "kA", 0.5, 120)
     rcd_id: str | None = f.identity("Behind RCD")

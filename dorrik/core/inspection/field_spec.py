@@ -36,6 +36,11 @@ MOST_PARTITIONS = 12
 #: Where a partition begins and ends on the plan (m); its upper edge (m) may be left out: then it reaches the ceiling.
 PARTITION = ("x1", "y1", "x2", "y2")
 
+#: Where the facts of the report are printed, and on which other papers.
+Printed = Literal["job", "supply", "board", "minor works"]
+#: The parts of the drawing of the supply.
+IntakePart = Literal["", "supply", "ze", "head", "tails", "meter", "isolator", "switch-fuse", "earth"]
+
 EARLIEST = date(1990, 1, 1)
 
 
@@ -73,7 +78,9 @@ class FieldSpec:
     is it carried over into the next inspection (None: as its kind is)?; compared: is its figure compared over the
     years?; instead: a field that may be filled in its place; column: how it stands in a table; takes: the function of
     an instrument whose readings it takes, '' for the one of its quantity; limited_by: why it can be a limitation, none
-    for the usual reasons of its quantity; limited_in: the field where that reason is kept too.
+    for the usual reasons of its quantity; limited_in: the field where that reason is kept too; printed: where it stands
+    among the facts on paper; intake: the part of the drawing of the supply that shows it; shared: is it entered once
+    for all homes that share an intake?
     """
 
     kind: Kind
@@ -95,6 +102,9 @@ class FieldSpec:
     takes: str = ""
     limited_by: tuple[str, ...] = ()
     limited_in: str = ""
+    printed: tuple[Printed, ...] = ()
+    intake: IntakePart = ""
+    shared: bool = False
 
     @property
     def can_be_limited(self) -> bool:

@@ -9,7 +9,7 @@ from dataclasses import field
 from typing import Any, TypedDict, Unpack
 
 from dorrik.core.basics.readings import Quantity
-from dorrik.core.inspection.field_spec import LIM, Column, FieldSpec, Keeps
+from dorrik.core.inspection.field_spec import LIM, Column, FieldSpec, IntakePart, Keeps, Printed
 from dorrik.core.inspection.stages import Stage
 
 
@@ -25,6 +25,9 @@ class More(TypedDict, total=False):
     takes: str
     limited_by: tuple[str, ...]
     limited_in: str
+    printed: tuple[Printed, ...]
+    intake: IntakePart
+    shared: bool
 
 
 def _declare(spec: FieldSpec) -> Any:

@@ -163,9 +163,9 @@ class Board:
     id: str
     position: int | None = f.integer("Position", 0, 999)
     name: str | None = f.text("Board", 80, asked=True)
-    location: str | None = f.text("Place", 120)
-    ways: int | None = f.integer("Ways", 1, 72)
-    main_switch_a: float | None = f.number("Main switch", "A", 16, 400, asked=True)
+    location: str | None = f.text("Place", 120, printed=("board",))
+    ways: int | None = f.integer("Ways", 1, 72, printed=("board",))
+    main_switch_a: float | None = f.number("Main switch", "A", 16, 400, asked=True, printed=("board",))
     main_switch_at: str | None = f.choice("Main switch stands", *MAIN_SWITCH_AT)
     ways_left: int | None = f.integer("Ways left of the main switch", 0, 72)
     main_switch_kind: str | None = f.choice("Kind of main switch", "switch", "RCCB", "switch-fuse", "breaker", "none")
@@ -173,7 +173,7 @@ class Board:
     extraneous: str | None = f.choice("Metal services there", "none", "bonded", "not bonded", "not known")
     only_way_out: bool | None = f.flag("On or under the only escape route")
     no_cpc_notice: bool | None = f.flag("Notice of circuits without cpc")
-    conditional_ka: float | None = f.number("Conditional rating", "kA", 1, 50)
+    conditional_ka: float | None = f.number("Conditional rating", "kA", 1, 50, printed=("board",))
     zdb_ohm: Reading | None = f.reading(
         "Zdb",
         "Ω",
@@ -181,6 +181,7 @@ class Board:
         stage="live",
         asked=True,
         column=Column(label="Zdb at this board", hint="with every bond reconnected"),
+        printed=("board",),
     )
     zdb_retested: bool | None = f.flag("Zdb retested on the high-current range", stage="live")
     insulation_ln_mohm: Reading | None = f.reading(
@@ -236,9 +237,9 @@ class Inspection:
     client_name: str | None = f.text("Client", 120, stage="brief", asked=True, stays=True)
     client_address: str | None = f.text("Client's address", 300, stage="brief", stays=True)
     property_address: str | None = f.text("Property", 300, stage="brief", asked=True, stays=True)
-    occupier_name: str | None = f.text("Occupier", 120, stage="brief", stays=True)
-    tenure: str | None = f.choice("Tenure", *TENURES, stage="brief", asked=True, stays=True)
-    purpose: str | None = f.choice("Purpose", *PURPOSES, stage="brief", asked=True)
+    occupier_name: str | None = f.text("Occupier", 120, stage="brief", stays=True, printed=("job",))
+    tenure: str | None = f.choice("Tenure", *TENURES, stage="brief", asked=True, stays=True, printed=("job",))
+    purpose: str | None = f.choice("Purpose", *PURPOSES, stage="brief", asked=True, printed=("job",))
     nation: str | None = f.choice("Nation", *NATIONS, stage="brief", stays=True)
     property_id: str | None = f.identity("Property in the register")
     installation_id: str | None = f.identity("Installation in the register")
@@ -251,7 +252,7 @@ class Inspection:
     held_at: str | None = f.instant("Put on hold", stage="brief")
     held_reason: str | None = f.text("On hold because", 500, stage="brief")
     return_on: str | None = f.day("Return visit", ahead_days=3660)
-    operator_called_at: str | None = f.instant("Network operator called")
+    operator_called_at: str | None = f.instant("Network operator called", shared=True)
     no_photos: bool | None = f.flag("No photos may be taken", stage="brief")
     extent: str | None = f.text("Extent", 4000, stage="brief", asked=True)
     inspected_on: str | None = f.day("Date of inspection", stage="brief", asked=True)
@@ -270,40 +271,91 @@ class Inspection:
     sample_share_reason: str | None = f.text("Why this share", 300, stage="walk")
     walk_direction: str | None = f.choice("Direction of the walk", *WALKS, stage="walk")
     leads_ohm: float | None = f.number("Lead resistance", "Ω", 0, 5)
-    earthing: str | None = f.choice("Earthing arrangement", *EARTHING, asked=True, stays=True)
-    phases: str | None = f.choice("Phases", "1", "3", asked=True, stays=True)
-    service_fuse_standard: str | None = f.text("Service fuse standard", 40, stays=True)
-    service_fuse_a: float | None = f.number("Service fuse", "A", 5, 630, asked=True, stays=True)
-    tails_mm2: float | None = f.number("Tails", "mm²", 2.5, 240, asked=True, stays=True)
-    tails_length_m: float | None = f.number("Length of the tails", "m", 0, 100, stays=True)
-    tails_protected: bool | None = f.flag("Switch-fuse in front of the tails", stays=True)
-    switch_fuse_a: float | None = f.number("Switch-fuse in front", "A", 5, 630, stays=True)
-    neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240, stays=True)
-    electrode: str | None = f.text("Electrode", 120, stays=True)
-    earth_by: str | None = f.choice("Means of earthing", *EARTH_BY, stays=True)
-    meter_number: str | None = f.text("Meter number", 40, stays=True)
-    meter_seals: str | None = f.choice("Seals of head and meter", "whole", "broken", "none seen")
-    isolator: str | None = f.choice("Isolator after the meter", "present", "none", stays=True)
-    isolator_a: float | None = f.number("Isolator", "A", 16, 630, stays=True)
-    fuse_read: str | None = f.choice("Service fuse read on", "the fuse itself", "its carrier alone", "papers")
+    earthing: str | None = f.choice(
+        "Earthing arrangement",
+        *EARTHING,
+        asked=True,
+        stays=True,
+        printed=("supply", "minor works"),
+        intake="supply",
+        shared=True,
+    )
+    phases: str | None = f.choice(
+        "Phases", "1", "3", asked=True, stays=True, printed=("supply", "minor works"), intake="supply", shared=True
+    )
+    service_fuse_standard: str | None = f.text(
+        "Service fuse standard", 40, stays=True, printed=("supply", "minor works"), intake="head", shared=True
+    )
+    service_fuse_a: float | None = f.number(
+        "Service fuse",
+        "A",
+        5,
+        630,
+        asked=True,
+        stays=True,
+        printed=("supply", "minor works"),
+        intake="head",
+        shared=True,
+    )
+    tails_mm2: float | None = f.number(
+        "Tails", "mm²", 2.5, 240, asked=True, stays=True, printed=("supply",), intake="tails"
+    )
+    tails_length_m: float | None = f.number("Length of the tails", "m", 0, 100, stays=True, intake="tails")
+    tails_protected: bool | None = f.flag("Switch-fuse in front of the tails", stays=True, intake="switch-fuse")
+    switch_fuse_a: float | None = f.number("Switch-fuse in front", "A", 5, 630, stays=True, intake="switch-fuse")
+    neutral_mm2: float | None = f.number("Supply neutral", "mm²", 2.5, 240, stays=True, intake="tails")
+    earthing_conductor_mm2: float | None = f.number(
+        "Main earthing conductor",
+        "mm²",
+        1,
+        120,
+        stays=True,
+        printed=("supply", "minor works"),
+        intake="earth",
+        shared=True,
+    )
+    earth_by: str | None = f.choice(
+        "Means of earthing", *EARTH_BY, stays=True, printed=("minor works",), intake="earth", shared=True
+    )
+    electrode: str | None = f.text("Electrode", 120, stays=True, intake="earth", shared=True)
+    meter_number: str | None = f.text("Meter number", 40, stays=True, printed=("supply",), intake="meter")
+    meter_seals: str | None = f.choice(
+        "Seals of head and meter", "whole", "broken", "none seen", printed=("supply",), intake="meter"
+    )
+    isolator: str | None = f.choice(
+        "Isolator after the meter", "present", "none", stays=True, printed=("supply",), intake="isolator"
+    )
+    isolator_a: float | None = f.number("Isolator", "A", 16, 630, stays=True, printed=("supply",), intake="isolator")
+    fuse_read: str | None = f.choice(
+        "Service fuse read on", "the fuse itself", "its carrier alone", "papers", shared=True
+    )
     maximum_demand_a: float | None = f.number("Assessed maximum demand", "A", 0, 630)
     demand_measured_a: float | None = f.number("Load measured by clamp", "A", 0, 630)
     other_source: str | None = f.choice(
         "Source of its own", "none", "solar", "battery", "solar and battery", "generator"
     )
-    overhead_supply: bool | None = f.flag("Overhead supply", stays=True)
+    overhead_supply: bool | None = f.flag("Overhead supply", stays=True, intake="head", shared=True)
     storey: str | None = f.choice("Type of home", "house or ground floor", "upper floor flat", stays=True)
     flat_above: bool | None = f.flag("Another dwelling above", stays=True)
-    leakage_ma: Reading | None = f.reading("Leakage at the tails", "mA", "leakage")
-    earthing_conductor_mm2: float | None = f.number("Main earthing conductor", "mm²", 1, 120, stays=True)
-    bonding_mm2: float | None = f.number("Main bonding conductor", "mm²", 1, 120)
-    bonding_to: str | None = f.text("Main bonding to", 200)
-    ze_ohm: Reading | None = f.reading("Ze", "Ω", "loop", asked=True)
-    ze_parallel_removed: bool | None = f.flag("Parallel paths disconnected for Ze")
-    pscc_ka: Reading | None = f.reading("PSCC", "kA", "loop", asked=True)
-    pefc_ka: Reading | None = f.reading("PEFC", "kA", "loop", asked=True)
-    supply_voltage_v: float | None = f.number("Voltage of the supply, L–N", "V", 0, 500, takes="voltage")
-    supply_polarity: str | None = f.check("Supply polarity", asked=True)
+    leakage_ma: Reading | None = f.reading("Leakage at the tails", "mA", "leakage", intake="supply")
+    bonding_mm2: float | None = f.number("Main bonding conductor", "mm²", 1, 120, printed=("supply",))
+    bonding_to: str | None = f.text("Main bonding to", 200, printed=("supply",))
+    ze_ohm: Reading | None = f.reading(
+        "Ze", "Ω", "loop", asked=True, printed=("supply", "minor works"), intake="ze", shared=True
+    )
+    ze_parallel_removed: bool | None = f.flag("Parallel paths disconnected for Ze", intake="ze", shared=True)
+    pscc_ka: Reading | None = f.reading(
+        "PSCC", "kA", "loop", asked=True, printed=("supply",), intake="supply", shared=True
+    )
+    pefc_ka: Reading | None = f.reading(
+        "PEFC", "kA", "loop", asked=True, printed=("supply",), intake="supply", shared=True
+    )
+    supply_voltage_v: float | None = f.number(
+        "Voltage of the supply, L–N", "V", 0, 500, takes="voltage", printed=("supply",), intake="supply"
+    )
+    supply_polarity: str | None = f.check(
+        "Supply polarity", asked=True, printed=("supply",), intake="supply", shared=True
+    )
     supply_shared_with: str | None = f.text("Supply shared with", 300, keeps="number")
     condition: str | None = f.text("General condition", 2000, stage="report")
     declared_outcome: str | None = f.choice("Outcome", "satisfactory", "unsatisfactory", stage="report", asked=True)

@@ -7,11 +7,7 @@ from dorrik.core.basics.record import record
 from dorrik.core.inspection.kinds import KINDS
 
 #: Facts of the supply up to the cut-out, and what was measured there. A home can have any of them of its own.
-FIELDS = (
-    "earthing", "phases", "earth_by", "electrode", "overhead_supply", "service_fuse_standard", "service_fuse_a",
-    "fuse_read", "earthing_conductor_mm2", "ze_ohm", "ze_parallel_removed", "pscc_ka", "pefc_ka", "supply_polarity",
-    "operator_called_at",
-)  # fmt: skip
+FIELDS = tuple(name for name, spec in KINDS["inspection"].fields.items() if spec.shared)
 #: Entered at one home, it is there at all: one fault on the operator's side is one call.
 KIND = "operator_call"
 #: What an inspection is put on hold with.

@@ -47,7 +47,7 @@ def _board(inspection: Inspection, judgement: Judgement, index: int, marks: Mark
     return {
         "name": board.name or f"Board {index + 1}",
         "feed": _feed(inspection, board),
-        "facts": facts(board, "location", "ways", "main_switch_a", "conditional_ka", "zdb_ohm", kind="board"),
+        "facts": facts(board, "board", kind="board"),
         "sums": [
             {
                 "label": KINDS["circuit"].fields[board_sum.field].label,

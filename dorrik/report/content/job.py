@@ -9,14 +9,11 @@ from dorrik.core.judging.coverage.what_tests_tell import of_tests_made
 from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content.words import day, facts, hour, moment
 
-#: Facts of the job that are printed.
-_FACTS = ("occupier_name", "tenure", "purpose")
-
 
 def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
     """Facts, visits, instruments, isolations, and what was carried over and not confirmed."""
     return {
-        "facts": facts(inspection, *_FACTS),
+        "facts": facts(inspection, "job"),
         "visits": [_visit(attendance) for attendance in inspection.attendances],
         "instruments": [_instrument(instrument_used) for instrument_used in inspection.instruments_used],
         "nulls": _nulls(inspection),

@@ -19,26 +19,7 @@ def section(inspection: Inspection, judgement: Judgement) -> dict[str, Any]:
 
 
 def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]]:
-    rows = facts(
-        inspection,
-        "earthing",
-        "phases",
-        "service_fuse_standard",
-        "service_fuse_a",
-        "meter_number",
-        "meter_seals",
-        "isolator",
-        "isolator_a",
-        "tails_mm2",
-        "earthing_conductor_mm2",
-        "bonding_mm2",
-        "bonding_to",
-        "ze_ohm",
-        "pscc_ka",
-        "pefc_ka",
-        "supply_voltage_v",
-        "supply_polarity",
-    )
+    rows = facts(inspection, "supply")
     if inspection.supply_shared_with:
         rows.append({"label": "Supply shared with inspection", "value": inspection.supply_shared_with})
     if said := labels_at(inspection, inspection.id):

@@ -5,6 +5,7 @@ from typing import Any
 from zoneinfo import ZoneInfo
 
 from dorrik.core.basics.readings import Reading
+from dorrik.core.inspection.field_spec import Printed
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.labels import label_kinds
 from dorrik.core.inspection.records import Inspection
@@ -70,7 +71,10 @@ def labels_at(inspection: Inspection, place: str) -> str:
     return "; ".join(told)
 
 
-def facts(entity: Any, *names: str, kind: str = "inspection") -> list[dict[str, str]]:
-    """Fields of an entity, as label and value."""
-    specs = KINDS[kind].fields
-    return [{"label": specs[name].label, "value": shown(getattr(entity, name), specs[name].unit)} for name in names]
+def facts(entity: Any, paper: Printed, kind: str = "inspection") -> list[dict[str, str]]:
+    """Those fields of an entity that are printed there, as label and value, in the order of their declarations."""
+    return [
+        {"label": spec.label, "value": shown(getattr(entity, name), spec.unit)}
+        for name, spec in KINDS[kind].fields.items()
+        if paper in spec.printed
+    ]

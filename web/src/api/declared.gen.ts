@@ -49,8 +49,9 @@ export interface Fields {
     tails_protected: boolean;
     switch_fuse_a: number;
     neutral_mm2: number;
-    electrode: string;
+    earthing_conductor_mm2: number;
     earth_by: "network operator's terminal" | "electrode" | "water pipe" | "gas pipe";
+    electrode: string;
     meter_number: string;
     meter_seals: "whole" | "broken" | "none seen";
     isolator: "present" | "none";
@@ -63,7 +64,6 @@ export interface Fields {
     storey: "house or ground floor" | "upper floor flat";
     flat_above: boolean;
     leakage_ma: string;
-    earthing_conductor_mm2: number;
     bonding_mm2: number;
     bonding_to: string;
     ze_ohm: string;
@@ -770,11 +770,11 @@ export const INTAKE = {
   "supply": [
     "earthing",
     "phases",
+    "leakage_ma",
     "pscc_ka",
     "pefc_ka",
-    "supply_polarity",
     "supply_voltage_v",
-    "leakage_ma"
+    "supply_polarity"
   ],
   "ze": [
     "ze_ohm",

@@ -4,11 +4,13 @@ What nobody has said yet is dashed, what is said not to be there is faint, and w
 """
 
 from collections.abc import Iterator, Mapping, Sequence
-from typing import Any
+from typing import Any, get_args
 
 from dorrik.core.basics.drawing import Box, BoxLook, Disc, Drawing, DrawnPart, Path, Sign, Words
 from dorrik.core.basics.verdict import Status
 from dorrik.core.home.board_tree import OWN_ELECTRODE
+from dorrik.core.inspection.field_spec import IntakePart
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.records import Board, Bond, Circuit, Inspection
 from dorrik.core.judging.served.marks import Marks, worst
 from dorrik.core.judging.topics.context import Context
@@ -26,14 +28,9 @@ _BOND_APART, _BONDS_WIDE = 132.0, 900.0
 
 #: Fields of the inspection by the part that they belong to, the one to begin with first.
 PARTS: Mapping[str, tuple[str, ...]] = {
-    "supply": ("earthing", "phases", "pscc_ka", "pefc_ka", "supply_polarity", "supply_voltage_v", "leakage_ma"),
-    "ze": ("ze_ohm", "ze_parallel_removed"),
-    "head": ("service_fuse_standard", "service_fuse_a", "overhead_supply"),
-    "tails": ("tails_mm2", "tails_length_m", "neutral_mm2"),
-    "meter": ("meter_number", "meter_seals"),
-    "isolator": ("isolator", "isolator_a"),
-    "switch-fuse": ("tails_protected", "switch_fuse_a"),
-    "earth": ("earthing_conductor_mm2", "earth_by", "electrode"),
+    part: tuple(name for name, spec in KINDS["inspection"].fields.items() if spec.intake == part)
+    for part in get_args(IntakePart)
+    if part
 }
 #: Each part with its title and its frame; the earth has its words beside it.
 _FRAMES: Mapping[str, tuple[str, tuple[float, float, float, float]]] = {
