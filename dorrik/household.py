@@ -104,7 +104,7 @@ def _transfer(given: argparse.Namespace) -> int:
                 return 0
             with Path(given.file).open("rb") as file:
                 taken_in = transfer.take_in(engine, store, who, file, subprocess_reader.make)
-        except (OSError, transfer.Unreadable) as error:
+        except (OSError, transfer.UnreadableArchive) as error:
             print(f"{given.file}: {error}", file=sys.stderr)
             return 1
         finally:

@@ -326,7 +326,7 @@ def make_link(request: Request, inspection_id: str, given: ClientLinkIn) -> Made
         return _made(request, client_links.of_inspection(connection, inspection_id), link_id, token)
 
 
-def _made(request: Request, links: list[client_links.Link], link_id: str, token: str) -> MadeClientLinkOut:
+def _made(request: Request, links: list[client_links.ClientLink], link_id: str, token: str) -> MadeClientLinkOut:
     made = next(link for link in links if link.id == link_id)
     address = request.app.state.url + client_links.path(token)
     return MadeClientLinkOut(link=ClientLinkOut.model_validate(made, from_attributes=True), address=address)

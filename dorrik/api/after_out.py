@@ -20,11 +20,11 @@ from dorrik.api.after_types import (
 from dorrik.api.report_types import IssuedOut
 from dorrik.core.book import intervals
 from dorrik.core.work import workflow
-from dorrik.office.after_report import AfterReport, Item
+from dorrik.office.after_report import AfterReport, RemedialItem
 from dorrik.store.people.people import Person
 from dorrik.store.register import register
 from dorrik.store.reports.remedials import TakenStep
-from dorrik.store.reports.report_states import Line
+from dorrik.store.reports.report_states import ReportLine
 
 
 def after_out(connection: Connection, me: Person, inspection_id: str, after_report: AfterReport) -> AfterOut:
@@ -64,7 +64,7 @@ def duties_out(after_report: AfterReport) -> list[DutyStateOut]:
     return [DutyStateOut.model_validate(duty_state, from_attributes=True) for duty_state in after_report.duties]
 
 
-def item_out(item: Item, words: Any) -> ItemOut:
+def item_out(item: RemedialItem, words: Any) -> ItemOut:
     """An item with its steps."""
     required, standing = item.required, item.standing
     return ItemOut(
@@ -85,7 +85,7 @@ def _step_out(step: TakenStep) -> RemedialStepOut:
     )  # fmt: skip
 
 
-def open_report_out(line: Line) -> OpenReportOut:
+def open_report_out(line: ReportLine) -> OpenReportOut:
     """A report of the list of those with something left to do."""
     state = line.state
     return OpenReportOut(

@@ -94,7 +94,7 @@ def issue(request: Request, inspection_id: str, repair_id: str) -> CertificateOu
     return _out(found)
 
 
-def _numbered(connection: Connection, me: Person, kept: KeptInspection, copy: issuing.Copy) -> None:
+def _numbered(connection: Connection, me: Person, kept: KeptInspection, copy: issuing.CertificateCopy) -> None:
     told = {"certificate": copy.said["number"], "certified_at": f"{copy.at.isoformat()}Z"}
     changes = [
         Change(new_id(), "repair", copy.repair_id, field, value, kept.seq, now(), DEVICE)

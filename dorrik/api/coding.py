@@ -44,7 +44,7 @@ def second_opinions(request: Request, start: int = Query(default=0, ge=0, le=100
     return WaitingOpinions(items=items, count=count)
 
 
-def _asked(asked_observation: opinions.Asked, photos: list[str]) -> WaitingOpinion:
+def _asked(asked_observation: opinions.AskedOpinion, photos: list[str]) -> WaitingOpinion:
     entry = catalogue.entries().get(asked_observation.catalogue_key or "")
     views = classification.views(entry.key) if entry else ()
     return WaitingOpinion(

@@ -53,7 +53,7 @@ class ErasedOut(BaseModel):
     photos: int
 
 
-def _client(connection: Connection, firm_id: str, client_id: str) -> register.Entry:
+def _client(connection: Connection, firm_id: str, client_id: str) -> register.RegisterRecord:
     entry = register.get(connection, firm_id, "client", client_id)
     if entry is None:
         raise not_found("client")

@@ -9,7 +9,7 @@ from dorrik.core.basics.text import tidy
 from dorrik.pictures import subprocess_reader as pictures
 from dorrik.pictures.renditions import Unshowable
 from dorrik.report import subprocess_reader
-from dorrik.report.papers import Unreadable
+from dorrik.report.papers import UnreadablePaper
 from dorrik.store.reports import remedials
 from dorrik.store.reports.remedials import By
 
@@ -31,7 +31,7 @@ async def taken(request: Request, inspection_id: str, kind: str, name: str, by: 
             raise _at_field("That is a PDF and no photo: add it as a certificate.")
         try:
             await subprocess_reader.pages(bytes(content), request.is_disconnected)
-        except Unreadable as error:
+        except UnreadablePaper as error:
             raise _at_field(str(error)) from None
         except subprocess_reader.Gone:
             raise ProblemError(400, "gone", "Nobody waits for it any more.") from None
@@ -56,7 +56,7 @@ def _keep(request: Request, inspection_id: str, kind: str, name: str, media_type
     try:
         with request.app.state.engine.begin() as connection:
             return remedials.keep_file(connection, inspection_id, kind, named, media_type, content, by)
-    except remedials.TooMany as error:
+    except remedials.TooManySteps as error:
         raise ProblemError(409, "too-many", str(error)) from None
 
 

@@ -59,9 +59,9 @@ def keep(request: Request, key: str, given: OwnEntryIn) -> FirmCatalogue:
         try:
             entry = catalogue.check({"key": key[:80], **values})
             own_entries.keep(connection, me.firm_id, me.id, [entry])
-        except catalogue.Unfit as error:
+        except catalogue.UnfitEntry as error:
             raise _at(error.field, str(error)) from None
-        except own_entries.TooMany as error:
+        except own_entries.TooManyEntries as error:
             raise _at("key", str(error)) from None
         note(request, connection, me, "catalogue changed", key)
         return _whole(connection, me)
@@ -108,7 +108,7 @@ def _take(request: Request, found: list[dict[str, str]], wrong: list[dict[str, A
         if not wrong:
             try:
                 changed = own_entries.keep(connection, me.firm_id, me.id, found)
-            except own_entries.TooMany as error:
+            except own_entries.TooManyEntries as error:
                 raise _at("file", str(error)) from None
             note(request, connection, me, "catalogue changed", f"{changed} from a file")
         return TakenOut(entries=len(found), changed=changed, wrong=wrong, catalogue=_whole(connection, me))

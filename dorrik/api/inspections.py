@@ -27,7 +27,7 @@ from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action
 from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
-from dorrik.journal.blind import Seen
+from dorrik.journal.blind import BlindView
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.firm import firm_rules, numbers
@@ -43,7 +43,7 @@ router = make_router("/api", "inspections", RESPONSES)
 _ORDER = {kind: at for at, kind in enumerate(KINDS)}
 
 
-def _judgement(connection: Connection, seen: Seen) -> dict[str, Any]:
+def _judgement(connection: Connection, seen: BlindView) -> dict[str, Any]:
     return as_json(judging.judged(connection, seen.kept)[1], seen.blind)
 
 
@@ -141,7 +141,7 @@ def inspection(request: Request, inspection_id: str) -> Response:
 @contextmanager
 def _opened(
     request: Request, connection: Connection, me: Person, inspection_id: str
-) -> Iterator[tuple[Seen, dict[str, Any]]]:
+) -> Iterator[tuple[BlindView, dict[str, Any]]]:
     """An inspection as somebody sees it and its judgement, both as they are remembered where nothing was written since;
     then remembered for the change that comes next. While the block lasts nobody changes it in this process."""
     remembered: Remembered = request.app.state.remembered

@@ -18,7 +18,7 @@ from starlette.responses import StreamingResponse
 from dorrik.api import cookies
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.streams import ASKS_EVERY_S, Listener, Streams, TooMany
+from dorrik.api.streams import ASKS_EVERY_S, StreamListener, Streams, TooManyStreams
 from dorrik.api.work import work
 from dorrik.store.inspections import inspections
 
@@ -43,7 +43,7 @@ async def stream(
     listening = streams.listening(inspection_id, session, seq)
     try:
         listener = listening.__enter__()
-    except TooMany:
+    except TooManyStreams:
         raise ProblemError(429, "busy", "This device listens in too many tabs; close some of them.") from None
 
     async def told() -> AsyncIterator[bytes]:
@@ -60,7 +60,7 @@ async def stream(
     return StreamingResponse(told(), media_type="text/event-stream", headers={"X-Accel-Buffering": "no"})
 
 
-async def _events(request: Request, inspection_id: str, listener: Listener) -> AsyncIterator[bytes]:
+async def _events(request: Request, inspection_id: str, listener: StreamListener) -> AsyncIterator[bytes]:
     beats = int(LASTS_S / BEAT_S)
     while beats and not listener.ended:
         if await listener.wait(BEAT_S):

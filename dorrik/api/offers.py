@@ -136,7 +136,7 @@ def accept(request: Request, inspection_id: str, offer_id: str, given: AcceptIn)
     return again_after_deadlock(do)
 
 
-def _copy(connection: Connection, kept: KeptInspection, me: Person, valid_days: int) -> offers.Copy:
+def _copy(connection: Connection, kept: KeptInspection, me: Person, valid_days: int) -> offers.OfferCopy:
     try:
         return offers.draft(connection, kept, me, valid_days)
     except offers.NothingToOffer as error:

@@ -21,7 +21,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.core.inspection.kinds import KINDS, stage_of
 from dorrik.office import agenda, story
-from dorrik.office.agenda import Agenda, Visit
+from dorrik.office.agenda import Agenda, AgendaVisit
 from dorrik.office.story import CircuitStory, Story
 from dorrik.store.database.engine import now
 from dorrik.store.inspections.agenda import Waiting
@@ -66,7 +66,7 @@ def what_now(request: Request) -> AgendaOut:
     )
 
 
-def _visit(visit: Visit, found: Agenda) -> VisitOut:
+def _visit(visit: AgendaVisit, found: Agenda) -> VisitOut:
     on, today = visit.job.values.get("booked_on") or "", found.today.isoformat()
     return VisitOut(
         job=RegisterEntry.model_validate(visit.job, from_attributes=True),

@@ -29,7 +29,7 @@ from dorrik.core.inspection.document import DocumentError
 from dorrik.core.inspection.kinds import compared
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.work import carry_over, chart
-from dorrik.core.work.carry_over import Draft
+from dorrik.core.work.carry_over import CarriedDraft
 from dorrik.journal.carry import Halfway, carry
 from dorrik.journal.change import Author
 from dorrik.report import papers, subprocess_reader
@@ -73,7 +73,7 @@ async def read_upload(request: Request, name: str) -> papers.Paper:
             raise ProblemError(413, "too-large", f"Files of at most {papers.LARGEST // 1_000_000} MB are read.")
     try:
         return await subprocess_reader.read(bytes(data), name, request.is_disconnected)
-    except papers.Unreadable as error:
+    except papers.UnreadablePaper as error:
         raise _wrong(str(error)) from None
     except subprocess_reader.Gone:
         # Nobody reads this.
@@ -163,7 +163,7 @@ def _carried(connection: Connection, me: Person, inspection_id: str, given: Carr
 
 def _drafts(
     connection: Connection, me: Person, inspection_id: str, given: CarryIn
-) -> tuple[str, dict[str, object], list[Draft]]:
+) -> tuple[str, dict[str, object], list[CarriedDraft]]:
     """Where it comes from, fields of the inspection itself, and what is to be made."""
     if given.chart is not None:
         source = given.source or "Chart"
@@ -185,7 +185,7 @@ def _drafts(
     return source, carry_over.origin(earlier), list(carry_over.drafts(earlier, inspection_id, new_id, source))
 
 
-def _count(drafts: list[Draft], kind: str) -> int:
+def _count(drafts: list[CarriedDraft], kind: str) -> int:
     return len({draft.id for draft in drafts if draft.kind == kind})
 
 

@@ -76,12 +76,12 @@ def install(app: FastAPI) -> None:
         wait = error.body.get("wait_s")
         return JSONResponse(error.body, error.status, headers={"Retry-After": str(wait)} if wait else None)
 
-    @app.exception_handler(press.TooMuch)
-    def too_much(_: Request, error: press.TooMuch) -> JSONResponse:
+    @app.exception_handler(press.TypesettingTooLarge)
+    def too_much(_: Request, error: press.TypesettingTooLarge) -> JSONResponse:
         return JSONResponse({"code": "too-much", "message": str(error), "fields": []}, 422)
 
-    @app.exception_handler(press.Late)
-    @app.exception_handler(subprocess_reader.Late)
+    @app.exception_handler(press.TypesettingLate)
+    @app.exception_handler(subprocess_reader.DecodingLate)
     def late(_: Request, error: Exception) -> JSONResponse:
         body = {"code": "busy", "message": str(error), "fields": []}
         return JSONResponse(body, 503, headers={"Retry-After": "30"})

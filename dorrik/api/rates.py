@@ -47,7 +47,7 @@ def settle(request: Request, given: RatesIn) -> RatesOut:
     with work(request, "settle rates") as (connection, me):
         try:
             house_rates.settle(connection, me.firm_id, given.rates, given.prices)
-        except house_rates.Wrong as error:
+        except house_rates.RateError as error:
             fields = [{"field": error.field, "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None
         note(request, connection, me, "rates settled", rates=given.rates, prices=given.prices)

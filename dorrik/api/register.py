@@ -41,7 +41,7 @@ from dorrik.office.estimates import Estimate
 from dorrik.store.database.engine import again_after_deadlock, now
 from dorrik.store.firm import numbers
 from dorrik.store.register import lead_sets, register, search
-from dorrik.store.register.register import Entry
+from dorrik.store.register.register import RegisterRecord
 
 router = make_router("/api", "register", {**RESPONSES, 422: {"model": Problem}})
 
@@ -49,7 +49,7 @@ router = make_router("/api", "register", {**RESPONSES, 422: {"model": Problem}})
 NULLS_SHOWN = 60
 
 
-def _shown(entry: Entry) -> RegisterEntry:
+def _shown(entry: RegisterRecord) -> RegisterEntry:
     return RegisterEntry.model_validate(entry, from_attributes=True)
 
 
@@ -63,7 +63,7 @@ def _refusals() -> Iterator[None]:
         raise ProblemError(422, "invalid", str(error), fields=fields) from None
 
 
-def _there(entry: Entry | None, kind: str) -> Entry:
+def _there(entry: RegisterRecord | None, kind: str) -> RegisterRecord:
     if entry is None:
         raise not_found(kind)
     return entry

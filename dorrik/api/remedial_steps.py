@@ -32,7 +32,7 @@ def take(
     except remedials.NoFile as error:
         fields = [{"field": f"{prefix}files", "message": str(error)}]
         raise ProblemError(422, "invalid", str(error), fields=fields) from None
-    except remedials.TooMany as error:
+    except remedials.TooManySteps as error:
         raise ProblemError(409, "too-many", str(error)) from None
 
 

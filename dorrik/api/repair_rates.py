@@ -32,7 +32,7 @@ def settle(request: Request, given: RepairRatesIn) -> RepairRatesOut:
     with work(request, "settle rates") as (connection, me):
         try:
             repair_rates.settle(connection, me.firm_id, given.rates, given.terms, now().date())
-        except house_rates.Wrong as error:
+        except house_rates.RateError as error:
             fields = [{"field": error.field, "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None
         note(request, connection, me, "rates settled", repairs=given.rates)

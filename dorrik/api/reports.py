@@ -40,7 +40,7 @@ async def preview(request: Request, inspection_id: str) -> Preview:
     me = await run_in_threadpool(_who_may_see, request, inspection_id)
     drafts: Drafts = request.app.state.drafts
 
-    def as_seen() -> issuing.Draft:
+    def as_seen() -> issuing.ReportDraft:
         with work(request) as (connection, me):
             kept = inspections.load(connection, inspection_id, me.firm_id)
             if kept is None:
@@ -152,7 +152,7 @@ async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedO
                 made = await _typeset(request, me, lambda: issuing.typeset(fair, me, photos, url))
             # Nobody waited for it meanwhile; what came since is told, and the draft looked at again.
             found = await run_in_threadpool(keep, fair, made)
-    except issuing.Moved:
+    except issuing.MovedOn:
         raise ProblemError(
             409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
         ) from None

@@ -11,7 +11,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.work.workflow import state_of
 from dorrik.office import review
-from dorrik.report.issue import Moved, NotReady
+from dorrik.report.issue import MovedOn, NotReady
 from dorrik.store.inspections import inspections, reviews
 from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.people.people import Person
@@ -44,7 +44,7 @@ def submit(request: Request, inspection_id: str, given: SubmitIn) -> ReviewOut:
         must(me, "submit", state_of(held=held, issued=False))
         try:
             review.submit(connection, kept, me, given.seen_seq, given.signature.of(me))
-        except Moved:
+        except MovedOn:
             told = "The inspection has changed since you looked at it. Look at the draft again."
             raise ProblemError(409, "moved", told) from None
         except NotReady as error:

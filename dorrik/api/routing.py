@@ -21,7 +21,7 @@ _STRING = re.compile(rb'"(?:[^"\\]|\\.)*+(?:"|\\?\Z)', re.DOTALL)
 _OTHERS = bytes(set(range(256)) - set(b"[]{},"))
 
 
-class TooMuch(ValueError):
+class BodyTooLarge(ValueError):
     """JSON that is too deep or holds too many things."""
 
 
@@ -30,16 +30,16 @@ def _whole(digits: str) -> int | float:
 
 
 def loads(body: bytes) -> Any:
-    """What a JSON text says. Raises TooMuch before anything is built, ValueError for what is not JSON."""
+    """What a JSON text says. Raises BodyTooLarge before anything is built, ValueError for what is not JSON."""
     marks = _STRING.sub(b"", body).translate(None, _OTHERS)
     if len(marks) > MOST_THINGS:
-        raise TooMuch("The request holds more than can be taken at once; send it in parts.")
+        raise BodyTooLarge("The request holds more than can be taken at once; send it in parts.")
     depth = deepest = 0
     for mark in marks.replace(b",", b""):
         depth += 1 if mark in b"[{" else -1
         deepest = max(deepest, depth)
     if deepest > DEEPEST:
-        raise TooMuch(f"The request is nested {deepest} deep; at most {DEEPEST} are taken.")
+        raise BodyTooLarge(f"The request is nested {deepest} deep; at most {DEEPEST} are taken.")
     return json.loads(body, parse_int=_whole)
 
 
@@ -51,7 +51,7 @@ class BoundedRequest(Request):
         if not hasattr(self, "_bounded_json"):
             try:
                 self._bounded_json = loads(await self.body())
-            except TooMuch as error:
+            except BodyTooLarge as error:
                 raise HTTPException(413, str(error)) from None
             except UnicodeDecodeError:
                 raise json.JSONDecodeError("not in Unicode", "", 0) from None

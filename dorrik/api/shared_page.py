@@ -33,7 +33,7 @@ from dorrik.api.shared_types import (
 from dorrik.api.work import source
 from dorrik.core.book import intervals
 from dorrik.office import after_report
-from dorrik.office.after_report import AfterReport, Item, inspection_of
+from dorrik.office.after_report import AfterReport, RemedialItem, inspection_of
 from dorrik.pictures import marked
 from dorrik.report.content.words import short_day
 from dorrik.store.database.engine import now, snapshots
@@ -41,7 +41,7 @@ from dorrik.store.files.photos import PhotoStore
 from dorrik.store.inspections import inspections
 from dorrik.store.people import attempts, people
 from dorrik.store.reports import client_links, copies, remedials, report_states, reports
-from dorrik.store.reports.client_links import Link, SharedHome
+from dorrik.store.reports.client_links import ClientLink, SharedHome
 from dorrik.store.reports.remedials import By, TakenStep
 from dorrik.store.reports.report_states import ReportState
 from dorrik.store.reports.reports import CONFIRMATION
@@ -59,7 +59,7 @@ _SHA256 = Path(pattern="^[0-9a-f]{64}$")
 
 
 @contextmanager
-def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connection, Link]]:
+def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connection, ClientLink]]:
     """A transaction in which the link is known. Raises ProblemError (401, and 429 after many that are not good)."""
     engine = request.app.state.engine
     token = bearer(request.headers)
@@ -76,7 +76,7 @@ def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connecti
     raise ProblemError(401, "link", ENDED)
 
 
-def _found(connection: Connection, link: Link, inspection_id: str, *, hold: bool = False) -> AfterReport:
+def _found(connection: Connection, link: ClientLink, inspection_id: str, *, hold: bool = False) -> AfterReport:
     """What follows the report of one of the link's homes. Raises ProblemError (404, 409)."""
     if inspection_id not in {home.inspection_id for home in client_links.homes(connection, link)}:
         raise not_found("report")
@@ -88,7 +88,7 @@ def _found(connection: Connection, link: Link, inspection_id: str, *, hold: bool
         raise not_found("report") from None
 
 
-def _must_report(link: Link) -> None:
+def _must_report(link: ClientLink) -> None:
     if link.role not in REPORTS:
         raise ProblemError(403, "not-yours", "This link is for reading.")
 
@@ -152,7 +152,7 @@ def report(request: Request, inspection_id: str) -> SharedReportOut:
         return _out(link, inspection_id, _found(connection, link, inspection_id))
 
 
-def _out(link: Link, inspection_id: str, found: AfterReport) -> SharedReportOut:
+def _out(link: ClientLink, inspection_id: str, found: AfterReport) -> SharedReportOut:
     words, reports_too = found.words, link.role in REPORTS
     return SharedReportOut(
         id=inspection_id,
@@ -183,11 +183,11 @@ def _out(link: Link, inspection_id: str, found: AfterReport) -> SharedReportOut:
     )
 
 
-def _copy(copy: copies.Copy) -> SharedCopyOut:
+def _copy(copy: copies.SentCopy) -> SharedCopyOut:
     return SharedCopyOut(of=copy.of, role=copy.role, name=copy.name, how=copy.how, at=copy.at, arrived=copy.arrived)  # type: ignore[arg-type]
 
 
-def _item(item: Item, words: Any) -> SharedItemOut:
+def _item(item: RemedialItem, words: Any) -> SharedItemOut:
     required = item.required
     return SharedItemOut(
         id=required.id, code=required.code, title=required.title, text=required.text, place=required.place,
@@ -197,7 +197,7 @@ def _item(item: Item, words: Any) -> SharedItemOut:
     )  # fmt: skip
 
 
-def _said(item: Item) -> str:
+def _said(item: RemedialItem) -> str:
     """How an item stands, in a few words."""
     standing = item.standing
     match standing.state:
@@ -243,7 +243,7 @@ def confirmation(request: Request, inspection_id: str) -> Response:
         return _frozen(connection, link, found.confirmed.id)
 
 
-def _frozen(connection: Connection, link: Link, report_id: str) -> Response:
+def _frozen(connection: Connection, link: ClientLink, report_id: str) -> Response:
     frozen = reports.frozen_pdf(connection, report_id, link.firm_id)
     if frozen is None:
         raise not_found("report")
@@ -283,7 +283,7 @@ async def photo(
     return Response(drawing, media_type="image/svg+xml", headers=headers)
 
 
-def _photo_of(request: Request, inspection_id: str, sha256: str) -> tuple[Link, Any]:
+def _photo_of(request: Request, inspection_id: str, sha256: str) -> tuple[ClientLink, Any]:
     """The link, and what was marked on the photo when the report was issued. Raises ProblemError (404)."""
     with opened(request) as (connection, link):
         found = _found(connection, link, inspection_id)
@@ -319,7 +319,7 @@ async def send_file(
 ) -> FileOut:
     """Send a certificate or a photo of what was done."""
 
-    def may() -> Link:
+    def may() -> ClientLink:
         with opened(request, writes=True) as (connection, link):
             _must_report(link)
             _found(connection, link, inspection_id, hold=True)
@@ -345,14 +345,14 @@ def done(request: Request, inspection_id: str, given: SharedDoneIn) -> SharedRep
 
 def _take(
     connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, what: dict[str, Any],
-    link: Link, files: list[str],
+    link: ClientLink, files: list[str],
 ) -> None:  # fmt: skip
     if _said_already(found, observation_id, what, link):
         return
     take(connection, found, inspection_id, observation_id, "done", what, By(link_id=link.id), files)
 
 
-def _said_already(found: AfterReport, observation_id: str, what: dict[str, Any], link: Link) -> bool:
+def _said_already(found: AfterReport, observation_id: str, what: dict[str, Any], link: ClientLink) -> bool:
     """Was the same said last? A broken connection sends it twice."""
     item = next((one for one in found.items if one.required.id == observation_id), None)
     last = item.steps[-1] if item is not None and item.steps else None

@@ -13,11 +13,11 @@ ASKS_EVERY_S = 1.0
 MOST_OF_A_SESSION, MOST = 6, 2_000
 
 
-class TooMany(Exception):
+class TooManyStreams(Exception):
     """One session, or this process, has as many streams as it may."""
 
 
-class Listener:
+class StreamListener:
     """One who waits, in the event loop that serves it. seq: the last sequence number that was told."""
 
     def __init__(self, seq: int) -> None:
@@ -51,18 +51,18 @@ class Streams:
     """All who wait in this process, by the inspection that they wait for."""
 
     def __init__(self) -> None:
-        self._waiting: dict[str, set[Listener]] = {}
+        self._waiting: dict[str, set[StreamListener]] = {}
         self._of_session: Counter[str] = Counter()
         self._lock = threading.Lock()
         self._closed = False
 
     @contextmanager
-    def listening(self, inspection_id: str, session: str, seq: int) -> Iterator[Listener]:
-        """Wait for news while the block lasts. Raises TooMany."""
-        listener = Listener(seq)
+    def listening(self, inspection_id: str, session: str, seq: int) -> Iterator[StreamListener]:
+        """Wait for news while the block lasts. Raises TooManyStreams."""
+        listener = StreamListener(seq)
         with self._lock:
             if self._of_session[session] >= MOST_OF_A_SESSION or self._of_session.total() >= MOST:
-                raise TooMany
+                raise TooManyStreams
             listener.ended = self._closed
             self._of_session[session] += 1
             self._waiting.setdefault(inspection_id, set()).add(listener)

@@ -134,7 +134,7 @@ async def take_in(request: Request) -> TakenInOut:
         try:
             engine, store = request.app.state.engine, request.app.state.photos
             taken_in = await pool.run(me.id, lambda: transfer.take_in(engine, store, me, file, subprocess_reader.make))
-        except transfer.Unreadable as error:
+        except transfer.UnreadableArchive as error:
             fields = [{"field": "file", "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None
 

@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import Connection, select
 
 from dorrik.core.work import workflow
-from dorrik.journal.history import Entry
+from dorrik.journal.history import HistoryEntry
 from dorrik.store.database.tables import ENTITIES
 from dorrik.store.database.tables import change as journal
 from dorrik.store.inspections.inspections import KeptEntity, KeptInspection
@@ -22,17 +22,17 @@ HIDDEN = frozenset(("code", "code_reason", "told_to", "told_at", "made_safe", "m
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class BlindView:
     """An inspection as somebody sees it, and the ids of the observations whose code they may not see yet."""
 
     kept: KeptInspection
     blind: frozenset[str]
 
 
-def seen(connection: Connection, kept: KeptInspection, who: Person) -> Seen:
+def seen(connection: Connection, kept: KeptInspection, who: Person) -> BlindView:
     """An inspection without what somebody may not see yet. Where that is nothing, it is the inspection itself."""
     blind = blind_to(connection, kept, who)
-    return Seen(_without(kept, blind) if blind else kept, blind)
+    return BlindView(_without(kept, blind) if blind else kept, blind)
 
 
 def blind_to(connection: Connection, kept: KeptInspection, who: Person) -> frozenset[str]:
@@ -90,7 +90,7 @@ def is_hidden(blind: frozenset[str], entity_id: str, field: str) -> bool:
     return entity_id in blind and field in HIDDEN
 
 
-def masked(entries: Iterable[Entry], blind: frozenset[str]) -> list[Entry]:
+def masked(entries: Iterable[HistoryEntry], blind: frozenset[str]) -> list[HistoryEntry]:
     """Entries of the journal with what may not be seen left empty: that something was entered is no secret."""
     return [
         replace(entry, value=None, before=None) if is_hidden(blind, entry.entity_id, entry.field) else entry

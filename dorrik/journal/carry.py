@@ -6,7 +6,7 @@ from typing import Any
 from sqlalchemy import Connection
 
 from dorrik.core.inspection.kinds import KINDS
-from dorrik.core.work.carry_over import Draft
+from dorrik.core.work.carry_over import CarriedDraft
 from dorrik.journal import share
 from dorrik.journal.apply import Applied, apply
 from dorrik.journal.change import Author, Change
@@ -27,7 +27,7 @@ def carry(
     author: Author,
     inspection_id: str,
     origin: Mapping[str, Any],
-    drafts: Iterable[Draft],
+    drafts: Iterable[CarriedDraft],
 ) -> Applied | None:
     """Carry over, in the caller's transaction; None where the firm has no such inspection. Raises Halfway.
 
@@ -60,7 +60,7 @@ def carry(
     return applied
 
 
-def _hangs_on(draft: Draft, inspection_id: str) -> str:
+def _hangs_on(draft: CarriedDraft, inspection_id: str) -> str:
     """The field that makes an entity, named after the kind that it hangs on."""
     kind = KINDS[draft.kind]
     if draft.parent_id == inspection_id and "inspection" in kind.parents:

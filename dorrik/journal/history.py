@@ -13,7 +13,7 @@ from dorrik.store.database.tables import change as journal
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class HistoryEntry:
     """One kept change: who changed what from what, when; overtook: seq of the entry it came after unseen."""
 
     seq: int
@@ -35,8 +35,8 @@ class Entry:
     author: str
 
 
-def _entries(rows: Iterable[Row[Any]]) -> list[Entry]:
-    return [Entry(*tuple(row)) for row in rows]
+def _entries(rows: Iterable[Row[Any]]) -> list[HistoryEntry]:
+    return [HistoryEntry(*tuple(row)) for row in rows]
 
 
 _c = journal.c
@@ -70,14 +70,14 @@ def _query(inspection_id: str) -> Select[Any]:
     )
 
 
-def since(connection: Connection, inspection_id: str, seq: int, limit: int = 1000) -> list[Entry]:
+def since(connection: Connection, inspection_id: str, seq: int, limit: int = 1000) -> list[HistoryEntry]:
     """Entries after a sequence number, oldest first. The caller has checked whose inspection it is."""
     return _entries(connection.execute(_query(inspection_id).where(_c.seq > seq).order_by(_c.seq).limit(limit)))
 
 
 def of_entity(
     connection: Connection, inspection_id: str, entity_id: str, field: str | None = None, limit: int = 100
-) -> list[Entry]:
+) -> list[HistoryEntry]:
     """The history of one field of an entity, or of all of them, newest first; none where the id is no id."""
     if not is_id(entity_id):
         return []

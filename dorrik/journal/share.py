@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy import Connection
 
 from dorrik.core.inspection.kinds import KINDS
-from dorrik.core.work.shared_intake import FIELDS, HOLD, KIND, Differing, Home, conflicts, differing, passed_on
+from dorrik.core.work.shared_intake import FIELDS, HOLD, KIND, Differing, IntakeHome, conflicts, differing, passed_on
 from dorrik.journal.apply import apply
 from dorrik.journal.change import Author, Change, Result
 from dorrik.store.database.engine import new_id, now
@@ -35,7 +35,9 @@ class Disagree(Exception):
         self.found = tuple(differences)
 
 
-def homes(connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]], *, lock: bool = False) -> list[Home]:
+def homes(
+    connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]], *, lock: bool = False
+) -> list[IntakeHome]:
     """The homes of those inspections, in their order. ids: with the fields that each has for itself.
 
     What a trainee read there, and nobody countersigned yet, is left out: it is not passed on.
@@ -46,7 +48,7 @@ def homes(connection: Connection, firm_id: str, ids: Mapping[str, frozenset[str]
         if kept is not None:
             doubtful = _by_trainees(connection, kept)
             values = {name: value for name, value in kept.entities[key].values.items() if name not in doubtful}
-            sharing.append(Home(key, str(values["reference"] or ""), values, own))
+            sharing.append(IntakeHome(key, str(values["reference"] or ""), values, own))
     return sharing
 
 

@@ -29,7 +29,7 @@ class Listener(Protocol):
         """End it."""
 
 
-class Link:
+class MeterLink:
     """Who is paired, and what is in focus there."""
 
     def __init__(self, instrument: dict[str, str]) -> None:

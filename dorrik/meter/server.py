@@ -16,7 +16,7 @@ from websockets.exceptions import ConnectionClosed
 from websockets.http11 import Request, Response
 
 from dorrik.meter.bench import Bench, BenchError
-from dorrik.meter.link import MOST_BYTES, Link
+from dorrik.meter.link import MOST_BYTES, MeterLink
 from dorrik.settings import settings
 
 PAGE = Path(__file__).parent / "page"
@@ -38,7 +38,7 @@ class MeterServer:
 
     def __init__(self, bench: Bench) -> None:
         self.bench = bench
-        self.link = Link(INSTRUMENT)
+        self.link = MeterLink(INSTRUMENT)
         self._pages: set[ServerConnection] = set()
 
     async def run(self, host: str, port: int, ready: "asyncio.Future[int] | None" = None) -> None:

@@ -14,25 +14,25 @@ from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import judge
 from dorrik.core.work import remedials
 from dorrik.core.work.duty_states import DutyState, Followed, duty_states
-from dorrik.core.work.remedials import Required, Standing, Step
+from dorrik.core.work.remedials import RemedialState, RemedialStep, Required
 from dorrik.report.content import Issue, for_client
 from dorrik.store.people import people
 from dorrik.store.reports import client_links, copies, report_states, reports
 from dorrik.store.reports import remedials as kept_steps
-from dorrik.store.reports.client_links import Link
-from dorrik.store.reports.copies import Copy
+from dorrik.store.reports.client_links import ClientLink
+from dorrik.store.reports.copies import SentCopy
 from dorrik.store.reports.remedials import TakenStep
 from dorrik.store.reports.report_states import ReportState
 from dorrik.store.reports.reports import CONFIRMATION, REPORT, Issued, Latest
 
 
 @dataclass(frozen=True, slots=True)
-class Item:
+class RemedialItem:
     """A required item or an improvement: how it stands, its steps, and certificates of the firm's own repairs of it
     that were issued."""
 
     required: Required
-    standing: Standing
+    standing: RemedialState
     steps: tuple[TakenStep, ...]
     own_certificates: tuple[str, ...]
 
@@ -48,9 +48,9 @@ class AfterReport:
 
     issued: Issued
     words: Mapping[str, Any]
-    items: tuple[Item, ...]
-    copies: list[Copy]
-    links: list[Link]
+    items: tuple[RemedialItem, ...]
+    copies: list[SentCopy]
+    links: list[ClientLink]
     duties: tuple[DutyState, ...]
     confirmations: list[Issued]
     confirmed: Issued | None
@@ -58,7 +58,7 @@ class AfterReport:
     due: date | None
 
     @property
-    def counting(self) -> tuple[Item, ...]:
+    def counting(self) -> tuple[RemedialItem, ...]:
         """The items that count against the result."""
         return tuple(item for item in self.items if item.required.counts)
 
@@ -118,17 +118,17 @@ def after(connection: Connection, firm_id: str, inspection_id: str) -> AfterRepo
 WORK_DONE = "work done"
 
 
-def as_steps(steps: Iterable[TakenStep]) -> list[Step]:
+def as_steps(steps: Iterable[TakenStep]) -> list[RemedialStep]:
     """Steps as the rules read them."""
     return [
-        Step(number=step.number, kind=step.kind, what=step.what, files=tuple(file.kind for file in step.files))  # type: ignore[arg-type]
+        RemedialStep(number=step.number, kind=step.kind, what=step.what, files=tuple(file.kind for file in step.files))  # type: ignore[arg-type]
         for step in steps
     ]
 
 
-def _item(required: Required, steps: Sequence[TakenStep], own: Sequence[str]) -> Item:
+def _item(required: Required, steps: Sequence[TakenStep], own: Sequence[str]) -> RemedialItem:
     its = tuple(step for step in steps if step.observation_id == required.id)
-    return Item(required, remedials.standing(required, as_steps(its)), its, tuple(own))
+    return RemedialItem(required, remedials.standing(required, as_steps(its)), its, tuple(own))
 
 
 def _words(connection: Connection, firm_id: str, latest: Latest) -> dict[str, Any]:
@@ -146,7 +146,7 @@ def _words(connection: Connection, firm_id: str, latest: Latest) -> dict[str, An
 
 
 def _covering(
-    connection: Connection, inspection_id: str, confirmations: Sequence[Issued], items: Sequence[Item]
+    connection: Connection, inspection_id: str, confirmations: Sequence[Issued], items: Sequence[RemedialItem]
 ) -> Issued | None:
     """The last confirmation, where it speaks of everything that is required now, as it was accepted last."""
     if not confirmations:
@@ -212,14 +212,19 @@ def _state(after_report: AfterReport) -> ReportState:
     )
 
 
-def cleared_on(items: Iterable[Item]) -> date | None:
+def cleared_on(items: Iterable[RemedialItem]) -> date | None:
     """The day on which the last of the required items was accepted."""
     days = [step.at.date() for item in items if item.required.counts for step in item.steps if step.kind == "accepted"]
     return max(days, default=None)
 
 
 def _duties(
-    words: Mapping[str, Any], items: Sequence[Item], noted: Sequence[Copy], *, complete: bool, confirmed: Issued | None
+    words: Mapping[str, Any],
+    items: Sequence[RemedialItem],
+    noted: Sequence[SentCopy],
+    *,
+    complete: bool,
+    confirmed: Issued | None,
 ) -> tuple[DutyState, ...]:
     def first(of: str, numbers: set[int] | None = None) -> dict[str, date]:
         days: dict[str, date] = {}

@@ -15,9 +15,9 @@ from dorrik.store.inspections.agenda import OpenJob, Waiting
 from dorrik.store.mail import mail_queue
 from dorrik.store.people.people import Person
 from dorrik.store.register import register
-from dorrik.store.register.register import Entry
+from dorrik.store.register.register import RegisterRecord
 from dorrik.store.reports import report_states
-from dorrik.store.reports.report_states import Line
+from dorrik.store.reports.report_states import ReportLine
 
 #: Booked visits of the coming days stand on the home screen, and return visits.
 SOON = timedelta(days=7)
@@ -26,11 +26,11 @@ DUE_SOON = timedelta(days=60)
 
 
 @dataclass(frozen=True, slots=True)
-class Visit:
+class AgendaVisit:
     """A booked visit: its job and property, how long it takes by the firm's rates (minutes), and how far it is (km)."""
 
-    job: Entry
-    home: Entry
+    job: RegisterRecord
+    home: RegisterRecord
     minutes: float
     travel_km: float | None
 
@@ -40,7 +40,7 @@ class Agenda:
     """The day as the person finds it; visits by day and hour, those gone by first."""
 
     today: date
-    visits: list[Visit]
+    visits: list[AgendaVisit]
     ready: list[Waiting]
     to_review: list[Waiting]
     sent_back: list[Waiting]
@@ -50,16 +50,16 @@ class Agenda:
     due_count: int
     unsent: list[OpenJob]
     letters_in_trouble: int
-    to_clear: list[Line]
+    to_clear: list[ReportLine]
     to_clear_count: int
-    instruments: list[tuple[Entry, str]]
+    instruments: list[tuple[RegisterRecord, str]]
 
 
 def of_day(connection: Connection, me: Person, today: date) -> Agenda:
     """The agenda of a day for somebody of the firm: what their role cannot do does not wait for them."""
     rates, _, _ = house_rates.of(connection, me.firm_id)
     visits = [
-        Visit(job, home, minutes_of(job.values, rates), job.values.get("travel_km"))
+        AgendaVisit(job, home, minutes_of(job.values, rates), job.values.get("travel_km"))
         for job, home in register.booked(connection, me.firm_id, today + SOON)
     ]
     due, count = agenda.due(connection, me.firm_id, today + DUE_SOON)
@@ -87,7 +87,7 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
     )
 
 
-def _out_of_calibration(connection: Connection, firm_id: str, today: date) -> list[tuple[Entry, str]]:
+def _out_of_calibration(connection: Connection, firm_id: str, today: date) -> list[tuple[RegisterRecord, str]]:
     found = []
     for entry in register.entries(connection, firm_id, "instrument"):
         if entry.values.get("retired"):

@@ -5,7 +5,7 @@ from datetime import date, timedelta
 from sqlalchemy import Connection
 
 from dorrik.office.estimates import minutes_of
-from dorrik.report.calendar import Entry
+from dorrik.report.calendar import CalendarEntry
 from dorrik.store.firm import house_rates
 from dorrik.store.inspections import agenda
 from dorrik.store.register import register
@@ -15,11 +15,11 @@ from dorrik.store.reports import report_states
 AHEAD, MOST = timedelta(days=500), 2_000
 
 
-def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
+def of_firm(connection: Connection, firm_id: str, today: date) -> list[CalendarEntry]:
     """Its entries, by kind."""
     rates, _, _ = house_rates.of(connection, firm_id)
     entries = [
-        Entry(
+        CalendarEntry(
             key=f"visit-{job.id}",
             title=f"{job.values.get('work') or 'Inspection'}: {home.values.get('address') or 'no address'}",
             on=date.fromisoformat(str(job.values["booked_on"])),
@@ -35,15 +35,17 @@ def of_firm(connection: Connection, firm_id: str, today: date) -> list[Entry]:
         for on, what in ((line.state.due, "Last day to put right"), (line.state.copy_due, "Last day for a copy")):
             if on is not None:
                 key = f"{'work' if on is line.state.due else 'copy'}-{line.inspection_id}"
-                entries.append(Entry(key, f"{what}: {line.home}", on, where=line.home, words=line.reference))
+                entries.append(CalendarEntry(key, f"{what}: {line.home}", on, where=line.home, words=line.reference))
         if line.state.next_visit is not None:
             key = f"return-{line.inspection_id}"
             entries.append(
-                Entry(key, f"Work booked: {line.home}", line.state.next_visit, where=line.home, words=line.reference)
+                CalendarEntry(
+                    key, f"Work booked: {line.home}", line.state.next_visit, where=line.home, words=line.reference
+                )
             )
     due, _ = agenda.due(connection, firm_id, today + AHEAD, MOST)
     entries += [
-        Entry(
+        CalendarEntry(
             f"due-{waiting_inspection.id}",
             f"Inspection due: {waiting_inspection.property_address or ''}",
             waiting_inspection.on,

@@ -10,7 +10,7 @@ from sqlalchemy import Connection
 from dorrik.core.inspection.document import DocumentError
 from dorrik.core.work import remedials
 from dorrik.core.work.remedials import Kind, NoFigure, Retested
-from dorrik.office.after_report import AfterReport, Item, after, as_steps, inspection_of
+from dorrik.office.after_report import AfterReport, RemedialItem, after, as_steps, inspection_of
 from dorrik.report import confirmation, signing
 from dorrik.report.confirmation import Cleared
 from dorrik.report.issue import on_paper
@@ -84,7 +84,7 @@ def as_step(retested: Retested, on: str, words: str) -> dict[str, Any]:
 # The confirmation
 
 #: A confirmation before it is typeset, and what it rests on.
-ReadyCopy = tuple[confirmation.Copy, AfterReport]
+ReadyCopy = tuple[confirmation.ConfirmationCopy, AfterReport]
 
 
 def confirmation_copy(
@@ -113,7 +113,7 @@ def confirmation_copy(
     return made, after_report
 
 
-def _cleared(item: Item) -> Cleared:
+def _cleared(item: RemedialItem) -> Cleared:
     done = _last(item.steps, "done") or _last(item.steps, "found")
     accepted = _last(item.steps, "accepted")
     if accepted is None:
@@ -145,7 +145,7 @@ def _figures(steps: Sequence[TakenStep]) -> list[tuple[str, str, str, str]]:
     return [(what["label"], what["before"], what["after"], what["unit"]) for what in last.values()]
 
 
-def _evidence(item: Item) -> list[str]:
+def _evidence(item: RemedialItem) -> list[str]:
     told: list[str] = []
     for step in item.steps:
         if number := step.what.get("certificate"):

@@ -11,7 +11,7 @@ from dorrik.core.work.planning import PricePart, Rates, Size
 from dorrik.core.work.register import REPAIRS
 from dorrik.store.firm import house_rates
 from dorrik.store.register import register
-from dorrik.store.register.register import Entry
+from dorrik.store.register.register import RegisterRecord
 
 #: An inspector's day (minutes).
 DAY_MIN = 450.0
@@ -56,7 +56,7 @@ def minutes_of(job: Mapping[str, Any], rates: Rates) -> float:
     return planning.estimate_min(size_of(job), rates)
 
 
-def estimate(connection: Connection, firm_id: str, job: Entry) -> Estimate:
+def estimate(connection: Connection, firm_id: str, job: RegisterRecord) -> Estimate:
     """Time and price of a job. Return visits that came about count beside those that were planned."""
     rates, prices, currency = house_rates.of(connection, firm_id)
     if job.values.get("work") == REPAIRS:

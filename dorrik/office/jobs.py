@@ -17,7 +17,7 @@ from dorrik.store.firm import firm_paper
 from dorrik.store.firm.firm_rules import rules
 from dorrik.store.people.people import Person
 from dorrik.store.register import register
-from dorrik.store.register.register import Entry
+from dorrik.store.register.register import RegisterRecord
 
 Which = Literal["confirmation", "power-off"]
 
@@ -26,10 +26,10 @@ Which = Literal["confirmation", "power-off"]
 class JobFile:
     """A job with its property, client and installations."""
 
-    job: Entry
-    home: Entry
-    client: Entry
-    installations: tuple[Entry, ...]
+    job: RegisterRecord
+    home: RegisterRecord
+    client: RegisterRecord
+    installations: tuple[RegisterRecord, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,11 +75,13 @@ def starts(connection: Connection, firm_id: str, file: JobFile) -> list[Start]:
     if file.job.values.get("work") == REPAIRS:
         return []
     rule_book, _ = rules(connection, firm_id)
-    parts: tuple[Entry | None, ...] = file.installations or (None,)
+    parts: tuple[RegisterRecord | None, ...] = file.installations or (None,)
     return [_start(connection, firm_id, file, part, rule_book) for part in parts]
 
 
-def _start(connection: Connection, firm_id: str, file: JobFile, part: Entry | None, rule_book: str | None) -> Start:
+def _start(
+    connection: Connection, firm_id: str, file: JobFile, part: RegisterRecord | None, rule_book: str | None
+) -> Start:
     job, home, client = (entry.values | {"id": entry.id} for entry in (file.job, file.home, file.client))
     installation = None if part is None else part.values | {"id": part.id}
     part_id = None if part is None else part.id

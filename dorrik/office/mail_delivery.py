@@ -39,9 +39,9 @@ def server_of(connection: Connection, firm_id: str) -> mail.Server | None:
 def written(
     place: mail.Server, firm_id: str, firm_name: str, reply_to: str | None, to: str, subject: str, text: str,
     attached: Sequence[mail.Attachment],
-) -> mail_queue.Written:  # fmt: skip
+) -> mail_queue.QueuedLetter:  # fmt: skip
     """A mail as it is queued. to: a parsed address."""
-    return mail_queue.Written(
+    return mail_queue.QueuedLetter(
         firm_id=firm_id, sender=firm_name, reply_to=reply_to, to=to, subject=subject, text=text,
         message_id=mail.message_id(place.sender), files=[(attachment.name, attachment.pdf) for attachment in attached],
     )  # fmt: skip

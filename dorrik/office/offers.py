@@ -28,7 +28,7 @@ from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.judging import judged
 from dorrik.store.people.people import Person
 from dorrik.store.register import register
-from dorrik.store.register.register import Entry
+from dorrik.store.register.register import RegisterRecord
 from dorrik.store.reports import reports
 from dorrik.store.reports.reports import OFFER, Issued
 
@@ -75,7 +75,7 @@ class Priced:
 
 
 @dataclass(frozen=True, slots=True)
-class Copy:
+class OfferCopy:
     """An offer before it is typeset. already: the same offer, where it was made and nothing has changed since."""
 
     said: dict[str, Any]
@@ -94,7 +94,7 @@ class Offer:
     number: str
     document: dict[str, Any]
     moved: tuple[str, ...]
-    job: Entry | None
+    job: RegisterRecord | None
 
 
 def price(connection: Connection, kept: KeptInspection) -> Priced:
@@ -108,7 +108,7 @@ def price(connection: Connection, kept: KeptInspection) -> Priced:
     return Priced(inspection, judgement, pricing(inspection, put_right, rates.rates, unanswered), rates, currency)
 
 
-def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days: int = VALID_DAYS) -> Copy:
+def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days: int = VALID_DAYS) -> OfferCopy:
     """The alternatives as they would go out now. Raises NothingToOffer."""
     priced = price(connection, kept)
     lacks = tuple(trouble for alternative in priced.found.alternatives for trouble in alternative.trouble)
@@ -134,7 +134,7 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days:
         "open": [asdict(open_observation) for open_observation in priced.found.open],
         "alternatives": [asdict(alternative) for alternative in priced.found.alternatives],
     }
-    return Copy(said, document, number, kept.seq, at, _already(connection, kept, made, document))
+    return OfferCopy(said, document, number, kept.seq, at, _already(connection, kept, made, document))
 
 
 def _already(
@@ -153,7 +153,7 @@ def _plain(value: Any) -> Any:
     return json.loads(json.dumps(value, ensure_ascii=False))
 
 
-def keep(connection: Connection, kept: KeptInspection, who: Person, copy: Copy, pdf: bytes) -> Issued | None:
+def keep(connection: Connection, kept: KeptInspection, who: Person, copy: OfferCopy, pdf: bytes) -> Issued | None:
     """Freeze an offer, in the caller's transaction, which holds the inspection's row; None where anything has come
     since the copy was made."""
     if kept.seq != copy.seq or len(reports.issues(connection, kept.id, OFFER)) + 1 != copy.number:
@@ -187,7 +187,7 @@ def _job_id(offer_id: str) -> str:
 
 def accept(
     connection: Connection, kept: KeptInspection, who: Person, one: Offer, alternative: int, *, as_offered: bool
-) -> Entry:
+) -> RegisterRecord:
     """The job that an accepted alternative becomes; accepted again, it is the same job.
 
     Raises LookupError where the offer has no such alternative, Accepted where another was accepted, and Differs where

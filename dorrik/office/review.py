@@ -18,12 +18,12 @@ from dorrik.core.judging.readiness import readiness
 from dorrik.journal import blind, history
 from dorrik.report import signing
 from dorrik.report.content import Signature
-from dorrik.report.issue import Moved, NotReady
+from dorrik.report.issue import MovedOn, NotReady
 from dorrik.store.database.engine import now
 from dorrik.store.inspections import reviews
 from dorrik.store.inspections.inspections import KeptInspection, assemble
 from dorrik.store.inspections.judging import judged
-from dorrik.store.inspections.reviews import APART, AUTHORISED, SENT_BACK, SUBMITTED, Step
+from dorrik.store.inspections.reviews import APART, AUTHORISED, SENT_BACK, SUBMITTED, ReviewStep
 from dorrik.store.people.people import Person
 
 #: So many changes are listed; of more, the last ones.
@@ -61,7 +61,7 @@ class Review:
     what was changed since it was submitted; since_look: what changed since the person read it last, None where they
     have not read it."""
 
-    steps: list[Step]
+    steps: list[ReviewStep]
     in_review: bool
     reopened: list[Changed]
     since_look: list[Changed] | None
@@ -75,7 +75,7 @@ def state(connection: Connection, kept: KeptInspection, me: Person) -> Review:
     seen = blind.seen(connection, kept, me)
     inspection = assemble(seen.kept)
 
-    def after(seq: int) -> list[history.Entry]:
+    def after(seq: int) -> list[history.HistoryEntry]:
         entries = history.since(connection, kept.id, seq)
         return [entry for entry in entries if not blind.is_hidden(seen.blind, entry.entity_id, entry.field)]
 
@@ -91,9 +91,9 @@ def state(connection: Connection, kept: KeptInspection, me: Person) -> Review:
 
 def submit(connection: Connection, kept: KeptInspection, me: Person, seen_seq: int, signature: dict[str, Any]) -> None:
     """Sign for the inspection as it stands, in the caller's transaction, which holds its row; the same sent again is
-    one. Raises Moved or NotReady."""
+    one. Raises MovedOn or NotReady."""
     if kept.seq != seen_seq:
-        raise Moved
+        raise MovedOn
     steps = reviews.steps(connection, kept.id)
     if steps and steps[-1].kind == SUBMITTED and steps[-1].seq == kept.seq and steps[-1].person_id == me.id:
         return
@@ -130,20 +130,20 @@ def signatures(
 
 
 def authorised(connection: Connection, kept: KeptInspection, me: Person, signature: dict[str, Any]) -> None:
-    """Note that it was authorised, once, in the transaction that issues it. Raises Moved where somebody sent it back
+    """Note that it was authorised, once, in the transaction that issues it. Raises MovedOn where somebody sent it back
     while it was typeset: then it is not issued."""
     steps = reviews.steps(connection, kept.id)
     if steps and steps[-1].kind == SENT_BACK:
-        raise Moved
+        raise MovedOn
     if reviews.in_review(connection, kept.id):
         reviews.take(connection, kept.id, me, AUTHORISED, kept.seq, signature=signature)
 
 
-def _changed(inspection: Inspection, entries: Iterable[history.Entry]) -> list[Changed]:
+def _changed(inspection: Inspection, entries: Iterable[history.HistoryEntry]) -> list[Changed]:
     """Field by field what changed, the last one first; what stands again as it stood is left out."""
     places = spots(inspection)
     first: dict[tuple[str, str], Any] = {}
-    last: dict[tuple[str, str], history.Entry] = {}
+    last: dict[tuple[str, str], history.HistoryEntry] = {}
     for entry in entries:
         spec = KINDS[entry.entity].fields.get(entry.field) if entry.entity in KINDS else None
         if spec is None or (spec.kind == "text" and spec.keeps == "id") or entry.field in _UNSAID:

@@ -15,7 +15,7 @@ from dorrik.core.judging.topics import earlier
 from dorrik.core.judging.topics.context import Note
 from dorrik.store.inspections import inspections, judging, listing
 from dorrik.store.register import register
-from dorrik.store.register.register import Entry
+from dorrik.store.register.register import RegisterRecord
 
 #: Figures that are followed over the years, each with the name of its field.
 FIGURES = ("insulation_lne_mohm", "r1_r2_ohm", "zs_ohm")
@@ -81,7 +81,7 @@ class _Visit:
         return self.inspection.inspected_on or ""
 
 
-def story(connection: Connection, firm_id: str, home: Entry) -> Story:
+def story(connection: Connection, firm_id: str, home: RegisterRecord) -> Story:
     """The story of a property of the firm."""
     visits = [visit for row in _rows(connection, firm_id, home) if (visit := _visit(connection, firm_id, row))]
     latest: dict[str | None, _Visit] = {}
@@ -100,7 +100,7 @@ def story(connection: Connection, firm_id: str, home: Entry) -> Story:
     )
 
 
-def _rows(connection: Connection, firm_id: str, home: Entry) -> list[str]:
+def _rows(connection: Connection, firm_id: str, home: RegisterRecord) -> list[str]:
     return [row.id for row in register.inspections_of(connection, firm_id, home.id)[:MOST]]
 
 
@@ -124,7 +124,7 @@ def _latest_issued(visits: Iterable[_Visit]) -> Iterable[_Visit]:
     return found.values()
 
 
-def _of_the_home(home: Entry) -> Iterable[Event]:
+def _of_the_home(home: RegisterRecord) -> Iterable[Event]:
     for kind, name in (("built", "built_year"), ("rewired", "rewired_year")):
         if (year := home.values.get(name)) is not None:
             yield Event("built" if kind == "built" else "rewired", str(year))

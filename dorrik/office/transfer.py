@@ -44,7 +44,7 @@ PAPERS = (reports.REPORT, reports.MINOR_WORKS, reports.OFFER, reports.CONFIRMATI
 Put = Callable[[str, bytes], Iterator[bytes]]
 
 
-class Unreadable(ValueError):
+class UnreadableArchive(ValueError):
     """The archive cannot be taken in; the message says why."""
 
 
@@ -124,20 +124,20 @@ def take_in(
     engine: Engine, store: PhotoStore, who: Person, content: IO[bytes], make: Callable[[bytes], Any]
 ) -> TakenIn:
     """Take an archive or the document of an inspection in, as that person, who is a supervisor. make: renditions of a
-    photo by size; what is no photo is told. Raises Unreadable before anything is taken."""
+    photo by size; what is no photo is told. Raises UnreadableArchive before anything is taken."""
     archive = _archive(content)
     documents = {name: _json(archive, name) for name in archive.namelist() if name.endswith("inspection.json")}
     whole = _json(archive, "firm.json") if "firm.json" in archive.namelist() else None
     if whole is not None and (whole.get("format"), whole.get("version")) != (FORMAT, VERSION):
-        raise Unreadable("firm.json is of a version that is not read here.")
+        raise UnreadableArchive("firm.json is of a version that is not read here.")
     if not documents and whole is None:
-        raise Unreadable("There is no inspection in this file.")
+        raise UnreadableArchive("There is no inspection in this file.")
     for name, said in documents.items():
         try:
             # As this version writes it, whichever version it came from.
             documents[name] = document.write(document.parse(said, datetime.now(UTC)))
         except DocumentError as error:
-            raise Unreadable(f"{name}: {error}") from None
+            raise UnreadableArchive(f"{name}: {error}") from None
     taken = TakenIn()
     if whole is not None:
         with engine.begin() as connection:
@@ -166,9 +166,9 @@ def _archive(content: IO[bytes]) -> zipfile.ZipFile:
     try:
         archive = zipfile.ZipFile(content)
     except zipfile.BadZipFile:
-        raise Unreadable("That is neither an archive (ZIP) nor the document of an inspection (JSON).") from None
+        raise UnreadableArchive("That is neither an archive (ZIP) nor the document of an inspection (JSON).") from None
     if len(archive.namelist()) > MOST_FILES:
-        raise Unreadable("The archive has more files than any of ours.")
+        raise UnreadableArchive("The archive has more files than any of ours.")
     return archive
 
 
@@ -178,9 +178,9 @@ def _bytes(archive: zipfile.ZipFile, name: str) -> bytes:
         with archive.open(name) as file:
             content = file.read(LARGEST + 1)
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError):
-        raise Unreadable(f"{name} cannot be unpacked.") from None
+        raise UnreadableArchive(f"{name} cannot be unpacked.") from None
     if len(content) > LARGEST:
-        raise Unreadable(f"{name} is larger than any file of ours.")
+        raise UnreadableArchive(f"{name} is larger than any file of ours.")
     return content
 
 
@@ -189,9 +189,9 @@ def _json(archive: zipfile.ZipFile, name: str) -> dict[str, Any]:
     try:
         found = json.loads(content)
     except (ValueError, RecursionError):
-        raise Unreadable(f"{name} is not JSON.") from None
+        raise UnreadableArchive(f"{name} is not JSON.") from None
     if not isinstance(found, dict):
-        raise Unreadable(f"{name} is not what it is called.")
+        raise UnreadableArchive(f"{name} is not what it is called.")
     return found
 
 
@@ -226,7 +226,7 @@ def _inspection(connection: Connection, who: Person, said: dict[str, Any], taken
         batch = changes[start : start + BATCH]
         applied = apply(connection, who.firm_id, Author(who.id, who.role, issues=True), inspection_id, batch)
         if applied is None:
-            raise Unreadable("The inspection could not be made.")
+            raise UnreadableArchive("The inspection could not be made.")
         results = zip(batch, applied.results, strict=True)
         refused += [(change, result) for change, result in results if result.state == "refused"]
     for change, result in refused:

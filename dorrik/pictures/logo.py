@@ -39,7 +39,7 @@ class NoLogo(ValueError):
 
 def cleaned(content: bytes) -> str:
     """The logo as SVG text. content: a picture (JPEG, PNG, WebP, HEIC) or an SVG. Raises NoLogo,
-    subprocess_reader.Late and renditions.Unshowable."""
+    subprocess_reader.DecodingLate and renditions.Unshowable."""
     if len(content) > LARGEST:
         raise NoLogo(f"A logo has at most {LARGEST // 1_000_000} MB.")
     start = content[:400].lstrip(b"\xef\xbb\xbf \t\r\n")

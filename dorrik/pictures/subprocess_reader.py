@@ -15,7 +15,7 @@ _slots = BoundedSemaphore(AT_ONCE)
 _TOO_MUCH = "The photo takes longer or more memory than any photo does; it was not opened."
 
 
-class Late(Exception):
+class DecodingLate(Exception):
     """The machine has so much to do that the photo was not opened in time; nothing is wrong with it."""
 
     def __init__(self) -> None:
@@ -23,7 +23,7 @@ class Late(Exception):
 
 
 def make(content: bytes) -> Renditions:
-    """Renditions of a photo from outside. Raises Unshowable, and Late where it used little of its time."""
+    """Renditions of a photo from outside. Raises Unshowable, and DecodingLate where it used little of its time."""
     with _slots:
         try:
             done = subprocess.run(
@@ -31,9 +31,9 @@ def make(content: bytes) -> Renditions:
                 input=content, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, timeout=CLOCK_S + 5, check=False,
             )  # fmt: skip
         except subprocess.TimeoutExpired as error:
-            raise Late from error
+            raise DecodingLate from error
     if done.returncode == -signal.SIGALRM:
-        raise Late
+        raise DecodingLate
     head, _, rest = done.stdout.partition(b"\n")
     if done.returncode or not head:
         raise Unshowable(_TOO_MUCH)

@@ -44,5 +44,5 @@ def _row(circuit: Circuit, rcd: Any) -> dict[str, str]:
 
 
 def sheet(said: dict[str, Any], issue: Issue) -> bytes:
-    """The charts as PDF. Raises press.TooMuch or Late."""
+    """The charts as PDF. Raises press.TypesettingTooLarge or Late."""
     return press.letter("board_chart", said, issue.issued_on)

@@ -13,7 +13,7 @@ ZONE = ZoneInfo("Europe/London")
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class CalendarEntry:
     """One entry. key: the same each time, so that a program knows it again; at: hour and minute, '' for the whole day;
     minutes: how long, 0 for the whole day; where: an address."""
 
@@ -26,7 +26,7 @@ class Entry:
     words: str = ""
 
 
-def write(name: str, entries: Iterable[Entry], made_at: datetime) -> bytes:
+def write(name: str, entries: Iterable[CalendarEntry], made_at: datetime) -> bytes:
     """The calendar. name: whose it is; made_at: universal time."""
     calendar = Calendar()
     calendar.add("prodid", PRODUCT)
@@ -37,7 +37,7 @@ def write(name: str, entries: Iterable[Entry], made_at: datetime) -> bytes:
     return bytes(calendar.to_ical())
 
 
-def _event(entry: Entry, made_at: datetime) -> Event:
+def _event(entry: CalendarEntry, made_at: datetime) -> Event:
     event = Event()
     event.add("uid", f"{entry.key}@dorrik")
     event.add("dtstamp", made_at.replace(tzinfo=ZoneInfo("UTC")))
@@ -56,14 +56,14 @@ def _event(entry: Entry, made_at: datetime) -> Event:
     return event
 
 
-def _moment(entry: Entry) -> datetime | None:
+def _moment(entry: CalendarEntry) -> datetime | None:
     hour, _, minute = entry.at.partition(":")
     if not (hour.isdecimal() and minute.isdecimal()):
         return None
     return datetime(entry.on.year, entry.on.month, entry.on.day, int(hour), int(minute), tzinfo=ZONE)
 
 
-def read(content: bytes) -> list[Entry]:
+def read(content: bytes) -> list[CalendarEntry]:
     """The entries of a calendar that `write` made, with the same content. Raises ValueError for what is none."""
     found = []
     for event in Calendar.from_ical(content).walk("VEVENT"):
@@ -71,7 +71,7 @@ def read(content: bytes) -> list[Entry]:
         timed = isinstance(start, datetime)
         here = start.astimezone(ZONE) if timed else None
         found.append(
-            Entry(
+            CalendarEntry(
                 key=str(event["uid"]).removesuffix("@dorrik"),
                 title=str(event["summary"]),
                 on=here.date() if here is not None else start,

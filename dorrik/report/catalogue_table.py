@@ -45,7 +45,7 @@ def read(tables: Sequence[Table]) -> tuple[list[dict[str, str]], list[dict[str, 
             continue
         try:
             entry = catalogue.check(said)
-        except catalogue.Unfit as error:
+        except catalogue.UnfitEntry as error:
             wrong.append({"line": line, "message": f"{error.field}: {error}"})
             continue
         if entry["key"] in found:

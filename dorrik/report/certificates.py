@@ -34,7 +34,7 @@ class NotComplete(Exception):
 
 
 @dataclass(frozen=True, slots=True)
-class Copy:
+class CertificateCopy:
     """A certificate before it is typeset. number: 0 for a draft; already: the issue that there is."""
 
     said: dict[str, Any]
@@ -45,12 +45,12 @@ class Copy:
     already: Issued | None = None
 
 
-def draft(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> Copy:
+def draft(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> CertificateCopy:
     """As it would be issued now. Raises NoRepair."""
     return _copy(connection, kept, who, repair_id, 0)
 
 
-def fair_copy(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> Copy:
+def fair_copy(connection: Connection, kept: KeptInspection, who: Person, repair_id: str) -> CertificateCopy:
     """To be issued. Raises NoRepair and NotComplete."""
     there = reports.issues(connection, kept.id, MINOR_WORKS)
     already = next((issue for issue in there if issue.repair_id == repair_id), None)
@@ -60,7 +60,7 @@ def fair_copy(connection: Connection, kept: KeptInspection, who: Person, repair_
 def _copy(
     connection: Connection, kept: KeptInspection, who: Person, repair_id: str, number: int,
     already: Issued | None = None,
-) -> Copy:  # fmt: skip
+) -> CertificateCopy:  # fmt: skip
     inspection, judgement = judged(connection, kept)
     repair: Repair | None = next((repair for repair in inspection.repairs if repair.id == repair_id), None)
     view: RepairView | None = next((repair for repair in judgement.repairs if repair.id == repair_id), None)
@@ -72,16 +72,16 @@ def _copy(
     paper: Issue = on_paper(connection, who, number, at.date())
     named = f"{inspection.reference or 'certificate'}-M{number}" if number else f"{inspection.reference or ''} draft"
     said = minor_works.words(inspection, judgement, repair, view, paper, named.strip())
-    return Copy(said, number, kept.seq, at, repair_id, already)
+    return CertificateCopy(said, number, kept.seq, at, repair_id, already)
 
 
-def typeset(copy: Copy) -> bytes:
-    """The certificate as PDF, with its data inside. Raises press.TooMuch or Late."""
+def typeset(copy: CertificateCopy) -> bytes:
+    """The certificate as PDF, with its data inside. Raises press.TypesettingTooLarge or Late."""
     return press.certificate(copy.said, minor_works.data(copy.said), copy.at)
 
 
 def keep(
-    connection: Connection, kept: KeptInspection, who: Person, copy: Copy, pdf: bytes
+    connection: Connection, kept: KeptInspection, who: Person, copy: CertificateCopy, pdf: bytes
 ) -> tuple[Issued | None, bool]:
     """Keep it in the caller's transaction, which holds the inspection's row. Returns the certificate, None where
     anything has come since the copy was made, and whether it is this copy."""

@@ -43,7 +43,7 @@ class Cleared:
 
 
 @dataclass(frozen=True, slots=True)
-class Copy:
+class ConfirmationCopy:
     """A confirmation before it is typeset."""
 
     number: int
@@ -55,7 +55,7 @@ class Copy:
 def copy(
     words: dict[str, Any], cleared: Sequence[Cleared], improvements: int, paper: Issue, number: int, at: datetime,
     signed: Signature, url: str,
-) -> Copy:  # fmt: skip
+) -> ConfirmationCopy:  # fmt: skip
     """What it says. words: of the report (`content.for_client`); improvements: recommended, and still open; number: of
     the confirmation; url: where people reach the server that knows the paper, '' for nowhere."""
     named = f"{words['reference'] or 'report'}-confirmation-{number}"
@@ -90,15 +90,17 @@ def copy(
     code = reports.check_code(frozen)
     at_address = f"{url}/check#{quote(words['reference'], safe='')}/{code}" if url and words["reference"] else ""
     paper_says = said | {"check": code, "check_at": {"address": f"{url}/check", "svg": qr_code.drawing(at_address)}}
-    return Copy(number, at, paper_says, frozen)
+    return ConfirmationCopy(number, at, paper_says, frozen)
 
 
-def typeset(made: Copy) -> bytes:
-    """The confirmation as PDF, with its data inside. Raises press.TooMuch or Late."""
+def typeset(made: ConfirmationCopy) -> bytes:
+    """The confirmation as PDF, with its data inside. Raises press.TypesettingTooLarge or Late."""
     return press.certificate(made.said, attachment(json.loads(made.document)), made.at, "confirmation")
 
 
-def keep(connection: Connection, inspection_id: str, who: Person, made: Copy, pdf: bytes, seq: int) -> Issued:
+def keep(
+    connection: Connection, inspection_id: str, who: Person, made: ConfirmationCopy, pdf: bytes, seq: int
+) -> Issued:
     """Keep it in the caller's transaction, which holds the inspection's row. seq: of the report that it closes."""
     earlier = reports.issues(connection, inspection_id, CONFIRMATION)
     issue = Issued(

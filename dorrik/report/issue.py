@@ -39,7 +39,7 @@ class NotReady(Exception):
         self.points = tuple(points)
 
 
-class Moved(Exception):
+class MovedOn(Exception):
     """The inspection has changed since the person looked at it."""
 
 
@@ -62,7 +62,7 @@ def on_paper(connection: Connection, who: Person, number: int, on: date, **corre
 
 
 @dataclass(frozen=True, slots=True)
-class Draft:
+class ReportDraft:
     """A report that is not issued, as it stood at a sequence number, before it is typeset."""
 
     seq: int
@@ -71,18 +71,18 @@ class Draft:
     paper: Issue
 
 
-def draft(connection: Connection, kept: KeptInspection, who: Person) -> Draft:
+def draft(connection: Connection, kept: KeptInspection, who: Person) -> ReportDraft:
     """What a draft is made of, read in the caller's transaction."""
     inspection, judgement = judged(connection, kept)
-    return Draft(kept.seq, inspection, judgement, on_paper(connection, who, 0, now().date()))
+    return ReportDraft(kept.seq, inspection, judgement, on_paper(connection, who, 0, now().date()))
 
 
 def preview(
-    found: Draft, folder: Path, photos: Fetch = none_kept
+    found: ReportDraft, folder: Path, photos: Fetch = none_kept
 ) -> tuple[tuple[Hindrance, ...], list[tuple[float, float]]]:
     """What stands in the way of issuing, and the sizes of the draft's pages (pt), which are put into the folder.
 
-    photos: where what is shown of each lies, by its digest. Raises press.TooMuch.
+    photos: where what is shown of each lies, by its digest. Raises press.TypesettingTooLarge.
     """
     said = content(found.inspection, found.judgement, found.paper, photos)
     return (*readiness(found.inspection, found.judgement), *_letters(said)), press.pages(said, folder)
@@ -122,11 +122,11 @@ def fair_copy(
     """Freeze the inspection as it stands in the caller's transaction.
 
     seen_seq: the sequence number that the person looked at; reason: why an earlier issue is corrected, needed from
-    the second on; signed: who signs for it and who authorises it, none where that is still missing. Raises Moved or
+    the second on; signed: who signs for it and who authorises it, none where that is still missing. Raises MovedOn or
     NotReady.
     """
     if kept.seq != seen_seq:
-        raise Moved
+        raise MovedOn
     inspection, judgement = judged(connection, kept)
     earlier = reports.issues(connection, kept.id)
     at = now().replace(microsecond=0)
@@ -171,7 +171,7 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept, url: str = "") -
     """Data and pages of a fair copy; nobody else waits for it meanwhile.
 
     photos: where what is shown of each lies, by its digest; url: where people reach the server that knows the paper, ''
-    where that is not to be printed. Raises press.TooMuch.
+    where that is not to be printed. Raises press.TypesettingTooLarge.
     """
     frozen = document.write(fair.inspection) | {
         "judgement": as_json(fair.judgement),
@@ -203,16 +203,16 @@ def _check_at(url: str, fair: Fair, code: str) -> str:
 def keep(connection: Connection, inspection_id: str, seq: int, who: Person, fair: Fair, made: Typeset) -> Issued:
     """Keep what was typeset, in the caller's transaction, which holds the inspection's row; seq: where it stands now.
 
-    Raises Moved where anything has come since the copy was made.
+    Raises MovedOn where anything has come since the copy was made.
     """
     if seq != fair.seq:
-        raise Moved
+        raise MovedOn
     earlier = reports.issues(connection, inspection_id)
     if len(earlier) + 1 != fair.number:
         # The same was asked for twice at once: the first is the issue.
         if earlier[-1].seq == fair.seq and (fair.reason or "") in ("", earlier[-1].reason or ""):
             return earlier[-1]
-        raise Moved
+        raise MovedOn
     issue = Issued(
         id=new_id(),
         number=fair.number,

@@ -46,5 +46,5 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue, due: date 
 
 
 def sheet(said: dict[str, Any], on: date) -> bytes:
-    """The labels as PDF, 90 by 55 mm each. Raises press.TooMuch or Late."""
+    """The labels as PDF, 90 by 55 mm each. Raises press.TypesettingTooLarge or Late."""
     return press.letter("labels", said, on)

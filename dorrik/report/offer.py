@@ -6,7 +6,7 @@ from typing import Any
 
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
-from dorrik.core.work.pricing import Alternative, Line, Open, Pricing
+from dorrik.core.work.pricing import Alternative, Open, PriceLine, Pricing
 from dorrik.report import press
 from dorrik.report.content import Issue, day
 
@@ -64,7 +64,7 @@ def _alternative(alternative: Alternative, by_id: Mapping[str, Open], currency: 
     }
 
 
-def _line(line: Line, by_id: Mapping[str, Open], currency: str) -> dict[str, Any]:
+def _line(line: PriceLine, by_id: Mapping[str, Open], currency: str) -> dict[str, Any]:
     return {
         "label": line.label,
         "where": line.where,
@@ -87,5 +87,5 @@ def _hours(minutes: int) -> str:
 
 
 def letter(said: dict[str, Any], on: date) -> bytes:
-    """The offer as PDF. Raises press.TooMuch or Late."""
+    """The offer as PDF. Raises press.TypesettingTooLarge or Late."""
     return press.letter("offer", said, on)

@@ -29,7 +29,7 @@ LONGEST_CELL = 500
 LOOKED_AT = 50
 
 
-class Unreadable(ValueError):
+class UnreadablePaper(ValueError):
     """The file cannot be used; the message says why, and what would help."""
 
 
@@ -58,21 +58,21 @@ class Paper:
 
 
 def read(data: bytes, name: str = "") -> Paper:
-    """What a file holds, by its content rather than its name. Raises Unreadable."""
+    """What a file holds, by its content rather than its name. Raises UnreadablePaper."""
     if not data.strip():
-        raise Unreadable("The file is empty.")
+        raise UnreadablePaper("The file is empty.")
     if len(data) > LARGEST:
-        raise Unreadable(f"The file has {len(data) / 1e6:.0f} MB; at most {LARGEST / 1e6:.0f} MB are read.")
+        raise UnreadablePaper(f"The file has {len(data) / 1e6:.0f} MB; at most {LARGEST / 1e6:.0f} MB are read.")
     if data.startswith(b"%PDF"):
         return _pdf(data)
     if data.startswith(b"PK"):
         return Paper(tables=_workbook(data))
     if data.startswith(b"\xd0\xcf\x11\xe0"):
-        raise Unreadable("That is a workbook of the old kind (.xls): save it as .xlsx or .csv.")
+        raise UnreadablePaper("That is a workbook of the old kind (.xls): save it as .xlsx or .csv.")
     if data.lstrip()[:1] == b"{" or name.lower().endswith(".json"):
         return _document(_json(data))
     if b"\0" in data[:4000] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise Unreadable("That is neither a report, nor a table (CSV, XLSX), nor an inspection (JSON).")
+        raise UnreadablePaper("That is neither a report, nor a table (CSV, XLSX), nor an inspection (JSON).")
     return Paper(tables=(_csv(data),))
 
 
@@ -84,9 +84,9 @@ def _pdf(data: bytes) -> Paper:
         reader = pypdf.PdfReader(io.BytesIO(data))
         kept = reader.attachments.get("inspection.json") if not reader.is_encrypted else None
     except (PyPdfError, ValueError, KeyError, TypeError, AttributeError, RecursionError, OSError):
-        raise Unreadable("The PDF is damaged and cannot be opened.") from None
+        raise UnreadablePaper("The PDF is damaged and cannot be opened.") from None
     if not kept:
-        raise Unreadable(
+        raise UnreadablePaper(
             "This PDF carries no inspection data: only reports issued here do. Type the boards in with the board "
             "builder, or take a table (CSV, XLSX)."
         )
@@ -97,28 +97,28 @@ def _json(data: bytes) -> Any:
     try:
         return json.loads(data)
     except (UnicodeDecodeError, ValueError, RecursionError):
-        raise Unreadable("The file is not complete or not in the form of an inspection (JSON).") from None
+        raise UnreadablePaper("The file is not complete or not in the form of an inspection (JSON).") from None
 
 
 def _document(found: Any) -> Paper:
     if not isinstance(found, dict):
-        raise Unreadable("The file does not hold an inspection.")
+        raise UnreadablePaper("The file does not hold an inspection.")
     # What stands beside the inspection belongs to the issue it came from.
     document = {name: found.get(name) for name in ("format", "version", "inspection")}
     try:
         return Paper(inspection=parse(document, datetime.now(UTC)), document=document)
     except (DocumentError, RecursionError) as error:
-        raise Unreadable(f"The inspection in this file cannot be read: {shown(str(error))}") from None
+        raise UnreadablePaper(f"The inspection in this file cannot be read: {shown(str(error))}") from None
 
 
 def _workbook(data: bytes) -> tuple[Table, ...]:
     from openpyxl import load_workbook
 
-    broken = Unreadable("The workbook is damaged or not complete: copy it again, or save it as CSV.")
+    broken = UnreadablePaper("The workbook is damaged or not complete: copy it again, or save it as CSV.")
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
             if sum(zip_info.file_size for zip_info in packed.infolist()) > LARGEST_UNPACKED:
-                raise Unreadable("The workbook is far larger unpacked than a chart can be.")
+                raise UnreadablePaper("The workbook is far larger unpacked than a chart can be.")
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True, keep_links=False)
         tables = []
         for sheet in book.worksheets:
@@ -128,13 +128,13 @@ def _workbook(data: bytes) -> tuple[Table, ...]:
             ]
             if any(any(row) for row in rows):
                 tables.append(Table(sheet.title, _even(rows)))
-    except Unreadable:
+    except UnreadablePaper:
         raise
     except Exception:
         # openpyxl raises whatever its parsers do on a damaged file.
         raise broken from None
     if not tables:
-        raise Unreadable("The workbook has no cell with anything in it.")
+        raise UnreadablePaper("The workbook has no cell with anything in it.")
     return tuple(tables)
 
 
@@ -157,9 +157,9 @@ def _csv(data: bytes) -> Table:
             if len(rows) >= MOST_ROWS:
                 break
     except csv.Error:
-        raise Unreadable("The table cannot be parted into cells: save it as CSV again.") from None
+        raise UnreadablePaper("The table cannot be parted into cells: save it as CSV again.") from None
     if not any(any(row) for row in rows):
-        raise Unreadable("The table has no cell with anything in it.")
+        raise UnreadablePaper("The table has no cell with anything in it.")
     return Table("", _even(rows))
 
 

@@ -25,7 +25,7 @@ AT_ONCE = 2
 _PART = 1 << 20
 
 
-class TooMuch(Exception):
+class TypesettingTooLarge(Exception):
     """It takes longer or more memory to typeset than any report does."""
 
     def __init__(self) -> None:
@@ -35,7 +35,7 @@ class TooMuch(Exception):
         )
 
 
-class Late(Exception):
+class TypesettingLate(Exception):
     """The machine has so much to do that it was not typeset in time; nothing is wrong with it."""
 
     def __init__(self) -> None:
@@ -56,7 +56,8 @@ class _Typesetter:
         self._process: subprocess.Popen[bytes] | None = None
 
     def do(self, job: dict[str, Any]) -> tuple[dict[str, Any], bytes]:
-        """What is told of a job, and its document. Raises TooMuch, Late, and OSError where the disk has no room."""
+        """What is told of a job, and its document. Raises TypesettingTooLarge, TypesettingLate, and OSError where
+        the disk has no room."""
         line = json.dumps(job, ensure_ascii=False).encode() + b"\n"
         try:
             told, made = self._asked(line)
@@ -109,7 +110,7 @@ class _Typesetter:
         while len(content) < told.get("length", 0):
             content += _read(process, end)
         if told.get("too_much"):
-            raise TooMuch
+            raise TypesettingTooLarge
         return told, bytes(content)
 
     def end(self) -> None:
@@ -127,14 +128,14 @@ class _Typesetter:
 
 
 def _read(process: "subprocess.Popen[bytes]", end: float) -> bytes:
-    """What the process has said since. Raises Late where its time on the clock is over, TooMuch where it has ended at
-    another limit, and _Ended where it ended in order."""
+    """What the process has said since. Raises TypesettingLate where its time on the clock is over, TypesettingTooLarge
+    where it has ended at another limit, and _Ended where it ended in order."""
     if process.stdout is None or not select.select([process.stdout], [], [], max(0.0, end - time.monotonic()))[0]:
-        raise Late
+        raise TypesettingLate
     part = os.read(process.stdout.fileno(), _PART)
     if not part:
         ended = process.wait()
-        raise _Ended if ended == 0 else Late if ended == -signal.SIGALRM else TooMuch
+        raise _Ended if ended == 0 else TypesettingLate if ended == -signal.SIGALRM else TypesettingTooLarge
     return part
 
 
@@ -160,26 +161,36 @@ _reports, _letters = _Press(AT_ONCE), _Press(1)
 
 
 def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
-    """A report as PDF, as `report.pdf.pdf` makes it. Raises TooMuch or Late."""
+    """A report as PDF, as `report.pdf.pdf` makes it.
+
+    Raises TypesettingTooLarge or TypesettingLate.
+    """
     with _reports.one() as typesetter:
         return typesetter.do({"what": "report", "content": content, "document": document, "at": at.isoformat()})[1]
 
 
 def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
-    """A report's pages as packed drawings in that folder, as `report.pdf.pages` makes them. Raises TooMuch or Late."""
+    """A report's pages as packed drawings in that folder, as `report.pdf.pages` makes them. Raises TypesettingTooLarge
+    or TypesettingLate."""
     with _reports.one() as typesetter:
         told, _ = typesetter.do({"what": "pages", "content": content, "folder": str(folder)})
     return [(width, height) for width, height in told["pages"]]
 
 
 def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime, name: str = "minor_works") -> bytes:
-    """A certificate or confirmation as PDF, as `report.pdf.certificate` makes it. Raises TooMuch or Late."""
+    """A certificate or confirmation as PDF, as `report.pdf.certificate` makes it.
+
+    Raises TypesettingTooLarge or TypesettingLate.
+    """
     job = {"what": "certificate", "content": content, "document": document, "at": at.isoformat(), "name": name}
     with _letters.one() as typesetter:
         return typesetter.do(job)[1]
 
 
 def letter(name: str, content: dict[str, Any], on: date) -> bytes:
-    """A letter as PDF, as `report.pdf.letter` makes it. Raises TooMuch or Late."""
+    """A letter as PDF, as `report.pdf.letter` makes it.
+
+    Raises TypesettingTooLarge or TypesettingLate.
+    """
     with _letters.one() as typesetter:
         return typesetter.do({"what": "letter", "name": name, "content": content, "on": on.isoformat()})[1]

@@ -11,7 +11,7 @@ from dorrik.report.content.words import day
 
 def sheet(words: dict[str, Any], items: Sequence[Required]) -> bytes:
     """The sheet as PDF. words: of the report (`content.for_client`); items: what is not cleared. Raises
-    press.TooMuch or Late."""
+    press.TypesettingTooLarge or Late."""
     return press.letter("price_request", said(words, items), date.fromisoformat(words["issued_on"]))
 
 

@@ -27,7 +27,7 @@ def _read(name: str) -> dict[str, Any]:
 
     try:
         paper = papers.read(sys.stdin.buffer.read(), name)
-    except papers.Unreadable as error:
+    except papers.UnreadablePaper as error:
         return {"unreadable": str(error)}
     tables = [{"sheet": table.sheet, "rows": table.rows} for table in paper.tables]
     return {"document": paper.document, "tables": tables}

@@ -9,7 +9,7 @@ from typing import Any
 
 from dorrik.core.basics.text import shown
 from dorrik.core.inspection import document
-from dorrik.report.papers import Paper, Table, Unreadable
+from dorrik.report.papers import Paper, Table, UnreadablePaper
 from dorrik.report.reader import CLOCK_S, PAGES
 
 #: Files read at a time; more wait.
@@ -25,7 +25,7 @@ class Gone(Exception):
 
 
 async def read(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> Paper:
-    """What a file holds. gone: has whoever asked gone away? Raises Unreadable or Gone."""
+    """What a file holds. gone: has whoever asked gone away? Raises UnreadablePaper or Gone."""
     # A semaphore belongs to the loop it was made in; tests have several.
     slots = _slots.setdefault(id(asyncio.get_running_loop()), asyncio.Semaphore(AT_ONCE))
     async with slots:
@@ -35,7 +35,7 @@ async def read(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> P
 
 
 async def pages(data: bytes, gone: Callable[[], Awaitable[bool]]) -> int:
-    """How many pages a PDF has. Raises Unreadable where it is none, or cannot be opened, or Gone."""
+    """How many pages a PDF has. Raises UnreadablePaper where it is none, or cannot be opened, or Gone."""
     slots = _slots.setdefault(id(asyncio.get_running_loop()), asyncio.Semaphore(AT_ONCE))
     async with slots:
         found = _answer(*await _run(data, PAGES, gone))
@@ -57,7 +57,7 @@ async def _run(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> t
                 return process.returncode or 0, out
             if await gone():
                 raise Gone
-        raise Unreadable(_TOO_LONG)
+        raise UnreadablePaper(_TOO_LONG)
     finally:
         if process.returncode is None:
             process.kill()
@@ -71,12 +71,12 @@ _TOO_MUCH = "The file takes far more memory than a chart or a report does; it wa
 
 def _answer(code: int, out: bytes) -> dict[str, Any]:
     if code in (-signal.SIGXCPU, -signal.SIGALRM, -signal.SIGKILL):
-        raise Unreadable(_TOO_LONG)
+        raise UnreadablePaper(_TOO_LONG)
     if code or not out:
-        raise Unreadable(_TOO_MUCH)
+        raise UnreadablePaper(_TOO_MUCH)
     found: dict[str, Any] = json.loads(out)
     if "unreadable" in found:
-        raise Unreadable(found["unreadable"])
+        raise UnreadablePaper(found["unreadable"])
     return found
 
 

@@ -13,7 +13,7 @@ from dorrik.report import bounces, mail
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.mail_tables import firm_mail, outgoing_file, outgoing_mail
 from dorrik.store.mail import mail_queue
-from dorrik.store.mail.mail_queue import About, Written
+from dorrik.store.mail.mail_queue import About, QueuedLetter
 from tests.serving import free_port
 
 
@@ -24,7 +24,7 @@ def put(engine, inspector):
     def make(to="una@test.example", files=()):
         identity = mail.message_id("a@b.example")
         firm = inspector.me["firm_id"]
-        written = Written(firm, "Breakwater", None, to, "About your home", "Dear Una", identity, files)
+        written = QueuedLetter(firm, "Breakwater", None, to, "About your home", "Dear Una", identity, files)
         with engine.begin() as connection:
             return mail_queue.put(connection, written, About("reminder", "a test"), inspector.me["id"])
 

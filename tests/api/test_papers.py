@@ -177,7 +177,7 @@ any_file = st.one_of(st.binary(max_size=300), st.text(max_size=200).map(str.enco
 def test_any_bytes_are_read_or_refused_but_never_break(data):
     try:
         paper = papers.read(data, "x")
-    except papers.Unreadable as error:
+    except papers.UnreadablePaper as error:
         assert str(error)
     else:
         assert paper.tables or paper.document

@@ -6,7 +6,7 @@ import pytest
 from pypdf import PdfReader
 
 from dorrik.office import review
-from dorrik.report.issue import Moved
+from dorrik.report.issue import MovedOn
 from dorrik.store.inspections import inspections
 from dorrik.store.people.people import Person
 from tests.api.reviewed import authorise, seq_of, signature, submit
@@ -134,7 +134,7 @@ def test_one_that_is_sent_back_while_it_is_typeset_is_not_issued(engine, inspect
         kept = inspections.load(connection, inspection, me.firm_id)
         assert review.signatures(connection, kept, me, {"typed": me.name})
     send_back(supervisor, inspection)
-    with engine.begin() as connection, pytest.raises(Moved):
+    with engine.begin() as connection, pytest.raises(MovedOn):
         review.authorised(connection, kept, me, {"typed": me.name})
     assert [step["kind"] for step in state(supervisor, inspection)["steps"]] == ["submitted", "sent back"]
 

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from dorrik.report import subprocess_reader
-from dorrik.report.papers import Unreadable
+from dorrik.report.papers import UnreadablePaper
 from tests.clock import within
 from tests.running import run
 
@@ -63,7 +63,7 @@ def test_what_a_file_holds_comes_through_as_it_was():
 
 @pytest.mark.parametrize("data", [b"", b"%PDF-1.7 broken", b"PK\x03\x04 broken", b"{", b"\xd0\xcf\x11\xe0"])
 def test_what_cannot_be_read_says_why(data):
-    with pytest.raises(Unreadable):
+    with pytest.raises(UnreadablePaper):
         read(data)
 
 
@@ -72,14 +72,14 @@ def test_a_small_file_that_would_take_minutes_is_ended(monkeypatch):
     monkeypatch.setattr(subprocess_reader, "CLOCK_S", -3)
     data = workbook('<row r="1">' + '<c r="A1"><v>1</v></c>' * 3_000_000 + "</row>")
     assert len(data) < 228_000
-    with within(20), pytest.raises(Unreadable, match="takes too long"):
+    with within(20), pytest.raises(UnreadablePaper, match="takes too long"):
         read(data)
     assert children() == []
 
 
 def test_a_file_that_would_take_gigabytes_is_not_read_to_its_end():
     data = b'{"inspection": [' + b'{"a":[]},' * 2_100_000 + b"{}]}"
-    with pytest.raises(Unreadable, match="memory"):
+    with pytest.raises(UnreadablePaper, match="memory"):
         read(data, "x.json")
 
 

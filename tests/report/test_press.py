@@ -82,7 +82,11 @@ def tightened(monkeypatch):
 
 @pytest.mark.parametrize(
     ("name", "value", "told"),
-    [("CLOCK_S", 1, press.Late), ("PROCESSOR_S", 1, press.TooMuch), ("MEMORY", 200 * 1024 * 1024, press.TooMuch)],
+    [
+        ("CLOCK_S", 1, press.TypesettingLate),
+        ("PROCESSOR_S", 1, press.TypesettingTooLarge),
+        ("MEMORY", 200 * 1024 * 1024, press.TypesettingTooLarge),
+    ],
 )
 def test_what_takes_more_than_a_report_may_is_ended_and_the_next_one_is_set(one, tightened, name, value, told):
     """On the clock it is the machine that was late: asked for again it may be set."""

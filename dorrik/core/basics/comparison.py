@@ -14,7 +14,7 @@ State = Literal["within", "close", "beyond", "unsettled"]
 
 
 @record(kw_only=True)
-class Words:
+class ComparedWords:
     """What a rule calls its figure and what it says of it.
 
     name: the figure as a subject ('Zs'); unit: of reading and limit; source: clause and rule; within, beyond: sentences
@@ -50,7 +50,7 @@ def judge(
     reading: Reading | None,
     limit: float,
     quantity: Quantity,
-    words: Words,
+    words: ComparedWords,
     *,
     least: bool = False,
 ) -> Verdict:

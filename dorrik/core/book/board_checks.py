@@ -5,7 +5,7 @@ from dorrik.core.book.reference import cached, rows
 
 
 @record
-class Item:
+class BoardCheck:
     """One thing to look at. wrong: what is said when it is not good; observation: catalogue key, '' for none."""
 
     key: str
@@ -16,9 +16,9 @@ class Item:
 
 
 @cached
-def items() -> dict[str, Item]:
+def items() -> dict[str, BoardCheck]:
     """All items by key, in the order in which a board is looked over."""
     return {
-        row["key"]: Item(row["key"], row["label"], row["wrong"], row["observation"], row["source"])
+        row["key"]: BoardCheck(row["key"], row["label"], row["wrong"], row["observation"], row["source"])
         for row in rows("board_checks")
     }

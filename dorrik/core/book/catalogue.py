@@ -146,7 +146,7 @@ def clean(value: object) -> list[dict[str, str]]:
     return list(found.values())
 
 
-class Unfit(ValueError):
+class UnfitEntry(ValueError):
     """A firm's entry cannot be kept: field says where."""
 
     def __init__(self, field: str, told: str) -> None:
@@ -157,34 +157,34 @@ class Unfit(ValueError):
 def _clean(number: int, value: object) -> dict[str, str]:
     try:
         return check(value)
-    except Unfit as error:
+    except UnfitEntry as error:
         raise ValueError(f"Entry {number}, {error.field}: {error}") from None
 
 
 def check(value: object) -> dict[str, str]:
-    """One entry of a firm as it is kept. Raises Unfit."""
+    """One entry of a firm as it is kept. Raises UnfitEntry."""
     if not isinstance(value, dict) or not set(value) <= {"key", *OWN}:
-        raise Unfit("key", f"An entry has a key and: {', '.join(OWN)}.")
+        raise UnfitEntry("key", f"An entry has a key and: {', '.join(OWN)}.")
     kept: dict[str, str] = {}
     for name, text in value.items():
         if text is None or text == "":
             continue
         if not isinstance(text, str) or why_not(text) is not None:
-            raise Unfit(name, "That is no usable text.")
+            raise UnfitEntry(name, "That is no usable text.")
         if len(text) > LONGEST:
-            raise Unfit(name, f"At most {LONGEST} characters.")
+            raise UnfitEntry(name, f"At most {LONGEST} characters.")
         if cleaned := tidy(text).strip():
             kept[name] = cleaned
     key = kept.get("key", "")
     if not re.fullmatch("[a-z0-9][a-z0-9-]{1,58}[a-z0-9]", key):
-        raise Unfit("key", "A key has 3 to 60 small letters, digits and hyphens, such as loose-handrail-light.")
+        raise UnfitEntry("key", "A key has 3 to 60 small letters, digits and hyphens, such as loose-handrail-light.")
     for name in _CODES:
         if name in kept and kept[name] not in ORDER:
-            raise Unfit(name, f"A code is one of {', '.join(ORDER)}.")
+            raise UnfitEntry(name, f"A code is one of {', '.join(ORDER)}.")
     if key not in _built_in():
         for name in ("title", "code"):
             if name not in kept:
-                raise Unfit(name, "A new entry needs its title and its code.")
+                raise UnfitEntry(name, "A new entry needs its title and its code.")
     return kept
 
 

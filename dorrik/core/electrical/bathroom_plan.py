@@ -27,7 +27,7 @@ class Partition:
 
 
 @record
-class Plan:
+class BathroomPlan:
     """A room. basin: the corners of bath or tray in their order, or one place for the fixed outlet of a shower without
     a basin; partitions: those that are fixed; shower_head_m: height of a fixed shower head (m)."""
 

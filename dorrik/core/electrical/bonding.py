@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from dorrik.core.basics.comparison import Words
+from dorrik.core.basics.comparison import ComparedWords
 from dorrik.core.basics.comparison import judge as compare_and_judge
 from dorrik.core.basics.readings import Reading, at_most, rounded
 from dorrik.core.basics.verdict import Verdict
@@ -177,7 +177,7 @@ def judge(
     by_length = None if expected is None else expected + JOINT_OHM
     if school == "its length plus 0.05 Ω" and by_length is not None:
         limit_ohm = by_length
-    words = Words(
+    words = ComparedWords(
         name="The bond",
         unit="Ω",
         source=SOURCE,
@@ -223,7 +223,7 @@ def judge_supplementary(reading: Reading | None, ia_a: float) -> Verdict:
     ia_a: current that operates the largest device of the room within 5 s (A), for an RCD its IΔn. Over range is no
     bond.
     """
-    words = Words(
+    words = ComparedWords(
         name="Supplementary bonding",
         unit="Ω",
         source="BS 7671 415.2.2, R ≤ 50/Ia · rule 3.7",

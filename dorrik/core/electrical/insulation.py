@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from math import inf
 
-from dorrik.core.basics.comparison import Words, judge
+from dorrik.core.basics.comparison import ComparedWords, judge
 from dorrik.core.basics.readings import Reading, remembered, rounded, why_unknown
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
@@ -149,7 +149,7 @@ def judge_circuit(
             asks=True,
         )
     step = LOW_TO_EARTH if to_earth else LOW_LINE_NEUTRAL
-    words = Words(
+    words = ComparedWords(
         name="Insulation",
         unit="MΩ",
         source=f"{SOURCE} · rules 6.1, 6.4",

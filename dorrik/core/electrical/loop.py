@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from dorrik.core.basics.comparison import Words, judge
+from dorrik.core.basics.comparison import ComparedWords, judge
 from dorrik.core.basics.readings import Reading, add, at_most, remembered, rounded, why_unknown
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.electrical import devices
@@ -40,7 +40,7 @@ def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> 
         measured,
         limit_ohm,
         "loop",
-        Words(
+        ComparedWords(
             name="Zs",
             unit="Ω",
             source=devices.SOURCE,
@@ -57,7 +57,7 @@ def judge_zs(measured: Reading | None, limit_ohm: float, basis: float = 0.8) -> 
         measured,
         share_ohm,
         "loop",
-        Words(
+        ComparedWords(
             name="Zs",
             unit="Ω",
             source=devices.SOURCE,
@@ -89,7 +89,7 @@ def judge_zs_behind_rcd(measured: Reading | None, rated_ma: float) -> Verdict:
     limit_ohm = TOUCH_VOLTAGE_V / (rated_ma / 1000)
     if measured is not None and measured.kind == "over-range":
         return _no_earth(measured, limit_ohm)
-    words = Words(
+    words = ComparedWords(
         name="Zs",
         unit="Ω",
         source="BS 7671 411.5.3 · rule 7.2",

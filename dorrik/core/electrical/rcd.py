@@ -6,7 +6,7 @@ The numbers are in `data/rcd.csv`.
 from collections.abc import Mapping, Sequence
 from typing import Literal
 
-from dorrik.core.basics.comparison import Words, judge
+from dorrik.core.basics.comparison import ComparedWords, judge
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
@@ -102,7 +102,7 @@ def judge_trip(
         trip_ms,
         greatest,
         "trip-time",
-        Words(
+        ComparedWords(
             name="The trip time",
             unit="ms",
             source=SOURCE,
@@ -118,7 +118,7 @@ def judge_trip(
         trip_ms,
         least,
         "trip-time",
-        Words(
+        ComparedWords(
             name="The trip time",
             unit="ms",
             source=SOURCE,

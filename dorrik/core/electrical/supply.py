@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from dorrik.core.basics.comparison import Words, judge
+from dorrik.core.basics.comparison import ComparedWords, judge
 from dorrik.core.basics.readings import Reading, at_most, rounded
 from dorrik.core.basics.verdict import Verdict
 
@@ -56,7 +56,7 @@ def judge_ze(
         ze,
         limit,
         "loop",
-        Words(
+        ComparedWords(
             name="Ze",
             unit="Ω",
             source=source,
@@ -165,7 +165,7 @@ def judge_electrode(ra: Reading | None, rcd_ma: float, *, alone: bool = True) ->
     limit = round(TOUCH_VOLTAGE_V / rcd_ma * 1000)
     if ra is not None and ra.kind == "over-range":
         return _no_earth(ra, source, limit, "check the electrode and its conductor")
-    words = Words(
+    words = ComparedWords(
         name="The electrode",
         unit="Ω",
         source=source,
@@ -316,7 +316,7 @@ def judge_voltage(voltage_v: float) -> Verdict:
 
 def judge_leakage(leakage_ma: Reading | None, rcd_ma: float) -> Verdict:
     """Hold the standing earth leakage behind one RCD (mA) against 30 % of its rating (rule 3.8)."""
-    words = Words(
+    words = ComparedWords(
         name="Leakage",
         unit="mA",
         source="BS 7671 531.3.2 · rule 3.8",

@@ -16,7 +16,7 @@ TRIP_SPREAD_MS = 10.0
 
 
 @record
-class Change:
+class FigureTrend:
     """From an earlier reading to a later one: direction, the difference, the combined uncertainty, one sentence."""
 
     direction: Direction
@@ -25,7 +25,7 @@ class Change:
     reason: str
 
 
-def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) -> Change:
+def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) -> FigureTrend:
     """Has a reading changed by more than the two instruments' combined uncertainty? (rule 15.1)
 
     quantity: 'insulation' is worse when it falls, everything else when it rises. Bounds are compared only where they
@@ -33,7 +33,7 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     """
     a, b = (r.interval if r is not None and r.kind == "number" else None for r in (earlier, later))
     if earlier is None or later is None or a is None or b is None:
-        return Change("unknown", None, None, "There are not two figures to compare.")
+        return FigureTrend("unknown", None, None, "There are not two figures to compare.")
     uncertainty = hypot(earlier.uncertainty(quantity), later.uncertainty(quantity))
     if quantity == "trip-time":
         uncertainty = max(uncertainty, TRIP_SPREAD_MS)
@@ -43,18 +43,18 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     difference = (later.value or 0.0) - (earlier.value or 0.0) if plain else None
     if quantity == "insulation" and (falls or rises) and min(a[0], b[0]) >= SOUND_MOHM:
         said = f"{earlier} then, {later} now: both so high that the difference means nothing."
-        return Change("same", difference, uncertainty, said)
+        return FigureTrend("same", difference, uncertainty, said)
     if not falls and not rises:
         if not plain:
-            return Change(
+            return FigureTrend(
                 "unknown", None, uncertainty, f"{earlier} and {later}: not judged, some readings only say “more than”."
             )
         said = f"{earlier} then, {later} now: no change beyond the instruments ({rounded(uncertainty)})."
-        return Change("same", difference, uncertainty, said)
+        return FigureTrend("same", difference, uncertainty, said)
     worse = falls if quantity == "insulation" else rises
     word = "fallen" if falls else "risen"
     said = f"{word.capitalize()} from {earlier} to {later}: {'worse' if worse else 'better'}."
-    return Change("worse" if worse else "better", difference, uncertainty, said)
+    return FigureTrend("worse" if worse else "better", difference, uncertainty, said)
 
 
 @record

@@ -9,7 +9,7 @@ from math import inf
 from typing import Any
 
 from dorrik.core.book.reference import cached
-from dorrik.core.electrical.bathroom_plan import Partition, Plan
+from dorrik.core.electrical.bathroom_plan import BathroomPlan, Partition
 from dorrik.core.inspection.incremental_rewrite import Rewritten
 from dorrik.core.inspection.point import Point
 from dorrik.core.inspection.records import Inspection
@@ -111,7 +111,7 @@ def _walls(length: float | None, width: float | None) -> Iterator[Partition]:
         yield Partition((0.0, near), (right, near))
 
 
-def plan_of(room: Room) -> Plan | None:
+def plan_of(room: Room) -> BathroomPlan | None:
     """The plan of a room with a bath or shower; None where it has none. A bath without a size is of the usual one."""
     if room.basin is None:
         return None
@@ -129,7 +129,7 @@ def _plan(
     basin: str, x: float | None, y: float | None, length: float | None, width: float | None,
     partitions: tuple[tuple[tuple[str, float], ...], ...], shower_head_m: float | None,
     room_length: float | None, room_width: float | None,
-) -> Plan:  # fmt: skip
+) -> BathroomPlan:  # fmt: skip
     left, far = x or 0.0, y or 0.0
     screens = [dict(partition) for partition in partitions]
     lines = tuple(Partition((p["x1"], p["y1"]), (p["x2"], p["y2"]), p.get("top_m")) for p in screens)
@@ -137,7 +137,7 @@ def _plan(
     # more where somebody measured.
     lines = (*lines, *_walls(room_length, room_width))
     if basin == "no tray":
-        return Plan(((left, far),), lines, shower_head_m)
+        return BathroomPlan(((left, far),), lines, shower_head_m)
     usual = USUAL_BASINS_M.get(basin or "", USUAL_BASINS_M["shower tray"])
     right, near = left + (length or usual[0]), far + (width or usual[1])
-    return Plan(((left, far), (right, far), (right, near), (left, near)), lines, shower_head_m)
+    return BathroomPlan(((left, far), (right, far), (right, near), (left, near)), lines, shower_head_m)

@@ -14,7 +14,7 @@ from dorrik.core.electrical.devices import devices
 from dorrik.core.inspection.circuit_columns import TableColumn, taken
 from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.inspection.kinds import KINDS, compared
-from dorrik.core.work.carry_over import Draft
+from dorrik.core.work.carry_over import CarriedDraft
 
 #: More rows than this are no chart of one home.
 MOST_ROWS = 600
@@ -27,7 +27,7 @@ _BY_KEY: Mapping[str, TableColumn] = {target.key: target for target in TARGETS}
 
 
 @record
-class Wrong:
+class ChartError:
     """A cell that cannot be read: its column (from 0), what stands there, and why."""
 
     column: int
@@ -46,7 +46,7 @@ class ChartRow:
     board: str | None
     fields: dict[str, Any]
     figures: dict[str, str]
-    wrong: tuple[Wrong, ...]
+    wrong: tuple[ChartError, ...]
 
 
 def _plain(head: str) -> str:
@@ -106,7 +106,7 @@ def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> Cha
     board: str | None = None
     fields: dict[str, Any] = {}
     figures: dict[str, str] = {}
-    wrong: list[Wrong] = []
+    wrong: list[ChartError] = []
     for column, key in enumerate(columns):
         text = row[column].strip() if column < len(row) else ""
         if key is None or text in _NOTHING:
@@ -119,7 +119,7 @@ def _line(number: int, row: Sequence[str], columns: Sequence[str | None]) -> Cha
             else:
                 fields |= _READ.get(key, _as_declared)(key, text)
         except FieldError as error:
-            wrong.append(Wrong(column, text[:200], str(error)))
+            wrong.append(ChartError(column, text[:200], str(error)))
     if "form" not in fields and re.search(r"(?i)\bring\b", str(fields.get("designation", ""))):
         # People name it in words rather than in a column; like everything carried over it is to be confirmed.
         fields["form"] = "ring"
@@ -244,7 +244,7 @@ _READ: Mapping[str, Callable[[str, str], dict[str, Any]]] = {
 
 def drafts(
     lines: Sequence[ChartRow], into: str, new_id: Callable[[], str], source: str, measured_on: str | None
-) -> Iterator[Draft]:
+) -> Iterator[CarriedDraft]:
     """Boards and circuits of a chart as entities of the inspection `into`, all unconfirmed; its figures as earlier.
 
     Lines that hold a mistake are left out: the caller has shown them.
@@ -258,13 +258,13 @@ def drafts(
             name = line.board or "Board 1"
             boards[line.board] = new_id()
             position = {"position": len(boards), "name": name, "unconfirmed": True}
-            yield Draft("board", into, boards[line.board], position)
+            yield CarriedDraft("board", into, boards[line.board], position)
         board_id = boards[line.board]
         places[board_id] = places.get(board_id, 0) + 1
         circuit_id = new_id()
         first = {"position": places[board_id], "way": str(places[board_id]), "unconfirmed": True}
-        yield Draft("circuit", board_id, circuit_id, first | line.fields)
+        yield CarriedDraft("circuit", board_id, circuit_id, first | line.fields)
         for figure, reading in line.figures.items():
             fields = {"measured_on": measured_on, "figure": figure, "reading": reading, "source": source[:120]}
             given = {name: value for name, value in fields.items() if value is not None}
-            yield Draft("earlier", circuit_id, new_id(), given)
+            yield CarriedDraft("earlier", circuit_id, new_id(), given)

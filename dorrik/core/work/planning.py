@@ -110,7 +110,7 @@ def price(size: Size, prices: Prices, travel_km: float = 0.0, return_visits: int
 
 
 @record
-class Visit:
+class PlannedVisit:
     """A home to be visited: minutes it takes, where it is (km east and north of anywhere), days on which it can be
     entered (None for any)."""
 
@@ -127,7 +127,7 @@ class Day:
 
     day: date
     inspector: str
-    visits: tuple[Visit, ...]
+    visits: tuple[PlannedVisit, ...]
     minutes: float
 
 
@@ -136,7 +136,7 @@ class Spread:
     """Days in order, and the visits that do not fit before the deadline."""
 
     days: tuple[Day, ...]
-    left_over: tuple[Visit, ...]
+    left_over: tuple[PlannedVisit, ...]
 
 
 #: Three thorough visits in a day is not honest.
@@ -144,7 +144,7 @@ MOST_VISITS = 2
 
 
 def spread(
-    visits: Sequence[Visit], inspectors: Sequence[str], first: date, deadline: date, minutes_a_day: float = 450.0
+    visits: Sequence[PlannedVisit], inspectors: Sequence[str], first: date, deadline: date, minutes_a_day: float = 450.0
 ) -> Spread:
     """Spread visits over working days up to a slack day before the deadline (rule 16.2).
 
@@ -157,7 +157,7 @@ def spread(
     left = sorted(visits, key=lambda v: (len(v.days) if v.days is not None else 10**6, -v.minutes, v.name))
     planned = []
     for day, who in slots:
-        chosen: list[Visit] = []
+        chosen: list[PlannedVisit] = []
         spent = 0.0
         while len(chosen) < MOST_VISITS:
             fits = [v for v in left if (v.days is None or day in v.days) and spent + v.minutes <= minutes_a_day]
@@ -172,5 +172,5 @@ def spread(
     return Spread(tuple(planned), tuple(left))
 
 
-def _apart_km(visit: Visit, other: Visit) -> float:
+def _apart_km(visit: PlannedVisit, other: PlannedVisit) -> float:
     return hypot(visit.east_km - other.east_km, visit.north_km - other.north_km)

@@ -53,7 +53,7 @@ class Option:
 
 
 @record(kw_only=True)
-class Line:
+class PriceLine:
     """A line of an alternative.
 
     rate: what the firm's rates say, None where they say nothing; trouble: what keeps it from being offered, in words;
@@ -80,7 +80,7 @@ class Alternative:
     words; trouble: what keeps it from being offered."""
 
     number: int
-    lines: tuple[Line, ...]
+    lines: tuple[PriceLine, ...]
     price: float
     minutes: int
     clears: tuple[str, ...]
@@ -123,7 +123,7 @@ def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates, un
         ),
         key=lambda one: ORDER.index(one.code) if one.code else len(ORDER),
     )
-    things = _Things(inspection)
+    things = _PricedThings(inspection)
     theirs = {key for remedy in remedies().values() if remedy.kind == OPERATOR for key in remedy.clears}
     to_do = tuple(
         Open(
@@ -156,7 +156,7 @@ def total(rate: Rate, count: int) -> tuple[float, int]:
     return round(rate.price + rate.each * count, 2), rate.minutes + rate.each_min * count
 
 
-class _Things:
+class _PricedThings:
     """What observations are about: of what kind, on which circuit and board; how many circuits a board has."""
 
     def __init__(self, inspection: Inspection) -> None:
@@ -201,7 +201,7 @@ class _Things:
 
 
 def _options(
-    standing: Sequence[Observation], things: _Things, named: Mapping[str, str], rates: Rates
+    standing: Sequence[Observation], things: _PricedThings, named: Mapping[str, str], rates: Rates
 ) -> Iterator[Option]:
     for remedy in priced().values():
         clears: dict[tuple[str, str], list[str]] = {}
@@ -309,7 +309,7 @@ def _option_key(line: OfferLine) -> str:
 
 def _line(
     line: OfferLine, by_key: Mapping[str, Option], standing: Collection[str], cleared_by: Mapping[str, Sequence[str]]
-) -> Line:
+) -> PriceLine:
     option = by_key.get(_option_key(line))
     known = priced().get(line.remedy or "")
     clears = _clears(line, by_key, standing)
@@ -322,7 +322,7 @@ def _line(
         trouble = "say what the work is"
     elif not price:
         trouble = "has no price"
-    return Line(
+    return PriceLine(
         id=line.id,
         option="" if option is None else option.key,
         label=line.words or (known.label if known is not None else "Other work"),

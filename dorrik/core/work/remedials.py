@@ -66,7 +66,7 @@ class Required:
 
 
 @record(kw_only=True)
-class Step:
+class RemedialStep:
     """One thing done about an item. what: see `why_not`; files: evidence, by kind: 'certificate' or 'photo'."""
 
     number: int
@@ -76,7 +76,7 @@ class Step:
 
 
 @record(kw_only=True)
-class Standing:
+class RemedialState:
     """How an item stands.
 
     code: what it counts as by now, since further investigation may have found something; lacks: what is missing before
@@ -256,7 +256,7 @@ def _kind_of(inspection: Inspection, entity_id: str) -> str | None:
 # How an item stands
 
 
-def why_not(item: Required, steps: Sequence[Step], kind: Kind, what: Mapping[str, Any]) -> dict[str, str]:
+def why_not(item: Required, steps: Sequence[RemedialStep], kind: Kind, what: Mapping[str, Any]) -> dict[str, str]:
     """Why a step cannot be taken now: words by the field of `what` that they belong to, '' for the step as a whole.
 
     what: of booked: by, on; of done: by, on, words, certificate (its number); of retest: what `retest` gives; of found:
@@ -285,7 +285,7 @@ def why_not(item: Required, steps: Sequence[Step], kind: Kind, what: Mapping[str
     return lacks
 
 
-def standing(item: Required, steps: Sequence[Step]) -> Standing:
+def standing(item: Required, steps: Sequence[RemedialStep]) -> RemedialState:
     """How an item stands after these steps, oldest first. What was refused or reopened needs something new; a figure
     that fails stands until it is tested again, one that passes until the item is reopened."""
     code, since, tested_since, accepted = item.code, 0, 0, False
@@ -321,7 +321,7 @@ def standing(item: Required, steps: Sequence[Step]) -> Standing:
         state = "done"
     elif booked is not None:
         state = "booked"
-    return Standing(
+    return RemedialState(
         state=state,
         code=code,
         lacks=() if accepted else lacks,
@@ -337,7 +337,7 @@ def accepted_as(item: Required) -> str:
 
 
 def _lacks(
-    item: Required, found: Mapping[str, Any] | None, done: Sequence[Step],
+    item: Required, found: Mapping[str, Any] | None, done: Sequence[RemedialStep],
     retests: Mapping[tuple[str, str], tuple[bool, Mapping[str, Any]]], *, by_search: bool,
 ) -> Iterable[str]:  # fmt: skip
     if item.code == "FI" and found is None:
@@ -376,7 +376,7 @@ def _lacks(
         yield "Evidence is missing: a certificate, a photo or a retest."
 
 
-def all_cleared(items: Iterable[Required], stand: Mapping[str, Standing]) -> bool:
+def all_cleared(items: Iterable[Required], stand: Mapping[str, RemedialState]) -> bool:
     """Is everything cleared that counts against the result? Never where nothing counts: there is nothing to confirm."""
     counting = [item for item in items if item.counts and item.code in UNSATISFACTORY]
     return bool(counting) and all(stand[item.id].state == "cleared" for item in counting)

@@ -15,7 +15,7 @@ HOLD = ("held_at", "held_reason", "return_on")
 
 
 @record
-class Home:
+class IntakeHome:
     """A home that shares the intake. reference: of its inspection; values: its fields; own: those of FIELDS that it has
     for itself."""
 
@@ -37,7 +37,7 @@ class Differing:
     own: tuple[str, ...]
 
 
-def differing(homes: Iterable[Home]) -> Iterator[Differing]:
+def differing(homes: Iterable[IntakeHome]) -> Iterator[Differing]:
     """Fields on which the homes do not agree, in the order of FIELDS.
 
     What one home does not have yet is a difference too: its judgement rests on less.

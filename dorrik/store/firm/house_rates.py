@@ -15,7 +15,7 @@ CURRENCIES = ("£", "€")
 MOST = 100_000
 
 
-class Wrong(ValueError):
+class RateError(ValueError):
     """A rate that cannot be; `field` names it."""
 
     def __init__(self, field: str, why: str) -> None:
@@ -34,11 +34,11 @@ def of(connection: Connection, firm_id: str) -> tuple[Rates, Prices, str]:
 
 
 def settle(connection: Connection, firm_id: str, rates: Mapping[str, Any], prices: Mapping[str, Any]) -> None:
-    """Keep what differs from the usual. Raises Wrong."""
+    """Keep what differs from the usual. Raises RateError."""
     kept_prices = dict(prices)
     currency = kept_prices.pop("currency", CURRENCIES[0])
     if currency not in CURRENCIES:
-        raise Wrong("currency", f"The currency is one of {', '.join(CURRENCIES)}.")
+        raise RateError("currency", f"The currency is one of {', '.join(CURRENCIES)}.")
     chosen = {"rates": _checked(rates, asdict(Rates())), "prices": _checked(kept_prices, asdict(Prices()))}
     if currency != CURRENCIES[0]:
         chosen["prices"]["currency"] = currency
@@ -48,14 +48,14 @@ def settle(connection: Connection, firm_id: str, rates: Mapping[str, Any], price
 def _checked(given: Mapping[str, Any], usual: Mapping[str, Any]) -> dict[str, Any]:
     for name, value in given.items():
         if name not in usual:
-            raise Wrong(name[:40], f"There is no rate called {name[:40]!r}.")
+            raise RateError(name[:40], f"There is no rate called {name[:40]!r}.")
         if (
             isinstance(value, bool)
             or not isinstance(value, int | float)
             or not isfinite(value)
             or not 0 <= value <= MOST
         ):
-            raise Wrong(name, f"It is a number from 0 to {MOST}.")
+            raise RateError(name, f"It is a number from 0 to {MOST}.")
         if isinstance(usual[name], int) and value != int(value):
-            raise Wrong(name, "It is a whole number.")
+            raise RateError(name, "It is a whole number.")
     return {name: value for name, value in given.items() if value != usual[name]}

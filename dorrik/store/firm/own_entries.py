@@ -20,7 +20,7 @@ class KeptEntry:
     made_at: datetime
 
 
-class TooMany(ValueError):
+class TooManyEntries(ValueError):
     """A firm has no more entries than an inspection can carry."""
 
 
@@ -45,11 +45,11 @@ def in_force(connection: Connection, firm_id: str) -> list[dict[str, str]]:
 
 def keep(connection: Connection, firm_id: str, author_id: str, entries: Sequence[dict[str, str]]) -> int:
     """Keep entries that were checked before, each in the place of the one of its key. Returns how many were new or said
-    something else. Raises TooMany."""
+    something else. Raises TooManyEntries."""
     before = {one["key"]: one for one in in_force(connection, firm_id)}
     changed = [entry for entry in entries if before.get(entry["key"]) != entry]
     if len(before.keys() | {one["key"] for one in changed}) > MOST_OWN:
-        raise TooMany(f"A firm has at most {MOST_OWN} entries of its own.")
+        raise TooManyEntries(f"A firm has at most {MOST_OWN} entries of its own.")
     for one in changed:
         withdraw(connection, firm_id, author_id, one["key"])
         connection.execute(

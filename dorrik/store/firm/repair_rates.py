@@ -11,7 +11,7 @@ from sqlalchemy import Connection, select, update
 from dorrik.core.basics.text import why_not
 from dorrik.core.book.remedies import Rate, priced
 from dorrik.store.database.account_tables import firm
-from dorrik.store.firm.house_rates import MOST, Wrong
+from dorrik.store.firm.house_rates import MOST, RateError
 
 #: How prices are meant, in a sentence that every offer bears (characters).
 MOST_TERMS = 200
@@ -39,11 +39,11 @@ def of(connection: Connection, firm_id: str) -> RepairRates:
 def settle(
     connection: Connection, firm_id: str, rates: Mapping[str, Mapping[str, float]], terms: str, on: date
 ) -> None:  # fmt: skip
-    """Keep what differs from the usual. Raises Wrong, whose field is `remedy.part` or `terms`."""
+    """Keep what differs from the usual. Raises RateError, whose field is `remedy.part` or `terms`."""
     if len(terms) > MOST_TERMS:
-        raise Wrong("terms", f"At most {MOST_TERMS} characters.")
+        raise RateError("terms", f"At most {MOST_TERMS} characters.")
     if (trouble := why_not(terms)) is not None:
-        raise Wrong("terms", trouble)
+        raise RateError("terms", trouble)
     own = {key: changed for key, given in rates.items() if (changed := _differing(key, given))}
     chosen = {"rates": own, "terms": terms.strip(), "settled_on": on.isoformat()}
     connection.execute(update(firm).where(firm.c.id == firm_id).values(repair_rates=chosen))
@@ -52,17 +52,17 @@ def settle(
 def _differing(key: str, given: Mapping[str, float]) -> dict[str, float | int]:
     remedy = priced().get(key)
     if remedy is None:
-        raise Wrong(key[:40], f"There is no remedy called {key[:40]!r}.")
+        raise RateError(key[:40], f"There is no remedy called {key[:40]!r}.")
     kept: dict[str, float | int] = {}
     for part in fields(Rate):
         value = given.get(part.name)
         if value is None:
             continue
         if not isfinite(value) or not 0 <= value <= MOST:
-            raise Wrong(f"{key}.{part.name}", f"Enter a number from 0 to {MOST}.")
+            raise RateError(f"{key}.{part.name}", f"Enter a number from 0 to {MOST}.")
         whole = part.name in ("minutes", "each_min")
         if whole and value != int(value):
-            raise Wrong(f"{key}.{part.name}", "Enter whole minutes.")
+            raise RateError(f"{key}.{part.name}", "Enter whole minutes.")
         if value != getattr(remedy.usual, part.name):
             kept[part.name] = int(value) if whole else round(value, 2)
     return kept

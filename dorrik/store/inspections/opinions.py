@@ -43,7 +43,7 @@ def chosen(connection: Connection, firm_id: str, keys: Iterable[str], but: str) 
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class AskedOpinion:
     """An observation that waits for a second opinion; nothing of it says how it was coded."""
 
     inspection_id: str
@@ -56,7 +56,7 @@ class Asked:
     asked_at: datetime
 
 
-def asked(connection: Connection, firm_id: str, start: int = 0, limit: int = PAGE) -> tuple[list[Asked], int]:
+def asked(connection: Connection, firm_id: str, start: int = 0, limit: int = PAGE) -> tuple[list[AskedOpinion], int]:
     """A page of a firm's observations whose second opinion was asked for and not given, the oldest first, and how many
     there are in all."""
     here = (_i.firm_id == firm_id, _o.opinion_asked_at.is_not(None), _there, ~_given().exists())
@@ -71,10 +71,10 @@ def asked(connection: Connection, firm_id: str, start: int = 0, limit: int = PAG
         .limit(limit)
     )
     rows = connection.execute(query).all()
-    return [Asked(*row[:-1]) for row in rows], rows[0][-1] if rows else start
+    return [AskedOpinion(*row[:-1]) for row in rows], rows[0][-1] if rows else start
 
 
-def photos_of(connection: Connection, observations: Iterable[Asked]) -> dict[str, list[str]]:
+def photos_of(connection: Connection, observations: Iterable[AskedOpinion]) -> dict[str, list[str]]:
     """Digests of photos by the observation that they are pinned to."""
     c = ENTITIES["photo"].c
     query = (

@@ -21,7 +21,7 @@ APART = ("come_back", "opinion")
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class ReviewStep:
     """One step: who took it, in which role, when, what they had before them (seq), their words and their signature."""
 
     number: int
@@ -35,7 +35,7 @@ class Step:
     signature: dict[str, Any] | None
 
 
-def steps(connection: Connection, inspection_id: str) -> list[Step]:
+def steps(connection: Connection, inspection_id: str) -> list[ReviewStep]:
     """Every step, oldest first. The caller has checked whose inspection it is."""
     c = review_step.c
     query = (
@@ -44,7 +44,7 @@ def steps(connection: Connection, inspection_id: str) -> list[Step]:
         .where(c.inspection_id == inspection_id)
         .order_by(c.number)
     )
-    return [Step(*row) for row in connection.execute(query)]
+    return [ReviewStep(*row) for row in connection.execute(query)]
 
 
 def take(

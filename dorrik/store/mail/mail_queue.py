@@ -43,7 +43,7 @@ class About:
 
 
 @dataclass(frozen=True, slots=True)
-class Written:
+class QueuedLetter:
     """A mail before it is queued. files: name and content of each."""
 
     firm_id: str
@@ -107,7 +107,9 @@ class Listed:
     in_hand: bool
 
 
-def put(connection: Connection, written: Written, about: About, by: str | None, letter_id: int | None = None) -> str:
+def put(
+    connection: Connection, written: QueuedLetter, about: About, by: str | None, letter_id: int | None = None
+) -> str:
     """Queue a mail in the caller's transaction; returns its id. by: the person who sends it, None for nobody;
     letter_id: under which it was counted."""
     mail_id, at = new_id(), now()

@@ -22,7 +22,7 @@ from dorrik.store.register.search import Subject
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class RegisterRecord:
     """One entry of the register: its kind, the id of what it belongs to (the firm or another entry), its fields."""
 
     kind: str
@@ -32,7 +32,7 @@ class Entry:
 
 
 @dataclass(frozen=True, slots=True)
-class Written:
+class WrittenField:
     """One change of the register: who made it and when."""
 
     field: str
@@ -50,14 +50,14 @@ class Refused(ValueError):
         self.fields = dict(fields)
 
 
-def _entry(kind: str, row: Row[Any]) -> Entry:
+def _entry(kind: str, row: Row[Any]) -> RegisterRecord:
     data = row._mapping
     values = {name: data[name] for name in REGISTER[kind].fields if data[name] is not None}
     values = {name: value.isoformat() if isinstance(value, date) else value for name, value in values.items()}
-    return Entry(kind, row.id, data.get("parent_id", row.firm_id), values)
+    return RegisterRecord(kind, row.id, data.get("parent_id", row.firm_id), values)
 
 
-def get(connection: Connection, firm_id: str, kind: str, entry_id: str, *, lock: bool = False) -> Entry | None:
+def get(connection: Connection, firm_id: str, kind: str, entry_id: str, *, lock: bool = False) -> RegisterRecord | None:
     """An entry of that firm; None where it has none of that id. lock: hold it until the transaction ends."""
     if not is_id(entry_id):
         return None
@@ -69,7 +69,7 @@ def get(connection: Connection, firm_id: str, kind: str, entry_id: str, *, lock:
 
 def entries(
     connection: Connection, firm_id: str, kind: str, parent_id: str | None = None, limit: int | None = None
-) -> list[Entry]:
+) -> list[RegisterRecord]:
     """Entries of a kind that are not removed, of one parent or of the whole firm, in the order in which they came.
 
     All of them, where no limit is given: for what belongs to one property, and what a firm has few of.
@@ -85,7 +85,7 @@ def entries(
 
 def page(
     connection: Connection, firm_id: str, kind: str, parent_id: str | None = None, start: int = 0, limit: int = 50
-) -> tuple[list[Entry], int]:
+) -> tuple[list[RegisterRecord], int]:
     """Some entries of a kind by name or address, of one parent or the whole firm, and how many there are in all."""
     table = ENTRIES[kind]
     here = [table.c.firm_id == firm_id, table.c.removed.isnot(True)]
@@ -117,7 +117,7 @@ def _cleaned(kind: str, given: Mapping[str, Any]) -> dict[str, Any]:
 def add(
     connection: Connection, firm_id: str, author_id: str, kind: str, parent_id: str, given: Mapping[str, Any],
     entry_id: str | None = None,
-) -> Entry | None:  # fmt: skip
+) -> RegisterRecord | None:  # fmt: skip
     """Add an entry; None where the firm has no such parent, or the id is another's. Raises Refused.
 
     The same id sent twice is added once: the second sending changes its fields.
@@ -140,7 +140,7 @@ def add(
 
 def change(
     connection: Connection, firm_id: str, author_id: str, kind: str, entry_id: str, given: Mapping[str, Any]
-) -> Entry | None:
+) -> RegisterRecord | None:
     """Change fields of an entry, all or none; None where the firm has no such entry. Raises Refused."""
     # Held, so that of two fields changed at once the second is checked against the first.
     entry = get(connection, firm_id, kind, entry_id, lock=True)
@@ -179,7 +179,9 @@ def change(
                 for name, value in changed.items()
             ],
         )
-    whole = Entry(kind, entry_id, entry.parent_id, {name: value for name, value in after.items() if value is not None})
+    whole = RegisterRecord(
+        kind, entry_id, entry.parent_id, {name: value for name, value in after.items() if value is not None}
+    )
     _find_by(connection, firm_id, whole)
     return whole
 
@@ -206,7 +208,7 @@ def _taken(connection: Connection, firm_id: str, name: str, value: Any) -> Refus
 
 def history(
     connection: Connection, firm_id: str, kind: str, entry_id: str, field: str, limit: int = 100
-) -> list[Written]:
+) -> list[WrittenField]:
     """Who changed one field of an entry of that firm and kind from what to what, newest first."""
     c = book_change.c
     query = (
@@ -216,10 +218,12 @@ def history(
         .order_by(c.id.desc())
         .limit(limit)
     )
-    return [Written(*row) for row in connection.execute(query)]
+    return [WrittenField(*row) for row in connection.execute(query)]
 
 
-def booked(connection: Connection, firm_id: str, until: date, most: int = 50) -> list[tuple[Entry, Entry]]:
+def booked(
+    connection: Connection, firm_id: str, until: date, most: int = 50
+) -> list[tuple[RegisterRecord, RegisterRecord]]:
     """Jobs that are booked up to a day, each with its property, the earliest first, no more than so many."""
     c = ENTRIES["job"].c
     query = (
@@ -282,7 +286,7 @@ def inspections_of(connection: Connection, firm_id: str, property_id: str) -> li
     return list(connection.execute(query))
 
 
-def client_of(connection: Connection, firm_id: str, inspection_id: str) -> Entry | None:
+def client_of(connection: Connection, firm_id: str, inspection_id: str) -> RegisterRecord | None:
     """The client of the register whose property an inspection is of; None where nothing says so."""
     c, p = inspection.c, ENTRIES["property"].c
     row = connection.execute(
@@ -296,7 +300,7 @@ def client_of(connection: Connection, firm_id: str, inspection_id: str) -> Entry
 # What a search finds.
 
 
-def _find_by(connection: Connection, firm_id: str, entry: Entry) -> None:
+def _find_by(connection: Connection, firm_id: str, entry: RegisterRecord) -> None:
     """Make an entry findable, and what is found by its words too."""
     if entry.kind not in ("client", "property", "job"):
         return
@@ -306,7 +310,7 @@ def _find_by(connection: Connection, firm_id: str, entry: Entry) -> None:
         search.keep(connection, firm_id, _subjects(connection, firm_id, entry))
 
 
-def _subjects(connection: Connection, firm_id: str, entry: Entry) -> Iterable[Subject]:
+def _subjects(connection: Connection, firm_id: str, entry: RegisterRecord) -> Iterable[Subject]:
     v = entry.values
     if entry.kind == "client":
         yield Subject("client", entry.id, v.get("name") or "Unnamed client", v.get("address") or "", (
@@ -323,7 +327,7 @@ def _subjects(connection: Connection, firm_id: str, entry: Entry) -> Iterable[Su
         yield _job(entry, get(connection, firm_id, "property", entry.parent_id))
 
 
-def _home(home: Entry, client: Entry | None) -> Subject:
+def _home(home: RegisterRecord, client: RegisterRecord | None) -> Subject:
     v = home.values
     name = client.values.get("name") if client else None
     return Subject("property", home.id, v.get("address") or "No address yet", name or "", (
@@ -331,7 +335,7 @@ def _home(home: Entry, client: Entry | None) -> Subject:
     ))  # fmt: skip
 
 
-def _job(job: Entry, home: Entry | None) -> Subject:
+def _job(job: RegisterRecord, home: RegisterRecord | None) -> Subject:
     v = job.values
     address = home.values.get("address") if home else None
     title = f"Job {v.get('number') or 'without a number'}"

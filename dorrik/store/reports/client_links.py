@@ -22,7 +22,7 @@ PAGE = "/home-report"
 
 
 @dataclass(frozen=True, slots=True)
-class Link:
+class ClientLink:
     """A link as the firm sees it. inspection_id: of which inspection, None for all of a client's."""
 
     id: str
@@ -64,7 +64,7 @@ def path(token: str) -> str:
     return f"{PAGE}#{token}"
 
 
-def by_token(connection: Connection, token: str) -> Link | None:
+def by_token(connection: Connection, token: str) -> ClientLink | None:
     """The link of a token, if it is good; None else."""
     links = _links(connection, client_link.c.token_hash == digest(token))
     return links[0] if links and links[0].good else None
@@ -80,12 +80,12 @@ def opened(connection: Connection, link_id: str) -> None:
     )
 
 
-def of_inspection(connection: Connection, inspection_id: str) -> list[Link]:
+def of_inspection(connection: Connection, inspection_id: str) -> list[ClientLink]:
     """The links to one inspection's page, the latest first."""
     return _links(connection, client_link.c.inspection_id == inspection_id)
 
 
-def of_client(connection: Connection, firm_id: str, client_id: str) -> list[Link]:
+def of_client(connection: Connection, firm_id: str, client_id: str) -> list[ClientLink]:
     """The links to everything of a client, the latest first."""
     return _links(connection, client_link.c.firm_id == firm_id, client_link.c.client_id == client_id)
 
@@ -103,13 +103,13 @@ def revoke(connection: Connection, firm_id: str, link_id: str) -> bool:
     return changed.rowcount == 1
 
 
-def _links(connection: Connection, *where: Any) -> list[Link]:
+def _links(connection: Connection, *where: Any) -> list[ClientLink]:
     c = client_link.c
     query = select(
         c.id, c.firm_id, c.inspection_id, c.client_id, c.role, c.name, c.made_at, c.expires_at, c.revoked_at,
         c.first_opened_at, c.last_opened_at, c.opened,
     ).where(*where)  # fmt: skip
-    return [Link(**row) for row in connection.execute(query.order_by(c.made_at.desc(), c.id.desc())).mappings()]
+    return [ClientLink(**row) for row in connection.execute(query.order_by(c.made_at.desc(), c.id.desc())).mappings()]
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +123,7 @@ class SharedHome:
     due_on: Any
 
 
-def homes(connection: Connection, link: Link) -> list[SharedHome]:
+def homes(connection: Connection, link: ClientLink) -> list[SharedHome]:
     """The homes that a link shows: one, or every property of a client with its latest report."""
     i = inspection.c
     if link.inspection_id is not None:

@@ -19,7 +19,7 @@ How = Literal["mail", "link", "post", "by hand"]
 
 
 @dataclass(frozen=True, slots=True)
-class Copy:
+class SentCopy:
     """One copy. of: kind of the paper ('report', 'confirmation'); number: of its issue; by: who says so, and whether
     somebody of the firm; mail_state: of a mail, '' for another way; opened_at: of the link that went with it."""
 
@@ -57,7 +57,7 @@ def note(
     return copy_id
 
 
-def of_inspection(connection: Connection, inspection_id: str) -> list[Copy]:
+def of_inspection(connection: Connection, inspection_id: str) -> list[SentCopy]:
     """Every copy that was noted, oldest first."""
     c, link, r, m = report_copy.c, client_link.c, issued_report.c, outgoing_mail.c
     query = (
@@ -73,7 +73,7 @@ def of_inspection(connection: Connection, inspection_id: str) -> list[Copy]:
         .order_by(c.at, c.id)
     )  # fmt: skip
     return [
-        Copy(
+        SentCopy(
             row.id, row.kind, row.number, row.role, row.name, row.how, row.at, row.by or row.holder or "",
             row.person_id is not None, row.mail_id, row.state or "",
             row.first_opened_at if row.person_id is not None else None,

@@ -58,7 +58,7 @@ class TakenStep:
     files: tuple[File, ...]
 
 
-class TooMany(Exception):
+class TooManySteps(Exception):
     """There are more files or steps than one report has; the message says so."""
 
 
@@ -96,7 +96,7 @@ def take(
     files: Sequence[str] = (),
 ) -> str:  # fmt: skip
     """Take a step with files that were sent before, in the caller's transaction, which holds the inspection's row;
-    returns its id. Raises NoFile or TooMany."""
+    returns its id. Raises NoFile or TooManySteps."""
     c, f = remedial_step.c, evidence_file.c
     last = connection.execute(select(func.max(c.number)).where(c.inspection_id == inspection_id)).scalar() or 0
     of_link = 0
@@ -104,7 +104,7 @@ def take(
         query = select(func.count()).select_from(remedial_step).where(c.link_id == by.link_id)
         of_link = connection.execute(query).scalar_one()
     if last >= MOST_STEPS or of_link >= MOST_OF_A_LINK:
-        raise TooMany("This report has as many entries as it can have. Call the firm that inspected.")
+        raise TooManySteps("This report has as many entries as it can have. Call the firm that inspected.")
     step_id = new_id()
     connection.execute(
         insert(remedial_step).values(
@@ -153,7 +153,7 @@ def keep_file(
     connection: Connection, inspection_id: str, kind: str, name: str, media_type: str, content: bytes, by: By
 ) -> str:
     """Keep a file of evidence; returns its id. The same content sent again is the same file while no step has it.
-    Raises TooMany."""
+    Raises TooManySteps."""
     f = evidence_file.c
     sha256 = hashlib.sha256(content).hexdigest()
     mine = f.link_id == by.link_id if by.link_id is not None else f.link_id.is_(None)
@@ -162,11 +162,11 @@ def keep_file(
         return str(there)
     count = connection.execute(select(func.count()).where(f.inspection_id == inspection_id)).scalar_one()
     if count >= MOST_FILES:
-        raise TooMany(f"At most {MOST_FILES} files are kept with one report.")
+        raise TooManySteps(f"At most {MOST_FILES} files are kept with one report.")
     if by.link_id is not None:
         query = select(func.count()).where(f.link_id == by.link_id, f.step_id.is_(None))
         if connection.execute(query).scalar_one() >= MOST_WAITING:
-            raise TooMany("These files were sent and not used: say what was done with them first.")
+            raise TooManySteps("These files were sent and not used: say what was done with them first.")
     file_id = new_id()
     connection.execute(
         insert(evidence_file).values(

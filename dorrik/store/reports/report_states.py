@@ -34,7 +34,7 @@ class ReportState:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class ReportLine:
     """A report of a list: of which inspection, what names it, and how it stands."""
 
     inspection_id: str
@@ -65,7 +65,7 @@ def missing(connection: Connection, limit: int) -> Sequence[tuple[str, str]]:
 
 def open_ones(
     connection: Connection, firm_id: str, start: int = 0, limit: int = PAGE, until: date | None = None
-) -> tuple[list[Line], int]:
+) -> tuple[list[ReportLine], int]:
     """Reports with something left to clear, to confirm or to send, by their last day, and how many there are. until:
     those alone whose day is then or before."""
     i, s = inspection.c, report_state.c
@@ -86,9 +86,9 @@ def open_ones(
     return [_line(row) for row in connection.execute(query)], count
 
 
-def _line(row: Any) -> Line:
+def _line(row: Any) -> ReportLine:
     home = ", ".join(part for part in (row.installation_name, row.property_address) if part)
-    return Line(row.inspection_id, row.reference or "", home, row.client_name or "", _state(row))
+    return ReportLine(row.inspection_id, row.reference or "", home, row.client_name or "", _state(row))
 
 
 def _state(row: Any) -> ReportState:

@@ -7,7 +7,7 @@ from dorrik.core.basics.readings import Reading, accurate
 from dorrik.core.electrical import insulation, loop
 
 R = Reading.parse
-WORDS = comparison.Words(
+WORDS = comparison.ComparedWords(
     name="Zs", unit="Ω", source="rule 7.1", within="{reading} is within {limit}", beyond="{reading} is above {limit}",
     observation="zs-above-limit",
 )  # fmt: skip

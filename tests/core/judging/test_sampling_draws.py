@@ -6,7 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dorrik.core.judging.coverage.sampling import SamplePoint, Seen, follow, greatest_defective, plainly, plan, propose
+from dorrik.core.judging.coverage.sampling import (
+    SamplePoint,
+    SeenPoint,
+    follow,
+    greatest_defective,
+    plainly,
+    plan,
+    propose,
+)
 
 
 def points(count, **more):
@@ -63,7 +71,7 @@ def test_bounds_agree_with_counting_every_sample(frame):
 
 
 def seen(point, *, opened=True, defect=None):
-    return Seen(point, "socket", opened, defect)
+    return SeenPoint(point, "socket", opened, defect)
 
 
 def test_the_bound_is_of_drawn_points_alone_and_the_others_stand_beside_it():

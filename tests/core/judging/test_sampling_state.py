@@ -5,7 +5,15 @@ from math import comb
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dorrik.core.judging.coverage.sampling import SamplePoint, Seen, follow, greatest_defective, in_words, plan, widened
+from dorrik.core.judging.coverage.sampling import (
+    SamplePoint,
+    SeenPoint,
+    follow,
+    greatest_defective,
+    in_words,
+    plan,
+    widened,
+)
 
 POINTS = st.lists(
     st.tuples(st.sampled_from("ABC"), st.sampled_from(["hall", "loft", "bath"]), st.booleans()), min_size=1, max_size=30
@@ -33,7 +41,7 @@ def test_defects_only_ever_widen_it(rows, seed, data):
     points = points_of(rows)
     first = plan(points, "good", "good", seed)
     seen = [
-        Seen(
+        SeenPoint(
             p,
             data.draw(st.sampled_from(["socket", "light"])),
             True,
@@ -41,7 +49,7 @@ def test_defects_only_ever_widen_it(rows, seed, data):
         )
         for p in points
     ]
-    sound = [Seen(one.point, one.kind, one.opened) for one in seen]
+    sound = [SeenPoint(one.point, one.kind, one.opened) for one in seen]
     assert set(follow(sound, first).planned) == {p.name for p in first.points}
     assert set(follow(seen, first).planned) >= {p.name for p in first.points}
 
@@ -51,7 +59,9 @@ def test_a_second_defect_of_a_kind_opens_all_of_that_circuit_and_of_that_kind_of
     first = plan(points, "good", "good", 3)
 
     def after(*defects):
-        seen = [Seen(p, "socket" if p.circuit == "A" else "light", True, dict(defects).get(p.name)) for p in points]
+        seen = [
+            SeenPoint(p, "socket" if p.circuit == "A" else "light", True, dict(defects).get(p.name)) for p in points
+        ]
         return set(follow(seen, first).planned)
 
     one = after(("A0", "loose"))

@@ -3,7 +3,7 @@ from datetime import date
 import pytest
 
 from dorrik.core.work import planning
-from dorrik.core.work.planning import Prices, Rates, Size, Visit
+from dorrik.core.work.planning import PlannedVisit, Prices, Rates, Size
 
 MONDAY = date(2026, 11, 23)
 
@@ -37,8 +37,8 @@ def test_a_price_says_how_it_comes_about_and_leaves_out_what_costs_nothing():
 
 
 def test_a_portfolio_is_spread_with_neighbours_together_and_a_slack_day():
-    row = [Visit(f"{n} Lookout Row", 200, north_km=n / 100) for n in range(1, 5)]
-    far = [Visit("Pilot's house", 200, east_km=9), Visit("Slip cottage", 200, east_km=9.1)]
+    row = [PlannedVisit(f"{n} Lookout Row", 200, north_km=n / 100) for n in range(1, 5)]
+    far = [PlannedVisit("Pilot's house", 200, east_km=9), PlannedVisit("Slip cottage", 200, east_km=9.1)]
     found = planning.spread([*row, *far], ["Ruth"], MONDAY, date(2026, 12, 1))
     assert found.left_over == ()
     assert max(day.day for day in found.days) < date(2026, 11, 30)
@@ -48,13 +48,13 @@ def test_a_portfolio_is_spread_with_neighbours_together_and_a_slack_day():
 
 
 def test_access_windows_are_kept_and_what_does_not_fit_is_said():
-    locked = Visit("Flat 2", 200, days=frozenset({date(2026, 11, 25)}))
-    sunday = Visit("Net loft", 200, days=frozenset({date(2026, 11, 29)}))
-    long = Visit("Harbour office", 900)
+    locked = PlannedVisit("Flat 2", 200, days=frozenset({date(2026, 11, 25)}))
+    sunday = PlannedVisit("Net loft", 200, days=frozenset({date(2026, 11, 29)}))
+    long = PlannedVisit("Harbour office", 900)
     found = planning.spread([long, sunday, locked], ["Ruth"], MONDAY, date(2026, 12, 4))
     assert [(d.day, d.visits[0].name) for d in found.days] == [(date(2026, 11, 25), "Flat 2")]
     assert {v.name for v in found.left_over} == {"Net loft", "Harbour office"}
 
 
 def test_no_days_left():
-    assert planning.spread([Visit("a", 60)], ["Ruth"], MONDAY, MONDAY).left_over[0].name == "a"
+    assert planning.spread([PlannedVisit("a", 60)], ["Ruth"], MONDAY, MONDAY).left_over[0].name == "a"

@@ -16,7 +16,7 @@ from dorrik.core.inspection.fields import is_tested
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging.judgement import judge
 from dorrik.core.work import remedials
-from dorrik.core.work.remedials import Figure, Required, Step, all_cleared, required, retest, standing, why_not
+from dorrik.core.work.remedials import Figure, RemedialStep, Required, all_cleared, required, retest, standing, why_not
 
 
 def item(code="C2", *, figures=(), counts=True, key="rcd-slow"):
@@ -38,7 +38,9 @@ SLOW = Figure(
 
 
 def steps(*made):
-    return [Step(number=at, kind=kind, what=what, files=files) for at, (kind, what, files) in enumerate(made, 1)]
+    return [
+        RemedialStep(number=at, kind=kind, what=what, files=files) for at, (kind, what, files) in enumerate(made, 1)
+    ]
 
 
 def done(*files, certificate="", by="Kelder Electric"):

@@ -19,7 +19,7 @@ from dorrik.core.inspection.stages import STAGES, TESTED, Stage
 from dorrik.core.judging.coverage import not_applicable
 from dorrik.core.judging.coverage.tally import (
     NAMED,
-    Asked,
+    AskedTests,
     Counted,
     Missing,
     Progress,
@@ -306,7 +306,7 @@ def _count(
         names_of = tuple(_test_name(kind, field) for field in not_made)
         told = tuple(_test_name(kind, field) for field in groundless)
         missing = (Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told),)
-    listed = (Asked(kind, entity.id, stage, fields, here, _more(kind, stage, fields)),) if tested else ()
+    listed = (AskedTests(kind, entity.id, stage, fields, here, _more(kind, stage, fields)),) if tested else ()
     left_names = {stage: tuple(names[:NAMED])} if names else {}
     return Counted(
         {stage: here}, {stage: len(names)}, left_names, listed, missing, len(fields) if tested else 0, limited, tallies

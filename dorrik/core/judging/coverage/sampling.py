@@ -38,7 +38,7 @@ class SamplePoint:
 
 
 @record
-class Plan:
+class SamplePlan:
     """Points to open in the order of the list given, the fraction they were drawn for, the seed, and why.
 
     drawn: ids of those that chance put in, in that order; the others are in by choice or in any case.
@@ -92,7 +92,7 @@ def plan(
     *,
     shares: Mapping[str, float] | None = None,
     signs: Sequence[str] = (),
-) -> Plan:
+) -> SamplePlan:
     """Draw the points to open: at random weighted by risk, every room and circuit at least once (rule 12.1).
 
     seed: recorded with the plan, so that the draw can be repeated; share: the inspector's own fraction, None for the
@@ -123,7 +123,7 @@ def plan(
     if share is not None:
         why = f"{why}; the inspector opens {share:.0%}"
     reason = f"{len(chosen)} of {len(points)} points: {why}."
-    return Plan(tuple(points[i] for i in sorted(chosen)), wanted_share, seed, reason, drawn)
+    return SamplePlan(tuple(points[i] for i in sorted(chosen)), wanted_share, seed, reason, drawn)
 
 
 def _lots(points: Sequence[SamplePoint], seed: int) -> list[int]:
@@ -154,7 +154,7 @@ def widened(share: float, defects_of_one_kind: int) -> float:
 
 
 @record
-class Seen:
+class SeenPoint:
     """A point as the inspection stands: opened or not, and the kind of its defect, None where it has none."""
 
     point: SamplePoint
@@ -213,7 +213,7 @@ class SampleState:
     plainly: str
 
 
-def follow(seen: Sequence[Seen], first: Plan) -> SampleState:
+def follow(seen: Sequence[SeenPoint], first: SamplePlan) -> SampleState:
     """How a plan stands after what was found: one defect of a kind doubles the sample on its circuit and on its kind of
     point, a second opens all of them (rule 12.2)."""
     wanted = {point.id for point in first.points}
@@ -257,7 +257,7 @@ def follow(seen: Sequence[Seen], first: Plan) -> SampleState:
     )
 
 
-def _widen(seen: Sequence[Seen], first: Plan, wanted: set[str]) -> list[Widening]:
+def _widen(seen: Sequence[SeenPoint], first: SamplePlan, wanted: set[str]) -> list[Widening]:
     """Let the sample grow, group by group; what comes in is added to `wanted`."""
     defects: dict[tuple[str, str, str], list[str]] = defaultdict(list)
     for seen_point in seen:

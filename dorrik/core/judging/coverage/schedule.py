@@ -23,7 +23,7 @@ State = Literal["good", "not good", "coded", "LIM", "N/A", "left"]
 
 
 @record
-class Line:
+class ScheduleLine:
     """A line of the schedule as the file has it; see its head."""
 
     key: str
@@ -112,10 +112,10 @@ class _Answer:
 
 
 @cached
-def lines() -> tuple[Line, ...]:
+def lines() -> tuple[ScheduleLine, ...]:
     """Every line in the order of the report."""
     return tuple(
-        Line(
+        ScheduleLine(
             row["key"],
             row["part"],
             row["label"],
@@ -151,7 +151,7 @@ def fill(inspection: Inspection, failing: Iterable[str], tests: Mapping[str, Tal
     return tuple(_fill(line, looked, own.get(line.key), wanting) for line in lines())
 
 
-def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str]) -> Filled:
+def _fill(line: ScheduleLine, looked: _Looked, own: Check | None, failing: frozenset[str]) -> Filled:
     def filled(state: State, because: str, codes: tuple[str, ...] = (), stage: str = "", asked: bool = False) -> Filled:
         return Filled(line.key, line.part, line.label, line.clause, state, codes, because, stage, asked)
 
@@ -181,7 +181,7 @@ def _fill(line: Line, looked: _Looked, own: Check | None, failing: frozenset[str
 _STATES: Mapping[str, State] = {GOOD: "good", NOT_GOOD: "not good", LIM: "LIM", NOT_APPLICABLE: "N/A"}
 
 
-def _answers(line: Line, looked: _Looked) -> Iterator[_Answer]:
+def _answers(line: ScheduleLine, looked: _Looked) -> Iterator[_Answer]:
     for key in line.boards:
         states_of = [states.get(key) or (LIM if set_aside else None) for set_aside, states in looked.boards]
         yield _of_checks(states_of, "Boards looked at", "boards")

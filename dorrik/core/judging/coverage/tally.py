@@ -22,7 +22,7 @@ class StageProgress:
 
 
 @record
-class Asked:
+class AskedTests:
     """What is asked of one entity in one stage, in the order of the work, and how many are done; more: what may be
     entered beside it."""
 
@@ -40,7 +40,7 @@ class Progress:
     N/V or an N/A without its fact; missing: the tests that are neither made nor limited."""
 
     stages: tuple[StageProgress, ...]
-    asked: tuple[Asked, ...]
+    asked: tuple[AskedTests, ...]
     tests: int
     limited: int
     missing: "tuple[Missing, ...]" = ()
@@ -83,7 +83,7 @@ class Counted(NamedTuple):
     done: dict[Stage, int]
     left: dict[Stage, int]
     left_names: dict[Stage, tuple[str, ...]]
-    asked: tuple[Asked, ...]
+    asked: tuple[AskedTests, ...]
     missing: tuple[Missing, ...]
     tests: int
     limited: int
@@ -94,7 +94,7 @@ def together(parts: Sequence[Counted]) -> Counted:
     """Several as one, in their order."""
     done, left = dict.fromkeys(STAGES, 0), dict.fromkeys(STAGES, 0)
     names: dict[Stage, list[str]] = {}
-    asked: list[Asked] = []
+    asked: list[AskedTests] = []
     missing: list[Missing] = []
     tests = limited = before = 0
     tallies: dict[str, Tally] = {}

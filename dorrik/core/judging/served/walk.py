@@ -14,7 +14,7 @@ from dorrik.core.inspection.records import Room, name_of
 from dorrik.core.judging.coverage.sampling import SampleState
 from dorrik.core.judging.result import classification
 from dorrik.core.judging.result.suggested import Places
-from dorrik.core.judging.served.zones_drawing import BathDrawings, Standing, bath_drawings
+from dorrik.core.judging.served.zones_drawing import BathDrawings, ZonePoint, bath_drawings
 from dorrik.core.judging.topics import facts
 from dorrik.core.judging.topics.bathrooms import PLACED, zone_of
 from dorrik.core.judging.topics.context import Context
@@ -120,7 +120,7 @@ def walk(context: Context, sample: SampleState | None) -> Walk:
                 seen=bool(room.not_reached) or set_aside or (room.walked_at is not None and not left),
                 unopened=sum(point.id in still for point in here),
                 checks=() if set_aside else tuple(_check_views(room)),
-                zones=bath_drawings(room, [Standing(p, v.name, v.wanting) for p, v in zip(here, views, strict=True)]),
+                zones=bath_drawings(room, [ZonePoint(p, v.name, v.wanting) for p, v in zip(here, views, strict=True)]),
             )
         )
     points += _views(context, places, by_room.get("", []), None, circuit_of, to_open, looks, movable)

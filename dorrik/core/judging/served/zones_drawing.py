@@ -29,7 +29,7 @@ class BathDrawings:
 
 
 @record
-class Standing:
+class ZonePoint:
     """A point of the room; name: within it; wanting: is what its zone asks for not shown to be met?"""
 
     point: Point
@@ -57,7 +57,7 @@ class _Zones:
         return len(self.basin) < 3
 
 
-def bath_drawings(room: Room, points: Sequence[Standing]) -> BathDrawings | None:
+def bath_drawings(room: Room, points: Sequence[ZonePoint]) -> BathDrawings | None:
     """The drawings of a room with a bath or shower; None where it has none."""
     plan = placing.plan_of(room)
     if plan is None:
@@ -67,7 +67,7 @@ def bath_drawings(room: Room, points: Sequence[Standing]) -> BathDrawings | None
 
 
 @cached
-def _zones(plan: bathroom_plan.Plan, length_m: float | None, width_m: float | None) -> _Zones:
+def _zones(plan: bathroom_plan.BathroomPlan, length_m: float | None, width_m: float | None) -> _Zones:
     reach = bathroom.ZONE_2_M if plan.has_basin else bathroom.NO_BASIN_ZONE_1_M
     xs, ys = [x for x, _ in plan.basin], [y for _, y in plan.basin]
     return _Zones(
@@ -82,7 +82,7 @@ def _zones(plan: bathroom_plan.Plan, length_m: float | None, width_m: float | No
     )
 
 
-def _dots(places: Sequence[tuple[Standing, float, float]]) -> Iterator[DrawnPart]:
+def _dots(places: Sequence[tuple[ZonePoint, float, float]]) -> Iterator[DrawnPart]:
     for at, (placed_point, x, y) in enumerate(places):
         x, y = round(x, 1), round(y, 1)
         yield DrawnPart(
@@ -93,7 +93,7 @@ def _dots(places: Sequence[tuple[Standing, float, float]]) -> Iterator[DrawnPart
         )
 
 
-def _side(zones: _Zones, points: Sequence[Standing]) -> Drawing:
+def _side(zones: _Zones, points: Sequence[ZonePoint]) -> Drawing:
     """Bath or tray, the zones beside and above it, heights to scale."""
     wide, reach, top = zones.wide_m * _PER_M, zones.reach_m * _PER_M, zones.top_m
     away, ceiling = _AWAY_M * _PER_M, max(top, _CEILING_M) + 0.15
@@ -156,7 +156,7 @@ def _distance(point: Point) -> float | None:
     return None if point.screened and not point.distance_m else point.distance_m
 
 
-def _above(zones: _Zones, points: Sequence[Standing], partitions: Sequence[dict[str, Any]]) -> Drawing:
+def _above(zones: _Zones, points: Sequence[ZonePoint], partitions: Sequence[dict[str, Any]]) -> Drawing:
     """The room with its bath, fixed partitions, and how far the zones reach round them."""
     long, broad = zones.length_m * _PER_M, zones.width_m * _PER_M
     corners = "L".join(f"{x * _PER_M:g} {y * _PER_M:g}" for x, y in zones.basin)

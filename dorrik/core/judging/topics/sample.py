@@ -86,7 +86,7 @@ def signs(i: Inspection) -> tuple[str, ...]:
     return tuple(words for there, words in found if there)
 
 
-def _seen(context: Context) -> Iterator[sampling.Seen]:
+def _seen(context: Context) -> Iterator[sampling.SeenPoint]:
     """Every point that is in scope. One that was opened counts whatever was agreed afterwards."""
     defects = _recorded(context.inspection)
     for name, circuit in _named(context):
@@ -100,7 +100,7 @@ def _seen(context: Context) -> Iterator[sampling.Seen]:
             yield _one(point, name, "", bool(point.bathroom), defects)
 
 
-def _one(point: Point, name: str, circuit: str, wet: bool, defects: Mapping[str, str]) -> sampling.Seen:
+def _one(point: Point, name: str, circuit: str, wet: bool, defects: Mapping[str, str]) -> sampling.SeenPoint:
     risky = wet or point.kind == "outdoor point"
     kind = point.kind or "point"
     drawn = sampling.SamplePoint(
@@ -113,7 +113,7 @@ def _one(point: Point, name: str, circuit: str, wet: bool, defects: Mapping[str,
         chosen=point.sample if point.sample in ("added", "left out") else "",  # type: ignore[arg-type]
     )
     defect = point.defect or defects.get(point.id) or ("a defect" if point.looked == DEFECT else None)
-    return sampling.Seen(drawn, kind, bool(point.opened), defect if point.opened else None)
+    return sampling.SeenPoint(drawn, kind, bool(point.opened), defect if point.opened else None)
 
 
 def _recorded(inspection: Inspection) -> dict[str, str]:

@@ -18,7 +18,7 @@ from dorrik.core.inspection.stages import Stage
 from dorrik.core.judging.coverage.limitations import Limited, LimitedShare
 from dorrik.core.judging.coverage.sampling import SampleProposal, SampleState
 from dorrik.core.judging.coverage.schedule import Filled
-from dorrik.core.judging.coverage.tally import Asked, StageProgress
+from dorrik.core.judging.coverage.tally import AskedTests, StageProgress
 from dorrik.core.judging.judgement import Judgement, Note, Suggestion
 from dorrik.core.judging.result.against import Against
 from dorrik.core.judging.result.classification import Question, SchoolView
@@ -280,7 +280,7 @@ def view(judgement: Judgement, blind: frozenset[str], kept: IdentityCache) -> Ju
 _PARTS = tuple(JudgementView.__dataclass_fields__)
 
 
-def _asked(asked_observation: Asked) -> AskedView:
+def _asked(asked_observation: AskedTests) -> AskedView:
     return AskedView(
         asked_observation.entity,
         asked_observation.entity_id,
