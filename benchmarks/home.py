@@ -1,5 +1,6 @@
-"""The home screen of a firm with 30 inspections in hand and 2,000 issued. Aim: within 60 ms."""
+"""The home screen of a firm with 30 inspections in hand and 5,000 issued (HOME_ISSUED). Aim: within 60 ms."""
 
+import os
 import statistics
 import tempfile
 import time
@@ -17,6 +18,8 @@ from dorrik.store.database.mariadb import PrivateMariaDB
 from dorrik.store.database.tables import inspection
 from dorrik.store.people import people, sessions
 
+ISSUED = int(os.environ.get("HOME_ISSUED", "5000"))
+
 
 def run() -> None:
     """Print the median of 50."""
@@ -33,7 +36,7 @@ def run() -> None:
                     "property_address": f"{n} Long Row", "issued_number": 1, "issued_outcome": "satisfactory",
                     "due_on": date(2028, 1, 1) + timedelta(days=n),
                 }
-                for n in range(2000)
+                for n in range(ISSUED)
             ]  # fmt: skip
             connection.execute(insert(inspection), issued)
         client = TestClient(create_app(engine), cookies={"dorrik_session": token})
@@ -46,5 +49,5 @@ def run() -> None:
             began = time.perf_counter()
             answer = client.get("/api/home")
             times.append(time.perf_counter() - began)
-        assert (answer.json()["in_hand_count"], answer.json()["issued_count"]) == (30, 2000)
-        print(f"home                30 in hand, 2,000 issued: {statistics.median(times) * 1000:.0f} ms")
+        assert (answer.json()["in_hand_count"], answer.json()["issued_count"]) == (30, ISSUED)
+        print(f"home                30 in hand, {ISSUED:,} issued: {statistics.median(times) * 1000:.0f} ms")
