@@ -1,0 +1,92 @@
+"""How long visits really take, by those that were recorded: what an estimate is worth, and its spread (rule 16.1)."""
+
+from collections.abc import Callable, Hashable, Iterable, Mapping
+from statistics import median, quantiles
+from typing import TypeVar
+
+from dorrik.core.basics.record import record
+
+_K = TypeVar("_K", bound=Hashable)
+
+#: A visit that is recorded as shorter or longer was not timed: somebody forgot to leave (minutes).
+SHORTEST_MIN, LONGEST_MIN = 15.0, 16 * 60.0
+#: So many visits of one kind weigh as much as all the others of the firm together.
+WEIGHT = 4
+#: How far an estimate spreads that no visit was held against: a quarter less, a quarter more.
+UNKNOWN = 0.25
+
+
+@record(kw_only=True)
+class RecordedVisit:
+    """A visit that was made: minutes as they were estimated and as they were, and whose and what it was."""
+
+    estimated_min: float
+    actual_min: float
+    kind: str = ""
+    client_id: str = ""
+    inspector_id: str = ""
+
+
+@record
+class Factor:
+    """Actual over estimated time: the middle of all, what a quarter is below and what a quarter is above; of how many
+    visits."""
+
+    middle: float
+    low: float
+    high: float
+    visits: int
+
+
+@record
+class ExpectedLength:
+    """How long a visit is expected to take (minutes), half of all between low and high; visits: of the firm's own that
+    it rests on, 0 where it is the estimate alone."""
+
+    minutes: float
+    low: float
+    high: float
+    visits: int
+
+
+def usable(visits: Iterable[RecordedVisit]) -> list[RecordedVisit]:
+    """Those that were estimated and timed."""
+    return [v for v in visits if v.estimated_min > 0 and SHORTEST_MIN <= v.actual_min <= LONGEST_MIN]
+
+
+def factor(visits: Iterable[RecordedVisit]) -> Factor | None:
+    """What the visits say of the firm's estimates; None without one that was timed."""
+    found = [visit.actual_min / visit.estimated_min for visit in usable(visits)]
+    if not found:
+        return None
+    low, _, high = quantiles(found, n=4, method="inclusive") if len(found) > 1 else (found[0],) * 3
+    return Factor(median(found), low, high, len(found))
+
+
+def factors(visits: Iterable[RecordedVisit], by: Callable[[RecordedVisit], _K]) -> Mapping[_K, Factor]:
+    """The same apart by what they were: by kind, client or inspector."""
+    groups: dict[_K, list[RecordedVisit]] = {}
+    for visit in usable(visits):
+        groups.setdefault(by(visit), []).append(visit)
+    return {name: found for name, group in groups.items() if (found := factor(group)) is not None}
+
+
+def expected(estimated_min: float, of_kind: Factor | None, of_firm: Factor | None) -> ExpectedLength:
+    """How long a visit takes that is estimated so (minutes).
+
+    What visits of its kind say counts the more, the more of them there are; the rest is what all of the firm's say.
+    """
+    if of_firm is None:
+        low, high = estimated_min * (1 - UNKNOWN), estimated_min * (1 + UNKNOWN)
+        return ExpectedLength(estimated_min, low, high, 0)
+    share = of_kind.visits / (of_kind.visits + WEIGHT) if of_kind is not None else 0.0
+    kind = of_kind or of_firm
+
+    def at(one: float, other: float) -> float:
+        return estimated_min * (share * one + (1 - share) * other)
+
+    middle = at(kind.middle, of_firm.middle)
+    # Few visits show little spread: they are no reason to trust an estimate more than one that nobody has tried.
+    few = middle * UNKNOWN * WEIGHT / (WEIGHT + of_firm.visits)
+    low, high = at(kind.low, of_firm.low), at(kind.high, of_firm.high)
+    return ExpectedLength(middle, min(low, middle - few), max(high, middle + few), of_firm.visits)
