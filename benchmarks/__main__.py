@@ -14,6 +14,7 @@ from benchmarks import (
     load,
     machine,
     page_weight,
+    planner,
     reports_at_once,
     round_trip,
     searching,
@@ -36,6 +37,7 @@ ALL = {
     "load": load,
     "beside": beside,
     "reports": reports_at_once,
+    "planner": planner,
 }
 
 #: Only by its name.

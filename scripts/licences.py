@@ -19,15 +19,17 @@ ASKS = {
     "OFL-1.1": "Hand on the licence with the fonts; do not sell them by themselves; a changed font has another name.",
     "LGPL-3.0": "Hand on its licence and where its source is; whoever receives it may put a changed version in its "
     "place. It is a library of its own beside Dorrik's code, loaded when a photo is decoded, so that this is so.",
+    "MPL-2.0": "Hand on its licence and where its source is; a file of it that is changed stays under it.",
     "public domain": "Nothing.",
 }
 _KINDS = {
     "permissive": (
         "MIT", "MIT License", "MIT-0", "MIT-CMU", "BSD-2-Clause", "BSD-3-Clause", "BSD License", "ISC", "0BSD", "Zlib",
-        "PSF-2.0",
+        "PSF-2.0", "Python Software Foundation License",
     ),
     "Apache-2.0": ("Apache-2.0",),
     "OFL-1.1": ("OFL-1.1",),
+    "MPL-2.0": ("MPL-2.0",),
     "public domain": ("Unlicense", "CC0-1.0"),
 }  # fmt: skip
 #: Libraries that come inside a package, by the package: what they are and under which licence.

@@ -226,6 +226,8 @@ def timed(problem: PlanProblem, inspector: Inspector, day: date, visits: Sequenc
     if len(visits) > inspector.most_visits or not all(may_be_on(problem, v, inspector, day) for v in visits):
         return None
     keys = {key.id: key for key in problem.keys}
+    if any(visit.key and visit.key not in keys for visit in visits):
+        return None
     stops: list[Stop] = []
     places: list[Place] = []
     here, now = inspector.home, inspector.start_min
