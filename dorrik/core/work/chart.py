@@ -15,6 +15,7 @@ from dorrik.core.inspection.circuit_columns import TableColumn, taken
 from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.inspection.kinds import KINDS, compared
 from dorrik.core.work.carry_over import CarriedDraft
+from dorrik.core.work.table_heads import match_heads
 
 #: More rows than this are no chart of one home.
 MOST_ROWS = 600
@@ -57,23 +58,8 @@ def _plain(head: str) -> str:
 
 def guess(heads: Sequence[str]) -> tuple[str | None, ...]:
     """For each head of a column the key of the target that it most likely is, each target once; None for no idea."""
-    wanted = [_plain(head) for head in heads[:MOST_COLUMNS]]
-    scored = []
-    for column, head in enumerate(wanted):
-        if not head:
-            continue
-        for target in TARGETS:
-            for word in target.words:
-                word = _plain(word)
-                if head == word:
-                    scored.append((3.0 + len(word) / 100, column, target.key))
-                elif len(word) > 2 and re.search(rf"(?<![\w+]){re.escape(word)}(?![\w+])", head):
-                    scored.append((1.0 + len(word) / 100, column, target.key))
-    found: dict[int, str] = {}
-    for _, column, key in sorted(scored, key=lambda one: (-one[0], one[1])):
-        if column not in found and key not in found.values():
-            found[column] = key
-    return tuple(found.get(column) for column in range(len(heads)))
+    known = match_heads(heads[:MOST_COLUMNS], {target.key: target.words for target in TARGETS}, _plain)
+    return (*known, *(None for _ in heads[MOST_COLUMNS:]))
 
 
 def head_row(rows: Sequence[Sequence[str]]) -> int:

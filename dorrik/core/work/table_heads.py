@@ -1,0 +1,29 @@
+"""Which column of a table from elsewhere is what: guessed by its head, each target once."""
+
+import re
+from collections.abc import Callable, Iterable, Mapping, Sequence
+
+
+def match_heads(
+    heads: Sequence[str], words: Mapping[str, Iterable[str]], plain: Callable[[str], str]
+) -> tuple[str | None, ...]:
+    """For each head the key of the target that it most likely is; None for no idea.
+
+    words: what the head of each target may be called; plain: a head as it is compared. A head that is one of the words
+    counts before one that holds it, and a long word before a short one.
+    """
+    scored = []
+    for column, head in enumerate(plain(head) for head in heads):
+        if not head:
+            continue
+        for key, known in words.items():
+            for word in map(plain, known):
+                if head == word:
+                    scored.append((3.0 + len(word) / 100, column, key))
+                elif len(word) > 2 and re.search(rf"(?<![\w+]){re.escape(word)}(?![\w+])", head):
+                    scored.append((1.0 + len(word) / 100, column, key))
+    found: dict[int, str] = {}
+    for _, column, key in sorted(scored, key=lambda score: (-score[0], score[1])):
+        if column not in found and key not in found.values():
+            found[column] = key
+    return tuple(found.get(column) for column in range(len(heads)))
