@@ -13,7 +13,8 @@ TODAY = date(2026, 12, 1)
 
 def test_columns_are_found_by_what_people_call_them():
     heads = [
-        "Ref.", "Property Address", "Post Code", "Tenant name", "Mobile", "Last inspection", "Next due", "Lat", "Colour",
+        "Ref.", "Property Address", "Post Code", "Tenant name", "Mobile", "Last inspection", "Next due", "Lat",
+        "Colour",
     ]  # fmt: skip
     assert guess(heads) == (
         "reference", "address", "postcode", "occupier_name", "occupier_phone", "inspected_on", "due_on", "latitude",
