@@ -101,11 +101,11 @@ def _too_long_ms(server, other, request):
     """How long others wait for what fifty send at once, where that is longer than they may; None where it is not.
 
     What else the machine does adds to a wait, and its speed changes from second to second: the least of some rounds is
-    what the request costs. It is held against the machine's fixed loop in that round, and against what fifty ordinary
+    what the request costs. What is dear is dear in each of them. It is held against the machine's fixed loop in that round, and against what fifty ordinary
     requests cost there.
     """
     waits = []
-    for _ in range(6):
+    for _ in range(ROUNDS):
         wait, statuses = _wait_ms(server, other, request)
         assert not {status for status in statuses if status >= 500}
         if wait <= WAIT_MS or wait <= WAIT_MS * machine.loop_ms(1) / machine.USUAL_MS:
