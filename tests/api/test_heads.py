@@ -19,6 +19,8 @@ from tests.serving import Server, free_port
 
 #: How long others may wait on the usual machine (ms), and how many come at once.
 WAIT_MS, AT_ONCE = 50, 50
+#: So many rounds at most: beside other work it takes some to find one that was left alone.
+ROUNDS = 16
 
 #: What readers of the protocol's many small languages are known to take long over.
 FILLINGS = {
@@ -101,8 +103,8 @@ def _too_long_ms(server, other, request):
     """How long others wait for what fifty send at once, where that is longer than they may; None where it is not.
 
     What else the machine does adds to a wait, and its speed changes from second to second: the least of some rounds is
-    what the request costs. What is dear is dear in each of them. It is held against the machine's fixed loop in that round, and against what fifty ordinary
-    requests cost there.
+    what the request costs, and what is dear is dear in each of them. It is held against the machine's fixed loop in
+    that round, and against what fifty ordinary requests cost there.
     """
     waits = []
     for _ in range(ROUNDS):
