@@ -13,6 +13,7 @@ from dorrik.api.work import work
 from dorrik.office import mail_delivery
 from dorrik.office.mail_delivery import Delivery
 from dorrik.report import mail
+from dorrik.store.database.engine import now
 from dorrik.store.mail import letter_budget, mail_queue
 from dorrik.store.mail.mail_queue import About
 from dorrik.store.people.people import Person
@@ -102,8 +103,10 @@ def leave(request: Request, me: Person, mail_id: str) -> Sent:
             letter = mail_queue.state_of(connection, me.firm_id, mail_id)
         if letter is None:
             raise not_found("letter")
-        # Of two who pressed at once both are told what became of it.
-        if not letter.in_hand or time.monotonic() > end:
+        # Of two who pressed at once both are told what became of it. One whose time has come and that nobody has is
+        # just being taken by the other: that is not written down yet.
+        taken = letter.in_hand or (letter.state == "waiting" and letter.next_at <= now())
+        if not taken or time.monotonic() > end:
             break
         time.sleep(LOOK_EVERY_S)
     return Sent(
