@@ -82,10 +82,10 @@ class Placing:
         """The plan, without whatever would break a hard rule all the same: those days are left, and told."""
         plan = VisitPlan(tuple(self.routes.values()), tuple(left))
         while wrong := broken(self._problem, plan):
-            names = {visit for one in wrong for visit in one.visits}
+            names = {visit for rule in wrong for visit in rule.visits}
             kept = tuple(route for route in plan.routes if not names & set(route.visits))
             if kept == plan.routes:
-                raise AssertionError(f"A plan that cannot be mended: {wrong[0]}")
+                raise AssertionError(f"A plan that cannot be corrected: {wrong[0]}")
             gone = (visit for route in plan.routes if route not in kept for visit in route.visits)
             plan = VisitPlan(kept, (*plan.left, *(Left(visit, wrong[0].says) for visit in gone)))
         return plan

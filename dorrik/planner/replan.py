@@ -201,7 +201,7 @@ class _Kept:
 def _why_not_there(problem: PlanProblem, unit: Unit, slot: Slot) -> str | None:
     """Why a unit can no longer be on that day, in words; None where it can."""
     who, day = slot
-    inspector = next((one for one in problem.inspectors if one.id == who), None)
+    inspector = next((inspector for inspector in problem.inspectors if inspector.id == who), None)
     if inspector is None:
         return f"{who} makes no visits any more"
     if not works_on(inspector, day):

@@ -15,7 +15,7 @@ from dorrik.core.inspection.circuit_columns import TableColumn, taken
 from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.inspection.kinds import KINDS, compared
 from dorrik.core.work.carry_over import CarriedDraft
-from dorrik.core.work.table_heads import match_heads
+from dorrik.core.work.table_heads import check_columns, match_heads
 
 #: More rows than this are no chart of one home.
 MOST_ROWS = 600
@@ -74,12 +74,7 @@ def read(rows: Sequence[Sequence[str]], columns: Sequence[str | None], first: in
     Rows without a word are passed over. Raises ValueError for a target that is none or stands twice, and for too many
     rows.
     """
-    used = [key for key in columns if key is not None]
-    for key in used:
-        if key not in _BY_KEY:
-            raise ValueError(f"There is nothing called {key[:40]!r} to match a column with.")
-        if used.count(key) > 1:
-            raise ValueError(f"Two columns are matched with “{_BY_KEY[key].label}”: leave one of them out.")
+    check_columns(columns, {key: target.label for key, target in _BY_KEY.items()})
     wanted = [(number, row) for number, row in enumerate(rows[first:], first + 1) if any(cell.strip() for cell in row)]
     if len(wanted) > MOST_ROWS:
         raise ValueError(

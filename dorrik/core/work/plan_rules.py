@@ -39,7 +39,7 @@ def broken(problem: PlanProblem, plan: VisitPlan) -> tuple[Broken, ...]:
 
 
 def _counted(problem: PlanProblem, plan: VisitPlan) -> Iterator[Broken]:
-    placed = [visit for route in plan.routes for visit in route.visits] + [one.visit_id for one in plan.left]
+    placed = [visit for route in plan.routes for visit in route.visits] + [left.visit_id for left in plan.left]
     wanted = {visit.id for visit in problem.visits}
     for visit_id in sorted({*wanted, *placed}):
         times = placed.count(visit_id)
@@ -82,7 +82,7 @@ def _keys_apart(plan: VisitPlan) -> Iterator[Broken]:
 
 def _day(problem: PlanProblem, route: DayRoute) -> Iterator[Broken]:
     visits = {visit.id: visit for visit in problem.visits}
-    inspector = next((one for one in problem.inspectors if one.id == route.inspector), None)
+    inspector = next((who for who in problem.inspectors if who.id == route.inspector), None)
     if inspector is None:
         yield Broken("inspector", f"Nobody is called {route.inspector}.", route.visits)
         return

@@ -1,7 +1,7 @@
 """A portfolio from elsewhere: which column of a table is what, what its cells say, which addresses are known already.
 
 A table is rows of text. Every mistake is told with its row and column; nothing is taken from a row that holds one until
-it is mended or left out. An address that stands twice, or that is in the register already, is found however it is
+it is corrected or left out. An address that stands twice, or that is in the register already, is found however it is
 written: capital letters, commas, `Rd` for `Road`.
 """
 
@@ -14,7 +14,7 @@ from typing import Any
 from dorrik.core.basics.record import record
 from dorrik.core.basics.text import tidy
 from dorrik.core.inspection.records import NATIONS, TENURES
-from dorrik.core.work.table_heads import match_heads
+from dorrik.core.work.table_heads import check_columns, match_heads
 
 #: More rows than this are no portfolio of one firm; more columns are read no further.
 MOST_ROWS, MOST_COLUMNS = 25_000, 60
@@ -135,13 +135,8 @@ def read(
 
 
 def _sound(columns: Sequence[str | None]) -> None:
-    used = [key for key in columns if key is not None]
-    for key in used:
-        if key not in _BY_KEY:
-            raise ValueError(f"There is nothing called {key[:40]!r} to match a column with.")
-        if used.count(key) > 1:
-            raise ValueError(f"Two columns are matched with “{_BY_KEY[key].label}”: leave one of them out.")
-    if "address" not in used:
+    check_columns(columns, {key: column.label for key, column in _BY_KEY.items()})
+    if "address" not in columns:
         raise ValueError("Say which column holds the addresses.")
 
 

@@ -27,3 +27,16 @@ def match_heads(
         if column not in found and key not in found.values():
             found[column] = key
     return tuple(found.get(column) for column in range(len(heads)))
+
+
+def check_columns(columns: Sequence[str | None], labels: Mapping[str, str]) -> None:
+    """Raises ValueError for a column that is matched with nothing there is, or with what another one is.
+
+    columns: the key of each, None for one that is left out; labels: the names of what they can be, by key.
+    """
+    used = [key for key in columns if key is not None]
+    for key in used:
+        if key not in labels:
+            raise ValueError(f"There is nothing called {key[:40]!r} to match a column with.")
+        if used.count(key) > 1:
+            raise ValueError(f"Two columns are matched with “{labels[key]}”: leave one of them out.")
