@@ -15,6 +15,7 @@ from benchmarks import (
     machine,
     page_weight,
     planner,
+    portfolio,
     reports_at_once,
     round_trip,
     searching,
@@ -38,6 +39,7 @@ ALL = {
     "beside": beside,
     "reports": reports_at_once,
     "planner": planner,
+    "portfolio": portfolio,
 }
 
 #: Only by its name.

@@ -36,6 +36,8 @@ from dorrik.api import (
     papers,
     people,
     pictures,
+    planner,
+    portfolio,
     problems,
     rates,
     reference,
@@ -57,6 +59,7 @@ from dorrik.api.streams import Streams
 from dorrik.api.work import work
 from dorrik.api.worker_pool import WorkerPool
 from dorrik.office.mail_delivery import Delivery
+from dorrik.office.portfolio import Portfolios
 from dorrik.pictures import subprocess_reader
 from dorrik.report import press
 from dorrik.settings import settings
@@ -99,6 +102,7 @@ def create_app(
     app.state.changing = WorkerPool(at_once=2, queue=500)
     app.state.remembered = Remembered()
     app.state.list_figures = ListFigures(engine)
+    app.state.portfolios = Portfolios()
     app.state.streams = Streams()
     app.state.delivery = Delivery(engine)
     app.add_middleware(Guard)
@@ -106,7 +110,8 @@ def create_app(
     problems.install(app)
     for module in (
         health, metrics, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
-        stored_readings, pictures, register, office, job_letters, coding, notices, operator_letter, certificates,
+        stored_readings, pictures, register, portfolio, planner, office,
+        job_letters, coding, notices, operator_letter, certificates,
         offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,
         after, shared_page, takeaway,

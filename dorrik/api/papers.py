@@ -30,6 +30,7 @@ from dorrik.core.inspection.kinds import compared
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.work import carry_over, chart
 from dorrik.core.work.carry_over import CarriedDraft
+from dorrik.core.work.table_heads import head_row
 from dorrik.journal.carry import Halfway, carry
 from dorrik.journal.change import Author
 from dorrik.report import papers, subprocess_reader
@@ -96,7 +97,7 @@ async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
     paper = await read_upload(request, name)
     tables = []
     for table in paper.tables:
-        head = chart.head_row(table.rows)
+        head = head_row(table.rows, chart.guess)
         tables.append(
             PaperTable(
                 sheet=table.sheet,

@@ -6,7 +6,10 @@ from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Plain, Strict, Words
 
-Kind = Literal["client", "property", "installation", "job", "instrument", "leads"]
+Kind = Literal[
+    "client", "property", "installation", "job", "instrument", "leads", "access_window", "working_week", "day_off",
+    "key_holder",
+]  # fmt: skip
 
 
 class RegisterEntry(BaseModel):

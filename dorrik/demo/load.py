@@ -8,7 +8,7 @@ from sqlalchemy import Engine
 
 from dorrik.core.inspection.field_spec import DEAD
 from dorrik.core.judging.judgement import Judgement, judge
-from dorrik.demo import cleared, drawn_photos, drawn_signatures, homes, register, tables
+from dorrik.demo import cleared, drawn_photos, drawn_signatures, homes, portfolio, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
 from dorrik.demo.scribe import Scribe
 from dorrik.journal.change import Author
@@ -54,6 +54,7 @@ def load(engine: Engine, photos: PhotoStore | None = None) -> bool:
         ruth = who[PEOPLE[0].email]
         keeper = register.Registrar(connection, ruth.firm_id, ruth.id)
         register.load(keeper)
+        portfolio.load(keeper, {person.name: person.id for person in who.values()})
         repair_rates.settle(connection, ruth.firm_id, _RATES, _TERMS, now().date() - timedelta(days=29))
     for home in homes.ISSUED:
         scribe = Scribe(engine, ruth.firm_id, Author(ruth.id, ruth.role))

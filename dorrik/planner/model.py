@@ -68,7 +68,7 @@ def build(problem: PlanProblem, wanted: Sequence[Unit]) -> Model:
             end_depot=homes[inspector.id],
             # What can be done soon is done soon.
             fixed_cost=_A_DAY + number,
-            tw_early=begins + round(inspector.start_min * SCALE),
+            tw_early=begins + round(inspector.start_on(day) * SCALE),
             tw_late=begins + round(inspector.end_min * SCALE),
             shift_duration=round(inspector.most_minutes * SCALE),
             profile=profiles[_kind(inspector, day, whole)],

@@ -12,7 +12,7 @@ Slot = tuple[str, date]
 
 
 class Placing:
-    """The days of a problem. Two visits that need one key are never with two inspectors on one day."""
+    """The days of a problem. Two visits that need one single key are never with two inspectors on one day."""
 
     def __init__(self, problem: PlanProblem) -> None:
         self._problem = problem
@@ -69,7 +69,7 @@ class Placing:
         return route.back - route.leaves - (before.back - before.leaves if before is not None else 0.0)
 
     def _key_elsewhere(self, slot: Slot, some: Sequence[Unit]) -> bool:
-        keys = {visit.key for unit in some for visit in unit.visits if visit.key}
+        keys = {visit.key for unit in some for visit in unit.visits} & self._problem.single_keys
         return bool(keys) and any(
             visit.key in keys
             for (who, day), others in self.here.items()

@@ -72,11 +72,25 @@ def why_left(problem: PlanProblem, unit: Unit) -> str:
     if not any(shortest_day(problem, inspector, day, [unit]) for inspector, day in before):
         alone = Unit(tuple(_without_windows(v) for v in unit.visits))
         if any(shortest_day(problem, inspector, day, [alone]) for inspector, day in before):
-            return "The times at which somebody can be let in, or at which its key can be had, fit no working day."
+            return _why_closed(unit)
         return f"It takes {unit.minutes:.0f} minutes with the way, more than any day has."
     if visit.windows is not None:
         return "Every day on which somebody can be let in is full."
     return "Every day before its deadline is full." if latest is not None else "Every day is full."
+
+
+def _why_closed(unit: Unit) -> str:
+    """Why a unit fits no working day that it would fit if it were open at any time."""
+    longest = max(
+        (window.until_min - window.from_min for visit in unit.visits for window in visit.windows or ()), default=0
+    )
+    if 0 < longest < unit.minutes:
+        return f"It takes {unit.minutes:.0f} minutes; somebody lets in for {longest:.0f} at most."
+    if longest:
+        return (
+            "With the way there, it fits none of the times at which somebody lets in, or at which its key can be had."
+        )
+    return "Its key cannot be had early enough, or brought back in time, on any working day."
 
 
 def _without_windows(visit: WantedVisit) -> WantedVisit:

@@ -22,7 +22,7 @@ from dorrik.report.tables import from_text
 #: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.
 LARGEST = 20_000_000
 LARGEST_UNPACKED = 100_000_000
-MOST_ROWS = 6_000
+MOST_ROWS = 25_001
 MOST_COLUMNS = 60
 LONGEST_CELL = 500
 #: Lines that tell what parts the cells of a table.
@@ -71,7 +71,7 @@ def read(data: bytes, name: str = "") -> Paper:
         raise UnreadablePaper("That is a workbook of the old kind (.xls): save it as .xlsx or .csv.")
     if data.lstrip()[:1] == b"{" or name.lower().endswith(".json"):
         return _document(_json(data))
-    if b"\0" in data[:4000] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
+    if b"\0" in data[:4000] and _wide(data) is None:
         raise UnreadablePaper("That is neither a report, nor a table (CSV, XLSX), nor an inspection (JSON).")
     return Paper(tables=(_csv(data),))
 
@@ -183,13 +183,33 @@ def _delimiter(text: str) -> str:
 
 
 def _text(data: bytes) -> str:
-    encodings = ["utf-16"] if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ["utf-8-sig", "cp1252"]
-    for encoding in encodings:
+    """The text of a table: in one encoding, or line by line where several were put together in one file."""
+    if (wide := _wide(data)) is not None:
+        return data.decode(wide, errors="replace")
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return "".join(_line(line) for line in data.removeprefix(b"\xef\xbb\xbf").splitlines(keepends=True))
+
+
+def _wide(data: bytes) -> str | None:
+    """The name of an encoding with two bytes a character; None for another. Some programs write it without a mark."""
+    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        return "utf-16"
+    head = data[:4000]
+    for name, zeros in (("utf-16-le", head[1::2]), ("utf-16-be", head[::2])):
+        if len(head) > 3 and zeros.count(0) > 0.6 * len(zeros):
+            return name
+    return None
+
+
+def _line(line: bytes) -> str:
+    for encoding in ("utf-8", "cp1252"):
         try:
-            return data.decode(encoding)
+            return line.decode(encoding)
         except UnicodeDecodeError:
             continue
-    return data.decode("latin-1")
+    return line.decode("latin-1")
 
 
 def _even(rows: Sequence[Sequence[str]]) -> tuple[tuple[str, ...], ...]:

@@ -62,12 +62,6 @@ def guess(heads: Sequence[str]) -> tuple[str | None, ...]:
     return (*known, *(None for _ in heads[MOST_COLUMNS:]))
 
 
-def head_row(rows: Sequence[Sequence[str]]) -> int:
-    """Which of the first rows is the head: the one with most columns that are recognised; 0 where none is."""
-    counted = [sum(key is not None for key in guess(row)) for row in rows[:20]]
-    return max(range(len(counted)), key=lambda i: (counted[i], -i), default=0)
-
-
 def read(rows: Sequence[Sequence[str]], columns: Sequence[str | None], first: int) -> tuple[ChartRow, ...]:
     """Read rows from the one with index `first`; columns: the target of each column, None for one left out.
 

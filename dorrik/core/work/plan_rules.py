@@ -28,7 +28,7 @@ class Broken:
 
 def broken(problem: PlanProblem, plan: VisitPlan) -> tuple[Broken, ...]:
     """Every hard rule that a plan breaks; none where it can be kept. Only the plan counts, however it was made."""
-    found = [*_counted(problem, plan), *_groups(problem, plan), *_keys_apart(plan)]
+    found = [*_counted(problem, plan), *_groups(problem, plan), *_keys_apart(problem, plan)]
     seen: set[tuple[str, date]] = set()
     for route in plan.routes:
         if (route.inspector, route.day) in seen:
@@ -68,12 +68,13 @@ def _groups(problem: PlanProblem, plan: VisitPlan) -> Iterator[Broken]:
             yield Broken("together", f"The visits of {name} are not made one after the other on one day.", tuple(ids))
 
 
-def _keys_apart(plan: VisitPlan) -> Iterator[Broken]:
-    """One key is with one inspector a day."""
+def _keys_apart(problem: PlanProblem, plan: VisitPlan) -> Iterator[Broken]:
+    """A single key is with one inspector a day."""
+    single = problem.single_keys
     with_whom: dict[tuple[str, date], set[str]] = {}
     for route in plan.routes:
         for stop in route.stops:
-            if stop.task == "fetch key":
+            if stop.task == "fetch key" and stop.id in single:
                 with_whom.setdefault((stop.id, route.day), set()).add(route.inspector)
     for (key, day), inspectors in with_whom.items():
         if len(inspectors) > 1:
@@ -92,7 +93,7 @@ def _day(problem: PlanProblem, route: DayRoute) -> Iterator[Broken]:
         yield Broken("day", f"{route.day} is not planned.", route.visits)
     if len(route.visits) > inspector.most_visits:
         yield Broken("visits a day", f"{len(route.visits)} visits, {inspector.most_visits} at most.", route.visits)
-    late = route.back - inspector.end_min > TOLERANCE or inspector.start_min - route.leaves > TOLERANCE
+    late = route.back - inspector.end_min > TOLERANCE or inspector.start_on(route.day) - route.leaves > TOLERANCE
     if late or route.back - route.leaves - inspector.most_minutes > TOLERANCE:
         yield Broken("overtime", f"{route.back - route.leaves:.0f} minutes on {route.day}.", route.visits)
     yield from _on_the_way(problem, inspector, route, visits)

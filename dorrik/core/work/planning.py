@@ -56,6 +56,11 @@ def estimate_min(size: Size, rates: Rates = _DEFAULTS) -> float:
     return sum(parts_min(size, rates).values())
 
 
+def on_site_min(size: Size, rates: Rates = _DEFAULTS) -> float:
+    """Time at the home alone (minutes): the report is written elsewhere."""
+    return estimate_min(size, rates) - rates.writing
+
+
 def calibrated(rates: Rates, visits: Iterable[Mapping[str, tuple[float, float]]]) -> Rates:
     """Rates multiplied, kind by kind, by the median of actual over estimated time of recorded visits.
 

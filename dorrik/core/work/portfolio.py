@@ -23,15 +23,17 @@ SPOKEN_OF = timedelta(days=60)
 class PropertyFacts:
     """What is known of a property; None or 0 for what is not there.
 
-    inspected_on: of its latest report; due_on: the last day for the next inspection; asked, booked_on: a job that is
-    open, and its day; in_hand: an inspection has begun and is not issued; held, return_on: it is on hold, and until
-    when; held_by_operator: for the network operator; required: observations of the report that are to be put right and
-    are not cleared; dangerous: those of them that are C1; required_by: the first legal day for that; copies, copies_by:
-    copies that the law wants sent and nothing shows sent, and the first day for one.
+    inspected_on: of its latest report; due_on: the last day for the next inspection; unreported: names of installations
+    that have no report and no day, beside others that have; asked, booked_on: a job that is open, and its day; in_hand:
+    an inspection has begun and is not issued; held, return_on: it is on hold, and until when; held_by_operator: for the
+    network operator; required: observations of the report that are to be put right and are not cleared; dangerous: one
+    of them is a C1; required_by: the first legal day for that; copies, copies_by: a copy that the law requires is not
+    shown to be sent, and the first day for one.
     """
 
     inspected_on: date | None = None
     due_on: date | None = None
+    unreported: tuple[str, ...] = ()
     asked: bool = False
     booked_on: date | None = None
     in_hand: bool = False
@@ -39,9 +41,9 @@ class PropertyFacts:
     return_on: date | None = None
     held_by_operator: bool = False
     required: int = 0
-    dangerous: int = 0
+    dangerous: bool = False
     required_by: date | None = None
-    copies: int = 0
+    copies: bool = False
     copies_by: date | None = None
 
 
@@ -70,8 +72,24 @@ class PortfolioLine:
 
 def line(facts: PropertyFacts, today: date) -> PortfolioLine:
     """Where a property stands on a day."""
-    found = sorted(_open(facts, today), key=lambda standing: STATES.index(standing.state))
-    return PortfolioLine(found[0], tuple(found[1:]))
+    standings = sorted(_open(facts, today), key=lambda standing: STATES.index(standing.state))
+    return PortfolioLine(standings[0], tuple(standings[1:]))
+
+
+def due_on(
+    reported: tuple[date, date | None] | None, inspected_elsewhere: date | None, due: date | None
+) -> date | None:
+    """The last day for the next inspection: by the latest report, else as the register says.
+
+    reported: when the latest report's inspection was, and when the next one is due by it, None without a report;
+    inspected_elsewhere, due: of the register, by a report of somebody else. The later inspection counts.
+    """
+    if reported is None:
+        return due
+    inspected, by_report = reported
+    if inspected_elsewhere is not None and inspected_elsewhere > inspected and due is not None:
+        return due
+    return by_report if by_report is not None else due
 
 
 def _open(facts: PropertyFacts, today: date) -> Iterator[Standing]:
@@ -79,7 +97,7 @@ def _open(facts: PropertyFacts, today: date) -> Iterator[Standing]:
         return Standing(state, on, on is not None and on < today, next_step, holder)
 
     if facts.required:
-        danger = f", {facts.dangerous} of them dangerous now" if facts.dangerous else ""
+        danger = ", danger present" if facts.dangerous else ""
         yield standing("to put right", facts.required_by, f"{facts.required} to put right{danger}", "client")
     if facts.held:
         holder: Holder = "network operator" if facts.held_by_operator else "inspector"
@@ -88,8 +106,7 @@ def _open(facts: PropertyFacts, today: date) -> Iterator[Standing]:
     elif facts.in_hand:
         yield standing("in hand", facts.booked_on or facts.due_on, "finish and issue the report", "inspector")
     if facts.copies:
-        copies = "1 copy" if facts.copies == 1 else f"{facts.copies} copies"
-        yield standing("copies due", facts.copies_by, f"send {copies} of the report", "office")
+        yield standing("copies due", facts.copies_by, "send the copies of the report", "office")
     if not (facts.held or facts.in_hand):
         yield from _to_inspect(facts, today)
 
@@ -114,5 +131,7 @@ def _to_inspect(facts: PropertyFacts, today: date) -> Iterator[Standing]:
     elif on is None:
         # A report without a day for the next one: nobody may read that as "nothing to do".
         yield Standing("due", None, False, "set when the next inspection is due", "office")
+    elif facts.unreported:
+        yield Standing("never", None, False, f"{', '.join(facts.unreported)}: no report yet", "office")
     else:
         yield Standing("done", on, False, "nothing until then", "nobody")

@@ -12,6 +12,8 @@ from dorrik.core.basics.record import record
 from dorrik.core.inspection import fields as f
 from dorrik.core.inspection.kinds import EntityKind
 from dorrik.core.inspection.records import EARTHING, NATIONS, PURPOSES, TENURES
+from dorrik.core.work.access_windows import AccessWindow
+from dorrik.core.work.working_week import DayOff, KeyHolder, WorkingWeek
 
 INSTRUMENT_KINDS = (
     "multifunction",
@@ -68,7 +70,13 @@ class Property:
     must_stay_on: str | None = f.text("Must stay on", 300)
     access: str | None = f.text("Access", 500)
     key_place: str | None = f.text("Keys are kept", 200)
+    key_holder_id: str | None = f.identity("Keys come from")
     parking: str | None = f.text("Parking", 200)
+    reference: str | None = f.text("Client's reference", 60)
+    inspected_on: str | None = f.day("Last inspected elsewhere")
+    due_on: str | None = f.day("Inspection due", ahead_days=AHEAD)
+    latitude: float | None = f.number("Latitude", "°", -90, 90)
+    longitude: float | None = f.number("Longitude", "°", -180, 180)
     notes: str | None = f.text("Notes", 1000)
     removed: bool | None = f.flag("Removed")
 
@@ -100,6 +108,10 @@ class Job:
     agreed_on: str | None = f.day("Agreed on")
     booked_on: str | None = f.day("Booked for", ahead_days=AHEAD)
     booked_at: str | None = f.text("Arrival", 20)
+    booked_with: str | None = f.identity("Inspector")
+    last_day: str | None = f.day("Last day for the visit", ahead_days=AHEAD)
+    visit_min: int | None = f.integer("Time on site in minutes", 5, 2400)
+    spent_min: int | None = f.integer("Time it took in minutes", 5, 2400)
     power_off: str | None = f.text("Power off", 60)
     boards: int | None = f.integer("Boards", 0, 99)
     rings: int | None = f.integer("Ring circuits", 0, 200)
@@ -165,16 +177,32 @@ REGISTER: Mapping[str, EntityKind] = MappingProxyType(
             EntityKind("client", Client, "firm", "clients"),
             EntityKind("property", Property, "client", "properties"),
             EntityKind("installation", Installation, "property", "installations"),
+            EntityKind("access_window", AccessWindow, "property", "access_windows"),
             EntityKind("job", Job, "property", "jobs"),
             EntityKind("instrument", Instrument, "firm", "instruments"),
             EntityKind("leads", LeadSet, "firm", "lead_sets"),
+            EntityKind("working_week", WorkingWeek, "firm", "working_weeks"),
+            EntityKind("day_off", DayOff, "working_week", "days_off"),
+            EntityKind("key_holder", KeyHolder, "firm", "key_holders"),
         )
     }
 )
+#: What belongs to one property, and goes with it.
+OF_PROPERTY = tuple(name for name, kind in REGISTER.items() if kind.parent == "property")
 
 #: Two dates or years, the first of which cannot be after the second, and what to say where it is.
 _IN_ORDER = {
-    "property": (("built_year", "rewired_year", "It cannot have been rewired before it was built."),),
+    "property": (
+        ("built_year", "rewired_year", "It cannot have been rewired before it was built."),
+        ("inspected_on", "due_on", "The next inspection cannot be due before the last one."),
+    ),
+    "access_window": (
+        ("first_day", "last_day", "The last day cannot be before the first."),
+        ("from_time", "until_time", "It cannot end before it begins."),
+    ),
+    "day_off": (("first_day", "last_day", "The last day cannot be before the first."),),
+    "working_week": (("starts_at", "ends_at", "The day cannot end before it begins."),),
+    "key_holder": (("opens_at", "closes_at", "It cannot close before it opens."),),
     "instrument": (
         ("bought_on", "calibrated_on", "It cannot have been calibrated before it was bought."),
         ("calibrated_on", "calibration_due", "The next calibration cannot be due before the last one."),

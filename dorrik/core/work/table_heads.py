@@ -40,3 +40,9 @@ def check_columns(columns: Sequence[str | None], labels: Mapping[str, str]) -> N
             raise ValueError(f"There is nothing called {key[:40]!r} to match a column with.")
         if used.count(key) > 1:
             raise ValueError(f"Two columns are matched with “{labels[key]}”: leave one of them out.")
+
+
+def head_row(rows: Sequence[Sequence[str]], guess: Callable[[Sequence[str]], Sequence[str | None]]) -> int:
+    """Which of the first rows is the head: the one with most columns that are recognised; 0 where none is."""
+    counted = [sum(key is not None for key in guess(row)) for row in rows[:20]]
+    return max(range(len(counted)), key=lambda i: (counted[i], -i), default=0)

@@ -1,6 +1,7 @@
 """How long visits really take, by those that were recorded: what an estimate is worth, and its spread (rule 16.1)."""
 
 from collections.abc import Callable, Hashable, Iterable, Mapping
+from datetime import datetime
 from statistics import median, quantiles
 from typing import TypeVar
 
@@ -47,6 +48,33 @@ class ExpectedLength:
     low: float
     high: float
     visits: int
+
+
+#: Homes are of one kind by how many circuits they have: up to so many, and more than the last.
+_SIZES = (6, 12, 20)
+
+
+def kind_of(circuits: int) -> str:
+    """Which kind of visit it is, by the size of the home."""
+    if not circuits:
+        return "size not known"
+    smaller = 0
+    for most in _SIZES:
+        if circuits <= most:
+            return f"{smaller + 1} to {most} circuits"
+        smaller = most
+    return f"more than {_SIZES[-1]} circuits"
+
+
+def on_site_min(spans: Iterable[tuple[datetime, datetime]]) -> float:
+    """How long anybody was there (minutes): arrived and left of each person; two at once count once."""
+    total, until = 0.0, datetime.min
+    for arrived, left in sorted(spans):
+        begins = max(arrived, until)
+        if left > begins:
+            total += (left - begins).total_seconds() / 60
+            until = left
+    return total
 
 
 def usable(visits: Iterable[RecordedVisit]) -> list[RecordedVisit]:

@@ -8,7 +8,7 @@ is a solver's work; whatever finds one, `plan_rules.broken` says whether it can 
 from collections.abc import Iterator, Mapping, Sequence
 from datetime import date, timedelta
 from itertools import pairwise
-from math import hypot
+from math import ceil, hypot
 from typing import Literal
 
 from dorrik.core.basics.record import record
@@ -70,7 +70,8 @@ class Inspector:
     """Somebody who makes visits.
 
     home: where the day begins and ends; start_min, end_min: not on the way before and not after; weekdays: those worked
-    (0 is Monday); days_off: those of them that are not; most_visits, most_minutes: in a day, travel counted.
+    (0 is Monday); days_off: those of them that are not; extra_days: others that are; earlier: days that begin earlier,
+    and by how many minutes; most_visits, most_minutes: in a day, travel counted.
     """
 
     id: str
@@ -79,19 +80,30 @@ class Inspector:
     end_min: float = 17 * 60
     weekdays: frozenset[int] = frozenset(range(5))
     days_off: frozenset[date] = frozenset()
+    extra_days: frozenset[date] = frozenset()
+    earlier: tuple[tuple[date, float], ...] = ()
     most_visits: int = MOST_VISITS
     most_minutes: float = 480.0
+
+    def start_on(self, day: date) -> float:
+        """When that day begins, at the earliest."""
+        return self.start_min - dict(self.earlier).get(day, 0.0)
 
 
 @record
 class Key:
-    """Keys that are fetched before a visit and brought back after it on the same day, while somebody is there."""
+    """Keys that are fetched before a visit and brought back after it on the same day, while somebody is there.
+
+    many: it is a place that keeps a key for each of several homes, so that two inspectors can both fetch there on one
+    day; a single key is with one of them.
+    """
 
     id: str
     place: Place
     from_min: float = 0.0
     until_min: float = 24 * 60
     handling_min: float = 5.0
+    many: bool = False
 
 
 @record
@@ -125,7 +137,8 @@ class Travel:
 @record(kw_only=True)
 class PlanProblem:
     """What is to be planned. first: the first day on which anybody can go; last: the last that is looked at;
-    slack_days: working days kept free before a deadline."""
+    slack_days: working days kept free before a deadline; grid_min: visits begin at whole multiples of so many minutes,
+    as occupiers are told, 0 for any."""
 
     visits: tuple[WantedVisit, ...]
     inspectors: tuple[Inspector, ...]
@@ -134,6 +147,12 @@ class PlanProblem:
     keys: tuple[Key, ...] = ()
     travel: Travel = Travel()
     slack_days: int = 1
+    grid_min: float = 0.0
+
+    @property
+    def single_keys(self) -> frozenset[str]:
+        """Ids of the keys that one inspector a day can have."""
+        return frozenset(key.id for key in self.keys if not key.many)
 
     def days(self) -> Iterator[date]:
         """Every day that is looked at."""
@@ -188,7 +207,8 @@ class VisitPlan:
 
 def works_on(inspector: Inspector, day: date) -> bool:
     """Does an inspector work that day?"""
-    return day.weekday() in inspector.weekdays and day not in inspector.days_off
+    usual = day.weekday() in inspector.weekdays or day in inspector.extra_days
+    return usual and day not in inspector.days_off
 
 
 def latest_day(visit: WantedVisit, slack_days: int) -> date | None:
@@ -230,7 +250,7 @@ def timed(problem: PlanProblem, inspector: Inspector, day: date, visits: Sequenc
         return None
     stops: list[Stop] = []
     places: list[Place] = []
-    here, now = inspector.home, inspector.start_min
+    here, now = inspector.home, inspector.start_on(day)
     held: set[str] = set()
     for at, visit in enumerate(visits):
         if visit.key and visit.key not in held:
@@ -243,7 +263,7 @@ def timed(problem: PlanProblem, inspector: Inspector, day: date, visits: Sequenc
             if now > key.until_min + TOLERANCE:
                 return None
         arrives = now + problem.travel.minutes(here, visit.place)
-        start = _begins(visit, day, arrives)
+        start = _begins(visit, day, arrives, problem.grid_min)
         if start is None:
             return None
         here, now = visit.place, start + visit.minutes
@@ -269,17 +289,23 @@ def timed(problem: PlanProblem, inspector: Inspector, day: date, visits: Sequenc
     return DayRoute(inspector.id, day, leaves, tuple(stops), back)
 
 
-def _begins(visit: WantedVisit, day: date, arrives: float) -> float | None:
+def _begins(visit: WantedVisit, day: date, arrives: float, grid_min: float) -> float | None:
     """When a visit begins for somebody who arrives then; None where that is too late."""
+
+    def on_grid(minute: float) -> float:
+        return ceil(minute / grid_min - TOLERANCE) * grid_min if grid_min else minute
+
     pinned = visit.pin.start_min if visit.pin is not None else None
     if pinned is not None:
         if arrives > pinned + TOLERANCE:
             return None
         arrives = pinned
+    else:
+        arrives = on_grid(arrives)
     if visit.windows is None:
         return arrives
     for window in sorted(visit.windows, key=lambda window: window.from_min):
-        start = max(arrives, window.from_min)
+        start = max(arrives, window.from_min if pinned is not None else on_grid(window.from_min))
         if window.day == day and start + visit.minutes <= window.until_min + TOLERANCE:
             return start if pinned is None or start == pinned else None
     return None

@@ -98,7 +98,7 @@ def _best(
     problem: PlanProblem, plan: VisitPlan, inspector: Inspector, day: date, visits: Sequence[WantedVisit]
 ) -> DayRoute | None:
     """The shortest day with those visits, in whichever order; what goes together stays one after the other."""
-    if len(visits) > inspector.most_visits or _key_elsewhere(plan, inspector, day, visits):
+    if len(visits) > inspector.most_visits or _key_elsewhere(problem, plan, inspector, day, visits):
         return None
     found = (timed(problem, inspector, day, order) for order in permutations(visits) if _side_by_side(order))
     return min((route for route in found if route), key=lambda route: route.back - route.leaves, default=None)
@@ -109,9 +109,11 @@ def _side_by_side(order: Sequence[WantedVisit]) -> bool:
     return all(names[at] == names[at - 1] or name not in names[:at] for at, name in enumerate(names) if name and at)
 
 
-def _key_elsewhere(plan: VisitPlan, inspector: Inspector, day: date, visits: Sequence[WantedVisit]) -> bool:
-    """Is a key that is needed with somebody else that day?"""
-    keys = {visit.key for visit in visits if visit.key}
+def _key_elsewhere(
+    problem: PlanProblem, plan: VisitPlan, inspector: Inspector, day: date, visits: Sequence[WantedVisit]
+) -> bool:
+    """Is a single key that is needed with somebody else that day?"""
+    keys = {visit.key for visit in visits} & problem.single_keys
     return any(
         stop.task == "fetch key" and stop.id in keys
         for route in plan.routes
@@ -125,8 +127,9 @@ def _earlier(problem: PlanProblem, plan: VisitPlan, visit: WantedVisit) -> Itera
         if not may_be_on(problem, visit, inspector, day):
             continue
         earlier = STEP_MIN
-        while earlier <= EARLIEST_MIN:
-            sooner = replace(inspector, start_min=inspector.start_min - earlier)
+        already = dict(inspector.earlier)
+        while already.get(day, 0.0) + earlier <= EARLIEST_MIN:
+            sooner = replace(inspector, earlier=tuple({**already, day: already.get(day, 0.0) + earlier}.items()))
             route = _best(problem, plan, sooner, day, (*here, visit))
             if route is not None:
                 says = f"{inspector.id} begins {earlier:.0f} min earlier on {day}"

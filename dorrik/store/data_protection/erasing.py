@@ -16,7 +16,7 @@ from sqlalchemy import Connection, Engine, Table, bindparam, delete, func, inser
 
 from dorrik.core.inspection.kinds import KINDS, EntityKind
 from dorrik.core.work.erasing import is_words, left, may_hold_words
-from dorrik.core.work.register import REGISTER
+from dorrik.core.work.register import OF_PROPERTY, REGISTER
 from dorrik.store.data_protection import erasing_after, retention
 from dorrik.store.database.engine import now
 from dorrik.store.database.tables import (
@@ -57,7 +57,7 @@ def erase(connection: Connection, firm_id: str, client_id: str, today: date) -> 
         raise retention.TooEarly(state.erasable_from)
     homes = retention.properties_of(connection, firm_id, client_id)
     at = retention.inspections_at(connection, firm_id, homes)
-    below = {kind: retention.below(connection, firm_id, kind, homes) for kind in ("job", "installation")}
+    below = {kind: retention.below(connection, firm_id, kind, homes) for kind in OF_PROPERTY}
     values = lines = 0
     for kind, ids in ({"client": [client_id], "property": homes} | below).items():
         search.forget(connection, firm_id, kind, ids)

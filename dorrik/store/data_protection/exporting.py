@@ -5,6 +5,7 @@ from typing import Any
 
 from sqlalchemy import Connection, select
 
+from dorrik.core.work.register import OF_PROPERTY
 from dorrik.store.data_protection import retention
 from dorrik.store.database.account_tables import audit_entry, person
 from dorrik.store.database.tables import ENTITIES, ENTRIES, book_change, inspection, issued_report, review_step
@@ -21,7 +22,7 @@ def of_client(connection: Connection, firm_id: str, client_id: str) -> dict[str,
     homes = retention.properties_of(connection, firm_id, client_id)
     at = retention.inspections_at(connection, firm_id, homes)
     entries = [("client", client_id), *(("property", home) for home in homes)]
-    for kind in ("installation", "job"):
+    for kind in OF_PROPERTY:
         c = ENTRIES[kind].c
         found = connection.execute(select(c.id).where(c.firm_id == firm_id, c.parent_id.in_(homes))).scalars()
         entries += [(kind, one) for one in found]

@@ -50,7 +50,8 @@ class Refused(ValueError):
         self.fields = dict(fields)
 
 
-def _entry(kind: str, row: Row[Any]) -> RegisterRecord:
+def entry_of(kind: str, row: Row[Any]) -> RegisterRecord:
+    """A row of a kind's table as an entry."""
     data = row._mapping
     values = {name: data[name] for name in REGISTER[kind].fields if data[name] is not None}
     values = {name: value.isoformat() if isinstance(value, date) else value for name, value in values.items()}
@@ -64,7 +65,7 @@ def get(connection: Connection, firm_id: str, kind: str, entry_id: str, *, lock:
     table = ENTRIES[kind]
     query = select(table).where(table.c.id == entry_id, table.c.firm_id == firm_id)
     row = connection.execute(query.with_for_update() if lock else query).one_or_none()
-    return _entry(kind, row) if row else None
+    return entry_of(kind, row) if row else None
 
 
 def entries(
@@ -80,7 +81,7 @@ def entries(
         if not is_id(parent_id):
             return []
         query = query.where(table.c.parent_id == parent_id)
-    return [_entry(kind, row) for row in connection.execute(query.order_by(table.c.id).limit(limit))]
+    return [entry_of(kind, row) for row in connection.execute(query.order_by(table.c.id).limit(limit))]
 
 
 def page(
@@ -94,10 +95,10 @@ def page(
     named = table.c.name if "name" in table.c else table.c.address
     query = select(table).where(*here).order_by(named.is_(None), named, table.c.id).offset(start).limit(limit)
     count = connection.execute(select(func.count()).select_from(table).where(*here)).scalar_one()
-    return [_entry(kind, row) for row in connection.execute(query)], count
+    return [entry_of(kind, row) for row in connection.execute(query)], count
 
 
-def _cleaned(kind: str, given: Mapping[str, Any]) -> dict[str, Any]:
+def cleaned(kind: str, given: Mapping[str, Any]) -> dict[str, Any]:
     """The values as they are kept. Raises Refused with every field that is wrong."""
     kept, wrong = {}, {}
     for given_name, value in given.items():
@@ -146,7 +147,7 @@ def change(
     entry = get(connection, firm_id, kind, entry_id, lock=True)
     if entry is None:
         return None
-    kept = _cleaned(kind, given)
+    kept = cleaned(kind, given)
     after = entry.values | kept
     wrong = contradiction(kind, after, frozenset(kept))
     if wrong:
@@ -232,7 +233,7 @@ def booked(
         .order_by(c.booked_on, c.booked_at)
         .limit(most)
     )
-    jobs = [_entry("job", row) for row in connection.execute(query)]
+    jobs = [entry_of("job", row) for row in connection.execute(query)]
     homes = {job.parent_id: get(connection, firm_id, "property", job.parent_id) for job in jobs}
     return [(job, home) for job in jobs if (home := homes[job.parent_id]) is not None]
 
@@ -317,21 +318,22 @@ def _subjects(connection: Connection, firm_id: str, entry: RegisterRecord) -> It
             v.get("name"), v.get("address"), v.get("contact"), v.get("phone"), v.get("email"),
         ))  # fmt: skip
         for home in entries(connection, firm_id, "property", entry.id):
-            yield _home(home, entry)
+            yield home_subject(home, entry)
     elif entry.kind == "property":
         client = get(connection, firm_id, "client", entry.parent_id)
-        yield _home(entry, client)
+        yield home_subject(entry, client)
         for job in entries(connection, firm_id, "job", entry.id):
             yield _job(job, entry)
     else:
         yield _job(entry, get(connection, firm_id, "property", entry.parent_id))
 
 
-def _home(home: RegisterRecord, client: RegisterRecord | None) -> Subject:
+def home_subject(home: RegisterRecord, client: RegisterRecord | None) -> Subject:
+    """A property as a search finds it."""
     v = home.values
     name = client.values.get("name") if client else None
     return Subject("property", home.id, v.get("address") or "No address yet", name or "", (
-        v.get("address"), v.get("occupier_name"), v.get("occupier_phone"), name,
+        v.get("address"), v.get("occupier_name"), v.get("occupier_phone"), v.get("reference"), name,
     ))  # fmt: skip
 
 

@@ -5,6 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from dorrik.core.work import chart
+from dorrik.core.work.table_heads import head_row
 
 HEADS = ["Cct No", "Circuit description", "Cable mm²", "Device", "R1+R2 (Ω)", "Insulation L-E", "Zs Ω", "Remarks"]
 
@@ -26,7 +27,7 @@ def test_columns_are_recognised_by_their_heads():
 
 def test_the_head_is_found_below_a_title():
     rows = [["Chart of the pilot's house", ""], ["", ""], ["Way", "Circuit"], ["1", "Cooker"]]
-    assert chart.head_row(rows) == 2
+    assert head_row(rows, chart.guess) == 2
 
 
 def test_a_row_is_read_with_the_short_forms_of_the_trade():

@@ -25,7 +25,7 @@ SOON, LATER = date(2027, 1, 15), date(2031, 11, 10)
         (PropertyFacts(in_hand=True, held=True, return_on=SOON), "on hold", SOON, "inspector"),
         (PropertyFacts(in_hand=True, held=True, held_by_operator=True), "on hold", None, "network operator"),
         (PropertyFacts(inspected_on=TODAY, due_on=LATER, required=3, required_by=SOON), "to put right", SOON, "client"),
-        (PropertyFacts(inspected_on=TODAY, due_on=LATER, copies=1, copies_by=SOON), "copies due", SOON, "office"),
+        (PropertyFacts(inspected_on=TODAY, due_on=LATER, copies=True, copies_by=SOON), "copies due", SOON, "office"),
         (PropertyFacts(inspected_on=TODAY, due_on=LATER), "done", LATER, "nobody"),
         # A report that set no day: that is not "nothing to do".
         (PropertyFacts(inspected_on=TODAY), "due", None, "office"),
@@ -38,12 +38,12 @@ def test_each_state_names_the_day_that_counts_and_who_has_it(facts, state, on, h
 
 def test_a_visit_that_is_booked_hides_nothing_that_is_open():
     facts = PropertyFacts(
-        inspected_on=date(2026, 11, 1), due_on=SOON, booked_on=SOON, required=2, dangerous=1, copies=1,
+        inspected_on=date(2026, 11, 1), due_on=SOON, booked_on=SOON, required=2, dangerous=True, copies=True,
         required_by=date(2026, 11, 30), copies_by=date(2026, 11, 29),
     )  # fmt: skip
     found = line(facts, TODAY)
     assert found.first.state == "to put right" and found.first.late
-    assert "1 of them dangerous now" in found.first.next_step
+    assert "danger present" in found.first.next_step
     assert [one.state for one in found.also] == ["copies due", "booked"]
     assert found.also[0].late
 
@@ -74,7 +74,7 @@ any_facts = st.builds(
     PropertyFacts,
     inspected_on=days, due_on=days, asked=st.booleans(), booked_on=days, in_hand=st.booleans(), held=st.booleans(),
     return_on=days, held_by_operator=st.booleans(), required=st.integers(0, 5), required_by=days,
-    copies=st.integers(0, 3), copies_by=days,
+    copies=st.booleans(), copies_by=days,
 )  # fmt: skip
 
 
@@ -85,7 +85,7 @@ def test_whatever_is_open_is_named(facts):
     assert len(states) == len(set(states))
     assert states == sorted(states, key=portfolio.STATES.index)
     assert ("to put right" in states) is bool(facts.required)
-    assert ("copies due" in states) is bool(facts.copies)
+    assert ("copies due" in states) is facts.copies
     assert ("on hold" in states) is facts.held
     # Nothing is called done over anything that is open.
     if found.first.state == "done":
@@ -95,5 +95,26 @@ def test_whatever_is_open_is_named(facts):
 @given(any_facts)
 def test_a_property_that_is_made_worse_in_one_place_never_stands_better(facts):
     before = portfolio.STATES.index(line(facts, TODAY).first.state)
-    for worse in (replace(facts, required=facts.required + 1), replace(facts, copies=facts.copies + 1)):
+    for worse in (replace(facts, required=facts.required + 1), replace(facts, copies=True)):
         assert portfolio.STATES.index(line(worse, TODAY).first.state) <= before
+
+
+REPORTED, NEXT = date(2024, 5, 1), date(2029, 5, 1)
+
+
+@pytest.mark.parametrize(
+    ("reported", "elsewhere", "of_register", "expected"),
+    [
+        (None, None, None, None),
+        (None, REPORTED, SOON, SOON),
+        ((REPORTED, NEXT), None, None, NEXT),
+        # Somebody else inspected before or after: the later inspection counts.
+        ((REPORTED, NEXT), REPORTED - timedelta(days=900), SOON, NEXT),
+        ((REPORTED, NEXT), REPORTED + timedelta(days=400), SOON, SOON),
+        # A report that set no day takes none away.
+        ((REPORTED, None), None, SOON, SOON),
+        ((REPORTED, NEXT), REPORTED + timedelta(days=400), None, NEXT),
+    ],
+)
+def test_the_later_inspection_says_when_the_next_is_due(reported, elsewhere, of_register, expected):
+    assert portfolio.due_on(reported, elsewhere, of_register) == expected

@@ -591,7 +591,13 @@ export interface RegisterFields {
     must_stay_on: string;
     access: string;
     key_place: string;
+    key_holder_id: string;
     parking: string;
+    reference: string;
+    inspected_on: string;
+    due_on: string;
+    latitude: number;
+    longitude: number;
     notes: string;
     removed: boolean;
   };
@@ -600,6 +606,15 @@ export interface RegisterFields {
     supplied_from: string;
     earthing: "TN-C-S" | "TN-S" | "TT";
     notes: string;
+    removed: boolean;
+  };
+  access_window: {
+    access: "possible" | "not possible";
+    weekday: "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
+    from_time: "06:00" | "06:30" | "07:00" | "07:30" | "08:00" | "08:30" | "09:00" | "09:30" | "10:00" | "10:30" | "11:00" | "11:30" | "12:00" | "12:30" | "13:00" | "13:30" | "14:00" | "14:30" | "15:00" | "15:30" | "16:00" | "16:30" | "17:00" | "17:30" | "18:00" | "18:30" | "19:00" | "19:30" | "20:00" | "20:30" | "21:00" | "21:30" | "22:00";
+    until_time: "06:00" | "06:30" | "07:00" | "07:30" | "08:00" | "08:30" | "09:00" | "09:30" | "10:00" | "10:30" | "11:00" | "11:30" | "12:00" | "12:30" | "13:00" | "13:30" | "14:00" | "14:30" | "15:00" | "15:30" | "16:00" | "16:30" | "17:00" | "17:30" | "18:00" | "18:30" | "19:00" | "19:30" | "20:00" | "20:30" | "21:00" | "21:30" | "22:00";
+    first_day: string;
+    last_day: string;
     removed: boolean;
   };
   job: {
@@ -613,6 +628,10 @@ export interface RegisterFields {
     agreed_on: string;
     booked_on: string;
     booked_at: string;
+    booked_with: string;
+    last_day: string;
+    visit_min: number;
+    spent_min: number;
     power_off: string;
     boards: number;
     rings: number;
@@ -657,6 +676,40 @@ export interface RegisterFields {
     name: string;
     known_ohm: number;
     retired: boolean;
+    removed: boolean;
+  };
+  working_week: {
+    name: string;
+    person_id: string;
+    by_request: boolean;
+    latitude: number;
+    longitude: number;
+    starts_at: "06:00" | "06:30" | "07:00" | "07:30" | "08:00" | "08:30" | "09:00" | "09:30" | "10:00" | "10:30" | "11:00" | "11:30" | "12:00" | "12:30" | "13:00" | "13:30" | "14:00" | "14:30" | "15:00" | "15:30" | "16:00" | "16:30" | "17:00" | "17:30" | "18:00" | "18:30" | "19:00" | "19:30" | "20:00" | "20:30" | "21:00" | "21:30" | "22:00";
+    ends_at: "06:00" | "06:30" | "07:00" | "07:30" | "08:00" | "08:30" | "09:00" | "09:30" | "10:00" | "10:30" | "11:00" | "11:30" | "12:00" | "12:30" | "13:00" | "13:30" | "14:00" | "14:30" | "15:00" | "15:30" | "16:00" | "16:30" | "17:00" | "17:30" | "18:00" | "18:30" | "19:00" | "19:30" | "20:00" | "20:30" | "21:00" | "21:30" | "22:00";
+    most_visits: number;
+    most_minutes: number;
+    not_monday: boolean;
+    not_tuesday: boolean;
+    not_wednesday: boolean;
+    not_thursday: boolean;
+    not_friday: boolean;
+    on_saturday: boolean;
+    removed: boolean;
+  };
+  day_off: {
+    first_day: string;
+    last_day: string;
+    reason: string;
+    removed: boolean;
+  };
+  key_holder: {
+    name: string;
+    address: string;
+    phone: string;
+    latitude: number;
+    longitude: number;
+    opens_at: "06:00" | "06:30" | "07:00" | "07:30" | "08:00" | "08:30" | "09:00" | "09:30" | "10:00" | "10:30" | "11:00" | "11:30" | "12:00" | "12:30" | "13:00" | "13:30" | "14:00" | "14:30" | "15:00" | "15:30" | "16:00" | "16:30" | "17:00" | "17:30" | "18:00" | "18:30" | "19:00" | "19:30" | "20:00" | "20:30" | "21:00" | "21:30" | "22:00";
+    closes_at: "06:00" | "06:30" | "07:00" | "07:30" | "08:00" | "08:30" | "09:00" | "09:30" | "10:00" | "10:30" | "11:00" | "11:30" | "12:00" | "12:30" | "13:00" | "13:30" | "14:00" | "14:30" | "15:00" | "15:30" | "16:00" | "16:30" | "17:00" | "17:30" | "18:00" | "18:30" | "19:00" | "19:30" | "20:00" | "20:30" | "21:00" | "21:30" | "22:00";
     removed: boolean;
   };
 }

@@ -1,0 +1,240 @@
+"""A portfolio, of a client or of the whole firm: its properties, its map, as a table, and from a table."""
+
+from collections.abc import Mapping
+from datetime import date
+from itertools import islice
+from typing import Annotated
+
+from fastapi import Query, Request, Response
+from starlette.concurrency import run_in_threadpool
+
+from dorrik.api.common_types import Problem
+from dorrik.api.files import download
+from dorrik.api.papers import A_FILE, read_upload
+from dorrik.api.portfolio_types import (
+    BoundsOut,
+    CellMistakeOut,
+    MapCellOut,
+    MapOut,
+    NationLaw,
+    PortfolioLineOut,
+    PortfolioOut,
+    PortfolioTableOut,
+    StandingOut,
+    StateCount,
+    TableColumnOut,
+    Taking,
+)
+from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.routing import router as make_router
+from dorrik.api.work import work
+from dorrik.core.basics.text import shown
+from dorrik.core.book import intervals
+from dorrik.core.inspection.records import NATIONS, TENURES
+from dorrik.core.work import portfolio_table, portfolio_view
+from dorrik.core.work.portfolio import Holder, Standing, State
+from dorrik.core.work.portfolio_view import Bounds, Filters, Order, ViewedProperty
+from dorrik.core.work.table_heads import head_row
+from dorrik.office import portfolio_import
+from dorrik.report import portfolio_csv
+from dorrik.report.papers import Paper
+from dorrik.store.database.engine import now
+from dorrik.store.register import register
+
+router = make_router("/api/portfolio", "portfolio", {**RESPONSES, 422: {"model": Problem}})
+
+#: Properties of a page, and mistakes, sample rows and other clients' addresses that are told.
+PAGE, MISTAKES, SAMPLE, ELSEWHERE = 100, 400, 12, 20
+
+_States = Annotated[list[State] | None, Query()]
+_Degrees = Annotated[float | None, Query(ge=-180, le=180, allow_inf_nan=False)]
+
+
+def _found(request: Request, client_id: str | None) -> tuple[str, list[ViewedProperty], Mapping[str, str]]:
+    """What it is the portfolio of, its properties, and which coordinates cannot be right. Raises ProblemError."""
+    with work(request) as (connection, me):
+        title = me.firm_name
+        if client_id is not None:
+            client = register.get(connection, me.firm_id, "client", client_id)
+            if client is None:
+                raise not_found("client")
+            title = client.values.get("name") or "Client without a name"
+        whole = request.app.state.portfolios.now(connection, me.firm_id, now().date())
+    return title, whole.of_client(client_id), whole.doubts
+
+
+@router.get("")
+def page(
+    request: Request, client_id: str | None = None, states: _States = None, holder: Holder | None = None,
+    nation: str = "", late: bool = False, due_until: date | None = None, text: str = Query("", max_length=200),
+    order: Order = "urgency", start: int = Query(0, ge=0, le=1_000_000), limit: int = Query(PAGE, ge=1, le=500),
+) -> PortfolioOut:  # fmt: skip
+    """Some properties of a portfolio in an order, with what the filters let through."""
+    title, viewed, doubts = _found(request, client_id)
+    rest = Filters(holder=holder, nation=nation, late=late, due_until=due_until, text=text)
+    others = portfolio_view.passing(viewed, rest)
+    passing = portfolio_view.passing(others, Filters(states=frozenset(states or ())))
+    shown_lines = portfolio_view.in_order(passing, order)[start : start + limit]
+    nations = sorted({one.nation for one in viewed if one.nation})
+    return PortfolioOut(
+        title=title,
+        client_id=client_id,
+        today=now().date(),
+        lines=[_line(one, doubts) for one in shown_lines],
+        count=len(passing),
+        total=len(viewed),
+        states=[StateCount(state=state, count=count) for state, count in portfolio_view.counts(others).items()],
+        late=sum(one.line.first.late for one in others),
+        nations=nations,
+        laws=[NationLaw(nation=one, says=_law(one)) for one in nations if one in NATIONS],
+        caution=intervals.CAUTION,
+        unplaced=sum(one.latitude is None or one.longitude is None for one in viewed),
+        doubtful=sum(one.id in doubts for one in viewed),
+    )
+
+
+def _line(one: ViewedProperty, doubts: Mapping[str, str]) -> PortfolioLineOut:
+    return PortfolioLineOut(
+        id=one.id, address=one.address, reference=one.reference, client_id=one.client_id, client=one.client,
+        nation=one.nation, due_on=one.due_on, first=_standing(one.line.first),
+        also=[_standing(standing) for standing in one.line.also],
+        placed=one.latitude is not None and one.longitude is not None, doubt=doubts.get(one.id),
+    )  # fmt: skip
+
+
+def _standing(standing: Standing) -> StandingOut:
+    return StandingOut.model_validate(standing, from_attributes=True)
+
+
+def _law(nation: str) -> str:
+    """What the law asks of a let home there, in a few words."""
+    years = intervals.longest_years(TENURES[0], nation)
+    copy = next((duty for duty in intervals.duties(nation) if duty.ticked_by == "copy:occupier" and duty.days), None)
+    said = f"at most {years:g} years"
+    return f"{said}; {copy.short} within {copy.days} days" if copy is not None else said
+
+
+@router.get("/map")
+def map_of(
+    request: Request, client_id: str | None = None, states: _States = None, holder: Holder | None = None,
+    nation: str = "", late: bool = False, due_until: date | None = None, text: str = Query("", max_length=200),
+    south: _Degrees = None, north: _Degrees = None, west: _Degrees = None, east: _Degrees = None,
+) -> MapOut:  # fmt: skip
+    """A part of the map in cells, the whole where no part is named; what cannot be right stands on no map."""
+    _, viewed, doubts = _found(request, client_id)
+    filters = Filters(
+        states=frozenset(states or ()), holder=holder, nation=nation, late=late, due_until=due_until, text=text
+    )
+    passing = [one for one in portfolio_view.passing(viewed, filters) if one.id not in doubts]
+    whole = portfolio_view.bounds(passing)
+    part = whole
+    if south is not None and north is not None and west is not None and east is not None:
+        part = Bounds(south, north, west, east)
+    if whole is None or part is None:
+        return MapOut(part=None, whole=None, cells=[])
+    addresses = {one.id: one.address for one in passing}
+    cells = [
+        MapCellOut(
+            latitude=cell.latitude, longitude=cell.longitude, count=cell.count, state=cell.state, late=cell.late,
+            property_id=cell.property_id, address=addresses.get(cell.property_id, ""),
+        )
+        for cell in portfolio_view.cells(passing, part)
+    ]  # fmt: skip
+    return MapOut(part=_bounds(part), whole=_bounds(whole), cells=cells)
+
+
+def _bounds(bounds: Bounds) -> BoundsOut:
+    return BoundsOut.model_validate(bounds, from_attributes=True)
+
+
+@router.get(".csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
+def as_table(request: Request, client_id: str | None = None) -> Response:
+    """The portfolio as a table; what begins like a formula is written as text."""
+    _, viewed, _ = _found(request, client_id)
+    text = portfolio_csv.write(portfolio_view.in_order(viewed, "address"))
+    return download("\ufeff" + text, "portfolio.csv", "text/csv")
+
+
+@router.post("/{client_id}/table", openapi_extra=A_FILE)
+async def take(
+    request: Request,
+    client_id: str,
+    name: str = Query("table.csv", max_length=200),
+    sheet: int = Query(0, ge=0, le=500),
+    head: int | None = Query(None, ge=0, le=25_000),
+    columns: str | None = Query(None, max_length=2_000),
+    taking: Taking = "nothing",
+) -> PortfolioTableOut:
+    """A table (CSV or a workbook) as the portfolio of a client. columns: what each column is, parted by commas, nothing
+    for one that is left out; guessed where it is not said. taking: nothing is taken but by saying so, and then every
+    row without a mistake, or nothing at all."""
+    await run_in_threadpool(_client, request, client_id)
+    paper = await read_upload(request, name)
+    return await run_in_threadpool(_take, request, client_id, paper, (sheet, head, columns), taking)
+
+
+def _client(request: Request, client_id: str) -> None:
+    with work(request, "keep the register", only_reads=True) as (connection, me):
+        if register.get(connection, me.firm_id, "client", client_id) is None:
+            raise not_found("client")
+
+
+def _at(field: str, message: str) -> ProblemError:
+    return ProblemError(422, "invalid", message, fields=[{"field": field, "message": message}])
+
+
+def _take(
+    request: Request, client_id: str, paper: Paper, said: tuple[int, int | None, str | None], taking: Taking
+) -> PortfolioTableOut:
+    sheet, head, named = said
+    if not paper.tables:
+        raise _at("file", "That file holds no table. Choose a CSV file or a workbook (XLSX).")
+    sheet = min(sheet, len(paper.tables) - 1)
+    rows = paper.tables[sheet].rows
+    head = min(head, len(rows) - 1) if head is not None else head_row(rows, portfolio_table.guess)
+    columns = portfolio_table.guess(rows[head])
+    if named is not None:
+        columns = tuple(key or None for key in named.split(","))[: len(rows[head])]
+        columns += (None,) * (len(rows[head]) - len(columns))
+    problem, found, taken = None, portfolio_import.NOTHING, portfolio_import.TakenPortfolio(0, 0)
+    with work(request, "keep the register") as (connection, me):
+        if register.get(connection, me.firm_id, "client", client_id, lock=taking != "nothing") is None:
+            raise not_found("client")
+        try:
+            found = portfolio_import.read(
+                connection, me.firm_id, client_id, rows, columns, head + 1, now().date()
+            )  # fmt: skip
+            taken = portfolio_import.take(connection, me.firm_id, me.id, client_id, found, taking)
+        except register.Refused as error:
+            raise _at("columns", f"Nothing was taken. {shown(str(error))}") from None
+        except ValueError as error:
+            if taking != "nothing":
+                raise _at("columns", str(error)) from None
+            problem = str(error)
+    sample = [(at, row) for at, row in enumerate(rows[head + 1 :], head + 2) if any(row)]
+    wrong = {mistake.row for mistake in found.table.mistakes}
+    first = [one for one in sample if one[0] in wrong][:SAMPLE] or sample[:SAMPLE]
+    return PortfolioTableOut(
+        sheets=[table.sheet for table in paper.tables],
+        sheet=sheet,
+        head=head,
+        heads=list(rows[head]),
+        columns=list(columns),
+        targets=[TableColumnOut(key=one.key, label=one.label) for one in portfolio_table.COLUMNS],
+        sample=[list(row) for _, row in first],
+        sample_rows=[at for at, _ in first],
+        rows=len(sample),
+        new=len(found.new),
+        known=sum(bool(row.known_id) and row.row not in found.elsewhere for row in found.table.rows),
+        different=len(found.changes),
+        elsewhere=[f"Row {row}: {client}" for row, client in islice(found.elsewhere.items(), ELSEWHERE)],
+        elsewhere_count=len(found.elsewhere),
+        mistakes=[
+            CellMistakeOut.model_validate(mistake, from_attributes=True) for mistake in found.table.mistakes[:MISTAKES]
+        ],
+        mistake_rows=len(wrong),
+        cleaned=paper.cleaned,
+        problem=problem,
+        added=taken.added,
+        changed=taken.changed,
+    )  # fmt: skip

@@ -1,0 +1,63 @@
+"""Booking a visit where the plan has it, and taking a booking back: the job gets the day, the hour and who comes."""
+
+from collections.abc import Mapping
+from datetime import date
+
+from sqlalchemy import Connection
+
+from dorrik.office import visit_situation
+from dorrik.office.kept_plan import Change, as_kept
+from dorrik.office.plan_by_hand import CannotBeThere
+from dorrik.office.visit_situation import OpenVisit
+from dorrik.store.people.people import Person
+from dorrik.store.planning import visits
+from dorrik.store.planning.visits import Place
+from dorrik.store.register import register
+
+
+def book(connection: Connection, me: Person, today: date, visit_id: str) -> Change:
+    """Book a visit where the plan has it. Raises KeyError for no such visit, CannotBeThere where it has no place,
+    or one that does not hold."""
+    here = visit_situation.situation(connection, me.firm_id, today, lock=True)
+    one = here.visits[visit_id]
+    kept = as_kept(here)
+    if visit_id in kept.broken:
+        raise CannotBeThere(f"{kept.broken[visit_id]} Replan before you book it.")
+    placed = one.kept
+    if placed is None or placed.day is None or placed.begins_min is None or placed.inspector_id is None:
+        raise CannotBeThere("It has no place in the plan. Plan it before you book it.")
+    return book_at(connection, me, one, placed.inspector_id, placed.day, placed.begins_min)
+
+
+def book_at(connection: Connection, me: Person, one: OpenVisit, inspector_id: str, day: date, begins: float) -> Change:
+    """Book a visit there, whose place the caller has checked and whose plan it holds."""
+    minutes = (one.kept.minutes if one.kept is not None else None) or one.length.minutes
+    # A return visit has no booking of its own: it is kept there.
+    pinned = one.inspection_id is not None
+    place = Place(one.id, one.job.id, one.inspection_id, inspector_id, day, begins, minutes, pinned)
+    visits.place(connection, me.firm_id, me.id, [place])
+    if one.inspection_id is None:
+        whole = round(begins)
+        values = {
+            "booked_on": day.isoformat(), "booked_at": f"{whole // 60:02d}:{whole % 60:02d}",
+            "booked_with": inspector_id, "state": "booked",
+        }  # fmt: skip
+        register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
+    return Change(visits.change_head(connection, me.firm_id), (), 0)
+
+
+def cancel(connection: Connection, me: Person, today: date, visit_id: str) -> Change:
+    """Take a booking back; the visit stays where the plan has it. Raises KeyError, CannotBeThere where nothing was
+    booked."""
+    here = visit_situation.situation(connection, me.firm_id, today, lock=True)
+    one = here.visits[visit_id]
+    if not one.booked:
+        raise CannotBeThere("It was not booked.")
+    values = {"booked_on": None, "booked_at": None, "booked_with": None, "state": "confirmed"}
+    register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
+    return Change(visits.change_head(connection, me.firm_id), (), 0)
+
+
+def asked(connection: Connection, firm_id: str) -> Mapping[str, str]:
+    """How it stands with the occupier of each visit that was asked about, by the visit."""
+    return {}

@@ -1,0 +1,174 @@
+"""The plan of visits as it is kept: read back with its ways and keys, and written down. No plan is kept that breaks a
+hard rule (rule 16.2)."""
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Any
+
+from sqlalchemy import Connection
+
+from dorrik.core.work.plan_rules import broken
+from dorrik.core.work.visit_plan import DayRoute, Left, Pin, VisitPlan, WantedVisit, may_be_on, timed, works_on
+from dorrik.office.visit_situation import OpenVisit, Situation
+from dorrik.planner.replan import MovedVisit, moments
+from dorrik.store.database.engine import now
+from dorrik.store.people.people import Person
+from dorrik.store.planning import visits
+from dorrik.store.planning.visits import Place
+
+#: Moves that are told.
+_MOST_TOLD = 200
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """What planning came to: the plan's version, and everything that moved beside what was asked for."""
+
+    version: int
+    moved: tuple[MovedVisit, ...]
+    left: int
+
+
+@dataclass(frozen=True, slots=True)
+class KeptPlan:
+    """The plan as it is kept. plan: days that can be kept, with the way and the keys, and whatever has no place;
+    broken: visits whose day no longer holds, and why."""
+
+    plan: VisitPlan
+    broken: Mapping[str, str]
+
+
+def as_kept(here: Situation) -> KeptPlan:
+    """The plan as it is kept, each day timed as it is now."""
+    wanted = {visit.id: visit for visit in here.problem.visits}
+    inspectors = {inspector.id: inspector for inspector in here.problem.inspectors}
+    days: dict[tuple[str, date], list[WantedVisit]] = {}
+    for route in here.old.routes:
+        for stop in route.stops:
+            pin = Pin(route.inspector, route.day, stop.begins)
+            days.setdefault((route.inspector, route.day), []).append(replace(wanted[stop.id], pin=pin))
+    there = {visit.id for some in days.values() for visit in some}
+    for visit in wanted.values():
+        # Booked before anybody planned: it takes its time of that day all the same.
+        if visit.id not in there and visit.pin is not None and here.visits[visit.id].booked:
+            days.setdefault((visit.pin.inspector, visit.pin.day), []).append(visit)
+            there.add(visit.id)
+    routes: list[DayRoute] = []
+    wrong: dict[str, str] = {}
+    for (who, day), some in days.items():
+        some.sort(key=lambda visit: visit.pin.start_min or 0.0 if visit.pin is not None else 0.0)
+        inspector = inspectors.get(who)
+        timed_day = timed(here.problem, inspector, day, some) if inspector is not None else None
+        if timed_day is not None:
+            routes.append(timed_day)
+            continue
+        for visit in some:
+            pinned = replace(here.problem, visits=tuple(visit if v.id == visit.id else v for v in wanted.values()))
+            to = visit.pin or Pin(who, day)
+            wrong[visit.id] = (
+                why_not(replace(here, problem=pinned), visit.id, to) or "The visits of this day no longer fit."
+            )
+    left = tuple(Left(visit.id, left_because(here, visit.id)) for visit in wanted.values() if visit.id not in there)
+    return KeptPlan(VisitPlan(tuple(routes), left), wrong)
+
+
+def left_because(here: Situation, visit_id: str) -> str:
+    """Why a visit has no place."""
+    one = here.visits[visit_id]
+    if one.booked:
+        return f"Booked for {short(date.fromisoformat(one.job.values['booked_on']))}: say who goes, or plan it."
+    return (one.kept.why if one.kept is not None else None) or "Not planned yet."
+
+
+def why_not(here: Situation, visit_id: str, to: Pin) -> str | None:
+    """Why a visit cannot be there whatever else is on that day, in words; None where it can."""
+    problem = here.problem
+    visit = next(visit for visit in problem.visits if visit.id == visit_id)
+    inspector = next((one for one in problem.inspectors if one.id == to.inspector), None)
+    if inspector is None:
+        return "That inspector makes no visits."
+    name = here.names.get(inspector.id, "The inspector")
+    if to.day < problem.first:
+        return "That day has begun or is gone."
+    if to.day > problem.last:
+        return f"Planned is until {short(problem.last)}."
+    if not works_on(inspector, to.day):
+        return f"{name} does not work on {short(to.day)}."
+    if visit.last_day is not None and to.day > visit.last_day:
+        return f"Its last day is {short(visit.last_day)}."
+    if not may_be_on(problem, visit, inspector, to.day):
+        return f"Nobody can let in on {short(to.day)} for so long."
+    if timed(problem, inspector, to.day, [visit]) is None:
+        if timed(problem, inspector, to.day, [replace(visit, pin=Pin(to.inspector, to.day))]) is not None:
+            return "Not at that time: the way, the key or whoever lets in does not allow it. Try another hour."
+        return f"The day of {name} is too short for it, with the way."
+    return None
+
+
+def keep(
+    connection: Connection, me: Person, here: Situation, plan: VisitPlan, planned_s: float | None = None,
+    why: Mapping[str, str] | None = None,
+) -> Change:  # fmt: skip
+    """Write a plan down, whose lock the transaction holds. why: of what moved. Raises AssertionError for a plan that
+    breaks a hard rule: none such leaves here."""
+    if wrong := broken(here.problem, plan):
+        raise AssertionError(f"A plan that breaks a rule: {wrong[0]}")
+    was, are = moments(here.old), moments(plan)
+    left = {one.visit_id: one.why for one in plan.left}
+    wanted = {visit.id: visit for visit in here.problem.visits}
+    places, moved = [], []
+    for visit_id, visit in wanted.items():
+        before, after = was.get(visit_id), are.get(visit_id)
+        one = here.visits[visit_id]
+        said = named(left.get(visit_id, ""), here.names) or None
+        kept = one.kept
+        same = before == after and (after is not None or (kept is not None and kept.why == said))
+        if not same or (kept is not None and kept.pinned) is not (visit.pin is not None):
+            places.append(_place(one, visit, after, said))
+        if before != after:
+            reason = named((why or {}).get(visit_id, "") or _why(before, after), here.names)
+            moved.append(MovedVisit(visit_id, before, after, reason))
+    visits.place(connection, me.firm_id, me.id, places)
+    told = [_plain(one) for one in moved[:_MOST_TOLD]]
+    more: dict[str, Any] = {"planned_at": now(), "planned_s": planned_s} if planned_s is not None else {}
+    version = visits.change_head(connection, me.firm_id, moved=told, **more)
+    return Change(version, tuple(moved), len(plan.left))
+
+
+def _why(before: object, after: object) -> str:
+    if before is None:
+        return "new in the plan"
+    return "moved by planning" if after is not None else "has no place any more"
+
+
+def _place(one: OpenVisit, visit: WantedVisit, after: Any, why: str | None) -> Place:
+    if after is None:
+        return Place(one.id, one.job.id, one.inspection_id, None, None, None, visit.minutes, False, why)
+    return Place(
+        one.id, one.job.id, one.inspection_id, after.inspector, after.day, after.begins, visit.minutes,
+        visit.pin is not None and not one.booked,
+    )  # fmt: skip
+
+
+def _plain(one: MovedVisit) -> dict[str, Any]:
+    def moment(at: Any) -> dict[str, Any] | None:
+        return None if at is None else {"inspector": at.inspector, "day": at.day.isoformat(), "begins": at.begins}
+
+    return {"visit_id": one.visit_id, "was": moment(one.was), "now": moment(one.now), "why": one.why}
+
+
+_ID = re.compile("[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
+_DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
+
+
+def named(text: str, names: Mapping[str, str]) -> str:
+    """A sentence of the planner with names for ids, and days as people write them."""
+    text = _ID.sub(lambda found: names.get(found[0], "another"), text)
+    return _DAY.sub(lambda found: short(date.fromisoformat(found[0])), text)
+
+
+def short(day: date) -> str:
+    """A day in a sentence."""
+    return f"{day:%a} {day.day} {day:%b}"
