@@ -7,6 +7,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from datetime import date, timedelta
+from functools import partial
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -75,4 +76,4 @@ def run() -> None:
             ("the map", "/api/portfolio/map"),
         ):
             size = len(http.get(where).content)
-            print(f"portfolio           {name}: {_median_ms(lambda at=where: http.get(at)):.0f} ms, {size / 1000:.0f} kB")
+            print(f"portfolio           {name}: {_median_ms(partial(http.get, where)):.0f} ms, {size / 1000:.0f} kB")

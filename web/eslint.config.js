@@ -13,6 +13,7 @@ const LAYERS = [
   ["papers", "comeback", "price"],
   // Screens of the firm, and the stages of an inspection.
   ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],
+  ["portfolio", "planner"],
   ["brief", "intake", "walk", "isolation", "boards", "measurements", "observations", "report"],
   ["bench"],
   ["shell"],

@@ -37,6 +37,7 @@ from dorrik.api import (
     people,
     pictures,
     planner,
+    planner_weeks,
     portfolio,
     problems,
     rates,
@@ -110,7 +111,8 @@ def create_app(
     problems.install(app)
     for module in (
         health, metrics, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
-        stored_readings, pictures, register, portfolio, planner, office,
+        stored_readings, pictures, register, portfolio, planner, planner_weeks,
+        office,
         job_letters, coding, notices, operator_letter, certificates,
         offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,

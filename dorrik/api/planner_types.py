@@ -6,6 +6,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Strict
+from dorrik.api.register_types import RegisterEntry
 
 
 class PlanStopOut(BaseModel):
@@ -178,6 +179,28 @@ class WayOutIn(Strict):
     day: date
     earlier_min: float = Field(ge=0, le=600, allow_inf_nan=False)
     moved: str = Field(max_length=36)
+
+
+class WeekOut(BaseModel):
+    """Somebody who makes visits, and their days off."""
+
+    entry: RegisterEntry
+    days_off: list[RegisterEntry]
+
+
+class ColleagueOut(BaseModel):
+    id: str
+    name: str
+
+
+class WeeksOut(BaseModel):
+    """Who makes visits, where keys are, which people the firm has; travel: ways in its table of travel times."""
+
+    weeks: list[WeekOut]
+    key_holders: list[RegisterEntry]
+    people: list[ColleagueOut]
+    travel: int
+    settings: PlanSettings
 
 
 class PlanChangedOut(BaseModel):

@@ -109,6 +109,10 @@ def home(request: Request, entry_id: str) -> PropertyOut:
             installations=[
                 _shown(entry) for entry in register.entries(connection, me.firm_id, "installation", entry_id)
             ],
+            access_windows=[
+                _shown(entry) for entry in register.entries(connection, me.firm_id, "access_window", entry_id)
+            ],
+            key_holders=[_shown(entry) for entry in register.entries(connection, me.firm_id, "key_holder")],
             jobs=[_shown(entry) for entry in register.entries(connection, me.firm_id, "job", entry_id)],
             inspections=_past(connection, me.firm_id, entry_id),
             next_number=numbers.next_job(connection, me.firm_id),

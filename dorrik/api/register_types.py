@@ -81,6 +81,8 @@ class PropertyOut(BaseModel):
     property: RegisterEntry
     client: RegisterEntry
     installations: list[RegisterEntry]
+    access_windows: list[RegisterEntry]
+    key_holders: list[RegisterEntry]
     jobs: list[RegisterEntry]
     inspections: list[PastOut]
     next_number: str

@@ -20,6 +20,9 @@ const Clients = screen(() => import("./register/Clients").then((m) => m.Clients)
 const Client = screen(() => import("./register/Clients").then((m) => m.Client));
 const Property = screen(() => import("./register/Property").then((m) => m.default));
 const Job = screen(() => import("./register/Job").then((m) => m.default));
+const Portfolio = screen(() => import("./portfolio/Portfolio").then((m) => m.default));
+const Planner = screen(() => import("./planner/Planner").then((m) => m.default));
+const Weeks = screen(() => import("./planner/Weeks").then((m) => m.default));
 const Instruments = screen(() => import("./register/Instruments").then((m) => m.default));
 const FirmScreen = screen(() => import("./firm/Firm").then((m) => m.default));
 const Account = screen(() => import("./account/Account").then((m) => m.default));
@@ -158,6 +161,9 @@ function Screens({ me }: { me: Me }) {
         <Route path="/client/:id" element={<Client me={me} />} />
         <Route path="/property/:id" element={<Property />} />
         <Route path="/job/:id" element={<Job me={me} />} />
+        <Route path="/portfolio/:client?" element={<Portfolio />} />
+        <Route path="/planner" element={<Planner me={me} />} />
+        <Route path="/planner/weeks" element={<Weeks me={me} />} />
         <Route path="/instruments" element={<Instruments me={me} />} />
         <Route path="/firm/:part?" element={<FirmScreen me={me} />} />
         <Route path="/kit" element={<Kit />} />

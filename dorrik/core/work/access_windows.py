@@ -85,7 +85,10 @@ def _joined(spans: Iterable[tuple[float, float]]) -> Iterator[tuple[float, float
 
 
 def _without(span: tuple[float, float], taken: tuple[float, float]) -> Iterator[tuple[float, float]]:
+    if taken[1] <= taken[0] or taken[1] <= span[0] or taken[0] >= span[1]:
+        yield span
+        return
     if taken[0] > span[0]:
-        yield span[0], min(span[1], taken[0])
+        yield span[0], taken[0]
     if taken[1] < span[1]:
-        yield max(span[0], taken[1]), span[1]
+        yield taken[1], span[1]

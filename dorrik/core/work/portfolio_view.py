@@ -14,7 +14,7 @@ from dorrik.core.work.portfolio import STATES, Holder, PortfolioLine, State
 Order = Literal["urgency", "due", "address", "client"]
 ORDERS: tuple[Order, ...] = get_args(Order)
 #: A map has so many cells side by side, and so many on top of each other.
-COLUMNS, ROWS = 48, 30
+COLUMNS, ROWS = 24, 28
 
 
 @record

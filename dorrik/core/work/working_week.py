@@ -98,4 +98,5 @@ def inspector(week_id: str, week: Mapping[str, Any], off: Iterable[Mapping[str, 
 
 def key(holder_id: str, holder: Mapping[str, Any], place: Place) -> Key:
     """A place of keys as the planner takes it."""
-    return Key(holder_id, place, minute(holder.get("opens_at"), 0.0), minute(holder.get("closes_at"), 24 * 60.0))
+    hours = minute(holder.get("opens_at"), 0.0), minute(holder.get("closes_at"), 24 * 60.0)
+    return Key(holder_id, place, *hours, many=True)

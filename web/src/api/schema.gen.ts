@@ -1223,6 +1223,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/planner/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weeks
+         * @description Working weeks with their days off, key places, and what the plan goes by.
+         */
+        get: operations["weeks_api_planner_weeks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/agenda": {
         parameters: {
             query?: never;
@@ -4040,6 +4060,13 @@ export interface components {
             known: components["schemas"]["Known"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
+        };
+        /** ColleagueOut */
+        ColleagueOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * ColumnOut
@@ -6907,6 +6934,10 @@ export interface components {
             client: components["schemas"]["RegisterEntry"];
             /** Installations */
             installations: components["schemas"]["RegisterEntry"][];
+            /** Access Windows */
+            access_windows: components["schemas"]["RegisterEntry"][];
+            /** Key Holders */
+            key_holders: components["schemas"]["RegisterEntry"][];
             /** Jobs */
             jobs: components["schemas"]["RegisterEntry"][];
             /** Inspections */
@@ -8651,6 +8682,30 @@ export interface components {
             earlier_min: number;
             /** Moved */
             moved: string;
+        };
+        /**
+         * WeekOut
+         * @description Somebody who makes visits, and their days off.
+         */
+        WeekOut: {
+            entry: components["schemas"]["RegisterEntry"];
+            /** Days Off */
+            days_off: components["schemas"]["RegisterEntry"][];
+        };
+        /**
+         * WeeksOut
+         * @description Who makes visits, where keys are, which people the firm has; travel: ways in its table of travel times.
+         */
+        WeeksOut: {
+            /** Weeks */
+            weeks: components["schemas"]["WeekOut"][];
+            /** Key Holders */
+            key_holders: components["schemas"]["RegisterEntry"][];
+            /** People */
+            people: components["schemas"]["ColleagueOut"][];
+            /** Travel */
+            travel: number;
+            settings: components["schemas"]["PlanSettings"];
         };
         /**
          * WhatOut
@@ -17644,6 +17699,134 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weeks_api_planner_weeks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeeksOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };

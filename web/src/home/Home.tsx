@@ -28,6 +28,8 @@ const WaitingAsked = loaded<WaitingProps>(null, () => import("./WaitingAsked").t
 
 const PLACES = [
   ["/clients", "Clients", null],
+  ["/portfolio", "Portfolio", null],
+  ["/planner", "Planner", null],
   ["/to-put-right", "To put right", null],
   ["/letters", "Letters", null],
   ["/instruments", "Instruments", null],

@@ -1,12 +1,13 @@
 /** Matching the columns of a table with what they are, with every row as it would be taken over and every mistake in it. */
-import { Box, Flex, Table } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
-import { type Choice, SelectField } from "../ui/ChoiceField";
+import type { Choice } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
+import { MatchTable } from "../ui/MatchTable";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 
@@ -64,53 +65,17 @@ export function ChartMatch({ paper, busy, carry }: Props) {
         <Box flex="1 1 16rem">Say what each column is. {left > 0 && <b>{left} not matched: left out.</b>}</Box>
       </Flex>
       {preview.isError && <Told trouble>{explain(preview.error)}</Told>}
-      <Box overflow="auto" maxH="26rem" borderWidth="1.5px" borderColor="line" borderRadius="lg" fontSize="sm">
-        <Table.Root>
-          <Table.Header>
-            <Table.Row>
-              <Table.ColumnHeader {...STUCK}>Row</Table.ColumnHeader>
-              {columns.map((key, i) => (
-                <Table.ColumnHeader key={i} {...STUCK} minW="10rem" color={key ? "ink" : "quiet"}>
-                  {table.rows[head]?.[i] || `column ${i + 1}`}
-                  <SelectField
-                    quiet
-                    label={`What column ${i + 1} is`}
-                    value={key ?? ""}
-                    choices={targets}
-                    change={(chosen) => match(i, chosen || null)}
-                  />
-                </Table.ColumnHeader>
-              ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {lines.slice(0, SHOWN).map((line) => (
-              <Table.Row key={line.row} data-wrong={line.wrong.length > 0 || undefined}>
-                <Table.Cell>{line.row}</Table.Cell>
-                {columns.map((key, i) => {
-                  const mistake = line.wrong.find((one) => one.column === i);
-                  return (
-                    <Table.Cell
-                      key={i}
-                      color={key ? "ink" : "quiet"}
-                      whiteSpace="nowrap"
-                      data-wrong={mistake ? true : undefined}
-                      {...(mistake && WRONG)}
-                    >
-                      {table.rows[line.row - 1]?.[i]}
-                      {mistake && (
-                        <Box as="small" display="block" fontWeight="normal">
-                          {mistake.reason}
-                        </Box>
-                      )}
-                    </Table.Cell>
-                  );
-                })}
-              </Table.Row>
-            ))}
-          </Table.Body>
-        </Table.Root>
-      </Box>
+      <MatchTable
+        heads={table.rows[head] ?? []}
+        columns={columns}
+        targets={targets}
+        rows={lines.slice(0, SHOWN).map((line) => ({
+          number: line.row,
+          cells: table.rows[line.row - 1] ?? [],
+          mistakes: line.wrong,
+        }))}
+        match={match}
+      />
       {lines.length > SHOWN && <p>and {lines.length - SHOWN} rows more</p>}
       {wrong.length > 0 && (
         <Told trouble>
@@ -137,12 +102,3 @@ export function ChartMatch({ paper, busy, carry }: Props) {
     </Box>
   );
 }
-
-const STUCK = { position: "sticky", top: "0", bg: "sand", zIndex: "1" } as const;
-const WRONG = {
-  whiteSpace: "normal",
-  minWidth: "12rem",
-  borderLeftWidth: "4px",
-  borderColor: "ink",
-  fontWeight: "bold",
-} as const;

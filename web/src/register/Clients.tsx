@@ -6,7 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me } from "../api/client";
 import { explain } from "../api/errors";
 import { SearchBox } from "../search/SearchBox";
-import { Button } from "../ui/Button";
+import { Button, LinkButton } from "../ui/Button";
 import { Line, Lines, Page, Section } from "../ui/Page";
 import { Pages } from "../ui/Pages";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
@@ -105,7 +105,7 @@ export function Client({ me }: { me: Me }) {
         wide={["notes"]}
       />
       <ClientLinks client={client.id} name={textOf(client, "name")} mayMake={me.may.includes("send letters")} />
-      <Section title="Properties">
+      <Section title="Properties" tools={<LinkButton to={`/portfolio/${client.id}`}>Portfolio and map</LinkButton>}>
         {trouble && <Told trouble>{trouble}</Told>}
         <Lines label="Properties">
           {properties.map((home) => (

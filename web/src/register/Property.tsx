@@ -12,6 +12,7 @@ import { Line, Lines, Page, Section } from "../ui/Page";
 import { Empty, Loading, Told, Trouble } from "../ui/States";
 import { tell } from "../ui/toaster";
 import { day } from "../ui/when";
+import { AccessWindows, KeyPlace } from "./Access";
 import { addEntry, changeEntry, type Entry, EntryField, EntryFields, Quiet, textOf } from "./entry";
 import { PastLines } from "./PastLines";
 import { Story } from "./Story";
@@ -113,7 +114,7 @@ interface FactsProps {
 
 /** What is known of the home: each fact is changed where it stands, and kept as it is left. */
 function Facts({ found, query, make }: FactsProps) {
-  const { property, installations } = found;
+  const { property, installations, access_windows, key_holders } = found;
   const fields = (names: string[]) => (
     <Box display="grid" gap="3" mb="4">
       {names.map((name) => (
@@ -135,10 +136,18 @@ function Facts({ found, query, make }: FactsProps) {
     >
       {fields(["address"])}
       <Fold title="Access" opened>
-        {fields(["occupier_name", "occupier_phone", "key_place", "access", "must_stay_on", "parking"])}
+        {fields(["occupier_name", "occupier_phone", "occupier_email"])}
+        <AccessWindows property={property} windows={access_windows} query={query} />
+        <Box mb="3">
+          <KeyPlace property={property} holders={key_holders} query={query} />
+        </Box>
+        {fields(["key_place", "access", "must_stay_on", "parking"])}
+      </Fold>
+      <Fold title="Due, and where it is" opened={textOf(property, "latitude") === ""}>
+        {fields(["due_on", "inspected_on", "reference", "latitude", "longitude"])}
       </Fold>
       <Fold title="The home" opened={!textOf(property, "tenure")}>
-        {fields(["nation", "tenure", "built_year", "rewired_year", "occupier_email", "notes"])}
+        {fields(["nation", "tenure", "built_year", "rewired_year", "notes"])}
       </Fold>
       <Fold title={`Installations: ${installations.length || "none yet"}`} opened={installations.length === 0}>
         <Text color="quiet" mb="2">

@@ -24,10 +24,15 @@ const HOW = {
   draggable: "Press M to move it, arrow keys to choose where to, Enter to put it there, Escape to leave it.",
 };
 
+/** Where a thing was let go in its place: its left edge, of the place's width; null by keyboard, which has no finger. */
+export interface LetGo {
+  at: number | null;
+}
+
 interface Props {
   /** What a thing is called, and a place, for those who hear it. */
   called: (id: string) => string;
-  drop: (thing: string, place: string) => void;
+  drop: (thing: string, place: string, where: LetGo) => void;
   children: ReactNode;
 }
 
@@ -43,7 +48,7 @@ export function Drag({ called, drop, children }: Props) {
       sensors={sensors}
       // What is under the finger; by keyboard, where there is none, what is nearest.
       collisionDetection={(given) => (given.pointerCoordinates ? pointerWithin(given) : closestCenter(given))}
-      onDragEnd={(event) => event.over && drop(String(event.active.id), String(event.over.id))}
+      onDragEnd={(event) => event.over && drop(String(event.active.id), String(event.over.id), letGo(event))}
       accessibility={{
         screenReaderInstructions: HOW,
         announcements: {
@@ -58,6 +63,12 @@ export function Drag({ called, drop, children }: Props) {
       {children}
     </DndContext>
   );
+}
+
+function letGo({ active, over, activatorEvent }: DragEndEvent): LetGo {
+  const [thing, place] = [active.rect.current.translated, over?.rect];
+  if (!thing || !place || activatorEvent instanceof KeyboardEvent) return { at: null };
+  return { at: (thing.left - place.left) / place.width };
 }
 
 /** What a thing needs to be dragged: spread over the element that has the focus. */

@@ -1,0 +1,202 @@
+/** The planner: visits against their deadlines, inspectors' weeks as strips, and why each visit is where it is. */
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Me } from "../api/client";
+import { explain } from "../api/errors";
+import { Button, LinkButton } from "../ui/Button";
+import { Empty, Loading, Progress, Told, Trouble } from "../ui/States";
+import { Drag, type LetGo } from "../ui/Drag";
+import { day } from "../ui/when";
+import { onGrid, spanOf } from "./minutes";
+import { DayMap } from "./DayMap";
+import { type Planning, type Plan, usePlanner } from "./usePlanner";
+import { VisitList } from "./VisitList";
+import { WeekStrips } from "./WeekStrips";
+import { Why } from "./Why";
+
+export default function Planner({ me }: { me: Me }) {
+  const [params, setParams] = useSearchParams();
+  const week = params.get("week");
+  const planning = usePlanner(week);
+  const [chosen, choose] = useState("");
+  const { plan } = planning;
+  if (plan.isPending) return <Loading what="the planner" lines={8} />;
+  if (plan.isError) return <Trouble message={explain(plan.error)} again={() => plan.refetch()} />;
+  const found = plan.data;
+  const show = (monday: string) => setParams({ week: monday }, { replace: true });
+  const pick = (id: string) => {
+    choose(id);
+    const visit = found.visits.find((one) => one.id === id);
+    if (visit?.day && !inWeek(visit.day, found.monday)) show(visit.day);
+  };
+  const visit = found.visits.find((one) => one.id === chosen);
+  const drop = (thing: string, place: string, { at }: LetGo) => {
+    const dragged = found.visits.find((one) => one.id === thing.split(" ")[1]);
+    const [, inspector_id = "", on = ""] = place.split(" ");
+    if (!dragged || !on) return;
+    const span = spanOf(found.inspectors);
+    // By keyboard no hour is chosen: any of that day will do.
+    const begins = at === null ? null : onGrid(span.from + at * (span.to - span.from));
+    choose(dragged.id);
+    void planning.move(dragged, { inspector_id, day: on, begins });
+  };
+  const lit = found.inspectors.flatMap((one) => one.days).find((one) => one.stops.some((stop) => stop.id === chosen));
+  return (
+    <Box as="main" maxW="100rem" mx="auto" px="4" pb="12">
+      <Head found={found} planning={planning} />
+      {found.notes.length > 0 && (
+        <Told trouble={found.inspectors.length === 0}>
+          {found.notes.map((note) => (
+            <Text key={note}>{note}</Text>
+          ))}
+          <LinkButton to="/planner/weeks">Inspectors and keys</LinkButton>
+        </Told>
+      )}
+      <Came planning={planning} />
+      <Drag called={(id) => called(id, found)} drop={drop}>
+        <Grid
+          templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 17.5rem", xl: "19rem minmax(0, 1fr) 17.5rem" }}
+          columnGap="6"
+          rowGap="6"
+        >
+          <Box gridColumn={{ lg: "1 / 3", xl: "auto" }} order={{ base: "2", xl: "0" }}>
+            <VisitList found={found} chosen={chosen} choose={pick} />
+          </Box>
+          <Box order={{ base: "0" }} minW="0">
+            {found.inspectors.length > 0 && (
+              <>
+                <WeekStrips found={found} planning={planning} chosen={chosen} choose={choose} show={show} />
+                <DayMap day={lit} inspectors={found.inspectors} chosen={chosen} />
+              </>
+            )}
+            {found.inspectors.length === 0 && (
+              <Empty title="Nobody makes visits yet">
+                Add the inspectors' weeks; visits are planned on their days.
+              </Empty>
+            )}
+          </Box>
+          <Box order={{ base: "1" }}>
+            <Why
+              found={found}
+              visit={visit}
+              planning={planning}
+              choose={pick}
+              mayBook={me.may.includes("keep the register")}
+            />
+          </Box>
+        </Grid>
+      </Drag>
+    </Box>
+  );
+}
+
+/** What is dragged, and where to, for those who hear it. */
+function called(id: string, found: Plan): string {
+  const [kind, first = "", second = ""] = id.split(" ");
+  if (kind !== "strip") return found.visits.find((one) => one.id === first)?.name ?? "the visit";
+  const who = found.inspectors.find((one) => one.id === first)?.name ?? "";
+  return `${day(second, { weekday: "long", day: "numeric", month: "long" })} of ${who}`;
+}
+
+const inWeek = (iso: string, monday: string) => {
+  const days = (Date.parse(iso) - Date.parse(monday)) / 86_400_000;
+  return days >= 0 && days < 7;
+};
+
+function Head({ found, planning }: { found: Plan; planning: Planning }) {
+  const { run } = planning;
+  const running = run?.state === "running";
+  const planned = found.planned_s !== null && `planned in ${found.planned_s.toFixed(1)} s`;
+  const count = found.visits.length;
+  return (
+    <>
+      <Flex as="nav" aria-label="Where you are" align="center" columnGap="2" minH="13" color="quiet">
+        <Link to="/">Home</Link>
+        <span aria-hidden>›</span>
+        <Link to="/portfolio">Portfolio</Link>
+      </Flex>
+      <Flex as="header" wrap="wrap" columnGap="5" rowGap="2" align="center" mb="3">
+        <Heading as="h1" flex="1 1 14rem">
+          Planner
+        </Heading>
+        <Text color="quiet">
+          {[planned, `${found.by_hand} of ${count} ${count === 1 ? "visit" : "visits"} kept by hand`]
+            .filter(Boolean)
+            .join(" · ")}
+        </Text>
+        <LinkButton to="/planner/weeks">Inspectors and keys</LinkButton>
+        {running ? (
+          <Button disabled={run.stop_asked} onClick={() => planning.stop(run.id)}>
+            {run.stop_asked ? "Stopping …" : "Stop, take best so far"}
+          </Button>
+        ) : (
+          <>
+            {found.planned_at && (
+              <Button title="Everything that nobody kept by hand may move" onClick={() => planning.begin(true)}>
+                Plan all anew
+              </Button>
+            )}
+            <Button variant="action" disabled={count === 0} onClick={() => planning.begin(false)}>
+              {found.planned_at ? "Replan" : "Plan visits"}
+            </Button>
+          </>
+        )}
+      </Flex>
+      {running && (
+        <Box mb="3">
+          <Progress
+            label={`${run.by} plans ${run.visits} visits. You can go on meanwhile.`}
+            done={Math.round(run.progress * 100)}
+          />
+        </Box>
+      )}
+    </>
+  );
+}
+
+/** So many moves are told by name. */
+const SHOWN = 6;
+
+/** What came of the last change, with everything that moved beside it. */
+function Came({ planning }: { planning: Planning }) {
+  const { told } = planning;
+  if (!told?.words) return null;
+  // What has a place for the first time stands in its week: nobody was told anything else.
+  const moved = told.moved.filter((one) => one.was !== "no place");
+  return (
+    <Told trouble={told.trouble}>
+      <Flex align="baseline" gap="3" wrap="wrap">
+        <Box flex="1 1 20rem">
+          <b>{told.words}</b>
+          {moved.length > 0 && (
+            <Box as="ul" listStyleType="none" aria-label="What moved">
+              {moved.slice(0, SHOWN).map((one) => (
+                <li key={one.visit_id}>
+                  {one.name}: {one.was} → {one.now} ({one.why})
+                </li>
+              ))}
+              {moved.length > SHOWN && <li>and {moved.length - SHOWN} more</li>}
+            </Box>
+          )}
+        </Box>
+        <Button size="sm" onClick={planning.dismiss}>
+          Close
+        </Button>
+      </Flex>
+    </Told>
+  );
+}
+
+/** The headline of what is planned against which day. */
+export function headline(found: Plan): string {
+  const left = found.visits.filter((one) => one.why !== null).length;
+  const count = found.visits.length;
+  const deadlines = found.visits.flatMap((one) => (one.deadline ? [one.deadline] : [])).sort();
+  const last = deadlines.at(-1);
+  const before = last ? ` before ${day(last, { day: "numeric", month: "long" })}` : "";
+  if (count === 0) return "Nothing to plan";
+  if (left === 0) return `All ${count}${before}`;
+  if (left === count) return `${count} to be planned${before}`;
+  return `All but ${left === 1 ? "one" : left}${before}`;
+}
