@@ -19,10 +19,11 @@ from dorrik.core.inspection.document import DocumentError, parse
 from dorrik.core.inspection.records import Inspection
 from dorrik.report.tables import from_text
 
-#: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at.
+#: Largest file that is read (bytes), largest a packed one may become, and how many rows are looked at: more than any
+#: table may have (`portfolio_table.MOST_ROWS`) with what stands above its heads, so that nothing is cut off untold.
 LARGEST = 20_000_000
 LARGEST_UNPACKED = 100_000_000
-MOST_ROWS = 25_001
+MOST_ROWS = 25_100
 MOST_COLUMNS = 60
 LONGEST_CELL = 500
 #: Lines that tell what parts the cells of a table.

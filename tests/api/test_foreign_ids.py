@@ -4,6 +4,7 @@ import re
 
 import pytest
 
+from dorrik.core.work.register import REGISTER
 from dorrik.store.database.engine import new_id
 from tests.api.conftest import Inspector
 from tests.api.reviewed import issue
@@ -25,6 +26,11 @@ class Theirs:
         self.ids["job"] = self.entry("job", self.ids["property"], number=f"J-{new_id()[-8:]}", extent=SECRET)
         self.ids["instrument"] = self.entry("instrument", self.ids["firm"], name=SECRET)
         self.ids["leads"] = self.entry("leads", self.ids["firm"], name=SECRET)
+        self.ids["access_window"] = self.entry("access_window", self.ids["property"], weekday="Monday")
+        self.ids["working_week"] = self.entry("working_week", self.ids["firm"], name=SECRET)
+        self.ids["day_off"] = self.entry("day_off", self.ids["working_week"], reason=SECRET)
+        self.ids["key_holder"] = self.entry("key_holder", self.ids["firm"], name=SECRET)
+        self.ids["visit"] = who.http.get("/api/planner").json()["visits"][0]["id"]
         inspection = who.begin()
         who.send(inspection, who.change("inspection", inspection, "client_name", SECRET))
         self.ids["inspection"] = inspection
@@ -80,6 +86,11 @@ BODIES = {
     "/api/inspections/{inspection_id}/after/mail": {"role": "client", "name": "x", "to": "a@b.example"},
     "/api/inspections/{inspection_id}/after/links": {"role": "client", "name": "x"},
     "/api/clients/{client_id}/links": {"role": "client", "name": "x"},
+    "/api/planner/visits/{visit_id}/move": {"inspector_id": "{id}", "day": "2030-01-02", "version": 0},
+    "/api/planner/visits/{visit_id}/hold": {"pinned": True, "version": 0},
+    "/api/planner/visits/{visit_id}/ways-out": {
+        "kind": "earlier start", "inspector_id": "{id}", "day": "2030-01-02", "earlier_min": 30, "moved": "",
+    },
 }  # fmt: skip
 #: What is opened by a link and not by a session; with the session of another firm it says so.
 BY_LINK = "/api/shared/"
@@ -92,7 +103,7 @@ def test_no_route_tells_or_changes_anything_for_any_id_of_another_firm(app, thei
         names = [n for n in re.findall(r"\{([a-z0-9_]+)\}", path) if n not in ("kind", "sha256", "number")]
         if not names or path.startswith(BY_LINK):
             continue
-        kinds = ["client", "property", "job", "installation", "instrument", "leads"] if "{kind}" in path else [""]
+        kinds = list(REGISTER) if "{kind}" in path else [""]
         for method in methods:
             for identity in theirs.ids.values():
                 for kind in kinds:
