@@ -30,6 +30,7 @@ from dorrik.api import (
     metrics,
     news_stream,
     notices,
+    occupiers,
     offers,
     office,
     operator_letter,
@@ -49,6 +50,7 @@ from dorrik.api import (
     rules,
     shared_intakes,
     shared_page,
+    shared_visit,
     sign_in,
     stored_readings,
     takeaway,
@@ -111,12 +113,12 @@ def create_app(
     problems.install(app)
     for module in (
         health, metrics, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
-        stored_readings, pictures, register, portfolio, planner, planner_weeks,
+        stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers,
         office,
         job_letters, coding, notices, operator_letter, certificates,
         offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,
-        after, shared_page, takeaway,
+        after, shared_page, shared_visit, takeaway,
         rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)

@@ -6,11 +6,12 @@ from datetime import date
 from sqlalchemy import Connection
 
 from dorrik.office import visit_situation
-from dorrik.office.kept_plan import Change, as_kept
+from dorrik.office.kept_plan import Change, as_kept, keep_row
 from dorrik.office.plan_by_hand import CannotBeThere
 from dorrik.office.visit_situation import OpenVisit
 from dorrik.store.people.people import Person
-from dorrik.store.planning import visits
+from dorrik.store.planning import visit_links, visit_steps, visits
+from dorrik.store.planning.visit_links import VisitLink
 from dorrik.store.planning.visits import Place
 from dorrik.store.register import register
 
@@ -26,6 +27,8 @@ def book(connection: Connection, me: Person, today: date, visit_id: str) -> Chan
     placed = one.kept
     if placed is None or placed.day is None or placed.begins_min is None or placed.inspector_id is None:
         raise CannotBeThere("It has no place in the plan. Plan it before you book it.")
+    visit_links.end(connection, me.firm_id, visit_id, "A time was agreed with us.")
+    visit_steps.note(connection, me.firm_id, visit_id, "booked", on_day=placed.day, person_id=me.id)
     return book_at(connection, me, one, placed.inspector_id, placed.day, placed.begins_min)
 
 
@@ -53,11 +56,30 @@ def cancel(connection: Connection, me: Person, today: date, visit_id: str) -> Ch
     one = here.visits[visit_id]
     if not one.booked:
         raise CannotBeThere("It was not booked.")
+    keep_row(connection, me, one)
+    visit_links.end(connection, me.firm_id, visit_id, "The visit was called off.")
+    on_day = date.fromisoformat(one.job.values["booked_on"])
+    visit_steps.note(connection, me.firm_id, visit_id, "cancelled", on_day=on_day, person_id=me.id)
     values = {"booked_on": None, "booked_at": None, "booked_with": None, "state": "confirmed"}
     register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
     return Change(visits.change_head(connection, me.firm_id), (), 0)
 
 
 def asked(connection: Connection, firm_id: str) -> Mapping[str, str]:
-    """How it stands with the occupier of each visit that was asked about, by the visit."""
-    return {}
+    """How it stands with the occupier of each visit that was asked about, in a few words, by the visit."""
+    return {visit_id: _said(link) for visit_id, link in visit_links.of_visits(connection, firm_id).items()}
+
+
+def _said(link: VisitLink) -> str:
+    words = str((link.answer_words or {}).get("words") or "")
+    match link.answer:
+        case "taken":
+            return "taken by the occupier"
+        case "declined":
+            return f"declined{f': {words}' if words else ''}"
+        case "proposed":
+            days = ", ".join((link.answer_words or {}).get("days") or ())
+            return f"proposes {' · '.join(part for part in (days, words) if part)}"
+    if link.ended_at is not None:
+        return link.ended_why or "asked before"
+    return "asked, opened" if link.opened else "asked"

@@ -125,7 +125,7 @@ def keep(
         said = named(left.get(visit_id, ""), here.names) or None
         kept = one.kept
         same = before == after and (after is not None or (kept is not None and kept.why == said))
-        if not same or (kept is not None and kept.pinned) is not (visit.pin is not None):
+        if not same or (kept is not None and kept.pinned) is not _by_hand(one, visit):
             places.append(_place(one, visit, after, said))
         if before != after:
             reason = named((why or {}).get(visit_id, "") or _why(before, after), here.names)
@@ -148,8 +148,14 @@ def _place(one: OpenVisit, visit: WantedVisit, after: Any, why: str | None) -> P
         return Place(one.id, one.job.id, one.inspection_id, None, None, None, visit.minutes, False, why)
     return Place(
         one.id, one.job.id, one.inspection_id, after.inspector, after.day, after.begins, visit.minutes,
-        visit.pin is not None and not one.booked,
+        _by_hand(one, visit),
     )  # fmt: skip
+
+
+def _by_hand(one: OpenVisit, visit: WantedVisit) -> bool:
+    """Does somebody of the firm keep it there, rather than a booking or a letter that waits for its answer?"""
+    known = one.kept is not None and one.kept.pinned
+    return visit.pin is not None and not one.booked and (known or not one.asked)
 
 
 def _plain(one: MovedVisit) -> dict[str, Any]:
@@ -172,3 +178,11 @@ def named(text: str, names: Mapping[str, str]) -> str:
 def short(day: date) -> str:
     """A day in a sentence."""
     return f"{day:%a} {day.day} {day:%b}"
+
+
+def keep_row(connection: Connection, me: Person, one: OpenVisit) -> None:
+    """What happens about a visit is written beside a row of it, whether or not it has a place."""
+    if one.kept is None:
+        why = None if one.booked else "Not planned yet."
+        place = Place(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
+        visits.place(connection, me.firm_id, me.id, [place])

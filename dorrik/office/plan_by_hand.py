@@ -16,7 +16,7 @@ from dorrik.core.work.visit_plan import Left, Pin, VisitPlan
 from dorrik.core.work.ways_out import WayOut, WayOutPrices
 from dorrik.office import visit_situation
 from dorrik.office.kept_plan import Change, as_kept, keep, left_because, why_not
-from dorrik.office.visit_situation import OpenVisit, Situation
+from dorrik.office.visit_situation import GRID_MIN, OpenVisit, Situation
 from dorrik.planner.replan import Replanned, moments, replan
 from dorrik.store.people.people import Person
 from dorrik.store.planning import visits
@@ -42,6 +42,13 @@ def move(connection: Connection, me: Person, today: date, visit_id: str, version
     _same_version(one, version)
     if one.booked:
         raise CannotBeThere("The occupier was told when you come. Cancel the booking first, then move the visit.")
+    return put(connection, me, here, visit_id, to, "moved by hand")
+
+
+def put(connection: Connection, me: Person, here: Situation, visit_id: str, to: Pin, why: str) -> Change:
+    """Put a visit somewhere, in a plan whose lock the transaction holds. why: it is there. Raises CannotBeThere."""
+    if to.start_min is not None:
+        to = replace(to, start_min=GRID_MIN * round(to.start_min / GRID_MIN))
     if visit_id not in {visit.id for visit in here.problem.visits}:
         raise CannotBeThere("A visit of today is not moved any more.")
     group = _group(here, visit_id)
@@ -61,11 +68,11 @@ def move(connection: Connection, me: Person, today: date, visit_id: str, version
         raise CannotBeThere(f"There is no room for it: {_in_the_way(here, to)}")
     rest = tuple(Left(visit.id, left_because(here, visit.id)) for visit in wanted if visit.id not in placed)
     plan = VisitPlan(found.plan.routes, (*found.plan.left, *rest))
-    return keep(connection, me, replace(here, problem=problem), plan, why=_reasons(found, visit_id))
+    return keep(connection, me, replace(here, problem=problem), plan, why=_reasons(found) | {visit_id: why})
 
 
-def _reasons(found: Replanned, visit_id: str) -> dict[str, str]:
-    return {one.visit_id: one.why for one in found.moved} | {visit_id: "moved by hand"}
+def _reasons(found: Replanned) -> dict[str, str]:
+    return {one.visit_id: one.why for one in found.moved}
 
 
 def _group(here: Situation, visit_id: str) -> frozenset[str]:

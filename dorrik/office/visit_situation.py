@@ -30,8 +30,9 @@ from dorrik.core.work.visit_plan import (
 )
 from dorrik.office import recorded_visits
 from dorrik.store.firm import house_rates
-from dorrik.store.planning import open_work, visits
+from dorrik.store.planning import open_work, visit_links, visits
 from dorrik.store.planning.open_work import HeldInspection, OpenJob
+from dorrik.store.planning.visit_links import VisitLink
 from dorrik.store.planning.visits import KeptVisit, PlanHead
 from dorrik.store.register import register
 from dorrik.store.register.register import RegisterRecord
@@ -47,8 +48,8 @@ RETURN_MIN = 90.0
 @dataclass(frozen=True, slots=True)
 class OpenVisit:
     """A visit that somebody has to make. inspection_id, reason: of a return visit; deadline: by law or as agreed;
-    return_on: the day that was agreed for a return visit; booked: the occupier knows of it; kept: its place in the
-    plan."""
+    return_on: the day that was agreed for a return visit; booked: the occupier knows of it; asked: they can still
+    take the time that it has in the plan; kept: its place in the plan."""
 
     id: str
     job: RegisterRecord
@@ -62,6 +63,7 @@ class OpenVisit:
     deadline: date | None
     return_on: date | None
     booked: bool
+    asked: bool
     kept: KeptVisit | None
 
 
@@ -143,22 +145,23 @@ def _gather(connection: Connection, firm_id: str) -> list[OpenVisit]:
     for waiting in open_work.held(connection, firm_id):
         held[waiting.job_id].append(waiting)
     kept = visits.of_firm(connection, firm_id)
+    links = visit_links.of_visits(connection, firm_id)
     rates, _, _ = house_rates.of(connection, firm_id)
     by_kind, of_firm = recorded_visits.factors(connection, firm_id, rates)
     found: list[OpenVisit] = []
     for open_job in jobs:
         length = recorded_visits.expected(open_job.job, rates, by_kind, of_firm)
         if open_job.job.id not in begun:
-            found.append(_visit(firm_id, open_job, None, length, kept))
+            found.append(_visit(firm_id, open_job, None, length, kept, links))
         for waiting in held[open_job.job.id]:
             minutes = ExpectedLength(RETURN_MIN, RETURN_MIN / 2, RETURN_MIN * 1.5, 0)
-            found.append(_visit(firm_id, open_job, waiting, minutes, kept))
+            found.append(_visit(firm_id, open_job, waiting, minutes, kept, links))
     return found
 
 
 def _visit(
     firm_id: str, open_job: OpenJob, waiting: HeldInspection | None, length: ExpectedLength,
-    kept: Mapping[str, KeptVisit],
+    kept: Mapping[str, KeptVisit], links: Mapping[str, VisitLink],
 ) -> OpenVisit:  # fmt: skip
     job, home = open_job.job, open_job.home
     name = short_address(str(home.values.get("address") or ""))
@@ -171,8 +174,17 @@ def _visit(
         deadline=date.fromisoformat(day) if day and waiting is None else None,
         return_on=waiting.return_on if waiting else None,
         booked=waiting is None and job.values.get("state") == "booked" and bool(job.values.get("booked_on")),
+        asked=_is_asked(links.get(key), kept.get(key)),
         kept=kept.get(key),
     )  # fmt: skip
+
+
+def _is_asked(link: VisitLink | None, kept: KeptVisit | None) -> bool:
+    """Does somebody decide just now whether to take the time that a visit has in the plan?"""
+    if link is None or not link.open or kept is None or kept.day is None:
+        return False
+    here = (kept.inspector_id, kept.day.isoformat(), kept.begins_min)
+    return any((time["inspector_id"], time["day"], time["begins"]) == here for time in link.times)
 
 
 def _together(ahead: Sequence[OpenVisit]) -> frozenset[str]:
@@ -194,7 +206,9 @@ def _wanted(
     pin, last_day = None, one.deadline
     kept = one.kept
     booked_on = _booked_on(one)
-    if kept is not None and kept.pinned and kept.inspector_id and kept.day and kept.day >= first:
+    # While an occupier decides, the time that was proposed is not given away.
+    stays = kept is not None and (kept.pinned or one.asked)
+    if kept is not None and stays and kept.inspector_id and kept.day and kept.day >= first:
         pin = Pin(kept.inspector_id, kept.day, kept.begins_min)
         minutes = kept.minutes or minutes
     if booked_on is not None and booked_on >= first:

@@ -56,6 +56,7 @@ def attacker(app, other_firm):
     return Inspector(app, other_firm.supervisor_email)
 
 
+NOBODY = "0" * 36
 #: What each route takes, with `{id}` where it takes an id; of the others nothing, or what the first line says.
 BODIES = {
     "/api/register/{kind}": {"parent_id": "{id}", "values": {"name": "x"}},
@@ -87,6 +88,11 @@ BODIES = {
     "/api/inspections/{inspection_id}/after/links": {"role": "client", "name": "x"},
     "/api/clients/{client_id}/links": {"role": "client", "name": "x"},
     "/api/planner/visits/{visit_id}/move": {"inspector_id": "{id}", "day": "2030-01-02", "version": 0},
+    "/api/visits/{visit_id}/ask": {
+        "to": "a@b.example", "times": [{"inspector_id": NOBODY, "day": "2030-01-02", "begins": 540}],
+    },
+    "/api/visits/{visit_id}/told": {"to": "a@b.example"},
+    "/api/visits/{visit_id}/no-access": {"at": "2026-11-03T09:00"},
     "/api/planner/visits/{visit_id}/hold": {"pinned": True, "version": 0},
     "/api/planner/visits/{visit_id}/ways-out": {
         "kind": "earlier start", "inspector_id": "{id}", "day": "2030-01-02", "earlier_min": 30, "moved": "",

@@ -13,6 +13,8 @@ from dorrik.store.database.tables import change as journal
 from dorrik.store.inspections import reviews
 from dorrik.store.mail import mail_queue
 from dorrik.store.people import sessions
+from dorrik.store.planning import visit_steps
+from dorrik.store.planning import visits as planned_visits
 from dorrik.store.register import register
 from dorrik.store.reports import client_links, copies, remedials
 
@@ -51,7 +53,28 @@ def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> di
     history = [_line(row) for row in connection.execute(query)]
     letters = [_letter(row) for row in mail_queue.of_subject(connection, job_id=entry_id)] if kind == "job" else []
     values = entry.values if entry else {}
-    return {"kind": kind, "id": entry_id, "values": values, "history": history, "letters": letters}
+    visits = list(_visits(connection, firm_id, entry_id)) if kind == "job" else []
+    return {
+        "kind": kind, "id": entry_id, "values": values, "history": history, "letters": letters, "visits": visits,
+    }  # fmt: skip
+
+
+def _visits(connection: Connection, firm_id: str, job_id: str) -> Iterator[dict[str, Any]]:
+    """Visits of a job with everything that happened about them."""
+    for one in planned_visits.of_firm(connection, firm_id).values():
+        if one.job_id != job_id:
+            continue
+        yield {
+            "day": one.day.isoformat() if one.day else None, "begins_min": one.begins_min, "minutes": one.minutes,
+            "steps": [
+                {
+                    "kind": step.kind, "at": step.at.isoformat() + "Z", "by": step.by, "what": step.what,
+                    "on_day": step.on_day.isoformat() if step.on_day else None, "letter": step.letter,
+                    "photos": len(step.photos),
+                }
+                for step in visit_steps.of_visit(connection, firm_id, one.id)
+            ],
+        }  # fmt: skip
 
 
 def _line(row: Any) -> dict[str, Any]:

@@ -16,7 +16,7 @@ from dorrik.store.people.people import address_key
 
 Kind = Literal[
     "link", "confirmation", "danger notice", "set-aside letter", "offer", "report", "completion", "reminder",
-    "trial letter",
+    "trial letter", "visit times", "power-off notice", "visit reminder",
 ]  # fmt: skip
 
 WINDOW = timedelta(hours=1)
