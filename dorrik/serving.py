@@ -207,7 +207,7 @@ def _mail(url: str, stopped: threading.Event) -> None:
     `stopped`."""
     if settings().delivery == "off":
         return
-    from dorrik.office import reminders, visit_reminders
+    from dorrik.office import due_reminders, reminders, visit_reminders
     from dorrik.office.mail_delivery import Delivery
     from dorrik.store.database.engine import make_engine, now
 
@@ -216,6 +216,7 @@ def _mail(url: str, stopped: threading.Event) -> None:
     def remind() -> None:
         reminders.remind(engine, now().date(), settings().address)
         visit_reminders.remind(engine, now().date())
+        due_reminders.remind(engine, now().date())
 
     threading.Thread(target=Delivery(engine).keep_going, args=(stopped, remind), daemon=True).start()
 

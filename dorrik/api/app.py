@@ -18,6 +18,7 @@ from dorrik.api import (
     checks,
     coding,
     data_protection,
+    feeds,
     firm,
     firm_catalogue,
     firm_paper,
@@ -113,7 +114,7 @@ def create_app(
     problems.install(app)
     for module in (
         health, metrics, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
-        stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers,
+        stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers, feeds,
         office,
         job_letters, coding, notices, operator_letter, certificates,
         offers,
@@ -122,6 +123,8 @@ def create_app(
         rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)
+
+    app.include_router(feeds.public)
 
     @app.get("/api/openapi.json", include_in_schema=False)
     def contract(request: Request) -> dict[str, Any]:

@@ -19,6 +19,7 @@ from dorrik.api.request_head import LARGEST_HEAD
 from dorrik.api.work import SIGNED_OUT
 from dorrik.store.people import sessions
 from dorrik.store.people.attempts import source_of
+from dorrik.store.planning import visit_links
 from dorrik.store.reports import client_links
 
 #: What a target may hold (bytes), and how many values its query.
@@ -32,6 +33,7 @@ LARGEST_OF_STRANGERS = 16_384
 LARGEST_FILE = 20_000_000
 FILES = re.compile(
     r"/api/(papers|import|firm/logo|shared/homes/[0-9a-f-]{36}/files"
+    r"|portfolio/[0-9a-f-]{36}/table|visits/[0-9a-f-]{36}/steps/[0-9a-f-]{36}/photos"
     r"|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings|after/files))"
 )
 
@@ -157,7 +159,10 @@ async def _is_known(scope: Scope, headers: Headers) -> bool:
         with scope["app"].state.engine.begin() as connection:
             if token is not None and sessions.who(connection, token) is not None:
                 return True
-            return link is not None and client_links.by_token(connection, link) is not None
+            if link is None:
+                return False
+            known = (client_links.by_token(connection, link), visit_links.by_token(connection, link))
+            return any(one is not None for one in known)
 
     return await run_in_threadpool(look_up)
 

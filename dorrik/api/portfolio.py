@@ -36,10 +36,11 @@ from dorrik.core.work.portfolio import Holder, Standing, State
 from dorrik.core.work.portfolio_view import Bounds, Filters, Order, ViewedProperty
 from dorrik.core.work.table_heads import head_row
 from dorrik.office import portfolio_import
-from dorrik.report import portfolio_csv
+from dorrik.report import month_page, portfolio_csv
 from dorrik.report.papers import Paper
 from dorrik.store.database.engine import now
-from dorrik.store.register import register
+from dorrik.store.people import people
+from dorrik.store.register import portfolio_rows, register
 
 router = make_router("/api/portfolio", "portfolio", {**RESPONSES, 422: {"model": Problem}})
 
@@ -153,6 +154,19 @@ def as_table(request: Request, client_id: str | None = None) -> Response:
     _, viewed, _ = _found(request, client_id)
     text = portfolio_csv.write(portfolio_view.in_order(viewed, "address"))
     return download("\ufeff" + text, "portfolio.csv", "text/csv")
+
+
+@router.get("/{client_id}/month.pdf", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
+def month(request: Request, client_id: str) -> Response:
+    """A landlord's page of this month: what was done, what is open at each home, what is due next."""
+    today = now().date()
+    with work(request) as (connection, me):
+        firm = people.firm_details(connection, me.firm_id)
+        done = portfolio_rows.inspected(connection, me.firm_id, client_id, today.replace(day=1), today)
+    title, viewed, _ = _found(request, client_id)
+    shown_ones = portfolio_view.in_order(viewed, "urgency")
+    details = {"name": firm["name"], "phone": firm["phone"] or "", "email": firm["email"] or ""}
+    return download(month_page.page(title, details, today, shown_ones, done), "month.pdf", "application/pdf")
 
 
 @router.post("/{client_id}/table", openapi_extra=A_FILE)

@@ -40,8 +40,8 @@ class Answered(Exception):
 
 
 def free_times(here: Situation, visit_id: str, most: int = OFFERED) -> list[Pin]:
-    """When a visit could be beside what the plan has, without moving anything: its own place first, then by day, one
-    time of each inspector's day. Raises KeyError for no such visit."""
+    """When a visit could be beside what the plan has, without moving anything: its own place first, then a time of each
+    day. Raises KeyError for no such visit."""
     wanted = {visit.id: visit for visit in here.problem.visits}
     visit = wanted[visit_id]
     free = Unit((replace(visit, pin=None),))
@@ -63,7 +63,8 @@ def free_times(here: Situation, visit_id: str, most: int = OFFERED) -> list[Pin]
         if len(found) >= most:
             break
         timed_day = placing.day(slot, [*placing.at(slot), free])
-        if timed_day is None or any((pin.inspector, pin.day) == slot for pin in found):
+        # One a day: who lives there chooses the day, and does not care whose it is.
+        if timed_day is None or any(pin.day == slot[1] for pin in found):
             continue
         begins = next(stop.begins for stop in timed_day.stops if stop.id == visit_id)
         found.append(Pin(slot[0], slot[1], begins))

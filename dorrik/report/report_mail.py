@@ -1,7 +1,8 @@
 """The mails that go with a report, with its confirmation, and before a legal date: plain words, and the link."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from typing import Any
 
 from dorrik.report.content.words import day
@@ -62,3 +63,17 @@ def reminder(
         firm,
     ]
     return MailWords(f"By {day(due)}: {home}", "\n\n".join(part for part in parts if part) + "\n")
+
+
+def due_reminder(homes: Sequence[str], due: date, firm: str, phone: str) -> MailWords:
+    """That the next inspection of homes is due."""
+    many = f"{len(homes)} homes" if len(homes) > 1 else homes[0]
+    parts = [
+        f"By {day(due)} the electrical installation of {'these homes' if len(homes) > 1 else 'this home'} has to be "
+        "inspected and tested again:",
+        "\n".join(f"- {home}" for home in homes),
+        "Call or write to us to agree the days; with occupiers and keys that takes some weeks.",
+        "Check the law that applies to you.",
+        f"{firm}\n{phone}".strip(),
+    ]
+    return MailWords(f"Inspection due by {day(due)}: {many}", "\n\n".join(parts) + "\n")

@@ -30,6 +30,7 @@ const People = screen(() => import("./people/People").then((m) => m.default));
 const SecondOpinions = screen(() => import("./opinions/SecondOpinions").then((m) => m.default));
 const Kit = screen(() => import("./kit/Kit").then((m) => m.default));
 const SharedPage = screen(() => import("./shared/SharedPage").then((m) => m.default));
+const VisitPage = screen(() => import("./visit/VisitPage").then((m) => m.default));
 const Inbox = screen(() => import("./letters/Inbox").then((m) => m.default));
 const AfterReport = screen(() => import("./after/AfterReport").then((m) => m.default));
 const OpenReports = screen(() => import("./after/OpenReports").then((m) => m.default));
@@ -87,7 +88,12 @@ async function askSession(): Promise<Me | null> {
 // A session that was ended elsewhere leaves nothing here to be looked at; what waits to be sent stays.
 sessionEnded.addEventListener("ended", () => void device().then((kept) => kept.forgetAnswers()));
 
-const OPEN_TO_ALL: Record<string, ComponentType> = { "/check": Check, "/home-report": SharedPage, "/inbox": Inbox };
+const OPEN_TO_ALL: Record<string, ComponentType> = {
+  "/check": Check,
+  "/home-report": SharedPage,
+  "/visit": VisitPage,
+  "/inbox": Inbox,
+};
 
 export function App() {
   const { pathname } = useLocation();

@@ -24,7 +24,11 @@ _STAYS = ("on", "own", "code", "entity_id", "field", "unit", "before", "after", 
 def erase(connection: Connection, firm_id: str, client_id: str, at: Sequence[str], jobs: Sequence[str]) -> int:
     """Erase what follows the reports of these inspections, and the letters of these jobs; returns how many rows lost
     words. Links of the client, or of one of the inspections, open nothing any more."""
-    rows = _letters(connection, at, jobs) + _steps(connection, at) + _visits(connection, firm_id, client_id, jobs)
+    rows = (
+        _letters(connection, at, [*jobs, client_id])
+        + _steps(connection, at)
+        + _visits(connection, firm_id, client_id, jobs)
+    )
     f, c, link = evidence_file.c, report_copy.c, client_link.c
     of_files = (f.inspection_id.in_(at), f.erased_at.is_(None))
     gone = {"name": "", "content": b"", "erased_at": now()}

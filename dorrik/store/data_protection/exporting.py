@@ -51,7 +51,11 @@ def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> di
         .order_by(c.id)
     )
     history = [_line(row) for row in connection.execute(query)]
-    letters = [_letter(row) for row in mail_queue.of_subject(connection, job_id=entry_id)] if kind == "job" else []
+    letters = (
+        [_letter(row) for row in mail_queue.of_subject(connection, job_id=entry_id)]
+        if kind in ("job", "client")
+        else []
+    )
     values = entry.values if entry else {}
     visits = list(_visits(connection, firm_id, entry_id)) if kind == "job" else []
     return {

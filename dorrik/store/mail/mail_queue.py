@@ -34,7 +34,8 @@ PAGE = 50
 
 @dataclass(frozen=True, slots=True)
 class About:
-    """What a mail belongs to; with it, it is erased. kind: which letter; what: for the list."""
+    """What a mail belongs to; with it, it is erased. kind: which letter; what: for the list; job_id: of a job, or of
+    the client where it is about no job."""
 
     kind: Kind
     what: str
@@ -290,6 +291,13 @@ def was_put(connection: Connection, inspection_id: str, kind: Kind, what: str) -
     """Was a letter of that kind, about that, ever queued for an inspection?"""
     c = outgoing_mail.c
     query = select(c.id).where(c.inspection_id == inspection_id, c.kind == kind, c.about == what[:120]).limit(1)
+    return connection.execute(query).first() is not None
+
+
+def was_put_about(connection: Connection, subject_id: str, kind: Kind, what: str) -> bool:
+    """The same for a job, or a client."""
+    c = outgoing_mail.c
+    query = select(c.id).where(c.job_id == subject_id, c.kind == kind, c.about == what[:120]).limit(1)
     return connection.execute(query).first() is not None
 
 

@@ -164,3 +164,30 @@ def clients(connection: Connection, firm_id: str) -> dict[str, str]:
     """Whose each property of a firm is, by its id."""
     p = ENTRIES["property"].c
     return {row.id: row.parent_id for row in connection.execute(select(p.id, p.parent_id).where(p.firm_id == firm_id))}
+
+
+def inspections_of(connection: Connection, firm_id: str, client_id: str) -> set[str]:
+    """Ids of the inspections of a client's properties."""
+    i, p = inspection.c, ENTRIES["property"].c
+    query = (
+        select(i.id)
+        .join(ENTRIES["property"], (p.firm_id == i.firm_id) & (p.id == i.property_id))
+        .where(i.firm_id == firm_id, p.parent_id == client_id)
+    )
+    return set(connection.execute(query).scalars())
+
+
+def inspected(
+    connection: Connection, firm_id: str, client_id: str, first: date, last: date
+) -> list[tuple[str, date, str]]:
+    """Address, day and result of the inspections of a client's homes whose report was issued, by their day."""
+    i, p = inspection.c, ENTRIES["property"].c
+    query = (
+        select(p.address, i.inspected_on, i.issued_outcome)
+        .select_from(inspection)
+        .join(ENTRIES["property"], (p.firm_id == i.firm_id) & (p.id == i.property_id))
+        .where(i.firm_id == firm_id, p.parent_id == client_id, i.issued_number.is_not(None), i.erased_at.is_(None))
+        .where(i.inspected_on.between(first, last))
+        .order_by(i.inspected_on, p.address)
+    )
+    return [(row[0] or "", row[1], row[2] or "") for row in connection.execute(query)]

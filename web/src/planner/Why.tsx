@@ -6,9 +6,11 @@ import { Link } from "react-router";
 import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
+import { Fold } from "../ui/Fold";
 import { day, hours } from "../ui/when";
 import { clockOf } from "./minutes";
 import { MoveForm } from "./MoveForm";
+import { Occupier } from "./Occupier";
 import type { Plan, Planning, PlanVisit } from "./usePlanner";
 
 interface Props {
@@ -102,6 +104,11 @@ function Chosen({ found, visit, planning, mayBook }: ChosenProps) {
         </Flex>
       )}
       {visit.why !== null && found.planned_at !== null && <WaysOut visit={visit} planning={planning} />}
+      {visit.inspection_id === null && (
+        <Fold title="Occupier" opened={visit.asked !== null || visit.booked} small>
+          <Occupier visit={visit} changed={() => void planning.plan.refetch()} />
+        </Fold>
+      )}
       {!past && !visit.booked && <MoveForm found={found} visit={visit} planning={planning} />}
     </Card>
   );
