@@ -10,7 +10,7 @@ const LAYERS = [
   ["drawings"],
   ["fields", "rules", "search", "session"],
   ["photos", "limits", "putback"],
-  ["papers", "comeback", "price"],
+  ["papers", "comeback", "price", "occupier"],
   // Screens of the firm, and the stages of an inspection.
   ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],
   ["portfolio", "planner"],

@@ -55,6 +55,7 @@ from dorrik.api import (
     sign_in,
     stored_readings,
     takeaway,
+    visit_times,
 )
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.guard import Guard, problem
@@ -114,7 +115,7 @@ def create_app(
     problems.install(app)
     for module in (
         health, metrics, sign_in, accounts, people, inspections, news_stream, reports, reviews, checks, papers,
-        stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers, feeds,
+        stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers, feeds, visit_times,
         office,
         job_letters, coding, notices, operator_letter, certificates,
         offers,

@@ -19,6 +19,7 @@ from dorrik.api.register_types import (
     HitOut,
     InstrumentOut,
     InstrumentsOut,
+    JobDayOut,
     JobOut,
     Kind,
     LeadSetOut,
@@ -36,7 +37,7 @@ from dorrik.core.home.instruments import judge_calibration
 from dorrik.core.inspection import former_names
 from dorrik.core.work import workflow
 from dorrik.core.work.register import begun
-from dorrik.office import estimates, jobs
+from dorrik.office import estimates, job_day, jobs
 from dorrik.office.estimates import Estimate
 from dorrik.store.database.engine import again_after_deadlock, now
 from dorrik.store.firm import numbers
@@ -143,6 +144,13 @@ def job(request: Request, entry_id: str) -> JobOut:
         if file is None:
             raise not_found("job")
         past = _past(connection, me.firm_id, file.home.id)
+        instruments = _instruments(connection, me.firm_id, file.job.values.get("booked_on"))
+        due = tuple(
+            str(one.entry.values.get("name") or "Instrument")
+            for one in instruments
+            if one.calibration.status == "fail" and not one.entry.values.get("retired")
+        )
+        today = now().date()
         return JobOut(
             job=_shown(file.job),
             state_begun=begun(file.job.values.get("state")),
@@ -151,11 +159,15 @@ def job(request: Request, entry_id: str) -> JobOut:
             installations=[_shown(entry) for entry in file.installations],
             inspections=[one for one in past if one.job_id == entry_id],
             estimate=_estimate(estimates.estimate(connection, me.firm_id, file.job)),
-            instruments=_instruments(connection, me.firm_id, file.job.values.get("booked_on")),
+            instruments=instruments,
             beginnings=[
                 BeginningOut.model_validate(start, from_attributes=True)
                 for start in jobs.starts(connection, me.firm_id, file)
             ],
+            day=JobDayOut.model_validate(
+                job_day.of_job(connection, me.firm_id, file, today, due), from_attributes=True
+            ),
+            weeks=[_shown(entry) for entry in register.entries(connection, me.firm_id, "working_week")],
         )
 
 

@@ -1,5 +1,6 @@
 """Wire types of the firm's register, its search, scope and fee, and earlier papers."""
 
+from datetime import date
 from typing import Any, Literal
 
 from pydantic import BaseModel, Field
@@ -88,6 +89,55 @@ class PropertyOut(BaseModel):
     next_number: str
 
 
+class DayStopOut(BaseModel):
+    """A stop of the day of a job; this: the job itself."""
+
+    name: str
+    task: Literal["visit", "fetch key", "return key"]
+    begins: float
+    ends: float
+    this: bool
+
+
+class MissingOut(BaseModel):
+    """Something that is missing before somebody can go; stops: nobody can go without it."""
+
+    what: str
+    next_step: str
+    stops: bool
+    field: str
+
+
+class PackOut(BaseModel):
+    name: str
+    why: str
+
+
+class LengthOut(BaseModel):
+    """How long a visit takes (minutes): half of all like it between low and high; visits: of the firm's own that this
+    rests on."""
+
+    minutes: float
+    low: float
+    high: float
+    visits: int
+
+
+class JobDayOut(BaseModel):
+    """A job's day: booked, or as the plan has it; with what else is on it, what is missing, and what to pack."""
+
+    visit_id: str
+    on: date | None
+    booked: bool
+    inspector: str
+    stops: list[DayStopOut]
+    leaves: float | None
+    back: float | None
+    length: LengthOut
+    missing: list[MissingOut]
+    pack: list[PackOut]
+
+
 class NullOut(BaseModel):
     """A null of a lead set: when, what it read (Ω), and whether it was accepted (rule 1.4)."""
 
@@ -165,6 +215,8 @@ class JobOut(BaseModel):
     estimate: EstimateOut
     instruments: list[InstrumentOut]
     beginnings: list[BeginningOut]
+    day: JobDayOut
+    weeks: list[RegisterEntry]
 
 
 class SendIn(Strict):

@@ -22,6 +22,7 @@ const Property = screen(() => import("./register/Property").then((m) => m.defaul
 const Job = screen(() => import("./register/Job").then((m) => m.default));
 const Portfolio = screen(() => import("./portfolio/Portfolio").then((m) => m.default));
 const Planner = screen(() => import("./planner/Planner").then((m) => m.default));
+const VisitTimes = screen(() => import("./planner/VisitTimes").then((m) => m.default));
 const Weeks = screen(() => import("./planner/Weeks").then((m) => m.default));
 const Instruments = screen(() => import("./register/Instruments").then((m) => m.default));
 const FirmScreen = screen(() => import("./firm/Firm").then((m) => m.default));
@@ -169,6 +170,7 @@ function Screens({ me }: { me: Me }) {
         <Route path="/job/:id" element={<Job me={me} />} />
         <Route path="/portfolio/:client?" element={<Portfolio />} />
         <Route path="/planner" element={<Planner me={me} />} />
+        <Route path="/planner/times" element={<VisitTimes />} />
         <Route path="/planner/weeks" element={<Weeks me={me} />} />
         <Route path="/instruments" element={<Instruments me={me} />} />
         <Route path="/firm/:part?" element={<FirmScreen me={me} />} />

@@ -118,3 +118,19 @@ def expected(estimated_min: float, of_kind: Factor | None, of_firm: Factor | Non
     few = middle * UNKNOWN * WEIGHT / (WEIGHT + of_firm.visits)
     low, high = at(kind.low, of_firm.low), at(kind.high, of_firm.high)
     return ExpectedLength(middle, min(low, middle - few), max(high, middle + few), of_firm.visits)
+
+
+#: Fewer visits say little of a middle.
+_FEW = 5
+#: Estimates that are so close need no change.
+_CLOSE = 0.05
+
+
+def in_words(factor: Factor) -> str:
+    """What visits say of the estimates, in a sentence."""
+    if factor.visits < _FEW:
+        return f"{factor.visits} {'visit' if factor.visits == 1 else 'visits'}: too few to go by."
+    percent = abs(factor.middle - 1) * 100
+    if percent <= _CLOSE * 100:
+        return "As estimated."
+    return f"{percent:.0f}% {'longer' if factor.middle > 1 else 'shorter'} than estimated."

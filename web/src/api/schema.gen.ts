@@ -1447,6 +1447,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visit-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visit Times
+         * @description What visits took against what they were estimated at.
+         */
+        get: operations["visit_times_api_visit_times_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/agenda": {
         parameters: {
             query?: never;
@@ -4571,6 +4591,25 @@ export interface components {
             /** Values */
             values: number[];
         };
+        /**
+         * DayStopOut
+         * @description A stop of the day of a job; this: the job itself.
+         */
+        DayStopOut: {
+            /** Name */
+            name: string;
+            /**
+             * Task
+             * @enum {string}
+             */
+            task: "visit" | "fetch key" | "return key";
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            /** This */
+            this: boolean;
+        };
         /** DecidedIn */
         DecidedIn: {
             /**
@@ -4945,6 +4984,25 @@ export interface components {
             says: string;
             /** Ask */
             ask: string;
+        };
+        /**
+         * FactorOut
+         * @description Actual over estimated time of some visits: the middle, what a quarter is below and above; of how many. says: in
+         *     words, what follows from it.
+         */
+        FactorOut: {
+            /** Name */
+            name: string;
+            /** Middle */
+            middle: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Visits */
+            visits: number;
+            /** Says */
+            says: string;
         };
         /**
          * FeedIn
@@ -5631,6 +5689,31 @@ export interface components {
             own_certificates: string[];
         };
         /**
+         * JobDayOut
+         * @description A job's day: booked, or as the plan has it; with what else is on it, what is missing, and what to pack.
+         */
+        JobDayOut: {
+            /** Visit Id */
+            visit_id: string;
+            /** On */
+            on: string | null;
+            /** Booked */
+            booked: boolean;
+            /** Inspector */
+            inspector: string;
+            /** Stops */
+            stops: components["schemas"]["DayStopOut"][];
+            /** Leaves */
+            leaves: number | null;
+            /** Back */
+            back: number | null;
+            length: components["schemas"]["LengthOut"];
+            /** Missing */
+            missing: components["schemas"]["MissingOut"][];
+            /** Pack */
+            pack: components["schemas"]["PackOut"][];
+        };
+        /**
          * JobOut
          * @description A job with where and for whom it is; state_begun: the state that it takes when work on it begins, None where that
          *     changes nothing.
@@ -5650,6 +5733,9 @@ export interface components {
             instruments: components["schemas"]["InstrumentOut"][];
             /** Beginnings */
             beginnings: components["schemas"]["BeginningOut"][];
+            day: components["schemas"]["JobDayOut"];
+            /** Weeks */
+            weeks: components["schemas"]["RegisterEntry"][];
         };
         /**
          * JudgementChange
@@ -5866,6 +5952,21 @@ export interface components {
             nulls: number;
             /** Log */
             log: components["schemas"]["NullOut"][];
+        };
+        /**
+         * LengthOut
+         * @description How long a visit takes (minutes): half of all like it between low and high; visits: of the firm's own that this
+         *     rests on.
+         */
+        LengthOut: {
+            /** Minutes */
+            minutes: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Visits */
+            visits: number;
         };
         /**
          * Letterhead
@@ -6245,6 +6346,20 @@ export interface components {
             method: string;
             /** Says */
             says: string;
+        };
+        /**
+         * MissingOut
+         * @description Something that is missing before somebody can go; stops: nobody can go without it.
+         */
+        MissingOut: {
+            /** What */
+            what: string;
+            /** Next Step */
+            next_step: string;
+            /** Stops */
+            stops: boolean;
+            /** Field */
+            field: string;
         };
         /**
          * MoveIn
@@ -6802,6 +6917,13 @@ export interface components {
         OwnIn: {
             /** Own */
             own: string[];
+        };
+        /** PackOut */
+        PackOut: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /**
          * PageOut
@@ -8956,6 +9078,22 @@ export interface components {
             now: string;
         };
         /**
+         * TimedVisitOut
+         * @description A visit whose time is known (minutes).
+         */
+        TimedVisitOut: {
+            /** Estimated */
+            estimated: number;
+            /** Actual */
+            actual: number;
+            /** Kind */
+            kind: string;
+            /** Client */
+            client: string;
+            /** Inspector */
+            inspector: string;
+        };
+        /**
          * TimelineEventOut
          * @description What was done, or is to be done, and when, in words.
          */
@@ -9166,6 +9304,21 @@ export interface components {
             letter: string | null;
             /** Photos */
             photos: string[];
+        };
+        /**
+         * VisitTimesOut
+         * @description All visits whose time is known, and what they say of the estimates.
+         */
+        VisitTimesOut: {
+            /** Visits */
+            visits: components["schemas"]["TimedVisitOut"][];
+            firm: components["schemas"]["FactorOut"] | null;
+            /** By Kind */
+            by_kind: components["schemas"]["FactorOut"][];
+            /** By Client */
+            by_client: components["schemas"]["FactorOut"][];
+            /** By Inspector */
+            by_inspector: components["schemas"]["FactorOut"][];
         };
         /**
          * WaitingOpinion
@@ -19953,6 +20106,134 @@ export interface operations {
                 };
             };
             /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_times_api_visit_times_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitTimesOut"];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -9,6 +9,8 @@ export interface DayPart {
   /** The way there, one way (km). */
   km: number;
   name: string;
+  /** Beside what it is about: it stands back. */
+  other?: boolean;
 }
 
 const FROM = 7 * 60;
@@ -69,12 +71,12 @@ export function DayStrip({ parts, label }: { parts: readonly DayPart[]; label: s
               width={Math.max(x(part.begins + part.minutes) - x(part.begins), 6)}
               height="38"
               rx="6"
-              fill="currentColor"
+              fill={part.other ? "var(--d-colors-half)" : "currentColor"}
             />
             <text
               x={x(part.begins) + 12}
               y="31"
-              fill="var(--d-colors-on-ink)"
+              fill={part.other ? "currentColor" : "var(--d-colors-on-ink)"}
               fontSize="17"
               style={{ fontWeight: 700 }}
             >

@@ -7,7 +7,7 @@ import { DateField } from "../ui/DateField";
 import { Fold } from "../ui/Fold";
 import { TextField } from "../ui/TextField";
 import { readTime } from "../ui/when";
-import { clockOf } from "./minutes";
+import { clockOf } from "../ui/minutes";
 import type { Plan, Planning, PlanVisit } from "./usePlanner";
 
 interface Props {

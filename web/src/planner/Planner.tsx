@@ -8,7 +8,7 @@ import { Button, LinkButton } from "../ui/Button";
 import { Empty, Loading, Progress, Told, Trouble } from "../ui/States";
 import { Drag, type LetGo } from "../ui/Drag";
 import { day } from "../ui/when";
-import { onGrid, spanOf } from "./minutes";
+import { onGrid, spanOf } from "../ui/minutes";
 import { DayMap } from "./DayMap";
 import { type Planning, type Plan, usePlanner } from "./usePlanner";
 import { VisitList } from "./VisitList";
@@ -125,6 +125,7 @@ function Head({ found, planning }: { found: Plan; planning: Planning }) {
             .filter(Boolean)
             .join(" · ")}
         </Text>
+        <LinkButton to="/planner/times">Visit times</LinkButton>
         <LinkButton to="/planner/weeks">Inspectors and keys</LinkButton>
         {running ? (
           <Button disabled={run.stop_asked} onClick={() => planning.stop(run.id)}>

@@ -3,7 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
 import { useDragged, useDropPlace } from "../ui/Drag";
 import { day as dayWords } from "../ui/when";
-import { along, clockOf, type Span } from "./minutes";
+import { along, clockOf, type Span } from "../ui/minutes";
 import type { Plan, PlanDay, PlanInspector, Planning, PlanStop, PlanVisit } from "./usePlanner";
 import styles from "./Strip.module.css";
 

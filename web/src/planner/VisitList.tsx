@@ -4,7 +4,7 @@ import { StateMark } from "../drawings/StateMark";
 import { useDragged } from "../ui/Drag";
 import { day } from "../ui/when";
 import { headline } from "./Planner";
-import { clockOf } from "./minutes";
+import { clockOf } from "../ui/minutes";
 import type { Plan, PlanVisit } from "./usePlanner";
 
 interface Props {

@@ -2,7 +2,7 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { Button, IconButton } from "../ui/Button";
 import { day } from "../ui/when";
-import { along, type Span, spanOf } from "./minutes";
+import { along, type Span, spanOf } from "../ui/minutes";
 import { Strip } from "./Strip";
 import type { Plan, Planning, PlanInspector } from "./usePlanner";
 

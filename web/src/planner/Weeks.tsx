@@ -6,6 +6,7 @@ import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import type { Value } from "../inspection/types";
 import { addEntry, changeEntry, type Entry, EntryFields, textOf } from "../register/entry";
+import { Calendars } from "../occupier/Calendars";
 import { Button } from "../ui/Button";
 import { type Choice, SelectField } from "../ui/ChoiceField";
 import { Page, Section } from "../ui/Page";
@@ -157,6 +158,10 @@ function Week({ week, act }: { week: Found["weeks"][number]; act: Act }) {
       <Button size="sm" onClick={() => act(() => addEntry("day_off", entry.id, {}))}>
         Add days off
       </Button>
+      <Text fontWeight="700" mt="4">
+        Calendar
+      </Text>
+      <Calendars whose="inspector" of={entry.id} />
     </Card>
   );
 }

@@ -8,9 +8,9 @@ import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { day, hours } from "../ui/when";
-import { clockOf } from "./minutes";
+import { clockOf } from "../ui/minutes";
 import { MoveForm } from "./MoveForm";
-import { Occupier } from "./Occupier";
+import { Occupier } from "../occupier/Occupier";
 import type { Plan, Planning, PlanVisit } from "./usePlanner";
 
 interface Props {

@@ -44,6 +44,11 @@ export default function Portfolio() {
         <Flex gap="2" wrap="wrap">
           <LinkButton to="/planner">Planner</LinkButton>
           {client && <Button onClick={() => setImporting(true)}>Import table …</Button>}
+          {client && (
+            <LinkButton file to={`/api/portfolio/${client}/month.pdf`}>
+              Monthly page
+            </LinkButton>
+          )}
           <LinkButton file to={`/api/portfolio.csv${client ? `?client_id=${client}` : ""}`}>
             Export CSV
           </LinkButton>

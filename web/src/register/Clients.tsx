@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me } from "../api/client";
 import { explain } from "../api/errors";
+import { Calendars } from "../occupier/Calendars";
 import { SearchBox } from "../search/SearchBox";
 import { Button, LinkButton } from "../ui/Button";
 import { Line, Lines, Page, Section } from "../ui/Page";
@@ -105,6 +106,9 @@ export function Client({ me }: { me: Me }) {
         wide={["notes"]}
       />
       <ClientLinks client={client.id} name={textOf(client, "name")} mayMake={me.may.includes("send letters")} />
+      <Section title="Calendar" lead="Visits and legal days of this client, read by their own calendar program.">
+        <Calendars whose="client" of={client.id} />
+      </Section>
       <Section title="Properties" tools={<LinkButton to={`/portfolio/${client.id}`}>Portfolio and map</LinkButton>}>
         {trouble && <Told trouble>{trouble}</Told>}
         <Lines label="Properties">

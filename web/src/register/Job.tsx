@@ -6,17 +6,19 @@ import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
 import { notLeft } from "../letters/told";
-import { DayStrip } from "../drawings/DayStrip";
 import { Mark } from "../drawings/Mark";
 import { add, begin } from "../inspection/open";
+import { Occupier } from "../occupier/Occupier";
 import type { Value } from "../inspection/types";
 import { Button, LinkButton } from "../ui/Button";
 import { Lines, Page, Section } from "../ui/Page";
 import { Loading, Told, Trouble } from "../ui/States";
 import { TextField } from "../ui/TextField";
-import { day, hours, today } from "../ui/when";
-import { changeEntry, type Entry, EntryFields, textOf } from "./entry";
+import { hours, today } from "../ui/when";
+import { changeEntry, type Entry, textOf } from "./entry";
 import { Estimate } from "./Estimate";
+import { JobDay } from "./JobDay";
+import { JobScope, Missing, Pack } from "./JobScope";
 import { PastLines } from "./PastLines";
 
 type Found = Schemas["JobOut"];
@@ -31,7 +33,7 @@ export default function Job({ me }: { me: Me }) {
   });
   if (found.isPending) return <Loading what="the job" />;
   if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const { job, property, client, estimate } = found.data;
+  const { job, property, client, estimate, day } = found.data;
   return (
     <Page
       wide
@@ -47,35 +49,15 @@ export default function Job({ me }: { me: Me }) {
         </Box>
       }
     >
-      <TheDay found={found.data} />
-      {job.values.work === "repairs" ? <Repairs job={job} /> : <Begin me={me} found={found.data} />}
-      <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 22rem" }} columnGap="8">
+      <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 20rem" }} columnGap="8">
         <Box>
-          <Section title="When">
-            <EntryFields
-              entry={job}
-              query={query}
-              fields={["number", "booked_on", "booked_at", "power_off", "state", "purpose"]}
-              wide={["state", "purpose"]}
-            />
-          </Section>
-          <Section title="Scope">
-            <EntryFields
-              entry={job}
-              query={query}
-              fields={["extent", "leave_out", "leave_out_reason", "agreed_with", "agreed_on"]}
-              wide={["extent", "leave_out"]}
-            />
-          </Section>
+          <JobDay found={found.data} query={query} />
+          {job.values.work === "repairs" ? <Repairs job={job} /> : <Begin me={me} found={found.data} />}
+          <JobScope found={found.data} query={query} />
         </Box>
         <Box>
-          <Section title="Size">
-            <EntryFields
-              entry={job}
-              query={query}
-              fields={["boards", "rings", "radials", "points_opened", "points_tested", "travel_km", "return_visits"]}
-            />
-          </Section>
+          <Missing found={found.data} />
+          <Pack found={found.data} />
         </Box>
       </Grid>
       <Section title="Time and price">
@@ -92,6 +74,16 @@ export default function Job({ me }: { me: Me }) {
         </Flex>
         <Mail job={job} to={textOf(client, "email")} query={query} />
       </Section>
+      {day.visit_id && (
+        <Section title="Occupier">
+          <Box maxW="34rem">
+            <Occupier
+              visit={{ id: day.visit_id, booked: day.booked, day: day.on }}
+              changed={() => void found.refetch()}
+            />
+          </Box>
+        </Section>
+      )}
     </Page>
   );
 }
@@ -108,42 +100,6 @@ function Repairs({ job }: { job: Entry }) {
         Print offer
       </LinkButton>
     </Flex>
-  );
-}
-
-/** Scope, time and hour as one picture of the day. */
-function TheDay({ found }: { found: Found }) {
-  const { job, property, estimate } = found;
-  const bookedOn = textOf(job, "booked_on");
-  const part = {
-    key: job.id,
-    at: textOf(job, "booked_at"),
-    minutes: estimate.minutes,
-    km: Number(job.values.travel_km ?? 0),
-    name: textOf(property, "address").split(",")[0] ?? "",
-  };
-  const count = (field: string, one: string) => {
-    const n = Number(job.values[field] ?? 0);
-    return n > 0 && `${n} ${n === 1 ? one : `${one}s`}`;
-  };
-  const scope = [
-    count("boards", "board"),
-    count("rings", "ring"),
-    count("radials", "radial"),
-    count("points_tested", "point"),
-  ];
-  return (
-    <Box mb="4">
-      <Text fontSize="lg" mb="1.5">
-        <b>
-          {bookedOn ? day(bookedOn, { weekday: "long", day: "numeric", month: "long", year: "numeric" }) : "No day yet"}
-        </b>{" "}
-        <Box as="span" color="quiet">
-          {[...scope, part.km > 0 && `${part.km} km`].filter(Boolean).join(" · ")}
-        </Box>
-      </Text>
-      <DayStrip parts={[part]} label={`${part.name}, ${part.at || "no hour agreed"}, ${hours(part.minutes)}`} />
-    </Box>
   );
 }
 

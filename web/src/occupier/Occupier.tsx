@@ -11,7 +11,7 @@ import { Fold } from "../ui/Fold";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 import { day, moment } from "../ui/when";
-import { clockOf } from "./minutes";
+import { clockOf } from "../ui/minutes";
 import { NoAccess } from "./NoAccess";
 
 type Found = Schemas["OccupierOut"];
