@@ -80,6 +80,18 @@ def test_a_change_shows_at_once_whoever_made_it(trust):
     assert page(trust)["total"] == 0
 
 
+def test_a_job_whose_inspection_was_issued_is_no_visit_to_come(trust, ready, inspector, supervisor):
+    home, job = trust.home(due_on=None)
+    trust.change("job", job, state="booked", booked_on=date.today().isoformat())
+    inspection = ready()
+    fields = {"property_id": home, "job_id": job, "inspected_on": date.today().isoformat()}
+    inspector.send(inspection, *(inspector.change("inspection", inspection, f, v) for f, v in fields.items()))
+    issued(inspector, supervisor, inspection)
+    line = lines(trust)["1 Lookout Row, Kelder Haven"]
+    assert {one["state"] for one in [line["first"], *line["also"]]} <= {"done", "copies due"}
+    assert line["due_on"] == f"{date.today().year + 5}-{date.today():%m-%d}"
+
+
 def test_an_inspection_that_begins_and_one_on_hold_are_seen(trust, office):
     home, _ = trust.home()
     inspection = office.begin()

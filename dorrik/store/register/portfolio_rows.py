@@ -78,6 +78,8 @@ def _queries(firm_id: str) -> dict[str, Select[Any]]:
         "jobs": select(j.parent_id, j.state, j.booked_on).where(
             j.firm_id == firm_id, j.removed.isnot(True), j.state.is_distinct_from("done"),
             j.work.is_(None) | (j.work == INSPECTION),
+            # Once its inspection has begun, a job is no visit that is still to come.
+            ~exists().where(i.firm_id == firm_id, i.job_id == j.id, i.erased_at.is_(None)),
         ),
         "in_hand": select(i.property_id, i.held_at, i.return_on, called.label("called")).where(
             *of_property, i.issued_number.is_(None)

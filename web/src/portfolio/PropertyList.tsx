@@ -106,6 +106,7 @@ function PropertyLine({ line, client, lit, light }: LineProps) {
     line.reference,
     !client && line.client,
     ...also.filter((one) => one.state !== "done").map((one) => `also ${one.state}${one.late ? ", late" : ""}`),
+    line.due_on && line.due_on !== first.on && `due ${day(line.due_on)}`,
     line.doubt && `Coordinates: ${line.doubt}`,
   ].filter(Boolean);
   return (

@@ -13,6 +13,7 @@ import { changeEntry, type Entry, EntryFields, textOf } from "./entry";
 
 type Found = Schemas["JobOut"];
 
+const TASK = { visit: "", "fetch key": "fetch keys: ", "return key": "return keys: " } as const;
 const LONG = { weekday: "long", day: "numeric", month: "long", year: "numeric" } as const;
 
 export function JobDay({ found, query }: { found: Found; query: string[] }) {
@@ -46,6 +47,21 @@ export function JobDay({ found, query }: { found: Found; query: string[] }) {
         </Box>
       </Text>
       <DayStrip parts={parts} label={`${name}, ${at || "no hour agreed"}, ${hours(length.minutes)}`} />
+      {its.stops.length > 1 && (
+        <Box as="ol" listStyleType="none" mb="2" aria-label="The day">
+          {its.stops.map((stop) => (
+            <Box as="li" key={`${stop.task} ${stop.name} ${stop.begins}`} display="flex" gap="3">
+              <Box as="span" fontFamily="mono">
+                {clockOf(stop.begins)}
+              </Box>
+              <Box as="span" fontWeight={stop.this ? "700" : "400"} color={stop.this ? undefined : "quiet"}>
+                {TASK[stop.task]}
+                {stop.name}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      )}
       <Text color="quiet">
         About {hours(length.minutes)} on site
         {length.visits > 0
