@@ -15,6 +15,7 @@ from benchmarks import (
     machine,
     page_weight,
     planner,
+    planning,
     portfolio,
     reports_at_once,
     round_trip,
@@ -39,6 +40,7 @@ ALL = {
     "beside": beside,
     "reports": reports_at_once,
     "planner": planner,
+    "planning": planning,
     "portfolio": portfolio,
 }
 

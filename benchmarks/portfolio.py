@@ -30,8 +30,8 @@ def table(count: int) -> bytes:
     for number in range(count):
         due = date(2026, 12, 1) + timedelta(days=random.randrange(-30, 1800))
         out.write(
-            f"U{number:06d};{number % 180 + 1} {_STREETS[number // 180 % 40]} {number // 7200 + 1};Kelder Haven;England;"
-            f"Tenant {number};{due:%d/%m/%Y};{50.3 + random.random() / 2:.5f};{-5.1 + random.random():.5f}\n"
+            f"U{number:06d};{number % 180 + 1} {_STREETS[number // 180 % 40]} {number // 7200 + 1};Kelder Haven;"
+            f"England;Tenant {number};{due:%d/%m/%Y};{50.3 + random.random() / 2:.5f};{-5.1 + random.random():.5f}\n"
         )
     return out.getvalue().encode()
 

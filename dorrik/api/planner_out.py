@@ -20,6 +20,7 @@ from dorrik.core.work.plan_reasons import reasons
 from dorrik.core.work.visit_plan import DayRoute, Inspector, Place, WantedVisit, works_on
 from dorrik.office.kept_plan import Change, KeptPlan, short
 from dorrik.office.visit_situation import OpenVisit, Situation
+from dorrik.planner.replan import Moment, moments
 from dorrik.store.planning.plan_runs import PlanRun
 
 
@@ -30,6 +31,7 @@ def planner_out(
     days = [monday + timedelta(days=number) for number in range(7)]
     shown = {visit for route in kept.plan.routes if route.day in days for visit in route.visits}
     left = {one.visit_id: one.why for one in kept.plan.left}
+    places = moments(kept.plan)
     wanted = {visit.id: visit for visit in here.problem.visits}
     settings = {name: value for name, value in here.head.settings.items() if name in PlanSettings.model_fields}
     return PlannerOut(
@@ -42,7 +44,9 @@ def planner_out(
         today=today,
         inspectors=[_inspector(here, kept, inspector, days, today) for inspector in here.problem.inspectors],
         visits=[
-            _visit(here, kept, one, wanted.get(one.id), left.get(one.id), one.id in shown, asked.get(one.id))
+            _visit(
+                here, kept, one, wanted.get(one.id), places, left.get(one.id), one.id in shown, asked.get(one.id)
+            )
             for one in here.visits.values()
         ],
         by_hand=sum(visit.pin is not None and not here.visits[visit.id].booked for visit in here.problem.visits),
@@ -128,13 +132,11 @@ def _bare(one: OpenVisit, here: Situation, wrong: str | None) -> PlanStopOut:
 
 
 def _visit(
-    here: Situation, kept: KeptPlan, one: OpenVisit, wanted: WantedVisit | None, why: str | None, drawn: bool,
-    asked: str | None,
+    here: Situation, kept: KeptPlan, one: OpenVisit, wanted: WantedVisit | None, places: Mapping[str, Moment],
+    why: str | None, drawn: bool, asked: str | None,
 ) -> PlanVisitOut:  # fmt: skip
-    place = None
-    for route in kept.plan.routes:
-        if one.id in route.visits:
-            place = (route.day, next(s.begins for s in route.stops if s.id == one.id), route.inspector)
+    moment = places.get(one.id)
+    place = (moment.day, moment.begins, moment.inspector) if moment is not None else None
     known = one.kept
     if place is None and known is not None and known.day is not None and why is None:
         place = (known.day, known.begins_min or 0.0, known.inspector_id or "")

@@ -19,7 +19,7 @@ from dorrik.store.people.people import Person
 from dorrik.store.planning import plan_runs
 
 #: So long is looked for a better plan (s): for few visits a moment is enough.
-_SECONDS, _SECONDS_A_VISIT, _LONGEST_S = 1.0, 0.012, 8.0
+_SECONDS, _SECONDS_A_VISIT, _LONGEST_S = 1.0, 0.01, 8.0
 
 
 def begin(engine: Engine, me: Person, today: date, *, anew: bool) -> str:
