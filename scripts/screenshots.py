@@ -110,12 +110,6 @@ def _take_all(browser: Browser, base: str) -> None:
     day.page.get_by_label("Recorded", exact=True).get_by_role("button", name="C3 Cracked plate").click()
     day.page.get_by_text("Colleagues on this entry").wait_for()
     day.take("observations")
-    day.open("Flat 2", "observations?price")
-    day.page.get_by_role("button", name="Urgent, least cost", exact=False).click()
-    day.page.get_by_role("button", name="2 · empty").click()
-    day.page.get_by_role("button", name="Everything, least cost", exact=False).click()
-    day.page.locator("[data-figure=offer-total]").wait_for()
-    day.take("price")
     day.open("Flat 2", "report")
     day.page.get_by_alt_text("Page 1 of the draft").wait_for()
     day.page.get_by_role("heading", name="Review and signatures").scroll_into_view_if_needed()
@@ -126,7 +120,7 @@ def _take_all(browser: Browser, base: str) -> None:
     day.page.get_by_text("1 of 4 cleared").wait_for()
     day.take("to-put-right")
     _client_page(browser, day)
-    _earlier_papers(Camera(browser, base))
+    _planned(Camera(browser, base, person=PEOPLE[2]))
     phone = Camera(browser, base, 390, 844, dim=True)
     phone.open("3 Lookout Row", "walk")
     phone.room("Kitchen")
@@ -147,27 +141,22 @@ def _client_page(browser: Browser, day: Camera) -> None:
     client.context.close()
 
 
-CHART = """Way;Circuit;Cable;Device;RCD;R1+R2;Zs;Colour
-1;Kitchen ring;2,5/1,5;B32;30;0,41;0,62;red
-2;Lights down;1.5/1;B6;30;0,9;1,2;blue
-3;Shower;10/4;forty amps;30;;;
-4;Boat shed;4/1.5;B20;30;;;
-5;Spare;;;;;;
-"""
-
-
-def _earlier_papers(day: Camera) -> None:
-    """A chart from elsewhere, matched and then carried over."""
-    page = day.page
-    page.get_by_text("J-0209").first.click()
-    page.get_by_role("button", name="Begin the inspection of House").click()
-    page.get_by_role("status").get_by_text("Saved", exact=True).wait_for()
-    page.get_by_label("File to take over").set_input_files(
-        {"name": "chart.csv", "mimeType": "text/csv", "buffer": CHART.encode()}
-    )
-    carry = page.get_by_role("button", name="Copy 4 circuits")
-    carry.scroll_into_view_if_needed()
-    day.take("earlier-papers")
+def _planned(desk: Camera) -> None:
+    """The office plans the trust's homes, looks at one of them, and at where all of them stand."""
+    page = desk.page
+    page.goto(f"{desk.base}/planner")
+    page.get_by_role("button", name="Plan visits").click()
+    page.get_by_role("heading", name="All but one").wait_for()
+    page.get_by_role("status").get_by_role("button", name="Close").click()
+    page.locator("[data-strip] button", has_text="4 Slip Road").first.click()
+    page.get_by_text("Its keys").first.wait_for()
+    page.evaluate("window.scrollTo(0, 0)")
+    desk.take("planner")
+    page.goto(f"{desk.base}/clients")
+    page.get_by_role("link", name="Kelder Haven Harbour Trust").click()
+    page.get_by_role("link", name="Portfolio and map").click()
+    page.get_by_role("group", name="Map of the properties").wait_for()
+    desk.take("portfolio")
 
 
 def main() -> None:

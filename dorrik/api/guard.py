@@ -33,7 +33,7 @@ LARGEST_OF_STRANGERS = 16_384
 LARGEST_FILE = 20_000_000
 FILES = re.compile(
     r"/api/(papers|import|firm/logo|shared/homes/[0-9a-f-]{36}/files"
-    r"|portfolio/[0-9a-f-]{36}/table|visits/[0-9a-f-]{36}/steps/[0-9a-f-]{36}/photos"
+    r"|portfolio/[0-9a-f-]{36}/table|planner/weeks/travel|visits/[0-9a-f-]{36}/steps/[0-9a-f-]{36}/photos"
     r"|inspections/[0-9a-f-]{36}/(photos/[0-9a-f]{64}|stored-readings|after/files))"
 )
 

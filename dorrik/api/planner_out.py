@@ -44,9 +44,7 @@ def planner_out(
         today=today,
         inspectors=[_inspector(here, kept, inspector, days, today) for inspector in here.problem.inspectors],
         visits=[
-            _visit(
-                here, kept, one, wanted.get(one.id), places, left.get(one.id), one.id in shown, asked.get(one.id)
-            )
+            _visit(here, kept, one, wanted.get(one.id), places, left.get(one.id), one.id in shown, asked.get(one.id))
             for one in here.visits.values()
         ],
         by_hand=sum(visit.pin is not None and not here.visits[visit.id].booked for visit in here.problem.visits),

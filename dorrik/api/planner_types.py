@@ -203,6 +203,18 @@ class WeeksOut(BaseModel):
     settings: PlanSettings
 
 
+class WayMistakeOut(BaseModel):
+    row: int
+    reason: str
+
+
+class TravelOut(BaseModel):
+    """What came of a table of travel times: so many ways are kept, and every row that could not be taken."""
+
+    ways: int
+    mistakes: list[WayMistakeOut]
+
+
 class PlanChangedOut(BaseModel):
     """What came of a change by hand: what moved beside it, and how many visits have no place."""
 

@@ -65,6 +65,29 @@ class Canaries:
         inspector.send(self.inspection, belongs)
         for kind in KINDS:
             self._entity(kind)
+        self._visit()
+
+    def _visit(self):
+        """What an occupier was asked and said, and a door that stayed shut, of a job of its own."""
+        http, firm = self.inspector.http, self.inspector.me["firm_id"]
+        answer = http.post(
+            "/api/register/job", json={"parent_id": self.entries["property"], "values": {"state": "asked"}}
+        )  # fmt: skip
+        assert answer.status_code == 201, answer.text
+        job = answer.json()["id"]
+        week = {"parent_id": firm, "values": {"name": "Ruth", "starts_at": "08:00", "ends_at": "17:00"}}
+        assert http.post("/api/register/working_week", json=week).status_code == 201
+        visits = http.get("/api/planner").json()["visits"]
+        visit = next(one["id"] for one in visits if one["job_id"] == job)
+        times = http.get(f"/api/visits/{visit}/times").json()[:2]
+        assert times
+        given = [{key: time[key] for key in ("inspector_id", "day", "begins")} for time in times]
+        asked = http.post(f"/api/visits/{visit}/ask", json={"to": f"{self.tag}q@c.example", "times": given})
+        assert asked.status_code == 200, asked.text
+        shut = {"at": "2026-11-03T09:00", "words": f"{self.tag} was out"}
+        assert http.post(f"/api/visits/{visit}/no-access", json=shut).status_code == 201
+        made = {"whose": "client", "of_id": self.entries["client"]}
+        assert http.post("/api/feeds", json=made).status_code == 201
 
     def _register(self, kind, field, value):
         if value is not None:

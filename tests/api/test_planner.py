@@ -343,3 +343,58 @@ def test_settings_are_taken_by_the_next_planning_and_kept_beside_what_gave_way(t
     assert trust.plan()["settings"] == {"slack_days": 3, "speed_kmh": 40, "detour": 1.3, "ahead_days": 120}
     refused = trust.http.put("/api/planner/settings", json={"slack_days": -1})
     assert refused.status_code == 422
+
+
+def test_a_table_of_travel_times_is_taken_and_planned_by(trust):
+    """An hour to the far side of the river, whatever the straight line says."""
+    ruth = trust.inspector()
+    trust.home(0)
+    trust.run()
+    before = trust.visits()["1 Lookout Row"]
+    content = b"from,to,minutes\nRuth,1 Lookout Row Kelder Haven,60\nRuth,Nowhere,3\n"
+    taken = trust.http.post("/api/planner/weeks/travel", content=content).json()
+    assert taken["ways"] == 1 and [one["row"] for one in taken["mistakes"]] == [3]
+    assert trust.http.get("/api/planner/weeks").json()["travel"] == 1
+    trust.run(anew=True)
+    after = trust.visits()["1 Lookout Row"]
+    assert before["begins"] < 9 * 60 <= after["begins"]
+    assert trust.http.delete("/api/planner/weeks/travel").status_code == 204
+    refused = trust.http.post("/api/planner/weeks/travel", content=b"Address,Due\nx,y\n")
+    assert refused.status_code == 422 and refused.json()["fields"][0]["field"] == "file"
+    assert ruth
+
+
+def test_a_job_tells_its_day_what_is_missing_and_what_to_pack(trust):
+    trust.inspector()
+    home, job = trust.home(minutes=150, key_place="Hook 9", built_year=1891)
+    trust.add("installation", home, name="Boat shed", earthing="TT")
+    trust.home(1, minutes=150)
+    trust.run()
+    found = trust.http.get(f"/api/jobs/{job}").json()["day"]
+    assert not found["booked"] and found["inspector"] == "Ruth"
+    own = [stop for stop in found["stops"] if stop["this"]]
+    assert len(own) == 1 and found["leaves"] < own[0]["begins"]
+    assert {"Extent not agreed", "Scope agreed with nobody"} <= {one["what"] for one in found["missing"]}
+    packed = {one["name"]: one["why"] for one in found["pack"]}
+    assert packed["Keys"] == "Hook 9" and "Boat shed" in packed["Electrode test kit"]
+    trust.change("job", job, extent="All of it", agreed_with="Wilf Sorrel")
+    after = trust.http.get(f"/api/jobs/{job}").json()["day"]
+    assert "Extent not agreed" not in {one["what"] for one in after["missing"]}
+
+
+def test_visits_that_were_made_say_how_far_estimates_hold_and_the_next_are_planned_by_it(trust):
+    ruth = trust.inspector()
+    for at in range(8):
+        home, _ = trust.home(at, job=False)
+        trust.add(
+            "job", home, number=f"J-{home[-9:]}", state="done", rings=2, radials=6, points_tested=20, boards=1,
+            booked_with=ruth, spent_min=220,
+        )  # fmt: skip
+    found = trust.http.get("/api/visit-times").json()
+    # On site: arrival 20, intake 20, a board 25, rings 28, radials 42, points 30 minutes.
+    assert {round(one["estimated"]) for one in found["visits"]} == {165}
+    assert found["firm"]["says"] == "33% longer than estimated." and found["by_inspector"][0]["name"] == "Ruth"
+    home, _ = trust.home(9, job=False)
+    trust.add("job", home, number="J-next", state="asked", rings=2, radials=6, points_tested=20, boards=1)
+    visit = trust.visits()["10 Lookout Row"]
+    assert visit["minutes"] == 220 and visit["rests_on"] == 8

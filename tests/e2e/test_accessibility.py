@@ -270,3 +270,47 @@ def test_no_barrier_in_what_a_finding_leads_to(look, firm: Firm):
     page.get_by_role("button", name="Add a question").click()
     page.get_by_label("What they ask about", exact=True).wait_for()
     look("what people ask about")
+
+
+def entry(page: Page, kind: str, parent: str, **values: object) -> str:
+    answer = page.context.request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
+    assert answer.ok, answer.text()
+    return str(answer.json()["id"])
+
+
+def test_no_barrier_in_planning(look, firm: Firm):
+    page = look.page
+    at_work(page, firm, stage="Brief")
+    own = page.context.request.get("/api/session").json()["firm_id"]
+    entry(page, "working_week", own, name="Ruth Pellow", latitude=50.34, longitude=-4.76, starts_at="08:00")
+    entry(page, "key_holder", own, name="Harbour Office", opens_at="08:00")
+    client = entry(page, "client", own, name="Kelder Haven Harbour Trust")
+    for at in range(3):
+        home = entry(
+            page, "property", client, address=f"{at + 1} Lookout Row", nation="England", latitude=50.33 + at / 900,
+            longitude=-4.75,
+        )  # fmt: skip
+        entry(page, "job", home, number=f"P-{at}", state="done" if at == 2 else "asked", visit_min=200, spent_min=190)
+    page.goto("/planner")
+    page.get_by_role("button", name="Plan visits").click()
+    expect(page.get_by_text("2 visits moved.")).to_be_visible()
+    page.locator("[data-strip] button").first.click()
+    page.get_by_text("Move visit …").click()
+    page.get_by_text("Occupier", exact=True).click()
+    page.get_by_text("Propose times …").click()
+    page.get_by_label("Mail to").wait_for()
+    look("planner")
+    page.get_by_text("No access …").click()
+    page.get_by_label("Time at the door").wait_for()
+    look("no access")
+    page.goto("/portfolio")
+    page.get_by_role("group", name="Where it stands").wait_for()
+    page.get_by_role("group", name="Map of the properties").wait_for()
+    look("portfolio")
+    page.goto("/planner/weeks")
+    page.get_by_role("button", name="Make calendar address").click()
+    page.get_by_text("Copy this address now").wait_for()
+    look("inspectors and keys")
+    page.goto("/planner/times")
+    page.get_by_text("too few to go by").first.wait_for()
+    look("visit times")

@@ -1,10 +1,23 @@
 """What recorded visits say of estimates. Medians and quartiles are worked out by hand."""
 
+from datetime import datetime
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dorrik.core.work.visit_lengths import ExpectedLength, Factor, RecordedVisit, expected, factor, factors, usable
+from dorrik.core.work.visit_lengths import (
+    ExpectedLength,
+    Factor,
+    RecordedVisit,
+    expected,
+    factor,
+    factors,
+    in_words,
+    kind_of,
+    on_site_min,
+    usable,
+)
 
 
 def visits(*actual, estimated=100.0, **more):
@@ -55,3 +68,32 @@ def test_what_is_expected_lies_within_its_spread(actual, estimated):
     length = expected(estimated, found, found)
     assert length.low <= length.minutes <= length.high
     assert length.low > 0
+
+
+def at(hour, minute=0, day=3):
+    return datetime(2026, 11, day, hour, minute)
+
+
+def test_two_who_were_there_at_once_count_once_and_a_return_visit_beside_it():
+    morning, second, back = (at(9), at(12)), (at(10), at(13)), (at(9, day=9), at(10, 30, day=9))
+    assert on_site_min([morning, second, back]) == 4 * 60 + 90
+    assert on_site_min([(at(9), at(9))]) == 0 and on_site_min([]) == 0
+
+
+@pytest.mark.parametrize(
+    ("circuits", "kind"),
+    [(0, "size not known"), (1, "1 to 6 circuits"), (6, "1 to 6 circuits"), (7, "7 to 12 circuits"),
+     (20, "13 to 20 circuits"), (21, "more than 20 circuits")],
+)  # fmt: skip
+def test_homes_are_of_one_kind_by_their_size(circuits, kind):
+    assert kind_of(circuits) == kind
+
+
+@pytest.mark.parametrize(
+    ("factor_of", "says"),
+    [(Factor(1.3, 1.1, 1.5, 4), "4 visits: too few to go by."), (Factor(1.04, 0.9, 1.2, 9), "As estimated."),
+     (Factor(1.18, 1.0, 1.3, 12), "18% longer than estimated."),
+     (Factor(0.8, 0.7, 0.9, 6), "20% shorter than estimated.")],
+)  # fmt: skip
+def test_what_visits_say_in_a_sentence(factor_of, says):
+    assert in_words(factor_of) == says

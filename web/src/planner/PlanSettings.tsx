@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
+import { FileDrop } from "../ui/FileDrop";
 import { FieldGrid, Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
@@ -42,9 +43,27 @@ export function PlanSettings({ settings, travel, act }: Props) {
     }
     await act(() => Promise.resolve());
   };
+  const takeTable = async (file: File) => {
+    try {
+      const taken = await answer(
+        api.POST("/api/planner/weeks/travel", {
+          params: { query: { name: file.name.slice(0, 200) } },
+          body: file as never,
+          bodySerializer: (body: unknown) => body as never,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      );
+      const wrong = taken.mistakes.slice(0, 4).map((one) => `row ${one.row}: ${one.reason}`);
+      setTold([`${taken.ways} ways taken.`, ...wrong, taken.mistakes.length > 4 && "…"].filter(Boolean).join(" "));
+    } catch (error) {
+      setTold(explain(error));
+    }
+    await act(() => Promise.resolve());
+  };
+  const endTable = () => act(() => answer(api.DELETE("/api/planner/weeks/travel")));
   return (
     <Section title="What planning goes by" lead="The next planning takes it; nothing moves by itself.">
-      {told && <Told trouble>{told}</Told>}
+      {told && <Told>{told}</Told>}
       <FieldGrid>
         {FIELDS.map(([name, label, unit]) => (
           <TextField
@@ -61,6 +80,19 @@ export function PlanSettings({ settings, travel, act }: Props) {
         <Button disabled={Object.keys(typed).length === 0} onClick={save}>
           Save
         </Button>
+        <Box flex="1 1 16rem">
+          <FileDrop
+            label="Table of travel times"
+            title="Travel times from a table"
+            line="CSV or XLSX: from, to, minutes"
+            accept={{
+              "text/csv": [".csv"],
+              "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": [".xlsx"],
+            }}
+            take={([file]) => file && takeTable(file)}
+          />
+        </Box>
+        {travel > 0 && <Button onClick={endTable}>Remove table</Button>}
         <Box color="quiet">
           {travel > 0
             ? `Travel times of ${travel} ways come from a table.`

@@ -131,20 +131,18 @@ function Week({ week, act }: { week: Found["weeks"][number]; act: Act }) {
             size="sm"
             variant="choice"
             pressed={!entry.values[field]}
-            label={name}
             onClick={() => set(field, !entry.values[field])}
           >
-            {name.slice(0, 2)}
+            {name.slice(0, 3)}
           </Button>
         ))}
         <Button
           size="sm"
           variant="choice"
           pressed={!!entry.values.on_saturday}
-          label="Saturday"
           onClick={() => set("on_saturday", !entry.values.on_saturday)}
         >
-          Sa
+          Sat
         </Button>
       </Flex>
       <EntryFields entry={entry} query={QUERY} fields={WEEK} />
