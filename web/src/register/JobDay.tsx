@@ -71,7 +71,7 @@ export function JobDay({ found, query }: { found: Found; query: string[] }) {
             : ", by the estimate alone."}
         {its.leaves !== null && ` Leave at ${clockOf(its.leaves)}.`}
       </Text>
-      <Fold title="Change day and time" small>
+      <Fold title="Change day and time" opened={!its.on} small>
         <EntryFields
           entry={job}
           query={query}

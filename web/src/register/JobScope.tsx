@@ -62,7 +62,7 @@ export function JobScope({ found, query }: { found: Found; query: string[] }) {
       <Text color="quiet" mb="2">
         {agreed ? `Agreed with ${agreed}.` : "Agreed with nobody yet."}
       </Text>
-      <Fold title="Change scope and size" small>
+      <Fold title="Change scope and size" opened={!textOf(job, "extent") || counted.length === 0} small>
         <EntryFields
           entry={job}
           query={query}
