@@ -72,15 +72,18 @@ def why_left(problem: PlanProblem, unit: Unit) -> str:
     if not any(shortest_day(problem, inspector, day, [unit]) for inspector, day in before):
         alone = Unit(tuple(_without_windows(v) for v in unit.visits))
         if any(shortest_day(problem, inspector, day, [alone]) for inspector, day in before):
-            return _why_closed(unit)
+            return _why_closed(problem, unit)
         return f"It takes {unit.minutes:.0f} minutes with the way, more than any day has."
     if visit.windows is not None:
         return "Every day on which somebody can be let in is full."
     return "Every day before its deadline is full." if latest is not None else "Every day is full."
 
 
-def _why_closed(unit: Unit) -> str:
+def _why_closed(problem: PlanProblem, unit: Unit) -> str:
     """Why a unit fits no working day that it would fit if it were open at any time."""
+    working = {day for _, day in open_days(problem)}
+    if any(v.windows is not None and not working & {window.day for window in v.windows} for v in unit.visits):
+        return "Nobody works on any day on which somebody can let in."
     longest = max(
         (window.until_min - window.from_min for visit in unit.visits for window in visit.windows or ()), default=0
     )

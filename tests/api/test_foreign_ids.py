@@ -99,7 +99,7 @@ BODIES = {
     },
 }  # fmt: skip
 #: What is opened by a link and not by a session; with the session of another firm it says so.
-BY_LINK = "/api/shared/"
+BY_LINK = ("/api/shared/", "/calendar/")
 
 
 def test_no_route_tells_or_changes_anything_for_any_id_of_another_firm(app, theirs, attacker):

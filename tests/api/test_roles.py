@@ -70,8 +70,9 @@ BODIES = {
     ("post", "/api/inspections/{inspection_id}/review/send-back"): {"words": "x"},
     ("post", "/api/inspections/{inspection_id}/review/looked"): {"seq": 0},
 }
-#: Routes that anybody asks without a session, and those that would end it.
-OPEN = re.compile(r"/api/(session|links/(look|use)|account/forgotten|check|demo/.*)")
+#: Routes that anybody asks without a session, and those that would end it. A calendar is read by its address
+#: (tests/api/test_feeds.py).
+OPEN = re.compile(r"/api/(session|links/(look|use)|account/forgotten|check|demo/.*)|/calendar/\{name\}")
 
 
 def routes(app):

@@ -168,9 +168,9 @@ def test_one_key_is_with_one_of_two_inspectors():
         (problem(visit("v", last_day=MONDAY - timedelta(days=30))), "The last day for it was"),
         (problem(visit("v", windows=())), "Nobody can let anybody in"),
         (problem(visit("v", 700)), "more than any day has"),
-        (problem(visit("v", windows=(on(0, 480, 540),))), "fit no working day"),
-        (problem(visit("v", windows=(on(5), on(6)))), "fit no working day"),
-        (problem(visit("v", key="k"), keys=(Key("k", TOWN, 1020, 1080),)), "fit no working day"),
+        (problem(visit("v", windows=(on(0, 480, 540),))), "somebody lets in for 60 at most"),
+        (problem(visit("v", windows=(on(5), on(6)))), "Nobody works on any day on which somebody can let in"),
+        (problem(visit("v", key="k"), keys=(Key("k", TOWN, 1020, 1080),)), "Its key cannot be had early enough"),
         (problem(visit("v"), inspectors=(replace(RUTH, weekdays=frozenset()),)), "Nobody works"),
     ],
 )  # fmt: skip
