@@ -188,16 +188,3 @@ function Came({ planning }: { planning: Planning }) {
     </Told>
   );
 }
-
-/** The headline of what is planned against which day. */
-export function headline(found: Plan): string {
-  const left = found.visits.filter((one) => one.why !== null).length;
-  const count = found.visits.length;
-  const deadlines = found.visits.flatMap((one) => (one.deadline ? [one.deadline] : [])).sort();
-  const last = deadlines.at(-1);
-  const before = last ? ` before ${day(last, { day: "numeric", month: "long" })}` : "";
-  if (count === 0) return "Nothing to plan";
-  if (left === 0) return `All ${count}${before}`;
-  if (left === count) return `${count} to be planned${before}`;
-  return `All but ${left === 1 ? "one" : left}${before}`;
-}

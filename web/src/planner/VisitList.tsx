@@ -3,7 +3,6 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { StateMark } from "../drawings/StateMark";
 import { useDragged } from "../ui/Drag";
 import { day } from "../ui/when";
-import { headline } from "./Planner";
 import { clockOf } from "../ui/minutes";
 import type { Plan, PlanVisit } from "./usePlanner";
 
@@ -79,4 +78,17 @@ function VisitLine({ visit, chosen, choose }: { visit: PlanVisit; chosen: boolea
       </Flex>
     </Box>
   );
+}
+
+/** The headline of what is planned against which day. */
+function headline(found: Plan): string {
+  const left = found.visits.filter((one) => one.why !== null).length;
+  const count = found.visits.length;
+  const deadlines = found.visits.flatMap((one) => (one.deadline ? [one.deadline] : [])).sort();
+  const last = deadlines.at(-1);
+  const before = last ? ` before ${day(last, { day: "numeric", month: "long" })}` : "";
+  if (count === 0) return "Nothing to plan";
+  if (left === 0) return `All ${count}${before}`;
+  if (left === count) return `${count} to be planned${before}`;
+  return `All but ${left === 1 ? "one" : left}${before}`;
 }
