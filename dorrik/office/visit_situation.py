@@ -79,7 +79,6 @@ class Situation:
     visits: Mapping[str, OpenVisit]
     names: Mapping[str, str]
     guests: tuple[Inspector, ...]
-    weeks: tuple[RegisterRecord, ...]
     today: tuple[OpenVisit, ...]
     notes: tuple[str, ...]
 
@@ -129,7 +128,7 @@ def situation(connection: Connection, firm_id: str, today: date, *, lock: bool =
     wrong = doubts(unique)
     return Situation(
         problem, _old(ahead, first, {one.id for one in inspectors}), head, {one.id: one for one in gathered}, names,
-        guests, tuple(weeks), now_made, tuple(_notes(gathered, weeks, wrong)),
+        guests, now_made, tuple(_notes(gathered, weeks, wrong)),
     )  # fmt: skip
 
 

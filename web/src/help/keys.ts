@@ -51,4 +51,11 @@ export const KEYS: readonly (readonly [where: string, keys: readonly (readonly [
       ["N", "rest OK, next room"],
     ],
   ],
+  [
+    "Planner",
+    [
+      ["M", "take up the visit in focus; arrows choose the day, Enter puts it there"],
+      ["Shift ← →", "a quarter of an hour earlier or later"],
+    ],
+  ],
 ];
