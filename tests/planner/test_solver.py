@@ -102,7 +102,7 @@ far = st.none() | st.floats(-20, 20)
 
 @st.composite
 def portfolios(draw):
-    keys = (Key("k", Place("agent", 2, 2), 540, 960), Key("l", Place("shop", -3, 0)))
+    keys = (Key("k", Place("agent", 2, 2), 540, 960, many=draw(st.booleans())), Key("l", Place("shop", -3, 0)))
     count = draw(st.integers(1, 9))
     visits = tuple(
         WantedVisit(
@@ -121,10 +121,13 @@ def portfolios(draw):
         for number in range(count)
     )  # fmt: skip
     away = frozenset(draw(st.lists(st.dates(MONDAY, MONDAY + timedelta(days=9)), max_size=3)))
-    inspectors = (replace(RUTH, days_off=away), replace(IDRIS, most_visits=3, most_minutes=540))
+    asked_for = frozenset(draw(st.lists(st.dates(MONDAY, MONDAY + timedelta(days=9)), max_size=2)))
+    sooner = tuple((MONDAY + timedelta(days=day), 60.0) for day in draw(st.lists(st.integers(0, 9), max_size=2)))
+    ruth = replace(RUTH, days_off=away, extra_days=asked_for, earlier=sooner)
+    inspectors = (ruth, replace(IDRIS, most_visits=3, most_minutes=540))
     return problem(
         *visits, inspectors=inspectors[: draw(st.integers(0, 2))], days=draw(st.integers(0, 9)), keys=keys,
-        travel=Travel(speed_kmh=draw(st.integers(10, 60))),
+        travel=Travel(speed_kmh=draw(st.integers(10, 60))), grid_min=draw(st.sampled_from([0.0, 5.0])),
     )  # fmt: skip
 
 
@@ -134,6 +137,11 @@ def test_no_plan_breaks_a_hard_rule_and_nothing_is_left_without_a_reason(asked):
     plan = solve(asked, 0.1)
     assert broken(asked, plan) == ()
     assert all(len(left.why) > 10 for left in plan.left)
+    fixed = {visit.id for visit in asked.visits if visit.pin is not None}
+    begins = [
+        stop.begins for route in plan.routes for stop in route.stops if stop.task == "visit" and stop.id not in fixed
+    ]
+    assert not asked.grid_min or all(abs(minute / 5 - round(minute / 5)) < 1e-6 for minute in begins)
 
 
 def test_neighbours_share_a_day():
