@@ -25,7 +25,7 @@ def do_once(
     plain data. The key is the header Idempotency-Key, or else made of `asked`.
     """
     engine: Engine = request.app.state.engine
-    key = once.Key(me.firm_id, action, request.headers.get("idempotency-key"), *asked)
+    key = once.RequestKey(me.firm_id, action, request.headers.get("idempotency-key"), *asked)
     before = _claim(engine, key)
     if before is not None:
         return before
@@ -43,7 +43,7 @@ def do_once(
     return answer
 
 
-def _claim(engine: Engine, key: once.Key) -> Any:
+def _claim(engine: Engine, key: once.RequestKey) -> Any:
     """The answer that was given before, or None where it is ours to do. Waits for whoever is doing it."""
     end = time.monotonic() + PATIENCE_S
     while True:

@@ -18,7 +18,7 @@ from dorrik.api.planner_types import (
 )
 from dorrik.core.work.plan_reasons import reasons
 from dorrik.core.work.visit_plan import DayRoute, Inspector, Place, WantedVisit, works_on
-from dorrik.office.kept_plan import Change, KeptPlan, short
+from dorrik.office.kept_plan import KeptPlan, PlanChange, short
 from dorrik.office.visit_situation import OpenVisit, Situation
 from dorrik.planner.replan import Moment, moments
 from dorrik.store.planning.plan_runs import PlanRun
@@ -165,7 +165,7 @@ def _visit(
     )
 
 
-def changed_out(change: Change, names: Mapping[str, str]) -> PlanChangedOut:
+def changed_out(change: PlanChange, names: Mapping[str, str]) -> PlanChangedOut:
     """What came of a change by hand."""
     moved = [
         MovedOut(

@@ -47,7 +47,7 @@ class Shown:
     volts: int | None = None
 
 
-class Bench:
+class MeterBench:
     """A home, an instrument and its leads. `do` carries a command out and returns a reading where one was taken."""
 
     def __init__(self, home: Home, name: str, seed: int = 1) -> None:
@@ -387,35 +387,35 @@ def _now(function: str, value: str, volts: int | None = None) -> Shown:
     return Shown(str(uuid.uuid4()), function, value, FUNCTIONS[function].units[0], at, volts)
 
 
-_MEASURES: dict[str, Callable[[Bench, list[Any]], str]] = {
-    "continuity": Bench._continuity,
-    "insulation": Bench._insulation,
-    "loop": Bench._loop,
-    "fault-current": Bench._fault_current,
-    "rcd": Bench._trip_time,
-    "rcd-five": Bench._trip_time,
-    "leakage": Bench._leakage,
-    "varistor": Bench._varistor,
-    "voltage": Bench._voltage,
+_MEASURES: dict[str, Callable[[MeterBench, list[Any]], str]] = {
+    "continuity": MeterBench._continuity,
+    "insulation": MeterBench._insulation,
+    "loop": MeterBench._loop,
+    "fault-current": MeterBench._fault_current,
+    "rcd": MeterBench._trip_time,
+    "rcd-five": MeterBench._trip_time,
+    "leakage": MeterBench._leakage,
+    "varistor": MeterBench._varistor,
+    "voltage": MeterBench._voltage,
 }
-_ACTS: dict[str, Callable[[Bench, Mapping[str, Any]], Shown | None]] = {
-    "home": Bench._go,
-    "isolate": Bench._isolate,
-    "restore": Bench._restore,
-    "out": Bench._take_out,
-    "in": Bench._put_in,
-    "join": Bench._join,
-    "release": Bench._release,
-    "off": Bench._switch,
-    "unplug": Bench._unplug,
-    "part earth": Bench._part_earth,
-    "rejoin earth": Bench._rejoin_earth,
-    "surge out": Bench._surge_out,
-    "replug": Bench._replug,
-    "reset": Bench._reset,
-    "button": Bench._button,
-    "function": Bench._choose,
-    "null": Bench._null,
-    "touch": Bench._touch,
-    "measure": Bench._measure,
+_ACTS: dict[str, Callable[[MeterBench, Mapping[str, Any]], Shown | None]] = {
+    "home": MeterBench._go,
+    "isolate": MeterBench._isolate,
+    "restore": MeterBench._restore,
+    "out": MeterBench._take_out,
+    "in": MeterBench._put_in,
+    "join": MeterBench._join,
+    "release": MeterBench._release,
+    "off": MeterBench._switch,
+    "unplug": MeterBench._unplug,
+    "part earth": MeterBench._part_earth,
+    "rejoin earth": MeterBench._rejoin_earth,
+    "surge out": MeterBench._surge_out,
+    "replug": MeterBench._replug,
+    "reset": MeterBench._reset,
+    "button": MeterBench._button,
+    "function": MeterBench._choose,
+    "null": MeterBench._null,
+    "touch": MeterBench._touch,
+    "measure": MeterBench._measure,
 }

@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from dorrik.meter.bench import Bench
+from dorrik.meter.bench import MeterBench
 from dorrik.meter.server import MeterServer
 from dorrik.practice import homes
 from dorrik.practice.describe import DescriptionError
@@ -16,7 +16,7 @@ def run(home: str, host: str, port: int, seed: int) -> int:
     """Serve a home until stopped; returns the exit code."""
     try:
         described = homes.load(home)
-        bench = Bench(described, described.name or _title(home), seed)
+        bench = MeterBench(described, described.name or _title(home), seed)
     except (OSError, UnicodeDecodeError, DescriptionError) as error:
         known = ", ".join(homes.names())
         print(f"{home}: {error}\nHomes that come with Dorrik: {known}. Any other is a TOML file.", file=sys.stderr)
@@ -34,7 +34,7 @@ def _title(home: str) -> str:
     return Path(home).stem.replace("_", " ").capitalize()
 
 
-async def _serve(bench: Bench, host: str, port: int) -> None:
+async def _serve(bench: MeterBench, host: str, port: int) -> None:
     server = MeterServer(bench)
     ready: asyncio.Future[int] = asyncio.get_running_loop().create_future()
     serving = asyncio.create_task(server.run(host, port, ready))

@@ -15,7 +15,7 @@ from websockets.datastructures import Headers
 from websockets.exceptions import ConnectionClosed
 from websockets.http11 import Request, Response
 
-from dorrik.meter.bench import Bench, BenchError
+from dorrik.meter.bench import BenchError, MeterBench
 from dorrik.meter.link import MOST_BYTES, MeterLink
 from dorrik.settings import settings
 
@@ -25,7 +25,7 @@ FILES = {"/": "meter.html", "/meter.js": "meter.js", "/meter.css": "meter.css"}
 ALIVE_S = 2.0
 #: How long a wrong code keeps its sender waiting (s).
 WRONG_CODE_S = 0.5
-INSTRUMENT = {"name": "Bench instrument", "kind": "simulated", "serial": "SIM-0001"}
+INSTRUMENT = {"name": "MeterBench instrument", "kind": "simulated", "serial": "SIM-0001"}
 _HEADERS = {
     "Content-Security-Policy": "default-src 'self'; connect-src 'self' ws:; frame-ancestors 'none'",
     "X-Content-Type-Options": "nosniff",
@@ -36,7 +36,7 @@ _HEADERS = {
 class MeterServer:
     """The bench, everybody who looks at its page, and the tablet that listens."""
 
-    def __init__(self, bench: Bench) -> None:
+    def __init__(self, bench: MeterBench) -> None:
         self.bench = bench
         self.link = MeterLink(INSTRUMENT)
         self._pages: set[ServerConnection] = set()

@@ -6,17 +6,17 @@ from datetime import date
 from sqlalchemy import Connection
 
 from dorrik.office import visit_situation
-from dorrik.office.kept_plan import Change, as_kept, keep_row
+from dorrik.office.kept_plan import PlanChange, as_kept, keep_row
 from dorrik.office.plan_by_hand import CannotBeThere
 from dorrik.office.visit_situation import OpenVisit
 from dorrik.store.people.people import Person
 from dorrik.store.planning import visit_links, visit_steps, visits
 from dorrik.store.planning.visit_links import VisitLink
-from dorrik.store.planning.visits import Place
+from dorrik.store.planning.visits import KeptPlace
 from dorrik.store.register import register
 
 
-def book(connection: Connection, me: Person, today: date, visit_id: str) -> Change:
+def book(connection: Connection, me: Person, today: date, visit_id: str) -> PlanChange:
     """Book a visit where the plan has it. Raises KeyError for no such visit, CannotBeThere where it has no place,
     or one that does not hold."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
@@ -32,12 +32,14 @@ def book(connection: Connection, me: Person, today: date, visit_id: str) -> Chan
     return book_at(connection, me, one, placed.inspector_id, placed.day, placed.begins_min)
 
 
-def book_at(connection: Connection, me: Person, one: OpenVisit, inspector_id: str, day: date, begins: float) -> Change:
+def book_at(
+    connection: Connection, me: Person, one: OpenVisit, inspector_id: str, day: date, begins: float
+) -> PlanChange:
     """Book a visit there, whose place the caller has checked and whose plan it holds."""
     minutes = (one.kept.minutes if one.kept is not None else None) or one.length.minutes
     # A return visit has no booking of its own: it is kept there.
     pinned = one.inspection_id is not None
-    place = Place(one.id, one.job.id, one.inspection_id, inspector_id, day, begins, minutes, pinned)
+    place = KeptPlace(one.id, one.job.id, one.inspection_id, inspector_id, day, begins, minutes, pinned)
     visits.place(connection, me.firm_id, me.id, [place])
     if one.inspection_id is None:
         whole = round(begins)
@@ -46,10 +48,10 @@ def book_at(connection: Connection, me: Person, one: OpenVisit, inspector_id: st
             "booked_with": inspector_id, "state": "booked",
         }  # fmt: skip
         register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
-    return Change(visits.change_head(connection, me.firm_id), (), 0)
+    return PlanChange(visits.change_head(connection, me.firm_id), (), 0)
 
 
-def cancel(connection: Connection, me: Person, today: date, visit_id: str) -> Change:
+def cancel(connection: Connection, me: Person, today: date, visit_id: str) -> PlanChange:
     """Take a booking back; the visit stays where the plan has it. Raises KeyError, CannotBeThere where nothing was
     booked."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
@@ -62,7 +64,7 @@ def cancel(connection: Connection, me: Person, today: date, visit_id: str) -> Ch
     visit_steps.note(connection, me.firm_id, visit_id, "cancelled", on_day=on_day, person_id=me.id)
     values = {"booked_on": None, "booked_at": None, "booked_with": None, "state": "confirmed"}
     register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
-    return Change(visits.change_head(connection, me.firm_id), (), 0)
+    return PlanChange(visits.change_head(connection, me.firm_id), (), 0)
 
 
 def asked(connection: Connection, firm_id: str) -> Mapping[str, str]:

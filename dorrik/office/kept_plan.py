@@ -16,14 +16,14 @@ from dorrik.planner.replan import MovedVisit, moments
 from dorrik.store.database.engine import now
 from dorrik.store.people.people import Person
 from dorrik.store.planning import visits
-from dorrik.store.planning.visits import Place
+from dorrik.store.planning.visits import KeptPlace
 
 #: Moves that are told.
 _MOST_TOLD = 200
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class PlanChange:
     """What planning came to: the plan's version, and everything that moved beside what was asked for."""
 
     version: int
@@ -110,7 +110,7 @@ def why_not(here: Situation, visit_id: str, to: Pin) -> str | None:
 def keep(
     connection: Connection, me: Person, here: Situation, plan: VisitPlan, planned_s: float | None = None,
     why: Mapping[str, str] | None = None,
-) -> Change:  # fmt: skip
+) -> PlanChange:  # fmt: skip
     """Write a plan down, whose lock the transaction holds. why: of what moved. Raises AssertionError for a plan that
     breaks a hard rule: none such leaves here."""
     if wrong := broken(here.problem, plan):
@@ -134,7 +134,7 @@ def keep(
     told = [_plain(one) for one in moved[:_MOST_TOLD]]
     more: dict[str, Any] = {"planned_at": now(), "planned_s": planned_s} if planned_s is not None else {}
     version = visits.change_head(connection, me.firm_id, moved=told, **more)
-    return Change(version, tuple(moved), len(plan.left))
+    return PlanChange(version, tuple(moved), len(plan.left))
 
 
 def _why(before: object, after: object) -> str:
@@ -143,10 +143,10 @@ def _why(before: object, after: object) -> str:
     return "moved by planning" if after is not None else "has no place any more"
 
 
-def _place(one: OpenVisit, visit: WantedVisit, after: Any, why: str | None) -> Place:
+def _place(one: OpenVisit, visit: WantedVisit, after: Any, why: str | None) -> KeptPlace:
     if after is None:
-        return Place(one.id, one.job.id, one.inspection_id, None, None, None, visit.minutes, False, why)
-    return Place(
+        return KeptPlace(one.id, one.job.id, one.inspection_id, None, None, None, visit.minutes, False, why)
+    return KeptPlace(
         one.id, one.job.id, one.inspection_id, after.inspector, after.day, after.begins, visit.minutes,
         _by_hand(one, visit),
     )  # fmt: skip
@@ -184,5 +184,5 @@ def keep_row(connection: Connection, me: Person, one: OpenVisit) -> None:
     """What happens about a visit is written beside a row of it, whether or not it has a place."""
     if one.kept is None:
         why = None if one.booked else "Not planned yet."
-        place = Place(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
+        place = KeptPlace(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
         visits.place(connection, me.firm_id, me.id, [place])

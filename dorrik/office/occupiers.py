@@ -21,7 +21,7 @@ from dorrik.store.people.people import Person
 from dorrik.store.planning import visit_links, visit_steps, visits
 from dorrik.store.planning.visit_links import VisitLink
 from dorrik.store.planning.visit_steps import VisitStep
-from dorrik.store.planning.visits import Place
+from dorrik.store.planning.visits import KeptPlace
 from dorrik.store.register import register
 
 #: So many times are proposed, and offered to choose from.
@@ -223,7 +223,7 @@ def no_access(connection: Connection, me: Person, today: date, visit_id: str, at
         connection, me.firm_id, visit_id, "no access", on_day=at.date(), what=what, person_id=me.id
     )  # fmt: skip
     why = f"Nobody opened on {short(at.date())}."
-    place = Place(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
+    place = KeptPlace(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
     visits.place(connection, me.firm_id, me.id, [place])
     if one.booked:
         values = {"booked_on": None, "booked_at": None, "booked_with": None, "state": "confirmed"}

@@ -15,12 +15,12 @@ from dorrik.core.work import ways_out
 from dorrik.core.work.visit_plan import Left, Pin, VisitPlan
 from dorrik.core.work.ways_out import WayOut, WayOutPrices
 from dorrik.office import visit_situation
-from dorrik.office.kept_plan import Change, as_kept, keep, left_because, why_not
+from dorrik.office.kept_plan import PlanChange, as_kept, keep, left_because, why_not
 from dorrik.office.visit_situation import GRID_MIN, OpenVisit, Situation
 from dorrik.planner.replan import Replanned, moments, replan
 from dorrik.store.people.people import Person
 from dorrik.store.planning import visits
-from dorrik.store.planning.visits import Place
+from dorrik.store.planning.visits import KeptPlace
 
 
 class PlanConflict(Exception):
@@ -31,7 +31,7 @@ class CannotBeThere(ValueError):
     """A visit cannot be where it was put; the message says why."""
 
 
-def move(connection: Connection, me: Person, today: date, visit_id: str, version: int, to: Pin) -> Change:
+def move(connection: Connection, me: Person, today: date, visit_id: str, version: int, to: Pin) -> PlanChange:
     """Put a visit somewhere by hand, where it stays; what has to give way moves as little as it can.
 
     version: of the visit as whoever moves it saw it. Raises KeyError for no such visit, PlanConflict where somebody
@@ -45,7 +45,7 @@ def move(connection: Connection, me: Person, today: date, visit_id: str, version
     return put(connection, me, here, visit_id, to, "moved by hand")
 
 
-def put(connection: Connection, me: Person, here: Situation, visit_id: str, to: Pin, why: str) -> Change:
+def put(connection: Connection, me: Person, here: Situation, visit_id: str, to: Pin, why: str) -> PlanChange:
     """Put a visit somewhere, in a plan whose lock the transaction holds. why: it is there. Raises CannotBeThere."""
     if to.start_min is not None:
         to = replace(to, start_min=GRID_MIN * round(to.start_min / GRID_MIN))
@@ -95,7 +95,7 @@ def _in_the_way(here: Situation, to: Pin) -> str:
     return f"{' and '.join(here.names[one] for one in route.visits)} cannot give way."
 
 
-def hold(connection: Connection, me: Person, today: date, visit_id: str, version: int, *, pinned: bool) -> Change:
+def hold(connection: Connection, me: Person, today: date, visit_id: str, version: int, *, pinned: bool) -> PlanChange:
     """Keep a visit where the plan has it, or let planning move it again. Raises KeyError, PlanConflict, CannotBeThere
     where it has no place."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
@@ -105,11 +105,11 @@ def hold(connection: Connection, me: Person, today: date, visit_id: str, version
     if kept is None or kept.day is None:
         raise CannotBeThere("It has no place to be kept at. Plan it, or move it to a day.")
     minutes = kept.minutes or one.length.minutes
-    place = Place(
+    place = KeptPlace(
         one.id, one.job.id, one.inspection_id, kept.inspector_id, kept.day, kept.begins_min, minutes, pinned
     )  # fmt: skip
     visits.place(connection, me.firm_id, me.id, [place])
-    return Change(visits.change_head(connection, me.firm_id), (), len(here.old.left))
+    return PlanChange(visits.change_head(connection, me.firm_id), (), len(here.old.left))
 
 
 def ways(here: Situation, visit_id: str, plan: VisitPlan, prices: WayOutPrices) -> tuple[WayOut, ...]:
@@ -119,7 +119,7 @@ def ways(here: Situation, visit_id: str, plan: VisitPlan, prices: WayOutPrices) 
 
 def take_way(
     connection: Connection, me: Person, today: date, visit_id: str, way: WayOut, prices: WayOutPrices
-) -> Change:
+) -> PlanChange:
     """Take a way out that was offered; the day and the inspector that give way are written down with the plan.
 
     Raises KeyError for no such visit, PlanConflict where that way is not open any more.

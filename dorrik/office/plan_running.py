@@ -9,7 +9,7 @@ from datetime import date
 from sqlalchemy import Connection, Engine
 
 from dorrik.office import visit_situation
-from dorrik.office.kept_plan import Change, keep
+from dorrik.office.kept_plan import PlanChange, keep
 from dorrik.office.plan_by_hand import PlanConflict
 from dorrik.planner import process
 from dorrik.planner.process import PlanningFailed, PlanTask
@@ -71,7 +71,7 @@ def _run(engine: Engine, me: Person, today: date, run_id: str, task: PlanTask) -
 
 def _keep_run(
     connection: Connection, me: Person, today: date, task: PlanTask, found: Replanned, seconds: float
-) -> Change:
+) -> PlanChange:
     """Keep what a run found; where something changed meanwhile, fitted to that."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
     if here.problem != task.problem:
@@ -79,7 +79,7 @@ def _keep_run(
     return keep(connection, me, here, found.plan, planned_s=seconds)
 
 
-def _told(change: Change, before: str) -> str:
+def _told(change: PlanChange, before: str) -> str:
     moved = len(change.moved)
     parts = [before, f"{moved} {'visit' if moved == 1 else 'visits'} moved." if moved else "Nothing moved."]
     if change.left:

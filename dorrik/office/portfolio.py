@@ -9,11 +9,11 @@ from datetime import date
 from sqlalchemy import Connection
 
 from dorrik.core.work import portfolio
-from dorrik.core.work.coordinates import Spot, doubts
+from dorrik.core.work.coordinates import MapSpot, doubts
 from dorrik.core.work.portfolio import PropertyFacts
 from dorrik.core.work.portfolio_view import ViewedProperty
 from dorrik.store.register import portfolio_rows
-from dorrik.store.register.portfolio_rows import PortfolioRow, ReportRow
+from dorrik.store.register.portfolio_rows import KeptProperty, ReportRow
 
 #: Firms whose portfolios a process remembers.
 _FIRMS = 8
@@ -62,7 +62,7 @@ class Portfolios:
         for row in portfolio_rows.rows(connection, firm_id, changed):
             parts[row.id[-2:]].append(_viewed(row, today))
         properties = tuple(one for part in parts.values() for one in part)
-        spots = [Spot(one.id, one.latitude, one.longitude, one.nation) for one in properties]
+        spots = [MapSpot(one.id, one.latitude, one.longitude, one.nation) for one in properties]
         whole = Portfolio(properties, doubts(spots))
         with self._lock:
             self._firms[firm_id] = _Remembered(today, fingerprints, parts, whole)
@@ -72,7 +72,7 @@ class Portfolios:
         return whole
 
 
-def _viewed(row: PortfolioRow, today: date) -> ViewedProperty:
+def _viewed(row: KeptProperty, today: date) -> ViewedProperty:
     facts = facts_of(row)
     return ViewedProperty(
         row.id, row.address or "No address yet", row.client, row.client_id, row.reference, row.nation, row.latitude,
@@ -80,7 +80,7 @@ def _viewed(row: PortfolioRow, today: date) -> ViewedProperty:
     )  # fmt: skip
 
 
-def facts_of(row: PortfolioRow) -> PropertyFacts:
+def facts_of(row: KeptProperty) -> PropertyFacts:
     """What is known of a property, as the rules take it."""
     reports = list(row.reports.values())
     open_work = [report for report in reports if report.counting > report.cleared]
@@ -104,12 +104,12 @@ def facts_of(row: PortfolioRow) -> PropertyFacts:
     )
 
 
-def _due(report: ReportRow, row: PortfolioRow) -> date | None:
+def _due(report: ReportRow, row: KeptProperty) -> date | None:
     reported = None if report.inspected_on is None else (report.inspected_on, report.due_on)
     return portfolio.due_on(reported, row.inspected_on, row.due_on)
 
 
-def _unreported(row: PortfolioRow) -> tuple[str, ...]:
+def _unreported(row: KeptProperty) -> tuple[str, ...]:
     """Installations that no report speaks of, where the register knows no day either."""
     if row.due_on is not None or None in row.reports:
         return ()

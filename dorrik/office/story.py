@@ -69,7 +69,7 @@ class Story:
 
 
 @dataclass(frozen=True, slots=True)
-class _Visit:
+class _StoryVisit:
     id: str
     inspection: Inspection
     notes: tuple[Note, ...]
@@ -84,7 +84,7 @@ class _Visit:
 def story(connection: Connection, firm_id: str, home: RegisterRecord) -> Story:
     """The story of a property of the firm."""
     visits = [visit for row in _rows(connection, firm_id, home) if (visit := _visit(connection, firm_id, row))]
-    latest: dict[str | None, _Visit] = {}
+    latest: dict[str | None, _StoryVisit] = {}
     for visit in visits:
         latest.setdefault(visit.inspection.installation_name, visit)
     dues = [visit.due_on for visit in _latest_issued(visits) if visit.due_on is not None]
@@ -104,7 +104,7 @@ def _rows(connection: Connection, firm_id: str, home: RegisterRecord) -> list[st
     return [row.id for row in register.inspections_of(connection, firm_id, home.id)[:MOST]]
 
 
-def _visit(connection: Connection, firm_id: str, inspection_id: str) -> _Visit | None:
+def _visit(connection: Connection, firm_id: str, inspection_id: str) -> _StoryVisit | None:
     kept = inspections.load(connection, inspection_id, firm_id)
     if kept is None:
         return None
@@ -112,12 +112,12 @@ def _visit(connection: Connection, firm_id: str, inspection_id: str) -> _Visit |
     notes = tuple(note for note in judgement.notes if note.verdict.source == earlier.SOURCE and note.status != "pass")
     day = date.fromisoformat(inspection.inspected_on) if inspection.inspected_on else None
     due_on = listing.due(day, inspection.next_years)
-    return _Visit(inspection_id, inspection, notes, listing.is_issued(connection, inspection_id), due_on)
+    return _StoryVisit(inspection_id, inspection, notes, listing.is_issued(connection, inspection_id), due_on)
 
 
-def _latest_issued(visits: Iterable[_Visit]) -> Iterable[_Visit]:
+def _latest_issued(visits: Iterable[_StoryVisit]) -> Iterable[_StoryVisit]:
     """The latest issued one of each installation; visits come latest first."""
-    found: dict[str | None, _Visit] = {}
+    found: dict[str | None, _StoryVisit] = {}
     for visit in visits:
         if visit.issued:
             found.setdefault(visit.inspection.installation_name, visit)
@@ -130,7 +130,7 @@ def _of_the_home(home: RegisterRecord) -> Iterable[Event]:
             yield Event("built" if kind == "built" else "rewired", str(year))
 
 
-def _event(visit: _Visit) -> Event:
+def _event(visit: _StoryVisit) -> Event:
     inspection = visit.inspection
     codes = Counter(
         observation.code for observation in inspection.observations if observation.code and is_open(observation)
@@ -141,7 +141,7 @@ def _event(visit: _Visit) -> Event:
     )  # fmt: skip
 
 
-def _circuits(visit: _Visit, visits: list[_Visit]) -> Iterable[CircuitStory]:
+def _circuits(visit: _StoryVisit, visits: list[_StoryVisit]) -> Iterable[CircuitStory]:
     before = [
         one for one in visits
         if one.id != visit.id and one.inspection.installation_name == visit.inspection.installation_name

@@ -10,7 +10,7 @@ from dorrik.store.mail import mail_queue
 from dorrik.store.mail.mail_queue import About
 from dorrik.store.people import people
 from dorrik.store.planning import visit_steps, visits
-from dorrik.store.planning.visits import Place
+from dorrik.store.planning.visits import KeptPlace
 from dorrik.store.register import register
 from dorrik.store.register.register import RegisterRecord
 
@@ -45,7 +45,7 @@ def _of_visit(connection: Connection, firm_id: str, job: RegisterRecord, home: R
     except mail.NotSent:
         return 0
     if visits.one(connection, firm_id, visit_id) is None:
-        empty = Place(visit_id, job.id, None, None, None, None, 0.0, pinned=False)
+        empty = KeptPlace(visit_id, job.id, None, None, None, None, 0.0, pinned=False)
         visits.place(connection, firm_id, None, [empty])
     firm = people.firm_details(connection, firm_id)
     said = visit_mail.reminder(home.values, job.values, firm["name"], firm["phone"] or "")

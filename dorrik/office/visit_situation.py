@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import Connection
 
 from dorrik.core.work import access_windows, working_week
-from dorrik.core.work.coordinates import Spot, doubts, places
+from dorrik.core.work.coordinates import MapSpot, doubts, places
 from dorrik.core.work.register import REPAIRS
 from dorrik.core.work.short_address import short_address
 from dorrik.core.work.visit_lengths import ExpectedLength
@@ -31,7 +31,7 @@ from dorrik.core.work.visit_plan import (
 from dorrik.office import recorded_visits
 from dorrik.store.firm import house_rates
 from dorrik.store.planning import open_work, visit_links, visits
-from dorrik.store.planning.open_work import HeldInspection, OpenJob
+from dorrik.store.planning.open_work import HeldInspection, JobToVisit
 from dorrik.store.planning.visit_links import VisitLink
 from dorrik.store.planning.visits import KeptVisit, PlanHead
 from dorrik.store.register import register
@@ -97,8 +97,8 @@ def situation(connection: Connection, firm_id: str, today: date, *, lock: bool =
     weeks = register.entries(connection, firm_id, "working_week")
     holders = register.entries(connection, firm_id, "key_holder")
     spots = [
-        *(Spot(one.home.id, *_degrees(one.home), str(one.home.values.get("nation", ""))) for one in gathered),
-        *(Spot(one.id, *_degrees(one)) for one in (*weeks, *holders)),
+        *(MapSpot(one.home.id, *_degrees(one.home), str(one.home.values.get("nation", ""))) for one in gathered),
+        *(MapSpot(one.id, *_degrees(one)) for one in (*weeks, *holders)),
     ]
     unique = list({spot.name: spot for spot in spots}.values())
     where = places(unique)
@@ -159,7 +159,7 @@ def _gather(connection: Connection, firm_id: str) -> list[OpenVisit]:
 
 
 def _visit(
-    firm_id: str, open_job: OpenJob, waiting: HeldInspection | None, length: ExpectedLength,
+    firm_id: str, open_job: JobToVisit, waiting: HeldInspection | None, length: ExpectedLength,
     kept: Mapping[str, KeptVisit], links: Mapping[str, VisitLink],
 ) -> OpenVisit:  # fmt: skip
     job, home = open_job.job, open_job.home

@@ -2,7 +2,7 @@
 
 import pytest
 
-from dorrik.meter.bench import Bench, BenchError
+from dorrik.meter.bench import BenchError, MeterBench
 from dorrik.practice import homes
 from dorrik.practice.describe import home
 
@@ -36,7 +36,7 @@ def point(conductor, n, circuit="Ring"):
 
 @pytest.fixture
 def bench():
-    made = Bench(home(SOUND), "Sound")
+    made = MeterBench(home(SOUND), "Sound")
     made.do({"do": "isolate"})
     made.do({"do": "null"})
     return made
@@ -148,4 +148,4 @@ def test_homes_that_come_with_dorrik_can_be_built(name):
     built = homes.load(name)
     for circuit in built.circuits:
         assert len(circuit.points) == len(circuit.wiring.walk)
-    assert Bench(built, name).state()["circuits"]
+    assert MeterBench(built, name).state()["circuits"]

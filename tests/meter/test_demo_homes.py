@@ -5,7 +5,7 @@ import re
 import pytest
 
 from dorrik.demo import homes as demo
-from dorrik.meter.bench import Bench, BenchError
+from dorrik.meter.bench import BenchError, MeterBench
 from dorrik.practice import homes
 
 
@@ -61,7 +61,7 @@ def far(reading, kept):
 
 @pytest.fixture(params=DEMO)
 def home(request):
-    bench = Bench(homes.load("sail_loft"), "Sail loft")
+    bench = MeterBench(homes.load("sail_loft"), "Sail loft")
     bench.do({"do": "home", "home": request.param})
     return bench, *kept_of(request.param)
 
@@ -136,7 +136,7 @@ def test_ends_lines_and_insulation_read_what_was_kept(home):
 
 
 def test_a_home_that_is_not_there_leaves_one_where_one_stood():
-    bench = Bench(homes.load("sail_loft"), "The Sail Loft")
+    bench = MeterBench(homes.load("sail_loft"), "The Sail Loft")
     bench.do({"do": "unplug"})
     for name in ("../../demo/homes", "/etc/passwd", "", None, 3):
         with pytest.raises(BenchError, match="no such home"):
@@ -145,7 +145,7 @@ def test_a_home_that_is_not_there_leaves_one_where_one_stood():
 
 
 def test_another_home_is_as_nobody_has_touched_it():
-    bench = Bench(homes.load("sail_loft"), "The Sail Loft")
+    bench = MeterBench(homes.load("sail_loft"), "The Sail Loft")
     bench.do({"do": "isolate"})
     bench.do({"do": "out", "circuit": "Lights"})
     bench.do({"do": "home", "home": "keepers_house"})

@@ -9,7 +9,7 @@ import pytest
 from websockets.exceptions import ConnectionClosed, InvalidStatus
 from websockets.sync.client import connect
 
-from dorrik.meter.bench import Bench
+from dorrik.meter.bench import MeterBench
 from dorrik.meter.link import WRONG_CODES
 from dorrik.meter.server import MeterServer
 from dorrik.practice import homes
@@ -19,7 +19,7 @@ from tests.serving import ask
 @pytest.fixture
 def meter():
     """A server on a port of its own, and its address."""
-    server = MeterServer(Bench(homes.load("sail_loft"), "Sail loft"))
+    server = MeterServer(MeterBench(homes.load("sail_loft"), "Sail loft"))
     loop = asyncio.new_event_loop()
     ready: asyncio.Future[int] = loop.create_future()
     serving = loop.create_task(server.run("127.0.0.1", 0, ready))

@@ -10,7 +10,7 @@ Values = Mapping[str, Any]
 
 
 @record
-class Beginning:
+class JobBeginning:
     """Fields of a new inspection, and those of each limitation that was agreed beforehand."""
 
     fields: dict[str, Any]
@@ -19,7 +19,7 @@ class Beginning:
 
 def from_job(
     job: Values, property: Values, client: Values, installation: Values | None, firm_rule_book: str | None
-) -> Beginning:
+) -> JobBeginning:
     """What an inspection takes over from its job; each mapping has the fields of its entry, with its id.
 
     installation: the one of the property that is inspected, None for the whole of it; firm_rule_book: the firm's own
@@ -49,7 +49,7 @@ def from_job(
     agreed = {"reason": "leave_out_reason", "agreed_with": "agreed_with", "agreed_on": "agreed_on"}
     more = {name: job[source] for name, source in agreed.items() if job.get(source)}
     left_out = (line.strip() for line in (job.get("leave_out") or "").splitlines())
-    return Beginning(
+    return JobBeginning(
         {name: value for name, value in fields.items() if value},
         tuple({"what": line[:1000], **more} for line in left_out if line),
     )

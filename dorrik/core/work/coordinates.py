@@ -23,7 +23,7 @@ _BOUNDS: Mapping[str, tuple[float, float, float, float]] = {
 
 
 @record
-class Spot:
+class MapSpot:
     """Where something is by its coordinates (degrees, WGS 84); None where nobody knows. nation: of the property, ''
     where nothing says it."""
 
@@ -33,7 +33,7 @@ class Spot:
     nation: str = ""
 
 
-def doubts(spots: Iterable[Spot]) -> dict[str, str]:
+def doubts(spots: Iterable[MapSpot]) -> dict[str, str]:
     """Coordinates that cannot be right, by the name of their spot: why, in words. Those without any are not in it."""
     known = [spot for spot in spots if spot.latitude is not None and spot.longitude is not None]
     wrong = {spot.name: why for spot in known if (why := _alone(spot))}
@@ -48,7 +48,7 @@ def doubts(spots: Iterable[Spot]) -> dict[str, str]:
     return wrong
 
 
-def places(spots: Sequence[Spot]) -> dict[str, Place]:
+def places(spots: Sequence[MapSpot]) -> dict[str, Place]:
     """Where each spot is, in kilometres east and north of the middle of all; what is doubtful counts as not known."""
     wrong = doubts(spots)
     known = [spot for spot in spots if spot.latitude is not None and spot.name not in wrong]
@@ -63,7 +63,7 @@ def places(spots: Sequence[Spot]) -> dict[str, Place]:
     return found
 
 
-def _alone(spot: Spot) -> str | None:
+def _alone(spot: MapSpot) -> str | None:
     """What is wrong with coordinates by themselves."""
     latitude, longitude = spot.latitude or 0.0, spot.longitude or 0.0
     bounds = [_BOUNDS[spot.nation]] if spot.nation in _BOUNDS else list(_BOUNDS.values())
@@ -81,11 +81,11 @@ def _within(latitude: float, longitude: float, bounds: tuple[float, float, float
     return south <= latitude <= north and west <= longitude <= east
 
 
-def _middle(spots: Sequence[Spot]) -> tuple[float, float]:
+def _middle(spots: Sequence[MapSpot]) -> tuple[float, float]:
     return median(spot.latitude or 0.0 for spot in spots), median(spot.longitude or 0.0 for spot in spots)
 
 
-def _km(spot: Spot, middle: tuple[float, float]) -> float:
+def _km(spot: MapSpot, middle: tuple[float, float]) -> float:
     north = ((spot.latitude or 0.0) - middle[0]) * _KM_NORTH
     east = ((spot.longitude or 0.0) - middle[1]) * _KM_EAST * cos(radians(middle[0]))
     return hypot(north, east)

@@ -31,7 +31,7 @@ class OtherContent(Exception):
     """The key was used for something else."""
 
 
-class Key:
+class RequestKey:
     """One thing asked for. given: the asker's own key, or None; asked: everything that says what is to be done."""
 
     def __init__(self, firm_id: str, action: str, given: str | None, *asked: object) -> None:
@@ -42,7 +42,7 @@ class Key:
         self.lasts = REMEMBERED if given else MEANT_ONCE
 
 
-def begin(engine: Engine, key: Key) -> Any:
+def begin(engine: Engine, key: RequestKey) -> Any:
     """Claim it: None where it is to be done now, else the answer that was given. Raises Busy or OtherContent."""
     c = once.c
     here = [c[name] == value for name, value in key.where.items()]
@@ -72,13 +72,13 @@ def begin(engine: Engine, key: Key) -> Any:
     raise Busy
 
 
-def done(connection: Connection, key: Key, answer: Any) -> None:
+def done(connection: Connection, key: RequestKey, answer: Any) -> None:
     """It was done; the answer is given again to whoever asks again. In the transaction of what was done."""
     here = [once.c[name] == value for name, value in key.where.items()]
     connection.execute(update(once).where(*here).values(state="done", answer=answer, at=now()))
 
 
-def failed(engine: Engine, key: Key) -> None:
+def failed(engine: Engine, key: RequestKey) -> None:
     """It was not done: it may be asked for again at once."""
     with engine.begin() as connection:
         connection.execute(delete(once).where(*[once.c[name] == value for name, value in key.where.items()]))

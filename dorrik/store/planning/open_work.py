@@ -15,7 +15,7 @@ OPEN = STATES[:-1]
 
 
 @dataclass(frozen=True, slots=True)
-class OpenJob:
+class JobToVisit:
     """A job with its property, whose it is, and the times at which the property can be entered."""
 
     job: RegisterRecord
@@ -46,7 +46,7 @@ class Attended:
     left_at: datetime
 
 
-def jobs(connection: Connection, firm_id: str) -> list[OpenJob]:
+def jobs(connection: Connection, firm_id: str) -> list[JobToVisit]:
     """Jobs that are open and for which no inspection was begun, or whose inspections all wait; by number."""
     j, p, c = ENTRIES["job"], ENTRIES["property"], ENTRIES["client"]
     query = (
@@ -61,7 +61,9 @@ def jobs(connection: Connection, firm_id: str) -> list[OpenJob]:
     homes_query = select(p).where(p.c.firm_id == firm_id, p.c.id.in_({row.parent_id for row in found}))
     homes = {row.id: entry_of("property", row) for row in connection.execute(homes_query)}
     return [
-        OpenJob(entry_of("job", row), homes[row.parent_id], row.client_id, row.client_name or "Client without a name")
+        JobToVisit(
+            entry_of("job", row), homes[row.parent_id], row.client_id, row.client_name or "Client without a name"
+        )
         for row in found
     ]
 

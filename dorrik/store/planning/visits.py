@@ -43,7 +43,7 @@ class PlanHead:
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class KeptPlace:
     """Where a visit is now: whose day, which, from when, for how long; or why nowhere."""
 
     visit_id: str
@@ -93,7 +93,7 @@ def one(connection: Connection, firm_id: str, visit_id: str) -> KeptVisit | None
     return KeptVisit(**row._mapping) if row is not None else None
 
 
-def place(connection: Connection, firm_id: str, person_id: str | None, places: Iterable[Place]) -> None:
+def place(connection: Connection, firm_id: str, person_id: str | None, places: Iterable[KeptPlace]) -> None:
     """Write down where visits are now."""
     at = now()
     rows = [

@@ -26,7 +26,7 @@ class ReportRow:
 
 
 @dataclass(slots=True)
-class PortfolioRow:
+class KeptProperty:
     """A property as it is kept. reports: the latest of each installation, by its id; jobs: day and state of those that
     are open; in_hand: return day, on hold, held by the operator, of each inspection that is not issued."""
 
@@ -103,18 +103,18 @@ def fingerprints(connection: Connection, firm_id: str) -> dict[str, tuple[int, .
     return {part: tuple(figures) for part, figures in found.items()}
 
 
-def rows(connection: Connection, firm_id: str, parts: Collection[str]) -> list[PortfolioRow]:
+def rows(connection: Connection, firm_id: str, parts: Collection[str]) -> list[KeptProperty]:
     """Every property of those parts that is not removed."""
     queries = {
         name: query.where(_part(next(iter(query.selected_columns))).in_(parts)) if len(parts) < len(PARTS) else query
         for name, query in _queries(firm_id).items()
     }
     found = {
-        row[0]: PortfolioRow(row[0], row[1], row[2] or "", row[3] or "", row[4] or "", row[5] or "", *row[6:])
+        row[0]: KeptProperty(row[0], row[1], row[2] or "", row[3] or "", row[4] or "", row[5] or "", *row[6:])
         for row in connection.execute(queries["properties"]).all()
     }
 
-    def of(name: str) -> Iterable[tuple[PortfolioRow, Any]]:
+    def of(name: str) -> Iterable[tuple[KeptProperty, Any]]:
         for row in connection.execute(queries[name]).all():
             if (one := found.get(row[0])) is not None:
                 yield one, row

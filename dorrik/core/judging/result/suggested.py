@@ -157,11 +157,11 @@ class Places:
         self._parents |= {bond.id: (bond.id, inspection.id) for bond in inspection.bonds}
         self._parents[inspection.id] = (inspection.id,)
 
-    def of(self, cause: _Cause) -> facts.Place:
+    def of(self, cause: _Cause) -> facts.FactPlace:
         """Board, circuit, point and room, and the circuits touched."""
         return self.at(cause.entity_id, cause.touches)
 
-    def at(self, entity_id: str, touches: Sequence[str] = ()) -> facts.Place:
+    def at(self, entity_id: str, touches: Sequence[str] = ()) -> facts.FactPlace:
         """The same of any thing of the inspection."""
         board, circuit, point = self._boards.get(entity_id), None, self._loose.get(entity_id)
         if entity_id in self._circuits:
@@ -184,7 +184,7 @@ class Places:
             if one in self._points or one in self._loose
         )
         bonds = tuple(self._bonds[one] for one in about if one in self._bonds)
-        return facts.Place(board, circuit, point, tuple(touched), room, points, bonds)
+        return facts.FactPlace(board, circuit, point, tuple(touched), room, points, bonds)
 
     def recorded(self, cause: _Cause) -> str | None:
         """The observation that says it already: on the thing itself, on its check, its circuit or its board."""
