@@ -9,13 +9,12 @@ from pydantic import BaseModel, Field
 
 from dorrik.api.common_types import Moment, Problem, Strict
 from dorrik.api.files import download
-from dorrik.api.problems import RESPONSES, ProblemError, not_found
+from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
-from dorrik.api.work import source, work
+from dorrik.api.work import count_bad_link, work
 from dorrik.office import calendar_feeds
 from dorrik.report import calendar
 from dorrik.store.database.engine import now, snapshots
-from dorrik.store.people import attempts
 from dorrik.store.planning import feeds
 from dorrik.store.register import register
 
@@ -95,12 +94,7 @@ def read(request: Request, name: str) -> Response:
             with engine.begin() as connection:
                 feeds.read(connection, feed.id)
     if content is None:
-        try:
-            attempts.begin_link(engine, source(request))
-        except attempts.Wait as error:
-            seconds = max(1, round(error.seconds))
-            message = f"Too many attempts. Try again in {seconds} seconds."
-            raise ProblemError(429, "wait", message, wait_s=seconds) from None
+        count_bad_link(request)
         raise not_found("calendar")
     return download(content, "dorrik.ics", "text/calendar")
 

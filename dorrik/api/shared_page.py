@@ -30,7 +30,7 @@ from dorrik.api.shared_types import (
     SharedReportOut,
     SharedStepOut,
 )
-from dorrik.api.work import source
+from dorrik.api.work import count_bad_link
 from dorrik.core.book import intervals
 from dorrik.office import after_report
 from dorrik.office.after_report import AfterReport, RemedialItem, inspection_of
@@ -39,7 +39,7 @@ from dorrik.report.content.words import short_day
 from dorrik.store.database.engine import now, snapshots
 from dorrik.store.files.photos import PhotoStore
 from dorrik.store.inspections import inspections
-from dorrik.store.people import attempts, people
+from dorrik.store.people import people
 from dorrik.store.reports import client_links, copies, remedials, report_states, reports
 from dorrik.store.reports.client_links import ClientLink, SharedHome
 from dorrik.store.reports.remedials import By, TakenStep
@@ -68,11 +68,7 @@ def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connecti
         if link is not None:
             yield connection, link
             return
-    try:
-        attempts.begin_link(engine, source(request))
-    except attempts.Wait as error:
-        seconds = max(1, round(error.seconds))
-        raise ProblemError(429, "wait", f"Too many attempts. Try again in {seconds} seconds.", wait_s=seconds) from None
+    count_bad_link(request)
     raise ProblemError(401, "link", ENDED)
 
 

@@ -12,11 +12,11 @@ from dorrik.api.common_types import Problem
 from dorrik.api.occupier_types import DeclineIn, OccupierPage, OfferedTime, ProposeIn, TakeIn
 from dorrik.api.problems import ProblemError
 from dorrik.api.routing import router as make_router
-from dorrik.api.work import source
+from dorrik.api.work import count_bad_link
 from dorrik.office import occupiers
 from dorrik.office.occupiers import Answered, Asked, NoVisit
 from dorrik.store.database.engine import again_after_deadlock, now
-from dorrik.store.people import attempts, people
+from dorrik.store.people import people
 from dorrik.store.planning import visit_links
 from dorrik.store.planning.visit_links import VisitLink
 
@@ -37,11 +37,7 @@ def _opened(request: Request, *, lock: bool = False) -> Iterator[tuple[Connectio
         if link is not None:
             yield connection, link
             return
-    try:
-        attempts.begin_link(engine, source(request))
-    except attempts.Wait as error:
-        seconds = max(1, round(error.seconds))
-        raise ProblemError(429, "wait", f"Too many attempts. Try again in {seconds} seconds.", wait_s=seconds) from None
+    count_bad_link(request)
     raise ProblemError(401, "link", ENDED)
 
 

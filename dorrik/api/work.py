@@ -11,7 +11,7 @@ from dorrik.api.problems import ProblemError
 from dorrik.core.work import workflow
 from dorrik.core.work.workflow import Action, State
 from dorrik.store.database.engine import snapshots
-from dorrik.store.people import audit, devices
+from dorrik.store.people import attempts, audit, devices
 from dorrik.store.people.attempts import source_of
 from dorrik.store.people.people import Person
 from dorrik.store.people.sessions import LASTS, who
@@ -64,6 +64,15 @@ def must(me: Person, action: Action, state: State | None = None) -> None:
 def source(request: Request) -> str:
     """Where a request comes from, as it is counted and written down."""
     return source_of(request.client.host) if request.client else "unknown"
+
+
+def count_bad_link(request: Request) -> None:
+    """Count that somebody came with a link that is not good. Raises ProblemError (429) after many."""
+    try:
+        attempts.begin_link(request.app.state.engine, source(request))
+    except attempts.Wait as error:
+        seconds = max(1, round(error.seconds))
+        raise ProblemError(429, "wait", f"Too many attempts. Try again in {seconds} seconds.", wait_s=seconds) from None
 
 
 def note(
