@@ -1,12 +1,10 @@
 """Clients of the real application on the real database, and a short way to write changes."""
 
-import uuid
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 from email import message_from_bytes
 from email.message import EmailMessage
 from email.policy import default
-from itertools import count
 from pathlib import Path
 from typing import Any
 
@@ -20,6 +18,7 @@ from dorrik.api.app import create_app
 from dorrik.demo.mail_catcher import catch
 from dorrik.store.database.engine import new_id
 from dorrik.store.people import people, sessions
+from tests.api.places import new_place
 from tests.conftest import Firm
 from tests.serving import free_port
 
@@ -40,7 +39,7 @@ class Inspector:
     """Somebody signed in, with a device that makes changes."""
 
     def __init__(self, app: FastAPI, email: str, device: str = "tablet") -> None:
-        self.http = TestClient(app, headers={"Sec-Fetch-Site": "same-origin"})
+        self.http = TestClient(app, client=new_place(), headers={"Sec-Fetch-Site": "same-origin"})
         self.device = device
         # As signing in does it, without its cost; tests of signing in do it over the wire.
         with app.state.engine.begin() as connection:
@@ -117,13 +116,9 @@ def stranger(app: FastAPI, other_firm: Firm) -> Inspector:
 @pytest.fixture
 def place(app: FastAPI) -> Callable[[], TestClient]:
     """Makes somebody unknown, each at a place of their own that no other test knows."""
-    tag, numbers = uuid.uuid4().hex, count()
-    network = f"2001:db8:{tag[:4]}"
 
     def make() -> TestClient:
-        return TestClient(
-            app, client=(f"{network}:{next(numbers):x}::{tag[4:8]}", 5000), headers={"Sec-Fetch-Site": "same-origin"}
-        )
+        return TestClient(app, client=new_place(), headers={"Sec-Fetch-Site": "same-origin"})
 
     return make
 

@@ -10,6 +10,7 @@ from starlette.testclient import TestClient
 from dorrik.office import visit_reminders
 from dorrik.store.database.mail_tables import outgoing_mail
 from dorrik.store.database.planning_tables import visit_link
+from tests.api.places import new_place
 from tests.api.planning import Portfolio, workday
 from tests.pictures import picture
 
@@ -37,9 +38,8 @@ class Occupier:
 
     def __init__(self, app, address):
         token = address.split("#")[1]
-        self.http = TestClient(
-            app, headers={"Authorization": f"Bearer {token}", "Sec-Fetch-Site": "same-origin"}
-        )  # fmt: skip
+        head = {"Authorization": f"Bearer {token}", "Sec-Fetch-Site": "same-origin"}
+        self.http = TestClient(app, client=new_place(), headers=head)
 
     def page(self):
         answer = self.http.get("/api/shared/visit")
