@@ -12,13 +12,14 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.whole_inspection import load_whole
 from dorrik.api.work import must, note, work
+from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.work.workflow import state_of
 from dorrik.journal.apply import apply
-from dorrik.journal.change import Author, Change
+from dorrik.journal.change import Author
 from dorrik.report import certificates as issuing
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.inspections import inspections
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.people.people import Person
 from dorrik.store.reports import reports
 from dorrik.store.reports.reports import MINOR_WORKS, Issued

@@ -19,6 +19,8 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.api.worker_pool import WorkerPool
 from dorrik.core.inspection import former_names
+from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging import delta
 from dorrik.core.judging.lasting_judge import LastingJudge
@@ -28,12 +30,11 @@ from dorrik.core.work.workflow import Action
 from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import BlindView
-from dorrik.journal.change import Author, Change, Result
+from dorrik.journal.change import Author, Result
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.firm import firm_rules, numbers
 from dorrik.store.inspections import garbage_collection, inspections, judging, listing, reviews
 from dorrik.store.inspections.inspection_cache import Memory, Remembered
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.listing import ListedInspection, Which, is_issued
 from dorrik.store.people.people import Person, colleagues
 

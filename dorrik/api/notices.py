@@ -15,6 +15,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
+from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.journal import blind
 from dorrik.report import board_chart, danger_notice, label_sheet, mail, set_aside_letter
 from dorrik.report.content import Issue
@@ -103,7 +104,7 @@ def charts(request: Request, inspection_id: str) -> Response:
         if kept is None:
             raise not_found()
         paper = on_paper(connection, me, 0, now().date())
-    said = board_chart.words(inspections.assemble(kept), paper)
+    said = board_chart.words(assemble(kept), paper)
     return download(board_chart.sheet(said, paper), "circuit-charts.pdf", "application/pdf")
 
 
@@ -149,7 +150,7 @@ def _said(request: Request, inspection_id: str, observation_id: str) -> tuple[di
         if observation_id in blind.blind_to(connection, kept, me):
             raise ProblemError(409, "blind", "This observation waits for your second opinion. Give it first.")
         paper = on_paper(connection, me, 0, now().date())
-    inspection = inspections.assemble(kept)
+    inspection = assemble(kept)
     observation = next(
         (observation for observation in inspection.observations if observation.id == observation_id), None
     )

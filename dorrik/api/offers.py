@@ -27,12 +27,12 @@ from dorrik.api.register_types import SendIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.whole_inspection import load_whole
 from dorrik.api.work import must, note, work
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.office import offers
 from dorrik.office.offers import Offer, Priced
 from dorrik.report import mail, offer
 from dorrik.report.content import day
 from dorrik.store.database.engine import again_after_deadlock
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.mail.mail_queue import About
 from dorrik.store.people import people
 from dorrik.store.people.people import Person

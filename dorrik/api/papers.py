@@ -26,6 +26,7 @@ from dorrik.api.work import work
 from dorrik.core.basics.text import shown
 from dorrik.core.inspection import document
 from dorrik.core.inspection.document import DocumentError
+from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.core.inspection.kinds import compared
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.work import carry_over, chart
@@ -181,7 +182,7 @@ def _drafts(
         kept = inspections.load(connection, given.inspection_id or "", me.firm_id)
         if kept is None:
             raise not_found()
-        earlier = inspections.assemble(kept)
+        earlier = assemble(kept)
     source = given.source or f"Report {earlier.reference or ''} of {earlier.inspected_on or 'no date'}"
     return source, carry_over.origin(earlier), list(carry_over.drafts(earlier, inspection_id, new_id, source))
 

@@ -16,6 +16,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.report_types import HindranceOut, IssuedOut, IssueIn, NotReadyOut, PageOut, Preview
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
+from dorrik.core.inspection.kept_inspection import KeptInspection, assemble
 from dorrik.core.work.workflow import state_of
 from dorrik.journal import blind
 from dorrik.office import after_report, review
@@ -23,7 +24,6 @@ from dorrik.report import circuit_chart
 from dorrik.report import issue as issuing
 from dorrik.store.files.drafts import Drafts
 from dorrik.store.inspections import inspections
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.people.people import Person
 from dorrik.store.reports import reports
 from dorrik.store.reports.reports import Issued
@@ -186,7 +186,7 @@ def circuits(request: Request, inspection_id: str) -> Response:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-    inspection = inspections.assemble(kept)
+    inspection = assemble(kept)
     name = f"circuits-{inspection.reference or 'chart'}.csv"
     return download("\ufeff" + circuit_chart.chart(inspection), name, "text/csv")
 

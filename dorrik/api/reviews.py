@@ -9,11 +9,11 @@ from dorrik.api.report_types import HindranceOut, NotReadyOut
 from dorrik.api.review_types import ChangedOut, LookedIn, ReviewOut, SendBackIn, StepOut, SubmitIn
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.work.workflow import state_of
 from dorrik.office import review
 from dorrik.report.issue import MovedOn, NotReady
 from dorrik.store.inspections import inspections, reviews
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.people.people import Person
 
 router = make_router("/api/inspections/{inspection_id}/review", "reviews", RESPONSES)

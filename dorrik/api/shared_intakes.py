@@ -10,13 +10,13 @@ from dorrik.api.common_types import Problem, Strict
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.work.shared_intake import FIELDS, Differing, conflicts, differing
 from dorrik.journal import share
 from dorrik.journal.change import Author
 from dorrik.report.content.words import shown
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.inspections import inspections, shared_intakes
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.listing import is_issued
 
 router = make_router("/api/inspections", "inspections", RESPONSES)

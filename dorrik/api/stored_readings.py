@@ -12,6 +12,7 @@ from dorrik.api.papers import A_FILE, read_upload
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
+from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.work import stored_readings
 from dorrik.store.inspections import inspections
@@ -52,4 +53,4 @@ def _inspection(request: Request, inspection_id: str) -> Inspection:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        return inspections.assemble(kept)
+        return assemble(kept)

@@ -16,6 +16,7 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.core.inspection import document
+from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.core.inspection.records import Inspection
 from dorrik.journal import blind
 from dorrik.office import calendar as firm_calendar
@@ -56,7 +57,7 @@ def _inspection(request: Request, inspection_id: str) -> tuple[Inspection, Perso
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        return inspections.assemble(blind.seen(connection, kept, me).kept), me
+        return assemble(blind.seen(connection, kept, me).kept), me
 
 
 @router.get("/inspections/{inspection_id}/document.json", response_class=Response)

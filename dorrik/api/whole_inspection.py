@@ -3,9 +3,9 @@
 from sqlalchemy import Connection
 
 from dorrik.api.problems import ProblemError, not_found
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.journal import blind
 from dorrik.store.inspections import inspections
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.people.people import Person
 
 

@@ -7,6 +7,7 @@ from pathlib import Path
 from sqlalchemy import Engine
 
 from dorrik.core.inspection.field_spec import DEAD
+from dorrik.core.inspection.kept_inspection import KeptInspection, assemble
 from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.demo import cleared, drawn_photos, drawn_signatures, homes, portfolio, register, tables
 from dorrik.demo.people import FIRMS, PASSWORD, PEOPLE
@@ -115,7 +116,7 @@ def _nulled(scribe: Scribe, keeper: register.Registrar) -> None:
         )  # fmt: skip
 
 
-def _tested(scribe: Scribe, kept: inspections.KeptInspection, judgement: Judgement, keeper: register.Registrar) -> None:
+def _tested(scribe: Scribe, kept: KeptInspection, judgement: Judgement, keeper: register.Registrar) -> None:
     """Who was there when, with which instrument, and how each board was isolated for the dead tests."""
     day = kept.entities[scribe.inspection].values["inspected_on"]
     scribe.add(
@@ -138,7 +139,7 @@ def _opened(engine: Engine, scribe: Scribe, who: Person, keeper: register.Regist
         kept = inspections.load(connection, scribe.inspection, who.firm_id)
     if kept is None:
         raise RuntimeError("The demo's inspection is not there.")
-    judgement = judge(inspections.assemble(kept))
+    judgement = judge(assemble(kept))
     _tested(scribe, kept, judgement, keeper)
     for point in judgement.sampling.still if judgement.sampling else ():
         if not kept.entities[point].values["not_reached"]:

@@ -6,8 +6,9 @@ from typing import Any
 from PIL.Image import Image
 from sqlalchemy import Engine
 
+from dorrik.core.inspection.change import Change
 from dorrik.journal.apply import apply
-from dorrik.journal.change import Author, Change
+from dorrik.journal.change import Author
 from dorrik.store.database.engine import new_id, now
 
 

@@ -2,23 +2,27 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import UTC, date, datetime
 from functools import cache
 from typing import Any
 
 from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert, select, tuple_, update
 from sqlalchemy.exc import IntegrityError
 
+from dorrik.core.basics.identifiers import is_id
+from dorrik.core.inspection.change import Change, Refusal
+from dorrik.core.inspection.change_checks import FORM, PLACE, kept_value
+from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection, new_entity, put
 from dorrik.core.inspection.kinds import KINDS
-from dorrik.journal.change import Author, Change, Overtaken, Refusal, Result
-from dorrik.journal.policy import FORM, PLACE, kept_value, rightful
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.journal.change import Author, Overtaken, Result
+from dorrik.journal.policy import rightful
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.tables import ENTITIES, inspection
 from dorrik.store.database.tables import change as journal
 from dorrik.store.firm import firm_rules, numbers
 from dorrik.store.firm.firm_rules import Terms
 from dorrik.store.inspections import inspections
-from dorrik.store.inspections.inspections import KeptEntity, KeptInspection, column_value, parent_columns
+from dorrik.store.inspections.inspections import column_value, parent_columns
 from dorrik.store.inspections.listing import due
 from dorrik.store.register import search
 from dorrik.store.register.reindex import inspection_subject
@@ -87,12 +91,8 @@ def _makes(change: Change, inspection_id: str, firm_id: str) -> bool:
 
 def _blank(inspection_id: str, firm_id: str) -> KeptInspection:
     kept = KeptInspection(inspection_id, firm_id, 0)
-    kept.entities[inspection_id] = _new_entity("inspection", inspection_id, firm_id)
+    kept.entities[inspection_id] = new_entity("inspection", inspection_id, firm_id)
     return kept
-
-
-def _new_entity(kind: str, entity_id: str, parent_id: str) -> KeptEntity:
-    return KeptEntity(kind, entity_id, parent_id, dict.fromkeys(KINDS[kind].fields))
 
 
 class _Batch:
@@ -133,7 +133,7 @@ class _Batch:
         try:
             for check in FORM:
                 check(self._kept, change)
-            value = kept_value(change)
+            value = kept_value(change, datetime.now(UTC))
             if (sent := self._sent.get(change.id)) is not None:
                 seq, *same = sent
                 if tuple(same) == (change.entity_id, change.field, value):
@@ -185,25 +185,15 @@ class _Batch:
 
     def _keep(self, change: Change, value: Any) -> Result:
         kind = KINDS[change.entity]
-        before = None
-        if change.field in kind.parents:
-            if change.entity_id not in self._kept.entities:
-                entity = _new_entity(kind.name, change.entity_id, value)
-                self._kept.touched.add(change.entity_id)
-                self._kept.entities[change.entity_id] = self._new[change.entity_id] = entity
-            elif (entity := self._kept.entities[change.entity_id]).parent_id != value:
-                before, entity.parent_id = entity.parent_id, value
-                # Both of what it left and what it came to are built anew.
-                self._kept.touched |= {before, change.entity_id}
-                if change.entity_id not in self._new:
-                    self._touched.setdefault(change.entity_id, {}).update(_hung(kind.name, change.field, value))
-        else:
-            entity = self._kept.entities[change.entity_id]
-            before = entity.values[change.field]
-            entity.values[change.field] = value
-            self._kept.touched.add(change.entity_id)
-            if change.entity_id not in self._new:
-                self._touched.setdefault(change.entity_id, {})[change.field] = value
+        fresh = change.entity_id not in self._kept.entities
+        before = put(self._kept, kind.name, change.entity_id, change.field, value)
+        if fresh:
+            self._new[change.entity_id] = self._kept.entities[change.entity_id]
+        elif change.entity_id not in self._new:
+            parent = change.field in kind.parents
+            columns = {change.field: value} if not parent else _hung(kind.name, change.field, value) if before else {}
+            if columns:
+                self._touched.setdefault(change.entity_id, {}).update(columns)
         self._kept.seq += 1
         seq = self._kept.seq
         overtook = self._overtaken(change, value)

@@ -10,11 +10,11 @@ from typing import Any
 
 from sqlalchemy import Connection, select
 
+from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection
 from dorrik.core.work import workflow
 from dorrik.journal.history import HistoryEntry
 from dorrik.store.database.tables import ENTITIES
 from dorrik.store.database.tables import change as journal
-from dorrik.store.inspections.inspections import KeptEntity, KeptInspection
 from dorrik.store.people.people import Person
 
 #: Of an observation, its code, why, and what is only asked of a danger.

@@ -5,11 +5,12 @@ from typing import Any
 
 from sqlalchemy import Connection
 
+from dorrik.core.inspection.change import Change
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work.carry_over import CarriedDraft
 from dorrik.journal import share
 from dorrik.journal.apply import Applied, apply
-from dorrik.journal.change import Author, Change
+from dorrik.journal.change import Author
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.inspections import inspections
 

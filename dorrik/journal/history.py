@@ -7,8 +7,8 @@ from typing import Any
 
 from sqlalchemy import Connection, Row, Select, select
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.store.database.account_tables import person
-from dorrik.store.database.engine import is_id
 from dorrik.store.database.tables import change as journal
 
 

@@ -9,13 +9,14 @@ from typing import Any
 
 from sqlalchemy import Connection
 
+from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.kept_inspection import KeptInspection, assemble
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.work.shared_intake import FIELDS, HOLD, KIND, Differing, IntakeHome, conflicts, differing, passed_on
 from dorrik.journal.apply import apply
-from dorrik.journal.change import Author, Change, Result
+from dorrik.journal.change import Author, Result
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.inspections import inspections, shared_intakes
-from dorrik.store.inspections.inspections import KeptInspection, assemble
 from dorrik.store.inspections.listing import is_issued
 from dorrik.store.inspections.reading_times import not_countersigned
 

@@ -5,10 +5,11 @@ from collections.abc import Callable, Mapping
 from datetime import datetime
 from typing import Any
 
+from dorrik.core.basics.identifiers import is_id
+from dorrik.core.inspection.change import Change
 from dorrik.core.inspection.document import ids as document_ids
 from dorrik.core.inspection.kinds import KINDS, EntityKind
-from dorrik.journal.change import Change
-from dorrik.store.database.engine import is_id, new_id
+from dorrik.store.database.engine import new_id
 
 #: Under which device it stands in the journal.
 DEVICE = "import"

@@ -10,13 +10,15 @@ from typing import Any
 from sqlalchemy import Connection
 
 from dorrik.core.book.codes import UNSATISFACTORY
+from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
 from dorrik.core.judging.result.against import summary
 from dorrik.core.work.pricing import Pricing, pricing
 from dorrik.core.work.register import REPAIRS
 from dorrik.journal.apply import apply
-from dorrik.journal.change import Author, Change
+from dorrik.journal.change import Author
 from dorrik.office.jobs import client_and_property
 from dorrik.report import offer
 from dorrik.report.content import day
@@ -24,7 +26,6 @@ from dorrik.report.issue import on_paper
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.firm import house_rates, numbers, repair_rates
 from dorrik.store.firm.repair_rates import RepairRates
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.judging import judged
 from dorrik.store.people.people import Person
 from dorrik.store.register import register

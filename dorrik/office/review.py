@@ -11,6 +11,7 @@ from typing import Any
 
 from sqlalchemy import Connection
 
+from dorrik.core.inspection.kept_inspection import KeptInspection, assemble
 from dorrik.core.inspection.kinds import KINDS, stage_of
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.coverage.walking_order import spots
@@ -21,7 +22,6 @@ from dorrik.report.content import Signature
 from dorrik.report.issue import MovedOn, NotReady
 from dorrik.store.database.engine import now
 from dorrik.store.inspections import reviews
-from dorrik.store.inspections.inspections import KeptInspection, assemble
 from dorrik.store.inspections.judging import judged
 from dorrik.store.inspections.reviews import APART, AUTHORISED, SENT_BACK, SUBMITTED, ReviewStep
 from dorrik.store.people.people import Person

@@ -18,11 +18,13 @@ from typing import IO, Any
 from sqlalchemy import Connection, Engine
 
 from dorrik.core.inspection import document
+from dorrik.core.inspection.change import Change
 from dorrik.core.inspection.document import DocumentError
+from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.core.work.register import REGISTER
 from dorrik.journal import blind, taking_in
 from dorrik.journal.apply import apply
-from dorrik.journal.change import Author, Change, Result
+from dorrik.journal.change import Author, Result
 from dorrik.office import firm_settings
 from dorrik.report import circuit_chart, workbook
 from dorrik.store.database.engine import new_id, now
@@ -61,7 +63,7 @@ def of_inspection(
     if kept is None:
         return
     # A code that they are to say blind stays blind.
-    inspection = inspections.assemble(blind.seen(connection, kept, who).kept)
+    inspection = assemble(blind.seen(connection, kept, who).kept)
     written = json.dumps(document.write(inspection), ensure_ascii=False, indent=1).encode()
     yield from put(f"{into}inspection.json", written)
     yield from put(f"{into}circuits.csv", ("\ufeff" + circuit_chart.chart(inspection)).encode())

@@ -8,13 +8,13 @@ from typing import Any
 
 from sqlalchemy import Connection
 
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.records import Repair
 from dorrik.core.judging.served.repairs import RepairView
 from dorrik.report import minor_works, press
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
 from dorrik.store.database.engine import new_id, now
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.judging import judged
 from dorrik.store.people.people import Person
 from dorrik.store.reports import reports

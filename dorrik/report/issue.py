@@ -12,6 +12,7 @@ from urllib.parse import quote
 from sqlalchemy import Connection
 
 from dorrik.core.inspection import document
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
 from dorrik.core.judging.readiness import Hindrance, readiness
@@ -21,7 +22,6 @@ from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, Signature, content, for_client
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.store.database.engine import new_id, now
-from dorrik.store.inspections.inspections import KeptInspection
 from dorrik.store.inspections.judging import judged
 from dorrik.store.people.people import Person, firm_details
 from dorrik.store.reports import reports

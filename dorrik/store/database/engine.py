@@ -2,7 +2,6 @@
 
 import os
 import random
-import re
 import time
 import uuid
 from collections.abc import Callable
@@ -75,14 +74,6 @@ def now() -> datetime:
     """The present moment in universal time, to the millisecond, without a zone, as the tables keep it."""
     moment = datetime.now(UTC).replace(tzinfo=None)
     return moment.replace(microsecond=moment.microsecond // 1000 * 1000)
-
-
-_IDENTIFIER = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
-
-
-def is_id(text: str) -> bool:
-    """Is that a UUID as the tables keep it? Nothing else is looked up: its columns hold no other letters."""
-    return _IDENTIFIER.fullmatch(text) is not None
 
 
 def new_id() -> str:

@@ -9,9 +9,10 @@ from typing import Any
 
 from sqlalchemy import Connection, insert, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.core.book.reference import Correction, printed, row_key
 from dorrik.store.database.account_tables import firm, person, table_correction
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.firm import own_entries
 
 

@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from threading import Lock
 from typing import Any
 
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.judging.lasting_judge import LastingJudge
-from dorrik.store.inspections.inspections import KeptInspection
 
 #: Entries of inspections that are remembered at most; a home has some hundred.
 MOST = 40_000

@@ -2,10 +2,10 @@
 
 from sqlalchemy import Connection
 
+from dorrik.core.inspection.kept_inspection import KeptInspection, assemble
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement, judge
 from dorrik.core.judging.lasting_judge import LastingJudge
-from dorrik.store.inspections.inspections import KeptInspection, assemble
 from dorrik.store.inspections.reading_times import asks_journal, measured_at, not_countersigned
 
 

@@ -4,7 +4,8 @@ from datetime import UTC
 
 from sqlalchemy import Connection, and_, func, select
 
-from dorrik.core.home.instruments import CONTINUITY_FIELDS, nulls
+from dorrik.core.home.instruments import CONTINUITY_FIELDS
+from dorrik.core.home.journal_facts import leads_in_doubt
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.topics.note import Figure
 from dorrik.store.database.tables import change as journal
@@ -12,11 +13,7 @@ from dorrik.store.database.tables import change as journal
 
 def asks_journal(inspection: Inspection) -> bool:
     """Is there anything that only the journal knows, and the rules ask for?"""
-    return _leads_in_doubt(inspection) or any(attendance.purpose == "trainee" for attendance in inspection.attendances)
-
-
-def _leads_in_doubt(inspection: Inspection) -> bool:
-    return any(null.doubtful for null in nulls(inspection.lead_nulls))
+    return leads_in_doubt(inspection) or any(attendance.purpose == "trainee" for attendance in inspection.attendances)
 
 
 def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dict[tuple[str, str], str]:
@@ -25,7 +22,7 @@ def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dic
 
     Empty while no null is bad: the rules ask for times only then, and this is asked at every keystroke.
     """
-    if not _leads_in_doubt(inspection):
+    if not leads_in_doubt(inspection):
         return {}
     c = journal.c
     latest = (

@@ -6,8 +6,9 @@ from typing import Any
 
 from sqlalchemy import Connection, delete, insert, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.core.work.shared_intake import FIELDS
-from dorrik.store.database.engine import is_id, new_id
+from dorrik.store.database.engine import new_id
 from dorrik.store.database.tables import inspection, shared_intake
 
 #: Others that are offered to share with.

@@ -12,8 +12,9 @@ from typing import Any, Literal, get_args
 
 from sqlalchemy import Connection, Engine, delete, func, insert, or_, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.store.database.account_tables import person
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.mail_tables import outgoing_file, outgoing_mail
 from dorrik.store.database.tables import inspection
 from dorrik.store.mail.letter_budget import Kind

@@ -8,10 +8,11 @@ from email_validator import EmailNotValidError, validate_email
 from sqlalchemy import Connection, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.core.basics.text import tidy
 from dorrik.core.work.workflow import ROLES, Role
 from dorrik.store.database.account_tables import firm, person, session
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 
 LONGEST_ADDRESS = 190
 

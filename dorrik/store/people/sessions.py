@@ -7,8 +7,9 @@ from datetime import datetime, timedelta
 
 from sqlalchemy import Connection, bindparam, delete, insert, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.store.database.account_tables import firm, person, session
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.people.people import Person
 
 #: How long a session lasts.

@@ -7,7 +7,8 @@ from typing import Any, Literal
 
 from sqlalchemy import Connection, insert, select, update
 
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.core.basics.identifiers import is_id
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.planning_tables import calendar_feed
 from dorrik.store.people.sessions import digest
 

@@ -6,8 +6,9 @@ from typing import Any, Literal
 
 from sqlalchemy import Connection, insert, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.store.database.account_tables import person
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.planning_tables import plan_run
 
 RunState = Literal["running", "done", "stopped", "failed"]

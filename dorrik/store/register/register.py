@@ -10,11 +10,12 @@ from typing import Any
 from sqlalchemy import Connection, Row, func, insert, select, update
 from sqlalchemy.exc import IntegrityError
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.core.inspection import former_names
 from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.work.register import REGISTER, contradiction
 from dorrik.store.database.account_tables import person
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.tables import ENTITIES, ENTRIES, book_change, inspection
 from dorrik.store.firm import numbers
 from dorrik.store.register import search

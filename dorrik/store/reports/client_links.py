@@ -9,7 +9,8 @@ from typing import Any
 
 from sqlalchemy import Connection, func, insert, select, update
 
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.core.basics.identifiers import is_id
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.follow_up_tables import client_link
 from dorrik.store.database.tables import ENTRIES, inspection
 from dorrik.store.people.sessions import digest

@@ -7,9 +7,10 @@ from typing import Literal
 
 from sqlalchemy import Connection, insert, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.core.work.duty_states import Role
 from dorrik.store.database.account_tables import person
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.follow_up_tables import client_link, report_copy
 from dorrik.store.database.mail_tables import outgoing_mail
 from dorrik.store.database.tables import issued_report

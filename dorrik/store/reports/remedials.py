@@ -8,8 +8,9 @@ from typing import Any
 
 from sqlalchemy import Connection, func, insert, select, update
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.store.database.account_tables import person
-from dorrik.store.database.engine import is_id, new_id, now
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.follow_up_tables import client_link, evidence_file, remedial_step
 from dorrik.store.database.tables import ENTITIES, inspection, issued_report
 from dorrik.store.reports.reports import MINOR_WORKS

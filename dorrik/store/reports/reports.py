@@ -8,8 +8,8 @@ from typing import Any
 
 from sqlalchemy import Connection, func, insert, select
 
+from dorrik.core.basics.identifiers import is_id
 from dorrik.store.database.account_tables import firm, person
-from dorrik.store.database.engine import is_id
 from dorrik.store.database.follow_up_tables import report_state
 from dorrik.store.database.tables import inspection, issued_report
 from dorrik.store.inspections.listing import keep_issue

@@ -1,8 +1,8 @@
 """What a process remembers of inspections in hand is bounded, and never older than what it was told last."""
 
+from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection
 from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.store.inspections.inspection_cache import Memory, Remembered
-from dorrik.store.inspections.inspections import KeptEntity, KeptInspection
 
 
 def memory(name, seq=1, entries=10, judged=True):
