@@ -35,7 +35,7 @@ check: ## lint and types
 	$(PY) -m dorrik openapi | diff -q - docs/openapi.json || (echo "docs/openapi.json is out of date: make openapi" && exit 1)
 	cd web && npx openapi-typescript ../docs/openapi.json -o /tmp/dorrik-schema.gen.ts >/dev/null && diff -q /tmp/dorrik-schema.gen.ts src/api/schema.gen.ts
 	$(PY) -m dorrik declared | diff -q - web/src/api/declared.gen.ts || (echo "web/src/api/declared.gen.ts is out of date: make openapi" && exit 1)
-	cd web && npx tsc --noEmit && npx eslint src && npx prettier --check --log-level warn src *.ts *.js *.mjs
+	cd web && npx tsc --noEmit && npx eslint src && npx prettier --check --log-level warn src rules *.ts *.js *.mjs
 
 bench: ## the measurements of benchmarks/
 	@scripts/setup.sh test
@@ -72,4 +72,4 @@ lock: ## pin requirements and front-end packages anew, without download addresse
 	$(PY) -m scripts.licences > docs/licences.md
 
 clean: ## forget the environment, the build and the demo's data
-	rm -rf .venv var web/node_modules web/dist
+	rm -rf .venv var web/node_modules web/dist web/dist-rules

@@ -113,7 +113,15 @@ if [ ! -e "$build_stamp" ]; then
   touch "$build_stamp"
 fi
 
-# 5. The fonts of reports.
+# 5. The rules as devices take them.
+rules_stamp=web/dist-rules/.dorrik-$(find dorrik/core dorrik/__init__.py web/rules web/package-lock.json -type f -not -path '*/.*' -not -path '*/__pycache__/*' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-16)
+if [ ! -e "$rules_stamp" ]; then
+  say "packing the rules for devices"
+  (cd web && npm run rules --silent)
+  touch "$rules_stamp"
+fi
+
+# 6. The fonts of reports.
 font_stamp=var/fonts/.dorrik-$( (cat scripts/fonts.py web/package-lock.json; ls /usr/share/fonts/*/noto 2>/dev/null) | sha256sum | cut -c1-16)
 if [ ! -e "$font_stamp" ]; then
   say "gathering the fonts of reports"

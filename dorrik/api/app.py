@@ -9,6 +9,7 @@ from starlette.responses import Response
 
 from dorrik import __version__
 from dorrik.api import (
+    RULES,
     WEB,
     accounts,
     after,
@@ -138,7 +139,7 @@ def create_app(
         return problem(404, "not-found", "There is no such address.")
 
     if (web / "index.html").is_file():
-        pages = Pages(web)
+        pages = Pages(web, RULES if RULES.is_dir() else None)
 
         @app.get("/{path:path}", include_in_schema=False)
         def page(request: Request, path: str) -> Response:

@@ -16,6 +16,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from dorrik.api import cookies
 from dorrik.api.bearer import bearer
 from dorrik.api.request_head import LARGEST_HEAD
+from dorrik.api.rules_edition import edition
 from dorrik.api.work import SIGNED_OUT
 from dorrik.store.people import sessions
 from dorrik.store.people.attempts import source_of
@@ -49,7 +50,9 @@ STREAMS = re.compile(r"/api/inspections/[0-9a-f-]{36}/stream")
 AT_ONCE = {"session": 16, "stranger": 16, "address": 64}
 
 SECURITY = {
-    "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+    # Compiled code comes from here alone, as scripts do: the rules, for a device that judges by itself.
+    "Content-Security-Policy": "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; "
+    "style-src 'self' 'unsafe-inline'; "
     # An instrument that is linked speaks from this very device (docs/instrument-link.md).
     "connect-src 'self' ws://127.0.0.1:* ws://localhost:*; "
     "frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
@@ -229,6 +232,8 @@ def _secure(message: Message, scope: Scope) -> None:
         out.setdefault("Strict-Transport-Security", STRICT_TRANSPORT)
     if scope["path"].startswith("/api/"):
         out.setdefault("Cache-Control", "no-store")
+        # A device that judges by itself knows by this whether it does so by the same rules.
+        out.setdefault("Dorrik-Rules", edition())
 
 
 def _from_elsewhere(headers: Headers) -> bool:

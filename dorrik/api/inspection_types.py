@@ -16,10 +16,20 @@ class EntityOut(BaseModel):
     values: dict[str, Any]
 
 
+class JournalFactsOut(BaseModel):
+    """What the rules ask the journal for, so that a device can judge by itself: when continuity readings were taken
+    (entity id, field, time), what trainees read (entity id, field, attendance, sequence number), and the last signature
+    of each (sequence number by attendance)."""
+
+    read_at: list[tuple[str, str, str]]
+    read_by: list[tuple[str, str, str, int]]
+    signed: dict[str, int]
+
+
 class InspectionOut(BaseModel):
     """An inspection with everything in it, as it is kept; empty fields are left out.
 
-    state: where it stands; may: what the person who asks may do with it.
+    state: where it stands; may: what the person who asks may do with it; facts: of its journal.
     """
 
     id: str
@@ -27,6 +37,7 @@ class InspectionOut(BaseModel):
     state: State
     may: list[Action]
     entities: list[EntityOut]
+    facts: JournalFactsOut
     judgement: JudgementView
 
 

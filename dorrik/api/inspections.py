@@ -33,7 +33,7 @@ from dorrik.journal.blind import BlindView
 from dorrik.journal.change import Author, Result
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.firm import firm_rules, numbers
-from dorrik.store.inspections import garbage_collection, inspections, judging, listing, reviews
+from dorrik.store.inspections import garbage_collection, inspections, judging, listing, reading_times, reviews
 from dorrik.store.inspections.inspection_cache import Memory, Remembered
 from dorrik.store.inspections.listing import ListedInspection, Which, is_issued
 from dorrik.store.people.people import Person, colleagues
@@ -135,8 +135,13 @@ def inspection(request: Request, inspection_id: str) -> Response:
             # In one order, whether they were remembered or have just been read.
             for entity in sorted(kept.entities.values(), key=lambda one: (_ORDER[one.kind], one.id))
         ]
-    data = {"id": kept.id, "seq": seq, "state": state, "may": may, "entities": entities, "judgement": judgement}
-    return _answer(data)
+        facts = reading_times.for_device(connection, kept)
+    return _answer(
+        {
+            "id": kept.id, "seq": seq, "state": state, "may": may, "entities": entities, "facts": facts,
+            "judgement": judgement,
+        }
+    )  # fmt: skip
 
 
 @contextmanager

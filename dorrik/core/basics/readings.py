@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from functools import lru_cache, wraps
-from math import inf
+from math import fsum, inf
 from types import MappingProxyType
 from typing import Any, Literal, ParamSpec, TypeVar
 
@@ -358,8 +358,8 @@ def add(*terms: Reading) -> Reading | None:
     spans = [term.interval for term in terms]
     if any(span is None for span in spans):
         return None
-    low = sum(span[0] for span in spans if span)
-    high = sum(span[1] for span in spans if span)
+    low = fsum(span[0] for span in spans if span)
+    high = fsum(span[1] for span in spans if span)
     if low == high:
         return Reading.of(low)
     if high == inf:

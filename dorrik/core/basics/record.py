@@ -117,7 +117,10 @@ def record(cls: _C | None = None, /, *, kw_only: bool = False) -> _C | Callable[
     return make if cls is None else make(cls)
 
 
-_PLAIN = frozenset((str, int, float, bool, type(None)))
+_PLAIN = frozenset((str, int, bool, type(None)))
+#: Decimals of a written figure: more than anything is measured to, and fewer than those in which two machines differ
+#: (logarithms, sines), so that a device writes what the server writes.
+_DECIMALS = 9
 _writers: dict[type, Callable[[Any], dict[str, Any]]] = {}
 
 
@@ -127,6 +130,8 @@ def plain(value: Any) -> Any:
     kind: Any = type(value)
     if kind in _PLAIN:
         return value
+    if kind is float:
+        return round(value, _DECIMALS)
     if kind is tuple or kind is list:
         return [plain(item) for item in value]
     if kind is dict:

@@ -1,6 +1,7 @@
 """Ring final circuits: their ends, and what to expect at every point (rules 4.1 to 4.3)."""
 
 from collections.abc import Sequence
+from math import fsum
 from typing import Literal
 
 from dorrik.core.basics.readings import Reading, rounded
@@ -381,8 +382,8 @@ def _judge_cpc(
         if (
             other != cpc_csa_mm2
             and other_span
-            and abs(r2 - sum(other_span) / 2)
-            <= tolerance_ohm(sum(other_span) / 2) + (other_span[1] - other_span[0]) / 2
+            and abs(r2 - fsum(other_span) / 2)
+            <= tolerance_ohm(fsum(other_span) / 2) + (other_span[1] - other_span[0]) / 2
         ):
             fitting = other
     if fitting is not None:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import date, timedelta
-from math import exp, hypot, log
+from math import exp, fsum, hypot, log
 from typing import Literal
 
 from dorrik.core.basics.readings import Quantity, Reading, rounded
@@ -81,8 +81,9 @@ def project_insulation(history: Sequence[tuple[date, Reading]], limit_mohm: floa
     start = min(day for day, _ in points)
     xs = [(day - start).days / DAYS_A_YEAR for day, _ in points]
     ys = [log(value) for _, value in points]
-    mean_x, mean_y = sum(xs) / len(xs), sum(ys) / len(ys)
-    slope = sum((x - mean_x) * (y - mean_y) for x, y in zip(xs, ys, strict=True)) / sum((x - mean_x) ** 2 for x in xs)
+    mean_x, mean_y = fsum(xs) / len(xs), fsum(ys) / len(ys)
+    products = fsum((x - mean_x) * (y - mean_y) for x, y in zip(xs, ys, strict=True))
+    slope = products / fsum((x - mean_x) ** 2 for x in xs)
     level = mean_y - slope * mean_x
     weakness = f"Drawn through {len(points)} readings only; season and damp move insulation more than age."
     reaches = None

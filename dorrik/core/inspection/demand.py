@@ -4,6 +4,7 @@ Guidance, no rule: an opinion beside what a clamp measures. It never leads to a 
 """
 
 from collections.abc import Iterable, Sequence
+from math import fsum
 
 from dorrik.core.basics.record import record
 from dorrik.core.book.reference import cached, number, rows
@@ -83,13 +84,12 @@ def shares(circuits: Iterable[Circuit], wanted: Iterable[tuple[str, float]] = ()
     by_kind, extra = _by_kind(circuits)
     for kind, current in wanted:
         by_kind.setdefault(kind, []).append(current)
-    return tuple(
-        DemandShare(
-            kind, sum(by_kind[kind]), round(_of_kind(kind, sorted(by_kind[kind], reverse=True)) + extra.get(kind, 0), 2)
-        )
-        for kind in allowances()
-        if kind in by_kind
-    )
+    found = []
+    for kind in allowances():
+        if kind in by_kind:
+            counted = _of_kind(kind, sorted(by_kind[kind], reverse=True)) + extra.get(kind, 0)
+            found.append(DemandShare(kind, fsum(by_kind[kind]), round(counted, 2)))
+    return tuple(found)
 
 
 def _by_kind(circuits: Iterable[Circuit]) -> tuple[dict[str, list[float]], dict[str, float]]:
@@ -116,14 +116,15 @@ def assess(circuits: Iterable[Circuit]) -> float | None:
     if any(connected(circuit) is None for circuit in every):
         return None
     by_kind, extra = _by_kind(every)
-    return sum(_of_kind(kind, sorted(loads, reverse=True)) for kind, loads in by_kind.items()) + sum(extra.values())
+    parts = [_of_kind(kind, sorted(loads, reverse=True)) for kind, loads in by_kind.items()]
+    return fsum([*parts, *extra.values()])
 
 
 def _of_kind(kind: str, loads: Sequence[float]) -> float:
     allowance = allowances()[kind]
     if allowance.first_a is None:
         full = 2 if kind in _TWO_IN_FULL else 1
-        return sum(loads[:full]) * allowance.first_share + sum(loads[full:]) * allowance.rest_share
-    total = sum(loads)
+        return fsum(loads[:full]) * allowance.first_share + fsum(loads[full:]) * allowance.rest_share
+    total = fsum(loads)
     first = min(total, allowance.first_a)
     return first * allowance.first_share + (total - first) * allowance.rest_share

@@ -1,11 +1,13 @@
 """When each reading was entered, and by whom it was taken: the journal knows, the document does not."""
 
 from datetime import UTC
+from typing import Any
 
-from sqlalchemy import Connection, and_, func, select
+from sqlalchemy import Connection, Row, and_, func, select
 
 from dorrik.core.home.instruments import CONTINUITY_FIELDS
 from dorrik.core.home.journal_facts import leads_in_doubt
+from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.topics.note import Figure
 from dorrik.store.database.tables import change as journal
@@ -22,19 +24,21 @@ def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dic
 
     Empty while no null is bad: the rules ask for times only then, and this is asked at every keystroke.
     """
-    if not leads_in_doubt(inspection):
-        return {}
+    return _latest_times(connection, inspection.id, seq) if leads_in_doubt(inspection) else {}
+
+
+def _latest_times(connection: Connection, inspection_id: str, seq: int) -> dict[Figure, str]:
     c = journal.c
     latest = (
         select(c.entity_id, c.field, func.max(c.seq).label("seq"))
-        .where(c.inspection_id == inspection.id, c.seq <= seq, c.field.in_(CONTINUITY_FIELDS))
+        .where(c.inspection_id == inspection_id, c.seq <= seq, c.field.in_(CONTINUITY_FIELDS))
         .group_by(c.entity_id, c.field)
         .subquery()
     )
     query = (
         select(c.entity_id, c.field, func.coalesce(c.read_at, c.made_at).label("read_at"))
         .join(latest, latest.c.seq == c.seq)
-        .where(c.inspection_id == inspection.id)
+        .where(c.inspection_id == inspection_id)
     )
     return {
         (row.entity_id, row.field): row.read_at.replace(tzinfo=UTC).isoformat() for row in connection.execute(query)
@@ -50,16 +54,32 @@ def not_countersigned(connection: Connection, inspection: Inspection, seq: int) 
     trainees = [attendance.id for attendance in inspection.attendances if attendance.purpose == "trainee"]
     if not trainees:
         return {}
-    c = journal.c
-    here = and_(c.inspection_id == inspection.id, c.seq <= seq)
     # A signature that was taken back signs for nothing.
     signing = [attendance.id for attendance in inspection.attendances if attendance.countersigned_at is not None]
-    signatures = (
+    signed = _signatures(connection, inspection.id, seq, signing)
+    unsigned: dict[str, tuple[Figure, ...]] = {}
+    for row in _read_by(connection, inspection.id, seq, trainees):
+        if row.seq > signed.get(row.read_by, 0):
+            unsigned[row.read_by] = (*unsigned.get(row.read_by, ()), (row.entity_id, row.field))
+    return unsigned
+
+
+def _signatures(connection: Connection, inspection_id: str, seq: int, of: list[str]) -> dict[str, int]:
+    """The sequence number of the last signature of each of these attendances."""
+    c = journal.c
+    query = (
         select(c.entity_id, func.max(c.seq).label("seq"))
-        .where(here, c.entity_id.in_(signing), c.field == "countersigned_at", c.value.is_not(None))
+        .where(c.inspection_id == inspection_id, c.seq <= seq, c.entity_id.in_(of))
+        .where(c.field == "countersigned_at", c.value.is_not(None))
         .group_by(c.entity_id)
     )
-    signed = {row.entity_id: row.seq for row in connection.execute(signatures)}
+    return {row.entity_id: row.seq for row in connection.execute(query)}
+
+
+def _read_by(connection: Connection, inspection_id: str, seq: int, trainees: list[str]) -> list[Row[Any]]:
+    """Figures that stand as one of these trainees read them, in the order of the journal."""
+    c = journal.c
+    here = and_(c.inspection_id == inspection_id, c.seq <= seq)
     latest = (
         select(c.entity_id, c.field, func.max(c.seq).label("seq")).where(here).group_by(c.entity_id, c.field).subquery()
     )
@@ -69,8 +89,22 @@ def not_countersigned(connection: Connection, inspection: Inspection, seq: int) 
         .where(here, c.read_by.in_(trainees), c.value.is_not(None))
         .order_by(c.seq)
     )
-    unsigned: dict[str, tuple[Figure, ...]] = {}
-    for row in connection.execute(query):
-        if row.seq > signed.get(row.read_by, 0):
-            unsigned[row.read_by] = (*unsigned.get(row.read_by, ()), (row.entity_id, row.field))
-    return unsigned
+    return list(connection.execute(query))
+
+
+def for_device(connection: Connection, kept: KeptInspection) -> dict[str, Any]:
+    """The same for a device that judges by itself, whether it is asked now or after what is entered there
+    (`core/home/journal_facts.py`)."""
+    attendances = [one for one in kept.entities.values() if one.kind == "attendance"]
+    trainees = [one.id for one in attendances if one.values["purpose"] == "trainee"]
+    times = _latest_times(connection, kept.id, kept.seq)
+    return {
+        "read_at": [[entity_id, field, at] for (entity_id, field), at in times.items()],
+        "read_by": _by_whom(connection, kept, trainees),
+        "signed": _signatures(connection, kept.id, kept.seq, trainees) if trainees else {},
+    }
+
+
+def _by_whom(connection: Connection, kept: KeptInspection, trainees: list[str]) -> list[tuple[str, str, str, int]]:
+    rows = _read_by(connection, kept.id, kept.seq, trainees) if trainees else []
+    return [(row.entity_id, row.field, row.read_by, row.seq) for row in rows]

@@ -5469,7 +5469,7 @@ export interface components {
          * InspectionOut
          * @description An inspection with everything in it, as it is kept; empty fields are left out.
          *
-         *     state: where it stands; may: what the person who asks may do with it.
+         *     state: where it stands; may: what the person who asks may do with it; facts: of its journal.
          */
         InspectionOut: {
             /** Id */
@@ -5485,6 +5485,7 @@ export interface components {
             may: ("read" | "write" | "decide" | "settle rules of an inspection" | "give a second opinion" | "submit" | "review" | "issue" | "certify" | "keep the register" | "send letters" | "settle house rules" | "settle rates" | "change the letterhead" | "set up mail" | "manage people" | "read the audit log" | "export data" | "erase data")[];
             /** Entities */
             entities: components["schemas"]["EntityOut"][];
+            facts: components["schemas"]["JournalFactsOut"];
             judgement: components["schemas"]["JudgementView"];
         };
         /**
@@ -5761,6 +5762,31 @@ export interface components {
             day: components["schemas"]["JobDayOut"];
             /** Weeks */
             weeks: components["schemas"]["RegisterEntry"][];
+        };
+        /**
+         * JournalFactsOut
+         * @description What the rules ask the journal for, so that a device can judge by itself: when continuity readings were taken
+         *     (entity id, field, time), what trainees read (entity id, field, attendance, sequence number), and the last signature
+         *     of each (sequence number by attendance).
+         */
+        JournalFactsOut: {
+            /** Read At */
+            read_at: [
+                string,
+                string,
+                string
+            ][];
+            /** Read By */
+            read_by: [
+                string,
+                string,
+                string,
+                number
+            ][];
+            /** Signed */
+            signed: {
+                [key: string]: number;
+            };
         };
         /**
          * JudgementChange

@@ -5,6 +5,7 @@ from collections import Counter
 from collections.abc import Iterable
 from datetime import datetime
 from functools import cache
+from math import fsum
 from typing import Any
 
 from dorrik.core.basics.cells import Cells, Once
@@ -129,4 +130,4 @@ def _minutes(attendances: Iterable[Attendance]) -> int | None:
         if attendance.arrived_at and attendance.left_at
     ]
     whole = [minutes for minutes in spent if minutes > 0]
-    return round(sum(whole)) if whole else None
+    return round(fsum(whole)) if whole else None

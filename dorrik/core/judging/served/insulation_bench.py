@@ -2,6 +2,7 @@
 to check, and what the client is told (rules 6.2 to 6.6)."""
 
 from collections.abc import Iterator
+from math import fsum
 
 from dorrik.core.basics.readings import Reading
 from dorrik.core.basics.record import record
@@ -90,7 +91,7 @@ def _bench(context: Context, board: Board, whole: BoardSum) -> InsulationBench:
     known = {key: reading for key, reading in figures.items() if reading is not None}
     middle = insulation.middle_mohm(known.values())
     leak = {key: 1 / low for key, reading in known.items() if (low := _low(reading, over_range))}
-    total = sum(leak.values())
+    total = fsum(leak.values())
     to_earth = whole.field == TO_EARTH
     apart = _apart(circuits) if to_earth else {}
     rows = tuple(

@@ -3,6 +3,8 @@
 An opinion with its sum, beside what a clamp measured. A home of which the load of one circuit is not known has no sum.
 """
 
+from math import fsum
+
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Status
 from dorrik.core.inspection import demand
@@ -70,7 +72,7 @@ def _of_the_supply(context: Context) -> list[tuple[object, Circuit]]:
 
 
 def _sum(shares: tuple[DemandShare, ...]) -> float:
-    return round(sum(demand_share.counted_a for demand_share in shares), 1)
+    return round(fsum(demand_share.counted_a for demand_share in shares), 1)
 
 
 def _opinion(

@@ -3,6 +3,7 @@ what was looked at and found wanting."""
 
 from collections import Counter
 from collections.abc import Iterator
+from math import fsum
 
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.book import board_checks
@@ -97,7 +98,7 @@ def _main_switch(context: Context, board: Board) -> Iterator[Note]:
     if before is None or board.main_switch_a is None or board.main_switch_kind in ("switch-fuse", "breaker", "none"):
         return
     ratings = [c.device_rating_a for c in board.circuits if not c.spare]
-    whole = sum(r for r in ratings if r) if ratings and all(ratings) else None
+    whole = fsum(r for r in ratings if r) if ratings and all(ratings) else None
     if board.main_switch_kind == "RCCB":
         own = [c for c in board.circuits if not c.spare]
         verdict = supply.judge_rccb(board.main_switch_a, "The RCCB", demand.assess(own) if own else None)

@@ -1,0 +1,50 @@
+/** Python in Node with the rules in it, as a device has it: for packing, and for holding both against each other. */
+import { readFileSync } from "node:fs";
+import { loadPyodide } from "pyodide";
+import { coreFiles } from "./core-files.mjs";
+
+const PLACE = "/rules";
+/** What the worker calls (src/deviceRules/worker.ts). The collector looks through everything again and again otherwise,
+ * and finds nothing: what a judge lets go of it takes apart by itself. */
+const START = `
+import sys
+sys.path.insert(0, "${PLACE}")
+import gc
+gc.set_threshold(200_000, 20, 1_000)
+from dorrik.core.judging.device_judge import DeviceJudge
+`;
+/** Judges what has everything in it once, so that all that is imported, read and compiled on the way is there. */
+const WARM_UP = `
+import json
+def warm_up(text):
+    from dorrik.core.inspection.document import parse
+    from dorrik.core.judging.judgement import judge
+    from dorrik.core.judging.lasting_judge import LastingJudge
+    from dorrik.core.judging.wire.judgement import as_json
+    for one in json.loads(text):
+        home = parse(one)
+        json.dumps(as_json(judge(home)), ensure_ascii=False, separators=(",", ":"))
+        lasting = LastingJudge()
+        as_json(lasting.judge(home), frozenset(), lasting.written)
+        lasting.forget()
+warm_up(WARM_UP_TEXT)
+del warm_up, WARM_UP_TEXT
+device = DeviceJudge()
+answer = device.answer
+import gc
+gc.collect()
+gc.freeze()
+`;
+
+export async function pythonWithRules(options = {}) {
+  const python = await loadPyodide(options);
+  for (const { name, content } of coreFiles()) {
+    const path = `${PLACE}/${name}`;
+    python.FS.mkdirTree(path.slice(0, path.lastIndexOf("/")));
+    python.FS.writeFile(path, new Uint8Array(content));
+  }
+  python.runPython(START);
+  python.globals.set("WARM_UP_TEXT", readFileSync(new URL("./warm-up.json", import.meta.url), "utf8"));
+  python.runPython(WARM_UP);
+  return python;
+}
