@@ -5,7 +5,7 @@ import tseslint from "typescript-eslint";
 /** From the bottom up: a folder may import what stands below its row, and nothing beside it. */
 const LAYERS = [
   ["theme", "api"],
-  ["ui"],
+  ["ui", "judge"],
   ["inspection"],
   ["drawings"],
   ["fields", "rules", "search", "session"],

@@ -15,6 +15,9 @@ const onDevice = VitePWA({
     // Pages come from the server, so that a new version is there at once; from here only where it cannot be reached.
     navigateFallback: null,
     runtimeCaching: [
+      // The rules for judging here (web/rules): a folder is named after what is in it, and which is the newest is asked.
+      { urlPattern: ({ url }) => url.pathname === "/rules/current.json", handler: "NetworkFirst", options: { cacheName: "rules" } },
+      { urlPattern: ({ url }) => url.pathname.startsWith("/rules/"), handler: "CacheFirst", options: { cacheName: "rules" } },
       { urlPattern: ({ url }) => url.pathname.startsWith("/assets/NullChart-"), handler: "CacheFirst" },
       {
         urlPattern: ({ request, url }) => request.mode === "navigate" && !url.pathname.startsWith("/api/"),
@@ -32,6 +35,7 @@ const onDevice = VitePWA({
 
 export default defineConfig({
   plugins: [react(), onDevice],
+  worker: { format: "es" },
   build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 1200 },
   // The other tests may have both processors meanwhile.
   test: {
@@ -53,5 +57,5 @@ export default defineConfig({
       },
     ],
   },
-  server: { proxy: { "/api": "http://127.0.0.1:8080" } },
+  server: { proxy: { "/api": "http://127.0.0.1:8080", "/rules": "http://127.0.0.1:8080" } },
 });

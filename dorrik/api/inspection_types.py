@@ -16,13 +16,29 @@ class EntityOut(BaseModel):
     values: dict[str, Any]
 
 
-class JournalFactsOut(BaseModel):
-    """What the rules ask the journal for, so that a device can judge by itself: when continuity readings were taken
-    (entity id, field, time), what trainees read (entity id, field, attendance, sequence number), and the last signature
-    of each (sequence number by attendance)."""
+class ReadAt(BaseModel):
+    """When a continuity reading was taken."""
 
-    read_at: list[tuple[str, str, str]]
-    read_by: list[tuple[str, str, str, int]]
+    id: str
+    field: str
+    at: str
+
+
+class ReadBy(BaseModel):
+    """A figure that stands as a trainee read it: the attendance of the trainee, and its place in the journal."""
+
+    id: str
+    field: str
+    by: str
+    seq: int
+
+
+class JournalFactsOut(BaseModel):
+    """What the rules ask the journal for, so that a device can judge by itself; signed: the place of each trainee's
+    last signature, by attendance."""
+
+    read_at: list[ReadAt]
+    read_by: list[ReadBy]
     signed: dict[str, int]
 
 

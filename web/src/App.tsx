@@ -6,6 +6,7 @@ import { api, answer, type Me, sessionEnded, showAs, Unreachable } from "./api/c
 import { explain } from "./api/errors";
 import { sinceForgotten } from "./api/forgotten";
 import { endSession, isLeaving } from "./api/leaving";
+import { startSoon } from "./judge/start";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
 import { loaded } from "./ui/Loaded";
@@ -159,6 +160,7 @@ function Screen({ children }: { children: ReactNode }) {
 function Screens({ me }: { me: Me }) {
   // What waits on this device goes, whichever screen is open.
   useEffect(() => void import("./inspection/outbox").then((outbox) => outbox.open(me.id)), [me.id]);
+  useEffect(startSoon, []);
   return (
     <>
       <HelpKey />

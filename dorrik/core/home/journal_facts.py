@@ -30,11 +30,11 @@ class JournalFacts:
 
     @staticmethod
     def read(given: Mapping[str, Any]) -> "JournalFacts":
-        """As the server sends them: `read_at` with entity id, field and time (ISO 8601, UTC); `read_by` with entity id,
-        field, attendance and sequence number; `signed` with the sequence number of the last signature of each."""
+        """As the server sends them: `read_at` with id, field and time (`at`, ISO 8601, UTC); `read_by` with id, field,
+        attendance (`by`) and sequence number; `signed` with the sequence number of the last signature of each."""
         facts = JournalFacts()
-        facts._at = {(entity, field): at for entity, field, at in given["read_at"]}
-        facts._by = {(entity, field): (trainee, seq) for entity, field, trainee, seq in given["read_by"]}
+        facts._at = {(one["id"], one["field"]): one["at"] for one in given["read_at"]}
+        facts._by = {(one["id"], one["field"]): (one["by"], one["seq"]) for one in given["read_by"]}
         facts._signed = dict(given["signed"])
         facts._last = max([seq for _, seq in facts._by.values()] + [*facts._signed.values(), 0])
         return facts

@@ -54,16 +54,22 @@ class DeviceJudge:
         self._open: _Open | None = None
 
     def open(self, given: Mapping[str, Any]) -> dict[str, Any]:
-        """Take an inspection in hand. given: `id`, `firm_id`, `entities` (kind, id, parent_id, values) in any order,
-        `facts` (see JournalFacts.read), `blind` (ids of observations whose code this person does not see), `changes`
-        that wait on the device, `now`. Raises OtherEditionError."""
+        """Take an inspection in hand.
+
+        given: `id`, `firm_id`, `entities` (kind, id, parent_id, values) in any order, `facts` (see JournalFacts.read),
+        `entered` since they were told (id, field, value, at, read_by), `blind` (ids of observations whose code this
+        person does not see), `changes` that wait on the device, `now`. Raises OtherEditionError.
+        """
         self.close()
         kept = KeptInspection(given["id"], given["firm_id"], 0)
         for one in given["entities"]:
             kept.entities[one["id"]] = _entity(one)
         if kept.id not in kept.entities:
             kept.entities[kept.id] = new_entity("inspection", kept.id, given["firm_id"])
-        self._open = _Open(kept, JournalFacts.read(given["facts"]), frozenset(given["blind"]))
+        facts = JournalFacts.read(given["facts"])
+        for one in given["entered"]:
+            facts.entered(one["id"], one["field"], one["value"], one["at"], one.get("read_by"))
+        self._open = _Open(kept, facts, frozenset(given["blind"]))
         return self.write(given)
 
     def close(self) -> None:

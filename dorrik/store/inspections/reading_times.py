@@ -99,12 +99,12 @@ def for_device(connection: Connection, kept: KeptInspection) -> dict[str, Any]:
     trainees = [one.id for one in attendances if one.values["purpose"] == "trainee"]
     times = _latest_times(connection, kept.id, kept.seq)
     return {
-        "read_at": [[entity_id, field, at] for (entity_id, field), at in times.items()],
+        "read_at": [{"id": entity_id, "field": field, "at": at} for (entity_id, field), at in times.items()],
         "read_by": _by_whom(connection, kept, trainees),
         "signed": _signatures(connection, kept.id, kept.seq, trainees) if trainees else {},
     }
 
 
-def _by_whom(connection: Connection, kept: KeptInspection, trainees: list[str]) -> list[tuple[str, str, str, int]]:
+def _by_whom(connection: Connection, kept: KeptInspection, trainees: list[str]) -> list[dict[str, Any]]:
     rows = _read_by(connection, kept.id, kept.seq, trainees) if trainees else []
-    return [(row.entity_id, row.field, row.read_by, row.seq) for row in rows]
+    return [{"id": row.entity_id, "field": row.field, "by": row.read_by, "seq": row.seq} for row in rows]

@@ -19,7 +19,7 @@ Action = Literal[
     "report sent back", "report issued", "report read", "certificate issued", "data exported", "data erased",
     "mail sent", "mail sent again", "mail withdrawn", "mail set up", "audit exported",
     "remedial step", "work confirmed", "client link made", "client link ended", "copy noted", "letters settled",
-    "data taken in", "offer made", "offer accepted", "inspection rules changed",
+    "data taken in", "offer made", "offer accepted", "inspection rules changed", "verdicts differed",
 ]  # fmt: skip
 
 

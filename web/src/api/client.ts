@@ -1,5 +1,6 @@
 /** The typed client: paths and types come from the server's own contract (docs/openapi.json). */
 import createClient from "openapi-fetch";
+import { hearEdition } from "./rulesEdition";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
@@ -35,6 +36,7 @@ api.use({
     for (const [name, value] of Object.entries(ofThisPage())) request.headers.set(name, value);
   },
   async onResponse({ request, response }) {
+    hearEdition(response.headers);
     const stranger = OF_STRANGERS.test(new URL(request.url).pathname);
     if (response.status !== 401 || stranger) return;
     const { code } = (await response

@@ -462,6 +462,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inspections/{inspection_id}/rule-differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Difference
+         * @description A device tells that its verdicts are not the server's.
+         */
+        post: operations["tell_difference_api_inspections__inspection_id__rule_differences_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inspections/{inspection_id}/preview": {
         parameters: {
             query?: never;
@@ -5765,24 +5785,14 @@ export interface components {
         };
         /**
          * JournalFactsOut
-         * @description What the rules ask the journal for, so that a device can judge by itself: when continuity readings were taken
-         *     (entity id, field, time), what trainees read (entity id, field, attendance, sequence number), and the last signature
-         *     of each (sequence number by attendance).
+         * @description What the rules ask the journal for, so that a device can judge by itself; signed: the place of each trainee's
+         *     last signature, by attendance.
          */
         JournalFactsOut: {
             /** Read At */
-            read_at: [
-                string,
-                string,
-                string
-            ][];
+            read_at: components["schemas"]["ReadAt"][];
             /** Read By */
-            read_by: [
-                string,
-                string,
-                string,
-                number
-            ][];
+            read_by: components["schemas"]["ReadBy"][];
             /** Signed */
             signed: {
                 [key: string]: number;
@@ -7763,6 +7773,32 @@ export interface components {
             prices: components["schemas"]["RateOut"][];
         };
         /**
+         * ReadAt
+         * @description When a continuity reading was taken.
+         */
+        ReadAt: {
+            /** Id */
+            id: string;
+            /** Field */
+            field: string;
+            /** At */
+            at: string;
+        };
+        /**
+         * ReadBy
+         * @description A figure that stands as a trainee read it: the attendance of the trainee, and its place in the journal.
+         */
+        ReadBy: {
+            /** Id */
+            id: string;
+            /** Field */
+            field: string;
+            /** By */
+            by: string;
+            /** Seq */
+            seq: number;
+        };
+        /**
          * Receipt
          * @description The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
          *
@@ -8244,6 +8280,16 @@ export interface components {
             name: string;
             /** Nation */
             nation: string;
+        };
+        /**
+         * RuleDifferenceIn
+         * @description The sequence number of the state that both judged, and the parts of the judgement that are not the same.
+         */
+        RuleDifferenceIn: {
+            /** Seq */
+            seq: number;
+            /** Parts */
+            parts: string[];
         };
         /**
          * RuleOut
@@ -12905,6 +12951,138 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tell_difference_api_inspections__inspection_id__rule_differences_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleDifferenceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 /** The inspections that were open last, as they stood with their verdicts: shown where the server cannot be reached. */
 import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers, keptNames } from "../api/kept";
 import type { Found, Model } from "./model";
+import { entitiesOnServer } from "./onServer";
 import { reach } from "./transport";
 
 /** So many are kept: a day's visits and the ones that wait for something. */
@@ -23,18 +24,16 @@ const read = ({ found }: Opened): Found => (typeof found === "string" ? (JSON.pa
 export async function keepOpened(person: string, model: Model): Promise<void> {
   if (reach() === "signed-out") return;
   // Verdicts of another state than stands here would pass for verdicts of this one.
-  if (!model.judgement || !model.may || model.judgedSeq !== model.seq) return;
+  if (!model.byServer || !model.may || model.judgedSeq !== model.seq) return;
   const found: Found = {
     id: model.id,
     seq: model.seq,
     may: model.may,
-    entities: Object.values(model.entities).map(({ kind, id, parentId, values }) => ({
-      kind,
-      id,
-      parent_id: parentId,
-      values,
-    })) as Found["entities"],
-    judgement: model.judgement,
+    // As the server has it: what waits is kept apart, and laid on top again.
+    entities: entitiesOnServer(model),
+    facts: model.facts,
+    entered: model.entered,
+    judgement: model.byServer,
   };
   const kept: Opened = { person, id: model.id, title: titleOf(found), found: JSON.stringify(found) };
   await keepAnswer(NAME + model.id, kept);

@@ -1,7 +1,18 @@
 /** The state of one inspection on the device, as plain functions: no React, no network, no clock. */
 import type { Schemas } from "../api/client";
-import { fromServer, type Judged, type JudgementSource } from "./judgementSource";
-import { type Change, type Entity, type EntityOf, isParent, keyOf, type Kind, type Pending, type Value } from "./types";
+import type { Judgement } from "../api/client";
+import { fromServer, type Judged } from "./judgementSource";
+import {
+  type Change,
+  type Entity,
+  type EntityOf,
+  isParent,
+  keyOf,
+  type Kind,
+  type Pending,
+  type Value,
+  valueIn,
+} from "./types";
 
 export interface Notice {
   id: string;
@@ -11,10 +22,39 @@ export interface Notice {
 }
 
 /** An inspection as it comes from the server, or as it was kept on this device. */
-export type Found = Omit<Schemas["InspectionOut"], "state"> & Partial<Pick<Schemas["InspectionOut"], "state">>;
+type Later = "state" | "facts";
+export type Found = Omit<Schemas["InspectionOut"], Later> &
+  Partial<Pick<Schemas["InspectionOut"], Later>> & { entered?: readonly Entered[] };
 
+/** What was entered since the server told what its journal knows: the rules of this device ask for it. */
+export interface Entered {
+  id: string;
+  field: string;
+  value: unknown;
+  at: string;
+  read_by: string | null;
+}
+
+/** The verdicts of this device: of which question they are, and how many were asked; whether they are the ones shown. */
+export interface OwnVerdicts {
+  judgement: Judgement | null;
+  asked: number;
+  answered: number;
+  trusted: boolean;
+}
+
+/** judgement: the verdicts that are shown, of this device where it has them. */
 export interface Model extends Judged {
   id: string;
+  /** The verdicts of the server, of `judgedSeq`. */
+  byServer: Judgement | null;
+  own: OwnVerdicts | null;
+  /** What stands on the server where something waits here, by field; nothing where the entity was made here. */
+  base: Readonly<Record<string, Value | undefined>>;
+  facts: Schemas["JournalFactsOut"];
+  entered: readonly Entered[];
+  /** Why this device expects the server to refuse a change, by the change's id. */
+  doubted: Readonly<Record<string, string>>;
   /** The last sequence number up to which everything is known here. */
   seq: number;
   entities: Record<string, Entity>;
@@ -31,6 +71,24 @@ export interface Model extends Judged {
 
 type Entry = Schemas["EntryOut"];
 type Content = Pick<Model, "entities" | "index">;
+
+const NO_FACTS: Model["facts"] = { read_at: [], read_by: [], signed: {} };
+
+/** The verdicts to show: this device's are of what was entered last, the server's of what it was sent. */
+function shownOf(byServer: Judgement | null, own: OwnVerdicts | null): Judgement | null {
+  return own?.trusted && own.judgement ? own.judgement : byServer;
+}
+
+/** The same inspection with other verdicts of this device. */
+export const withOwn = (model: Model, own: OwnVerdicts | null): Model => ({
+  ...model,
+  own,
+  judgement: shownOf(model.byServer, own),
+});
+
+/** Whether the verdicts that are shown are of everything that was entered. */
+export const isAllJudged = ({ own, judgedSeq, seq, pending }: Model): boolean =>
+  own?.trusted && own.judgement ? own.answered === own.asked : judgedSeq === seq && !pending.some((p) => !p.refused);
 
 const childrenKey = (kind: Kind, parentId: string) => `${parentId}/${kind}`;
 
@@ -57,13 +115,19 @@ export function open(found: Found, pending: Pending[]): Model {
     entities,
     index: indexed(entities),
     judgement: found.judgement,
+    byServer: found.judgement,
     judgedSeq: found.seq,
+    own: null,
+    base: {},
+    facts: found.facts ?? NO_FACTS,
+    entered: found.entered ?? [],
+    doubted: {},
     pending,
     notices: [],
     may: found.may,
     state: found.state ?? null,
   };
-  return pending.reduce((m, p) => ({ ...m, ...set(m, p.change) }), model);
+  return pending.reduce((m, p) => ({ ...m, ...lay(m, p.change) }), model);
 }
 
 /** An inspection that so far is only on this device. */
@@ -74,13 +138,19 @@ export function blank(id: string, pending: Pending[]): Model {
     entities: {},
     index: {},
     judgement: null,
+    byServer: null,
     judgedSeq: null,
+    own: null,
+    base: {},
+    facts: NO_FACTS,
+    entered: [],
+    doubted: {},
     pending,
     notices: [],
     may: null,
     state: null,
   };
-  return pending.reduce((m, p) => ({ ...m, ...set(m, p.change) }), model);
+  return pending.reduce((m, p) => ({ ...m, ...lay(m, p.change) }), model);
 }
 
 interface Written {
@@ -114,12 +184,41 @@ function set({ entities, index }: Content, change: Written): Content {
   return { entities: { ...entities, [placed.id]: placed }, index: moved };
 }
 
+/** The same for what waits here: what stood there is remembered, for the server may refuse it. */
+function lay(model: Content & Pick<Model, "base">, change: Written): Content & Pick<Model, "base"> {
+  const key = keyOf(change.entity_id, change.field);
+  const entity = model.entities[change.entity_id];
+  const stood = () => {
+    if (!entity) return undefined;
+    if (isParent(entity.kind, change.field)) return entity.parentId;
+    return valueIn(entity, change.field) ?? null;
+  };
+  return { ...set(model, change), base: key in model.base ? model.base : { ...model.base, [key]: stood() } };
+}
+
+/** What stands on the server where nothing waits any more is what stands here. */
+function baseOf(base: Model["base"], pending: readonly Pending[]): Model["base"] {
+  const waits = new Set(pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
+  const kept = Object.entries(base).filter(([key]) => waits.has(key));
+  return kept.length === Object.keys(base).length ? base : Object.fromEntries(kept);
+}
+
+const enteredOf = (
+  change: Written & { made_at: string; read_at?: string | null; read_by?: string | null },
+): Entered => ({
+  id: change.entity_id,
+  field: change.field,
+  value: change.value ?? null,
+  at: change.read_at ?? change.made_at,
+  read_by: change.read_by ?? null,
+});
+
 /** A field as it is left: shown at once, waiting to be sent. A refused change of the same field gives way to it. */
 export function write(model: Model, pending: Pending): Model {
   const { change } = pending;
   const key = keyOf(change.entity_id, change.field);
   const others = model.pending.filter((p) => !p.refused || keyOf(p.change.entity_id, p.change.field) !== key);
-  return { ...model, ...set(model, change), pending: [...others, pending] };
+  return { ...model, ...lay(model, change), pending: [...others, pending] };
 }
 
 /** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
@@ -128,7 +227,6 @@ export function receive(
   receipt: Schemas["Receipt"],
   sent: Change[],
   judged: number | null = null,
-  source: JudgementSource = fromServer,
 ): { model: Model; gap: boolean } {
   const fates = new Map(receipt.results.map((r) => [r.id, r]));
   const kept = receipt.results.filter((r) => r.state === "kept").length;
@@ -144,13 +242,21 @@ export function receive(
     const undo = { kind: change.entity, id: change.entity_id, field: change.field, value: r.overtook.value as Value };
     return [{ id: r.id, text, undo }];
   });
-  const verdicts = source.afterReceipt(model, receipt, judged);
-  const gap = receipt.seq !== model.seq + kept || verdicts.judgedSeq === null;
+  const { judgement: byServer, judgedSeq } = fromServer.afterReceipt(ofServer(model), receipt, judged);
+  const gap = receipt.seq !== model.seq + kept || judgedSeq === null;
+  const taken = sent.filter((c) => fates.get(c.id)?.state !== "refused");
+  // Of what waits on top of something that was taken, what was taken stands on the server.
+  const base = { ...model.base };
+  for (const c of taken) base[keyOf(c.entity_id, c.field)] = c.value;
   return {
     model: {
       ...model,
       seq: gap ? model.seq : receipt.seq,
-      ...verdicts,
+      byServer,
+      judgedSeq,
+      judgement: shownOf(byServer, model.own),
+      base: baseOf(base, pending),
+      entered: [...model.entered, ...taken.map(enteredOf)],
       may: receipt.may,
       pending,
       notices: [...model.notices, ...came],
@@ -160,19 +266,18 @@ export function receive(
 }
 
 /** What others have written meanwhile. A field that waits here to be sent keeps what was typed here. */
-export function takeNews(
-  model: Model,
-  news: Schemas["News"],
-  me: string,
-  title: (e: Entry) => string,
-  source: JudgementSource = fromServer,
-): Model {
+export function takeNews(model: Model, news: Schemas["News"], me: string, title: (e: Entry) => string): Model {
   const mine = new Set(model.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
   let content: Content = model;
+  const base = { ...model.base };
+  const entered: Entered[] = [];
   const notices = [...model.notices];
   for (const entry of news.entries) {
     if (entry.seq <= model.seq) continue;
-    if (!mine.has(keyOf(entry.entity_id, entry.field))) content = set(content, entry);
+    const key = keyOf(entry.entity_id, entry.field);
+    if (!mine.has(key)) content = set(content, entry);
+    else if (key in base) base[key] = entry.value as Value;
+    entered.push(enteredOf(entry));
     if (entry.overtook_author_id === me && entry.author_id !== me) {
       notices.push({
         id: entry.id,
@@ -186,19 +291,30 @@ export function takeNews(
       });
     }
   }
+  const { judgement: byServer, judgedSeq } = fromServer.afterNews(ofServer(model), news);
   return {
     ...model,
     entities: content.entities,
     index: content.index,
+    base,
+    entered: [...model.entered, ...entered],
     notices,
     seq: Math.max(model.seq, news.seq),
-    ...source.afterNews(model, news),
+    byServer,
+    judgedSeq,
+    judgement: shownOf(byServer, model.own),
   };
 }
 
-/** The reason why the value at a field was refused, if it was. */
+/** The server's verdicts, whichever are shown. */
+const ofServer = ({ seq, byServer, judgedSeq }: Model) => ({ seq, judgement: byServer, judgedSeq });
+
+/** The reason why the value at a field was refused, if it was, or would be as far as this device knows. */
 export function refusal(model: Model, id: string, field: string): string | undefined {
-  return model.pending.find((p) => p.refused && p.change.entity_id === id && p.change.field === field)?.refused;
+  const here = model.pending.filter((p) => p.change.entity_id === id && p.change.field === field);
+  const refused = here.find((p) => p.refused)?.refused;
+  const last = here.at(-1);
+  return refused ?? (last && model.doubted[last.change.id]);
 }
 
 /** Children of an entity in their order, without removed ones. */

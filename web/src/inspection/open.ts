@@ -13,10 +13,12 @@ import { hear } from "./hearing";
 import { keepOpened, opened } from "./lastOpened";
 import * as model from "./model";
 import * as outbox from "./outbox";
-import { fetchInspection, fetchNews, reach } from "./transport";
+import * as own from "./ownVerdicts";
+import { fetchInspection, fetchNews, reach, tellDifference } from "./transport";
 import {
   type Change,
   isParent,
+  keyOf,
   type Kind,
   PARENTS,
   type Pending,
@@ -32,10 +34,18 @@ interface State {
   /** Where the server could not be asked: when what stands here was kept on this device, milliseconds. */
   asOf: number | null;
   error: string | null;
+  /** Parts of the judgement that this device and the server see otherwise. */
+  differs: readonly string[];
   undoable: { place: Place | Making; before: Value }[];
 }
 
-export const useInspection = create<State>(() => ({ model: null, asOf: null, error: null, undoable: [] }));
+export const useInspection = create<State>(() => ({
+  model: null,
+  asOf: null,
+  error: null,
+  differs: [],
+  undoable: [],
+}));
 
 /** An entry longer than this is kept here and not sent: it would never be taken. */
 const LONGEST = 100_000;
@@ -56,6 +66,8 @@ let stopHearing: (() => void) | undefined;
 let turn = 0;
 let calm: ReturnType<typeof setTimeout> | undefined;
 
+own.connect({ model: () => get().model, set: (model) => set({ model }), firm: () => me.firm_id });
+
 outbox.readAlong({
   judged: (id) => {
     const current = get().model;
@@ -67,6 +79,7 @@ outbox.readAlong({
     const changes = sent.map((p) => p.change);
     const { model: next, gap } = model.receive(now, receipt, changes, judged);
     set({ model: next, asOf: null, error: null });
+    own.settled(id, receipt.results);
     if (isLifted(now, next)) await load(id, me);
     else if (gap) await listen();
   },
@@ -75,6 +88,7 @@ outbox.readAlong({
     if (now?.id !== pending.inspectionId) return;
     const marked = now.pending.map((p) => (p.change.id === pending.change.id ? { ...p, refused: reason } : p));
     set({ model: { ...now, pending: marked } });
+    own.settled(pending.inspectionId, [{ id: pending.change.id, state: "refused" }]);
   },
 });
 
@@ -83,13 +97,25 @@ useInspection.subscribe((now, before) => {
   if (!now.model || now.model === before.model) return;
   clearTimeout(calm);
   const stillHere = sinceForgotten();
-  calm = setTimeout(() => stillHere() && void keepNow(), CALM);
+  calm = setTimeout(() => {
+    if (stillHere()) void keepNow();
+    compare();
+  }, CALM);
 });
 
 /** Only what the server has just said: what is kept says of itself when that was. */
 async function keepNow(): Promise<void> {
   const { model: current, asOf } = get();
   if (current && me.id && asOf === null && reach() === "ok") await keepOpened(me.id, current);
+}
+
+/** The verdicts of this device against the server's of the same state: a difference is told, here and there. */
+function compare(): void {
+  const { model: current } = get();
+  const parts = own.difference();
+  if (!current || !parts.length) return;
+  set({ differs: parts });
+  void tellDifference(current.id, current.seq, parts).catch(() => undefined);
 }
 
 /** May this person do that with the open inspection? Where nothing is known yet, the server decides once it hears of it. */
@@ -107,7 +133,10 @@ export function noteState(state: NonNullable<model.Model["state"]>): void {
 export async function load(id: string, who: Person): Promise<void> {
   me = who;
   const mine = ++turn;
-  if (get().model?.id !== id) set({ model: null, asOf: null, error: null, undoable: [] });
+  if (get().model?.id !== id) {
+    own.leftHand();
+    set({ model: null, asOf: null, error: null, differs: [], undoable: [] });
+  }
   await outbox.open(who.id);
   outbox.unbar(id);
   const kept = get().model?.id === id ? undefined : await opened(who.id, id);
@@ -122,8 +151,8 @@ export async function load(id: string, who: Person): Promise<void> {
     // The same, of the very entries that make it: the server has it by now.
     if (status === 404 && onTheWay && !waiting.length && !get().model) return load(id, who);
     if (get().model?.id === id || status === 401) return listenOn(mine);
-    if (status === 404 && waiting.length) set({ model: model.blank(id, waiting) });
-    else if (kept && (status === 0 || status >= 500)) set({ model: model.open(kept.found, waiting), asOf: kept.at });
+    if (status === 404 && waiting.length) show(model.blank(id, waiting), null);
+    else if (kept && (status === 0 || status >= 500)) show(model.open(kept.found, waiting), kept.at);
     else set({ error: explain(error, "What you entered is saved on this device.") });
   }
   listenOn(mine);
@@ -134,7 +163,13 @@ function take(inspection: Schemas["InspectionOut"]): void {
   const now = get().model;
   // An answer that was overtaken on its way says less than what stands here.
   if (now?.id === inspection.id && now.seq > inspection.seq) return;
-  set({ model: model.open(inspection, outbox.changesOf(inspection.id)), asOf: null, error: null });
+  show(model.open(inspection, outbox.changesOf(inspection.id)), null);
+}
+
+/** Another inspection, or the same one anew. */
+function show(opened: model.Model, asOf: number | null): void {
+  set({ model: opened, asOf, error: null });
+  own.beginAnew();
 }
 
 function listenOn(mine: number): void {
@@ -188,7 +223,8 @@ export function add(
 export function begin(who: Person, fields: Record<string, Value>, id: string = uuidv7()): string {
   me = who;
   void outbox.open(who.id);
-  set({ model: model.blank(id, []), asOf: null, undoable: [], error: null });
+  set({ undoable: [], differs: [] });
+  show(model.blank(id, []), null);
   append("inspection", id, [["firm", who.firm_id], ...Object.entries(fields)]);
   return id;
 }
@@ -204,10 +240,10 @@ export async function isJudged(milliseconds = 5000): Promise<boolean> {
   const until = Date.now() + milliseconds;
   const stands = () => {
     const current = get().model;
-    return !!current && current.judgedSeq === current.seq && !current.pending.some((p) => !p.refused);
+    return !!current && model.isAllJudged(current);
   };
-  while (!stands() && (reach() === "ok" || reach() === "slow") && Date.now() < until)
-    await new Promise((done) => setTimeout(done, 40));
+  const comes = () => reach() === "ok" || reach() === "slow" || get().model?.own?.trusted;
+  while (!stands() && comes() && Date.now() < until) await new Promise((done) => setTimeout(done, 40));
   return stands();
 }
 
@@ -256,6 +292,7 @@ function append(
   // On its way before it is drawn: the server is at it while the page draws.
   outbox.put(made);
   set({ model: made.reduce(model.write, current) });
+  own.wrote(made);
 }
 
 function pendingOf(
@@ -304,6 +341,9 @@ async function listen(): Promise<void> {
       };
       const next = model.takeNews(now, news, me.id, title);
       set({ model: next });
+      const waits = new Set(now.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
+      const fresh = news.entries.filter((e) => e.seq > now.seq);
+      own.heard(now.id, fresh, (e) => waits.has(keyOf(e.entity_id, e.field)));
       if (isLifted(now, next)) return await load(now.id, me);
     }
     if (get().asOf !== null) set({ asOf: null });

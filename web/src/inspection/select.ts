@@ -1,6 +1,6 @@
 /** Small views of the open inspection: what draws a thing is drawn anew when that thing changed, and not otherwise. */
 import { useShallow } from "zustand/react/shallow";
-import { children } from "./model";
+import { children, type Model } from "./model";
 import { useInspection } from "./open";
 import { useReach } from "./transport";
 import type { Entity, EntityOf, Kind } from "./types";
@@ -9,17 +9,28 @@ export function useEntity(id: string): Entity | undefined {
   return useInspection((s) => s.model?.entities[id]);
 }
 
-/** How many entries here no verdict knows of yet, where the server that judges cannot be asked; else none. */
+/** Whether this device's own verdicts are shown, and how many questions they have not answered yet. */
+const ownLeft = (s: { model: Model | null }): number | null => {
+  const own = s.model?.own;
+  return own?.trusted && own.judgement ? own.asked - own.answered : null;
+};
+
+/** How many entries here no verdict knows of yet, where nobody who judges can be asked; else none. */
 export function useUnjudged(): number {
   const asked = useReach((s) => s.reach === "ok");
-  return useInspection((s) => (asked ? 0 : (s.model?.pending.filter((p) => !p.refused).length ?? 0)));
+  return useInspection((s) =>
+    asked || ownLeft(s) !== null ? 0 : (s.model?.pending.filter((p) => !p.refused).length ?? 0),
+  );
 }
 
 /** Whether the verdict that stands at a figure is of what was there before, and stays so for now. */
 export function useOvertaken(id: string, field: string): boolean {
   const asked = useReach((s) => s.reach === "ok");
   return useInspection(
-    (s) => !asked && !!s.model?.pending.some((p) => p.change.entity_id === id && p.change.field === field),
+    (s) =>
+      !asked &&
+      ownLeft(s) === null &&
+      !!s.model?.pending.some((p) => p.change.entity_id === id && p.change.field === field),
   );
 }
 

@@ -97,3 +97,14 @@ export const sendPhoto = (id: string, sha256: string, content: ArrayBuffer): Pro
       }),
     ),
   );
+
+/** This device judged otherwise than the server, of the same state: written down there. */
+export const tellDifference = (id: string, seq: number, parts: string[]): Promise<unknown> =>
+  heard(
+    answer(
+      api.POST("/api/inspections/{inspection_id}/rule-differences", {
+        params: { path: { inspection_id: id } },
+        body: { seq, parts },
+      }),
+    ),
+  );

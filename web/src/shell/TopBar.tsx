@@ -5,6 +5,7 @@ import type { Me } from "../api/client";
 import { ComeBackButton } from "../comeback/ComeBackButton";
 import { useInspection } from "../inspection/open";
 import { useOutbox } from "../inspection/outbox";
+import { useDeviceRules } from "../judge/device";
 import { useReach } from "../inspection/transport";
 import { InstrumentButton } from "./InstrumentButton";
 import { TraineeButton } from "./TraineeButton";
@@ -52,12 +53,14 @@ function KeptLine() {
   const photos = useOutbox((s) => Object.values(s.photos).filter((refused) => !refused).length);
   const reach = useReach((s) => s.reach);
   const keptAt = useOutbox((s) => s.keptAt);
+  const rules = useDeviceRules((s) => s.stand);
   const deviceFailed = useOutbox((s) => s.deviceFailed);
   return (
     <Box
       role="status"
       data-waiting={waiting || undefined}
       data-refused={refused || undefined}
+      data-rules={rules}
       flex="none"
       maxW={{ base: "22vw", md: "none" }}
       truncate

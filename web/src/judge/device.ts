@@ -1,0 +1,159 @@
+/** The rules on this device: started in the background, asked by whoever has an inspection open.
+ *
+ * Nobody waits for them to begin: until they are there, and wherever they fail, the server's verdicts are shown.
+ */
+import { create } from "zustand";
+import type { Judgement, Schemas } from "../api/client";
+import type { Asked, Told, What } from "./messages";
+
+/** off: not asked for yet, or not to be had; starting; warm: they answer; failed: they do not, and are not tried again
+ * for a while. */
+export type Stand = "off" | "starting" | "warm" | "failed";
+
+interface DeviceRules {
+  stand: Stand;
+  /** The edition that this device judges by (the server tells its own with each answer). */
+  edition: string | null;
+  /** How long they took to start (ms), what Python has for itself (bytes), and what they weigh on the device (bytes). */
+  startedMs: number | null;
+  heap: number;
+  weight: number;
+  /** Why they are not there, for whoever looks after it. */
+  trouble: string | null;
+}
+
+const NOTHING: DeviceRules = { stand: "off", edition: null, startedMs: null, heap: 0, weight: 0, trouble: null };
+
+export const useDeviceRules = create<DeviceRules>(() => NOTHING);
+
+/** Which rules there are: the folder, the edition, and what each file weighs. */
+interface Packed {
+  folder: string;
+  edition: string;
+  files: Record<string, number>;
+}
+
+/** What the judge says: what became different, or the whole; and what it would refuse. */
+export interface Verdicts {
+  judgement: Judgement | null;
+  change: Schemas["JudgementChange"] | null;
+  refused: { id: string; reason: string }[];
+}
+
+/** The rules that started last here, whatever the server has by now. */
+const LAST = "dorrik.rules";
+/** Where the service worker keeps them (vite.config.ts). */
+const SHELF = "rules";
+/** A question that takes longer than this is not answered any more: the thread was stopped, as for want of memory. */
+const PATIENCE = 20_000;
+const START_PATIENCE = 120_000;
+/** So long after the rules failed they are tried again, and so often in one go, milliseconds. */
+const AGAIN = 60_000;
+const TRIES = 3;
+
+const { getState: get, setState: set } = useDeviceRules;
+let worker: Worker | undefined;
+let next = 1;
+let tries = 0;
+const waiting = new Map<
+  number,
+  { done(text: string): void; fail(error: Error): void; clock: ReturnType<typeof setTimeout> }
+>();
+
+export class NoRules extends Error {}
+
+/** Begin, if that was not done: what is to be fetched is fetched once, and kept by the service worker. */
+export async function startRules(): Promise<void> {
+  if (get().stand === "starting" || get().stand === "warm") return;
+  set({ ...NOTHING, stand: "starting" });
+  const began = performance.now();
+  const packed = await listed();
+  for (const one of packed) {
+    try {
+      await begin(one.folder);
+      const weight = Object.values(one.files).reduce((sum, bytes) => sum + bytes, 0);
+      set({ stand: "warm", edition: one.edition, startedMs: Math.round(performance.now() - began), weight });
+      localStorage.setItem(LAST, JSON.stringify(one));
+      void clearUp(one.folder);
+      return;
+    } catch (error) {
+      stop(new NoRules(String(error)));
+      set({ trouble: String(error) });
+    }
+  }
+  set({ stand: packed.length ? "failed" : "off" });
+  if (packed.length && ++tries < TRIES) setTimeout(() => void startRules(), AGAIN);
+}
+
+/** What the server has now, then what started here last. */
+async function listed(): Promise<Packed[]> {
+  const last = JSON.parse(localStorage.getItem(LAST) ?? "null") as Packed | null;
+  const now = (await fetch("/rules/current.json")
+    .then((response) => (response.ok ? response.json() : null))
+    .catch(() => null)) as Packed | null;
+  return [now, last].filter(
+    (one, at, all) => one !== null && all.findIndex((o) => o?.folder === one.folder) === at,
+  ) as Packed[];
+}
+
+async function begin(folder: string): Promise<void> {
+  worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+  const mine = worker;
+  mine.onmessage = ({ data }: MessageEvent<Told>) => {
+    const asked = waiting.get(data.n);
+    if (!asked) return;
+    waiting.delete(data.n);
+    clearTimeout(asked.clock);
+    if ("error" in data) return asked.fail(new NoRules(data.error));
+    if (data.heap !== get().heap) set({ heap: data.heap });
+    asked.done(data.text);
+  };
+  mine.onerror = (event) => fell(event.message || "The thread with the rules stopped.");
+  await post((n) => ({ n, start: folder }), START_PATIENCE);
+}
+
+/** Ask the judge; its answers come in the order of the questions. Throws NoRules where it does not answer. */
+export async function ask(what: What, data: unknown): Promise<Verdicts> {
+  if (get().stand !== "warm") throw new NoRules("The rules are not there.");
+  const text = JSON.stringify(data);
+  return JSON.parse(await post((n) => ({ n, what, text }), PATIENCE)) as Verdicts;
+}
+
+function post(message: (n: number) => Asked, patience: number): Promise<string> {
+  return new Promise((done, fail) => {
+    const n = next++;
+    const clock = setTimeout(() => {
+      if (waiting.has(n)) fell("The rules did not answer in time.");
+    }, patience);
+    waiting.set(n, { done, fail, clock });
+    worker?.postMessage(message(n));
+  });
+}
+
+/** The thread is gone, or as good as: whoever waits is told, and it is begun anew after a while. */
+function fell(why: string): void {
+  const warm = get().stand === "warm";
+  stop(new NoRules(why));
+  if (!warm) return;
+  set({ stand: "failed", trouble: why });
+  if (++tries < TRIES) setTimeout(() => void startRules(), AGAIN);
+}
+
+function stop(error: Error): void {
+  worker?.terminate();
+  worker = undefined;
+  for (const { fail, clock } of waiting.values()) {
+    clearTimeout(clock);
+    fail(error);
+  }
+  waiting.clear();
+}
+
+/** Rules of other editions leave the device once these are there. */
+async function clearUp(folder: string): Promise<void> {
+  const shelf = await globalThis.caches?.open(SHELF).catch(() => undefined);
+  for (const request of (await shelf?.keys()) ?? []) {
+    const { pathname } = new URL(request.url);
+    if (pathname !== "/rules/current.json" && !pathname.startsWith(`/rules/${folder}/`)) await shelf?.delete(request);
+  }
+}

@@ -1,0 +1,10 @@
+/** What the page and the thread with the rules say to each other. */
+
+/** What can be asked of the judge of a device (dorrik/core/judging/device_judge.py). */
+export type What = "open" | "write" | "heard" | "settled" | "whole";
+
+/** start: take the rules from that folder, then answer; others: a question to the judge, in JSON. */
+export type Asked = { n: number; start: string } | { n: number; what: What; text: string };
+
+/** text: the judge's answer, in JSON; heap: bytes that Python has for itself; error: what went wrong. */
+export type Told = { n: number; text: string; heap: number } | { n: number; error: string };
