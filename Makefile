@@ -49,6 +49,7 @@ fuzz: ## what takes minutes: requests made from the contract (FUZZ_EXAMPLES=…)
 	@scripts/setup.sh test
 	$(PY) -m pytest fuzz -n 2 -s
 	DORRIK_EVERY_EXAMPLE=1 $(PY) -m pytest tests -n 2 --dist worksteal -m hypothesis
+	DORRIK_EVERY_EXAMPLE=1 $(PY) -m pytest tests/core/judging/test_parity.py tests/core/judging/test_device_judge.py -n 2
 
 accuracy: ## write docs/accuracy.md: how often the rules name the faults of simulated rings and whole homes (some eleven minutes)
 	@scripts/setup.sh test

@@ -4,6 +4,7 @@ import sys
 
 from benchmarks import (
     beside,
+    device_rules,
     home,
     homes_a_second,
     hour,
@@ -32,6 +33,7 @@ ALL = {
     "page-weight": page_weight,
     "round-trip": round_trip,
     "key-to-verdict": key_to_verdict,
+    "device-rules": device_rules,
     "keys": keys,
     "searching": searching,
     "home": home,

@@ -15,6 +15,8 @@ from dorrik.store.database.engine import new_id
 
 ROUNDS = 40
 PHASES = ("L1", "L2", "L3")
+#: How many circuits a board has, whether on three phases, and how it is called.
+BOARDS = ((12, False, "12 ways"), (60, False, "60 ways"), (60, True, "60 circuits on three phases"))
 
 #: Counts from the key to the frame after the one in which the margin has the text.
 CLOCK = """(text) => {
@@ -44,7 +46,7 @@ FRAMES = """() => {
 }"""
 
 
-def _home(client: _Client, firm: str, ways: int, *, three: bool = False) -> str:
+def home(client: _Client, firm: str, ways: int, *, three: bool = False) -> str:
     """An inspection with one board of that many circuits, a way each or three to a way on three phases; its id."""
     inspection, board = new_id(), new_id()
     changes = [_change("inspection", inspection, "firm", firm), _change("inspection", inspection, "earthing", "TN-S")]
@@ -71,7 +73,7 @@ def _way(number: int, *, three: bool) -> str:
     return str((number - 1) // 3 + 1 if three else number)
 
 
-def _measure(page: Page, ways: int, *, three: bool) -> tuple[list[float], list[float]]:
+def measure(page: Page, ways: int, *, three: bool) -> tuple[list[float], list[float]]:
     """Milliseconds from key to verdict, and of the longest frame while the digits of each figure were typed."""
     taken, frames = [], []
     for n in range(ROUNDS):
@@ -96,14 +98,13 @@ def _measure(page: Page, ways: int, *, three: bool) -> tuple[list[float], list[f
 
 def run() -> None:
     """Print p50 and p95 for each board, and the longest frame while a figure is typed."""
-    boards = ((12, False, "12 ways"), (60, False, "60 ways"), (60, True, "60 circuits on three phases"))
     with seated() as (page, client, firm, base):
-        homes = [_home(client, firm, ways, three=three) for ways, three, _ in boards]
-        for inspection, (ways, three, said) in zip(homes, boards, strict=True):
+        homes = [home(client, firm, ways, three=three) for ways, three, _ in BOARDS]
+        for inspection, (ways, three, said) in zip(homes, BOARDS, strict=True):
             page.goto(f"{base}/inspection/{inspection}/live")
             page.get_by_role("textbox", name="1 Sockets 1, Zs Ω", exact=True).wait_for()
             page.wait_for_timeout(3000)
-            taken, frames = _measure(page, ways, three=three)
+            taken, frames = measure(page, ways, three=three)
             middle, slow = statistics.median(taken), statistics.quantiles(taken, n=20)[18]
             frame = statistics.quantiles(frames, n=20)[18]
             print(

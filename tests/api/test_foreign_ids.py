@@ -67,6 +67,7 @@ BODIES = {
     "/api/inspections/{inspection_id}/review/looked": {"seq": 1},
     "/api/inspections/{inspection_id}/carry-over": {"inspection_id": "{id}"},
     "/api/inspections/{inspection_id}/changes": {"changes": []},
+    "/api/inspections/{inspection_id}/rule-differences": {"seq": 1, "parts": ["notes"]},
     "/api/inspections/{inspection_id}/set-aside": {"to": "a@b.example"},
     "/api/jobs/{entry_id}/confirmation": {"to": "a@b.example"},
     "/api/inspections/{inspection_id}/observations/{observation_id}/notice": {"to": "a@b.example"},

@@ -18,7 +18,8 @@ const { version } = JSON.parse(readFileSync(`${PYODIDE}/package.json`, "utf8"));
 
 const rules = edition(coreFiles());
 const how = createHash("sha256");
-for (const name of ["pack.mjs", "python.mjs", "warm-up.json"]) how.update(readFileSync(new URL(name, import.meta.url)));
+for (const name of ["pack.mjs", "python.mjs", "rehearsal.py", "warm-up.json"])
+  how.update(readFileSync(new URL(name, import.meta.url)));
 const name = `${rules}-${version}-${how.digest("hex").slice(0, 8)}`;
 const folder = `${OUT}/${name}`;
 

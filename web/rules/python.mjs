@@ -29,6 +29,7 @@ def warm_up(text):
         lasting.forget()
 warm_up(WARM_UP_TEXT)
 del warm_up, WARM_UP_TEXT
+rehearse(2)
 device = DeviceJudge()
 answer = device.answer
 import gc
@@ -44,6 +45,7 @@ export async function pythonWithRules(options = {}) {
     python.FS.writeFile(path, new Uint8Array(content));
   }
   python.runPython(START);
+  python.runPython(readFileSync(new URL("./rehearsal.py", import.meta.url), "utf8"));
   python.globals.set("WARM_UP_TEXT", readFileSync(new URL("./warm-up.json", import.meta.url), "utf8"));
   python.runPython(WARM_UP);
   return python;

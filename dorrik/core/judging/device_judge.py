@@ -93,7 +93,7 @@ class DeviceJudge:
             kind = former_names.kind(entry["entity"])
             name = former_names.field(kind, entry["field"])
             _known(kind, name)
-            put(hand.kept, kind, entry["entity_id"], name, entry["value"])
+            put(hand.kept, kind, entry["entity_id"], name, _as_kept(kind, name, entry["value"]))
             at = entry.get("read_at") or entry["made_at"]
             hand.facts.entered(entry["entity_id"], name, entry["value"], at, entry.get("read_by"))
         return {"refused": [], **self._judged(hand)}
@@ -103,10 +103,12 @@ class DeviceJudge:
         unless something was entered there since."""
         hand = self._hand()
         for change_id in given["refused"]:
+            order = list(hand.local)
             local = hand.local.pop(change_id, None)
             if local is None:
                 continue
-            later = [one for one in hand.local.values() if (one.entity_id, one.name) == (local.entity_id, local.name)]
+            since = [hand.local[one] for one in order[order.index(change_id) + 1 :]]
+            later = [one for one in since if (one.entity_id, one.name) == (local.entity_id, local.name)]
             if later:
                 later[0].before = local.before
             elif local.name not in KINDS[local.kind].parents:
@@ -171,8 +173,14 @@ def _entity(given: Mapping[str, Any]) -> KeptEntity:
     for name, value in given["values"].items():
         name = former_names.field(kind, name)
         _known(kind, name)
-        entity.values[name] = value
+        entity.values[name] = _as_kept(kind, name, value)
     return entity
+
+
+def _as_kept(kind: str, name: str, value: Any) -> Any:
+    """A value of the server's as the server keeps it: on its way through the page a whole number lost its point."""
+    spec = KINDS[kind].fields.get(name)
+    return float(value) if spec is not None and spec.kind == "number" and value is not None else value
 
 
 def _known(kind: str, name: str | None = None) -> None:

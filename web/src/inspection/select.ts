@@ -34,6 +34,15 @@ export function useOvertaken(id: string, field: string): boolean {
   );
 }
 
+/** Whether what was entered at a figure waits for its verdict: of this device, or else of the server. */
+export function useWaits(id: string, field: string): boolean {
+  return useInspection((s) => {
+    const left = ownLeft(s);
+    if (left !== null) return left > 0;
+    return !!s.model?.pending.some((p) => !p.refused && p.change.entity_id === id && p.change.field === field);
+  });
+}
+
 /** What stands in an entity, in its order: anew where one of them changed. */
 export function useChildren<K extends Kind>(kind: K, parentId: string | undefined): EntityOf<K>[] {
   return useInspection(useShallow((s) => (s.model && parentId ? children(s.model, kind, parentId) : [])));

@@ -73,6 +73,7 @@ export async function startRules(): Promise<void> {
       await begin(one.folder);
       const weight = Object.values(one.files).reduce((sum, bytes) => sum + bytes, 0);
       set({ stand: "warm", edition: one.edition, startedMs: Math.round(performance.now() - began), weight });
+      performance.measure("rules", { start: began, detail: { heap: get().heap, weight } });
       localStorage.setItem(LAST, JSON.stringify(one));
       void clearUp(one.folder);
       return;

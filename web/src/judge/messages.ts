@@ -6,5 +6,6 @@ export type What = "open" | "write" | "heard" | "settled" | "whole";
 /** start: take the rules from that folder, then answer; others: a question to the judge, in JSON. */
 export type Asked = { n: number; start: string } | { n: number; what: What; text: string };
 
-/** text: the judge's answer, in JSON; heap: bytes that Python has for itself; error: what went wrong. */
-export type Told = { n: number; text: string; heap: number } | { n: number; error: string };
+/** text: the judge's answer, in JSON; took: how long that took, milliseconds; heap: bytes that Python
+ * has for itself; error: what went wrong. */
+export type Told = { n: number; text: string; took: number; heap: number } | { n: number; error: string };

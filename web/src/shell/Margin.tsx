@@ -9,7 +9,7 @@ import { URGENCY, type Urgency } from "../inspection/urgency";
 import { observe, useDesk } from "../inspection/desk";
 import { refusal } from "../inspection/model";
 import { useInspection } from "../inspection/open";
-import { useOvertaken, useUnjudged } from "../inspection/select";
+import { useOvertaken, useUnjudged, useWaits } from "../inspection/select";
 import { type Reach, useReach } from "../inspection/transport";
 import { keyOf, type Place } from "../inspection/types";
 import { whereOf } from "../inspection/words";
@@ -224,9 +224,7 @@ const WAITS: Record<Reach, string> = {
 function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
   const spec = useFieldSpec(place.kind, place.field);
   const entity = useInspection((s) => s.model?.entities[place.id]);
-  const waits = useInspection((s) =>
-    s.model?.pending.some((p) => !p.refused && p.change.entity_id === place.id && p.change.field === place.field),
-  );
+  const waits = useWaits(place.id, place.field);
   const refused = useInspection((s) => s.model && refusal(s.model, place.id, place.field));
   const reach = useReach((s) => s.reach);
   if (!FIGURES.includes(spec?.kind ?? "") || (judged && !waits && !refused)) return null;
