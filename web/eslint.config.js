@@ -12,7 +12,7 @@ const LAYERS = [
   ["photos", "limits", "putback"],
   ["papers", "comeback", "price", "occupier"],
   // Screens of the firm, and the stages of an inspection.
-  ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit"],
+  ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit", "device"],
   ["portfolio", "planner"],
   ["brief", "intake", "walk", "isolation", "boards", "measurements", "observations", "report"],
   ["bench"],

@@ -12,20 +12,28 @@ const onDevice = VitePWA({
     globPatterns: ["**/*.{js,css,html,svg,png,webmanifest}", "assets/atkinson*.woff2"],
     // The chart library is fetched by who opens a chart, and kept from then on.
     globIgnores: ["assets/NullChart-*"],
-    // Pages come from the server, so that a new version is there at once; from here only where it cannot be reached.
-    navigateFallback: null,
+    // A page and what it fetches later are of one version: the newest waits until it is asked for (api/application.ts).
+    navigateFallback: "/index.html",
+    navigateFallbackDenylist: [/^\/api\//, /^\/rules\//, /^\/calendar\//],
     runtimeCaching: [
       // The rules for judging here (web/rules): a folder is named after what is in it, and which is the newest is asked.
       { urlPattern: ({ url }) => url.pathname === "/rules/current.json", handler: "NetworkFirst", options: { cacheName: "rules" } },
       { urlPattern: ({ url }) => url.pathname.startsWith("/rules/"), handler: "CacheFirst", options: { cacheName: "rules" } },
       { urlPattern: ({ url }) => url.pathname.startsWith("/assets/NullChart-"), handler: "CacheFirst" },
+      // Small pictures of what is in the day's bag; forgotten with all that can be looked at (api/kept.ts).
       {
-        urlPattern: ({ request, url }) => request.mode === "navigate" && !url.pathname.startsWith("/api/"),
-        handler: "NetworkOnly",
-        options: { precacheFallback: { fallbackURL: "/index.html" } },
+        urlPattern: ({ url }) =>
+          /^\/api\/inspections\/[^/]+\/photos\//.test(url.pathname) && url.searchParams.get("size") === "small",
+        handler: "NetworkFirst",
+        options: {
+          cacheName: "photos",
+          networkTimeoutSeconds: 4,
+          expiration: { maxEntries: 600 },
+          cacheableResponse: { statuses: [200] },
+        },
       },
     ],
-    skipWaiting: true,
+    skipWaiting: false,
     clientsClaim: true,
     cleanupOutdatedCaches: true,
     inlineWorkboxRuntime: true,

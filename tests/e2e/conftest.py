@@ -59,9 +59,10 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
         base: str = server.base,
         on_device: bool = False,
         home: bool = True,
+        rules: bool = False,
     ) -> Page:
         """on_device: the application stays on the device, as it does for its users; else each page comes anew; home:
-        show what is in hand, else nothing yet."""
+        show what is in hand, else nothing yet; rules: the device judges by itself, where the application is on it."""
         context = browser.new_context(
             base_url=base,
             viewport={"width": width, "height": height},
@@ -69,6 +70,8 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
             service_workers="allow" if on_device else "block",
         )
         contexts.append(context)
+        if not rules:
+            context.add_init_script("localStorage.setItem('dorrik.rules.off', '1')")
         page = context.new_page()
         page.on("pageerror", lambda error: errors.append(str(error)))
         if by_form:

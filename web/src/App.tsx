@@ -40,6 +40,7 @@ const Help = screen(() => import("./help/Help").then((m) => m.default));
 const HelpKey = loaded(null, () => import("./help/HelpKey").then((m) => m.default));
 const Letters = screen(() => import("./letters/Letters").then((m) => m.default));
 const Check = screen(() => import("./check/Check").then((m) => m.default));
+const ThisDevice = screen(() => import("./device/ThisDevice").then((m) => m.default));
 const AuditLog = screen(() => import("./audit/AuditLog").then((m) => m.default));
 const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m) => m.default));
 /** Whether somebody was signed in here last: only a guess, so that their screen comes while the server is asked. */
@@ -182,6 +183,7 @@ function Screens({ me }: { me: Me }) {
         <Route path="/letters" element={<Letters />} />
         <Route path="/help" element={<Help />} />
         <Route path="/account" element={<Account me={me} />} />
+        <Route path="/device" element={<ThisDevice me={me} />} />
         {me.may.includes("give a second opinion") && <Route path="/opinions" element={<SecondOpinions me={me} />} />}
         {me.may.includes("manage people") && <Route path="/people" element={<People me={me} />} />}
         {me.may.includes("read the audit log") && <Route path="/audit" element={<AuditLog />} />}

@@ -33,7 +33,12 @@ startTransition(() =>
 
 // Keeps the application on the device, so that a reload without a server shows it: after the first picture, in its own time.
 if (import.meta.env.PROD && "serviceWorker" in navigator)
-  window.addEventListener("load", () => setTimeout(() => void navigator.serviceWorker.register("/sw.js"), 3000));
+  window.addEventListener("load", () => setTimeout(() => void import("./api/application").then(keep), 3000));
+
+async function keep({ askToStay, keepApplication }: typeof import("./api/application")): Promise<void> {
+  await keepApplication();
+  await askToStay();
+}
 
 // A screen of a version that the server no longer has: the page is loaded anew, once. What was entered is on the device.
 window.addEventListener("vite:preloadError", () => {

@@ -154,6 +154,18 @@ def test_on_tt_every_circuit_needs_an_rcd_and_one_word_says_so():
     assert [(s.key, s.touches) for s in judgement.suggested] == [("tt-without-rcd", ("c2", "c3"))]
 
 
+@pytest.mark.parametrize("r1_r2", ["∞", ">99.9", "7.2"])
+def test_on_tt_a_lost_cpc_is_told_also_where_its_reading_has_no_figure(r1_r2):
+    """An RCD hides that a cpc is lost (rule 7.2)."""
+    home = spoilt("c2", r1_r2_ohm=r1_r2, zs_ohm="40", rcd_rated_ma=30)
+    home["inspection"] |= {"earthing": "TT", "ze_ohm": "38"}
+    judgement = judged(home)
+    lost, *_ = (note for note in notes(judgement, "c2", "zs_ohm") if note.verdict.status == "fail")
+    assert lost.verdict.observation == "cpc-lost" and r1_r2 in lost.verdict.reason
+    # One cause, one voice: it follows from the reading itself.
+    assert lost.because_of == ("c2", "r1_r2_ohm") and said(judgement, "c2", "r1_r2_ohm").status == "fail"
+
+
 def test_the_electrode_serves_the_least_sensitive_rcd():
     # RA · IΔn ≤ 50 V: 50 / 0.3 A is 167 Ω.
     home = spoilt("c2", rcd_rated_ma=300)

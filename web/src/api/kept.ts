@@ -1,5 +1,6 @@
 /** Answers of the server that are kept on this device, for when it cannot be reached. */
 import Dexie, { type EntityTable } from "dexie";
+import { create } from "zustand";
 import { Refused } from "./client";
 import { forget, sinceForgotten } from "./forgotten";
 
@@ -21,6 +22,12 @@ class AnswerDatabase extends Dexie {
 
 const device = new AnswerDatabase();
 
+/** Where the service worker keeps pictures (vite.config.ts). */
+const PICTURES = "photos";
+
+/** Answers that are shown as they were kept, since the server could not be asked: when that was, milliseconds, by name. */
+export const useAsKept = create<Readonly<Record<string, number>>>(() => ({}));
+
 export async function keepAnswer(name: string, value: unknown): Promise<void> {
   // Without room on the device there is nothing to fall back to; the work itself goes on.
   await device.answers.put({ name, value, at: Date.now() }).catch(() => undefined);
@@ -40,6 +47,12 @@ export async function keptAnswers<T>(beginning: string): Promise<{ name: string;
   return (found as { name: string; value: T; at: number }[]).sort((a, b) => b.at - a.at);
 }
 
+/** What each kept answer weighs, as text, bytes; and when it was kept. */
+export async function keptWeights(): Promise<{ name: string; bytes: number; at: number }[]> {
+  const all = await device.answers.toArray().catch(() => []);
+  return all.map(({ name, value, at }) => ({ name, bytes: JSON.stringify(value).length, at }));
+}
+
 /** The names of what is kept under a beginning, the latest first: without reading any of it. */
 export async function keptNames(beginning: string): Promise<string[]> {
   const names = await device.answers
@@ -51,7 +64,11 @@ export async function keptNames(beginning: string): Promise<string[]> {
 }
 
 export async function forgetAnswers(names?: string[]): Promise<void> {
-  if (!names) forget();
+  if (!names) {
+    forget();
+    useAsKept.setState({}, true);
+    await globalThis.caches?.delete(PICTURES).catch(() => false);
+  }
   await (names ? device.answers.bulkDelete(names) : device.answers.clear()).catch(() => undefined);
 }
 
@@ -64,19 +81,28 @@ export async function remembered<T>(name: string, ask: () => Promise<T>): Promis
   const asked = ask().then((value) => {
     // Whoever signed out while it was on its way leaves nothing behind.
     if (stillHere()) void keepAnswer(name, value);
+    if (name in useAsKept.getState())
+      useAsKept.setState(
+        Object.fromEntries(Object.entries(useAsKept.getState()).filter(([one]) => one !== name)),
+        true,
+      );
     return value;
   });
   // It may fail while the device is still looking; who waits for it hears of it below.
   asked.catch(() => undefined);
   const kept = await keptAnswer<T>(name);
   if (!kept) return asked;
+  const asKept = () => {
+    useAsKept.setState({ [name]: kept.at });
+    return kept.value;
+  };
   let over: ReturnType<typeof setTimeout> | undefined;
-  const late = new Promise<T>((done) => (over = setTimeout(() => done(kept.value), PATIENCE)));
+  const late = new Promise<T>((done) => (over = setTimeout(() => done(asKept()), PATIENCE)));
   return Promise.race([asked, late])
     .catch((error: unknown) => {
       // It answered, and it said no: that counts.
       if (error instanceof Refused && error.status < 500) throw error;
-      return kept.value;
+      return asKept();
     })
     .finally(() => clearTimeout(over));
 }

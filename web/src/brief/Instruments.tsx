@@ -2,6 +2,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
+import { remembered } from "../api/kept";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { takeInstrument } from "../inspection/instruments";
@@ -14,7 +15,7 @@ export function Instruments({ inspection }: { inspection: string }) {
   const model = useInspection((s) => s.model);
   const register = useQuery({
     queryKey: ["instruments"],
-    queryFn: () => answer(api.GET("/api/instruments")),
+    queryFn: () => remembered("instruments", () => answer(api.GET("/api/instruments"))),
     retry: false,
   });
   if (!model) return null;

@@ -3,9 +3,10 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { api, answer, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { DayStrip, minutesOf } from "../drawings/DayStrip";
 import { Mark } from "../drawings/Mark";
+import { fetchAgenda } from "../inspection/bag";
 import { dayOf, leftOf } from "../after/left";
 import { Line, Lines } from "../ui/Page";
 import { Tag } from "../ui/Tag";
@@ -14,8 +15,7 @@ import { day, hours } from "../ui/when";
 type Found = Schemas["AgendaOut"];
 type Visit = Schemas["VisitOut"];
 
-export const useAgenda = () =>
-  useQuery({ queryKey: ["agenda"], queryFn: () => answer(api.GET("/api/agenda")), staleTime: 5000 });
+export const useAgenda = () => useQuery({ queryKey: ["agenda"], queryFn: fetchAgenda, staleTime: 5000 });
 
 /** part: the visits, or what waits; both come in one answer. */
 export function Agenda({ part }: { part: "visits" | "waiting" }) {

@@ -3,9 +3,11 @@ import { Box, Flex, Grid, Heading, Link as ChakraLink, Text } from "@chakra-ui/r
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, answer, type Me } from "../api/client";
+import type { Me } from "../api/client";
 import { explain } from "../api/errors";
+import { useAsKept } from "../api/kept";
 import { leave } from "../api/leaving";
+import { fetchHome, packIfOld } from "../inspection/bag";
 import { lastOpened } from "../inspection/lastOpened";
 import { begin } from "../inspection/open";
 import { close as closeOutbox, useOutbox, waiting as waitingHere } from "../inspection/outbox";
@@ -16,6 +18,7 @@ import { useNarrow } from "../ui/layout";
 import { loaded } from "../ui/Loaded";
 import { Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
+import { NewVersion } from "../ui/NewVersion";
 import { ThemeButton } from "../ui/ThemeButton";
 import { moment, today } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
@@ -39,11 +42,19 @@ const PLACES = [
   ["/audit", "Audit log", "read the audit log"],
 ] as const;
 
+/** So long after the list is there, milliseconds. */
+const CALM = 2500;
+
 export default function Home({ me }: { me: Me }) {
   const navigate = useNavigate();
   const narrow = useNarrow();
   const waiting = useOutbox(waitingHere);
-  const home = useQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 });
+  const home = useQuery({ queryKey: ["home"], queryFn: fetchHome, staleTime: 0 });
+  // What today and tomorrow need comes onto this device by itself.
+  useEffect(() => {
+    const calm = setTimeout(() => void packIfOld(me), CALM);
+    return () => clearTimeout(calm);
+  }, [me]);
   const refetch = home.refetch;
   // Asked for at the same time, and waited for: what it says stands above the list, which is not to jump.
   const agenda = useAgenda();
@@ -89,6 +100,8 @@ export default function Home({ me }: { me: Me }) {
     <Box maxW="76rem" mx="auto" px={{ base: "4", md: "8" }} pb="16">
       <Head me={me} />
       {trouble && <Banner role="alert">{trouble}</Banner>}
+      <AsItStood />
+      <NewVersion />
       {waiting > 0 && (
         <Banner role="status">
           {waiting} {waiting === 1 ? "entry waits" : "entries wait"} on this device and will be sent when the server can
@@ -142,6 +155,18 @@ export default function Home({ me }: { me: Me }) {
         </Grid>
       </Box>
     </Box>
+  );
+}
+
+/** The server is away: what stands here is from before. */
+function AsItStood() {
+  const at = useAsKept((s) => s.home);
+  if (at === undefined) return null;
+  return (
+    <Banner role="status" acts={<LinkButton to="/device">This device</LinkButton>}>
+      <b>The server cannot be reached.</b> This is how it stood here, {moment(at)}. What is in the day’s bag works
+      without it.
+    </Banner>
   );
 }
 
@@ -202,6 +227,7 @@ function Head({ me }: { me: Me }) {
         <AccountMenu
           me={me}
           acts={[
+            { name: "This device", act: () => navigate("/device") },
             { name: "Account and sign-in", act: () => navigate("/account") },
             { name: "Sign out", act: () => (waiting > 0 ? setAsked(true) : void signOut()) },
           ]}

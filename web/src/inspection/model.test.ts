@@ -123,7 +123,7 @@ describe("the server's answer", () => {
       sums: { a: "1", b: "2" },
       outcome: "satisfactory",
     };
-    const start = { ...cottage(), judgement: before as never, judgedSeq: 10 };
+    const start = { ...cottage(), judgement: before as never, byServer: before as never, judgedSeq: 10 };
     const mine = pending("circuit", "c1", "zs_ohm", "9.4");
     const change = {
       set: { outcome: "unsatisfactory" },
@@ -142,7 +142,7 @@ describe("the server's answer", () => {
   });
 
   it("asks for the whole where a change is of another judgement than stands here", () => {
-    const start = { ...cottage(), judgement: WHOLE, judgedSeq: 10 };
+    const start = { ...cottage(), judgement: WHOLE, byServer: WHOLE, judgedSeq: 10 };
     const mine = pending("circuit", "c1", "zs_ohm", "9.4");
     const answer = {
       ...receipt(11, [{ id: mine.change.id, seq: 11 }]),
@@ -194,7 +194,7 @@ describe("what others write", () => {
   });
 
   it("that comes late puts no earlier verdicts over later ones", () => {
-    const later = { ...cottage(), seq: 14, judgement: WHOLE, judgedSeq: 14 };
+    const later = { ...cottage(), seq: 14, judgement: WHOLE, byServer: WHOLE, judgedSeq: 14 };
     const stale = { ...news(12, { value: "0.52" }), judgement: { outcome: "satisfactory" } as never };
     const model = takeNews(later, stale, "ruth", () => "");
     expect([model.judgement, model.judgedSeq, model.seq]).toEqual([WHOLE, 14, 14]);
@@ -206,7 +206,12 @@ describe("what others write", () => {
   });
 
   it("without verdicts has them asked for", () => {
-    const model = takeNews({ ...cottage(), judgement: WHOLE, judgedSeq: 10 }, news(11, {}), "ruth", () => "");
+    const model = takeNews(
+      { ...cottage(), judgement: WHOLE, byServer: WHOLE, judgedSeq: 10 },
+      news(11, {}),
+      "ruth",
+      () => "",
+    );
     expect([model.judgement, model.judgedSeq]).toEqual([WHOLE, null]);
   });
 

@@ -86,6 +86,12 @@ export async function startRules(): Promise<void> {
   if (packed.length && ++tries < TRIES) setTimeout(() => void startRules(), AGAIN);
 }
 
+/** They are not wanted here any more: the thread ends, and whoever asked goes on with the server. */
+export function endRules(): void {
+  stop(new NoRules("The rules are switched off on this device."));
+  set(NOTHING);
+}
+
 /** What the server has now, then what started here last. */
 async function listed(): Promise<Packed[]> {
   const last = JSON.parse(localStorage.getItem(LAST) ?? "null") as Packed | null;

@@ -3,11 +3,21 @@
 /** The first screen is drawn and the person looks at it: so long after it, milliseconds. */
 const CALM = 1500;
 
+/** Somebody switched the rules off on this device, as one that is short of memory. */
+const OFF = "dorrik.rules.off";
+
+export const areOff = (): boolean => localStorage.getItem(OFF) !== null;
+
+export function switchOff(off: boolean): void {
+  if (off) localStorage.setItem(OFF, "1");
+  else localStorage.removeItem(OFF);
+}
+
 let begun = false;
 
 /** Begin in the background, once. A browser that keeps nothing asks the server, as ever. */
 export function startSoon(): void {
-  if (begun || !("serviceWorker" in navigator) || typeof WebAssembly === "undefined") return;
+  if (begun || areOff() || !("serviceWorker" in navigator) || typeof WebAssembly === "undefined") return;
   begun = true;
   const begin = () => setTimeout(() => void import("./device").then(({ startRules }) => startRules()), CALM);
   if (navigator.serviceWorker.controller) begin();

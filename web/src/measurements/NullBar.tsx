@@ -3,6 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, answer } from "../api/client";
+import { remembered } from "../api/kept";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { add, useInspection } from "../inspection/open";
@@ -21,7 +22,7 @@ export function NullBar() {
   const figure = shown ?? typed;
   const register = useQuery({
     queryKey: ["instruments"],
-    queryFn: () => answer(api.GET("/api/instruments")),
+    queryFn: () => remembered("instruments", () => answer(api.GET("/api/instruments"))),
     retry: false,
     staleTime: 60_000,
   });

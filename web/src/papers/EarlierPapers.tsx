@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, answer, type Schemas, Unreachable } from "../api/client";
 import { explain } from "../api/errors";
+import { fetchProperty } from "../inspection/bag";
 import { refresh, settled, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
@@ -150,7 +151,7 @@ interface BeforeProps {
 function Before({ property, installation, here, busy, carry }: BeforeProps) {
   const found = useQuery({
     queryKey: ["property", property],
-    queryFn: () => answer(api.GET("/api/properties/{entry_id}", { params: { path: { entry_id: property } } })),
+    queryFn: () => fetchProperty(property),
     retry: false,
   });
   const name = found.data?.installations.find((one) => one.id === installation)?.values.name;

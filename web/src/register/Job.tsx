@@ -7,6 +7,7 @@ import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
 import { notLeft } from "../letters/told";
 import { Mark } from "../drawings/Mark";
+import { fetchHome, fetchJob } from "../inspection/bag";
 import { add, begin } from "../inspection/open";
 import { Occupier } from "../occupier/Occupier";
 import type { Value } from "../inspection/types";
@@ -28,7 +29,7 @@ export default function Job({ me }: { me: Me }) {
   const query = ["job", id];
   const found = useQuery({
     queryKey: query,
-    queryFn: () => answer(api.GET("/api/jobs/{entry_id}", { params: { path: { entry_id: id } } })),
+    queryFn: () => fetchJob(id),
     staleTime: 0,
   });
   if (found.isPending) return <Loading what="the job" />;
@@ -151,7 +152,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   const start = async (beginning: Found["beginnings"][number]) => {
     setTold("");
     const home = await queries
-      .fetchQuery({ queryKey: ["home"], queryFn: () => answer(api.GET("/api/home")), staleTime: 0 })
+      .fetchQuery({ queryKey: ["home"], queryFn: fetchHome, staleTime: 0 })
       .catch((error: unknown) => setTold(explain(error)));
     if (!home) return;
     const { house_rules, table_corrections } = home.beginning;

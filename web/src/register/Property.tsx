@@ -4,6 +4,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
+import { remembered } from "../api/kept";
+import { fetchProperty } from "../inspection/bag";
 import { explain } from "../api/errors";
 import type { Value } from "../inspection/types";
 import { Button } from "../ui/Button";
@@ -28,12 +30,12 @@ export default function Property() {
   const path = { params: { path: { entry_id: id } } };
   const found = useQuery({
     queryKey: query,
-    queryFn: () => answer(api.GET("/api/properties/{entry_id}", path)),
+    queryFn: () => fetchProperty(id),
     staleTime: 0,
   });
   const story = useQuery({
     queryKey: ["story", id],
-    queryFn: () => answer(api.GET("/api/properties/{entry_id}/story", path)),
+    queryFn: () => remembered(`story/${id}`, () => answer(api.GET("/api/properties/{entry_id}/story", path))),
     staleTime: 0,
   });
   if (found.isPending) return <Loading what="the property" />;

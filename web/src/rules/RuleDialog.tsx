@@ -2,12 +2,13 @@
 import { Box, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
+import { remembered } from "../api/kept";
 import { Dialog } from "../ui/Dialog";
 
 export function RuleDialog({ number, close }: { number: string; close: () => void }) {
   const rules = useQuery({
     queryKey: ["rules"],
-    queryFn: () => answer(api.GET("/api/rules")),
+    queryFn: () => remembered("rules", () => answer(api.GET("/api/rules"))),
     staleTime: Number.POSITIVE_INFINITY,
   });
   // A whole section, `rule 9`, is every rule of it.

@@ -28,6 +28,7 @@ import { Boundary } from "../ui/Boundary";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { loaded } from "../ui/Loaded";
+import { NewVersion } from "../ui/NewVersion";
 import { Loading, Trouble } from "../ui/States";
 import { day, moment } from "../ui/when";
 import { Margin } from "./Margin";
@@ -225,6 +226,7 @@ function Notices() {
   const id = useInspection((s) => s.model?.id ?? "");
   const barred = useOutbox((s) => s.barred[id]);
   const asOf = useInspection((s) => s.asOf);
+  const differs = useInspection((s) => s.differs);
   const reach = useReach((s) => s.reach);
   return (
     <>
@@ -233,6 +235,13 @@ function Notices() {
           {barred ?? error}
         </Banner>
       )}
+      {differs.length > 0 && (
+        <Banner edge role="alert">
+          <b>This device and the server do not judge this inspection alike.</b> The server’s verdicts are shown wherever
+          it can be reached. It was written down for whoever looks after Dorrik.
+        </Banner>
+      )}
+      <NewVersion edge />
       {asOf !== null && (
         <Banner edge role="status">
           <b>{reach === "slow" ? "The server is slow to answer." : "The server cannot be reached."}</b> This is the

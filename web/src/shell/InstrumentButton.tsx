@@ -3,6 +3,7 @@ import { Box, Flex, Stack } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
+import { remembered } from "../api/kept";
 import { useReference } from "../api/reference";
 import { typeWith, useDesk } from "../inspection/desk";
 import { pair, pairAgain, unlink, USUAL_ADDRESS } from "../inspection/instrumentLink";
@@ -74,7 +75,7 @@ const NONE: Registered[] = [];
 function useRegister(wanted = true): readonly Registered[] {
   const register = useQuery({
     queryKey: ["instruments"],
-    queryFn: () => answer(api.GET("/api/instruments")),
+    queryFn: () => remembered("instruments", () => answer(api.GET("/api/instruments"))),
     select: (all) => all.instruments.map(({ entry }) => entry),
     retry: false,
     staleTime: 60_000,

@@ -188,7 +188,9 @@ def _on_tt(context: Context, circuit: Circuit, zs: Reading, by_device: Verdict) 
         return by_device, None
     own = measured_share(circuit)
     if zs.kind != "over-range" and own is not None and at_most(own, loop.FEW_OHMS) is False:
-        return loop.judge_lost(loop.why_lost(None, 0.0, own) or ""), None
+        # An open one has no figure.
+        why = loop.why_lost(None, 0.0, own) or f"R1+R2 of {own} Ω is more than {loop.FEW_OHMS:g} Ω"
+        return loop.judge_lost(why), None
     working, proof = soundness.fault_rcd(context, circuit)
     if proof.sound and working is not None and working.rated_ma:
         return loop.judge_zs_behind_rcd(zs, working.rated_ma), None

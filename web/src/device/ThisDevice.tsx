@@ -1,0 +1,165 @@
+/** What this device has for a day without signal: the bag, what waits, the rules, and how much room is left. */
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { askToStay, room } from "../api/application";
+import type { Me } from "../api/client";
+import { keptWeights } from "../api/kept";
+import { pack, useBag } from "../inspection/bag";
+import { lastOpened } from "../inspection/lastOpened";
+import { useOutbox } from "../inspection/outbox";
+import { endRules, startRules, useDeviceRules } from "../judge/device";
+import { areOff, switchOff } from "../judge/start";
+import { Button } from "../ui/Button";
+import { NewVersion } from "../ui/NewVersion";
+import { Line, Lines, Page, Section } from "../ui/Page";
+import { Told } from "../ui/States";
+import { moment } from "../ui/when";
+
+/** Bytes in words: nobody counts below a tenth of a megabyte. */
+const weight = (bytes: number): string =>
+  bytes < 50_000
+    ? "less than 0.1 MB"
+    : bytes < 10_000_000
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : bytes < 1e9
+        ? `${Math.round(bytes / 1e6)} MB`
+        : `${(bytes / 1e9).toFixed(1)} GB`;
+
+export default function ThisDevice({ me }: { me: Me }) {
+  return (
+    <Page title="This device">
+      <NewVersion />
+      <Section title="The day’s bag" first lead="What today and tomorrow need comes here by itself.">
+        <BagNow me={me} />
+      </Section>
+      <Section title="Waiting to be sent">
+        <Waits me={me} />
+      </Section>
+      <Section title="Verdicts without a server">
+        <Rules />
+      </Section>
+      <Section title="Room">
+        <RoomHere />
+      </Section>
+    </Page>
+  );
+}
+
+const countOf = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+
+function BagNow({ me }: { me: Me }) {
+  const bag = useBag();
+  const there = useQuery({ queryKey: ["opened", me.id, bag.at], queryFn: () => lastOpened(me.id) });
+  const weights = useQuery({ queryKey: ["weights", bag.at, bag.done], queryFn: keptWeights });
+  const of = new Map((weights.data ?? []).map(({ name, bytes }) => [name, bytes]));
+  const all = [...of.values()].reduce((sum, bytes) => sum + bytes, 0);
+  return (
+    <>
+      <Flex align="center" gap="4" wrap="wrap" mb="3">
+        <Box flex="1 1 16rem" role="status">
+          {bag.state === "empty" && "Nothing was packed since this page was opened; what was kept before is listed."}
+          {bag.state === "packing" && `Packing: ${bag.done} of ${bag.whole || "…"}`}
+          {(bag.state === "packed" || bag.state === "partly") && (
+            <>
+              <b>
+                {countOf(bag.visits, "visit", "visits")}, {countOf(bag.inspections, "inspection", "inspections")}
+              </b>{" "}
+              · {weight(all)}
+              {bag.at !== null && ` · packed ${moment(bag.at)}`}
+            </>
+          )}
+          {bag.state === "partly" && <Text>Some of it could not be had. What was here before stays.</Text>}
+        </Box>
+        <Button variant="action" busy={bag.state === "packing"} onClick={() => void pack(me)}>
+          Pack now
+        </Button>
+      </Flex>
+      <Lines label="Inspections on this device">
+        {(there.data ?? []).map(({ id, title, at }) => (
+          <Line key={id} to={`/inspection/${id}/brief`}>
+            <Box flex="1 1 14rem" fontWeight="700">
+              {title}
+            </Box>
+            <Box color="quiet">as of {moment(at)}</Box>
+            <Box minW="5.5rem" textAlign="end" fontVariantNumeric="tabular-nums">
+              {weight(of.get(`inspection/${id}`) ?? 0)}
+            </Box>
+          </Line>
+        ))}
+      </Lines>
+    </>
+  );
+}
+
+function Waits({ me }: { me: Me }) {
+  const changes = useOutbox((s) => s.changes);
+  const photos = useOutbox((s) => s.photos);
+  const mine = changes.filter((p) => (p.author ?? me.id) === me.id);
+  const refused = mine.filter((p) => p.refused);
+  const pictures = Object.values(photos).filter((why) => !why).length;
+  if (!mine.length && !pictures) return <Text color="quiet">Everything has arrived at the server.</Text>;
+  return (
+    <Text>
+      <b>{countOf(mine.length - refused.length, "entry", "entries")}</b> and{" "}
+      <b>{countOf(pictures, "photo", "photos")}</b> wait
+      {refused.length > 0 && `; ${countOf(refused.length, "entry was", "entries were")} not accepted`}. They are sent as
+      soon as the server answers.
+    </Text>
+  );
+}
+
+function Rules() {
+  const { stand, startedMs, weight: bytes, heap, trouble } = useDeviceRules();
+  const [off, setOff] = useState(areOff);
+  const change = (next: boolean) => {
+    switchOff(next);
+    setOff(next);
+    if (next) endRules();
+    else void startRules();
+  };
+  return (
+    <>
+      <Flex align="center" gap="4" wrap="wrap">
+        <Box flex="1 1 16rem" role="status">
+          {off && "Switched off: this device asks the server for every verdict."}
+          {!off &&
+            stand === "off" &&
+            "The rules are not on this device yet. They come once the application is kept here."}
+          {!off && stand === "starting" && "The rules are being started …"}
+          {!off && stand === "failed" && "The rules could not be started here. The server’s verdicts are shown."}
+          {!off && stand === "warm" && (
+            <>
+              <b>Ready.</b> This device judges by itself, by the same rules as the server.{" "}
+              <Box as="span" color="quiet">
+                {weight(bytes)} kept, {weight(heap)} of memory, started in {((startedMs ?? 0) / 1000).toFixed(1)} s
+              </Box>
+            </>
+          )}
+        </Box>
+        <Button onClick={() => change(!off)}>{off ? "Switch on" : "Switch off on this device"}</Button>
+      </Flex>
+      {!off && trouble && stand === "failed" && <Told trouble>{trouble}</Told>}
+    </>
+  );
+}
+
+function RoomHere() {
+  const [found, setFound] = useState<Awaited<ReturnType<typeof room>>>(null);
+  useEffect(() => void room().then(setFound), []);
+  if (!found) return <Text color="quiet">This browser does not say how much room there is.</Text>;
+  const left = Math.max(0, found.whole - found.used);
+  return (
+    <Flex align="center" gap="4" wrap="wrap">
+      <Box flex="1 1 16rem">
+        <b>{weight(left)} left</b>, {weight(found.used)} used by Dorrik.{" "}
+        {found.stays
+          ? "The browser keeps it even when room is short."
+          : "The browser may clear it when room is short: put Dorrik on the home screen, or ask it to keep this."}
+      </Box>
+      {!found.stays && (
+        <Button onClick={() => void askToStay().then(() => room().then(setFound))}>Ask to keep it</Button>
+      )}
+    </Flex>
+  );
+}
