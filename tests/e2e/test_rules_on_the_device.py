@@ -100,7 +100,12 @@ def test_an_inspection_begun_without_a_network_is_judged_from_its_first_board_on
     expect(page.locator("table tbody tr")).to_have_count(1)
     stage(page, "Isolation")
     # Which conductors are proved dead is the rules' to say.
-    expect(page.get_by_text("L–N").first).to_be_visible()
+    page.get_by_role("button", name="Begin: tester proved now").click()
+    page.get_by_role("button", name="Isolated now").click()
+    fill(page, "Lock and tag", "Lock 7, main switch")
+    expect(page.get_by_text("6 of 6 left")).to_be_visible()
+    page.get_by_role("button", name="way 1: all dead").click()
+    expect(page.get_by_text("3 of 6 left")).to_be_visible()
     stage(page, "Live tests")
     figure(page, "1 Cooker, Zs Ω", "7.31")
     expect(page.get_by_label("Margin").get_by_text("7.31 Ω").first).to_be_visible()
@@ -108,6 +113,8 @@ def test_an_inspection_begun_without_a_network_is_judged_from_its_first_board_on
     address = page.url
     page.close()
     again: Page = page.context.new_page()
+    again.goto(place.base)
+    expect(again.get_by_role("link", name="9 Lookout Row")).to_contain_text("only on this device")
     again.goto(address)
     expect(again.get_by_label("Margin").get_by_text("7.31 Ω").first).to_be_visible(timeout=WARM)
     place.up()

@@ -1,7 +1,7 @@
 /** Home: what now. Today's visits, what waits for one, what is due and unsent; then what is in hand and what was issued. */
 import { Box, Flex, Grid, Heading, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Me } from "../api/client";
 import { explain } from "../api/errors";
@@ -10,15 +10,16 @@ import { leave } from "../api/leaving";
 import { fetchHome, packIfOld } from "../inspection/bag";
 import { lastOpened } from "../inspection/lastOpened";
 import { begin } from "../inspection/open";
-import { close as closeOutbox, useOutbox, waiting as waitingHere } from "../inspection/outbox";
+import { close as closeOutbox, onlyHere, useOutbox, waiting as waitingHere } from "../inspection/outbox";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
 import { Button, LinkButton } from "../ui/Button";
 import { useNarrow } from "../ui/layout";
 import { loaded } from "../ui/Loaded";
-import { Section } from "../ui/Page";
+import { Line, Lines, Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
 import { NewVersion } from "../ui/NewVersion";
+import { Tag } from "../ui/Tag";
 import { ThemeButton } from "../ui/ThemeButton";
 import { moment, today } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
@@ -128,6 +129,7 @@ export default function Home({ me }: { me: Me }) {
             <Agenda part="visits" />
             {narrow && <Agenda part="waiting" />}
             <Section title="In progress">
+              <OnlyHere />
               {in_hand.length === 0 ? (
                 <Empty title="Nothing in progress">
                   Begin with <b>New inspection</b>: the address and the agreed extent come first.
@@ -167,6 +169,23 @@ function AsItStood() {
       <b>The server cannot be reached.</b> This is how it stood here, {moment(at)}. What is in the day’s bag works
       without it.
     </Banner>
+  );
+}
+
+/** Begun here, and not at the server yet. */
+function OnlyHere() {
+  const changes = useOutbox((s) => s.changes);
+  const here = useMemo(() => (changes.length ? onlyHere() : []), [changes]);
+  if (!here.length) return null;
+  return (
+    <Lines label="Only on this device">
+      {here.map(({ id, title }) => (
+        <Line key={id} to={`/inspection/${id}/brief`}>
+          <Box flex="1 1 14rem">{title}</Box>
+          <Tag>only on this device</Tag>
+        </Line>
+      ))}
+    </Lines>
   );
 }
 

@@ -2,6 +2,7 @@
 import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers, keptNames } from "../api/kept";
 import type { Found, Model } from "./model";
 import { entitiesOnServer } from "./onServer";
+import { onlyHere } from "./outbox";
 import { reach } from "./transport";
 
 /** So many are kept: a day's visits and the ones that wait for something. */
@@ -76,13 +77,15 @@ export async function opened(person: string, id: string): Promise<{ found: Found
   return { found: { ...found, judgement }, at: kept.at };
 }
 
-/** What can be opened without a server, the latest first. */
+/** What can be opened without a server: what is only here, then what was opened or packed, the latest first. */
 export async function lastOpened(person: string): Promise<{ id: string; title: string; at: number }[]> {
   const all = await keptAnswers<Opened>(NAME);
-  return all
+  const here = onlyHere();
+  const kept = all
     .filter((one) => one.value.person === person)
     .map(({ value, at }) => {
       const { id = read(value).id, title = titleOf(read(value)) } = value;
       return { id, title, at };
     });
+  return [...here, ...kept.filter(({ id }) => !here.some((one) => one.id === id))];
 }

@@ -151,8 +151,9 @@ export async function load(id: string, who: Person): Promise<void> {
     // The same, of the very entries that make it: the server has it by now.
     if (status === 404 && onTheWay && !waiting.length && !get().model) return load(id, who);
     if (get().model?.id === id || status === 401) return listenOn(mine);
-    if (status === 404 && waiting.length) show(model.blank(id, waiting), null);
-    else if (kept && (status === 0 || status >= 500)) show(model.open(kept.found, waiting), kept.at);
+    const away = status === 0 || status >= 500;
+    if ((status === 404 || (away && outbox.isOnlyHere(id))) && waiting.length) show(model.blank(id, waiting), null);
+    else if (kept && away) show(model.open(kept.found, waiting), kept.at);
     else set({ error: explain(error, "What you entered is saved on this device.") });
   }
   listenOn(mine);

@@ -120,6 +120,23 @@ export function resume(): void {
 export const changesOf = (inspectionId: string): Pending[] =>
   get().changes.filter((p) => p.inspectionId === inspectionId && mine(p));
 
+/** Whether an inspection so far is only on this device: what makes it has not reached the server. */
+export const isOnlyHere = (inspectionId: string): boolean =>
+  changesOf(inspectionId).some(({ change }) => makes(change));
+
+/** Inspections that so far are only on this device, the latest first: id, and what names them. */
+export function onlyHere(): { id: string; title: string; at: number }[] {
+  const made = get().changes.filter((p) => mine(p) && makes(p.change));
+  return made.reverse().map(({ inspectionId: id, change }) => {
+    const named = (field: string) =>
+      changesOf(id).findLast(({ change: c }) => c.entity_id === id && c.field === field)?.change.value;
+    const title = [named("reference"), named("property_address")].filter(Boolean).map(String).join(" · ");
+    return { id, title: title || "New inspection", at: Date.parse(change.made_at) };
+  });
+}
+
+const makes = ({ entity, field }: Pending["change"]): boolean => entity === "inspection" && field === "firm";
+
 /** The server may be asked for this one again. */
 export function unbar(inspectionId: string): void {
   set({ barred: without(get().barred, inspectionId) });
