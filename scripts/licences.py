@@ -35,6 +35,7 @@ _KINDS = {
 #: Libraries that come inside a package, by the package: what they are and under which licence.
 BESIDE = {
     "pi-heif": ("libheif and libde265, which decode HEIC; no encoder", "LGPL-3.0"),
+    "pyodide": ("CPython with its library, and zlib, bzip2 and libffi, compiled for browsers", "permissive"),
     "argon2-cffi-bindings": ("the reference code of Argon2", "public domain"),
 }
 
