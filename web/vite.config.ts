@@ -17,8 +17,16 @@ const onDevice = VitePWA({
     navigateFallbackDenylist: [/^\/api\//, /^\/rules\//, /^\/calendar\//],
     runtimeCaching: [
       // The rules for judging here (web/rules): a folder is named after what is in it, and which is the newest is asked.
-      { urlPattern: ({ url }) => url.pathname === "/rules/current.json", handler: "NetworkFirst", options: { cacheName: "rules" } },
-      { urlPattern: ({ url }) => url.pathname.startsWith("/rules/"), handler: "CacheFirst", options: { cacheName: "rules" } },
+      {
+        urlPattern: ({ url }) => url.pathname === "/rules/current.json",
+        handler: "NetworkFirst",
+        options: { cacheName: "rules" },
+      },
+      {
+        urlPattern: ({ url }) => url.pathname.startsWith("/rules/"),
+        handler: "CacheFirst",
+        options: { cacheName: "rules" },
+      },
       { urlPattern: ({ url }) => url.pathname.startsWith("/assets/NullChart-"), handler: "CacheFirst" },
       // Small pictures of what is in the day's bag; forgotten with all that can be looked at (api/kept.ts).
       {
