@@ -5,8 +5,8 @@ import { entitiesOnServer } from "./onServer";
 import { onlyHere } from "./outbox";
 import { reach } from "./transport";
 
-/** So many are kept: a day's visits and the ones that wait for something. */
-const MOST = 8;
+/** So many are kept: the day's bag, and what was open beside it. */
+const MOST = 24;
 const NAME = "inspection/";
 
 interface Opened {

@@ -134,7 +134,7 @@ export async function load(id: string, who: Person): Promise<void> {
   me = who;
   const mine = ++turn;
   if (get().model?.id !== id) {
-    own.leftHand();
+    own.letGo();
     set({ model: null, asOf: null, error: null, differs: [], undoable: [] });
   }
   await outbox.open(who.id);

@@ -5,7 +5,7 @@ import type { Asked } from "../judge/messages";
 /** A thread with rules that say how often each field was entered, and can be told to fail. */
 class FakeWorker {
   static all: FakeWorker[] = [];
-  static mood: "well" | "dies" | "no start" = "well";
+  static mood: "well" | "dies" | "no start" | "slow" = "well";
   onmessage: (event: { data: unknown }) => void = () => undefined;
   onerror: (event: { message: string }) => void = () => undefined;
   asked: { what: string; data: Record<string, unknown> }[] = [];
@@ -21,6 +21,7 @@ class FakeWorker {
     if ("start" in message) return tell(FakeWorker.mood === "no start" ? { error: "no memory" } : { text: "" });
     const data = JSON.parse(message.text) as Record<string, unknown>;
     this.asked.push({ what: message.what, data });
+    if (FakeWorker.mood === "slow") return;
     if (FakeWorker.mood === "dies") return queueMicrotask(() => this.onerror({ message: "out of memory" }));
     const changes = (data.changes ?? data.entries ?? []) as { id: string; field: string; value: unknown }[];
     const refused = changes.filter((c) => c.value === "1..4").map((c) => ({ id: c.id, reason: "No figure." }));
@@ -126,6 +127,20 @@ describe("the rules of this device", () => {
     await vi.advanceTimersByTimeAsync(61_000);
     await soon(() => expect(notes()).toContain("reference K-3"));
     vi.useRealTimers();
+  });
+
+  it("that are late leave the word to the server, and have it again once they answered", async () => {
+    answers = () => new Promise(() => undefined);
+    const id = await begun();
+    FakeWorker.mood = "slow";
+    sync.setField({ ...place, id }, "K-6");
+    transport.useReach.setState({ reach: "ok" });
+    const byServer = { notes: ["by the server"], blind: [] } as never;
+    sync.useInspection.setState({ model: { ...model(), byServer } });
+    expect(notes()).not.toContain("by the server");
+    await soon(() => expect(model().own?.trusted).toBe(false));
+    expect(notes()).toEqual(["by the server"]);
+    expect(await sync.isJudged(50)).toBe(false);
   });
 
   it("that do not start here are told, and nobody waits for them", async () => {

@@ -27,6 +27,11 @@ let inHand: string | null = null;
 /** Inspections of which the server said otherwise: its verdicts are shown wherever it can be asked. */
 const differs = new Set<string>();
 
+/** An answer that takes longer is late: until it comes the server's verdicts are shown, wherever it can be asked. */
+const LATE = 1500;
+let late = false;
+let clock: ReturnType<typeof setTimeout> | undefined;
+
 /** Whose verdicts these are; called once. */
 export function connect(to: Store): void {
   store = to;
@@ -34,7 +39,7 @@ export function connect(to: Store): void {
     if (now.stand === before.stand) return;
     const model = store.model();
     if (now.stand === "warm") return beginAnew();
-    inHand = null;
+    letGo();
     if (model?.own) store.set(withOwn(model, null));
   });
   useReach.subscribe((now, before) => now.reach !== before.reach && weigh());
@@ -46,7 +51,7 @@ function isTrusted(id: string): boolean {
   const away = reach() === "unreachable" || reach() === "failing" || reach() === "signed-out";
   const { edition } = useDeviceRules.getState();
   const same = serverEdition() === null || serverEdition() === edition;
-  return away || (same && !differs.has(id));
+  return away || (same && !late && !differs.has(id));
 }
 
 /** Whose verdicts are shown may be otherwise by now. */
@@ -97,8 +102,11 @@ export function settled(id: string, fates: readonly { id: string; state: string 
 }
 
 /** Another inspection is open, or none. */
-export function leftHand(): void {
+export function letGo(): void {
   inHand = null;
+  clearTimeout(clock);
+  clock = undefined;
+  late = false;
 }
 
 const has = (id: string | undefined): boolean => inHand !== null && inHand === id;
@@ -110,11 +118,15 @@ function question(what: What, data: unknown): void {
   const own = model.own ?? { judgement: null, answered: 0, trusted: isTrusted(model.id) };
   store.set(withOwn(model, { ...own, asked }));
   const { id } = model;
+  clock ??= setTimeout(() => {
+    late = true;
+    weigh();
+  }, LATE);
   ask(what, data).then(
     (verdicts) => has(id) && take(id, asked, verdicts),
     (error: unknown) => {
       if (!has(id)) return;
-      inHand = null;
+      letGo();
       const now = store.model();
       if (now?.own) store.set(withOwn(now, null));
       // The rules go on; only this inspection is beyond them, as one that was entered in a later edition.
@@ -131,7 +143,14 @@ function take(id: string, asked: number, { judgement, change, refused }: Verdict
   const doubted = refused.length
     ? { ...model.doubted, ...Object.fromEntries(refused.map((r) => [r.id, r.reason])) }
     : model.doubted;
-  store.set(withOwn({ ...model, doubted }, { ...model.own, judgement: now, answered: asked }));
+  const done = asked === model.own.asked;
+  if (done) {
+    clearTimeout(clock);
+    clock = undefined;
+    late = false;
+  }
+  const trusted = isTrusted(id);
+  store.set(withOwn({ ...model, doubted }, { ...model.own, judgement: now, answered: asked, trusted }));
 }
 
 /** The server's verdicts are of the very state that this device judged: what the two say of it otherwise, by the names of
