@@ -64,6 +64,14 @@ beforeEach(async () => {
     removeEventListener: () => undefined,
   });
   vi.stubGlobal("window", { addEventListener: () => undefined, removeEventListener: () => undefined });
+  vi.stubGlobal(
+    "Request",
+    class extends Request {
+      constructor(input: string | URL | Request, init?: RequestInit) {
+        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
+      }
+    },
+  );
   answers = () => Promise.reject(new TypeError("Failed to fetch"));
   vi.stubGlobal("fetch", (request: Request | string) =>
     typeof request === "string"
