@@ -31,6 +31,7 @@ from dorrik.journal import blind, history, share
 from dorrik.journal.apply import apply
 from dorrik.journal.blind import BlindView
 from dorrik.journal.change import Author, Result
+from dorrik.office import jobs
 from dorrik.store.database.engine import again_after_deadlock
 from dorrik.store.firm import firm_rules, numbers
 from dorrik.store.inspections import garbage_collection, inspections, judging, listing, reading_times, reviews
@@ -253,6 +254,8 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
             return None
         share.fan_out(connection, author, applied.kept, sound, applied.results)
         _note_rules(request, connection, me, inspection_id, sound, applied.results)
+        for job_id in _begun_for(sound, applied.results):
+            jobs.work_began(connection, me.firm_id, me.id, job_id)
         overtaken = any(result.overtook for result in applied.results)
         names = colleagues(connection, me.firm_id) if overtaken else {}
     # Committed: what is said from here on is of what the database has.
@@ -326,6 +329,13 @@ def _note_rules(
     settled = [c.field for c in sound if c.id in kept and c.entity == "inspection" and c.field in workflow.RULES]
     if settled and me.role == "supervisor":
         note(request, connection, me, "inspection rules changed", inspection_id, fields=settled)
+
+
+def _begun_for(sound: list[Change], results: tuple[Result, ...]) -> list[str]:
+    """Jobs for which an inspection was begun by these changes."""
+    kept = {result.id for result in results if result.state == "kept"}
+    named = [c.value for c in sound if c.id in kept and (c.entity, c.field) == ("inspection", "job_id")]
+    return [job_id for job_id in named if isinstance(job_id, str)]
 
 
 def _refused(malformed: Malformed) -> dict[str, Any]:

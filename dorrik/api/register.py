@@ -36,7 +36,6 @@ from dorrik.api.work import work
 from dorrik.core.home.instruments import judge_calibration
 from dorrik.core.inspection import former_names
 from dorrik.core.work import workflow
-from dorrik.core.work.register import begun
 from dorrik.office import estimates, job_day, jobs
 from dorrik.office.estimates import Estimate
 from dorrik.store.database.engine import again_after_deadlock, now
@@ -153,7 +152,6 @@ def job(request: Request, entry_id: str) -> JobOut:
         today = now().date()
         return JobOut(
             job=_shown(file.job),
-            state_begun=begun(file.job.values.get("state")),
             property=_shown(file.home),
             client=_shown(file.client),
             installations=[_shown(entry) for entry in file.installations],

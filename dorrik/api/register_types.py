@@ -203,11 +203,9 @@ class BeginningOut(BaseModel):
 
 
 class JobOut(BaseModel):
-    """A job with where and for whom it is; state_begun: the state that it takes when work on it begins, None where that
-    changes nothing."""
+    """A job with where and for whom it is."""
 
     job: RegisterEntry
-    state_begun: str | None
     property: RegisterEntry
     client: RegisterEntry
     installations: list[RegisterEntry]

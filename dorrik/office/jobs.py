@@ -1,13 +1,14 @@
 """A job with where and for whom it is: what its inspections begin with, and what its letters say."""
 
 from collections.abc import Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any, Literal
 
 from sqlalchemy import Connection
 
 from dorrik.core.work.beginning import from_job
-from dorrik.core.work.register import REPAIRS
+from dorrik.core.work.register import REPAIRS, begun
 from dorrik.office.estimates import Estimate, estimate
 from dorrik.report import job_letters
 from dorrik.report.content import Issue
@@ -70,6 +71,18 @@ def client_and_property(
     return home
 
 
+def work_began(connection: Connection, firm_id: str, author_id: str, job_id: str) -> None:
+    """An inspection was begun for a job: a job that was only asked for or confirmed is booked by that. Here, and not on
+    the device, which may have begun it days ago without a server."""
+    job = register.get(connection, firm_id, "job", job_id)
+    state = begun(job.values.get("state")) if job is not None else None
+    if state is None:
+        return
+    # A job that cannot be booked as it stands is left to the office.
+    with suppress(register.Refused):
+        register.change(connection, firm_id, author_id, "job", job_id, {"state": state})
+
+
 def starts(connection: Connection, firm_id: str, file: JobFile) -> list[Start]:
     """One for each installation, or one for the whole where none is registered; repairs begin no inspection."""
     if file.job.values.get("work") == REPAIRS:
@@ -85,13 +98,13 @@ def _start(
     job, home, client = (entry.values | {"id": entry.id} for entry in (file.job, file.home, file.client))
     installation = None if part is None else part.values | {"id": part.id}
     part_id = None if part is None else part.id
-    begun = from_job(job, home, client, installation, rule_book)
+    taken = from_job(job, home, client, installation, rule_book)
     inspection_id = register.beginning_id(connection, firm_id, file.job.id, part_id)
     common = register.derived_id(inspection_id, "limitations")
     # In the order in which they were agreed: ids sort as they are made.
-    limitations = tuple({"id": f"{common[:-4]}{at:04x}", **one} for at, one in enumerate(begun.limitations))
+    limitations = tuple({"id": f"{common[:-4]}{at:04x}", **one} for at, one in enumerate(taken.limitations))
     name = str((installation or {}).get("name") or "")
-    return Start(inspection_id, part_id, name, begun.fields, limitations)
+    return Start(inspection_id, part_id, name, taken.fields, limitations)
 
 
 @dataclass(frozen=True, slots=True)

@@ -146,6 +146,19 @@ def test_a_job_shows_its_estimate_part_by_part(register):
     assert {part["name"]: part["how"] for part in found["parts"]}["further circuits"] == "2 × 9"
 
 
+@pytest.mark.parametrize(("before", "after"), [("asked", "booked"), ("confirmed", "booked"), ("on hold", "on hold")])
+def test_a_job_for_which_an_inspection_was_begun_is_booked_whenever_that_arrives(register, inspector, before, after):
+    """It may have been begun on a device days ago, without a server."""
+    _, _, job = register.home()
+    register.change("job", job, state=before)
+    inspection = inspector.begin()
+    inspector.send(inspection, inspector.change("inspection", inspection, "job_id", job))
+    assert register.http.get(f"/api/jobs/{job}").json()["job"]["values"]["state"] == after
+    # A job of nobody's stops nothing.
+    (result,) = inspector.send(inspection, inspector.change("inspection", inspection, "job_id", inspection))["results"]
+    assert result["state"] == "kept"
+
+
 def test_a_return_visit_is_charged_once_the_job_is_on_hold_and_once_it_was_made(register, inspector):
     _, home, job = register.home()
     inspection = inspector.begin()

@@ -5761,13 +5761,10 @@ export interface components {
         };
         /**
          * JobOut
-         * @description A job with where and for whom it is; state_begun: the state that it takes when work on it begins, None where that
-         *     changes nothing.
+         * @description A job with where and for whom it is.
          */
         JobOut: {
             job: components["schemas"]["RegisterEntry"];
-            /** State Begun */
-            state_begun: string | null;
             property: components["schemas"]["RegisterEntry"];
             client: components["schemas"]["RegisterEntry"];
             /** Installations */

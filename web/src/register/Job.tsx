@@ -16,7 +16,7 @@ import { Lines, Page, Section } from "../ui/Page";
 import { Loading, Told, Trouble } from "../ui/States";
 import { TextField } from "../ui/TextField";
 import { hours, today } from "../ui/when";
-import { changeEntry, type Entry, textOf } from "./entry";
+import { type Entry, textOf } from "./entry";
 import { Estimate } from "./Estimate";
 import { JobDay } from "./JobDay";
 import { JobScope, Missing, Pack } from "./JobScope";
@@ -143,7 +143,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [told, setTold] = useState("");
-  const { job, state_begun, beginnings, inspections, instruments } = found;
+  const { beginnings, inspections, instruments } = found;
   const inUse = instruments.filter((instrument) => !instrument.entry.values.retired);
   const trouble = inUse.filter(
     (instrument) => instrument.calibration.status === "fail" || instrument.calibration.status === "attention",
@@ -169,7 +169,6 @@ function Begin({ me, found }: { me: Me; found: Found }) {
     const id = begin(me, values, beginning.inspection_id);
     for (const { id: limitation, ...fields } of beginning.limitations)
       add("limitation", id, fields as Record<string, Value>, String(limitation));
-    if (state_begun) void changeEntry(job, { state: state_begun });
     navigate(`/inspection/${id}/brief`);
   };
   return (
