@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { startTransition, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { askToStay, keepApplication } from "./api/application";
 import { App } from "./App";
 import "./theme/fonts.css";
 import { system } from "./theme/system";
@@ -33,9 +34,9 @@ startTransition(() =>
 
 // Keeps the application on the device, so that a reload without a server shows it: after the first picture, in its own time.
 if (import.meta.env.PROD && "serviceWorker" in navigator)
-  window.addEventListener("load", () => setTimeout(() => void import("./api/application").then(keep), 3000));
+  window.addEventListener("load", () => setTimeout(() => void keep(), 3000));
 
-async function keep({ askToStay, keepApplication }: typeof import("./api/application")): Promise<void> {
+async function keep(): Promise<void> {
   await keepApplication();
   await askToStay();
 }

@@ -39,7 +39,8 @@ export function takeUpdate(): void {
 export async function askToStay(): Promise<boolean> {
   const storage = globalThis.navigator?.storage;
   if (!storage?.persist) return false;
-  return (await storage.persisted()) || (await storage.persist());
+  // A page that is being left is told nothing.
+  return (await storage.persisted().catch(() => false)) || (await storage.persist().catch(() => false));
 }
 
 export interface Room {

@@ -146,7 +146,7 @@ function Rules() {
 
 function RoomHere() {
   const [found, setFound] = useState<Awaited<ReturnType<typeof room>>>(null);
-  useEffect(() => void room().then(setFound), []);
+  useEffect(() => void room().then(setFound, () => undefined), []);
   if (!found) return <Text color="quiet">This browser does not say how much room there is.</Text>;
   const left = Math.max(0, found.whole - found.used);
   return (

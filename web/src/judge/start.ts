@@ -19,7 +19,15 @@ let begun = false;
 export function startSoon(): void {
   if (begun || areOff() || !("serviceWorker" in navigator) || typeof WebAssembly === "undefined") return;
   begun = true;
-  const begin = () => setTimeout(() => void import("./device").then(({ startRules }) => startRules()), CALM);
+  const begin = () =>
+    setTimeout(
+      () =>
+        void import("./device").then(
+          ({ startRules }) => startRules(),
+          () => undefined,
+        ),
+      CALM,
+    );
   if (navigator.serviceWorker.controller) begin();
   else navigator.serviceWorker.addEventListener("controllerchange", begin, { once: true });
 }
