@@ -41,12 +41,17 @@ export async function packIfOld(me: Me): Promise<void> {
   if (state !== "packing" && (at === null || Date.now() - at > OLD)) await pack(me);
 }
 
+/** Something went wrong on the way: what is there stays, and somebody can try again. */
+const halfPacked = () => set({ state: get().at === null ? "empty" : "partly" });
+
 /** Pack now. What cannot be had is left out and said; what was there before stays. */
-export async function pack(me: Me): Promise<void> {
+export const pack = (me: Me): Promise<void> => packed(me).catch(halfPacked);
+
+async function packed(me: Me): Promise<void> {
   const stillHere = sinceForgotten();
   set({ state: "packing", done: 0, whole: 0 });
   const [agenda, home] = await Promise.all([fetchAgenda(), fetchHome()]).catch(() => [null, null] as const);
-  if (!agenda || !home) return set({ state: get().at === null ? "empty" : "partly" });
+  if (!agenda || !home) return halfPacked();
   const visits = agenda.visits.filter((visit) => isSoon(visit, agenda.today));
   const jobs = visits.map(({ job }) => job.id);
   const places = [...new Set(visits.map(({ property }) => property.id))];

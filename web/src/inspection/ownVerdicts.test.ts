@@ -88,7 +88,10 @@ beforeEach(async () => {
 
 afterEach(() => {
   sync.leave();
+  // What comes after in this world has no rules of its own.
+  rules.endRules();
   vi.unstubAllGlobals();
+  vi.resetModules();
 });
 
 /** Somebody with an inspection that so far is only here, without a server. */
