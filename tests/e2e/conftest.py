@@ -71,7 +71,8 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
         )
         contexts.append(context)
         if not rules:
-            context.add_init_script("localStorage.setItem('dorrik.rules.off', '1')")
+            # An empty page keeps nothing.
+            context.add_init_script("location.origin !== 'null' && localStorage.setItem('dorrik.rules.off', '1')")
         page = context.new_page()
         page.on("pageerror", lambda error: errors.append(str(error)))
         if by_form:
