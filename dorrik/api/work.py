@@ -67,7 +67,7 @@ def source(request: Request) -> str:
 
 
 def count_bad_link(request: Request) -> None:
-    """Count that somebody came with a link that is not good. Raises ProblemError (429) after many."""
+    """Count that somebody came with a link that opens nothing. Raises ProblemError (429) after many."""
     try:
         attempts.begin_link(request.app.state.engine, source(request))
     except attempts.Wait as error:
