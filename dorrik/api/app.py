@@ -18,6 +18,7 @@ from dorrik.api import (
     certificates,
     checks,
     coding,
+    crossings,
     data_protection,
     feeds,
     firm,
@@ -116,7 +117,7 @@ def create_app(
     app.add_middleware(metrics.RequestMetrics)
     problems.install(app)
     for module in (
-        health, metrics, sign_in, accounts, people, inspections, news_stream, rule_differences, reports, reviews,
+        health, metrics, sign_in, accounts, people, inspections, crossings, news_stream, rule_differences, reports, reviews,
         checks, papers,
         stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers, feeds, visit_times,
         office,

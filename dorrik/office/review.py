@@ -19,7 +19,7 @@ from dorrik.core.judging.readiness import readiness
 from dorrik.journal import blind, history
 from dorrik.report import signing
 from dorrik.report.content import Signature
-from dorrik.report.issue import MovedOn, NotReady
+from dorrik.report.issue import MovedOn, NotReady, undecided
 from dorrik.store.database.engine import now
 from dorrik.store.inspections import reviews
 from dorrik.store.inspections.judging import judged
@@ -98,6 +98,7 @@ def submit(connection: Connection, kept: KeptInspection, me: Person, seen_seq: i
     if steps and steps[-1].kind == SUBMITTED and steps[-1].seq == kept.seq and steps[-1].person_id == me.id:
         return
     points = [point for point in readiness(*judged(connection, kept)) if point.level == "must"]
+    points += undecided(connection, kept)
     if points:
         raise NotReady(points)
     reviews.take(connection, kept.id, me, SUBMITTED, kept.seq, signature=signature)

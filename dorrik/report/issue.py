@@ -22,6 +22,7 @@ from dorrik.report.attachment import attachment
 from dorrik.report.content import Issue, Signature, content, for_client
 from dorrik.report.content.photos import Fetch, none_kept
 from dorrik.store.database.engine import new_id, now
+from dorrik.store.inspections.crossings import crossings
 from dorrik.store.inspections.judging import judged
 from dorrik.store.people.people import Person, firm_details
 from dorrik.store.reports import reports
@@ -69,12 +70,28 @@ class ReportDraft:
     inspection: Inspection
     judgement: Judgement
     paper: Issue
+    undecided: tuple[Hindrance, ...] = ()
+
+
+def undecided(connection: Connection, kept: KeptInspection) -> tuple[Hindrance, ...]:
+    """What devices that did not see each other entered differently, and nobody has decided: nothing is signed over it."""
+    count = crossings(connection, kept).count
+    if not count:
+        return ()
+    text = (
+        "Two devices entered different things"
+        if count == 1
+        else f"At {count} places two devices entered different things"
+    )
+    return (Hindrance("must", "report", f"{text} without seeing each other: choose what stands."),)
 
 
 def draft(connection: Connection, kept: KeptInspection, who: Person) -> ReportDraft:
     """What a draft is made of, read in the caller's transaction."""
     inspection, judgement = judged(connection, kept)
-    return ReportDraft(kept.seq, inspection, judgement, on_paper(connection, who, 0, now().date()))
+    return ReportDraft(
+        kept.seq, inspection, judgement, on_paper(connection, who, 0, now().date()), undecided(connection, kept)
+    )
 
 
 def preview(
@@ -85,7 +102,8 @@ def preview(
     photos: where what is shown of each lies, by its digest. Raises press.TypesettingTooLarge.
     """
     said = content(found.inspection, found.judgement, found.paper, photos)
-    return (*readiness(found.inspection, found.judgement), *_letters(said)), press.pages(said, folder)
+    points = (*found.undecided, *readiness(found.inspection, found.judgement), *_letters(said))
+    return points, press.pages(said, folder)
 
 
 def _letters(said: dict[str, Any]) -> tuple[Hindrance, ...]:
@@ -137,6 +155,7 @@ def fair_copy(
     again = bool(earlier) and earlier[-1].seq == kept.seq and why in ("", earlier[-1].reason or "")
     if not again:
         points = [point for point in readiness(inspection, judgement) if point.level == "must"]
+        points += undecided(connection, kept)
         if earlier and not why:
             points.append(Hindrance("must", "report", f"Say what issue {number} corrects."))
         if not signed:

@@ -17,8 +17,11 @@ from dorrik.core.inspection.kinds import KINDS
 
 #: No honest home has more; a runaway device would.
 MOST_ENTITIES = 5000
-#: Kinds that can go from one parent to another.
-MOVABLE = frozenset(("circuit", "point"))
+#: Kinds that can go from one parent to another: what hangs on a room, a board or a circuit, which may turn out to be one
+#: with another.
+MOVABLE = frozenset(("circuit", "point", "rcd", "isolation", "check", "earlier"))
+#: Those of them that mean something else on a parent of another kind.
+SAME_KIND_ONLY = frozenset(("check", "earlier"))
 
 
 def well_formed(kept: KeptInspection, change: Change) -> None:
@@ -89,6 +92,9 @@ def parent_stands(kept: KeptInspection, change: Change) -> None:
     parent = kept.entities.get(change.value) if isinstance(change.value, str) else None
     if kind.name == "inspection" or parent is None or parent.kind != change.field:
         raise Refusal(f"This inspection has no such {change.field}.")
+    stands_in = kept.entities.get(entity.parent_id) if entity is not None else None
+    if stands_in is not None and kind.name in SAME_KIND_ONLY and stands_in.kind != parent.kind:
+        raise Refusal(f"{_a(kind.name).capitalize()} of a {stands_in.kind} cannot be moved to {_a(parent.kind)}.")
     if entity is None and len(kept.entities) >= MOST_ENTITIES:
         raise Refusal(f"An inspection holds at most {MOST_ENTITIES} entries.")
 
