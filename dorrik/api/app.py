@@ -117,8 +117,8 @@ def create_app(
     app.add_middleware(metrics.RequestMetrics)
     problems.install(app)
     for module in (
-        health, metrics, sign_in, accounts, people, inspections, crossings, news_stream, rule_differences, reports, reviews,
-        checks, papers,
+        health, metrics, sign_in, accounts, people, inspections, crossings, news_stream, rule_differences,
+        reports, reviews, checks, papers,
         stored_readings, pictures, register, portfolio, planner, planner_weeks, occupiers, feeds, visit_times,
         office,
         job_letters, coding, notices, operator_letter, certificates,

@@ -30,7 +30,8 @@ def _not_ahead(moment: datetime) -> datetime:
 
 class ChangeIn(Strict):
     """One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link;
-    read_by: the attendance of the trainee who took it."""
+    read_by: the attendance of the trainee who took it; issue: the number of the last issue of the report that the
+    device knew of, 0 for none."""
 
     id: str = Field(max_length=36)
     entity: str = Field(max_length=200)
@@ -43,6 +44,7 @@ class ChangeIn(Strict):
     instrument_id: str | None = Field(default=None, max_length=36)
     read_at: Annotated[datetime, AfterValidator(_not_ahead)] | None = None
     read_by: str | None = Field(default=None, max_length=36)
+    issue: int | None = Field(default=None, ge=0, le=2**31 - 1)
 
     @property
     def moment(self) -> datetime:
@@ -88,13 +90,15 @@ class OvertakenOut(BaseModel):
 
 
 class ResultOut(BaseModel):
-    """What became of one change; reason stands where it was refused."""
+    """What became of one change; reason stands where it was refused. waits: it is taken once somebody says that it is
+    meant for what is there now, by sending it again with what is known now."""
 
     id: str
     state: Literal["kept", "already", "refused"]
     seq: int | None
     reason: str | None
     overtook: OvertakenOut | None
+    waits: bool
 
 
 class Run(BaseModel):
@@ -121,10 +125,12 @@ class JudgementChange(BaseModel):
 class Receipt(BaseModel):
     """The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
 
-    may: what the person may do with the inspection as it is now.
+    may: what the person may do with the inspection as it is now; issue: the number of its report's last issue, 0 for
+    none.
     """
 
     seq: int
+    issue: int
     results: list[ResultOut]
     may: list[Action]
     judgement: JudgementView | None

@@ -19,7 +19,7 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
 from dorrik.api.worker_pool import WorkerPool
 from dorrik.core.inspection import former_names
-from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.change import UNSAID, Change
 from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.judging import delta
@@ -121,7 +121,7 @@ def inspection(request: Request, inspection_id: str) -> Response:
     with work(request) as (connection, me), _opened(request, connection, me, inspection_id) as (seen, judgement):
         kept = seen.kept
         # All that is told is taken here: afterwards the next change works on it.
-        seq = kept.seq
+        seq, issue = kept.seq, kept.issue
         held = kept.entities[kept.id].values["held_at"] is not None
         in_review = reviews.in_review(connection, kept.id)
         state = workflow.state_of(held=held, issued=is_issued(connection, kept.id), in_review=in_review)
@@ -139,7 +139,7 @@ def inspection(request: Request, inspection_id: str) -> Response:
         facts = reading_times.for_device(connection, kept)
     return _answer(
         {
-            "id": kept.id, "seq": seq, "state": state, "may": may, "entities": entities, "facts": facts,
+            "id": kept.id, "seq": seq, "issue": issue, "state": state, "may": may, "entities": entities, "facts": facts,
             "judgement": judgement,
         }
     )  # fmt: skip
@@ -197,6 +197,7 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
             c.instrument_id,
             c.shown_at,
             c.read_by,
+            UNSAID if c.issue is None else c.issue,
         )
         for c in batch.changes
         if not isinstance(c, Malformed)
@@ -219,7 +220,7 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         for change_in in batch.changes
     ]
     receipt: dict[str, Any] = {
-        "seq": done.seq, "results": results, "may": done.may, "judgement": None, "change": None,
+        "seq": done.seq, "issue": done.issue, "results": results, "may": done.may, "judgement": None, "change": None,
     }  # fmt: skip
     if done.before is not None and batch.judged == done.before_seq:
         receipt["change"] = delta.difference(done.before, done.judgement)
@@ -233,6 +234,7 @@ class _Done:
     """A batch that was applied and committed: the judgement after it and, where it is known, the one before."""
 
     seq: int
+    issue: int
     results: tuple[Result, ...]
     names: dict[str, str]
     may: list[Action]
@@ -279,7 +281,7 @@ def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done |
     may = workflow.allowed(me.role, workflow.state_of(held=held, issued=False))
     secret = frozenset(c.id for c in sound if blind.is_hidden(judged.blind, c.entity_id, c.field))
     results = tuple(_silent(result) if result.id in secret else result for result in applied.results)
-    done = _Done(kept.seq, results, names, may, judgement, before, before_seq)
+    done = _Done(kept.seq, kept.issue, results, names, may, judgement, before, before_seq)
     # Last of all: whoever takes it out next changes what is in hand here.
     remembered.put(Memory(kept, whole, kept.seq, lasting))
     return done
@@ -339,7 +341,10 @@ def _begun_for(sound: list[Change], results: tuple[Result, ...]) -> list[str]:
 
 
 def _refused(malformed: Malformed) -> dict[str, Any]:
-    return {"id": malformed.id, "state": "refused", "seq": None, "reason": malformed.reason, "overtook": None}
+    return {
+        "id": malformed.id, "state": "refused", "seq": None, "reason": malformed.reason, "overtook": None,
+        "waits": False,
+    }  # fmt: skip
 
 
 def _result(result: Result, names: dict[str, str]) -> dict[str, Any]:
@@ -354,6 +359,7 @@ def _result(result: Result, names: dict[str, str]) -> dict[str, Any]:
         "seq": result.seq,
         "reason": result.reason,
         "overtook": overtook,
+        "waits": result.waits,
     }
 
 

@@ -10,7 +10,7 @@ from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert,
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.basics.identifiers import is_id
-from dorrik.core.inspection.change import Change, Refusal
+from dorrik.core.inspection.change import UNSAID, Change, Refusal, Waits
 from dorrik.core.inspection.change_checks import FORM, PLACE, kept_value
 from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection, new_entity, put
 from dorrik.core.inspection.kinds import KINDS
@@ -139,13 +139,14 @@ class _Batch:
                 if tuple(same) == (change.entity_id, change.field, value):
                     return Result(change.id, "already", seq)
                 raise Refusal("A change with this id was kept earlier, with other content.")
+            _issued_meanwhile(self._kept, change)
             rightful(self._kept, change, value, self._author, self._of_the_firm)
             if not (self._fresh and _makes(change, self._kept.id, self._kept.firm_id)):
                 for check in PLACE:
                     check(self._kept, change)
             self._unique_reference(change, value)
         except Refusal as refusal:
-            return Result(change.id, "refused", reason=str(refusal))
+            return Result(change.id, "refused", reason=str(refusal), waits=isinstance(refusal, Waits))
         return self._keep(change, value)
 
     def _of_the_firm(self) -> Terms:
@@ -278,6 +279,19 @@ class _Batch:
         parent = _hung(kind.name, above.kind, entity.parent_id) if above is not None else {}
         values = {name: column_value(value) for name, value in entity.values.items()}
         return {"inspection_id": self._kept.id, "id": entity.id, **parent, **values}
+
+
+def _issued_meanwhile(kept: KeptInspection, change: Change) -> None:
+    """What a device entered without knowing that the report was issued waits: the record would else say other than the
+    paper does, and nobody would have decided that."""
+    if change.knew_issue is None or kept.issued_at is None:
+        return
+    if change.knew_issue == UNSAID:
+        late = change.made_at.replace(tzinfo=None) < kept.issued_at
+    else:
+        late = change.knew_issue < kept.issue
+    if late:
+        raise Waits(f"Issue {kept.issue} of the report was signed before this arrived, and does not say it.")
 
 
 def _hung(kind: str, on: str, parent_id: str) -> dict[str, str | None]:

@@ -28,7 +28,8 @@ class Result:
     """What became of one change.
 
     state: kept, already (sent before, applied once) or refused; seq: its place in the journal; reason: why it was
-    refused, for the person at the field; overtook: see Overtaken.
+    refused, for the person at the field; waits: is it refused only until somebody says that it is meant for what is
+    there now?; overtook: see Overtaken.
     """
 
     id: str
@@ -36,3 +37,4 @@ class Result:
     seq: int | None = None
     reason: str | None = None
     overtook: Overtaken | None = None
+    waits: bool = False

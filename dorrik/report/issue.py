@@ -74,16 +74,13 @@ class ReportDraft:
 
 
 def undecided(connection: Connection, kept: KeptInspection) -> tuple[Hindrance, ...]:
-    """What devices that did not see each other entered differently, and nobody has decided: nothing is signed over it."""
+    """What devices that did not see each other entered differently and nobody has decided yet: nothing is signed over it."""
     count = crossings(connection, kept).count
     if not count:
         return ()
-    text = (
-        "Two devices entered different things"
-        if count == 1
-        else f"At {count} places two devices entered different things"
-    )
-    return (Hindrance("must", "report", f"{text} without seeing each other: choose what stands."),)
+    where = "At one place" if count == 1 else f"At {count} places"
+    text = f"{where} two devices entered different things without seeing each other: choose what stands."
+    return (Hindrance("must", "report", text),)
 
 
 def draft(connection: Connection, kept: KeptInspection, who: Person) -> ReportDraft:

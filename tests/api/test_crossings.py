@@ -1,4 +1,4 @@
-"""Two devices in one home that did not see each other: what they entered differently is asked, never settled silently."""
+"""Two devices in one home that did not see each other: what differs is asked, never settled silently."""
 
 import pytest
 

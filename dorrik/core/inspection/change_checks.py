@@ -17,8 +17,8 @@ from dorrik.core.inspection.kinds import KINDS
 
 #: No honest home has more; a runaway device would.
 MOST_ENTITIES = 5000
-#: Kinds that can go from one parent to another: what hangs on a room, a board or a circuit, which may turn out to be one
-#: with another.
+#: Kinds that can go from one parent to another: what hangs on a room, a board or a circuit, which may turn out to be
+#: recorded twice.
 MOVABLE = frozenset(("circuit", "point", "rcd", "isolation", "check", "earlier"))
 #: Those of them that mean something else on a parent of another kind.
 SAME_KIND_ONLY = frozenset(("check", "earlier"))

@@ -1,8 +1,8 @@
-"""Rooms, boards, circuits, RCDs and bonds that were recorded twice: which look like one, and the changes that make one of two.
+"""Rooms, boards, circuits, RCDs and bonds that were recorded twice: which look like one, and what makes one of two.
 
-Joining is nothing but ordinary changes, each with its place in the journal: what hangs on the second moves to the first,
-what points at the second points at the first, what only the second knew is filled in, and the second is removed. Where
-both know something and differ, a person says which of the two stands.
+Joining is nothing but ordinary changes, each with its place in the journal: what hangs on the second moves to the
+first, what points at the second points at the first, what only the second knew is filled in, and the second is removed.
+Where both know something and differ, a person says which of the two stands.
 """
 
 import re
@@ -137,8 +137,8 @@ def _agree(first: str, second: str) -> bool:
 def joining(kept: KeptInspection, first_id: str, second_id: str) -> Joining:
     """What makes one of two. Raises LookupError where one of them is not there, ValueError where they are of two kinds.
 
-    Their circuits are not joined by it: those of one way then stand beside each other on one board, and are asked for by
-    themselves.
+    Their circuits are not joined by it: those of one way then stand beside each other on one board, and are asked for
+    by themselves.
     """
     first, second = kept.entities[first_id], kept.entities[second_id]
     if first.kind != second.kind or first.kind not in DOUBLED:

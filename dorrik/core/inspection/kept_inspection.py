@@ -35,6 +35,9 @@ class KeptInspection:
     changed_at: datetime | None = None
     #: Whether the data of its client were erased.
     erased: bool = False
+    #: The number of the last issue of its report, 0 for none, and when that was issued.
+    issue: int = 0
+    issued_at: datetime | None = None
     #: Entities as the rules see them, made for the last judgement; `touched` says which of them are out of date.
     built: dict[str, Any] = field(default_factory=dict)
     touched: set[str] = field(default_factory=set)

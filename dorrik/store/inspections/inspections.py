@@ -5,12 +5,12 @@ from datetime import date, datetime
 from functools import cache
 from typing import Any
 
-from sqlalchemy import Connection, Row, Select, bindparam, exists, insert, select
+from sqlalchemy import Connection, Row, Select, bindparam, exists, func, insert, select
 
 from dorrik.core.basics.identifiers import is_id
 from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection
 from dorrik.core.inspection.kinds import KINDS
-from dorrik.store.database.tables import ENTITIES, inspection, uploaded_photo
+from dorrik.store.database.tables import ENTITIES, inspection, issued_report, uploaded_photo
 
 
 def _instant(value: datetime) -> str:
@@ -60,7 +60,8 @@ def load(
     if known is not None:
         mark = _MARK_LOCKED if lock else _MARK
         row = connection.execute(mark, {"inspection_id": inspection_id, "firm_id": firm_id}).one_or_none()
-        if row is not None and (known.seq, known.changed_at, known.firm_id) == (*row, firm_id):
+        if row is not None and (known.seq, known.changed_at, known.firm_id) == (row.seq, row.changed_at, firm_id):
+            known.issue, known.issued_at = row.issue or 0, row.issued_at
             return known
     head = _head(connection, inspection_id, firm_id, lock)
     if head is None:
@@ -69,6 +70,8 @@ def load(
         inspection_id, firm_id, head.seq, changed_at=head.changed_at, erased=head.erased_at is not None
     )
     kept.entities[inspection_id] = _entity("inspection", head, firm_id)
+    issue, kept.issued_at = connection.execute(_ISSUES, {"inspection_id": inspection_id}).one()
+    kept.issue = issue or 0
     present = connection.execute(_PRESENT, {"inspection_id": inspection_id}).one()
     for kind in (kind for kind, there in zip(_CHILDREN, present, strict=True) if there):
         columns = parent_columns(kind)
@@ -100,8 +103,15 @@ _HEAD = select(inspection).where(
     inspection.c.id == bindparam("inspection_id"), inspection.c.firm_id == bindparam("firm_id")
 )
 _HEAD_LOCKED = _HEAD.with_for_update()
+_REPORT = (issued_report.c.inspection_id == bindparam("inspection_id"), issued_report.c.kind == "report")
+#: The number of the last issue of its report, and when that was.
+_ISSUES = select(func.max(issued_report.c.number), func.max(issued_report.c.issued_at)).where(*_REPORT)
+_LAST_ISSUE = (
+    select(func.max(issued_report.c.number)).where(*_REPORT).scalar_subquery().label("issue"),
+    select(func.max(issued_report.c.issued_at)).where(*_REPORT).scalar_subquery().label("issued_at"),
+)
 #: What says whether an inspection is as it was last seen.
-_MARK = select(inspection.c.seq, inspection.c.changed_at).where(
+_MARK = select(inspection.c.seq, inspection.c.changed_at, *_LAST_ISSUE).where(
     inspection.c.id == bindparam("inspection_id"), inspection.c.firm_id == bindparam("firm_id")
 )
 _MARK_LOCKED = _MARK.with_for_update()

@@ -1,5 +1,5 @@
-"""Two records of one thing made one: nothing of either is lost, nothing points at what is gone, and the changes are such
-as anybody may enter."""
+"""Two records of one thing made one: nothing of either is lost, nothing points at what is gone, and the changes are
+such as anybody may enter."""
 
 import random
 from datetime import UTC, datetime

@@ -442,6 +442,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inspections/{inspection_id}/crossings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Decide
+         * @description Fields where entries crossed, what was removed while another worked on it, and what was recorded twice. Each is
+         *     decided by ordinary changes; codes that wait for the person's blind second opinion are left out.
+         */
+        get: operations["to_decide_api_inspections__inspection_id__crossings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inspections/{inspection_id}/stream": {
         parameters: {
             query?: never;
@@ -4209,7 +4230,8 @@ export interface components {
         /**
          * ChangeIn
          * @description One field set to a value; see the journal. instrument_id, read_at: of a reading that came over a link;
-         *     read_by: the attendance of the trainee who took it.
+         *     read_by: the attendance of the trainee who took it; issue: the number of the last issue of the report that the
+         *     device knew of, 0 for none.
          */
         ChangeIn: {
             /** Id */
@@ -4237,6 +4259,8 @@ export interface components {
             read_at?: string | null;
             /** Read By */
             read_by?: string | null;
+            /** Issue */
+            issue?: number | null;
         };
         /**
          * ChangedOut
@@ -4625,6 +4649,59 @@ export interface components {
             withdrawn_at: string | null;
         };
         /**
+         * CrossedEntryOut
+         * @description One of the entries: what was entered, by whom, when by that device's clock. mine: by who asks, on whichever
+         *     device.
+         */
+        CrossedEntryOut: {
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: unknown;
+            /** Author */
+            author: string;
+            /** Mine */
+            mine: boolean;
+            /** Made At */
+            made_at: string;
+        };
+        /**
+         * CrossedFieldOut
+         * @description A field: the entry that stands, since it arrived last, and what others entered there.
+         */
+        CrossedFieldOut: {
+            stands: components["schemas"]["CrossedEntryOut"];
+            /** Others */
+            others: components["schemas"]["CrossedEntryOut"][];
+        };
+        /**
+         * CrossedRemovalOut
+         * @description What was removed, by whom, and what others entered there; the latest of each field.
+         */
+        CrossedRemovalOut: {
+            removed: components["schemas"]["CrossedEntryOut"];
+            /** Entered */
+            entered: components["schemas"]["CrossedEntryOut"][];
+        };
+        /**
+         * CrossingsOut
+         * @description Everything that is to be decided, as it stands at a sequence number.
+         */
+        CrossingsOut: {
+            /** Seq */
+            seq: number;
+            /** Fields */
+            fields: components["schemas"]["CrossedFieldOut"][];
+            /** Removals */
+            removals: components["schemas"]["CrossedRemovalOut"][];
+            /** Doubled */
+            doubled: components["schemas"]["DoubledOut"][];
+        };
+        /**
          * CurveView
          * @description What a sound ring reads: places from 0 to 1 round the ring, and the value at each (Ω).
          */
@@ -4702,26 +4779,6 @@ export interface components {
             current: boolean;
         };
         /**
-         * DifferingOut
-         * @description A field on which homes disagree: its values in words, by id of the inspection ('' where it has none).
-         *
-         *     conflict: two of them say something, and not the same; own: ids of those that have it for themselves.
-         */
-        DifferingOut: {
-            /** Field */
-            field: string;
-            /** Label */
-            label: string;
-            /** Conflict */
-            conflict: boolean;
-            /** Own */
-            own: string[];
-            /** Values */
-            values: {
-                [key: string]: string;
-            };
-        };
-        /**
          * Disc
          * @description A circle by its centre.
          */
@@ -4764,6 +4821,21 @@ export interface components {
             certificate: string;
             /** Files */
             files?: string[];
+        };
+        /**
+         * DoubledOut
+         * @description Two things that look like one: the entries that made them; joined by `changes` and one value of each in
+         *     `differs`, told to be two by putting the second where it is once more.
+         */
+        DoubledOut: {
+            /** Kind */
+            kind: string;
+            first: components["schemas"]["CrossedEntryOut"];
+            second: components["schemas"]["CrossedEntryOut"];
+            /** Changes */
+            changes: components["schemas"]["dorrik__api__crossing_types__WrittenOut"][];
+            /** Differs */
+            differs: components["schemas"]["dorrik__api__crossing_types__DifferingOut"][];
         };
         /**
          * Drawing
@@ -5489,13 +5561,15 @@ export interface components {
          * InspectionOut
          * @description An inspection with everything in it, as it is kept; empty fields are left out.
          *
-         *     state: where it stands; may: what the person who asks may do with it; facts: of its journal.
+         *     issue: the number of its report's last issue, 0 for none; state: where it stands; may: what the person who asks may do with it; facts: of its journal.
          */
         InspectionOut: {
             /** Id */
             id: string;
             /** Seq */
             seq: number;
+            /** Issue */
+            issue: number;
             /**
              * State
              * @enum {string}
@@ -7799,11 +7873,14 @@ export interface components {
          * Receipt
          * @description The answer to a batch: each change's fate, the new sequence number and the new verdicts, whole or as a change.
          *
-         *     may: what the person may do with the inspection as it is now.
+         *     may: what the person may do with the inspection as it is now; issue: the number of its report's last issue, 0 for
+         *     none.
          */
         Receipt: {
             /** Seq */
             seq: number;
+            /** Issue */
+            issue: number;
             /** Results */
             results: components["schemas"]["ResultOut"][];
             /** May */
@@ -8063,7 +8140,8 @@ export interface components {
         };
         /**
          * ResultOut
-         * @description What became of one change; reason stands where it was refused.
+         * @description What became of one change; reason stands where it was refused. waits: it is taken once somebody says that it is
+         *     meant for what is there now, by sending it again with what is known now.
          */
         ResultOut: {
             /** Id */
@@ -8078,6 +8156,8 @@ export interface components {
             /** Reason */
             reason: string | null;
             overtook: components["schemas"]["OvertakenOut"] | null;
+            /** Waits */
+            waits: boolean;
         };
         /**
          * RetentionIn
@@ -8610,7 +8690,7 @@ export interface components {
             /** Fields */
             fields: string[];
             /** Differing */
-            differing: components["schemas"]["DifferingOut"][];
+            differing: components["schemas"]["dorrik__api__shared_intakes__DifferingOut"][];
             /** Others */
             others: components["schemas"]["SharingHome"][];
         };
@@ -9690,17 +9770,6 @@ export interface components {
             /** Of */
             of: string[];
         };
-        /** WrittenOut */
-        WrittenOut: {
-            /** Value */
-            value: unknown;
-            /** Before */
-            before: unknown;
-            /** Made At */
-            made_at: string;
-            /** Author */
-            author: string;
-        };
         /** WrongOut */
         WrongOut: {
             /** Column */
@@ -9736,6 +9805,67 @@ export interface components {
             over: boolean;
             /** Before */
             before: components["schemas"]["Before"][];
+        };
+        /**
+         * DifferingOut
+         * @description A field in which the two differ, and what each says.
+         */
+        dorrik__api__crossing_types__DifferingOut: {
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** First */
+            first: unknown;
+            /** Second */
+            second: unknown;
+        };
+        /**
+         * WrittenOut
+         * @description A change that is proposed.
+         */
+        dorrik__api__crossing_types__WrittenOut: {
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: unknown;
+        };
+        /** WrittenOut */
+        dorrik__api__register_types__WrittenOut: {
+            /** Value */
+            value: unknown;
+            /** Before */
+            before: unknown;
+            /** Made At */
+            made_at: string;
+            /** Author */
+            author: string;
+        };
+        /**
+         * DifferingOut
+         * @description A field on which homes disagree: its values in words, by id of the inspection ('' where it has none).
+         *
+         *     conflict: two of them say something, and not the same; own: ids of those that have it for themselves.
+         */
+        dorrik__api__shared_intakes__DifferingOut: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Conflict */
+            conflict: boolean;
+            /** Own */
+            own: string[];
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
         };
     };
     responses: never;
@@ -12821,6 +12951,136 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+            /** @description Not a request that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not for this role, or sent by another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such thing in your firm */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Came in too slowly */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large, too deep or too many things */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description An address or a query longer than any here */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Fields that cannot be kept, each with its reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once or too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The head of the request is too large */
+            431: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database did not answer, or the machine has too much to do */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    to_decide_api_inspections__inspection_id__crossings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inspection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrossingsOut"];
                 };
             };
             /** @description Not a request that can be read */
@@ -16552,7 +16812,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WrittenOut"][];
+                    "application/json": components["schemas"]["dorrik__api__register_types__WrittenOut"][];
                 };
             };
             /** @description Not a request that can be read */
