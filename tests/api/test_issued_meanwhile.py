@@ -1,5 +1,5 @@
-"""A device that was away while the report was issued: what it entered before waits, with the reason, until somebody says
-that it is meant for a correction."""
+"""A device that was away while the report was issued: what it entered before waits, with the reason, until somebody
+says that it is meant for a correction."""
 
 from datetime import UTC, datetime, timedelta
 

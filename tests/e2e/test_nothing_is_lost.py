@@ -149,13 +149,19 @@ def test_two_inspectors_on_one_figure(signed_in, at_work, firm):
     cell(other, "1 Cooker, R1+R2 Ω").click()
     other.keyboard.type("0.21")
     other.keyboard.press("Enter")
-    expect(other.get_by_text("You replaced 0.12, entered by Ines Pector.")).to_be_visible()
-    told = one.get_by_text("Sol Visor wrote 0.21 over your 0.12")
-    expect(told).to_be_visible()
+    # Both are asked, with who entered what; one tap of either decides for both.
+    for page, theirs in ((other, "Ines Pector"), (one, "Sol Visor")):
+        asked = page.get_by_role("status").filter(has_text="1 Cooker, R1+R2: 0.21 or 0.12?")
+        expect(asked).to_contain_text(theirs)
+        expect(asked).to_contain_text("you")
     expect(cell(one, "1 Cooker, R1+R2 Ω")).to_have_value("0.21")
-    one.get_by_role("button", name="Restore previous value").click()
+    other.unroute("**/changes?since=*")
+    one.get_by_role("button", name="Take 0.12").click()
     expect(cell(one, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
     all_kept(one)
+    expect(cell(other, "1 Cooker, R1+R2 Ω")).to_have_value("0.12")
+    for page in (one, other):
+        expect(page.get_by_role("button", name="Keep 0.21")).to_have_count(0)
 
 
 def test_an_entry_that_the_server_fails_on_does_not_hold_up_the_rest(at_work):

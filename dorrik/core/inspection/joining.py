@@ -94,7 +94,7 @@ def _same_room(first: Mapping[str, Any], second: Mapping[str, Any]) -> bool:
     names = _plain(first["name"]), _plain(second["name"])
     if all(names):
         return names[0] == names[1]
-    return first["kind"] == second["kind"]
+    return bool(first["kind"] == second["kind"])
 
 
 def _same_circuit(first: Mapping[str, Any], second: Mapping[str, Any]) -> bool:
@@ -113,7 +113,7 @@ def _same_rcd(first: Mapping[str, Any], second: Mapping[str, Any]) -> bool:
 
 def _same_bond(first: Mapping[str, Any], second: Mapping[str, Any]) -> bool:
     """To one service."""
-    return first["service"] == second["service"] and _agree(_plain(first["place"]), _plain(second["place"]))
+    return bool(first["service"] == second["service"]) and _agree(_plain(first["place"]), _plain(second["place"]))
 
 
 _LOOKS = {

@@ -6,7 +6,7 @@ import { api, answer, type Schemas } from "../api/client";
 import { explain, fieldErrors } from "../api/errors";
 import { useReference } from "../api/reference";
 import { CodeMark, Mark } from "../drawings/Mark";
-import { useSettled } from "../report/useSettled";
+import { useSettled } from "../ui/useSettled";
 import { Button } from "../ui/Button";
 import { Check, CheckGroup } from "../ui/CheckField";
 import { SelectField } from "../ui/ChoiceField";

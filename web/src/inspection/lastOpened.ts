@@ -29,6 +29,7 @@ export async function keepOpened(person: string, model: Model): Promise<void> {
   const found: Found = {
     id: model.id,
     seq: model.seq,
+    issue: model.issue,
     may: model.may,
     // As the server has it: what waits is kept apart, and laid on top again.
     entities: entitiesOnServer(model),

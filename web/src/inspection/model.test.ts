@@ -32,8 +32,16 @@ function cottage(): Model {
 const WHOLE = { outcome: "satisfactory", notes: [] } as unknown as Schemas["JudgementView"];
 
 function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas["Receipt"] {
-  const whole = results.map((r) => ({ id: "", state: "kept" as const, seq: null, reason: null, overtook: null, ...r }));
-  return { seq, results: whole, may: [], judgement: WHOLE, change: null };
+  const whole = results.map((r) => ({
+    id: "",
+    state: "kept" as const,
+    seq: null,
+    reason: null,
+    overtook: null,
+    waits: false,
+    ...r,
+  }));
+  return { seq, issue: 0, results: whole, may: [], judgement: WHOLE, change: null };
 }
 
 function news(seq: number, ...entries: Partial<Schemas["EntryOut"]>[]): Schemas["News"] {
@@ -66,12 +74,7 @@ describe("moving a circuit to another board", () => {
     const moved = write(two, pending("circuit", "c1", "board", "b2"));
     expect(children(moved, "circuit", "b").map((c) => c.id)).toEqual(["c2"]);
     expect(children(moved, "circuit", "b2").map((c) => c.id)).toEqual(["c1"]);
-    const takeNewsd = takeNews(
-      two,
-      news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }),
-      "ruth",
-      () => "",
-    );
+    const takeNewsd = takeNews(two, news(11, { entity_id: "c2", field: "board", value: "b2", before: "b" }));
     expect(children(takeNewsd, "circuit", "b2").map((c) => c.id)).toEqual(["c2"]);
     expect(takeNewsd.entities.c2?.values.zs_ohm).toBe("0.31");
   });
@@ -164,39 +167,40 @@ describe("the server's answer", () => {
     expect(model.seq).toBe(10);
   });
 
-  it("says whom this entry came after", () => {
+  it("says that two devices met, so that what crossed is asked for", () => {
     const mine = pending("circuit", "c2", "zs_ohm", "0.4");
+    const alone = receipt(11, [{ id: mine.change.id, seq: 11 }]);
+    expect(receive(write(cottage(), mine), alone, [mine.change], 10).model.met).toBe(0);
     const answer = receipt(11, [{ id: mine.change.id, seq: 11, overtook: { seq: 9, author: "Idris", value: "0.39" } }]);
-    const { model } = receive(write(cottage(), mine), answer, [mine.change]);
-    expect(model.notices[0]?.text).toContain("Idris");
-    expect(model.notices[0]?.undo?.value).toBe("0.39");
+    expect(receive(write(cottage(), mine), answer, [mine.change], 10).model.met).toBe(11);
+  });
+
+  it("keeps what waits for a word, with the issue that is known from now on", () => {
+    const mine = pending("circuit", "c2", "zs_ohm", "0.4");
+    const fate = { id: mine.change.id, state: "refused" as const, reason: "Issue 1 was signed.", waits: true };
+    const { model } = receive(write(cottage(), mine), { ...receipt(10, [fate]), issue: 1 }, [mine.change], 10);
+    expect(model.pending).toMatchObject([{ refused: "Issue 1 was signed.", waits: true }]);
+    expect(model.issue).toBe(1);
   });
 });
 
 describe("what others write", () => {
   it("is taken over", () => {
-    const model = takeNews(cottage(), news(11, { value: "0.52" }), "ruth", () => "2 Cooker Zs");
+    const model = takeNews(cottage(), news(11, { value: "0.52" }));
     expect(model.entities.c2?.values.zs_ohm).toBe("0.52");
     expect(model.seq).toBe(11);
-    expect(model.notices).toEqual([]);
+    expect(model.met).toBe(11);
   });
 
   it("does not take away what is typed here and not yet sent", () => {
     const model = write(cottage(), pending("circuit", "c2", "zs_ohm", "0.44"));
-    expect(takeNews(model, news(11, { value: "0.52" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.44");
-  });
-
-  it("tells the earlier author, with a way back", () => {
-    const entry = { value: "0.52", before: "0.31", overtook: 9, overtook_author_id: "ruth" };
-    const model = takeNews(cottage(), news(11, entry), "ruth", () => "2 Cooker Zs");
-    expect(model.notices[0]?.text).toBe("Idris wrote 0.52 over your 0.31 at 2 Cooker Zs.");
-    expect(model.notices[0]?.undo).toEqual({ kind: "circuit", id: "c2", field: "zs_ohm", value: "0.31" });
+    expect(takeNews(model, news(11, { value: "0.52" })).entities.c2?.values.zs_ohm).toBe("0.44");
   });
 
   it("that comes late puts no earlier verdicts over later ones", () => {
     const later = { ...cottage(), seq: 14, judgement: WHOLE, byServer: WHOLE, judgedSeq: 14 };
     const stale = { ...news(12, { value: "0.52" }), judgement: { outcome: "satisfactory" } as never };
-    const model = takeNews(later, stale, "ruth", () => "");
+    const model = takeNews(later, stale);
     expect([model.judgement, model.judgedSeq, model.seq]).toEqual([WHOLE, 14, 14]);
     // A receipt that was overtaken by news likewise.
     const mine = pending("circuit", "c1", "zs_ohm", "9.4");
@@ -206,19 +210,14 @@ describe("what others write", () => {
   });
 
   it("without verdicts has them asked for", () => {
-    const model = takeNews(
-      { ...cottage(), judgement: WHOLE, byServer: WHOLE, judgedSeq: 10 },
-      news(11, {}),
-      "ruth",
-      () => "",
-    );
+    const model = takeNews({ ...cottage(), judgement: WHOLE, byServer: WHOLE, judgedSeq: 10 }, news(11, {}));
     expect([model.judgement, model.judgedSeq]).toEqual([WHOLE, null]);
   });
 
   it("is not taken twice", () => {
-    const once = takeNews(cottage(), news(11, { value: "0.52" }), "ruth", () => "");
+    const once = takeNews(cottage(), news(11, { value: "0.52" }));
     const changed = write(once, pending("circuit", "c1", "zs_ohm", "0.6"));
-    expect(takeNews(changed, news(11, { value: "0.31" }), "ruth", () => "").entities.c2?.values.zs_ohm).toBe("0.52");
+    expect(takeNews(changed, news(11, { value: "0.31" })).entities.c2?.values.zs_ohm).toBe("0.52");
   });
 });
 

@@ -14,15 +14,8 @@ import {
   valueIn,
 } from "./types";
 
-export interface Notice {
-  id: string;
-  text: string;
-  /** Puts the earlier value back. */
-  undo?: { kind: Kind; id: string; field: string; value: Value };
-}
-
 /** An inspection as it comes from the server, or as it was kept on this device. */
-type Later = "state" | "facts";
+type Later = "state" | "facts" | "issue";
 export type Found = Omit<Schemas["InspectionOut"], Later> &
   Partial<Pick<Schemas["InspectionOut"], Later>> & { entered?: readonly Entered[] };
 
@@ -57,19 +50,21 @@ export interface Model extends Judged {
   doubted: Readonly<Record<string, string>>;
   /** The last sequence number up to which everything is known here. */
   seq: number;
+  /** The number of the last issue of its report that is known here, 0 for none. */
+  issue: number;
+  /** Where entries of another device came between those of this one: what crossed is asked for anew. */
+  met: number;
   entities: Record<string, Entity>;
   /** Ids of what stands in each entity, by `childrenKey`, removed ones too: nothing has to look through everything. */
   index: Record<string, readonly string[]>;
   /** Waiting or refused, in the order in which they were made. */
   pending: Pending[];
-  notices: Notice[];
   /** What the server says that the person may do with it; null for one that so far is only here. */
   may: Schemas["InspectionOut"]["may"] | null;
   /** Where it stood when it was opened, or was last submitted, sent back or issued here; null where nobody said. */
   state: Schemas["InspectionOut"]["state"] | null;
 }
 
-type Entry = Schemas["EntryOut"];
 type Content = Pick<Model, "entities" | "index">;
 
 const NO_FACTS: Model["facts"] = { read_at: [], read_by: [], signed: {} };
@@ -112,6 +107,8 @@ export function open(found: Found, pending: Pending[]): Model {
   const model: Model = {
     id: found.id,
     seq: found.seq,
+    issue: found.issue ?? 0,
+    met: 0,
     entities,
     index: indexed(entities),
     judgement: found.judgement,
@@ -123,7 +120,6 @@ export function open(found: Found, pending: Pending[]): Model {
     entered: found.entered ?? [],
     doubted: {},
     pending,
-    notices: [],
     may: found.may,
     state: found.state ?? null,
   };
@@ -135,6 +131,8 @@ export function blank(id: string, pending: Pending[]): Model {
   const model: Model = {
     id,
     seq: 0,
+    issue: 0,
+    met: 0,
     entities: {},
     index: {},
     judgement: null,
@@ -146,7 +144,6 @@ export function blank(id: string, pending: Pending[]): Model {
     entered: [],
     doubted: {},
     pending,
-    notices: [],
     may: null,
     state: null,
   };
@@ -221,6 +218,13 @@ export function write(model: Model, pending: Pending): Model {
   return { ...model, ...lay(model, change), pending: [...others, pending] };
 }
 
+/** A change that was not taken, with the reason. */
+export const outOf = (pending: Pending, fate: { reason: string | null; waits?: boolean }): Pending => ({
+  ...pending,
+  refused: fate.reason ?? "It was refused.",
+  waits: fate.waits ?? false,
+});
+
 /** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
 export function receive(
   model: Model,
@@ -233,15 +237,9 @@ export function receive(
   const pending = model.pending.flatMap((p) => {
     const fate = fates.get(p.change.id);
     if (!fate) return [p];
-    return fate.state === "refused" ? [{ ...p, refused: fate.reason ?? "It was refused." }] : [];
+    return fate.state === "refused" ? [outOf(p, fate)] : [];
   });
-  const came: Notice[] = receipt.results.flatMap((r) => {
-    const change = sent.find((c) => c.id === r.id);
-    if (!r.overtook || !change) return [];
-    const text = `You replaced ${shown(r.overtook.value)}, entered by ${r.overtook.author}. Both are in the history.`;
-    const undo = { kind: change.entity, id: change.entity_id, field: change.field, value: r.overtook.value as Value };
-    return [{ id: r.id, text, undo }];
-  });
+  const overtook = receipt.results.some((r) => r.overtook);
   const { judgement: byServer, judgedSeq } = fromServer.afterReceipt(ofServer(model), receipt, judged);
   const gap = receipt.seq !== model.seq + kept || judgedSeq === null;
   const taken = sent.filter((c) => fates.get(c.id)?.state !== "refused");
@@ -252,6 +250,8 @@ export function receive(
     model: {
       ...model,
       seq: gap ? model.seq : receipt.seq,
+      issue: receipt.issue,
+      met: gap || overtook ? receipt.seq : model.met,
       byServer,
       judgedSeq,
       judgement: shownOf(byServer, model.own),
@@ -259,37 +259,24 @@ export function receive(
       entered: [...model.entered, ...taken.map(enteredOf)],
       may: receipt.may,
       pending,
-      notices: [...model.notices, ...came],
     },
     gap,
   };
 }
 
 /** What others have written meanwhile. A field that waits here to be sent keeps what was typed here. */
-export function takeNews(model: Model, news: Schemas["News"], me: string, title: (e: Entry) => string): Model {
+export function takeNews(model: Model, news: Schemas["News"]): Model {
   const mine = new Set(model.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
   let content: Content = model;
   const base = { ...model.base };
   const entered: Entered[] = [];
-  const notices = [...model.notices];
+  const fresh = news.entries.some((entry) => entry.seq > model.seq);
   for (const entry of news.entries) {
     if (entry.seq <= model.seq) continue;
     const key = keyOf(entry.entity_id, entry.field);
     if (!mine.has(key)) content = set(content, entry);
     else if (key in base) base[key] = entry.value as Value;
     entered.push(enteredOf(entry));
-    if (entry.overtook_author_id === me && entry.author_id !== me) {
-      notices.push({
-        id: entry.id,
-        text: `${entry.author} wrote ${shown(entry.value)} over your ${shown(entry.before)} at ${title(entry)}.`,
-        undo: {
-          kind: entry.entity as Kind,
-          id: entry.entity_id,
-          field: entry.field,
-          value: (entry.before ?? null) as Value,
-        },
-      });
-    }
   }
   const { judgement: byServer, judgedSeq } = fromServer.afterNews(ofServer(model), news);
   return {
@@ -298,8 +285,8 @@ export function takeNews(model: Model, news: Schemas["News"], me: string, title:
     index: content.index,
     base,
     entered: [...model.entered, ...entered],
-    notices,
     seq: Math.max(model.seq, news.seq),
+    met: fresh ? news.seq : model.met,
     byServer,
     judgedSeq,
     judgement: shownOf(byServer, model.own),

@@ -25,6 +25,7 @@ const result = (p: Pending, state: "kept" | "refused") =>
   ({ id: p.change.id, state, seq: null, reason: null, overtook: null }) as Schemas["ResultOut"];
 const receipt = (seq: number, ...results: Schemas["ResultOut"][]): Schemas["Receipt"] => ({
   seq,
+  issue: 0,
   results,
   may: [],
   judgement: null,
@@ -58,7 +59,7 @@ describe("what the server has, from what stands here", () => {
     const refused = receive(write(cottage(), wrong), receipt(10, result(wrong, "refused")), [wrong.change]).model;
     expect([refused.entities.c?.values.zs_ohm, byId(refused).c?.values.zs_ohm]).toEqual(["1..4", "0.31"]);
     const news = { seq: 11, entries: [entry("0.44")], judgement: null };
-    const under = takeNews(write(cottage(), pending("circuit", "c", "zs_ohm", "0.50")), news, "ruth", () => "");
+    const under = takeNews(write(cottage(), pending("circuit", "c", "zs_ohm", "0.50")), news);
     expect([under.entities.c?.values.zs_ohm, byId(under).c?.values.zs_ohm]).toEqual(["0.50", "0.44"]);
   });
 
@@ -71,7 +72,7 @@ describe("what the server has, from what stands here", () => {
     mine.change.read_by = "piet";
     const taken = receive(write(cottage(), mine), receipt(11, result(mine, "kept")), [mine.change]).model;
     expect(taken.entered).toEqual([{ id: "c", field: "zs_ohm", value: "0.50", at: "2026-12-01", read_by: "piet" }]);
-    const heard = takeNews(cottage(), { seq: 11, entries: [entry("0.44")], judgement: null }, "ruth", () => "");
+    const heard = takeNews(cottage(), { seq: 11, entries: [entry("0.44")], judgement: null });
     expect(heard.entered.map((e) => e.at)).toEqual(["2026-12-02"]);
   });
 });

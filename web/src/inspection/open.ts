@@ -7,7 +7,6 @@ import { create } from "zustand";
 import { explain } from "../api/errors";
 import { sinceForgotten } from "../api/forgotten";
 import { Refused, type Schemas } from "../api/client";
-import { labelOf } from "../api/labels";
 import { deviceId } from "./device";
 import { hear } from "./hearing";
 import { keepOpened, opened } from "./lastOpened";
@@ -123,10 +122,18 @@ export function useMay(action: NonNullable<model.Model["may"]>[number]): boolean
   return useInspection((s) => s.model?.may?.includes(action) ?? true);
 }
 
-/** Where the open inspection stands, after it was submitted, sent back or issued here. */
-export function noteState(state: NonNullable<model.Model["state"]>): void {
+/** Where the open inspection stands, after it was submitted, sent back or issued here; issue: the number of that issue. */
+export function noteState(state: NonNullable<model.Model["state"]>, issue?: number): void {
   const { model: current } = get();
-  if (current) set({ model: { ...current, state } });
+  if (current) set({ model: { ...current, state, issue: issue ?? current.issue } });
+}
+
+/** What waits here since the report was issued before it arrived: sent as a correction, or let go. */
+export async function decideWaiting(correct: boolean): Promise<void> {
+  const { model: current } = get();
+  if (!current) return;
+  await (correct ? outbox.sendAsCorrection(current.id, current.issue) : outbox.letGoOfWaiting(current.id));
+  await load(current.id, me);
 }
 
 /** Open an inspection, or the one that so far is only on this device. Without a server: as it was open here last. */
@@ -206,6 +213,12 @@ export function setField(place: Place | Making, value: Value, { remember = true,
   }
 }
 
+/** Enter several things as they are, also where the same stands already: who enters it has seen what stands. */
+export function enter(written: readonly { entity: string; entity_id: string; field: string; value?: unknown }[]): void {
+  for (const { entity, entity_id: id, field, value } of written)
+    append(entity as Kind, id, [[field, (value ?? null) as Value]]);
+}
+
 /** Make an entity in its parent, with its first fields; returns its id. */
 export function add(
   kind: Exclude<Kind, "inspection">,
@@ -264,11 +277,6 @@ export function undo(): Place | null {
   return isParent(kind, field) ? null : placeOf(kind, id, field);
 }
 
-export function dismiss(noticeId: string): void {
-  const current = get().model;
-  if (current) set({ model: { ...current, notices: current.notices.filter((n) => n.id !== noticeId) } });
-}
-
 /** Signed in again: send what waits, and hear what came. */
 export function resume(): void {
   outbox.resume();
@@ -313,6 +321,7 @@ function pendingOf(
     based_on: current.seq,
     made_at: new Date().toISOString(),
     device: deviceId(),
+    issue: current.issue,
     ...from,
   };
   const { length } = JSON.stringify(value);
@@ -336,11 +345,7 @@ async function listen(): Promise<void> {
     const now = get().model;
     if (now?.id !== current.id) return;
     if (news.entries.length) {
-      const title = (e: { entity: string; entity_id: string; field: string }) => {
-        const values = now.entities[e.entity_id]?.values ?? {};
-        return [values.way, values.designation ?? values.name, labelOf(e.entity, e.field)].filter(Boolean).join(" ");
-      };
-      const next = model.takeNews(now, news, me.id, title);
+      const next = model.takeNews(now, news);
       set({ model: next });
       const waits = new Set(now.pending.map((p) => keyOf(p.change.entity_id, p.change.field)));
       const fresh = news.entries.filter((e) => e.seq > now.seq);

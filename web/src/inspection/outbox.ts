@@ -6,6 +6,7 @@
 import { create } from "zustand";
 import { Refused, type Schemas } from "../api/client";
 import { courier } from "./courier";
+import { outOf } from "./model";
 import { device, type WaitingPhoto } from "./device";
 import * as slips from "./slips";
 import { reach, sendChanges, sendPhoto, signedIn } from "./transport";
@@ -180,6 +181,33 @@ async function store(pending: Pending, replaced: Pending[]): Promise<void> {
   changes.wake();
 }
 
+/** What waits of an inspection, since its report was issued before it arrived, is meant for a correction: it goes now. */
+export async function sendAsCorrection(inspectionId: string, issue: number): Promise<void> {
+  const meant = changesOf(inspectionId).filter((p) => p.waits);
+  const ids = new Set(meant.map((p) => p.change.id));
+  const told = ({ n, inspectionId: of, author: by, change }: Pending): Pending => ({
+    ...(n !== undefined && { n }),
+    inspectionId: of,
+    author: by,
+    change: { ...change, issue },
+  });
+  set({ changes: get().changes.map((p) => (ids.has(p.change.id) ? told(p) : p)) });
+  for (const p of meant) {
+    const at = placeOf(p);
+    if (at !== undefined) await device.pending.put({ ...told(p), n: at }).catch(() => set({ deviceFailed: true }));
+  }
+  changes.wake();
+}
+
+/** It is not: the report stands as it was issued, and what waits is let go. */
+export async function letGoOfWaiting(inspectionId: string): Promise<void> {
+  const gone = changesOf(inspectionId).filter((p) => p.waits);
+  const ids = new Set(gone.map((p) => p.change.id));
+  set({ changes: get().changes.filter((p) => !ids.has(p.change.id)) });
+  for (const p of gone) slips.drop(p.change.id);
+  await device.pending.bulkDelete(gone.flatMap((p) => placeOf(p) ?? [])).catch(() => undefined);
+}
+
 /** Keep a photo until the server has it. Throws where the device cannot. */
 export async function putPhoto(photo: { sha256: string; inspectionId: string; content: ArrayBuffer }): Promise<void> {
   await device.photos.put({ ...photo, author });
@@ -269,14 +297,16 @@ async function setAside(pending: Pending, reason: string): Promise<void> {
   await settle([pending], new Map([[pending.change.id, { state: "refused", reason }]]));
 }
 
+type Fate = { state: string; reason: string | null; waits?: boolean };
+
 /** Let go of what the server has; write down why the rest was refused. */
-async function settle(sent: Pending[], fates: Map<string, { state: string; reason: string | null }>): Promise<void> {
+async function settle(sent: Pending[], fates: Map<string, Fate>): Promise<void> {
   const fateOf = (p: Pending) => fates.get(p.change.id);
   set({
     changes: get().changes.flatMap((p) => {
       const fate = fateOf(p);
       if (!fate) return [p];
-      return fate.state === "refused" ? [{ ...p, refused: fate.reason ?? "It was refused." }] : [];
+      return fate.state === "refused" ? [outOf(p, fate)] : [];
     }),
   });
   // The device may still be at keeping it as the answer comes.
@@ -287,7 +317,7 @@ async function settle(sent: Pending[], fates: Map<string, { state: string; reaso
       if (fate) slips.drop(p.change.id);
       const at = placeOf(p);
       if (at === undefined || !fate) continue;
-      if (fate.state === "refused") await device.pending.update(at, { refused: fate.reason ?? "" });
+      if (fate.state === "refused") await device.pending.update(at, outOf(p, fate));
       else {
         await device.pending.delete(at);
         places.delete(p.change.id);

@@ -32,6 +32,8 @@ export interface Change {
   read_at?: string | null;
   /** The attendance of the trainee who took it. */
   read_by?: string;
+  /** The number of the last issue of the report that this device knew of, 0 for none. */
+  issue?: number;
 }
 
 /** A change as the device keeps it until the server has it; refused ones stay until they are mended. */
@@ -42,6 +44,8 @@ export interface Pending {
   author: string;
   change: Change;
   refused?: string;
+  /** It is taken once somebody says that it is meant for what is there now: the report was issued meanwhile. */
+  waits?: boolean;
 }
 
 /** One figure or word: which field of which entity. */

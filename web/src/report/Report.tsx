@@ -15,7 +15,7 @@ import { day } from "../ui/when";
 import { Against } from "./Against";
 import { Draft } from "./Draft";
 import { Issue } from "./Issue";
-import { useSettled } from "./useSettled";
+import { useSettled } from "../ui/useSettled";
 import type { FieldOf } from "../inspection/types";
 
 /** The draft is set anew when nothing has been changed for so long (ms). */

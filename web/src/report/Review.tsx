@@ -163,7 +163,7 @@ function Submit({ me, seq, hindered, issued, taken, again }: Step) {
       await submitted(id, seq, signed);
       return authorised(id, { seen_seq: seq, reason: reason.trim() || null, signature: signed });
     },
-    onSuccess: () => noteState("issued"),
+    onSuccess: ({ number }) => noteState("issued", number),
     onSettled: () => {
       setAsked(false);
       again();
@@ -217,7 +217,7 @@ function Authorise({ me, seq, hindered, issued, taken, again }: Step) {
   const issue = useMutation({
     mutationFn: (signed: Signature) =>
       authorised(id, { seen_seq: seq, reason: reason.trim() || null, signature: signed }),
-    onSuccess: () => noteState("issued"),
+    onSuccess: ({ number }) => noteState("issued", number),
     onSettled: again,
   });
   const sendBack = useMutation({

@@ -16,11 +16,12 @@ import {
   typeWith,
   useDesk,
 } from "../inspection/desk";
-import { dismiss, leave, load, resume, setField, undo, useInspection } from "../inspection/open";
+import { decideWaiting, leave, load, resume, undo, useInspection } from "../inspection/open";
 import { comeBackHere, showList, stopAdding, useComingBack } from "../inspection/comeBack";
 import { nothingStands } from "../inspection/positions";
 import { useOutbox } from "../inspection/outbox";
 import { useReach } from "../inspection/transport";
+import { CrossingsBanner } from "../crossings/CrossingsBanner";
 import { GoOn } from "../fields/GoOn";
 import { SignInForm } from "../session/SignInForm";
 import { Banner } from "../ui/Banner";
@@ -37,7 +38,6 @@ import { RunSheet } from "./RunSheet";
 import { SpokenVerdict } from "./SpokenVerdict";
 import { STAGE_NAMES, STAGES, WITH_PAD } from "../inspection/stages";
 import { TopBar } from "./TopBar";
-import { placeOf } from "../inspection/types";
 
 const stage = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("this stage", load);
 
@@ -221,7 +221,6 @@ export default function InspectionScreen({ me }: { me: Me }) {
 }
 
 function Notices() {
-  const notices = useInspection((s) => s.model?.notices) ?? [];
   const error = useInspection((s) => s.error);
   const id = useInspection((s) => s.model?.id ?? "");
   const barred = useOutbox((s) => s.barred[id]);
@@ -242,41 +241,44 @@ function Notices() {
         </Banner>
       )}
       <NewVersion edge />
+      <WaitsForIssue />
+      <CrossingsBanner />
       {asOf !== null && (
         <Banner edge role="status">
           <b>{reach === "slow" ? "The server is slow to answer." : "The server cannot be reached."}</b> This is the
           inspection as it stood on this device, {moment(asOf)}. Go on: what you enter is kept here and sent later.
         </Banner>
       )}
-      {notices.map((notice) => {
-        const { undo: back } = notice;
-        const putBack = () => {
-          if (back) setField(placeOf(back.kind, back.id, back.field), back.value);
-          dismiss(notice.id);
-        };
-        return (
-          <Banner
-            key={notice.id}
-            edge
-            role="status"
-            acts={
-              <>
-                {back && (
-                  <Button size="sm" onClick={putBack}>
-                    Restore previous value
-                  </Button>
-                )}
-                <Button size="sm" variant="quiet" onClick={() => dismiss(notice.id)}>
-                  Seen
-                </Button>
-              </>
-            }
-          >
-            {notice.text}
-          </Banner>
-        );
-      })}
     </>
+  );
+}
+
+/** Entered before the report was issued, and arrived after it: what becomes of it is said by who entered it. */
+function WaitsForIssue() {
+  const waiting = useInspection((s) => s.model?.pending.filter((p) => p.waits).length ?? 0);
+  const issue = useInspection((s) => s.model?.issue ?? 0);
+  if (!waiting) return null;
+  return (
+    <Banner
+      edge
+      role="alert"
+      acts={
+        <>
+          <Button size="sm" variant="action" onClick={() => void decideWaiting(true)}>
+            Enter as a correction
+          </Button>
+          <Button size="sm" variant="quiet" onClick={() => void decideWaiting(false)}>
+            Leave out
+          </Button>
+        </>
+      }
+    >
+      <b>
+        {waiting === 1 ? "One entry waits here:" : `${waiting} entries wait here:`} issue {issue} was signed before{" "}
+        {waiting === 1 ? "it" : "they"} arrived.
+      </b>{" "}
+      The report does not say {waiting === 1 ? "it" : "them"}. A correction is signed and issued again.
+    </Banner>
   );
 }
 
