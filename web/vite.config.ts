@@ -28,18 +28,6 @@ const onDevice = VitePWA({
         options: { cacheName: "rules" },
       },
       { urlPattern: ({ url }) => url.pathname.startsWith("/assets/NullChart-"), handler: "CacheFirst" },
-      // Small pictures of what is in the day's bag; forgotten with all that can be looked at (api/kept.ts).
-      {
-        urlPattern: ({ url }) =>
-          /^\/api\/inspections\/[^/]+\/photos\//.test(url.pathname) && url.searchParams.get("size") === "small",
-        handler: "NetworkFirst",
-        options: {
-          cacheName: "photos",
-          networkTimeoutSeconds: 4,
-          expiration: { maxEntries: 600 },
-          cacheableResponse: { statuses: [200] },
-        },
-      },
     ],
     skipWaiting: false,
     clientsClaim: true,

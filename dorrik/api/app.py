@@ -24,6 +24,7 @@ from dorrik.api import (
     firm,
     firm_catalogue,
     firm_paper,
+    handovers,
     health,
     inspections,
     job_letters,
@@ -59,6 +60,7 @@ from dorrik.api import (
     stored_readings,
     takeaway,
     visit_times,
+    work_devices,
 )
 from dorrik.api.fair_pool import FairPool
 from dorrik.api.guard import Guard, problem
@@ -124,7 +126,7 @@ def create_app(
         job_letters, coding, notices, operator_letter, certificates,
         offers,
         shared_intakes, firm_catalogue, firm, logo, letters, mail_server, firm_paper, caught_mail,
-        after, shared_page, shared_visit, takeaway,
+        work_devices, handovers, after, shared_page, shared_visit, takeaway,
         rates, repair_rates, reference, rules, audit_log, data_protection,
     ):  # fmt: skip
         app.include_router(module.router)

@@ -45,7 +45,8 @@ class JournalFactsOut(BaseModel):
 class InspectionOut(BaseModel):
     """An inspection with everything in it, as it is kept; empty fields are left out.
 
-    issue: the number of its report's last issue, 0 for none; state: where it stands; may: what the person who asks may do with it; facts: of its journal.
+    issue: the number of its report's last issue, 0 for none; state: where it stands; may: what the person who asks may
+    do with it; facts: of its journal.
     """
 
     id: str

@@ -183,8 +183,9 @@ async def changes(request: Request, inspection_id: str, batch: Batch) -> Respons
     return await pool.run(lambda: _changes(request, inspection_id, batch))
 
 
-def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
-    sound = [
+def sound_changes(batch: Batch) -> list[Change]:
+    """The changes of a batch that have the shape of one, as the journal takes them."""
+    return [
         Change(
             c.id,
             entity,
@@ -203,17 +204,27 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         if not isinstance(c, Malformed)
         for entity in (former_names.kind(c.entity),)
     ]
+
+
+def take(request: Request, inspection_id: str, sound: list[Change], by: Person | None = None) -> "_Done | None":
+    """Apply changes and judge what came of it; None where the firm has no such inspection and they make none. by: whose
+    they are, where it is not who sends them."""
     try:
-        done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))
+        done = again_after_deadlock(lambda: _apply(request, inspection_id, sound, by))
     except IntegrityError:
         # A resend that claims to have seen its own first sending, or a number that somebody took in this moment. It is
         # taken at its word no longer.
-        sound = [replace(change, based_on=0) for change in sound]
-        done = again_after_deadlock(lambda: _apply(request, inspection_id, sound))
+        anew = [replace(change, based_on=0) for change in sound]
+        done = again_after_deadlock(lambda: _apply(request, inspection_id, anew, by))
+    for result in done.results if done is not None else ():
+        CHANGES.labels(result.state).inc()
+    return done
+
+
+def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
+    done = take(request, inspection_id, sound_changes(batch))
     if done is None:
         raise not_found()
-    for result in done.results:
-        CHANGES.labels(result.state).inc()
     fates = iter(done.results)
     results = [
         _refused(change_in) if isinstance(change_in, Malformed) else _result(next(fates), done.names)
@@ -243,12 +254,13 @@ class _Done:
     before_seq: int
 
 
-def _apply(request: Request, inspection_id: str, sound: list[Change]) -> _Done | None:
+def _apply(request: Request, inspection_id: str, sound: list[Change], by: Person | None) -> _Done | None:
     """The batch in its own transaction, with the names of colleagues where somebody was overtaken; then the verdicts,
     while nobody waits for the inspection any more."""
     remembered: Remembered = request.app.state.remembered
     memory = remembered.take(inspection_id)
-    with work(request) as (connection, me):
+    with work(request) as (connection, sender):
+        me = by or sender
         known = memory.kept if memory is not None else None
         author = Author(me.id, me.role)
         applied = apply(connection, me.firm_id, author, inspection_id, sound, known=known)

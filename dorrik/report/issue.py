@@ -74,7 +74,7 @@ class ReportDraft:
 
 
 def undecided(connection: Connection, kept: KeptInspection) -> tuple[Hindrance, ...]:
-    """What devices that did not see each other entered differently and nobody has decided yet: nothing is signed over it."""
+    """What devices that did not see each other entered differently, while nobody has decided: it stops a signature."""
     count = crossings(connection, kept).count
     if not count:
         return ()

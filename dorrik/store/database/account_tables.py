@@ -96,6 +96,24 @@ session = Table(
     Column("agent", String(200), nullable=False),
     Column("source", String(60), nullable=False),
     Column("expires_at", DateTime(), nullable=False, index=True),
+    # The device that it is on, as that says of itself.
+    Column("device_id", identifier(), index=True),
+    **OPTIONS,
+)
+
+#: Devices that somebody works on, each with a key of theirs, and what waited there when it was last heard of.
+work_device = Table(
+    "work_device",
+    metadata,
+    Column("id", identifier(), primary_key=True),
+    Column("person_id", identifier(), ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True),
+    Column("name", String(80), nullable=False),
+    Column("signing_key", VARBINARY(32), nullable=False),
+    Column("made_at", DateTime(), nullable=False),
+    Column("heard_at", DateTime(), nullable=False),
+    Column("waiting", JSON(none_as_null=True)),
+    Column("ended_at", DateTime()),
+    Column("ended_by", identifier(), ForeignKey("person.id")),
     **OPTIONS,
 )
 

@@ -1,6 +1,7 @@
 """A firm's inspections as lines of lists, page by page: what is shown of each is kept with it."""
 
 import hashlib
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, datetime
 from functools import cache
@@ -146,6 +147,13 @@ def is_issued(connection: Connection, inspection_id: str) -> bool:
         connection.execute(select(c.id).where(c.inspection_id == inspection_id, c.kind == "report").limit(1)).first()
         is not None
     )
+
+
+def names(connection: Connection, firm_id: str, inspection_ids: Iterable[str]) -> dict[str, str]:
+    """What names each of these inspections of a firm: its reference, else its address."""
+    i = inspection.c
+    query = select(i.id, i.reference, i.property_address).where(i.firm_id == firm_id, i.id.in_(list(inspection_ids)))
+    return {row.id: row.reference or row.property_address or "an inspection" for row in connection.execute(query)}
 
 
 def ids_of(connection: Connection, firm_id: str) -> list[str]:

@@ -20,6 +20,7 @@ Action = Literal[
     "mail sent", "mail sent again", "mail withdrawn", "mail set up", "audit exported",
     "remedial step", "work confirmed", "client link made", "client link ended", "copy noted", "letters settled",
     "data taken in", "offer made", "offer accepted", "inspection rules changed", "verdicts differed",
+    "device known", "device ended", "handed over",
 ]  # fmt: skip
 
 

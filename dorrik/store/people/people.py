@@ -254,6 +254,13 @@ def acting(connection: Connection, email: str) -> Person | None:
     return Person(row.id, row.firm_id, firm_details(connection, row.firm_id)["name"], row.name, row.email, row.role)
 
 
+def of_firm(connection: Connection, firm_id: str, person_id: str) -> Person | None:
+    """Somebody of a firm who has not left, as if they were signed in; None for anybody else."""
+    found = colleague(connection, firm_id, person_id)
+    acts = found is not None and found.state == "active"
+    return acting(connection, found.email) if acts and found is not None else None
+
+
 def colleagues(connection: Connection, firm_id: str) -> dict[str, str]:
     """Names of a firm's people by id."""
     rows: Any = connection.execute(select(person.c.id, person.c.name).where(person.c.firm_id == firm_id))

@@ -6,7 +6,7 @@
 import { create } from "zustand";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { sinceForgotten } from "../api/forgotten";
-import { remembered } from "../api/kept";
+import { keepPicture, remembered } from "../api/kept";
 import { keepOpened } from "./lastOpened";
 import * as model from "./model";
 import { fetchInspection } from "./transport";
@@ -103,9 +103,8 @@ async function takeAlong(me: Me, id: string, stillHere: () => boolean): Promise<
   if (!stillHere()) return;
   await keepOpened(me.id, model.open(found, []));
   const photos = found.entities.filter((e) => e.kind === "photo" && !e.values.removed && e.values.sha256);
-  // Through the service worker, which keeps them.
   for (const { values } of photos) {
     if (!stillHere()) return;
-    await fetch(`/api/inspections/${id}/photos/${String(values.sha256)}?size=small`).catch(() => undefined);
+    await keepPicture(`/api/inspections/${id}/photos/${String(values.sha256)}?size=small`);
   }
 }

@@ -1,22 +1,28 @@
 /** What is kept on this device: what the server does not have yet, and who this device is. */
 import Dexie, { type EntityTable } from "dexie";
 import { v7 as uuidv7 } from "uuid";
+import { seal, type Sealed, sealBytes, unseal, unsealBytes } from "../api/vault";
 import type { Pending } from "./types";
 
 /** A photo that the server does not have yet. */
 export interface WaitingPhoto {
   sha256: string;
   inspectionId: string;
-  content: ArrayBuffer;
+  content: Uint8Array<ArrayBuffer>;
   /** Who took it: it is sent under no other name. Photos of before this was kept have none. */
   author?: string;
   /** Why the server will not have it. */
   refused?: string;
 }
 
+/** A change as it lies in the database; one of a version before this one lies there unsealed. */
+type PendingRow = { n: number; sealed: Sealed } | (Pending & { n: number; sealed?: undefined });
+/** A photo as it lies there; content of a version before this one, or where nothing can be sealed, lies there unsealed. */
+type PhotoRow = Omit<WaitingPhoto, "content"> & { sealed?: Uint8Array<ArrayBuffer>; content?: ArrayBuffer };
+
 class DeviceDatabase extends Dexie {
-  pending!: EntityTable<Required<Pick<Pending, "n">> & Pending, "n">;
-  photos!: EntityTable<WaitingPhoto, "sha256">;
+  pending!: EntityTable<PendingRow, "n">;
+  photos!: EntityTable<PhotoRow, "sha256">;
 
   constructor() {
     super("dorrik");
@@ -25,7 +31,67 @@ class DeviceDatabase extends Dexie {
   }
 }
 
-export const device = new DeviceDatabase();
+const database = new DeviceDatabase();
+
+/** Changes on this device, sealed, in the order in which they were made. */
+export const pendings = {
+  async all(): Promise<Pending[]> {
+    const rows = await database.pending.orderBy("n").toArray();
+    const read = await Promise.all(
+      rows.map(async (row) => {
+        if (row.sealed === undefined) {
+          await pendings.put(row);
+          return row;
+        }
+        const pending = await unseal<Pending>(row.sealed);
+        return pending && { ...pending, n: row.n };
+      }),
+    );
+    // What cannot be read any more, as after the vault was lost, stays where it is: nothing is thrown away here.
+    return read.filter((pending) => pending !== undefined);
+  },
+  /** Keep a change, and let go of what it replaces; returns where it is. */
+  async add(pending: Pending, replaced: number[]): Promise<number> {
+    const sealed = await seal(pending);
+    return database.transaction("rw", database.pending, async () => {
+      const n = await database.pending.add({ sealed } as never);
+      await database.pending.bulkDelete(replaced);
+      return n;
+    });
+  },
+  async put(pending: Pending & { n: number }): Promise<void> {
+    const { n, ...rest } = pending;
+    await database.pending.put({ n, sealed: await seal(rest) });
+  },
+  remove: (places: number[]): Promise<void> => database.pending.bulkDelete(places),
+};
+
+/** Photos on this device that the server does not have, sealed, by the digest of their content. */
+export const photoStore = {
+  /** Who took each, and why the server will not have it: without the pictures themselves. */
+  async all(): Promise<Omit<WaitingPhoto, "content">[]> {
+    const found: Omit<WaitingPhoto, "content">[] = [];
+    await database.photos.each(({ sha256, inspectionId, author, refused }) => {
+      found.push({ sha256, inspectionId, ...(author && { author }), ...(refused && { refused }) });
+    });
+    return found;
+  },
+  async get(sha256: string): Promise<WaitingPhoto | undefined> {
+    const row = await database.photos.get(sha256);
+    if (!row) return undefined;
+    const { sealed, content: bare, ...photo } = row;
+    const content = sealed ? await unsealBytes(sealed) : bare && new Uint8Array(bare);
+    return content && { ...photo, content };
+  },
+  async put({ content, ...photo }: WaitingPhoto): Promise<void> {
+    const sealed = await sealBytes(content);
+    await database.photos.put(sealed ? { ...photo, sealed } : { ...photo, content: content.slice().buffer });
+  },
+  refuse: async (sha256: string, refused: string): Promise<void> => {
+    await database.photos.update(sha256, { refused });
+  },
+  remove: (sha256: string): Promise<void> => database.photos.delete(sha256),
+};
 
 /** The device's own id, made once. */
 export function deviceId(): string {

@@ -9,17 +9,20 @@ import { reach } from "./transport";
 const MOST = 24;
 const NAME = "inspection/";
 
-interface Opened {
+/** What lists show of each: read without the inspections themselves. */
+const HEAD = "opened/";
+
+interface Head {
   /** Who had it open: shown to nobody else. */
   person: string;
-  id?: string;
-  title?: string;
-  /** As text: a browser copies tens of thousands of small objects far more slowly than it writes them out, and while it
-   * does nothing is drawn. Kept as objects by a version before this one. */
-  found: Found | string;
+  id: string;
+  title: string;
 }
 
-const read = ({ found }: Opened): Found => (typeof found === "string" ? (JSON.parse(found) as Found) : found);
+interface Opened {
+  person: string;
+  found: Found;
+}
 
 /** Keep what stands. What still waits to be sent is kept apart, in the outbox. */
 export async function keepOpened(person: string, model: Model): Promise<void> {
@@ -37,10 +40,10 @@ export async function keepOpened(person: string, model: Model): Promise<void> {
     entered: model.entered,
     judgement: model.byServer,
   };
-  const kept: Opened = { person, id: model.id, title: titleOf(found), found: JSON.stringify(found) };
-  await keepAnswer(NAME + model.id, kept);
-  const names = await keptNames(NAME);
-  if (names.length > MOST) await forgetAnswers(names.slice(MOST));
+  await keepAnswer(NAME + model.id, { person, found } satisfies Opened);
+  await keepAnswer(HEAD + model.id, { person, id: model.id, title: titleOf(found) } satisfies Head);
+  const over = (await keptNames(HEAD)).slice(MOST).map((name) => name.slice(HEAD.length));
+  if (over.length) await forgetAnswers(over.flatMap((id) => [HEAD + id, NAME + id]));
 }
 
 function titleOf(found: Found): string {
@@ -52,7 +55,7 @@ function titleOf(found: Found): string {
 export async function opened(person: string, id: string): Promise<{ found: Found; at: number } | undefined> {
   const kept = await keptAnswer<Opened>(NAME + id);
   if (kept?.value.person !== person) return undefined;
-  const found = read(kept.value);
+  const { found } = kept.value;
   // A version before this one kept verdicts without these.
   const judgement = {
     ...{
@@ -80,13 +83,10 @@ export async function opened(person: string, id: string): Promise<{ found: Found
 
 /** What can be opened without a server: what is only here, then what was opened or packed, the latest first. */
 export async function lastOpened(person: string): Promise<{ id: string; title: string; at: number }[]> {
-  const all = await keptAnswers<Opened>(NAME);
+  const all = await keptAnswers<Head>(HEAD);
   const here = onlyHere();
   const kept = all
     .filter((one) => one.value.person === person)
-    .map(({ value, at }) => {
-      const { id = read(value).id, title = titleOf(read(value)) } = value;
-      return { id, title, at };
-    });
+    .map(({ value: { id, title }, at }) => ({ id, title, at }));
   return [...here, ...kept.filter(({ id }) => !here.some((one) => one.id === id))];
 }

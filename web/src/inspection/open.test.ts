@@ -104,7 +104,7 @@ const model = () => sync.useInspection.getState().model!;
 const place = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id: model().id, field });
 /** Wait until it holds; a busy machine may take a while. */
 const soon = (holds: () => unknown) => vi.waitFor(holds, { timeout: 4000 });
-const onDevice = () => device.device.pending.toArray();
+const onDevice = () => device.pendings.all();
 const settled = () =>
   vi.waitFor(() => expect(model().pending.filter((p) => !p.refused)).toEqual([]), { timeout: 4000 });
 
@@ -132,7 +132,8 @@ beforeEach(async () => {
     },
   );
   await start();
-  await Promise.all([device.device.pending.clear(), device.device.photos.clear()]);
+  await device.pendings.remove((await onDevice()).map((p) => p.n ?? 0));
+  for (const { sha256 } of await device.photoStore.all()) await device.photoStore.remove(sha256);
 });
 
 afterEach(() => {
@@ -213,7 +214,7 @@ describe("an entry on its way", () => {
 describe("a device that is slow to keep", () => {
   /** From here on the device's database answers nothing more, as when the page goes in the middle of it. */
   const stuck = () => {
-    device.device.transaction = (() => new Promise(() => undefined)) as never;
+    device.pendings.add = () => new Promise(() => undefined);
   };
 
   it("holds up nothing: what was entered is on its way", async () => {
@@ -456,7 +457,7 @@ describe("without a server", () => {
 });
 
 describe("photos", () => {
-  const photo = { sha256: "ab".repeat(32), content: new ArrayBuffer(4) };
+  const photo = { sha256: "ab".repeat(32), content: new Uint8Array(4) };
 
   it("wait for their inspection, then go, and are let go", async () => {
     server.down = true;
@@ -466,7 +467,7 @@ describe("photos", () => {
     outbox.wake();
     await soon(() => expect(server.photos).toEqual([photo.sha256]));
     expect(server.kept).not.toEqual([]);
-    await soon(async () => expect(await device.device.photos.toArray()).toEqual([]));
+    await soon(async () => expect(await device.photoStore.all()).toEqual([]));
     expect(outbox.waiting(outbox.useOutbox.getState())).toBe(0);
   });
 
@@ -476,7 +477,7 @@ describe("photos", () => {
     server.status = 413;
     await outbox.putPhoto({ ...photo, inspectionId });
     await soon(() => expect(outbox.useOutbox.getState().photos[photo.sha256]).toContain("413"));
-    expect((await device.device.photos.toArray())[0]?.refused).toContain("413");
+    expect((await device.photoStore.all())[0]?.refused).toContain("413");
     server.status = 200;
     sync.setField(place("condition"), "Worn");
     await settled();

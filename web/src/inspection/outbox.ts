@@ -5,9 +5,10 @@
  */
 import { create } from "zustand";
 import { Refused, type Schemas } from "../api/client";
+import { untilOpen } from "../api/vault";
 import { courier } from "./courier";
 import { outOf } from "./model";
-import { device, type WaitingPhoto } from "./device";
+import { pendings, photoStore, type WaitingPhoto } from "./device";
 import * as slips from "./slips";
 import { reach, sendChanges, sendPhoto, signedIn } from "./transport";
 import { keyOf, type Pending } from "./types";
@@ -71,8 +72,10 @@ export function readAlong(one: Reader): void {
 export async function open(who: string): Promise<void> {
   author = who;
   set({ barred: {} });
-  const [left, pictures] = await Promise.all([device.pending.orderBy("n").toArray(), device.photos.toArray()]).catch(
-    () => [[], []] as [Pending[], WaitingPhoto[]],
+  // What was written down in the last moment of a page before is sealed too.
+  await untilOpen();
+  const [left, pictures] = await Promise.all([pendings.all(), photoStore.all()]).catch(
+    (): [Pending[], Awaited<ReturnType<typeof photoStore.all>>] => [[], []],
   );
   const here = new Set(get().changes.map((p) => p.change.id));
   const found = withSlips(left.filter((p) => !here.has(p.change.id)));
@@ -168,10 +171,13 @@ async function store(pending: Pending, replaced: Pending[]): Promise<void> {
   // What gives way may itself be on its way in: only then is it known where it is.
   await Promise.all(replaced.map((p) => stored.get(p.change.id)));
   try {
-    await device.transaction("rw", device.pending, async () => {
-      places.set(pending.change.id, (await device.pending.add({ ...pending } as never)) as number);
-      await device.pending.bulkDelete(replaced.flatMap((p) => placeOf(p) ?? []));
-    });
+    places.set(
+      pending.change.id,
+      await pendings.add(
+        pending,
+        replaced.flatMap((p) => placeOf(p) ?? []),
+      ),
+    );
     slips.drop(pending.change.id);
     if (get().deviceFailed) set({ deviceFailed: false });
   } catch {
@@ -194,7 +200,7 @@ export async function sendAsCorrection(inspectionId: string, issue: number): Pro
   set({ changes: get().changes.map((p) => (ids.has(p.change.id) ? told(p) : p)) });
   for (const p of meant) {
     const at = placeOf(p);
-    if (at !== undefined) await device.pending.put({ ...told(p), n: at }).catch(() => set({ deviceFailed: true }));
+    if (at !== undefined) await pendings.put({ ...told(p), n: at }).catch(() => set({ deviceFailed: true }));
   }
   changes.wake();
 }
@@ -205,12 +211,12 @@ export async function letGoOfWaiting(inspectionId: string): Promise<void> {
   const ids = new Set(gone.map((p) => p.change.id));
   set({ changes: get().changes.filter((p) => !ids.has(p.change.id)) });
   for (const p of gone) slips.drop(p.change.id);
-  await device.pending.bulkDelete(gone.flatMap((p) => placeOf(p) ?? [])).catch(() => undefined);
+  await pendings.remove(gone.flatMap((p) => placeOf(p) ?? [])).catch(() => undefined);
 }
 
 /** Keep a photo until the server has it. Throws where the device cannot. */
-export async function putPhoto(photo: { sha256: string; inspectionId: string; content: ArrayBuffer }): Promise<void> {
-  await device.photos.put({ ...photo, author });
+export async function putPhoto(photo: Omit<WaitingPhoto, "author" | "refused">): Promise<void> {
+  await photoStore.put({ ...photo, author });
   set({ photos: { ...get().photos, [photo.sha256]: "" } });
   photos.wake();
 }
@@ -317,9 +323,9 @@ async function settle(sent: Pending[], fates: Map<string, Fate>): Promise<void> 
       if (fate) slips.drop(p.change.id);
       const at = placeOf(p);
       if (at === undefined || !fate) continue;
-      if (fate.state === "refused") await device.pending.update(at, outOf(p, fate));
+      if (fate.state === "refused") await pendings.put({ ...outOf(p, fate), n: at });
       else {
-        await device.pending.delete(at);
+        await pendings.remove([at]);
         places.delete(p.change.id);
       }
       stored.delete(p.change.id);
@@ -334,7 +340,7 @@ async function sendNextPhoto(): Promise<"sent" | "nothing" | "later"> {
   if (reach() === "signed-out") return "nothing";
   const next = Object.entries(get().photos).find(([, refused]) => !refused)?.[0];
   if (!next) return "nothing";
-  const photo = await device.photos.get(next).catch(() => undefined);
+  const photo = await photoStore.get(next).catch(() => undefined);
   if (!photo) {
     forget(next);
     return "sent";
@@ -343,12 +349,12 @@ async function sendNextPhoto(): Promise<"sent" | "nothing" | "later"> {
   if (changesOf(photo.inspectionId).some((p) => !p.refused)) return "later";
   try {
     await sendPhoto(photo.inspectionId, photo.sha256, photo.content);
-    await device.photos.delete(photo.sha256);
+    await photoStore.remove(photo.sha256);
     forget(next);
     return "sent";
   } catch (error) {
     if (!(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status)) return "later";
-    await device.photos.update(next, { refused: error.message }).catch(() => 0);
+    await photoStore.refuse(next, error.message).catch(() => undefined);
     set({ photos: { ...get().photos, [next]: error.message } });
     return "sent";
   }

@@ -3,6 +3,7 @@
  * The database of the device answers once the page has been drawn; until then nothing would be sent. A slip stands in the
  * meantime, so that an entry is on its way before it is drawn, and no reload loses it.
  */
+import { sealNow, unsealNow } from "../api/vault";
 import type { Pending } from "./types";
 
 const NAME = "dorrik.slip.";
@@ -17,8 +18,9 @@ export interface Slip {
 
 /** Write an entry down; false where that cannot be, as in a browser that forbids it. */
 export function keep(slip: Slip): boolean {
-  const text = JSON.stringify(slip);
-  if (text.length > LONGEST) return false;
+  const plain = JSON.stringify(slip);
+  const text = plain.length > LONGEST ? undefined : sealNow(plain);
+  if (text === undefined) return false;
   try {
     localStorage.setItem(NAME + slip.pending.change.id, text);
     return true;
@@ -49,7 +51,8 @@ export function left(): Slip[] {
 
 function read(text: string | null): Slip[] {
   try {
-    return text === null ? [] : [JSON.parse(text) as Slip];
+    const plain = text === null ? undefined : unsealNow(text);
+    return plain === undefined ? [] : [JSON.parse(plain) as Slip];
   } catch {
     return [];
   }

@@ -86,13 +86,13 @@ export const sendChanges = (id: string, changes: Change[], judged: number | null
   );
 
 /** A photo, under the name of its content. */
-export const sendPhoto = (id: string, sha256: string, content: ArrayBuffer): Promise<unknown> =>
+export const sendPhoto = (id: string, sha256: string, content: Uint8Array<ArrayBuffer>): Promise<unknown> =>
   heard(
     answer(
       api.PUT("/api/inspections/{inspection_id}/photos/{sha256}", {
         params: { path: { inspection_id: id, sha256 } },
         body: content as never,
-        bodySerializer: (body: unknown) => body as ArrayBuffer,
+        bodySerializer: (body: unknown) => body as Uint8Array<ArrayBuffer>,
         headers: { "Content-Type": "application/octet-stream" },
       }),
     ),

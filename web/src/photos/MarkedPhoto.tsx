@@ -5,7 +5,7 @@ import { MARKED } from "../api/declared.gen";
 import type { Entity } from "../inspection/types";
 import { marksOf, numberOf, type PhotoMark } from "./marks";
 import css from "./MarkedPhoto.module.css";
-import { source } from "./photos";
+import { fromBag, source } from "./photos";
 
 interface Props {
   photo: Entity;
@@ -62,7 +62,11 @@ export function MarkedPhoto({ photo, inspection, alt, size = "large" }: Props) {
         borderRadius="md"
         draggable={false}
         onLoad={(event) => setShape(event.currentTarget.naturalHeight / event.currentTarget.naturalWidth || 0.75)}
-        onError={() => setUnseen(src)}
+        onError={() =>
+          void (src.startsWith("blob:") ? Promise.resolve(undefined) : fromBag(inspection, sha256)).then((kept) =>
+            kept ? setSrc(kept) : setUnseen(src),
+          )
+        }
         {...SHAPES[size]}
       />
       {!small && <Marks marks={marks} shape={shape} />}

@@ -1,5 +1,6 @@
 /** Photos on this device: shrunk, named by their content, kept here until the server has them. */
-import { device } from "../inspection/device";
+import { keptPicture } from "../api/kept";
+import { photoStore } from "../inspection/device";
 import { keepPicture } from "./harmless";
 import { isBomb } from "./shape";
 import { add } from "../inspection/open";
@@ -62,7 +63,7 @@ function isHeic(content: Uint8Array): boolean {
   return /^ftyp(heic|heix|hevc|hevx|mif1|msf1|heif)$/.test(brand);
 }
 
-async function digest(content: ArrayBuffer): Promise<string> {
+async function digest(content: Uint8Array<ArrayBuffer>): Promise<string> {
   const bytes = new Uint8Array(await crypto.subtle.digest("SHA-256", content));
   return [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
 }
@@ -70,7 +71,7 @@ async function digest(content: ArrayBuffer): Promise<string> {
 /** Keep a photo on the device until the server has it; returns the name of its content. */
 export async function keep(inspectionId: string, photo: Blob): Promise<string> {
   if (!globalThis.crypto?.subtle) throw new Unusable("Photos need a secure address (https).");
-  const content = await photo.arrayBuffer();
+  const content = new Uint8Array(await photo.arrayBuffer());
   const sha256 = await digest(content);
   await putPhoto({ sha256, inspectionId, content });
   return sha256;
@@ -107,8 +108,14 @@ export interface Pinned {
 
 /** Where to show a photo from: this device while it waits, then the server. */
 export async function source(inspectionId: string, sha256: string, size: "small" | "large"): Promise<string> {
-  const here = await device.photos.get(sha256).catch(() => undefined);
+  const here = await photoStore.get(sha256).catch(() => undefined);
   return here
     ? URL.createObjectURL(new Blob([here.content], { type: "image/jpeg" }))
     : `/api/inspections/${inspectionId}/photos/${sha256}?size=${size}`;
+}
+
+/** The small picture of what the server cannot show now, as the day's bag has it. */
+export async function fromBag(inspectionId: string, sha256: string): Promise<string | undefined> {
+  const kept = await keptPicture(`/api/inspections/${inspectionId}/photos/${sha256}?size=small`);
+  return kept && URL.createObjectURL(kept);
 }
