@@ -9,7 +9,7 @@ const LAYERS = [
   ["inspection"],
   ["drawings"],
   ["fields", "rules", "search", "session"],
-  ["photos", "limits", "putback", "crossings"],
+  ["photos", "limits", "putback", "crossings", "handover"],
   ["papers", "comeback", "price", "occupier"],
   // Screens of the firm, and the stages of an inspection.
   ["home", "opinions", "register", "firm", "account", "people", "audit", "signin", "kit", "device"],

@@ -34,7 +34,7 @@ class CrossedRemovalOut(BaseModel):
     entered: list[CrossedEntryOut]
 
 
-class WrittenOut(BaseModel):
+class ProposedOut(BaseModel):
     """A change that is proposed."""
 
     entity: str
@@ -43,7 +43,7 @@ class WrittenOut(BaseModel):
     value: Any
 
 
-class DifferingOut(BaseModel):
+class DifferingFieldOut(BaseModel):
     """A field in which the two differ, and what each says."""
 
     entity: str
@@ -60,8 +60,8 @@ class DoubledOut(BaseModel):
     kind: str
     first: CrossedEntryOut
     second: CrossedEntryOut
-    changes: list[WrittenOut]
-    differs: list[DifferingOut]
+    changes: list[ProposedOut]
+    differs: list[DifferingFieldOut]
 
 
 class CrossingsOut(BaseModel):

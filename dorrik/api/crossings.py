@@ -9,9 +9,9 @@ from dorrik.api.crossing_types import (
     CrossedFieldOut,
     CrossedRemovalOut,
     CrossingsOut,
-    DifferingOut,
+    DifferingFieldOut,
     DoubledOut,
-    WrittenOut,
+    ProposedOut,
 )
 from dorrik.api.problems import RESPONSES, not_found
 from dorrik.api.routing import router as make_router
@@ -67,8 +67,10 @@ def to_decide(request: Request, inspection_id: str) -> CrossingsOut:
                 kind=one.joining.kind,
                 first=told(one.first),
                 second=told(one.second),
-                changes=[WrittenOut.model_validate(change, from_attributes=True) for change in one.joining.changes],
-                differs=[DifferingOut.model_validate(field, from_attributes=True) for field in one.joining.differs],
+                changes=[ProposedOut.model_validate(change, from_attributes=True) for change in one.joining.changes],
+                differs=[
+                    DifferingFieldOut.model_validate(field, from_attributes=True) for field in one.joining.differs
+                ],
             )
             for one in found.doubled
         ],

@@ -31,7 +31,7 @@ def _key(text: str) -> str:
     return text
 
 
-class DeviceIn(Strict):
+class WorkDeviceIn(Strict):
     """A device as its browser names itself; key: by which it signs from now on what it hands over."""
 
     name: Words = Field(min_length=1, max_length=80)
@@ -59,7 +59,7 @@ class WaitingIn(Strict):
     photos: list[WaitingPhotoIn] = Field(max_length=MOST_NAMED)
 
 
-class DeviceOut(BaseModel):
+class WorkDeviceOut(BaseModel):
     """A device of somebody. waiting: how much had not arrived when it was heard of last, and has not since; this: is it
     the one that asks?"""
 

@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from fastapi import Path, Request
 from sqlalchemy import Connection
 
-from dorrik.api.device_types import DeviceIn, DeviceOut, EntryFate, WaitingIn
+from dorrik.api.device_types import EntryFate, WaitingIn, WorkDeviceIn, WorkDeviceOut
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
@@ -24,23 +24,23 @@ ENDED = "This device was reported lost and ended. It needs to be set up anew."
 
 
 @router.get("")
-def own(request: Request) -> list[DeviceOut]:
+def own(request: Request) -> list[WorkDeviceOut]:
     """One's own devices, the one heard of last first."""
     with work(request) as (connection, me):
         return _listed(connection, me, work_devices.of_firm(connection, me.firm_id, me.id))
 
 
 @router.get("/of-the-firm")
-def of_the_firm(request: Request) -> list[DeviceOut]:
+def of_the_firm(request: Request) -> list[WorkDeviceOut]:
     """Devices of all the firm's people."""
     with work(request, "manage people") as (connection, me):
         return _listed(connection, me, work_devices.of_firm(connection, me.firm_id))
 
 
-def _listed(connection: Connection, me: Person, devices: list[WorkDevice]) -> list[DeviceOut]:
+def _listed(connection: Connection, me: Person, devices: list[WorkDevice]) -> list[WorkDeviceOut]:
     there = _arrived(connection, me, devices)
     return [
-        DeviceOut(
+        WorkDeviceOut(
             id=device.id, person_id=device.person_id, person=device.person, name=device.name,
             made_at=device.made_at, heard_at=device.heard_at, ended_at=device.ended_at,
             waiting=sum(key not in there for key in _keys(device)),
@@ -50,7 +50,7 @@ def _listed(connection: Connection, me: Person, devices: list[WorkDevice]) -> li
 
 
 @router.put("/{device_id}", status_code=204)
-def know(request: Request, device_id: _Id, given: DeviceIn) -> None:
+def know(request: Request, device_id: _Id, given: WorkDeviceIn) -> None:
     """This session is on that device, which signs by this key from now on. 409 (`ended`) where the device was ended and
     still has the key of then."""
     with work(request) as (connection, me):

@@ -1,11 +1,12 @@
 /** Who is signed in, and which screen is open. Screens beyond the first are loaded when they are opened. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ComponentType, type ReactNode, useEffect } from "react";
+import { type ComponentType, type ReactNode, useCallback, useEffect, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { api, answer, type Me, sessionEnded, showAs, Unreachable } from "./api/client";
 import { explain } from "./api/errors";
 import { sinceForgotten } from "./api/forgotten";
 import { endSession, isLeaving } from "./api/leaving";
+import { asksForPin } from "./api/pin";
 import { startSoon } from "./judge/start";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
@@ -37,6 +38,7 @@ const Inbox = screen(() => import("./letters/Inbox").then((m) => m.default));
 const AfterReport = screen(() => import("./after/AfterReport").then((m) => m.default));
 const OpenReports = screen(() => import("./after/OpenReports").then((m) => m.default));
 const Help = screen(() => import("./help/Help").then((m) => m.default));
+const Lock = screen(() => import("./session/Lock").then((m) => m.default));
 const HelpKey = loaded(null, () => import("./help/HelpKey").then((m) => m.default));
 const Letters = screen(() => import("./letters/Letters").then((m) => m.default));
 const Check = screen(() => import("./check/Check").then((m) => m.default));
@@ -59,6 +61,7 @@ const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster)
 
 // The first picture does not wait for what keeps things on the device.
 const device = () => import("./api/kept");
+const vault = () => import("./api/vault");
 const LATER = 1000;
 let later: ReturnType<typeof setTimeout> | undefined;
 
@@ -108,7 +111,23 @@ export function App() {
         <Open />
       </Screen>
     );
-  return <Known />;
+  return <Unlocked />;
+}
+
+/** Where this device has a PIN, nothing is shown before it was said. */
+function Unlocked() {
+  const [locked, setLocked] = useState(asksForPin);
+  const open = useCallback(() => setLocked(false), []);
+  useEffect(() => {
+    // Whoever took the mark of it away is asked all the same.
+    void vault().then(({ openVault }) => openVault().then((state) => state === "locked" && setLocked(true)));
+  }, []);
+  if (!locked) return <Known />;
+  return (
+    <Screen>
+      <Lock done={open} />
+    </Screen>
+  );
 }
 
 /** What is shown to whom depends on who they are. */
@@ -158,10 +177,35 @@ function Screen({ children }: { children: ReactNode }) {
   );
 }
 
+/** This device is known to the server by what waits here, and asks for its PIN again after it was put away. */
+function useWatch(me: Me): void {
+  useEffect(() => {
+    const stops: (() => void)[] = [];
+    let gone = false;
+    const begin = async () => {
+      const [{ tellOfDevice }, { lockWhenIdle }, { commit }] = await Promise.all([
+        import("./inspection/knownDevice"),
+        import("./session/lockWhenIdle"),
+        import("./inspection/desk"),
+      ]);
+      if (!gone) stops.push(tellOfDevice(me), lockWhenIdle(commit));
+      // What was taken along for others goes, whichever screen is open.
+      void import("./handover/taken").then(({ openTaken }) => openTaken());
+    };
+    const calm = setTimeout(() => void begin().catch(() => undefined), LATER);
+    return () => {
+      gone = true;
+      clearTimeout(calm);
+      for (const stop of stops) stop();
+    };
+  }, [me]);
+}
+
 function Screens({ me }: { me: Me }) {
   // What waits on this device goes, whichever screen is open.
   useEffect(() => void import("./inspection/outbox").then((outbox) => outbox.open(me.id)), [me.id]);
   useEffect(startSoon, []);
+  useWatch(me);
   return (
     <>
       <HelpKey />

@@ -4928,15 +4928,54 @@ export interface components {
             /** Counted A */
             counted_a: number;
         };
+        /** DeviceOut */
+        DeviceOut: {
+            /** Standard */
+            standard: string;
+            /** Type */
+            type: string;
+            /** Lowest A */
+            lowest_a: number;
+            /** Highest A */
+            highest_a: number;
+            /** Current */
+            current: boolean;
+        };
         /**
-         * DeviceIn
-         * @description A device as its browser names itself; key: by which it signs from now on what it hands over.
+         * DifferingFieldOut
+         * @description A field in which the two differ, and what each says.
          */
-        DeviceIn: {
-            /** Name */
-            name: string;
-            /** Key */
-            key: string;
+        DifferingFieldOut: {
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** First */
+            first: unknown;
+            /** Second */
+            second: unknown;
+        };
+        /**
+         * DifferingOut
+         * @description A field on which homes disagree: its values in words, by id of the inspection ('' where it has none).
+         *
+         *     conflict: two of them say something, and not the same; own: ids of those that have it for themselves.
+         */
+        DifferingOut: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Conflict */
+            conflict: boolean;
+            /** Own */
+            own: string[];
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
         };
         /**
          * Disc
@@ -4993,9 +5032,9 @@ export interface components {
             first: components["schemas"]["CrossedEntryOut"];
             second: components["schemas"]["CrossedEntryOut"];
             /** Changes */
-            changes: components["schemas"]["dorrik__api__crossing_types__WrittenOut"][];
+            changes: components["schemas"]["ProposedOut"][];
             /** Differs */
-            differs: components["schemas"]["dorrik__api__crossing_types__DifferingOut"][];
+            differs: components["schemas"]["DifferingFieldOut"][];
         };
         /**
          * Drawing
@@ -7954,6 +7993,20 @@ export interface components {
             days: ("Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday")[];
         };
         /**
+         * ProposedOut
+         * @description A change that is proposed.
+         */
+        ProposedOut: {
+            /** Entity */
+            entity: string;
+            /** Entity Id */
+            entity_id: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
          * PutBack
          * @description Something that a test took off, or that has to come off before one.
          *
@@ -8174,7 +8227,7 @@ export interface components {
             /** Catalogue */
             catalogue: components["schemas"]["CatalogueView"][];
             /** Devices */
-            devices: components["schemas"]["dorrik__api__reference_types__DeviceOut"][];
+            devices: components["schemas"]["DeviceOut"][];
             /** House Rules */
             house_rules: components["schemas"]["HouseRuleOut"][];
             /** Code Meanings */
@@ -8901,7 +8954,7 @@ export interface components {
             /** Fields */
             fields: string[];
             /** Differing */
-            differing: components["schemas"]["dorrik__api__shared_intakes__DifferingOut"][];
+            differing: components["schemas"]["DifferingOut"][];
             /** Others */
             others: components["schemas"]["SharingHome"][];
         };
@@ -10002,6 +10055,39 @@ export interface components {
             anchor: "start" | "middle" | "end";
         };
         /**
+         * WorkDeviceIn
+         * @description A device as its browser names itself; key: by which it signs from now on what it hands over.
+         */
+        WorkDeviceIn: {
+            /** Name */
+            name: string;
+            /** Key */
+            key: string;
+        };
+        /**
+         * WorkDeviceOut
+         * @description A device of somebody. waiting: how much had not arrived when it was heard of last, and has not since; this: is it
+         *     the one that asks?
+         */
+        WorkDeviceOut: {
+            /** Id */
+            id: string;
+            /** Person Id */
+            person_id: string;
+            /** Person */
+            person: string;
+            /** Name */
+            name: string;
+            /** Made At */
+            made_at: string;
+            /** Heard At */
+            heard_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Waiting */
+            waiting: number;
+        };
+        /**
          * WorkOut
          * @description A kind of work on a repair; of: kinds of things that it is done to.
          */
@@ -10012,6 +10098,17 @@ export interface components {
             label: string;
             /** Of */
             of: string[];
+        };
+        /** WrittenOut */
+        WrittenOut: {
+            /** Value */
+            value: unknown;
+            /** Before */
+            before: unknown;
+            /** Made At */
+            made_at: string;
+            /** Author */
+            author: string;
         };
         /** WrongOut */
         WrongOut: {
@@ -10048,103 +10145,6 @@ export interface components {
             over: boolean;
             /** Before */
             before: components["schemas"]["Before"][];
-        };
-        /**
-         * DifferingOut
-         * @description A field in which the two differ, and what each says.
-         */
-        dorrik__api__crossing_types__DifferingOut: {
-            /** Entity */
-            entity: string;
-            /** Entity Id */
-            entity_id: string;
-            /** Field */
-            field: string;
-            /** First */
-            first: unknown;
-            /** Second */
-            second: unknown;
-        };
-        /**
-         * WrittenOut
-         * @description A change that is proposed.
-         */
-        dorrik__api__crossing_types__WrittenOut: {
-            /** Entity */
-            entity: string;
-            /** Entity Id */
-            entity_id: string;
-            /** Field */
-            field: string;
-            /** Value */
-            value: unknown;
-        };
-        /**
-         * DeviceOut
-         * @description A device of somebody. waiting: how much had not arrived when it was heard of last, and has not since; this: is it
-         *     the one that asks?
-         */
-        dorrik__api__device_types__DeviceOut: {
-            /** Id */
-            id: string;
-            /** Person Id */
-            person_id: string;
-            /** Person */
-            person: string;
-            /** Name */
-            name: string;
-            /** Made At */
-            made_at: string;
-            /** Heard At */
-            heard_at: string;
-            /** Ended At */
-            ended_at: string | null;
-            /** Waiting */
-            waiting: number;
-        };
-        /** DeviceOut */
-        dorrik__api__reference_types__DeviceOut: {
-            /** Standard */
-            standard: string;
-            /** Type */
-            type: string;
-            /** Lowest A */
-            lowest_a: number;
-            /** Highest A */
-            highest_a: number;
-            /** Current */
-            current: boolean;
-        };
-        /** WrittenOut */
-        dorrik__api__register_types__WrittenOut: {
-            /** Value */
-            value: unknown;
-            /** Before */
-            before: unknown;
-            /** Made At */
-            made_at: string;
-            /** Author */
-            author: string;
-        };
-        /**
-         * DifferingOut
-         * @description A field on which homes disagree: its values in words, by id of the inspection ('' where it has none).
-         *
-         *     conflict: two of them say something, and not the same; own: ids of those that have it for themselves.
-         */
-        dorrik__api__shared_intakes__DifferingOut: {
-            /** Field */
-            field: string;
-            /** Label */
-            label: string;
-            /** Conflict */
-            conflict: boolean;
-            /** Own */
-            own: string[];
-            /** Values */
-            values: {
-                [key: string]: string;
-            };
         };
     };
     responses: never;
@@ -17091,7 +17091,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__register_types__WrittenOut"][];
+                    "application/json": components["schemas"]["WrittenOut"][];
                 };
             };
             /** @description Not a request that can be read */
@@ -28548,7 +28548,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__device_types__DeviceOut"][];
+                    "application/json": components["schemas"]["WorkDeviceOut"][];
                 };
             };
             /** @description Not a request that can be read */
@@ -28676,7 +28676,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["dorrik__api__device_types__DeviceOut"][];
+                    "application/json": components["schemas"]["WorkDeviceOut"][];
                 };
             };
             /** @description Not a request that can be read */
@@ -28800,7 +28800,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DeviceIn"];
+                "application/json": components["schemas"]["WorkDeviceIn"];
             };
         };
         responses: {

@@ -9,6 +9,7 @@
 import { gcm } from "@noble/ciphers/aes.js";
 import Dexie, { type EntityTable } from "dexie";
 import { create } from "zustand";
+import { ASKS, WIPED } from "./pin";
 
 /** So many wrong PINs wipe the device. */
 export const TRIES = 10;
@@ -17,10 +18,6 @@ export const PIN = /^\d{4,10}$/;
 /** Rounds of PBKDF2 (SHA-256) over a PIN: a third of a second on a tablet. */
 const ROUNDS = 600_000;
 const IV = 12;
-/** Says, before anything is loaded, that this device asks for a PIN. */
-const ASKS = "dorrik.pin";
-/** When this device was wiped: said at the next sign-in. */
-const WIPED = "dorrik.wiped";
 
 interface Row {
   name: "vault";
@@ -67,9 +64,6 @@ let opened: () => void;
 /** Done when what is kept can be read. */
 let open = new Promise<void>((done) => (opened = done));
 let beginning: Promise<VaultState> | undefined;
-
-/** Does this device ask for a PIN? Known before anything is loaded. */
-export const asksForPin = (): boolean => localStorage.getItem(ASKS) !== null;
 
 /** Open the vault, or make it; where there is a PIN it stays locked until that is said. */
 export const openVault = (): Promise<VaultState> => (beginning ??= begin());
@@ -274,12 +268,6 @@ export function unsealNow(text: string): string | undefined {
     return undefined;
   }
 }
-
-/** Whether and when this device was wiped; said once. */
-export function wasWiped(): string | null {
-  return localStorage.getItem(WIPED);
-}
-export const seenWiped = (): void => localStorage.removeItem(WIPED);
 
 /** Take everything from this device: what is kept, what waits, and the key. The session ends as soon as the server can
  * be told. */

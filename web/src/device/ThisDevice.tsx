@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 import { askToStay, room } from "../api/application";
 import type { Me } from "../api/client";
 import { keptWeights } from "../api/kept";
+import { Handover } from "../handover/Handover";
 import { pack, useBag } from "../inspection/bag";
 import { lastOpened } from "../inspection/lastOpened";
 import { useOutbox } from "../inspection/outbox";
@@ -15,6 +16,7 @@ import { NewVersion } from "../ui/NewVersion";
 import { Line, Lines, Page, Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { moment } from "../ui/when";
+import { Pin } from "./Pin";
 
 /** Bytes in words: nobody counts below a tenth of a megabyte. */
 const weight = (bytes: number): string =>
@@ -35,6 +37,12 @@ export default function ThisDevice({ me }: { me: Me }) {
       </Section>
       <Section title="Waiting to be sent">
         <Waits me={me} />
+      </Section>
+      <Section title="From device to device" lead="Without the internet: by codes, or by a file.">
+        <Handover me={me} />
+      </Section>
+      <Section title="Who can read it">
+        <Pin />
       </Section>
       <Section title="Verdicts without a server">
         <Rules />

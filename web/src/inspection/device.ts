@@ -13,21 +13,41 @@ export interface WaitingPhoto {
   author?: string;
   /** Why the server will not have it. */
   refused?: string;
+  /** It came from another device, and goes once what that handed over with it has arrived: the id of that. */
+  after?: string;
+}
+
+/** What another device handed over, until the server has it. */
+export interface TakenAlong {
+  id: string;
+  /** Who wrote it, and how many entries there are. */
+  author: string;
+  entries: number;
+  /** Signed by the other device: goes to the server as it is. */
+  bundle: string;
+  signature: string;
+  takenAt: string;
+  /** Why the server did not take it, or what became of it. */
+  refused?: string;
+  arrived?: { kept: number; already: number; refused: { reason: string }[] };
 }
 
 /** A change as it lies in the database; one of a version before this one lies there unsealed. */
 type PendingRow = { n: number; sealed: Sealed } | (Pending & { n: number; sealed?: undefined });
 /** A photo as it lies there; content of a version before this one, or where nothing can be sealed, lies there unsealed. */
+type TakenRow = { id: string; sealed: Sealed };
 type PhotoRow = Omit<WaitingPhoto, "content"> & { sealed?: Uint8Array<ArrayBuffer>; content?: ArrayBuffer };
 
 class DeviceDatabase extends Dexie {
   pending!: EntityTable<PendingRow, "n">;
   photos!: EntityTable<PhotoRow, "sha256">;
+  taken!: EntityTable<TakenRow, "id">;
 
   constructor() {
     super("dorrik");
     this.version(1).stores({ pending: "++n, inspectionId" });
     this.version(2).stores({ photos: "sha256, inspectionId" });
+    this.version(3).stores({ taken: "id" });
   }
 }
 
@@ -71,8 +91,9 @@ export const photoStore = {
   /** Who took each, and why the server will not have it: without the pictures themselves. */
   async all(): Promise<Omit<WaitingPhoto, "content">[]> {
     const found: Omit<WaitingPhoto, "content">[] = [];
-    await database.photos.each(({ sha256, inspectionId, author, refused }) => {
-      found.push({ sha256, inspectionId, ...(author && { author }), ...(refused && { refused }) });
+    await database.photos.each(({ sha256, inspectionId, author, refused, after }) => {
+      const more = { ...(author && { author }), ...(refused && { refused }), ...(after && { after }) };
+      found.push({ sha256, inspectionId, ...more });
     });
     return found;
   },
@@ -90,7 +111,24 @@ export const photoStore = {
   refuse: async (sha256: string, refused: string): Promise<void> => {
     await database.photos.update(sha256, { refused });
   },
+  /** What they came with has arrived: they go next. */
+  release: async (after: string): Promise<void> => {
+    await database.photos.filter((photo) => photo.after === after).modify((photo) => delete photo.after);
+  },
   remove: (sha256: string): Promise<void> => database.photos.delete(sha256),
+};
+
+/** What other devices handed over, sealed. */
+export const takenAlong = {
+  async all(): Promise<TakenAlong[]> {
+    const rows = await database.taken.toArray();
+    const read = await Promise.all(rows.map(({ sealed }) => unseal<TakenAlong>(sealed)));
+    return read.filter((taken) => taken !== undefined);
+  },
+  async put(taken: TakenAlong): Promise<void> {
+    await database.taken.put({ id: taken.id, sealed: await seal(taken) });
+  },
+  remove: (id: string): Promise<void> => database.taken.delete(id),
 };
 
 /** The device's own id, made once. */

@@ -82,7 +82,9 @@ export async function open(who: string): Promise<void> {
   set({
     changes: [...found, ...get().changes],
     photos: Object.fromEntries(
-      pictures.filter(mine).map((waitingPhoto) => [waitingPhoto.sha256, waitingPhoto.refused ?? ""]),
+      pictures
+        .filter((one) => mine(one) && !one.after)
+        .map((waitingPhoto) => [waitingPhoto.sha256, waitingPhoto.refused ?? ""]),
     ),
   });
   wake();
@@ -217,7 +219,16 @@ export async function letGoOfWaiting(inspectionId: string): Promise<void> {
 /** Keep a photo until the server has it. Throws where the device cannot. */
 export async function putPhoto(photo: Omit<WaitingPhoto, "author" | "refused">): Promise<void> {
   await photoStore.put({ ...photo, author });
+  if (photo.after) return;
   set({ photos: { ...get().photos, [photo.sha256]: "" } });
+  photos.wake();
+}
+
+/** What photos came with has arrived: they go next. */
+export async function releasePhotos(after: string): Promise<void> {
+  const here = (await photoStore.all()).filter((photo) => photo.after === after);
+  await photoStore.release(after);
+  set({ photos: { ...get().photos, ...Object.fromEntries(here.map(({ sha256 }) => [sha256, ""])) } });
   photos.wake();
 }
 

@@ -9,6 +9,7 @@ import { Page, Section } from "../ui/Page";
 import { Loading, Told, Trouble } from "../ui/States";
 import { SelectField } from "../ui/ChoiceField";
 import { TextField } from "../ui/TextField";
+import { Devices } from "./Devices";
 
 type Person = Schemas["PersonOut"];
 type Invited = Schemas["InvitedOut"];
@@ -57,6 +58,9 @@ export default function People({ me }: { me: Me }) {
       </Box>
       <Section title="Invite somebody">
         <Invite done={setHanded} />
+      </Section>
+      <Section title="Devices" lead="A device that is lost is ended here; what had not arrived is named.">
+        <Devices />
       </Section>
       {ended.length > 0 && (
         <Section title="Who has left" lead="What they entered and signed stays under their name.">
