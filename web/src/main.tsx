@@ -42,9 +42,17 @@ async function keep(): Promise<void> {
 }
 
 // A screen of a version that the server no longer has: the page is loaded anew, once. What was entered is on the device.
-window.addEventListener("vite:preloadError", () => {
+window.addEventListener("vite:preloadError", () => void loadAnew());
+
+async function loadAnew(): Promise<void> {
   const last = Number(sessionStorage.getItem("dorrik.anew") ?? 0);
-  if (!navigator.onLine || Date.now() - last < 60_000) return;
+  if (Date.now() - last < 60_000) return;
+  // A server that is only away has no newer version: the page that is here is all there is.
+  const there = await fetch("/", { method: "HEAD", cache: "no-store" }).then(
+    ({ ok }) => ok,
+    () => false,
+  );
+  if (!there) return;
   sessionStorage.setItem("dorrik.anew", String(Date.now()));
   window.location.reload();
-});
+}

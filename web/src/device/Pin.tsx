@@ -41,9 +41,7 @@ export function Pin() {
             </Button>
           </>
         ) : (
-          <Button variant="action" onClick={() => setAsked("choose")}>
-            Choose a PIN
-          </Button>
+          <Button onClick={() => setAsked("choose")}>Choose a PIN</Button>
         )}
       </Flex>
       {asked && <Ask what={asked} close={() => setAsked(null)} />}

@@ -86,7 +86,7 @@ export default function Lock({ done }: { done: () => void }) {
           )}
           {!wrong && left < TRIES && `${left} tries are left.`}
         </Text>
-        <Grid templateColumns="repeat(3, 1fr)" gap="2.5">
+        <Grid templateColumns="repeat(3, 1fr)" gap="2.5" css={{ "& button": { minHeight: "68px", fontSize: "24px" } }}>
           {KEYS.map((key) => (
             <Button
               key={key}
