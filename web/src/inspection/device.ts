@@ -53,6 +53,9 @@ class DeviceDatabase extends Dexie {
 
 const database = new DeviceDatabase();
 
+/** The change before has its place. */
+let before: Promise<unknown> = Promise.resolve();
+
 /** Changes on this device, sealed, in the order in which they were made. */
 export const pendings = {
   async all(): Promise<Pending[]> {
@@ -70,14 +73,20 @@ export const pendings = {
     // What cannot be read any more, as after the vault was lost, stays where it is: nothing is thrown away here.
     return read.filter((pending) => pending !== undefined);
   },
-  /** Keep a change, and let go of what it replaces; returns where it is. */
-  async add(pending: Pending, replaced: number[]): Promise<number> {
-    const sealed = await seal(pending);
-    return database.transaction("rw", database.pending, async () => {
-      const n = await database.pending.add({ sealed } as never);
-      await database.pending.bulkDelete(replaced);
-      return n;
+  /** Keep a change, and let go of what it replaces; returns where it is. They lie here in the order in which they were
+   * given, however long each takes to be sealed: in that order they are sent. */
+  add(pending: Pending, replaced: number[]): Promise<number> {
+    const sealing = seal(pending);
+    const added = before.then(async () => {
+      const sealed = await sealing;
+      return database.transaction("rw", database.pending, async () => {
+        const n = await database.pending.add({ sealed } as never);
+        await database.pending.bulkDelete(replaced);
+        return n;
+      });
     });
+    before = added.catch(() => undefined);
+    return added;
   },
   async put(pending: Pending & { n: number }): Promise<void> {
     const { n, ...rest } = pending;

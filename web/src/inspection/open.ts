@@ -80,6 +80,8 @@ outbox.readAlong({
     set({ model: next, asOf: null, error: null });
     own.settled(id, receipt.results);
     if (isLifted(now, next)) await load(id, me);
+    // What had arrived before may have been written over since, and was laid on top here: what stands is asked for.
+    else if (receipt.results.some((r) => r.state === "already")) setTimeout(() => void againOf(id), 0);
     else if (gap) await listen();
   },
   refused(pending, reason) {
@@ -106,6 +108,11 @@ useInspection.subscribe((now, before) => {
 async function keepNow(): Promise<void> {
   const { model: current, asOf } = get();
   if (current && me.id && asOf === null && reach() === "ok") await keepOpened(me.id, current);
+}
+
+/** The same inspection anew, where it is still open. */
+async function againOf(id: string): Promise<void> {
+  if (get().model?.id === id) await load(id, me);
 }
 
 /** The verdicts of this device against the server's of the same state: a difference is told, here and there. */

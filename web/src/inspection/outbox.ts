@@ -56,6 +56,8 @@ let failures = 0;
 /** When the device has each change, or has failed to keep it; and where in its database each one is. */
 const stored = new Map<string, Promise<unknown>>();
 const places = new Map<string, number>();
+/** Ids of what the server has acknowledged since this page began. */
+const acknowledged = new Set<string>();
 const placeOf = (p: Pending): number | undefined => p.n ?? places.get(p.change.id);
 
 globalThis.addEventListener?.("online", () => wake());
@@ -77,7 +79,8 @@ export async function open(who: string): Promise<void> {
   const [left, pictures] = await Promise.all([pendings.all(), photoStore.all()]).catch(
     (): [Pending[], Awaited<ReturnType<typeof photoStore.all>>] => [[], []],
   );
-  const here = new Set(get().changes.map((p) => p.change.id));
+  // What the server has said that it has may still be on its way out of the database.
+  const here = new Set([...get().changes.map((p) => p.change.id), ...acknowledged]);
   const found = withSlips(left.filter((p) => !here.has(p.change.id)));
   set({
     changes: [...found, ...get().changes],
@@ -319,6 +322,7 @@ type Fate = { state: string; reason: string | null; waits?: boolean };
 /** Let go of what the server has; write down why the rest was refused. */
 async function settle(sent: Pending[], fates: Map<string, Fate>): Promise<void> {
   const fateOf = (p: Pending) => fates.get(p.change.id);
+  for (const [id, { state }] of fates) if (state !== "refused") acknowledged.add(id);
   set({
     changes: get().changes.flatMap((p) => {
       const fate = fateOf(p);
