@@ -1,5 +1,5 @@
-"""Devices that enter, send, lose answers and hear of each other in any order, held against a model of them: all converge,
-nothing is lost, nothing is kept twice, and what crossed is what no device had seen."""
+"""Devices that enter, send, lose answers and hear of each other in any order, held against a model of them: all
+converge, nothing is lost, nothing is kept twice, and what crossed is what no device had seen."""
 
 import random
 from dataclasses import dataclass, field
