@@ -38,6 +38,14 @@ class WorkDeviceIn(Strict):
     key: Annotated[Base64, AfterValidator(_key)] = Field(max_length=60)
 
 
+class KnownOut(BaseModel):
+    """How much had waited in this browser before it cleared its storage, and has not arrived; heard_at: as it said
+    then."""
+
+    gone: int
+    heard_at: Moment | None
+
+
 class WaitingEntry(Strict):
     id: str = Field(max_length=36)
     inspection_id: str = Field(max_length=36)

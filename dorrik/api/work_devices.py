@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from fastapi import Path, Request
 from sqlalchemy import Connection
 
-from dorrik.api.device_types import EntryFate, WaitingIn, WorkDeviceIn, WorkDeviceOut
+from dorrik.api.device_types import EntryFate, KnownOut, WaitingIn, WorkDeviceIn, WorkDeviceOut
 from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import note, work
@@ -49,18 +49,24 @@ def _listed(connection: Connection, me: Person, devices: list[WorkDevice]) -> li
     ]  # fmt: skip
 
 
-@router.put("/{device_id}", status_code=204)
-def know(request: Request, device_id: _Id, given: WorkDeviceIn) -> None:
+@router.put("/{device_id}")
+def know(request: Request, device_id: _Id, given: WorkDeviceIn) -> KnownOut:
     """This session is on that device, which signs by this key from now on. 409 (`ended`) where the device was ended and
-    still has the key of then."""
+    still has the key of then. Where the session was on another device until now, its browser has cleared what it kept:
+    what had waited there and has not arrived is told."""
     with work(request) as (connection, me):
         key = base64.b64decode(given.key)
+        before = work_devices.on(connection, me.session, me.id)
         try:
             first = work_devices.know(connection, device_id, me.id, me.session, given.name, key)
         except work_devices.EndedError:
             raise ProblemError(409, "ended", ENDED) from None
         if first:
             note(request, connection, me, "device known", given.name)
+        if before in (None, device_id):
+            return KnownOut(gone=0, heard_at=None)
+        (cleared,) = _listed(connection, me, [_there(connection, me, str(before), me.id)])
+        return KnownOut(gone=cleared.waiting, heard_at=cleared.heard_at)
 
 
 @router.put("/{device_id}/waiting", status_code=204)

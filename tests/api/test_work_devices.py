@@ -20,7 +20,7 @@ def known(who, device=None, signs=None):
     """Make a device known; its id."""
     device = device or new_id()
     answer = who.http.put(f"/api/devices/{device}", json={"name": "Tablet, Chromium", "key": signs or key()})
-    assert answer.status_code == 204, answer.text
+    assert answer.status_code == 200, answer.text
     return device
 
 
@@ -133,3 +133,17 @@ def test_nobody_is_told_anything_without_a_session(app):
     http.cookies.set(cookies.SESSION, "nothing")
     for path in ("/api/devices", f"/api/devices/{new_id()}/of/{new_id()}/waiting"):
         assert http.get(path).status_code == 401
+
+
+def test_a_browser_that_cleared_its_storage_is_told_what_is_gone(inspector):
+    inspection = inspector.begin()
+    device = known(inspector)
+    waiting = [inspector.change("inspection", inspection, name, "x") for name in ("condition", "extent")]
+    waits(inspector, device, *((inspection, change) for change in waiting))
+    inspector.send(inspection, waiting[0])
+    told = inspector.http.put(f"/api/devices/{new_id()}", json={"name": "Tablet", "key": key()}).json()
+    assert told["gone"] == 1 and told["heard_at"]
+    # The same device anew has lost nothing but its key.
+    again = new_id()
+    known(inspector, again)
+    assert inspector.http.put(f"/api/devices/{again}", json={"name": "Tablet", "key": key()}).json()["gone"] == 0

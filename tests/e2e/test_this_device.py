@@ -236,3 +236,25 @@ def test_codes_on_one_screen_are_read_by_the_camera_of_another(
         told = f"{entries} {'entry' if entries == 1 else 'entries'} and 0 photos of Ines Pector are on this device now."
         expect(other.get_by_text(told)).to_be_visible()
         expect(other.get_by_text(f"{entries} {'entry' if entries == 1 else 'entries'} arrived")).to_be_visible()
+
+
+CLEAR = """async () => {
+    localStorage.clear();
+    for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name);
+}"""
+
+
+def test_a_browser_that_cleared_what_it_kept_says_what_is_gone(at_work):
+    page = at_work("Cooker", stage="Dead tests")
+    figure(page, "1 Cooker, R1+R2 Ω", "0.1..2")
+    expect(page.get_by_text("1 not accepted")).to_be_visible()
+    for _ in range(200):
+        if [d["waiting"] for d in page.request.get("/api/devices").json()] == [1]:
+            break
+        page.wait_for_timeout(200)
+    page.evaluate(CLEAR)
+    page.goto("/")
+    told = page.get_by_role("alert").filter(has_text="cleared what was kept on this device")
+    expect(told).to_contain_text("One thing had not arrived")
+    told.get_by_role("button", name="Seen").click()
+    expect(told).to_have_count(0)

@@ -120,7 +120,10 @@ function Unlocked() {
   const open = useCallback(() => setLocked(false), []);
   useEffect(() => {
     // Whoever took the mark of it away is asked all the same.
-    void vault().then(({ openVault }) => openVault().then((state) => state === "locked" && setLocked(true)));
+    void vault()
+      .then(({ openVault }) => openVault())
+      .then((state) => state === "locked" && setLocked(true))
+      .catch(() => undefined);
   }, []);
   if (!locked) return <Known />;
   return (
@@ -190,7 +193,7 @@ function useWatch(me: Me): void {
       ]);
       if (!gone) stops.push(tellOfDevice(me), lockWhenIdle(commit));
       // What was taken along for others goes, whichever screen is open.
-      void import("./handover/taken").then(({ openTaken }) => openTaken());
+      void import("./handover/taken").then(({ openTaken }) => openTaken()).catch(() => undefined);
     };
     const calm = setTimeout(() => void begin().catch(() => undefined), LATER);
     return () => {

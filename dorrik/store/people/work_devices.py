@@ -42,6 +42,12 @@ class EndedError(Exception):
     """The device was ended: it needs another key, after signing in again."""
 
 
+def on(connection: Connection, session_id: str, person_id: str) -> str | None:
+    """The device that a session was on until now, as that said of itself."""
+    here = (session.c.id == session_id, session.c.person_id == person_id)
+    return connection.execute(select(session.c.device_id).where(*here)).scalar()
+
+
 def know(connection: Connection, device_id: str, person_id: str, session_id: str, name: str, key: bytes) -> bool:
     """From now on this device is somebody's, and that session is on it; False where it was known before, with a key
     that is replaced now: the device has lost it. Raises EndedError where it comes with the key with which it was

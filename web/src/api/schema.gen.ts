@@ -2540,7 +2540,8 @@ export interface paths {
         /**
          * Know
          * @description This session is on that device, which signs by this key from now on. 409 (`ended`) where the device was ended and
-         *     still has the key of then.
+         *     still has the key of then. Where the session was on another device until now, its browser has cleared what it kept:
+         *     what had waited there and has not arrived is told.
          */
         put: operations["know_api_devices__device_id__put"];
         post?: never;
@@ -6288,6 +6289,17 @@ export interface components {
             so: boolean;
             /** Answered */
             answered: boolean;
+        };
+        /**
+         * KnownOut
+         * @description How much had waited in this browser before it cleared its storage, and has not arrived; heard_at: as it said
+         *     then.
+         */
+        KnownOut: {
+            /** Gone */
+            gone: number;
+            /** Heard At */
+            heard_at: string | null;
         };
         /**
          * LabelView
@@ -28805,11 +28817,13 @@ export interface operations {
         };
         responses: {
             /** @description Successful Response */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["KnownOut"];
+                };
             };
             /** @description Not a request that can be read */
             400: {

@@ -16,7 +16,8 @@ export function CrossingsBanner() {
   const [only] = crossings.fields;
   const [other] = only?.others ?? [];
   if (!count) return null;
-  if (count === 1 && only && other && only.others.length === 1) return <One stands={only.stands} other={other} />;
+  if (count === 1 && only && other && only.others.length === 1)
+    return <One stands={only.stands} other={other} seq={crossings.seq} />;
   return (
     <>
       <Banner
@@ -41,11 +42,11 @@ export function CrossingsBanner() {
 }
 
 /** A single figure: both are said, and either is one tap away. */
-function One({ stands, other }: { stands: Entry; other: Entry }) {
+function One({ stands, other, seq }: { stands: Entry; other: Entry; seq: number }) {
   const decide = useDecide();
   const words = useInWords();
   const { entity, entity_id, field } = stands;
-  const take = ({ value }: Entry) => decide([{ entity, entity_id, field, value }]);
+  const take = ({ value }: Entry) => decide([{ entity, entity_id, field, value }], seq);
   return (
     <Banner
       edge

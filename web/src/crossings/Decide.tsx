@@ -8,7 +8,7 @@ import { type Crossings, type Entry, useDecide } from "./useCrossings";
 import { byWhom, useInWords } from "./words";
 
 export default function Decide({ crossings, close }: { crossings: Crossings; close: () => void }) {
-  const { fields, removals, doubled } = crossings;
+  const { fields, removals, doubled, seq } = crossings;
   return (
     <Dialog title="Choose what stands" close={close} width="52rem">
       <Text mb="3">
@@ -16,13 +16,13 @@ export default function Decide({ crossings, close }: { crossings: Crossings; clo
         you take.
       </Text>
       {doubled.map((pair) => (
-        <Doubled key={pair.second.entity_id} pair={pair} />
+        <Doubled key={pair.second.entity_id} pair={pair} seq={seq} />
       ))}
       {removals.map(({ removed, entered }) => (
-        <Removal key={removed.entity_id} removed={removed} entered={entered} />
+        <Removal key={removed.entity_id} removed={removed} entered={entered} seq={seq} />
       ))}
       {fields.map(({ stands, others }) => (
-        <CrossedField key={stands.entity_id + stands.field} stands={stands} others={others} />
+        <CrossedField key={stands.entity_id + stands.field} stands={stands} others={others} seq={seq} />
       ))}
     </Dialog>
   );
@@ -40,11 +40,11 @@ export function Question({ title, children }: { title: ReactNode; children: Reac
   );
 }
 
-function CrossedField({ stands, others }: { stands: Entry; others: Entry[] }) {
+function CrossedField({ stands, others, seq }: { stands: Entry; others: Entry[]; seq: number }) {
   const decide = useDecide();
   const words = useInWords();
   const { entity, entity_id, field } = stands;
-  const take = ({ value }: Entry) => decide([{ entity, entity_id, field, value }]);
+  const take = ({ value }: Entry) => decide([{ entity, entity_id, field, value }], seq);
   return (
     <Question title={`${words.where(entity_id)} · ${words.label(entity, field)}`}>
       <Grid templateColumns="repeat(auto-fit, minmax(min(14rem, 100%), 1fr))" gap="3">
@@ -97,12 +97,12 @@ export function Choice({ value, line, act, marked, take }: ChoiceProps) {
 }
 
 /** Removed by one while another worked on it: brought back with what was entered, or left out knowingly. */
-function Removal({ removed, entered }: { removed: Entry; entered: Entry[] }) {
+function Removal({ removed, entered, seq }: { removed: Entry; entered: Entry[]; seq: number }) {
   const decide = useDecide();
   const words = useInWords();
   const { entity, entity_id } = removed;
   const what = words.where(entity_id);
-  const say = (value: boolean | null) => decide([{ entity, entity_id, field: "removed", value }]);
+  const say = (value: boolean | null) => decide([{ entity, entity_id, field: "removed", value }], seq);
   return (
     <Question title={`${what} was removed, and worked on`}>
       <Text mb="2">

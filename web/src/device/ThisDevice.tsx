@@ -7,6 +7,8 @@ import type { Me } from "../api/client";
 import { keptWeights } from "../api/kept";
 import { Handover } from "../handover/Handover";
 import { pack, useBag } from "../inspection/bag";
+import { useUnreadable } from "../inspection/device";
+import { useGone } from "../inspection/knownDevice";
 import { lastOpened } from "../inspection/lastOpened";
 import { useOutbox } from "../inspection/outbox";
 import { endRules, startRules, useDeviceRules } from "../judge/device";
@@ -103,17 +105,39 @@ function BagNow({ me }: { me: Me }) {
 function Waits({ me }: { me: Me }) {
   const changes = useOutbox((s) => s.changes);
   const photos = useOutbox((s) => s.photos);
+  const unreadable = useUnreadable((s) => s.entries);
   const mine = changes.filter((p) => (p.author ?? me.id) === me.id);
   const refused = mine.filter((p) => p.refused);
   const pictures = Object.values(photos).filter((why) => !why).length;
+  const gone = useGone();
+  const lost = (
+    <>
+      {gone.gone > 0 && (
+        <Told trouble>
+          <b>The browser cleared what was kept here.</b> {countOf(gone.gone, "thing", "things")} had not arrived when
+          this device was last in touch{gone.since && `, ${moment(gone.since)}`}. A supervisor sees which, under People.
+        </Told>
+      )}
+      {unreadable > 0 && (
+        <Told trouble>
+          {countOf(unreadable, "entry", "entries")} on this device cannot be read any more: the browser lost the key to
+          {unreadable === 1 ? " it" : " them"}.
+        </Told>
+      )}
+    </>
+  );
+  if (!mine.length && !pictures && (gone.gone || unreadable)) return lost;
   if (!mine.length && !pictures) return <Text color="quiet">Everything has arrived at the server.</Text>;
   return (
-    <Text>
-      <b>{countOf(mine.length - refused.length, "entry", "entries")}</b> and{" "}
-      <b>{countOf(pictures, "photo", "photos")}</b> wait
-      {refused.length > 0 && `; ${countOf(refused.length, "entry was", "entries were")} not accepted`}. They are sent as
-      soon as the server answers.
-    </Text>
+    <>
+      {lost}
+      <Text>
+        <b>{countOf(mine.length - refused.length, "entry", "entries")}</b> and{" "}
+        <b>{countOf(pictures, "photo", "photos")}</b> wait
+        {refused.length > 0 && `; ${countOf(refused.length, "entry was", "entries were")} not accepted`}. They are sent
+        as soon as the server answers.
+      </Text>
+    </>
   );
 }
 

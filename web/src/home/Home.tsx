@@ -13,6 +13,7 @@ import { begin } from "../inspection/open";
 import { close as closeOutbox, onlyHere, useOutbox, waiting as waitingHere } from "../inspection/outbox";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
+import { useGone } from "../inspection/knownDevice";
 import { Button, LinkButton } from "../ui/Button";
 import { useNarrow } from "../ui/layout";
 import { loaded } from "../ui/Loaded";
@@ -103,6 +104,7 @@ export default function Home({ me }: { me: Me }) {
       {trouble && <Banner role="alert">{trouble}</Banner>}
       <AsItStood />
       <NewVersion />
+      <Gone />
       {waiting > 0 && (
         <Banner role="status">
           {waiting} {waiting === 1 ? "entry waits" : "entries wait"} on this device and will be sent when the server can
@@ -258,5 +260,17 @@ function Head({ me }: { me: Me }) {
       </Flex>
       {asked && <WaitingAsked waiting={waiting} close={() => setAsked(false)} signOut={() => void signOut()} />}
     </Flex>
+  );
+}
+
+/** The browser cleared what was kept here: what had not arrived is said, once it is known. */
+function Gone() {
+  const { gone, since } = useGone();
+  if (!gone) return null;
+  return (
+    <Banner role="alert" acts={<Button onClick={() => useGone.setState({ gone: 0 })}>Seen</Button>}>
+      <b>This browser cleared what was kept on this device.</b> {gone === 1 ? "One thing" : `${gone} things`} had not
+      arrived when it was last in touch{since && `, ${moment(since)}`}. A supervisor sees which, under People.
+    </Banner>
   );
 }

@@ -1,6 +1,7 @@
 /** What is kept on this device: what the server does not have yet, and who this device is. */
 import Dexie, { type EntityTable } from "dexie";
 import { v7 as uuidv7 } from "uuid";
+import { create } from "zustand";
 import { seal, type Sealed, sealBytes, unseal, unsealBytes } from "../api/vault";
 import type { Pending } from "./types";
 
@@ -53,6 +54,9 @@ class DeviceDatabase extends Dexie {
 
 const database = new DeviceDatabase();
 
+/** Entries on this device that cannot be read any more: their key is gone. */
+export const useUnreadable = create<{ entries: number }>(() => ({ entries: 0 }));
+
 /** The change before has its place. */
 let before: Promise<unknown> = Promise.resolve();
 
@@ -70,7 +74,8 @@ export const pendings = {
         return pending && { ...pending, n: row.n };
       }),
     );
-    // What cannot be read any more, as after the vault was lost, stays where it is: nothing is thrown away here.
+    // What cannot be read any more, as after the vault was lost, stays where it is and is said.
+    useUnreadable.setState({ entries: read.filter((pending) => pending === undefined).length });
     return read.filter((pending) => pending !== undefined);
   },
   /** Keep a change, and let go of what it replaces; returns where it is. They lie here in the order in which they were

@@ -1,4 +1,5 @@
 /** This device, known to the server: by a key of its own, and by what waits here, so that a lost one can be named. */
+import { create } from "zustand";
 import { api, answer, type Me, Refused } from "../api/client";
 import { makeSigningKey, signFor } from "../api/vault";
 import { program } from "../ui/agent";
@@ -10,6 +11,9 @@ import { reach } from "./transport";
 const CALM = 3000;
 /** So much of it is named. */
 const MOST = 2000;
+
+/** What had waited here before the browser cleared its storage, and is gone; since: when it was last told of. */
+export const useGone = create<{ gone: number; since: string | null }>(() => ({ gone: 0, since: null }));
 
 /** Tell the server of this device from now on; returns what ends it. */
 export function tellOfDevice(me: Me): () => void {
@@ -68,8 +72,9 @@ async function hear(me: Me, waits: Awaited<ReturnType<typeof waitsFor>>): Promis
   }
   const key = await makeSigningKey(me.id);
   if (!key) return;
-  await answer(
+  const { gone, heard_at } = await answer(
     api.PUT("/api/devices/{device_id}", { params, body: { name: program(navigator.userAgent).slice(0, 80), key } }),
   );
+  if (gone) useGone.setState({ gone, since: heard_at });
   await tell();
 }

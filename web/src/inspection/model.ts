@@ -225,6 +225,14 @@ export const outOf = (pending: Pending, fate: { reason: string | null; waits?: b
   waits: fate.waits ?? false,
 });
 
+/** The same change, meant for a correction of that issue of the report. */
+export const asCorrection = ({ n, inspectionId, author, change }: Pending, issue: number): Pending => ({
+  ...(n !== undefined && { n }),
+  inspectionId,
+  author,
+  change: { ...change, issue },
+});
+
 /** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
 export function receive(
   model: Model,

@@ -76,8 +76,18 @@ outbox.readAlong({
     const now = get().model;
     if (now?.id !== id) return;
     const changes = sent.map((p) => p.change);
-    const { model: next, gap } = model.receive(now, receipt, changes, judged);
+    const { model: received, gap } = model.receive(now, receipt, changes, judged);
+    // The report was issued a moment ago: whoever goes on in touch with the server is told so, and works on a correction.
+    const goesOn = (p: Pending) => !!p.waits && outbox.wasInTouch(p.change.id);
+    const meant = new Set(received.pending.filter(goesOn).map((p) => p.change.id));
+    const pending = received.pending.map((p) => (meant.has(p.change.id) ? model.asCorrection(p, receipt.issue) : p));
+    const next = { ...received, pending };
     set({ model: next, asOf: null, error: null });
+    if (meant.size) {
+      const said = `Issue ${receipt.issue} was signed a moment ago. What you enter now is for a correction.`;
+      void import("../ui/toaster").then(({ tell }) => tell(said)).catch(() => undefined);
+      setTimeout(() => void outbox.sendAsCorrection(id, receipt.issue, (change) => meant.has(change)), 0);
+    }
     own.settled(id, receipt.results);
     if (isLifted(now, next)) await load(id, me);
     // What had arrived before may have been written over since, and was laid on top here: what stands is asked for.
@@ -220,10 +230,14 @@ export function setField(place: Place | Making, value: Value, { remember = true,
   }
 }
 
-/** Enter several things as they are, also where the same stands already: who enters it has seen what stands. */
-export function enter(written: readonly { entity: string; entity_id: string; field: string; value?: unknown }[]): void {
+/** Enter several things as they are, also where the same stands already: who enters it has seen what stands.
+ * seen: the sequence number of what they looked at. */
+export function enter(
+  written: readonly { entity: string; entity_id: string; field: string; value?: unknown }[],
+  seen: number,
+): void {
   for (const { entity, entity_id: id, field, value } of written)
-    append(entity as Kind, id, [[field, (value ?? null) as Value]]);
+    append(entity as Kind, id, [[field, (value ?? null) as Value]], null, seen);
 }
 
 /** Make an entity in its parent, with its first fields; returns its id. */
@@ -297,12 +311,15 @@ function append(
   id: string,
   fields: readonly (readonly [field: string, value: Value])[],
   origin: Kept["origin"] = null,
+  seen = Number.POSITIVE_INFINITY,
 ): void {
   const current = get().model;
   if (!current) return;
+  const based_on = Math.min(current.seq, seen);
   const from = {
     ...(origin?.instrumentId && { instrument_id: origin.instrumentId, read_at: origin.at ?? null }),
     ...(origin?.readBy && { read_by: origin.readBy }),
+    based_on,
   };
   const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value, from));
   // On its way before it is drawn: the server is at it while the page draws.
@@ -317,7 +334,7 @@ function pendingOf(
   id: string,
   field: string,
   value: Value,
-  from: Pick<Change, "instrument_id" | "read_at" | "read_by">,
+  from: Pick<Change, "instrument_id" | "read_at" | "read_by" | "based_on">,
 ): Pending {
   const change = {
     id: uuidv7(),
@@ -325,7 +342,6 @@ function pendingOf(
     entity_id: id,
     field,
     value,
-    based_on: current.seq,
     made_at: new Date().toISOString(),
     device: deviceId(),
     issue: current.issue,

@@ -7,7 +7,7 @@ import { create } from "zustand";
 import { Refused, type Schemas } from "../api/client";
 import { untilOpen } from "../api/vault";
 import { courier } from "./courier";
-import { outOf } from "./model";
+import { asCorrection, outOf } from "./model";
 import { pendings, photoStore, type WaitingPhoto } from "./device";
 import * as slips from "./slips";
 import { reach, sendChanges, sendPhoto, signedIn } from "./transport";
@@ -56,6 +56,10 @@ let failures = 0;
 /** When the device has each change, or has failed to keep it; and where in its database each one is. */
 const stored = new Map<string, Promise<unknown>>();
 const places = new Map<string, number>();
+/** Ids of what was made while the server answered, and was sent at once. */
+const inTouch = new Set<string>();
+/** Was this made, and sent, in touch with the server? Whoever made it is told at once what came in between. */
+export const wasInTouch = (id: string): boolean => inTouch.has(id);
 /** Ids of what the server has acknowledged since this page began. */
 const acknowledged = new Set<string>();
 const placeOf = (p: Pending): number | undefined => p.n ?? places.get(p.change.id);
@@ -165,6 +169,7 @@ export function put(made: readonly Pending[]): void {
     written = slips.keep({ pending, replaces }) && written;
     replaces.forEach(slips.drop);
     stored.set(pending.change.id, store(pending, replaced));
+    if (reach() === "ok") inTouch.add(pending.change.id);
   }
   // On its way before the page is drawn with it: before whoever looks on is told.
   if (written) queueMicrotask(() => changes.wake());
@@ -193,15 +198,14 @@ async function store(pending: Pending, replaced: Pending[]): Promise<void> {
 }
 
 /** What waits of an inspection, since its report was issued before it arrived, is meant for a correction: it goes now. */
-export async function sendAsCorrection(inspectionId: string, issue: number): Promise<void> {
-  const meant = changesOf(inspectionId).filter((p) => p.waits);
+export async function sendAsCorrection(
+  inspectionId: string,
+  issue: number,
+  only: (id: string) => boolean = () => true,
+): Promise<void> {
+  const meant = changesOf(inspectionId).filter((p) => p.waits && only(p.change.id));
   const ids = new Set(meant.map((p) => p.change.id));
-  const told = ({ n, inspectionId: of, author: by, change }: Pending): Pending => ({
-    ...(n !== undefined && { n }),
-    inspectionId: of,
-    author: by,
-    change: { ...change, issue },
-  });
+  const told = (p: Pending) => asCorrection(p, issue);
   set({ changes: get().changes.map((p) => (ids.has(p.change.id) ? told(p) : p)) });
   for (const p of meant) {
     const at = placeOf(p);
@@ -292,6 +296,7 @@ async function sendNext(): Promise<"sent" | "nothing" | "later"> {
 /** The batch did not get through: wait and try again, in smaller parts where the server itself failed on it. */
 async function failed(error: unknown, sent: Pending[], id: string): Promise<"sent" | "nothing" | "later"> {
   const status = error instanceof Refused ? error.status : 0;
+  for (const p of sent) inTouch.delete(p.change.id);
   if (status === 401) return "nothing";
   if (status === 500 || status === 413) {
     atOnce = 1;
@@ -323,6 +328,7 @@ type Fate = { state: string; reason: string | null; waits?: boolean };
 async function settle(sent: Pending[], fates: Map<string, Fate>): Promise<void> {
   const fateOf = (p: Pending) => fates.get(p.change.id);
   for (const [id, { state }] of fates) if (state !== "refused") acknowledged.add(id);
+  for (const { change } of sent) if (acknowledged.has(change.id)) inTouch.delete(change.id);
   set({
     changes: get().changes.flatMap((p) => {
       const fate = fateOf(p);

@@ -1,4 +1,5 @@
 /** Photos on this device: shrunk, named by their content, kept here until the server has them. */
+import { room } from "../api/application";
 import { keptPicture } from "../api/kept";
 import { photoStore } from "../inspection/device";
 import { keepPicture } from "./harmless";
@@ -96,7 +97,20 @@ export async function takeIn(
       troubles.push(error instanceof Unusable ? error.message : "This device has no room to keep the photo.");
     }
   }
-  return troubles;
+  const little = await littleRoom();
+  return little ? [...troubles, little] : troubles;
+}
+
+/** So much room is left for photos before it is said, bytes; and what one weighs. */
+const LITTLE = 300_000_000;
+const ONE = 600_000;
+
+/** That room is short on this device, in photos; nothing while there is enough. */
+async function littleRoom(): Promise<string | null> {
+  const found = await room().catch(() => null);
+  const left = found ? found.whole - found.used : Number.POSITIVE_INFINITY;
+  if (left > LITTLE) return null;
+  return `This device has room for about ${Math.max(0, Math.floor(left / ONE))} more photos. Let them be sent, or make room.`;
 }
 
 /** What a photo is pinned to, and what it shows of that: a defect, an overview. */
