@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 
-from sqlalchemy import Connection, and_, bindparam, or_, select
+from sqlalchemy import Connection, and_, bindparam, func, or_, select
 
 from dorrik.core.basics.record import record
 from dorrik.core.inspection.crossed_entries import (
@@ -54,12 +54,24 @@ def crossings(connection: Connection, kept: KeptInspection) -> Crossings:
 
 
 def _fields(connection: Connection, kept: KeptInspection) -> tuple[CrossedEntry, ...]:
-    places = connection.execute(_CROSSED, {"inspection_id": kept.id}).all()
+    """Values are asked for only where entries crossed: of a journal of thousands that is few or none."""
     gone = _out_of_sight(kept)
-    ids = {row.entity_id for row in places} - gone
-    of_fields = {(row.entity_id, row.field) for row in places}
-    entries = [one for one in _entries(connection, kept.id, ids) if (one.entity_id, one.field) in of_fields]
-    return crossed(entries)
+    met = [one for one in crossed(_without_values(connection, kept.id)) if one.stands.entity_id not in gone]
+    seqs = [entry.seq for one in met for entry in (one.stands, *one.others)]
+    if not seqs:
+        return ()
+    rows = connection.execute(_OF_SEQS, {"inspection_id": kept.id, "seqs": seqs})
+    return crossed(Entry(*row) for row in rows)
+
+
+def _without_values(connection: Connection, inspection_id: str) -> Iterable[Entry]:
+    """Entries of fields that more than one device wrote, each as if its value were its own: the database looks for the
+    fields, since fetching a row costs more than looking at it there."""
+    for row in connection.execute(_BY_SEVERAL, {"inspection_id": inspection_id}):
+        yield Entry(
+            row.seq, row.entity, row.entity_id, row.field, row.seq, row.based_on, row.made_at, row.author_id,
+            row.device,
+        )  # fmt: skip
 
 
 def _removals(connection: Connection, kept: KeptInspection) -> tuple[CrossedRemoval, ...]:
@@ -96,7 +108,6 @@ def _entries(connection: Connection, inspection_id: str, entity_ids: Iterable[st
 
 
 _c = journal.c
-_other, _later = journal.alias("other"), journal.alias("later")
 _OF_ENTITIES = (
     select(
         _c.seq, _c.entity, _c.entity_id, _c.field, _c.value, _c.based_on, _c.made_at, _c.author_id, _c.device
@@ -104,34 +115,21 @@ _OF_ENTITIES = (
     .where(_c.inspection_id == bindparam("inspection_id"), _c.entity_id.in_(bindparam("ids", expanding=True)))
     .order_by(_c.seq)
 )  # fmt: skip
-#: Fields whose last entry came after one of another device that it had not seen: by the index of fields alone, but for
-#: the few entries that were made while others came.
-_CROSSED = (
+_OF_SEQS = (
+    select(_c.seq, _c.entity, _c.entity_id, _c.field, _c.value, _c.based_on, _c.made_at, _c.author_id, _c.device)
+    .where(_c.inspection_id == bindparam("inspection_id"), _c.seq.in_(bindparam("seqs", expanding=True)))
+    .order_by(_c.seq)
+)
+_several = (
     select(_c.entity_id, _c.field)
-    .where(
-        _c.inspection_id == bindparam("inspection_id"),
-        _c.based_on < _c.seq - 1,
-        _c.field.not_in(UNASKED),
-        select(_other.c.seq)
-        .where(
-            _other.c.inspection_id == _c.inspection_id,
-            _other.c.entity_id == _c.entity_id,
-            _other.c.field == _c.field,
-            _other.c.seq > _c.based_on,
-            _other.c.seq < _c.seq,
-            or_(_other.c.author_id != _c.author_id, _other.c.device != _c.device),
-        )
-        .exists(),
-        ~select(_later.c.seq)
-        .where(
-            and_(
-                _later.c.inspection_id == _c.inspection_id,
-                _later.c.entity_id == _c.entity_id,
-                _later.c.field == _c.field,
-                _later.c.seq > _c.seq,
-            )
-        )
-        .exists(),
-    )
-    .distinct()
+    .where(_c.inspection_id == bindparam("inspection_id"), _c.field.not_in(UNASKED))
+    .group_by(_c.entity_id, _c.field)
+    .having(or_(func.min(_c.device) != func.max(_c.device), func.min(_c.author_id) != func.max(_c.author_id)))
+    .subquery()
+)
+_BY_SEVERAL = (
+    select(_c.seq, _c.entity, _c.entity_id, _c.field, _c.based_on, _c.made_at, _c.author_id, _c.device)
+    .join_from(journal, _several, and_(_several.c.entity_id == _c.entity_id, _several.c.field == _c.field))
+    .where(_c.inspection_id == bindparam("inspection_id"))
+    .order_by(_c.seq)
 )
