@@ -1,4 +1,4 @@
-"""What two devices entered without seeing each other, for whoever decides what stands."""
+"""What two devices entered without seeing each other, for whoever decides which is kept."""
 
 from collections.abc import Iterable
 

@@ -79,7 +79,7 @@ def undecided(connection: Connection, kept: KeptInspection) -> tuple[Hindrance, 
     if not count:
         return ()
     where = "At one place" if count == 1 else f"At {count} places"
-    text = f"{where} two devices entered different things without seeing each other: choose what stands."
+    text = f"{where} two devices entered different things without seeing each other: choose what to keep."
     return (Hindrance("must", "report", text),)
 
 

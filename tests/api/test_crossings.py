@@ -123,9 +123,9 @@ def test_nothing_is_signed_or_issued_over_what_nobody_decided(inspector, supervi
     enter(second, inspection, ("circuit", circuit, "designation", "Oven"), based_on=here)
     refused = submit(inspector, inspection)
     assert refused.status_code == 422
-    assert "choose what stands" in refused.json()["message"]
+    assert "choose what to keep" in refused.json()["message"]
     points = inspector.http.get(f"/api/inspections/{inspection}/preview").json()["points"]
-    assert [p["level"] for p in points if "choose what stands" in p["text"]] == ["must"]
+    assert [p["level"] for p in points if "choose what to keep" in p["text"]] == ["must"]
     enter(inspector, inspection, ("circuit", circuit, "designation", "Oven"), based_on=seq_of(inspector, inspection))
     assert submit(inspector, inspection).status_code == 200
     assert authorise(supervisor, inspection).status_code == 201

@@ -64,8 +64,8 @@ def test_a_board_that_both_recorded_becomes_one(at_work, signed_in, firm):
     back(one)
     back(other)
 
-    other.get_by_role("button", name="Choose what stands").click()
-    asked = other.get_by_role("dialog", name="Choose what stands")
+    other.get_by_role("button", name="Choose what to keep").click()
+    asked = other.get_by_role("dialog", name="Choose what to keep")
     expect(asked).to_contain_text("One board, or two?")
     expect(asked).to_contain_text("Ines Pector")
     # Nothing is joined before it is said what stands where the two differ.
@@ -79,7 +79,7 @@ def test_a_board_that_both_recorded_becomes_one(at_work, signed_in, firm):
     expect(asked).to_have_count(0)
     all_kept(other)
     for page in (one, other):
-        expect(page.get_by_role("button", name="Choose what stands")).to_have_count(0)
+        expect(page.get_by_role("button", name="Choose what to keep")).to_have_count(0)
         stage(page, "Dead tests")
         expect(cell(page, "1 Cooker, R1+R2 Ω")).to_have_count(1)
 
@@ -96,8 +96,8 @@ def test_figures_on_a_circuit_that_was_taken_out_are_brought_back_with_a_tap(at_
     assert sent.ok
     expect(cell(other, "1 Cooker, R1+R2 Ω")).to_have_count(0)
     back(one)
-    one.get_by_role("button", name="Choose what stands").click()
-    asked = one.get_by_role("dialog", name="Choose what stands")
+    one.get_by_role("button", name="Choose what to keep").click()
+    asked = one.get_by_role("dialog", name="Choose what to keep")
     expect(asked).to_contain_text("was removed, and worked on")
     expect(asked).to_contain_text("0.19")
     asked.get_by_role("button", name="Bring 1 Cooker back").click()

@@ -25,7 +25,7 @@ export function CrossingsBanner() {
         role="status"
         acts={
           <Button size="sm" variant="action" onClick={() => setOpen(true)}>
-            Choose what stands
+            Choose what to keep
           </Button>
         }
       >
@@ -34,7 +34,7 @@ export function CrossingsBanner() {
             ? "At one place two devices entered different things."
             : `At ${count} places two devices entered different things.`}
         </b>{" "}
-        Neither saw the other. The last to arrive stands until you choose.
+        Neither saw the other. The last to arrive is used until you choose.
       </Banner>
       {open && <Decide crossings={crossings} close={() => setOpen(false)} />}
     </>
@@ -66,7 +66,7 @@ function One({ stands, other, seq }: { stands: Entry; other: Entry; seq: number 
         {words.where(entity_id)}, {words.label(entity, field)}: {words.value(stands.value)} or{" "}
         {words.value(other.value)}?
       </b>{" "}
-      {words.value(stands.value)} stands ({byWhom(stands)}); {words.value(other.value)} was entered without seeing it (
+      {words.value(stands.value)} is used ({byWhom(stands)}); {words.value(other.value)} was entered without seeing it (
       {byWhom(other)}).
     </Banner>
   );

@@ -10,7 +10,7 @@ import { byWhom, useInWords } from "./words";
 export default function Decide({ crossings, close }: { crossings: Crossings; close: () => void }) {
   const { fields, removals, doubled, seq } = crossings;
   return (
-    <Dialog title="Choose what stands" close={close} width="52rem">
+    <Dialog title="Choose what to keep" close={close} width="52rem">
       <Text mb="3">
         Two devices worked here without seeing each other. Nothing is lost: both entries stay in the history, whichever
         you take.
@@ -52,7 +52,7 @@ function CrossedField({ stands, others, seq }: { stands: Entry; others: Entry[];
           <Choice
             key={entry.made_at + entry.author + String(at)}
             value={words.value(entry.value)}
-            line={byWhom(entry) + (at === 0 ? " · stands now" : "")}
+            line={byWhom(entry) + (at === 0 ? " · used now" : "")}
             act={at === 0 ? "Keep this" : "Take this"}
             marked={at === 0}
             take={() => take(entry)}

@@ -59,7 +59,7 @@ export function Doubled({ pair, seq }: { pair: Pair; seq: number }) {
           </Box>
         ))}
       </Grid>
-      {differs.length > 0 && <Text mb="2">If they are one, choose what stands where the two differ:</Text>}
+      {differs.length > 0 && <Text mb="2">If they are one, choose what to keep where the two differ:</Text>}
       {differs.map((one) => (
         <Box key={keyOf(one)} mb="3">
           <Text mb="1">{words.label(one.entity, one.field)}</Text>
