@@ -4,14 +4,16 @@ import { loadPyodide } from "pyodide";
 import { coreFiles } from "./core-files.mjs";
 
 const PLACE = "/rules";
-/** What the worker calls (src/deviceRules/worker.ts). The collector looks through everything again and again otherwise,
+/** What the worker calls (src/judge/worker.ts). A device has no files: every table is read before its memory is packed. The collector looks through everything again and again otherwise,
  * and finds nothing: what a judge lets go of it takes apart by itself. */
 const START = `
 import sys
 sys.path.insert(0, "${PLACE}")
 import gc
 gc.set_threshold(200_000, 20, 1_000)
+from dorrik.core.book import reference
 from dorrik.core.judging.device_judge import DeviceJudge
+reference.read_all()
 `;
 /** Judges what has everything in it once, so that all that is imported, read and compiled on the way is there. */
 const WARM_UP = `

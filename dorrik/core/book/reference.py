@@ -173,6 +173,18 @@ def toml(name: str) -> dict[str, Any]:
     return tomllib.loads(_text(f"{name}.toml"))
 
 
+def read_all() -> None:
+    """Read every table now: for where there are no files later, as on a device that takes over what was read."""
+    for folder, _, names in os.walk(DATA):
+        for name in names:
+            stem, ending = os.path.splitext(os.path.relpath(os.path.join(folder, name), DATA))
+            if ending == ".csv":
+                printed(stem.replace(os.sep, "/"))
+                source(stem.replace(os.sep, "/"))
+            elif ending == ".toml":
+                toml(stem.replace(os.sep, "/"))
+
+
 def _text(name: str) -> str:
     with open(os.path.join(DATA, *name.split("/")), encoding="utf-8") as file:
         return file.read()

@@ -62,6 +62,22 @@ def test_the_rules_on_a_device_say_letter_by_letter_what_the_servers_say():
     assert [seed for seed in range(HOMES) if told[seed] != here(every[seed])] == []
 
 
+def test_a_device_needs_no_file_for_any_table():
+    """It has none: what was not read before its memory was packed would be missed where a circuit first asks for it."""
+    asked = (
+        "import os; assert not os.path.exists('/rules')\n"
+        "from dorrik.core.book import reference; reference.read_all(); print('read')"
+    )
+    script = (
+        "import { packedPython } from './rules/packed.mjs'; const python = await packedPython();"
+        f"python.runPython({json.dumps(asked)}); process.exit(0);"
+    )
+    done = subprocess.run(
+        ["node", "--input-type=module", "-e", script], cwd=WEB, capture_output=True, text=True, check=False
+    )
+    assert done.stdout.strip() == "read", done.stderr[-2000:]
+
+
 def test_what_is_packed_is_the_edition_that_the_server_judges_by(packed):
     assert packed["edition"] == edition()
     folder = WEB / "dist-rules" / packed["folder"]
