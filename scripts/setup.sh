@@ -114,7 +114,7 @@ if [ ! -e "$build_stamp" ]; then
 fi
 
 # 5. The rules as devices take them.
-rules_stamp=web/dist-rules/.dorrik-$(find dorrik/core dorrik/__init__.py web/rules web/package-lock.json -type f -not -path '*/.*' -not -path '*/__pycache__/*' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-16)
+rules_stamp=web/dist-rules/.dorrik-$(find dorrik/core dorrik/report dorrik/pictures dorrik/__init__.py web/rules web/package-lock.json -type f -not -path '*/.*' -not -path '*/__pycache__/*' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-16)
 if [ ! -e "$rules_stamp" ]; then
   say "packing the rules for devices"
   (cd web && npm run rules --silent)

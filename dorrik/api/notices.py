@@ -17,9 +17,11 @@ from dorrik.api.routing import router as make_router
 from dorrik.api.work import must, note, work
 from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.journal import blind
-from dorrik.report import board_chart, danger_notice, label_sheet, mail, set_aside_letter
+from dorrik.report import board_chart, label_sheet, mail, press
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
+from dorrik.report.letters import danger_notice
+from dorrik.report.letters import set_aside as left_aside
 from dorrik.store.database.engine import now
 from dorrik.store.inspections import inspections, judging
 from dorrik.store.inspections.listing import due
@@ -40,14 +42,14 @@ _NOTHING: dict[int | str, dict[str, Any]] = {409: {"model": Problem}}
 def printed(request: Request, inspection_id: str, observation_id: str) -> Response:
     """The notice of a danger as things stand; 409 where the observation is not C1."""
     said, paper, _ = _said(request, inspection_id, observation_id)
-    return download(danger_notice.letter(said, paper), "notice-of-danger.pdf", "application/pdf")
+    return download(press.facts_letter(said, paper.issued_on), "notice-of-danger.pdf", "application/pdf")
 
 
 @router.post("/{inspection_id}/observations/{observation_id}/notice", responses={**_NOTHING, 422: {"model": Problem}})
 def mailed(request: Request, inspection_id: str, observation_id: str, given: SendIn) -> Sent:
     """Mail the notice of a danger."""
     said, paper, me = _said(request, inspection_id, observation_id)
-    pdf = mail.Attachment("notice-of-danger.pdf", danger_notice.letter(said, paper))
+    pdf = mail.Attachment("notice-of-danger.pdf", press.facts_letter(said, paper.issued_on))
     about = f"observation {observation_id}"
     return _mailed(request, me, "danger notice", inspection_id, about, given.to, said, paper, pdf)
 
@@ -60,14 +62,14 @@ def mailed(request: Request, inspection_id: str, observation_id: str, given: Sen
 def set_aside(request: Request, inspection_id: str) -> Response:
     """The letter on what is left disconnected or out of scope, as things stand; 409 where nothing is."""
     said, paper, _ = _set_aside(request, inspection_id)
-    return download(set_aside_letter.letter(said, paper), "left-by-agreement.pdf", "application/pdf")
+    return download(press.facts_letter(said, paper.issued_on), "left-by-agreement.pdf", "application/pdf")
 
 
 @router.post("/{inspection_id}/set-aside", responses={**_NOTHING, 422: {"model": Problem}})
 def set_aside_mailed(request: Request, inspection_id: str, given: SendIn) -> Sent:
     """Mail the letter on what is left disconnected or out of scope."""
     said, paper, me = _set_aside(request, inspection_id)
-    pdf = mail.Attachment("left-by-agreement.pdf", set_aside_letter.letter(said, paper))
+    pdf = mail.Attachment("left-by-agreement.pdf", press.facts_letter(said, paper.issued_on))
     return _mailed(request, me, "set-aside letter", inspection_id, "set aside", given.to, said, paper, pdf)
 
 
@@ -117,8 +119,8 @@ def _set_aside(request: Request, inspection_id: str) -> tuple[dict[str, Any], Is
         paper = on_paper(connection, me, 0, now().date())
         inspection, judgement = judging.judged(connection, kept)
     try:
-        return set_aside_letter.words(inspection, judgement, paper), paper, me
-    except set_aside_letter.NothingSetAside as error:
+        return left_aside.words(inspection, judgement, paper), paper, me
+    except left_aside.NothingSetAside as error:
         raise ProblemError(409, "nothing-set-aside", str(error)) from None
 
 

@@ -12,8 +12,9 @@ from dorrik.api.problems import RESPONSES, ProblemError, not_found
 from dorrik.api.routing import router as make_router
 from dorrik.api.work import work
 from dorrik.journal import share
-from dorrik.report import operator_letter as letters
+from dorrik.report import press
 from dorrik.report.issue import on_paper
+from dorrik.report.letters import network_operator
 from dorrik.store.database.engine import now
 from dorrik.store.inspections import inspections, judging, shared_intakes
 
@@ -45,11 +46,13 @@ def operator_letter(
     with tempfile.TemporaryDirectory(prefix="dorrik-letter-") as folder:
         try:
             said = (
-                letters.content(inspection, judgement, paper)
+                network_operator.of_ze(inspection, judgement, paper)
                 if rung is None
-                else letters.of_call(inspection, judgement, paper, rung, others, shown_in(request, me, Path(folder)))
+                else network_operator.of_call(
+                    inspection, judgement, paper, rung, others, shown_in(request, me, Path(folder))
+                )
             )
-        except letters.NoCause as error:
+        except network_operator.NoCause as error:
             raise ProblemError(409, "no-cause", str(error)) from None
-        letter = letters.letter(said, paper.issued_on)
+        letter = press.facts_letter(said, paper.issued_on)
     return download(letter, f"operator-{inspection.reference or 'letter'}.pdf", "application/pdf")

@@ -10,9 +10,10 @@ from sqlalchemy import Connection
 from dorrik.core.work.beginning import from_job
 from dorrik.core.work.register import REPAIRS, begun
 from dorrik.office.estimates import Estimate, estimate
-from dorrik.report import job_letters
+from dorrik.report import press
 from dorrik.report.content import Issue
 from dorrik.report.issue import on_paper
+from dorrik.report.letters import before_the_job
 from dorrik.store.database.engine import now
 from dorrik.store.firm import firm_paper
 from dorrik.store.firm.firm_rules import rules
@@ -121,16 +122,16 @@ class Letters:
         """What a letter says, by part."""
         job, home = self.file.job.values, self.file.home.values
         if which == "power-off":
-            return job_letters.power_off_notice(home, job, self.paper)
+            return before_the_job.power_off_notice(home, job, self.paper)
         price = f"{self.estimate.currency}{self.estimate.price:,.2f}"
         installations = [entry.values for entry in self.file.installations]
-        return job_letters.confirmation(
+        return before_the_job.confirmation(
             self.file.client.values, home, job, installations, price, self.estimate.minutes, self.paper
         )
 
     def pdf(self, which: Which) -> bytes:
         """A letter as a tagged PDF."""
-        return job_letters.letter(self.words(which), self.paper)
+        return press.facts_letter(self.words(which), self.paper.issued_on)
 
 
 def letters(connection: Connection, me: Person, job_id: str) -> Letters | None:

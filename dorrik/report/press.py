@@ -194,3 +194,8 @@ def letter(name: str, content: dict[str, Any], on: date) -> bytes:
     """
     with _letters.one() as typesetter:
         return typesetter.do({"what": "letter", "name": name, "content": content, "on": on.isoformat()})[1]
+
+
+def facts_letter(content: dict[str, Any], on: date) -> bytes:
+    """A letter of facts (`report.letters`) as PDF. Raises TypesettingTooLarge or TypesettingLate."""
+    return letter("facts_letter", content, on)

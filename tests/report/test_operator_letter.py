@@ -11,7 +11,8 @@ from dorrik.core.inspection import document
 from dorrik.core.inspection.network_operator import faults
 from dorrik.core.judging.judgement import judge
 from dorrik.report.content import Issue
-from dorrik.report.operator_letter import NoCause, content, letter, of_call
+from dorrik.report.letters.network_operator import NoCause, of_call, of_ze
+from dorrik.report.press import facts_letter
 from tests.core.homes import cottage, spoilt
 
 PAPER = Issue(0, date(2026, 11, 23), "Ines Pector", "inspector", "Firm & Sons", "1 Test Quay", "0")
@@ -23,7 +24,7 @@ def written(home):
 
 
 def test_it_names_the_place_the_figure_and_what_is_usual():
-    said = content(*written(spoilt(ze_ohm="0.61")), PAPER)
+    said = of_ze(*written(spoilt(ze_ohm="0.61")), PAPER)
     facts = {fact["label"]: fact["value"] for fact in said["facts"]}
     assert facts["Address of the supply"] == "1 Lookout Row"
     assert facts["Ze, line to the supply's earth"] == "0.61 Ω"
@@ -33,18 +34,18 @@ def test_it_names_the_place_the_figure_and_what_is_usual():
 
 
 def test_it_does_not_claim_what_was_not_done():
-    said = content(*written(spoilt(ze_ohm="0.61", ze_parallel_removed=None)), PAPER)
+    said = of_ze(*written(spoilt(ze_ohm="0.61", ze_parallel_removed=None)), PAPER)
     assert "not recorded" in said["body"][0]
 
 
 @pytest.mark.parametrize("home", [cottage(), spoilt(ze_ohm=None), spoilt(earthing="TT", ze_ohm="1800")])
 def test_without_a_cause_there_is_no_letter(home):
     with pytest.raises(NoCause):
-        content(*written(home), PAPER)
+        of_ze(*written(home), PAPER)
 
 
 def test_the_pdf_holds_every_word():
-    pdf = PdfReader(BytesIO(letter(content(*written(spoilt(ze_ohm="OL")), PAPER), PAPER.issued_on)))
+    pdf = PdfReader(BytesIO(facts_letter(of_ze(*written(spoilt(ze_ohm="OL")), PAPER), PAPER.issued_on)))
     text = pdf.pages[0].extract_text()
     assert len(pdf.pages) == 1
     for word in ("Firm & Sons", "1 Lookout Row", "OL", "on hold", "23 November 2026", "BS 7671:2018"):
@@ -110,6 +111,6 @@ def test_photos_of_the_origin_go_with_the_letter(tmp_path):
     inspection, judgement, rung = rung_from(home)
     said = of_call(inspection, judgement, PAPER, rung, photos=lambda sha256, size: str(picture))
     assert [photo["caption"] for photo in said["photos"]] == [f"As found: Head {n}" for n in range(1, 5)]
-    pdf = PdfReader(BytesIO(letter(said, PAPER.issued_on)))
+    pdf = PdfReader(BytesIO(facts_letter(said, PAPER.issued_on)))
     assert sum(len(page.images) for page in pdf.pages) >= 1
     assert "As found: Head 1" in " ".join("".join(page.extract_text() for page in pdf.pages).split())

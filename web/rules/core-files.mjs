@@ -20,8 +20,7 @@ function* walk(folder) {
 }
 
 /** Name (as in the package) and content of each file, in the order of their names. */
-export function coreFiles() {
-  const paths = [join(ROOT, "dorrik/__init__.py"), ...walk(join(ROOT, "dorrik/core"))];
+function read(paths) {
   const files = paths.map((path) => ({
     name: relative(ROOT, path).split(sep).join("/"),
     content: readFileSync(path),
@@ -29,8 +28,25 @@ export function coreFiles() {
   return files.sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
 }
 
+export const coreFiles = () => read([join(ROOT, "dorrik/__init__.py"), ...walk(join(ROOT, "dorrik/core"))]);
+
+/** What words drafts of papers on a device. It judges nothing, so that it makes no other edition. */
+const PAPERS = ["report/__init__.py", "report/device_papers.py", "report/drawn.py", "report/qr_code.py"];
+const PICTURES = ["pictures/__init__.py", "pictures/drawn_marks.py"];
+const ROOMS = ["report/content", "report/letters"];
+
+export const paperFiles = () =>
+  read([
+    ...[...PAPERS, ...PICTURES].map((name) => join(ROOT, "dorrik", name)),
+    ...ROOMS.flatMap((room) => [...walk(join(ROOT, "dorrik", room))]),
+  ]);
+
 export function edition(files = coreFiles()) {
+  return digest(files).slice(0, 16);
+}
+
+export function digest(files) {
   const hash = createHash("sha256");
   for (const { name, content } of files) hash.update(`${name}\0${content.length}\0`).update(content);
-  return hash.digest("hex").slice(0, 16);
+  return hash.digest("hex");
 }

@@ -6,6 +6,11 @@ import { packedPython } from "./packed.mjs";
 
 const answer = (await packedPython()).globals.get("answer");
 const digest = (text) => createHash("sha256").update(text).digest("hex");
+// What Python says of an error, without the source of everything that it went through.
+process.on("uncaughtException", (error) => {
+  process.stderr.write(String(error.message ?? error));
+  process.exit(1);
+});
 for await (const line of createInterface({ input: process.stdin }))
   process.stdout.write(`${JSON.stringify(JSON.parse(line).map(([what, text]) => digest(answer(what, text))))}\n`);
 process.exit(0);

@@ -7,7 +7,7 @@ import { createHash } from "node:crypto";
 import { copyFileSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { brotliCompressSync, constants, gzipSync } from "node:zlib";
-import { coreFiles, edition } from "./core-files.mjs";
+import { digest, edition, paperFiles } from "./core-files.mjs";
 import { pythonWithRules } from "./python.mjs";
 
 const OUT = fileURLToPath(new URL("../dist-rules", import.meta.url));
@@ -16,9 +16,9 @@ const PYODIDE = fileURLToPath(new URL("../node_modules/pyodide", import.meta.url
 const FILES = ["pyodide.mjs", "pyodide.asm.mjs", "pyodide.asm.wasm", "python_stdlib.zip", "pyodide-lock.json"];
 const { version } = JSON.parse(readFileSync(`${PYODIDE}/package.json`, "utf8"));
 
-const rules = edition(coreFiles());
-const how = createHash("sha256");
-for (const name of ["pack.mjs", "python.mjs", "rehearsal.py", "warm-up.json"])
+const rules = edition();
+const how = createHash("sha256").update(digest(paperFiles()));
+for (const name of ["pack.mjs", "python.mjs", "rehearsal.py", "room.mjs", "warm-up.json"])
   how.update(readFileSync(new URL(name, import.meta.url)));
 const name = `${rules}-${version}-${how.digest("hex").slice(0, 8)}`;
 const folder = `${OUT}/${name}`;
@@ -26,6 +26,7 @@ const folder = `${OUT}/${name}`;
 rmSync(OUT, { recursive: true, force: true });
 mkdirSync(folder, { recursive: true });
 for (const file of FILES) copyFileSync(`${PYODIDE}/${file}`, `${folder}/${file}`);
+copyFileSync(new URL("room.mjs", import.meta.url), `${folder}/room.mjs`);
 const python = await pythonWithRules({ _makeSnapshot: true });
 writeFileSync(`${folder}/rules.memory`, python.makeMemorySnapshot());
 

@@ -7,5 +7,7 @@ export async function packedPython() {
   const { folder } = JSON.parse(readFileSync(new URL("current.json", OUT), "utf8"));
   const place = new URL(`${folder}/`, OUT);
   const { loadPyodide } = await import(new URL("pyodide.mjs", place));
-  return loadPyodide({ _loadSnapshot: new Uint8Array(readFileSync(new URL("rules.memory", place))) });
+  const { withRoomFor } = await import(new URL("room.mjs", place));
+  const memory = new Uint8Array(readFileSync(new URL("rules.memory", place)));
+  return loadPyodide({ _loadSnapshot: memory, createPyodideModule: await withRoomFor(memory.length) });
 }

@@ -1,7 +1,7 @@
 /** Python in Node with the rules in it, as a device has it: for packing, and for holding both against each other. */
-import { readFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { loadPyodide } from "pyodide";
-import { coreFiles } from "./core-files.mjs";
+import { coreFiles, paperFiles, ROOT } from "./core-files.mjs";
 
 const PLACE = "/rules";
 /** What the worker calls (src/judge/worker.ts). A device has no files: every table is read before its memory is packed. The collector looks through everything again and again otherwise,
@@ -13,6 +13,9 @@ import gc
 gc.set_threshold(200_000, 20, 1_000)
 from dorrik.core.book import reference
 from dorrik.core.judging.device_judge import DeviceJudge
+import zoneinfo
+zoneinfo.reset_tzpath([sys.path[0] + "/zones"])
+from dorrik.report.device_papers import DevicePapers
 reference.read_all()
 `;
 /** Judges what has everything in it once, so that all that is imported, read and compiled on the way is there. */
@@ -33,15 +36,32 @@ warm_up(WARM_UP_TEXT)
 del warm_up, WARM_UP_TEXT
 rehearse(2)
 device = DeviceJudge()
-answer = device.answer
+papers = DevicePapers(device)
+def answer(what, text):
+    return papers.answer(text) if what == "paper" else device.answer(what, text)
 import gc
 gc.collect()
 gc.freeze()
 `;
 
+/** The clock by which papers tell moments (dorrik/report/content/words.py). */
+const CLOCK = "Europe/London";
+
+/** As the server's Python has it, from the package that is installed with it; else as the system has it. */
+function clockFile() {
+  const libraries = `${ROOT}.venv/lib`;
+  const packages = existsSync(libraries)
+    ? readdirSync(libraries).map((python) => `${libraries}/${python}/site-packages/tzdata/zoneinfo/${CLOCK}`)
+    : [];
+  const found = [...packages, `/usr/share/zoneinfo/${CLOCK}`].find((path) => existsSync(path));
+  if (!found) throw new Error(`There is no clock of ${CLOCK} here: install tzdata.`);
+  return found;
+}
+
 export async function pythonWithRules(options = {}) {
+  const clock = { name: `zones/${CLOCK}`, content: readFileSync(clockFile()) };
   const python = await loadPyodide(options);
-  for (const { name, content } of coreFiles()) {
+  for (const { name, content } of [...coreFiles(), ...paperFiles(), clock]) {
     const path = `${PLACE}/${name}`;
     python.FS.mkdirTree(path.slice(0, path.lastIndexOf("/")));
     python.FS.writeFile(path, new Uint8Array(content));

@@ -17,7 +17,9 @@ from dorrik.core.inspection.change import Change, Refusal
 from dorrik.core.inspection.change_checks import FORM, PLACE, kept_value
 from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection, assemble, new_entity, put
 from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging import delta
+from dorrik.core.judging.judgement import Judgement
 from dorrik.core.judging.lasting_judge import LastingJudge
 from dorrik.core.judging.wire.judgement import as_json
 
@@ -124,6 +126,10 @@ class DeviceJudge:
         hand.judgement = None
         return {"refused": [], **self._judged(hand)}
 
+    def in_hand(self) -> tuple[Inspection, Judgement]:
+        """The open inspection as it stands here, and the judgement on it. Raises LookupError where none is open."""
+        return self._judgement_on(self._hand())
+
     def answer(self, what: str, text: str) -> str:
         """Ask one of the methods by its name, in JSON. Raises LookupError where there is none of that name."""
         method = {
@@ -154,11 +160,13 @@ class DeviceJudge:
         hand.facts.entered(change.entity_id, change.field, value, at, change.read_by)
         return None
 
-    def _judged(self, hand: _Open) -> dict[str, Any]:
+    def _judgement_on(self, hand: _Open) -> tuple[Inspection, Judgement]:
         inspection = assemble(hand.kept)
-        judgement = hand.lasting.judge(
-            inspection, hand.facts.measured_at(inspection), hand.facts.not_countersigned(inspection)
-        )
+        measured_at, not_countersigned = hand.facts.measured_at(inspection), hand.facts.not_countersigned(inspection)
+        return inspection, hand.lasting.judge(inspection, measured_at, not_countersigned)
+
+    def _judged(self, hand: _Open) -> dict[str, Any]:
+        _, judgement = self._judgement_on(hand)
         told = as_json(judgement, hand.blind, hand.lasting.written)
         before, hand.judgement = hand.judgement, told
         if before is None:

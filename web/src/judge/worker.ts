@@ -6,7 +6,11 @@ interface Python {
   _module: { HEAPU8: Uint8Array };
 }
 interface Pyodide {
-  loadPyodide(options: { indexURL: string; _loadSnapshot: ArrayBuffer }): Promise<Python>;
+  loadPyodide(options: { indexURL: string; _loadSnapshot: ArrayBuffer; createPyodideModule: unknown }): Promise<Python>;
+}
+/** web/rules/room.mjs */
+interface Room {
+  withRoomFor(bytes: number): Promise<unknown>;
 }
 
 const thread = self as unknown as { onmessage: (event: { data: Asked }) => void; postMessage(told: Told): void };
@@ -20,11 +24,13 @@ async function start(folder: string): Promise<void> {
     if (!response.ok) throw new Error(`The rules are not there (${response.status}).`);
     return response.arrayBuffer();
   });
-  const [{ loadPyodide }, there] = await Promise.all([
+  const [{ loadPyodide }, { withRoomFor }, there] = await Promise.all([
     import(/* @vite-ignore */ `${place}pyodide.mjs`) as Promise<Pyodide>,
+    import(/* @vite-ignore */ `${place}room.mjs`) as Promise<Room>,
     memory,
   ]);
-  python = await loadPyodide({ indexURL: place, _loadSnapshot: there });
+  const createPyodideModule = await withRoomFor(there.byteLength);
+  python = await loadPyodide({ indexURL: place, _loadSnapshot: there, createPyodideModule });
   answer = python.globals.get("answer") as typeof answer;
   // The first figures are then judged as quickly as those that follow (web/rules/rehearsal.py).
   (python.globals.get("rehearse") as () => void)();

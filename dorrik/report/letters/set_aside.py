@@ -5,7 +5,6 @@ from typing import Any
 
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
-from dorrik.report import press
 from dorrik.report.content import Issue, day
 
 
@@ -36,8 +35,3 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
         "body": [*means, "Please tell whoever lives or works there, and keep this letter with the report."],
         "foot": f"{judgement.rule_book.name} · {inspection.reference or ''}".strip(" ·"),
     }
-
-
-def letter(said: dict[str, Any], issue: Issue) -> bytes:
-    """The letter as PDF."""
-    return press.letter("facts_letter", said, issue.issued_on)

@@ -2,14 +2,12 @@
 side."""
 
 from collections.abc import Sequence
-from datetime import date
 from typing import Any
 
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.network_operator import OperatorCall, faults
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
-from dorrik.report import press
 from dorrik.report.content import Issue, day, shown
 from dorrik.report.content.photos import Fetch, none_kept, of_the_supply
 from dorrik.report.content.words import moment
@@ -26,7 +24,7 @@ class NoCause(Exception):
     """Nothing measured gives a reason to write; the message says what would."""
 
 
-def content(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
+def of_ze(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
     """Everything the letter says. issue: who writes, when, on whose paper. Raises NoCause without a cause."""
     note = next((n for n in judgement.notes if n.field == "ze_ohm" and n.verdict.observation in CAUSES), None)
     if note is None or inspection.earthing == "TT":
@@ -116,8 +114,3 @@ def of_call(
         "photos": of_the_supply(inspection, photos, MOST_PHOTOS),
         "foot": judgement.rule_book.name,
     }
-
-
-def letter(said: dict[str, Any], at: date) -> bytes:
-    """The letter as PDF."""
-    return press.letter("facts_letter", said, at)

@@ -4,7 +4,6 @@ from typing import Any
 
 from dorrik.core.book import catalogue
 from dorrik.core.inspection.records import Inspection, Observation
-from dorrik.report import press
 from dorrik.report.content import Issue, day
 from dorrik.report.content.words import moment
 
@@ -53,11 +52,6 @@ def words(inspection: Inspection, observation: Observation, issue: Issue) -> dic
         ],
         "foot": f"{inspection.reference or ''} · notice of danger".strip(" ·"),
     }
-
-
-def letter(said: dict[str, Any], issue: Issue) -> bytes:
-    """The notice as PDF."""
-    return press.letter("facts_letter", said, issue.issued_on)
 
 
 def _made_safe(observation: Observation) -> str:

@@ -5,7 +5,6 @@ from typing import Any
 
 from dorrik.core.book.rule_book import rule_book
 from dorrik.core.work.register import REPAIRS
-from dorrik.report import press
 from dorrik.report.content import Issue, day
 
 Values = Mapping[str, Any]
@@ -112,8 +111,3 @@ def power_off_notice(home: Values, job: Values, issue: Issue) -> dict[str, Any]:
         ],
         foot=f"Job {job.get('number') or '–'}",
     )
-
-
-def letter(said: dict[str, Any], issue: Issue) -> bytes:
-    """A letter as PDF."""
-    return press.letter("facts_letter", said, issue.issued_on)
