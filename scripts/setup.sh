@@ -106,7 +106,7 @@ if [ ! -e "$npm_stamp" ]; then
   (cd web && npm ci --silent --no-audit --no-fund)
   touch "$npm_stamp"
 fi
-build_stamp=web/dist/.dorrik-$( (cd web && find src public index.html vite.config.ts package-lock.json pack.mjs -type f -print0 | sort -z | xargs -0 cat) | sha256sum | cut -c1-16)
+build_stamp=web/dist/.dorrik-$( (cd web && find src public index.html vite.config.ts package-lock.json pack.mjs ../dorrik/report/*.typ ../dorrik/report/condition ../dorrik/report/fonts -type f -print0 | sort -z | xargs -0 cat) | sha256sum | cut -c1-16)
 if [ ! -e "$build_stamp" ]; then
   say "building the front end"
   (cd web && npm run build --silent)

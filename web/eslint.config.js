@@ -5,10 +5,11 @@ import tseslint from "typescript-eslint";
 /** From the bottom up: a folder may import what stands below its row, and nothing beside it. */
 const LAYERS = [
   ["theme", "api"],
-  ["ui", "judge"],
+  ["ui", "judge", "typeset"],
   ["inspection"],
   ["drawings"],
   ["fields", "rules", "search", "session"],
+  ["drafts"],
   ["photos", "limits", "putback", "crossings", "handover"],
   ["papers", "comeback", "price", "occupier"],
   // Screens of the firm, and the stages of an inspection.

@@ -28,6 +28,12 @@ const onDevice = VitePWA({
         options: { cacheName: "rules" },
       },
       { urlPattern: ({ url }) => url.pathname.startsWith("/assets/NullChart-"), handler: "CacheFirst" },
+      // The typesetter and its fonts (src/typeset): a name tells its content, and those of earlier versions go.
+      {
+        urlPattern: ({ url }) => /^\/assets\/.*\.(wasm|ttf)$/.test(url.pathname),
+        handler: "CacheFirst",
+        options: { cacheName: "typesetter", expiration: { maxEntries: 12 } },
+      },
     ],
     skipWaiting: false,
     clientsClaim: true,

@@ -13,6 +13,7 @@ import { lastOpened } from "../inspection/lastOpened";
 import { useOutbox } from "../inspection/outbox";
 import { endRules, startRules, useDeviceRules } from "../judge/device";
 import { areOff, switchOff } from "../judge/start";
+import { typesetterHere } from "../typeset/files";
 import { Button } from "../ui/Button";
 import { NewVersion } from "../ui/NewVersion";
 import { Line, Lines, Page, Section } from "../ui/Page";
@@ -48,6 +49,9 @@ export default function ThisDevice({ me }: { me: Me }) {
       </Section>
       <Section title="Verdicts without a server">
         <Rules />
+      </Section>
+      <Section title="Drafts without a server">
+        <Papers />
       </Section>
       <Section title="Room">
         <RoomHere />
@@ -173,6 +177,26 @@ function Rules() {
       </Flex>
       {!off && trouble && stand === "failed" && <Told trouble>{trouble}</Told>}
     </>
+  );
+}
+
+/** Reports and letters are drafted here by what the server sets them with. */
+function Papers() {
+  const packed = useBag((s) => s.at);
+  const there = useQuery({ queryKey: ["typesetter", packed], queryFn: typesetterHere });
+  return (
+    <Box role="status">
+      {there.data?.whole ? (
+        <>
+          <b>Ready.</b> The report and letters are drafted on this device.{" "}
+          <Box as="span" color="quiet">
+            {weight(there.data.bytes)} kept
+          </Box>
+        </>
+      ) : (
+        "The typesetter is not on this device yet. It comes with the day’s bag."
+      )}
+    </Box>
   );
 }
 

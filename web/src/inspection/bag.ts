@@ -7,6 +7,7 @@ import { create } from "zustand";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { sinceForgotten } from "../api/forgotten";
 import { keepPicture, remembered } from "../api/kept";
+import { takeTypesetterAlong } from "../typeset/files";
 import { keepOpened } from "./lastOpened";
 import * as model from "./model";
 import { fetchInspection } from "./transport";
@@ -64,6 +65,9 @@ async function packed(me: Me): Promise<void> {
     ...places.map((id) => () => fetchProperty(id)),
     () => remembered("instruments", () => answer(api.GET("/api/instruments"))),
     () => remembered("rules", () => answer(api.GET("/api/rules"))),
+    fetchHead,
+    ...jobs.map((id) => () => fetchLetters(id)),
+    takeTypesetterAlong,
     () => remembered("reference", () => answer(api.GET("/api/reference"))),
   ];
   set({ whole: things.length + inspections.size });
@@ -95,6 +99,13 @@ export const fetchJob = (id: string) =>
 export const fetchProperty = (id: string) =>
   remembered(`property/${id}`, () =>
     answer(api.GET("/api/properties/{entry_id}", { params: { path: { entry_id: id } } })),
+  );
+
+/** The head of what this person writes, and the letters of a job in words: for drafts that are made here. */
+export const fetchHead = () => remembered("paper-head", () => answer(api.GET("/api/paper-head")));
+export const fetchLetters = (job: string) =>
+  remembered(`letters/${job}`, () =>
+    answer(api.GET("/api/jobs/{entry_id}/letters", { params: { path: { entry_id: job } } })),
   );
 
 /** An inspection whole, with its small pictures. */

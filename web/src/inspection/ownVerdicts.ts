@@ -9,7 +9,7 @@ import type { What } from "../judge/messages";
 import { changed } from "./judgementSource";
 import { type Model, withOwn } from "./model";
 import { entitiesOnServer } from "./onServer";
-import { reach, useReach } from "./transport";
+import { isAway, reach, useReach } from "./transport";
 import type { Pending } from "./types";
 
 interface Store {
@@ -48,10 +48,9 @@ export function connect(to: Store): void {
 
 /** The rules of this device speak where they are the server's, or where the server is away. */
 function isTrusted(id: string): boolean {
-  const away = reach() === "unreachable" || reach() === "failing" || reach() === "signed-out";
   const { edition } = useDeviceRules.getState();
   const same = serverEdition() === null || serverEdition() === edition;
-  return away || (same && !late && !differs.has(id));
+  return isAway(reach()) || (same && !late && !differs.has(id));
 }
 
 /** Whose verdicts are shown may be otherwise by now. */
@@ -108,6 +107,9 @@ export function letGo(): void {
   clock = undefined;
   late = false;
 }
+
+/** Have the rules this inspection in hand, as it stands here? */
+export const isInHand = (id: string): boolean => has(id);
 
 const has = (id: string | undefined): boolean => inHand !== null && inHand === id;
 

@@ -14,6 +14,9 @@ export const useReach = create<{ reach: Reach }>(() => ({ reach: "ok" }));
 
 export const reach = (): Reach => useReach.getState().reach;
 
+/** Does the server not answer this person, so that what is here has to do? */
+export const isAway = (now: Reach): boolean => now === "unreachable" || now === "failing" || now === "signed-out";
+
 const reached = (now: Reach) => reach() !== now && useReach.setState({ reach: now });
 
 /** How often somebody here stopped or began to be signed in: an answer to what was asked before that says nothing of now. */

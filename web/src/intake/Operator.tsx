@@ -2,6 +2,8 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { useReference } from "../api/reference";
+import { draftHere } from "../drafts/draft";
+import { PaperButton } from "../drafts/PaperButton";
 import { Mark } from "../drawings/Mark";
 import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
@@ -50,11 +52,6 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
   // As the screen was opened: a promise does not run out under one's eyes.
   const [opened] = useState(now);
   const overdue = !v.closed_at && !!v.promised_by && String(v.promised_by) < opened;
-  const letter = async () => {
-    // What was typed a moment ago stands in the letter.
-    await settled();
-    window.location.assign(`/api/inspections/${inspection}/operator-letter.pdf?call=${call.id}`);
-  };
   const hold = () => {
     const of = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id: inspection, field });
     setField(of("held_at"), now());
@@ -107,7 +104,15 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
       />
       <Promise promised={v.promised_by ? String(v.promised_by) : null} set={(by) => setField(at("promised_by"), by)} />
       <Flex gap="2" wrap="wrap">
-        <Button onClick={() => void letter()}>Print letter</Button>
+        <PaperButton
+          to={`/api/inspections/${inspection}/operator-letter.pdf?call=${call.id}`}
+          title="Letter to the network operator"
+          make={() => draftHere({ paper: "operator", about: call.id })}
+          // What was typed a moment ago stands in the letter.
+          before={settled}
+        >
+          Print letter
+        </PaperButton>
         {!held && <Button onClick={hold}>{shared ? "Put all homes on hold" : "Put on hold"}</Button>}
         <Button
           variant={v.closed_at ? "choice" : "outline"}

@@ -123,10 +123,10 @@ async function begin(folder: string): Promise<void> {
 }
 
 /** Ask the judge; its answers come in the order of the questions. Throws NoRules where it does not answer. */
-export async function ask(what: What, data: unknown): Promise<Verdicts> {
+export async function ask<Answer = Verdicts>(what: What, data: unknown): Promise<Answer> {
   if (get().stand !== "warm") throw new NoRules("The rules are not there.");
   const text = JSON.stringify(data);
-  return JSON.parse(await post((n) => ({ n, what, text }), PATIENCE)) as Verdicts;
+  return JSON.parse(await post((n) => ({ n, what, text }), PATIENCE)) as Answer;
 }
 
 function post(message: (n: number) => Asked, patience: number): Promise<string> {

@@ -2,6 +2,8 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, answer } from "../api/client";
+import { draftHere } from "../drafts/draft";
+import { PaperButton } from "../drafts/PaperButton";
 import { explain } from "../api/errors";
 import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
@@ -10,7 +12,7 @@ import { children } from "../inspection/model";
 import { add, setField, settled, useInspection } from "../inspection/open";
 import { nameOf } from "../inspection/words";
 import { notLeft } from "../letters/told";
-import { Button, LinkButton } from "../ui/Button";
+import { Button } from "../ui/Button";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
@@ -133,9 +135,13 @@ export function SetAsides() {
       })}
       {stands && (
         <Flex gap="3" align="flex-end" wrap="wrap" mt="2">
-          <LinkButton file to={`/api/inspections/${model.id}/set-aside.pdf`}>
+          <PaperButton
+            to={`/api/inspections/${model.id}/set-aside.pdf`}
+            title="Letter on what is left by agreement"
+            make={() => draftHere({ paper: "set aside" })}
+          >
             Print the letter
-          </LinkButton>
+          </PaperButton>
           <Box flex="1 1 12rem">
             <TextField label="Mail it to" type="email" value={to} change={setTo} maxLength={190} />
           </Box>

@@ -2,13 +2,15 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, answer } from "../api/client";
+import { draftHere } from "../drafts/draft";
+import { PaperButton } from "../drafts/PaperButton";
 import { explain } from "../api/errors";
 import { Fields } from "../fields/Fields";
 import { NOT_YOURS, useMayChange } from "../fields/mayChange";
 import { notLeft } from "../letters/told";
 import { setField, settled, useInspection } from "../inspection/open";
 import type { FieldOf, Entity } from "../inspection/types";
-import { Button, LinkButton } from "../ui/Button";
+import { Button } from "../ui/Button";
 import { TextField } from "../ui/TextField";
 import { Told } from "../ui/States";
 import { tell } from "../ui/toaster";
@@ -86,9 +88,13 @@ export function Danger({ observation }: { observation: Entity }) {
         ]}
       />
       <Flex gap="3" align="flex-end" wrap="wrap">
-        <LinkButton file to={`/api/inspections/${inspection}/observations/${observation.id}/notice.pdf`}>
+        <PaperButton
+          to={`/api/inspections/${inspection}/observations/${observation.id}/notice.pdf`}
+          title="Notice of danger"
+          make={() => draftHere({ paper: "danger", about: observation.id })}
+        >
           Print the notice
-        </LinkButton>
+        </PaperButton>
         <Box flex="1 1 12rem">
           <TextField label="Mail it to" type="email" value={to} change={setTo} maxLength={190} />
         </Box>

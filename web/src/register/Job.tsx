@@ -4,6 +4,9 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
+import { draftOfJob } from "../drafts/draft";
+import { PaperButton } from "../drafts/PaperButton";
+import { useAsKept } from "../api/kept";
 import { explain, explainField } from "../api/errors";
 import { notLeft } from "../letters/told";
 import { Mark } from "../drawings/Mark";
@@ -66,12 +69,12 @@ export default function Job({ me }: { me: Me }) {
       </Section>
       <Section title="Letters">
         <Flex wrap="wrap" gap="2" mb="3.5">
-          <LinkButton file to={`/api/jobs/${job.id}/confirmation.pdf`}>
+          <JobLetter job={job.id} which="confirmation">
             Confirmation for the client
-          </LinkButton>
-          <LinkButton file to={`/api/jobs/${job.id}/power-off.pdf`}>
+          </JobLetter>
+          <JobLetter job={job.id} which="power-off">
             Power-off notice for the occupier
-          </LinkButton>
+          </JobLetter>
         </Flex>
         <Mail job={job} to={textOf(client, "email")} query={query} />
       </Section>
@@ -86,6 +89,20 @@ export default function Job({ me }: { me: Me }) {
         </Section>
       )}
     </Page>
+  );
+}
+
+function JobLetter({ job, which, children }: { job: string; which: "confirmation" | "power-off"; children: string }) {
+  const asKept = useAsKept((s) => `job/${job}` in s);
+  return (
+    <PaperButton
+      to={`/api/jobs/${job}/${which}.pdf`}
+      title={children}
+      make={() => draftOfJob(job, which)}
+      asKept={asKept}
+    >
+      {children}
+    </PaperButton>
   );
 }
 

@@ -1,8 +1,9 @@
 /** The report: the inspector's decision, the draft to look at, issuing, and every issue with its fingerprint. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
-import { api, answer, type Me } from "../api/client";
+import type { Me } from "../api/client";
 import { explain } from "../api/errors";
+import { DraftPages } from "../drafts/DraftPages";
+import { whyNot } from "../drafts/draft";
 import { FieldInput } from "../fields/FieldInput";
 import { useGoTo } from "../inspection/goTo";
 import { setField, useInspection, useMay } from "../inspection/open";
@@ -15,36 +16,20 @@ import { day } from "../ui/when";
 import { Against } from "./Against";
 import { Draft } from "./Draft";
 import { Issue } from "./Issue";
-import { useSettled } from "../ui/useSettled";
+import { useReportDraft } from "./useReportDraft";
 import type { FieldOf } from "../inspection/types";
-
-/** The draft is set anew when nothing has been changed for so long (ms). */
-const QUIET_MS = 600;
-/** The server keeps a draft for at least so long (ms). */
-const LASTS_MS = 60_000;
 
 export default function Report({ me }: { me: Me }) {
   const id = useInspection((s) => s.model?.id) ?? "";
-  const seq = useInspection((s) => s.model?.seq) ?? 0;
   const judgement = useInspection((s) => s.model?.judgement);
   const declared = useInspection((s) => s.model?.entities[id]?.values.declared_outcome);
   const at = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id, field });
   const differs = !!declared && declared !== judgement?.outcome;
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
-  const settled = useSettled(seq, QUIET_MS);
-  const preview = useQuery({
-    queryKey: ["preview", id, settled],
-    queryFn: () =>
-      answer(api.GET("/api/inspections/{inspection_id}/preview", { params: { path: { inspection_id: id } } })),
-    enabled: settled > 0 && settled === seq && waiting === 0,
-    placeholderData: (before) => before,
-  });
-  const again = () => {
-    if (Date.now() - preview.dataUpdatedAt > LASTS_MS) void preview.refetch();
-  };
+  const draft = useReportDraft(waiting > 0);
   // What stands against a satisfactory result is listed under it already.
   const told = new Set(judgement?.against.map((objection) => objection.says));
-  const points = (preview.data?.points ?? []).filter((point) => point.level === "must" || !told.has(point.text));
+  const points = draft.points.filter((point) => point.level === "must" || !told.has(point.text));
   return (
     <>
       <StageHead title="Report" line="you decide and sign; the verdicts are an opinion" />
@@ -83,15 +68,34 @@ export default function Report({ me }: { me: Me }) {
         </FieldGrid>
         <Interval />
         <Duties />
-        <Issue me={me} seq={preview.data?.seq ?? 0} points={points} waiting={waiting > 0} />
+        <Issue me={me} seq={draft.seq} points={points} waiting={waiting > 0} />
         <Section title="Draft">
-          {preview.isError && (
-            <Told trouble>The draft cannot be shown. {explain(preview.error, "What you typed is still here.")}</Told>
-          )}
-          {preview.isPending && <Progress label="Setting the draft …" />}
-          {preview.data && <Draft inspection={id} preview={preview.data} gone={again} />}
+          <DraftShown {...draft} />
         </Section>
       </StageBody>
+    </>
+  );
+}
+
+function DraftShown({ id, away, preview, here, again }: ReturnType<typeof useReportDraft>) {
+  if (away)
+    return (
+      <>
+        <Text mb="3">
+          Made on this device from what is here: what other devices entered and has not come here is not in it.
+        </Text>
+        {here.isError && <Told trouble>{whyNot(here.error)}</Told>}
+        {here.isPending && <Progress label="Setting the draft …" />}
+        {here.data && <DraftPages pages={here.data.pages} />}
+      </>
+    );
+  return (
+    <>
+      {preview.isError && (
+        <Told trouble>The draft cannot be shown. {explain(preview.error, "What you typed is still here.")}</Told>
+      )}
+      {preview.isPending && <Progress label="Setting the draft …" />}
+      {preview.data && <Draft inspection={id} preview={preview.data} gone={again} />}
     </>
   );
 }

@@ -1,0 +1,100 @@
+"""Drafts that a device makes by itself: the report as it stands, and letters, while nothing answers."""
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.e2e import seeding
+from tests.e2e.test_rules_on_the_device import warm
+from tests.e2e.test_this_device import device_page
+from tests.e2e.test_without_a_server import Place, kept_on_the_device
+from tests.e2e.walk import all_kept, cell, stage
+
+#: Setting the first pages takes a while on a machine that is busy.
+SET = 240_000
+
+
+@pytest.fixture
+def place(mariadb, built_web: Path) -> Iterator[Place]:
+    place = Place(mariadb.url)
+    place.up()
+    yield place
+    place.down()
+
+
+def packed(page: Page, base: str) -> None:
+    """What drafts are made with is on the device."""
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    device_page(page, base)
+    page.get_by_role("button", name="Pack now").click()
+    expect(page.get_by_text("are drafted on this device")).to_be_visible(timeout=SET)
+
+
+def drawn(page: Page, within=None) -> list[dict[str, float]]:
+    """The pages of a draft as they were drawn: width and height of each (points)."""
+    first = (within or page).get_by_role("img", name="Page 1 of the draft")
+    expect(first).to_be_visible(timeout=SET)
+    page.wait_for_function("image => image.complete && image.naturalWidth > 0", arg=first.element_handle())
+    return page.evaluate(
+        """() => [...document.querySelectorAll('img[alt^="Page "]')].map((image) => {
+               image.loading = 'eager';
+               return image.decode().then(() => ({ width: image.naturalWidth, height: image.naturalHeight }));
+           }).reduce(async (all, one) => [...(await all), await one], [])"""
+    )
+
+
+def served(page: Page, base: str, inspection: str) -> list[dict[str, float]]:
+    """The pages of the same draft as the server sets them."""
+    answer = page.context.request.get(f"{base}/api/inspections/{inspection}/preview")
+    assert answer.ok, answer.text()
+    return [{name: round(size) for name, size in one.items()} for one in answer.json()["pages"]]
+
+
+def test_the_report_is_drafted_without_a_server_page_by_page_as_the_server_sets_it(at_work, place):
+    page = at_work("Cooker", "Shower", stage="Report", base=place.base, on_device=True, rules=True)
+    all_kept(page)
+    warm(page)
+    kept_on_the_device(page)
+    found = page.url.split("/inspection/")[1].split("/")[0]
+    seeding.add(
+        page.context.request, found, "observation", "inspection", found,
+        text="Live parts can be touched", code="C1", place="Hall",
+    )  # fmt: skip
+    work = page.url
+    pages = served(page, place.base, found)
+    packed(page, place.base)
+    page.goto(work)
+    warm(page)
+    expect(page.get_by_role("img", name="Page 1 of the draft")).to_be_visible(timeout=SET)
+    place.down()
+    # Something is entered after the server went: the draft has it.
+    stage(page, "Dead tests")
+    cell(page, "1 Cooker, R1+R2 Ω").click()
+    page.keyboard.type("0.31")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 to send")).to_be_visible()
+    stage(page, "Report")
+    expect(page.get_by_text("Made on this device from what is here")).to_be_visible(timeout=SET)
+    assert [{name: round(size) for name, size in one.items()} for one in drawn(page)] == pages
+    # What stands in the way is told by the device's own rules.
+    expect(page.get_by_text("The report needs the client's name.")).to_be_visible()
+    # A page that was loaded anew makes it again.
+    page.reload()
+    warm(page)
+    assert len(drawn(page)) == len(pages)
+
+    # The notice of the danger, to be read out and shown on the spot.
+    stage(page, "Observations")
+    page.get_by_text("Live parts can be touched").first.click()
+    page.get_by_role("button", name="Print the notice").click()
+    notice = page.get_by_role("dialog")
+    expect(notice.get_by_text("Nothing is sent")).to_be_visible()
+    assert len(drawn(page, notice)) == 1
+    notice.get_by_role("button", name="Close").click()
+
+    place.up()
+    all_kept(page)
+    expect(page.get_by_role("link", name="Print the notice")).to_have_attribute("href", re.compile("notice.pdf$"))
