@@ -1,20 +1,25 @@
 """Drafts that a device makes by itself: the report as it stands, and letters, while nothing answers."""
 
+import hashlib
+import io
 import re
 from collections.abc import Iterator
+from datetime import date
 from pathlib import Path
 
 import pytest
+from PIL import Image
 from playwright.sync_api import Page, expect
 
+from dorrik.store.database.engine import new_id
 from tests.e2e import seeding
 from tests.e2e.test_rules_on_the_device import warm
 from tests.e2e.test_this_device import device_page
-from tests.e2e.test_without_a_server import Place, kept_on_the_device
+from tests.e2e.test_without_a_server import Place, kept_on_the_device, on_the_device
 from tests.e2e.walk import all_kept, cell, stage
 
 #: Setting the first pages takes a while on a machine that is busy.
-SET = 240_000
+SET = 90_000
 
 
 @pytest.fixture
@@ -50,7 +55,14 @@ def served(page: Page, base: str, inspection: str) -> list[dict[str, float]]:
     """The pages of the same draft as the server sets them."""
     answer = page.context.request.get(f"{base}/api/inspections/{inspection}/preview")
     assert answer.ok, answer.text()
-    return [{name: round(size) for name, size in one.items()} for one in answer.json()["pages"]]
+    return answer.json()["pages"]
+
+
+def alike(these: list[dict[str, float]], those: list[dict[str, float]]) -> bool:
+    """As many pages, each of the same size; whole points on a device."""
+    return [side for page in these for side in page.values()] == pytest.approx(
+        [side for page in those for side in page.values()], abs=1
+    )
 
 
 def test_the_report_is_drafted_without_a_server_page_by_page_as_the_server_sets_it(at_work, place):
@@ -78,7 +90,7 @@ def test_the_report_is_drafted_without_a_server_page_by_page_as_the_server_sets_
     expect(page.get_by_text("1 to send")).to_be_visible()
     stage(page, "Report")
     expect(page.get_by_text("Made on this device from what is here")).to_be_visible(timeout=SET)
-    assert [{name: round(size) for name, size in one.items()} for one in drawn(page)] == pages
+    assert alike(drawn(page), pages)
     # What stands in the way is told by the device's own rules.
     expect(page.get_by_text("The report needs the client's name.")).to_be_visible()
     # A page that was loaded anew makes it again.
@@ -98,3 +110,57 @@ def test_the_report_is_drafted_without_a_server_page_by_page_as_the_server_sets_
     place.up()
     all_kept(page)
     expect(page.get_by_role("link", name="Print the notice")).to_have_attribute("href", re.compile("notice.pdf$"))
+
+
+def red(picture: bytes) -> int:
+    """So many points of a picture are plainly red."""
+    image = Image.open(io.BytesIO(picture)).convert("RGB")
+    return sum(count for count, (r, g, b) in image.getcolors(1 << 24) or () if r > 180 and g < 70 and b < 70)
+
+
+def test_photos_and_letters_of_a_job_are_in_the_drafts_too(signed_in, place):
+    page = signed_in(base=place.base, on_device=True, rules=True)
+    request = page.context.request
+    firm = request.get("/api/session").json()["firm_id"]
+
+    def entry(kind: str, parent: str, **values: str) -> str:
+        answer = request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
+        assert answer.ok, answer.text()
+        return answer.json()["id"]
+
+    client = entry("client", firm, name="Una Mole")
+    home = entry("property", client, address="5 Signal Steps, Kelder Haven", occupier_name="Wyn Capstan")
+    job = entry("job", home, number=f"J-{new_id()[-8:]}", extent="The whole home", booked_on=date.today().isoformat())
+    found = seeding.inspection(request, "Cooker")
+    observation = seeding.add(
+        request, found, "observation", "inspection", found, text="Cover broken", code="C2", place="Hall"
+    )
+    out = io.BytesIO()
+    Image.new("RGB", (400, 300), (230, 20, 20)).save(out, "JPEG")
+    sha256 = hashlib.sha256(out.getvalue()).hexdigest()
+    assert request.put(f"/api/inspections/{found}/photos/{sha256}", data=out.getvalue()).ok
+    seeding.add(
+        request, found, "photo", "inspection", found,
+        about_entity="observation", about_id=observation, shows="defect", print_size="large", sha256=sha256,
+        marks=[{"kind": "blur", "x": 0.4, "y": 0.4, "x2": 0.6, "y2": 0.6}],
+    )  # fmt: skip
+    packed(page, place.base)
+    seeding.open_at(page, found, "Report")
+    warm(page)
+    # What was there without the day's bag is there with it.
+    page.goto(f"{place.base}/job/{job}")
+    expect(page.get_by_role("heading", name="Letters")).to_be_visible()
+    on_the_device(page, "dorrik.answers", "answers", lambda rows: f"letters/{job}" in {row["name"] for row in rows})
+    place.down()
+
+    page.goto(f"{place.base}/inspection/{found}/report")
+    warm(page)
+    pages = drawn(page)
+    pictures = [
+        page.get_by_role("img", name=f"Page {number} of the draft").screenshot() for number in range(1, len(pages) + 1)
+    ]
+    assert max(map(red, pictures)) > 5000
+
+    page.goto(f"{place.base}/job/{job}")
+    page.get_by_role("button", name="Power-off notice for the occupier").click()
+    assert len(drawn(page, page.get_by_role("dialog"))) == 1

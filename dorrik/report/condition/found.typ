@@ -35,7 +35,7 @@
 #let what-was-found = {
   [== What was found]
   if data.observations.len() == 0 [
-    Nothing that needs an observation was found within the extent below.
+    #data.none_found
   ] else {
     text(size: 8.5pt, fill: quiet, data.meaning.map(m => [*#m.code* #m.means]).join([ · ]))
     for (at, o) in data.observations.enumerate() {

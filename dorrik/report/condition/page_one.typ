@@ -101,7 +101,7 @@
   v(1mm)
   verdict
   timeline
-  if data.first.len() == 0 [Nothing that needs an observation was found within what was agreed to be inspected.]
+  if data.first.len() == 0 [#data.none_found]
   for o in data.first { row(o) }
   if data.first_more != "" { block(above: 3mm, strong(data.first_more)) }
   place(bottom, float: true, clearance: 5mm, foot)

@@ -36,8 +36,16 @@ def section(inspection: Inspection, judgement: Judgement, photos: Fetch = none_k
         "next": _next(inspection, next_by),
         "condition": inspection.condition,
         "observations": observations,
+        "none_found": _none_found(inspection, judgement),
         "meaning": [{"code": code, "means": means} for code, means in FOR_A_LANDLORD.items()],
     }
+
+
+def _none_found(inspection: Inspection, judgement: Judgement) -> str:
+    """What is said where no observation is recorded: that nothing was found only where nothing is open any more."""
+    if inspection.declared_outcome is None or judgement.outcome == "open":
+        return "No observation is recorded so far."
+    return "Nothing that needs an observation was found within what was agreed to be inspected."
 
 
 def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:

@@ -4,13 +4,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
+import { explain, explainField } from "../api/errors";
+import { useAsKept } from "../api/kept";
 import { draftOfJob } from "../drafts/draft";
 import { PaperButton } from "../drafts/PaperButton";
-import { useAsKept } from "../api/kept";
-import { explain, explainField } from "../api/errors";
-import { notLeft } from "../letters/told";
 import { Mark } from "../drawings/Mark";
-import { fetchHome, fetchJob } from "../inspection/bag";
+import { notLeft } from "../letters/told";
+import { fetchHome, fetchJob, fetchLetters } from "../inspection/bag";
 import { add, begin } from "../inspection/open";
 import { Occupier } from "../occupier/Occupier";
 import type { Value } from "../inspection/types";
@@ -34,6 +34,14 @@ export default function Job({ me }: { me: Me }) {
     queryKey: query,
     queryFn: () => fetchJob(id),
     staleTime: 0,
+  });
+  // Their words come along: for a day on which the server is away.
+  const asKept = useAsKept((s) => `job/${id}` in s);
+  useQuery({
+    queryKey: ["job letters", id, found.dataUpdatedAt],
+    queryFn: () => fetchLetters(id),
+    enabled: found.isSuccess && !asKept,
+    retry: false,
   });
   if (found.isPending) return <Loading what="the job" />;
   if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
