@@ -1,5 +1,5 @@
-"""What a device takes along from the server to make drafts of papers without it: the head of the paper, and the words of
-a job's letters. The words on an inspection it makes itself (`report/device_papers.py`)."""
+"""What a device takes along from the server to make drafts of papers without it: the head of the paper, and a job's
+letters in words. What is said of an inspection it words by itself (`report/device_papers.py`)."""
 
 import json
 from dataclasses import asdict
