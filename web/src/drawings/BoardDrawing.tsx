@@ -1,8 +1,8 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
-import { Fragment, memo, type ReactNode, useCallback, useEffect, useRef } from "react";
+import { Fragment, memo, type ReactNode, useCallback, useDeferredValue, useEffect, useRef } from "react";
 import type { Judgement, Status } from "../api/client";
 import { asides } from "../inspection/aside";
-import { children } from "../inspection/model";
+import { children, type Model } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
@@ -54,8 +54,16 @@ interface Props {
   movable?: boolean;
 }
 
-export function BoardDrawing({ board, chosen, choose, movable }: Props) {
+export function BoardDrawing(props: Props) {
   const model = useInspection((s) => s.model);
+  // The verdict on the figure that was left is drawn first.
+  const later = useDeferredValue(model);
+  // Where circuits are dragged, what was let go stands at once where it was put.
+  const drawn = props.movable ? model : later;
+  return drawn && <Drawn {...props} model={drawn} />;
+}
+
+const Drawn = memo(function Drawn({ board, chosen, choose, movable, model }: Props & { model: Model }) {
   // The same for every way, whatever a tap leads to now: else all of them were drawn anew.
   const latest = useRef(choose);
   useEffect(() => {
@@ -65,7 +73,6 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
     const circuit = useInspection.getState().model?.entities[id];
     if (circuit) latest.current?.(circuit);
   }, []);
-  if (!model) return null;
   const circuits = children(model, "circuit", board.id);
   const { worst, tested } = saidOf(model.judgement);
   const leftOut = asides(model.judgement);
@@ -158,7 +165,7 @@ export function BoardDrawing({ board, chosen, choose, movable }: Props) {
       {drawing}
     </Drag>
   );
-}
+});
 
 const keyOf = (slot: Slot) => `${slot.way}${slot.phase ?? ""}`;
 

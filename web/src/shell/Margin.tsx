@@ -1,6 +1,6 @@
 /** The margin: what an experienced colleague would pencil beside the figures. Quiet when all is well. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useMemo, useState } from "react";
+import { memo, useDeferredValue, useMemo, useState } from "react";
 import type { Judgement, Note, Schemas, Stage } from "../api/client";
 import { useFieldSpec, useReference } from "../api/reference";
 import { Mark } from "../drawings/Mark";
@@ -21,9 +21,14 @@ import { NoteCard, NoteFrame, NoteGroup } from "./NoteCard";
 
 const TESTS: Stage[] = ["dead", "live"];
 
-/** What follows from each figure: notes and board sums that are folded under it. */
-function consequences(judgement: Judgement): Map<string, string[]> {
+const known = new WeakMap<Judgement, Map<string, string[]>>();
+
+/** What follows from each figure: notes and board sums that are folded under it; gone through once for a judgement. */
+function consequencesOf(judgement: Judgement): Map<string, string[]> {
+  const before = known.get(judgement);
+  if (before) return before;
   const found = new Map<string, string[]>();
+  known.set(judgement, found);
   for (const note of [...judgement.notes, ...judgement.board_sums]) {
     if (!note.because_of) continue;
     const key = keyOf(note.because_of.id, note.because_of.field);
@@ -43,9 +48,9 @@ export function Margin({ stage }: { stage: Stage }) {
     () => judgement && arrange(judgement, { stage, focus, left, waved }),
     [judgement, stage, focus, left, waved],
   );
+  const [laterJudgement, laterArranged] = [useDeferredValue(judgement), useDeferredValue(arranged)];
   if (!judgement || !arranged) return <Frame narrow={narrow}>{null}</Frame>;
-  const sums = stage === "dead" ? judgement.board_sums.filter((s) => !s.because_of) : [];
-  const pressing = arranged.pressing + sums.filter((s) => s.status !== "pass").length;
+  const pressing = arranged.pressing + sumsAt(stage, judgement).filter((sum) => sum.status !== "pass").length;
   if (narrow && !opened) {
     return (
       <Frame narrow>
@@ -65,7 +70,8 @@ export function Margin({ stage }: { stage: Stage }) {
           </Button>
         )}
       </Flex>
-      <Notes stage={stage} judgement={judgement} arranged={arranged} sums={sums} />
+      <Latest judgement={judgement} arranged={arranged} />
+      {laterJudgement && laterArranged && <Rest stage={stage} judgement={laterJudgement} arranged={laterArranged} />}
     </Frame>
   );
 }
@@ -114,7 +120,6 @@ interface NotesProps {
   stage: Stage;
   judgement: Judgement;
   arranged: Arrangement;
-  sums: Schemas["BoardSumView"][];
 }
 
 /** So many of what was left and is not answered stand open, the newest first; the others are one tap away. */
@@ -123,27 +128,35 @@ const NOTHING: readonly string[] = [];
 
 const HEADS: Record<Urgency, string> = { fail: "fail", attention: "to look at", unknown: "cannot be judged yet" };
 
-function Notes({ stage, judgement, arranged, sums }: NotesProps) {
-  const reference = useReference();
-  const last = useDesk((s) => s.left[0]);
-  const testing = TESTS.includes(stage);
-  const unjudged = useUnjudged();
-  // What was left meanwhile has a verdict of the figure before it, if any: that is not shown for it.
-  const overtaken = useOvertaken(last?.id ?? "", last?.field ?? "");
-  const follows = useMemo(() => consequences(judgement), [judgement]);
-  // What follows from a figure is told once, with the first note of that figure.
-  const told = new Set<string>();
+/** Sums of boards that speak for themselves. */
+const sumsAt = (stage: Stage, judgement: Judgement) =>
+  stage === "dead" ? judgement.board_sums.filter((sum) => !sum.because_of) : [];
+
+/** Draws cards; what follows from a figure is told once, with the first note of that figure. before: notes that were
+ * drawn before these. */
+function cardsOf(judgement: Judgement, before: readonly Note[] = []) {
+  const follows = consequencesOf(judgement);
+  const speaksFor = (note: Note) => !note.because_of && note.standing !== "pass";
+  const told = new Set(before.filter(speaksFor).map((note) => keyOf(note.id, note.field)));
   const followed = (note: Note): readonly string[] => {
     const key = keyOf(note.id, note.field);
-    if (note.because_of || note.standing === "pass" || told.has(key)) return NOTHING;
+    if (!speaksFor(note) || told.has(key)) return NOTHING;
     told.add(key);
     return follows.get(key) ?? NOTHING;
   };
   const cards = (notes: Note[], how: { lit?: boolean; held?: boolean }) =>
     notes.map((note) => <NoteCard key={waveKey(note)} note={note} {...how} follows={followed(note)} />);
-  const { left, unanswered, focused, rest, pressing } = arranged;
-  const sumsOf = (urgency: Urgency) => sums.filter((sum) => sum.status === urgency);
-  const sound = sums.filter((sum) => sum.status === "pass");
+  return { cards, followed };
+}
+
+/** What was just left, and its verdict: drawn before anything else. */
+function Latest({ judgement, arranged }: Omit<NotesProps, "stage">) {
+  const last = useDesk((s) => s.left[0]);
+  const unjudged = useUnjudged();
+  // What was left meanwhile has a verdict of the figure before it, if any: that is not shown for it.
+  const overtaken = useOvertaken(last?.id ?? "", last?.field ?? "");
+  const { cards } = cardsOf(judgement);
+  const { left } = arranged;
   return (
     <>
       {unjudged > 0 && (
@@ -158,6 +171,23 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
           {!overtaken && cards(left, { lit: true, held: true })}
         </Box>
       )}
+    </>
+  );
+}
+
+/** Everything else, in the moment after. */
+const Rest = memo(function Rest({ stage, judgement, arranged }: NotesProps) {
+  const reference = useReference();
+  const last = useDesk((s) => s.left[0]);
+  const testing = TESTS.includes(stage);
+  const unjudged = useUnjudged();
+  const { left, unanswered, focused, rest, pressing } = arranged;
+  const { cards, followed } = cardsOf(judgement, left);
+  const sums = sumsAt(stage, judgement);
+  const sumsOf = (urgency: Urgency) => sums.filter((sum) => sum.status === urgency);
+  const sound = sums.filter((sum) => sum.status === "pass");
+  return (
+    <>
       {cards(unanswered.slice(0, WHOLE), { held: true })}
       {unanswered.length > WHOLE && (
         <Fold title={`${unanswered.length - WHOLE} more not answered yet`} opened={false}>
@@ -206,7 +236,7 @@ function Notes({ stage, judgement, arranged, sums }: NotesProps) {
       </Text>
     </>
   );
-}
+});
 
 const FIGURES = ["reading", "number", "integer"];
 

@@ -1,8 +1,8 @@
 /** The run sheet: the stages in the order of work, what is left in each, and a mark where something is wrong. */
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
-import { useEffect, useRef } from "react";
+import { memo, useDeferredValue, useEffect, useRef } from "react";
 import { Link, NavLink } from "react-router";
-import type { Stage, Status } from "../api/client";
+import type { Judgement, Stage, Status } from "../api/client";
 import { useObservable, useParkable } from "../api/reference";
 import { comeBackHere } from "../inspection/comeBack";
 import { observeHere } from "../inspection/desk";
@@ -21,9 +21,14 @@ function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
 }
 
 export function RunSheet({ stage }: { stage: Stage }) {
+  const judgement = useInspection((s) => s.model?.judgement);
+  // The verdict on the figure that was left is drawn first.
+  return <Stages stage={stage} judgement={useDeferredValue(judgement)} />;
+}
+
+const Stages = memo(function Stages({ stage, judgement }: { stage: Stage; judgement: Judgement | null | undefined }) {
   const inSight = useInSight(stage);
   const id = useInspection((s) => s.model?.id) ?? "";
-  const judgement = useInspection((s) => s.model?.judgement);
   const observations = useInspection(
     (s) => Object.values(s.model?.entities ?? {}).filter((e) => e.kind === "observation" && !e.values.removed).length,
   );
@@ -85,7 +90,7 @@ export function RunSheet({ stage }: { stage: Stage }) {
       </Flex>
     </nav>
   );
-}
+});
 
 /** How much of the work is limited: always in sight, and one tap from what it is. */
 function Limited({ id }: { id: string }) {
