@@ -1,8 +1,9 @@
 """A report on its way over the line: signatures, steps, and what changed."""
 
+from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field, model_validator
+from pydantic import AwareDatetime, BaseModel, Field, model_validator
 
 from dorrik.api.common_types import Moment, Strict, Words
 from dorrik.api.problems import ProblemError
@@ -42,11 +43,27 @@ class SignatureIn(Strict):
         return {"typed": self.typed}
 
 
+#: What waits on a device as somebody signs there is a long day's work at most.
+MOST_CHANGES = 20_000
+
+
 class SubmitIn(Strict):
-    """seen_seq: what the person had before them."""
+    """seen_seq: what the person had before them; with_changes: ids of what waited on their device beside it, where they
+    signed without a server; signed_at: when that was."""
 
     seen_seq: int = Field(ge=0, le=2**31 - 1)
     signature: SignatureIn
+    with_changes: list[Annotated[str, Field(pattern="^[0-9a-f-]{36}$")]] = Field(default=[], max_length=MOST_CHANGES)
+    signed_at: AwareDatetime | None = None
+
+    def signed(self, me: Person, now: datetime) -> dict[str, Any]:
+        """The signature as it is kept, with its moment where it was given before it arrived. now: universal time; a
+        device whose clock is ahead signs no later than that."""
+        kept = self.signature.of(me)
+        if self.signed_at is None:
+            return kept
+        at = min(self.signed_at.astimezone(UTC).replace(tzinfo=None, microsecond=0), now.replace(microsecond=0))
+        return kept | {"signed_at": f"{at.isoformat()}Z"}
 
 
 class SendBackIn(Strict):
@@ -60,7 +77,8 @@ class LookedIn(Strict):
 
 
 class StepOut(BaseModel):
-    """One step, with who took it and their words; signed: how they signed."""
+    """One step, with who took it and their words; signed: how they signed; signed_at: when, where that was before it
+    arrived."""
 
     number: int
     kind: Literal["submitted", "sent back", "authorised"]
@@ -68,6 +86,7 @@ class StepOut(BaseModel):
     name: str
     words: str | None
     signed: Literal["typed", "drawn"] | None
+    signed_at: str | None
 
 
 class ChangedOut(BaseModel):

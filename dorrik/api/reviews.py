@@ -13,6 +13,7 @@ from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.work.workflow import state_of
 from dorrik.office import review
 from dorrik.report.issue import MovedOn, NotReady
+from dorrik.store.database.engine import now
 from dorrik.store.inspections import inspections, reviews
 from dorrik.store.people.people import Person
 
@@ -43,7 +44,8 @@ def submit(request: Request, inspection_id: str, given: SubmitIn) -> ReviewOut:
         held = kept.entities[kept.id].values["held_at"] is not None
         must(me, "submit", state_of(held=held, issued=False))
         try:
-            review.submit(connection, kept, me, given.seen_seq, given.signature.of(me))
+            with_changes = frozenset(given.with_changes)
+            review.submit(connection, kept, me, given.seen_seq, given.signed(me, now()), with_changes)
         except MovedOn:
             told = "The inspection has changed since you looked at it. Look at the draft again."
             raise ProblemError(409, "moved", told) from None
@@ -91,6 +93,7 @@ def _out(seq: int, state: review.Review) -> ReviewOut:
                 name=step.name,
                 words=step.words,
                 signed=None if step.signature is None else "drawn" if "strokes" in step.signature else "typed",
+                signed_at=(step.signature or {}).get("signed_at"),
             )
             for step in state.steps
         ],

@@ -89,10 +89,17 @@ def state(connection: Connection, kept: KeptInspection, me: Person) -> Review:
     return Review(steps, submitted and not stale, reopened, since)
 
 
-def submit(connection: Connection, kept: KeptInspection, me: Person, seen_seq: int, signature: dict[str, Any]) -> None:
+def submit(
+    connection: Connection, kept: KeptInspection, me: Person, seen_seq: int, signature: dict[str, Any],
+    with_changes: frozenset[str] = frozenset(),
+) -> None:  # fmt: skip
     """Sign for the inspection as it stands, in the caller's transaction, which holds its row; the same sent again is
-    one. Raises MovedOn or NotReady."""
-    if kept.seq != seen_seq:
+    one.
+
+    with_changes: ids of what the person had before them beside it, as it waited on the device where they signed without
+    a server; it has arrived since, all of it and nothing else. Raises MovedOn or NotReady.
+    """
+    if kept.seq != seen_seq and not reviews.is_only(connection, kept.id, seen_seq, with_changes):
         raise MovedOn
     steps = reviews.steps(connection, kept.id)
     if steps and steps[-1].kind == SUBMITTED and steps[-1].seq == kept.seq and steps[-1].person_id == me.id:

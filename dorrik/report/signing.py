@@ -13,8 +13,9 @@ INSPECTED, AUTHORISED = "Inspected, tested and reported by", "Authorised by"
 
 
 def signature(says: str, name: str, role: str, at: datetime, kept: Mapping[str, Any]) -> Signature:
-    """A signature for paper. at: when, universal time; kept: as `SignatureIn` gives it."""
-    when = moment(f"{at.isoformat()}Z")
+    """A signature for paper. at: when it arrived, universal time; kept: as `SignatureIn` gives it, with the moment in
+    which it was given where that was before."""
+    when = moment(kept.get("signed_at") or f"{at.isoformat()}Z")
     strokes = kept.get("strokes")
     if strokes:
         return Signature(says, name, role, when, drawn=drawing(strokes))

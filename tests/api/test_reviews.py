@@ -7,6 +7,7 @@ from pypdf import PdfReader
 
 from dorrik.office import review
 from dorrik.report.issue import MovedOn
+from dorrik.store.database.engine import new_id, now
 from dorrik.store.inspections import inspections
 from dorrik.store.people.people import Person
 from tests.api.reviewed import authorise, seq_of, signature, submit
@@ -54,6 +55,57 @@ def test_one_person_does_both_and_the_paper_says_so(supervisor, inspector, ready
     pdf = supervisor.http.get(f"/api/reports/{issued['id']}.pdf").content
     words = " ".join("\n".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages).split())
     assert "reported by Sol Visor" in words and "Authorised by the same person Sol Visor" in words
+
+
+def signed_away(who, inspection, seq, changes, at="2026-11-20T14:05:00Z"):
+    """Signed on a device that was away, at that state and with what waited there."""
+    body = {"seen_seq": seq, "signature": signature(who), "with_changes": changes, "signed_at": at}
+    return who.http.post(f"/api/inspections/{inspection}/review/submit", json=body)
+
+
+def test_what_was_signed_for_away_arrives_first_and_the_paper_names_the_moment(inspector, supervisor, ready):
+    inspection = ready()
+    seq = seq_of(inspector, inspection)
+    change = inspector.change("circuit", circuit_of(inspector, inspection), "zs_ohm", "0.32")
+    inspector.send(inspection, change)
+    done = signed_away(inspector, inspection, seq, [change["id"]]).json()
+    assert done["in_review"] and done["steps"][-1]["signed_at"] == "2026-11-20T14:05:00Z"
+    # Sent again after a lost answer it is the same.
+    assert len(signed_away(inspector, inspection, seq, [change["id"]]).json()["steps"]) == 1
+    issued = authorise(supervisor, inspection).json()
+    pdf = supervisor.http.get(f"/api/reports/{issued['id']}.pdf").content
+    assert "20 November 2026, 14:05" in " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages)
+
+
+def test_a_signature_given_away_holds_for_nothing_that_came_beside_it(inspector, supervisor, ready):
+    inspection = ready()
+    seq = seq_of(inspector, inspection)
+    circuit = circuit_of(inspector, inspection)
+    mine, theirs = inspector.change("circuit", circuit, "zs_ohm", "0.32"), None
+    inspector.send(inspection, mine)
+    theirs = supervisor.change("circuit", circuit, "r1_r2_ohm", "0.13")
+    supervisor.send(inspection, theirs)
+    assert signed_away(inspector, inspection, seq, [mine["id"]]).status_code == 409
+    # Nor where it names what somebody else wrote, as if it had waited there, beside what never arrived.
+    assert signed_away(inspector, inspection, seq, [mine["id"], theirs["id"], new_id()]).status_code == 409
+
+
+def test_a_signature_given_away_does_not_hold_where_an_entry_was_refused(inspector, ready):
+    inspection = ready()
+    seq = seq_of(inspector, inspection)
+    refused = inspector.change("circuit", circuit_of(inspector, inspection), "zs_ohm", "0.3.2")
+    inspector.http.post(f"/api/inspections/{inspection}/changes", json={"changes": [refused]})
+    kept = inspector.change("circuit", circuit_of(inspector, inspection), "zs_ohm", "0.33")
+    inspector.send(inspection, kept)
+    assert signed_away(inspector, inspection, seq, [refused["id"], kept["id"]]).status_code == 409
+    assert signed_away(inspector, inspection, seq, [kept["id"]]).status_code == 200
+
+
+def test_a_clock_that_is_ahead_signs_no_later_than_now(inspector, ready):
+    inspection = ready()
+    seq = seq_of(inspector, inspection)
+    done = signed_away(inspector, inspection, seq, [], "2099-01-01T00:00:00Z").json()
+    assert done["steps"][-1]["signed_at"] <= f"{now().replace(microsecond=0).isoformat()}Z"
 
 
 def test_a_reading_changed_after_submitting_reopens_it_and_is_told(inspector, supervisor, ready):

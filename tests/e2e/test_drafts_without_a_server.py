@@ -19,7 +19,7 @@ from tests.e2e.test_without_a_server import Place, kept_on_the_device, on_the_de
 from tests.e2e.walk import all_kept, cell, stage
 
 #: Setting the first pages takes a while on a machine that is busy.
-SET = 90_000
+SET = 60_000
 
 
 @pytest.fixture

@@ -2,31 +2,19 @@
 
 import hashlib
 import json
+from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
 from tests.conftest import Firm
 from tests.e2e.walk import all_kept, board, cell, choose, fill, pad, stage
 
 
-def test_from_sign_in_to_an_issued_report(signed_in, firm: Firm, tmp_path: Path):
-    page = signed_in(by_form=True)
-    page.get_by_role("button", name="New inspection").click()
-
-    # Brief
-    fill(page, "Property", "7 Lookout Row, Kelder Haven")
-    fill(page, "Client", "Kelder Haven Harbour Trust")
-    page.get_by_label("Extent", exact=True).fill("The whole fixed installation; a quarter of the points opened.")
-    page.get_by_label("Extent", exact=True).press("Tab")
-    choose(page, "tenure", "let dwelling")
-    page.get_by_role("button", name="Add a limitation").click()
-    fill(page, "Left out", "Loft")
-    fill(page, "Reason", "Boarded over")
-    fill(page, "Agreed with", "Harbour Office")
-    expect(page.get_by_text("7 Lookout Row", exact=True)).to_be_visible()
-
+def inspect(page: Page, kept: Callable[[Page], None] = all_kept) -> None:
+    """A small home with one board, from the intake to the live tests; one reading fails and is observed. kept: waits
+    until what was entered has its place."""
     # Intake, by keyboard from figure to figure
     stage(page, "Intake")
     choose(page, "earthing", "TN-C-S")
@@ -44,7 +32,7 @@ def test_from_sign_in_to_an_issued_report(signed_in, firm: Firm, tmp_path: Path)
     expect(margin.get_by_text("1.12 kA")).to_be_visible()
 
     # Board with six circuits
-    board(page, "Ring sockets", "Lights", "Cooker", "Shower", "Immersion", "Radial sockets")
+    board(page, "Ring sockets", "Lights", "Cooker", "Shower", "Immersion", "Radial sockets", kept=kept)
     fill(page, "Main switch (A)", "100")
     page.get_by_label("RCD of 1 Sockets").fill("30")
     page.get_by_label("RCD of 1 Sockets").press("Enter")
@@ -105,6 +93,25 @@ def test_from_sign_in_to_an_issued_report(signed_in, firm: Firm, tmp_path: Path)
     page.get_by_label("Reading pad").get_by_role("button", name="no point could be reached").click()
     expect(cell(page, "2 Lights, Zs Ω")).to_have_value("LIM no point could be reached")
     expect(cell(page, "3 Cooker, Zs Ω")).to_be_focused()
+
+
+def test_from_sign_in_to_an_issued_report(signed_in, firm: Firm, tmp_path: Path):
+    page = signed_in(by_form=True)
+    page.get_by_role("button", name="New inspection").click()
+
+    # Brief
+    fill(page, "Property", "7 Lookout Row, Kelder Haven")
+    fill(page, "Client", "Kelder Haven Harbour Trust")
+    page.get_by_label("Extent", exact=True).fill("The whole fixed installation; a quarter of the points opened.")
+    page.get_by_label("Extent", exact=True).press("Tab")
+    choose(page, "tenure", "let dwelling")
+    page.get_by_role("button", name="Add a limitation").click()
+    fill(page, "Left out", "Loft")
+    fill(page, "Reason", "Boarded over")
+    fill(page, "Agreed with", "Harbour Office")
+    expect(page.get_by_text("7 Lookout Row", exact=True)).to_be_visible()
+
+    inspect(page)
     all_kept(page)
 
     # Report

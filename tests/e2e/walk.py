@@ -1,5 +1,7 @@
 """Steps that an inspector takes, for the tests that walk them."""
 
+from collections.abc import Callable
+
 from playwright.sync_api import Locator, Page, expect
 
 
@@ -36,14 +38,14 @@ def begin(page: Page) -> None:
     all_kept(page)
 
 
-def board(page: Page, *presets: str) -> None:
-    """The first board with circuits from the usual ones."""
+def board(page: Page, *presets: str, kept: Callable[[Page], None] = all_kept) -> None:
+    """The first board with circuits from the usual ones. kept: waits until they have their place."""
     stage(page, "Boards")
     page.get_by_role("button", name="Add the first board").click()
     for count, preset in enumerate(presets, 1):
         page.get_by_role("button", name=f"+ {preset}").click()
         expect(page.locator("table tbody tr")).to_have_count(count)
-    all_kept(page)
+    kept(page)
 
 
 def cell(page: Page, label: str):

@@ -206,7 +206,10 @@ function useWatch(me: Me): void {
 
 function Screens({ me }: { me: Me }) {
   // What waits on this device goes, whichever screen is open.
-  useEffect(() => void import("./inspection/outbox").then((outbox) => outbox.open(me.id)), [me.id]);
+  useEffect(() => {
+    void import("./inspection/outbox").then((outbox) => outbox.open(me.id));
+    void import("./inspection/signed").then((signed) => signed.open(me.id)).catch(() => undefined);
+  }, [me.id]);
   useEffect(startSoon, []);
   useWatch(me);
   return (

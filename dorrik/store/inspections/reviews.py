@@ -69,6 +69,15 @@ def changed_since(connection: Connection, inspection_id: str, seq: int) -> bool:
     return connection.execute(query).first() is not None
 
 
+def is_only(connection: Connection, inspection_id: str, seq: int, ids: frozenset[str]) -> bool:
+    """Is what was written since just what these changes are, each of them kept? What belongs to the review itself may
+    have come beside them."""
+    c = change.c
+    query = select(c.change_id, c.entity).where(c.inspection_id == inspection_id, c.seq > seq)
+    kinds = {str(row.change_id): row.entity for row in connection.execute(query)}
+    return ids <= set(kinds) and all(kinds[one] in APART for one in set(kinds) - ids)
+
+
 def in_review(connection: Connection, inspection_id: str) -> bool:
     """Is it submitted, and as it was then?"""
     c = review_step.c

@@ -9305,7 +9305,8 @@ export interface components {
         };
         /**
          * StepOut
-         * @description One step, with who took it and their words; signed: how they signed.
+         * @description One step, with who took it and their words; signed: how they signed; signed_at: when, where that was before it
+         *     arrived.
          */
         StepOut: {
             /** Number */
@@ -9323,6 +9324,8 @@ export interface components {
             words: string | null;
             /** Signed */
             signed: ("typed" | "drawn") | null;
+            /** Signed At */
+            signed_at: string | null;
         };
         /**
          * StepsIn
@@ -9426,12 +9429,20 @@ export interface components {
         };
         /**
          * SubmitIn
-         * @description seen_seq: what the person had before them.
+         * @description seen_seq: what the person had before them; with_changes: ids of what waited on their device beside it, where they
+         *     signed without a server; signed_at: when that was.
          */
         SubmitIn: {
             /** Seen Seq */
             seen_seq: number;
             signature: components["schemas"]["SignatureIn"];
+            /**
+             * With Changes
+             * @default []
+             */
+            with_changes: string[];
+            /** Signed At */
+            signed_at?: string | null;
         };
         /**
          * Suggestion

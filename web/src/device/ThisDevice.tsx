@@ -11,6 +11,7 @@ import { useUnreadable } from "../inspection/device";
 import { useGone } from "../inspection/knownDevice";
 import { lastOpened } from "../inspection/lastOpened";
 import { useOutbox } from "../inspection/outbox";
+import { useSigned } from "../inspection/signed";
 import { endRules, startRules, useDeviceRules } from "../judge/device";
 import { areOff, switchOff } from "../judge/start";
 import { typesetterHere } from "../typeset/files";
@@ -113,6 +114,7 @@ function Waits({ me }: { me: Me }) {
   const mine = changes.filter((p) => (p.author ?? me.id) === me.id);
   const refused = mine.filter((p) => p.refused);
   const pictures = Object.values(photos).filter((why) => !why).length;
+  const signed = useSigned((s) => Object.values(s).filter((one) => !one.refused).length);
   const gone = useGone();
   const lost = (
     <>
@@ -130,14 +132,15 @@ function Waits({ me }: { me: Me }) {
       )}
     </>
   );
-  if (!mine.length && !pictures && (gone.gone || unreadable)) return lost;
-  if (!mine.length && !pictures) return <Text color="quiet">Everything has arrived at the server.</Text>;
+  if (!mine.length && !pictures && !signed && (gone.gone || unreadable)) return lost;
+  if (!mine.length && !pictures && !signed) return <Text color="quiet">Everything has arrived at the server.</Text>;
   return (
     <>
       {lost}
       <Text>
         <b>{countOf(mine.length - refused.length, "entry", "entries")}</b> and{" "}
         <b>{countOf(pictures, "photo", "photos")}</b> wait
+        {signed > 0 && `, and ${countOf(signed, "signature", "signatures")}`}
         {refused.length > 0 && `; ${countOf(refused.length, "entry was", "entries were")} not accepted`}. They are sent
         as soon as the server answers.
       </Text>

@@ -2,6 +2,7 @@
 import Dexie, { type EntityTable } from "dexie";
 import { v7 as uuidv7 } from "uuid";
 import { create } from "zustand";
+import type { Schemas } from "../api/client";
 import { seal, type Sealed, sealBytes, unseal, unsealBytes } from "../api/vault";
 import type { Pending } from "./types";
 
@@ -33,22 +34,38 @@ export interface TakenAlong {
   arrived?: { kept: number; already: number; refused: { reason: string }[] };
 }
 
+/** A signature that was given without a server: for what, and what became of it. */
+export interface Signed {
+  inspectionId: string;
+  author: string;
+  signature: Schemas["SignatureIn"];
+  /** What stood here as it was given: the sequence number, and the changes that waited beside it, by their ids. */
+  seq: number;
+  changes: string[];
+  at: string;
+  /** Why it does not count. */
+  refused?: string;
+}
+
 /** A change as it lies in the database; one of a version before this one lies there unsealed. */
 type PendingRow = { n: number; sealed: Sealed } | (Pending & { n: number; sealed?: undefined });
 /** A photo as it lies there; content of a version before this one, or where nothing can be sealed, lies there unsealed. */
 type TakenRow = { id: string; sealed: Sealed };
+type SignedRow = { inspectionId: string; sealed: Sealed };
 type PhotoRow = Omit<WaitingPhoto, "content"> & { sealed?: Uint8Array<ArrayBuffer>; content?: ArrayBuffer };
 
 class DeviceDatabase extends Dexie {
   pending!: EntityTable<PendingRow, "n">;
   photos!: EntityTable<PhotoRow, "sha256">;
   taken!: EntityTable<TakenRow, "id">;
+  signed!: EntityTable<SignedRow, "inspectionId">;
 
   constructor() {
     super("dorrik");
     this.version(1).stores({ pending: "++n, inspectionId" });
     this.version(2).stores({ photos: "sha256, inspectionId" });
     this.version(3).stores({ taken: "id" });
+    this.version(4).stores({ signed: "inspectionId" });
   }
 }
 
@@ -143,6 +160,19 @@ export const takenAlong = {
     await database.taken.put({ id: taken.id, sealed: await seal(taken) });
   },
   remove: (id: string): Promise<void> => database.taken.delete(id),
+};
+
+/** Signatures that wait for the server, sealed; one for an inspection. */
+export const signatures = {
+  async all(): Promise<Signed[]> {
+    const rows = await database.signed.toArray();
+    const read = await Promise.all(rows.map(({ sealed }) => unseal<Signed>(sealed)));
+    return read.filter((signed) => signed !== undefined);
+  },
+  async put(signed: Signed): Promise<void> {
+    await database.signed.put({ inspectionId: signed.inspectionId, sealed: await seal(signed) });
+  },
+  remove: (inspectionId: string): Promise<void> => database.signed.delete(inspectionId),
 };
 
 /** The device's own id, made once. */

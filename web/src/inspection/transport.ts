@@ -101,6 +101,17 @@ export const sendPhoto = (id: string, sha256: string, content: Uint8Array<ArrayB
     ),
   );
 
+/** A signature for an inspection as it stood on a device. */
+export const sendSigned = (id: string, signed: Schemas["SubmitIn"]): Promise<Schemas["ReviewOut"]> =>
+  heard(
+    answer(
+      api.POST("/api/inspections/{inspection_id}/review/submit", {
+        params: { path: { inspection_id: id } },
+        body: signed,
+      }),
+    ),
+  );
+
 /** This device judged otherwise than the server, of the same state: written down there. */
 export const tellDifference = (id: string, seq: number, parts: string[]): Promise<unknown> =>
   heard(

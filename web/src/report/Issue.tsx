@@ -25,9 +25,11 @@ interface Props {
   /** What stands in the way, or is to be looked at before. */
   points: Point[];
   waiting: boolean;
+  /** Without a server: this device has made the draft, and knows what stands in the way. */
+  drafted: boolean;
 }
 
-export function Issue({ me, seq, points, waiting }: Props) {
+export function Issue({ me, seq, points, waiting, drafted }: Props) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const params = { path: { inspection_id: id } };
   const issues = useQuery({
@@ -57,6 +59,7 @@ export function Issue({ me, seq, points, waiting }: Props) {
         me={me}
         seq={seq}
         hindered={must.length > 0 || waiting}
+        hinderedHere={must.length > 0 || !drafted}
         issued={known.length}
         unchanged={known.length > 0 && known.at(-1)?.seq === seq}
       />

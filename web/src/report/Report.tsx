@@ -68,7 +68,7 @@ export default function Report({ me }: { me: Me }) {
         </FieldGrid>
         <Interval />
         <Duties />
-        <Issue me={me} seq={draft.seq} points={points} waiting={waiting > 0} />
+        <Issue me={me} seq={draft.seq} points={points} waiting={waiting > 0} drafted={!!draft.here.data} />
         <Section title="Draft">
           <DraftShown {...draft} />
         </Section>

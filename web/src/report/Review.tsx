@@ -6,6 +6,8 @@ import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField, fieldErrors } from "../api/errors";
 import { useGoTo } from "../inspection/goTo";
 import { noteState, useInspection, useMay } from "../inspection/open";
+import { useSigned } from "../inspection/signed";
+import { isAway, useReach } from "../inspection/transport";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Line, Lines, Section } from "../ui/Page";
@@ -13,6 +15,7 @@ import { Told } from "../ui/States";
 import { TextField } from "../ui/TextField";
 import { moment } from "../ui/when";
 import { type Signature, SignatureField } from "./SignatureField";
+import { SignHere } from "./SignHere";
 
 type State = Schemas["ReviewOut"];
 
@@ -22,12 +25,14 @@ interface Props {
   seq: number;
   /** Something is in the way of signing. */
   hindered: boolean;
+  /** The same where the server is away, and what waits here is in nobody's way. */
+  hinderedHere: boolean;
   /** Issues so far, and whether the last one says what stands here. */
   issued: number;
   unchanged: boolean;
 }
 
-export function Review({ me, seq, hindered, issued, unchanged }: Props) {
+export function Review({ me, seq, hindered, hinderedHere, issued, unchanged }: Props) {
   const queries = useQueryClient();
   const id = useInspection((s) => s.model?.id) ?? "";
   const known = useInspection((s) => s.model?.seq) ?? 0;
@@ -47,6 +52,14 @@ export function Review({ me, seq, hindered, issued, unchanged }: Props) {
     void queries.invalidateQueries({ queryKey: ["issues", id] });
   };
   const reads = useMay("review");
+  const away = useReach((s) => isAway(s.reach));
+  const signedHere = useSigned((s) => s[id]);
+  if (away || signedHere)
+    return (
+      <Section title="Review and signatures">
+        <SignHere me={me} hindered={hinderedHere} />
+      </Section>
+    );
   if (review.isError)
     return <Told trouble>{explain(review.error, "What you typed is still here.")} The review cannot be shown.</Told>;
   if (!review.data) return null;
@@ -77,7 +90,8 @@ function Steps({ steps }: { steps: State["steps"] }) {
     <Box as="ol" listStyleType="none" aria-label="Steps so far" mb="3">
       {steps.map((step) => (
         <Box as="li" key={step.number} py="1">
-          <b>{step.name}</b> {DONE[step.kind]}, {moment(step.at)}
+          <b>{step.name}</b> {DONE[step.kind]}, {moment(step.signed_at ?? step.at)}
+          {step.signed_at && `, on a device that was away; it arrived ${moment(step.at)}`}
           {step.words && <Box as="blockquote">“{step.words}”</Box>}
         </Box>
       ))}
@@ -144,7 +158,7 @@ function Read({ since, seq, taken }: { since: State["since_look"]; seq: number; 
   );
 }
 
-interface Step extends Omit<Props, "unchanged"> {
+interface Step extends Omit<Props, "unchanged" | "hinderedHere"> {
   taken: (state: State) => void;
   again: () => void;
 }
@@ -278,7 +292,7 @@ const submitted = (id: string, seq: number, signature: Signature) =>
   answer(
     api.POST("/api/inspections/{inspection_id}/review/submit", {
       params: { path: { inspection_id: id } },
-      body: { seen_seq: seq, signature },
+      body: { seen_seq: seq, signature, with_changes: [] },
     }),
   );
 
