@@ -109,7 +109,7 @@ class _Drawings:
         """The words with a drawing for every photo in them."""
         if isinstance(said, Mapping):
             if "jpeg" in said and "marks" in said:
-                return said | {"drawing": self._drawn(said)}
+                return {**said, "drawing": self._drawn(said)}
             return {name: self.into(part) for name, part in said.items()}
         return [self.into(part) for part in said] if isinstance(said, list | tuple) else said
 
