@@ -23,11 +23,11 @@ def over(picture: str, width: float, height: float, marks: Sequence[Mark], words
 
 
 def _numbered(marks: Sequence[Mark]) -> list[tuple[Mark, int]]:
-    count, found = 0, []
+    count, numbered = 0, []
     for mark in marks:
         count += mark["kind"] == "number"
-        found.append((mark, count))
-    return found
+        numbered.append((mark, count))
+    return numbered
 
 
 def _drawn(mark: Mark, number: int, width: float, height: float) -> str:

@@ -87,10 +87,10 @@ def _words(
 
 
 def _of(entities: tuple[Any, ...], entity_id: str | None) -> Any:
-    found = next((entity for entity in entities if entity.id == entity_id), None)
-    if found is None:
+    entity = next((entity for entity in entities if entity.id == entity_id), None)
+    if entity is None:
         raise LookupError("What the letter is about is not there any more.")
-    return found
+    return entity
 
 
 class _Drawings:

@@ -70,13 +70,13 @@ def test_the_report_is_drafted_without_a_server_page_by_page_as_the_server_sets_
     all_kept(page)
     warm(page)
     kept_on_the_device(page)
-    found = page.url.split("/inspection/")[1].split("/")[0]
+    inspection = page.url.split("/inspection/")[1].split("/")[0]
     seeding.add(
-        page.context.request, found, "observation", "inspection", found,
+        page.context.request, inspection, "observation", "inspection", inspection,
         text="Live parts can be touched", code="C1", place="Hall",
     )  # fmt: skip
     work = page.url
-    pages = served(page, place.base, found)
+    pages = served(page, place.base, inspection)
     packed(page, place.base)
     page.goto(work)
     warm(page)
@@ -131,21 +131,21 @@ def test_photos_and_letters_of_a_job_are_in_the_drafts_too(signed_in, place):
     client = entry("client", firm, name="Una Mole")
     home = entry("property", client, address="5 Signal Steps, Kelder Haven", occupier_name="Wyn Capstan")
     job = entry("job", home, number=f"J-{new_id()[-8:]}", extent="The whole home", booked_on=date.today().isoformat())
-    found = seeding.inspection(request, "Cooker")
+    inspection = seeding.inspection(request, "Cooker")
     observation = seeding.add(
-        request, found, "observation", "inspection", found, text="Cover broken", code="C2", place="Hall"
+        request, inspection, "observation", "inspection", inspection, text="Cover broken", code="C2", place="Hall"
     )
     out = io.BytesIO()
     Image.new("RGB", (400, 300), (230, 20, 20)).save(out, "JPEG")
     sha256 = hashlib.sha256(out.getvalue()).hexdigest()
-    assert request.put(f"/api/inspections/{found}/photos/{sha256}", data=out.getvalue()).ok
+    assert request.put(f"/api/inspections/{inspection}/photos/{sha256}", data=out.getvalue()).ok
     seeding.add(
-        request, found, "photo", "inspection", found,
+        request, inspection, "photo", "inspection", inspection,
         about_entity="observation", about_id=observation, shows="defect", print_size="large", sha256=sha256,
         marks=[{"kind": "blur", "x": 0.4, "y": 0.4, "x2": 0.6, "y2": 0.6}],
     )  # fmt: skip
     packed(page, place.base)
-    seeding.open_at(page, found, "Report")
+    seeding.open_at(page, inspection, "Report")
     warm(page)
     # What was there without the day's bag is there with it.
     page.goto(f"{place.base}/job/{job}")
@@ -153,7 +153,7 @@ def test_photos_and_letters_of_a_job_are_in_the_drafts_too(signed_in, place):
     on_the_device(page, "dorrik.answers", "answers", lambda rows: f"letters/{job}" in {row["name"] for row in rows})
     place.down()
 
-    page.goto(f"{place.base}/inspection/{found}/report")
+    page.goto(f"{place.base}/inspection/{inspection}/report")
     warm(page)
     pages = drawn(page)
     pictures = [

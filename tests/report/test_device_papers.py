@@ -95,7 +95,7 @@ def test_a_photo_whose_picture_is_here_is_drawn_and_the_other_is_named():
     photos = [p for p in parse(document).photos if p.sha256 and p.print_size != "not"]
     here = photos[0].sha256
     draft = of_home(document).draft(asked("report", sizes={here: [640, 480]}))
-    assert draft["drawings"] and {one["sha256"] for one in draft["drawings"]} == {here}
+    assert draft["drawings"] and {drawing["sha256"] for drawing in draft["drawings"]} == {here}
     for drawing in draft["drawings"]:
         assert PICTURE in drawing["svg"] and 'viewBox="0 0 640 480"' in drawing["svg"]
         assert drawing["name"] in draft["inputs"]["data"]
@@ -126,8 +126,7 @@ def test_the_packed_papers_say_letter_by_letter_what_these_say():
         [["open", json.dumps(opened(home))], *(["paper", json.dumps(asked(p))] for p in ("report", "operator"))]
         for home in homes
     ]
-    told = in_node(every)
-    for home, digests in zip(homes, told, strict=True):
+    for home, digests in zip(homes, in_node(every), strict=True):
         papers = of_home(home)
         assert digests[1:] == [digest(papers.answer(json.dumps(asked(p)))) for p in ("report", "operator")]
 

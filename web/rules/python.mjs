@@ -53,9 +53,9 @@ function clockFile() {
   const packages = existsSync(libraries)
     ? readdirSync(libraries).map((python) => `${libraries}/${python}/site-packages/tzdata/zoneinfo/${CLOCK}`)
     : [];
-  const found = [...packages, `/usr/share/zoneinfo/${CLOCK}`].find((path) => existsSync(path));
-  if (!found) throw new Error(`There is no clock of ${CLOCK} here: install tzdata.`);
-  return found;
+  const clock = [...packages, `/usr/share/zoneinfo/${CLOCK}`].find((path) => existsSync(path));
+  if (!clock) throw new Error(`There is no clock of ${CLOCK} here: install tzdata.`);
+  return clock;
 }
 
 export async function pythonWithRules(options = {}) {

@@ -207,8 +207,12 @@ function useWatch(me: Me): void {
 function Screens({ me }: { me: Me }) {
   // What waits on this device goes, whichever screen is open.
   useEffect(() => {
-    void import("./inspection/outbox").then((outbox) => outbox.open(me.id));
-    void import("./inspection/signed").then((signed) => signed.open(me.id)).catch(() => undefined);
+    // What was signed for is known before the signature is looked at.
+    const left = import("./inspection/outbox").then((outbox) => outbox.open(me.id));
+    void left
+      .then(() => import("./inspection/signed"))
+      .then((signed) => signed.open(me.id))
+      .catch(() => undefined);
   }, [me.id]);
   useEffect(startSoon, []);
   useWatch(me);

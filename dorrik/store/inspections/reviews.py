@@ -75,7 +75,7 @@ def is_only(connection: Connection, inspection_id: str, seq: int, ids: frozenset
     c = change.c
     query = select(c.change_id, c.entity).where(c.inspection_id == inspection_id, c.seq > seq)
     kinds = {str(row.change_id): row.entity for row in connection.execute(query)}
-    return ids <= set(kinds) and all(kinds[one] in APART for one in set(kinds) - ids)
+    return ids <= set(kinds) and all(kinds[change_id] in APART for change_id in set(kinds) - ids)
 
 
 def in_review(connection: Connection, inspection_id: str) -> bool:

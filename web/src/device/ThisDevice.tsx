@@ -114,7 +114,8 @@ function Waits({ me }: { me: Me }) {
   const mine = changes.filter((p) => (p.author ?? me.id) === me.id);
   const refused = mine.filter((p) => p.refused);
   const pictures = Object.values(photos).filter((why) => !why).length;
-  const signed = useSigned((s) => Object.values(s).filter((one) => !one.refused).length);
+  const stuck = Object.values(photos).filter(Boolean);
+  const signed = useSigned((s) => Object.values(s).filter((signature) => !signature.refused).length);
   const gone = useGone();
   const lost = (
     <>
@@ -122,6 +123,11 @@ function Waits({ me }: { me: Me }) {
         <Told trouble>
           <b>The browser cleared what was kept here.</b> {countOf(gone.gone, "thing", "things")} had not arrived when
           this device was last in touch{gone.since && `, ${moment(gone.since)}`}. A supervisor sees which, under People.
+        </Told>
+      )}
+      {stuck.length > 0 && (
+        <Told trouble>
+          <b>{countOf(stuck.length, "photo stays", "photos stay")} on this device.</b> {[...new Set(stuck)].join(" ")}
         </Told>
       )}
       {unreadable > 0 && (
@@ -132,7 +138,7 @@ function Waits({ me }: { me: Me }) {
       )}
     </>
   );
-  if (!mine.length && !pictures && !signed && (gone.gone || unreadable)) return lost;
+  if (!mine.length && !pictures && !signed && (gone.gone || unreadable || stuck.length)) return lost;
   if (!mine.length && !pictures && !signed) return <Text color="quiet">Everything has arrived at the server.</Text>;
   return (
     <>

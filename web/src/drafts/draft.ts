@@ -59,7 +59,7 @@ export async function draftOfJob(job: string, which: Schemas["JobLetterOut"]["wh
   const letters = await fetchLetters(job).catch(() => {
     throw new NoDraft("The words of this letter are not on this device: they come with the day’s bag.");
   });
-  const letter = letters.find((one) => one.which === which);
+  const letter = letters.find((known) => known.which === which);
   if (!letter) throw new NoDraft("There is no such letter.");
   return { pages: await set("facts_letter", { data: letter.words, fonts: FONTS }, {}), points: [] };
 }

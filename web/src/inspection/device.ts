@@ -135,6 +135,8 @@ export const photoStore = {
     const content = sealed ? await unsealBytes(sealed) : bare && new Uint8Array(bare);
     return content && { ...photo, content };
   },
+  /** Does it lie here, readable or not? */
+  isHere: async (sha256: string): Promise<boolean> => (await database.photos.get(sha256)) !== undefined,
   async put({ content, ...photo }: WaitingPhoto): Promise<void> {
     const sealed = await sealBytes(content);
     await database.photos.put(sealed ? { ...photo, sealed } : { ...photo, content: content.slice().buffer });

@@ -363,7 +363,8 @@ async function sendNextPhoto(): Promise<"sent" | "nothing" | "later"> {
   if (!next) return "nothing";
   const photo = await photoStore.get(next).catch(() => undefined);
   if (!photo) {
-    forget(next);
+    if (await photoStore.isHere(next).catch(() => false)) await refusePhoto(next, UNREADABLE);
+    else forget(next);
     return "sent";
   }
   // The inspection itself may still be on its way.
@@ -375,10 +376,17 @@ async function sendNextPhoto(): Promise<"sent" | "nothing" | "later"> {
     return "sent";
   } catch (error) {
     if (!(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status)) return "later";
-    await photoStore.refuse(next, error.message).catch(() => undefined);
-    set({ photos: { ...get().photos, [next]: error.message } });
+    await refusePhoto(next, error.message);
     return "sent";
   }
+}
+
+const UNREADABLE = "This photo cannot be read any more: the browser lost the key to it. Take it again.";
+
+/** It stays here with the reason, and the others go on. */
+async function refusePhoto(sha256: string, reason: string): Promise<void> {
+  await photoStore.refuse(sha256, reason).catch(() => undefined);
+  set({ photos: { ...get().photos, [sha256]: reason } });
 }
 
 function forget(sha256: string): void {

@@ -137,11 +137,11 @@ const sumsAt = (stage: Stage, judgement: Judgement) =>
 function cardsOf(judgement: Judgement, before: readonly Note[] = []) {
   const follows = consequencesOf(judgement);
   const speaksFor = (note: Note) => !note.because_of && note.standing !== "pass";
-  const told = new Set(before.filter(speaksFor).map((note) => keyOf(note.id, note.field)));
+  const spoken = new Set(before.filter(speaksFor).map((note) => keyOf(note.id, note.field)));
   const followed = (note: Note): readonly string[] => {
     const key = keyOf(note.id, note.field);
-    if (!speaksFor(note) || told.has(key)) return NOTHING;
-    told.add(key);
+    if (!speaksFor(note) || spoken.has(key)) return NOTHING;
+    spoken.add(key);
     return follows.get(key) ?? NOTHING;
   };
   const cards = (notes: Note[], how: { lit?: boolean; held?: boolean }) =>

@@ -21,6 +21,8 @@ const IN_FULL = 2;
 interface Tools {
   compiler: TypstCompiler;
   renderer: TypstRenderer;
+  /** The fonts of drawings, as a style that brings them along. */
+  faces: string;
 }
 let tools: Promise<Tools> | undefined;
 
@@ -36,17 +38,38 @@ async function start(): Promise<Tools> {
   for (const face of faces) await builder.add_raw_font(face);
   const compiler = await builder.build();
   for (const [path, content] of Object.entries(templates)) compiler.add_source(path.slice(ROOT.length), content);
-  return { compiler, renderer: await new TypstRendererBuilder().build() };
+  return { compiler, renderer: await new TypstRendererBuilder().build(), faces: facesOf(faces) };
 }
 
+/** The family in which drawings are lettered (dorrik/report/drawn.py), regular and bold. */
+const LETTERING = "Atkinson Hyperlegible Next";
+
+function facesOf(faces: Uint8Array[]): string {
+  const face = (file: RegExp, weight: number) => {
+    const bytes = faces[fonts.findIndex((address) => file.test(address))];
+    if (!bytes) return "";
+    const text = Array.from(bytes, (byte) => String.fromCharCode(byte)).join("");
+    return `@font-face{font-family:'${LETTERING}';font-weight:${weight};src:url(data:font/ttf;base64,${btoa(text)})}`;
+  };
+  return `<style>${face(/Next-Regular/, 400)}${face(/Next-Bold/, 700)}</style>`;
+}
+
+/** Drawings lie in a page as pictures, which see no font of anybody's but what they bring along. */
+const lettered = (svg: string, faces: string): string =>
+  svg.replace(/(data:image\/svg\+xml;base64,)([A-Za-z0-9+/=]+)/g, (whole, head: string, data: string) => {
+    const drawing = atob(data);
+    if (!drawing.includes(LETTERING)) return whole;
+    return head + btoa(drawing.replace(/<svg[^>]*>/, (tag) => tag + faces));
+  });
+
 async function bytes(address: string): Promise<Uint8Array> {
-  const found = await fetch(address);
-  if (!found.ok) throw new Error(`A font is not there (${found.status}).`);
-  return new Uint8Array(await found.arrayBuffer());
+  const font = await fetch(address);
+  if (!font.ok) throw new Error(`A font is not there (${font.status}).`);
+  return new Uint8Array(await font.arrayBuffer());
 }
 
 async function typeset({ template, inputs, files }: Job): Promise<string> {
-  const { compiler, renderer } = await (tools ??= start());
+  const { compiler, renderer, faces } = await (tools ??= start());
   const text = new TextEncoder();
   for (const [path, content] of Object.entries(files)) compiler.map_shadow(path, text.encode(content));
   try {
@@ -54,7 +77,7 @@ async function typeset({ template, inputs, files }: Job): Promise<string> {
     if (!result) throw new Error(JSON.stringify(diagnostics).slice(0, 2000));
     const session = renderer.session_from_artifact(result, "vector");
     try {
-      return renderer.svg_data(session, PARTS);
+      return lettered(renderer.svg_data(session, PARTS), faces);
     } finally {
       session.free();
     }
