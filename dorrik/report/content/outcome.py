@@ -50,6 +50,8 @@ def _none_found(inspection: Inspection, judgement: Judgement) -> str:
 
 def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
     because = plainly.deciding(inspection, judgement)
+    if not because and inspection.declared_outcome is None:
+        return "Nothing is decided yet."
     if not because:
         return (
             "No observation with code C1, C2 or FI is open."
