@@ -44,7 +44,7 @@ _TITLES: dict[jobs.Which, str] = {"confirmation": "Confirmation", "power-off": "
 
 @router.get("/paper-head")
 def paper_head(request: Request) -> PaperHeadOut:
-    """What stands at the head of papers that this person writes."""
+    """The head of papers that this person writes."""
     with work(request) as (connection, me):
         head: dict[str, Any] = asdict(on_paper(connection, me, 0, now().date()))
     return PaperHeadOut(**{name: head[name] for name in PaperHeadOut.model_fields})

@@ -102,7 +102,7 @@ class _Drawings:
         self._names: dict[str, str] = {}
 
     def fetch(self, sha256: str, size: str) -> str | None:
-        """What stands for a photo until it is drawn; None where its picture is not on this device."""
+        """The name of a photo until it is drawn; None where its picture is not on this device."""
         return sha256 if sha256 in self._sizes else None
 
     def into(self, said: Any) -> Any:

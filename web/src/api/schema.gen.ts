@@ -1642,7 +1642,7 @@ export interface paths {
         };
         /**
          * Paper Head
-         * @description What stands at the head of papers that this person writes.
+         * @description The head of papers that this person writes.
          */
         get: operations["paper_head_api_paper_head_get"];
         put?: never;

@@ -51,7 +51,7 @@ export function SignHere({ me, hindered }: { me: Me; hindered: boolean }) {
         <Button variant="action" disabled={!signature || hindered} onClick={keep}>
           Sign; submit later
         </Button>
-        {hindered && <span>Look at the draft below, and at what stands in the way above.</span>}
+        {hindered && <span>Read the draft below, and deal with the points above, before you sign.</span>}
       </Flex>
       {failed && <Told trouble>This device cannot keep the signature: its storage is full.</Told>}
     </Box>
