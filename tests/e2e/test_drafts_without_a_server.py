@@ -31,11 +31,12 @@ def place(mariadb, built_web: Path) -> Iterator[Place]:
 
 
 def packed(page: Page, base: str) -> None:
-    """What drafts are made with is on the device."""
+    """The rules, and what drafts are made with, are on the device."""
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     device_page(page, base)
     page.get_by_role("button", name="Pack now").click()
     expect(page.get_by_text("are drafted on this device")).to_be_visible(timeout=SET)
+    expect(page.get_by_text("This device judges by itself")).to_be_visible(timeout=SET)
 
 
 def drawn(page: Page, within=None) -> list[dict[str, float]]:

@@ -13,6 +13,7 @@ import { lastOpened } from "../inspection/lastOpened";
 import { useOutbox } from "../inspection/outbox";
 import { useSigned } from "../inspection/signed";
 import { endRules, startRules, useDeviceRules } from "../judge/device";
+import { rulesHere } from "../judge/files";
 import { areOff, switchOff } from "../judge/start";
 import { typesetterHere } from "../typeset/files";
 import { Button } from "../ui/Button";
@@ -157,6 +158,13 @@ function Waits({ me }: { me: Me }) {
 function Rules() {
   const { stand, startedMs, weight: bytes, heap, trouble } = useDeviceRules();
   const [off, setOff] = useState(areOff);
+  const packed = useBag((s) => s.at);
+  const kept = useQuery({
+    queryKey: ["rules-here", packed, stand],
+    queryFn: rulesHere,
+    // What was fetched is put away in its own time.
+    refetchInterval: ({ state }) => state.data === false && 2000,
+  });
   const change = (next: boolean) => {
     switchOff(next);
     setOff(next);
@@ -175,7 +183,15 @@ function Rules() {
           {!off && stand === "failed" && "The rules could not be started here. The server’s verdicts are shown."}
           {!off && stand === "warm" && (
             <>
-              <b>Ready.</b> This device judges by itself, by the same rules as the server.{" "}
+              {kept.data === false ? (
+                <>
+                  <b>Ready until this page is closed:</b> the browser has not kept the rules.{" "}
+                </>
+              ) : (
+                <>
+                  <b>Ready.</b> This device judges by itself, by the same rules as the server.{" "}
+                </>
+              )}
               <Box as="span" color="quiet">
                 {weight(bytes)} kept, {weight(heap)} of memory, started in {((startedMs ?? 0) / 1000).toFixed(1)} s
               </Box>

@@ -67,6 +67,7 @@ async function packed(me: Me): Promise<void> {
     () => remembered("rules", () => answer(api.GET("/api/rules"))),
     fetchHead,
     ...jobs.map((id) => () => fetchLetters(id)),
+    () => import("../judge/device").then(({ bringRules }) => bringRules()),
     takeTypesetterAlong,
     () => remembered("reference", () => answer(api.GET("/api/reference"))),
   ];

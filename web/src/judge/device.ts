@@ -4,7 +4,9 @@
  */
 import { create } from "zustand";
 import type { Judgement, Schemas } from "../api/client";
+import { keepStarted, packedRules, takeRulesAlong } from "./files";
 import type { Asked, Told, What } from "./messages";
+import { areOff } from "./start";
 
 /** off: not asked for yet, or not to be had; starting; warm: they answer; failed: they do not, and are not tried again
  * for a while. */
@@ -26,13 +28,6 @@ const NOTHING: DeviceRules = { stand: "off", edition: null, startedMs: null, hea
 
 export const useDeviceRules = create<DeviceRules>(() => NOTHING);
 
-/** Which rules there are: the folder, the edition, and what each file weighs. */
-interface Packed {
-  folder: string;
-  edition: string;
-  files: Record<string, number>;
-}
-
 /** What the judge says: what became different, or the whole; and what it would refuse. */
 export interface Verdicts {
   judgement: Judgement | null;
@@ -40,10 +35,6 @@ export interface Verdicts {
   refused: { id: string; reason: string }[];
 }
 
-/** The rules that started last here, whatever the server has by now. */
-const LAST = "dorrik.rules";
-/** Where the service worker keeps them (vite.config.ts). */
-const SHELF = "rules";
 /** A question that takes longer than this is not answered any more: the thread was stopped, as for want of memory. */
 const PATIENCE = 20_000;
 const START_PATIENCE = 120_000;
@@ -67,15 +58,14 @@ export async function startRules(): Promise<void> {
   if (get().stand === "starting" || get().stand === "warm") return;
   set({ ...NOTHING, stand: "starting" });
   const began = performance.now();
-  const packed = await listed();
+  const packed = await packedRules();
   for (const one of packed) {
     try {
       await begin(one.folder);
       const weight = Object.values(one.files).reduce((sum, bytes) => sum + bytes, 0);
       set({ stand: "warm", edition: one.edition, startedMs: Math.round(performance.now() - began), weight });
       performance.measure("rules", { start: began, detail: { heap: get().heap, weight } });
-      localStorage.setItem(LAST, JSON.stringify(one));
-      void clearUp(one.folder);
+      keepStarted(one).catch(() => undefined);
       return;
     } catch (error) {
       stop(new NoRules(String(error)));
@@ -92,15 +82,12 @@ export function endRules(): void {
   set(NOTHING);
 }
 
-/** What the server has now, then what started here last. */
-async function listed(): Promise<Packed[]> {
-  const last = JSON.parse(localStorage.getItem(LAST) ?? "null") as Packed | null;
-  const now = (await fetch("/rules/current.json")
-    .then((response) => (response.ok ? response.json() : null))
-    .catch(() => null)) as Packed | null;
-  return [now, last].filter(
-    (one, at, all) => one !== null && all.findIndex((o) => o?.folder === one.folder) === at,
-  ) as Packed[];
+/** The rules come onto this device with the day's bag, and begin where they could not before. Fails where they cannot be
+ * had. */
+export async function bringRules(): Promise<void> {
+  if (areOff()) return;
+  await takeRulesAlong();
+  void startRules();
 }
 
 async function begin(folder: string): Promise<void> {
@@ -157,13 +144,4 @@ function stop(error: Error): void {
     fail(error);
   }
   waiting.clear();
-}
-
-/** Rules of other editions leave the device once these are there. */
-async function clearUp(folder: string): Promise<void> {
-  const shelf = await globalThis.caches?.open(SHELF).catch(() => undefined);
-  for (const request of (await shelf?.keys()) ?? []) {
-    const { pathname } = new URL(request.url);
-    if (pathname !== "/rules/current.json" && !pathname.startsWith(`/rules/${folder}/`)) await shelf?.delete(request);
-  }
 }
