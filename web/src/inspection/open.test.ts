@@ -1,154 +1,23 @@
-import "fake-indexeddb/auto";
-import Dexie from "dexie";
-import { IDBFactory } from "fake-indexeddb";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { FieldOf, Change } from "./types";
+import { describe, expect, it, vi } from "vitest";
+import {
+  anewForEach,
+  device,
+  IDRIS,
+  lastOpened,
+  model,
+  onDevice,
+  outbox,
+  place,
+  RUTH,
+  server,
+  settled,
+  soon,
+  start,
+  sync,
+  transport,
+} from "./tablet.testing";
 
-const RUTH = { id: "ruth", firm_id: "firm" };
-const IDRIS = { id: "idris", firm_id: "firm" };
-
-/** A server that keeps changes as ours does, and can be told to misbehave. */
-class FakeServer {
-  kept: Change[] = [];
-  batches: Change[][] = [];
-  photos: string[] = [];
-  judged = false;
-  status: number | ((changes: Change[]) => number) = 200;
-  down = false;
-  /** It keeps what is sent, and its answer is lost. */
-  lost = false;
-  /** How often it looked for the whole, and what that answer then waits for on its way. */
-  looked = 0;
-  slow: Promise<void> | null = null;
-  /** What a batch waits for before it is kept. */
-  busy: Promise<void> | null = null;
-
-  fetch = async (request: Request): Promise<Response> => {
-    if (this.down) throw new TypeError("Failed to fetch");
-    const answer = (body: unknown, status = 200) => Response.json(body, { status });
-    if (request.method === "GET" && request.url.includes("/changes")) {
-      const since = Number(new URL(request.url).searchParams.get("since"));
-      const entries = this.kept.slice(since).map((c, n) => ({ ...c, seq: since + n + 1, author_id: "ruth" }));
-      return answer({ seq: this.kept.length, entries, judgement: null });
-    }
-    if (request.method === "GET") {
-      const found = this.whole(answer);
-      this.looked++;
-      await this.slow;
-      return found;
-    }
-    if (request.method === "PUT") {
-      if (this.status !== 200) return answer({ code: "x", message: `Status ${String(this.status)}.` }, 413);
-      this.photos.push(request.url.split("/").at(-1) ?? "");
-      return new Response(null, { status: 204 });
-    }
-    const { changes } = (await request.json()) as { changes: Change[] };
-    await this.busy;
-    const status = typeof this.status === "function" ? this.status(changes) : this.status;
-    if (status !== 200) return answer({ code: "x", message: `Status ${status}.`, fields: [] }, status);
-    this.batches.push(changes);
-    const results = changes.map((c) => {
-      const refused = c.value === "1..4";
-      const again = this.kept.findIndex((k) => k.id === c.id);
-      if (!refused && again < 0) this.kept.push(c);
-      const state = refused ? "refused" : again < 0 ? "kept" : "already";
-      return {
-        id: c.id,
-        state,
-        seq: refused ? null : again < 0 ? this.kept.length : again + 1,
-        reason: refused ? "No figure." : null,
-        overtook: null,
-      };
-    });
-    if (this.lost) throw new TypeError("Failed to fetch");
-    return answer({ seq: this.kept.length, results, judgement: this.judged ? { notes: [] } : null });
-  };
-
-  private whole(answer: (body: unknown, status?: number) => Response): Response {
-    if (!this.kept.length)
-      return answer({ code: "not-found", message: "There is no such inspection.", fields: [] }, 404);
-    const values = Object.fromEntries(this.kept.filter((c) => c.field !== "firm").map((c) => [c.field, c.value]));
-    const id = this.kept[0]?.entity_id;
-    return answer({
-      id,
-      seq: this.kept.length,
-      may: ["write"],
-      entities: [{ kind: "inspection", id, parent_id: "firm", values }],
-      judgement: this.judged ? { notes: [] } : null,
-    });
-  }
-}
-
-let server: FakeServer;
-let tablet = { on: true };
-let sync: typeof import("./open");
-let device: typeof import("./device");
-let outbox: typeof import("./outbox");
-let transport: typeof import("./transport");
-let lastOpened: typeof import("./lastOpened");
-
-/** Switch the tablet on: fresh modules, the same device database. */
-async function start(): Promise<void> {
-  // The one that was on before is off: whatever it still tries reaches nobody.
-  tablet.on = false;
-  const mine = { on: true };
-  tablet = mine;
-  vi.stubGlobal("fetch", (request: Request) => (mine.on ? server.fetch(request) : new Promise(() => undefined)));
-  // What was open before asks the server no more.
-  (sync as typeof sync | undefined)?.leave();
-  (outbox as typeof outbox | undefined)?.close();
-  vi.resetModules();
-  sync = await import("./open");
-  device = await import("./device");
-  outbox = await import("./outbox");
-  transport = await import("./transport");
-  lastOpened = await import("./lastOpened");
-  // As the page does it before anything can be typed.
-  await (await import("../api/vault")).openVault();
-}
-
-const model = () => sync.useInspection.getState().model!;
-const place = (field: FieldOf<"inspection">) => ({ kind: "inspection" as const, id: model().id, field });
-/** Wait until it holds; a busy machine may take a while. */
-const soon = (holds: () => unknown) => vi.waitFor(holds, { timeout: 4000 });
-const onDevice = () => device.pendings.all();
-const settled = () =>
-  vi.waitFor(() => expect(model().pending.filter((p) => !p.refused)).toEqual([]), { timeout: 4000 });
-
-beforeEach(async () => {
-  const store = new Map<string, string>();
-  vi.stubGlobal("localStorage", {
-    getItem: (k: string) => store.get(k) ?? null,
-    setItem: (k: string, v: string) => store.set(k, v),
-    removeItem: (k: string) => store.delete(k),
-    key: (at: number) => [...store.keys()][at] ?? null,
-    get length() {
-      return store.size;
-    },
-  });
-  const quiet = { addEventListener: () => undefined, removeEventListener: () => undefined };
-  vi.stubGlobal("document", { visibilityState: "hidden", ...quiet });
-  vi.stubGlobal("window", quiet);
-  server = new FakeServer();
-  vi.stubGlobal(
-    "Request",
-    class extends Request {
-      constructor(input: string | URL | Request, init?: RequestInit) {
-        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
-      }
-    },
-  );
-  // Databases of its own: what a test before it is still at keeping goes nowhere.
-  Dexie.dependencies.indexedDB = new IDBFactory();
-  await start();
-});
-
-afterEach(() => {
-  sync.leave();
-  // Nor does what it was at sending go on in the world of another test.
-  outbox.close();
-  vi.unstubAllGlobals();
-});
+anewForEach();
 
 describe("an entry on its way", () => {
   it("is shown at once, kept on the device, and let go when the server has it", async () => {
@@ -299,6 +168,29 @@ describe("trouble on the line", () => {
     server.down = false;
     await settled();
     expect(transport.reach()).toBe("ok");
+  });
+
+  it("asks about all that was entered before it got through again, where the report was issued meanwhile", async () => {
+    const id = sync.begin(RUTH, {});
+    await settled();
+    server.down = true;
+    sync.setField(place("condition"), "Worn");
+    await soon(() => expect(transport.reach()).toBe("unreachable"));
+    // Another answer comes through, and before anything was sent again somebody goes on.
+    server.down = false;
+    server.issued = 1;
+    await transport.fetchInspection(id);
+    expect(transport.reach()).toBe("ok");
+    sync.setField(place("extent"), "All");
+    await soon(() => expect(outbox.changesOf(id).map((p) => p.waits)).toEqual([true, true]));
+    await new Promise((done) => setTimeout(done, 50));
+    expect(server.kept.map((c) => c.field)).toEqual(["firm"]);
+    // Who is in touch as it happens is told, and goes on.
+    await outbox.letGoOfWaiting(id);
+    await sync.load(id, RUTH);
+    server.issued = 2;
+    sync.setField(place("condition"), "Cracked");
+    await soon(() => expect(server.kept.at(-1)?.value).toBe("Cracked"));
   });
 
   it("and a battery that dies meanwhile lose nothing", async () => {
@@ -524,66 +416,4 @@ describe("undo", () => {
     await settled();
     expect(server.kept.slice(1).map((c) => c.value)).toEqual(["one", "two", "one", null]);
   });
-});
-
-describe("any order of entering, losing the server and beginning anew", () => {
-  /** Numbers of a test, the same each time. */
-  function chance(seed: number): () => number {
-    let state = seed;
-    return () => (state = (Math.imul(state, 48_271) >>> 0) % 2_147_483_647) / 2_147_483_647;
-  }
-
-  const slipsLeft = () =>
-    Array.from({ length: localStorage.length }, (_, at) => localStorage.key(at)).filter((k) => k?.includes("slip"))
-      .length;
-
-  it("loses nothing, keeps nothing twice, and keeps the order", async () => {
-    for (let seed = 1; seed <= 12; seed++) {
-      const random = chance(seed * 104_729);
-      server = new FakeServer();
-      await start();
-      const id = sync.begin(RUTH, {});
-      const entered: unknown[] = [];
-      const fields = ["condition", "extent", "client_name"] as const;
-      for (let step = 0; step < 25; step++) {
-        const drawn = random();
-        if (drawn < 0.6) {
-          const value = `${String(seed)}.${String(step)}`;
-          sync.setField(place(fields[Math.floor(random() * fields.length)]!), value);
-          entered.push(value);
-        } else if (drawn < 0.7) server.down = !server.down;
-        else if (drawn < 0.8) server.lost = !server.lost;
-        else if (drawn < 0.9) await new Promise((done) => setTimeout(done, 20 * random()));
-        else {
-          // The page goes and begins anew. Here the one before would go on, which it does not: so it has kept what it had.
-          await soon(() => expect(slipsLeft()).toBe(0));
-          sync.leave();
-          outbox.close();
-          await start();
-          await sync.load(id, RUTH);
-          // What had arrived and was not kept here yet is shown once the server is back.
-          if (!sync.useInspection.getState().model) {
-            server.down = false;
-            await sync.load(id, RUTH);
-          }
-        }
-      }
-      server.down = false;
-      server.lost = false;
-      outbox.wake();
-      await vi.waitFor(() => expect(outbox.changesOf(id)).toEqual([]), { timeout: 15_000 });
-      const values = server.kept.filter((c) => fields.includes(c.field as (typeof fields)[number])).map((c) => c.value);
-      expect(values).toEqual(entered);
-      expect(new Set(server.kept.map((c) => c.id)).size).toBe(server.kept.length);
-      // Read anew at once: what has just been acknowledged is not laid on top again.
-      await sync.load(id, RUTH);
-      for (const field of fields) {
-        const last = server.kept.findLast((c) => c.field === field)?.value;
-        expect(model().entities[id]?.values[field]).toBe(last);
-      }
-      await soon(async () => expect(await onDevice()).toEqual([]));
-      sync.leave();
-      outbox.close();
-    }
-  }, 120_000);
 });

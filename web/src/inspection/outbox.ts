@@ -56,8 +56,9 @@ let failures = 0;
 /** When the device has each change, or has failed to keep it; and where in its database each one is. */
 const stored = new Map<string, Promise<unknown>>();
 const places = new Map<string, number>();
-/** Ids of what was made while the server answered, and was sent at once. */
+/** Ids of what was made while the server answered, and was sent at once; and whether what was sent last got through. */
 const inTouch = new Set<string>();
+let gotThrough = true;
 /** Was this made, and sent, in touch with the server? Whoever made it is told at once what came in between. */
 export const wasInTouch = (id: string): boolean => inTouch.has(id);
 /** Ids of what the server has acknowledged since this page began. */
@@ -169,7 +170,7 @@ export function put(made: readonly Pending[]): void {
     written = slips.keep({ pending, replaces }) && written;
     replaces.forEach(slips.drop);
     stored.set(pending.change.id, store(pending, replaced));
-    if (reach() === "ok") inTouch.add(pending.change.id);
+    if (gotThrough && reach() === "ok") inTouch.add(pending.change.id);
   }
   // On its way before the page is drawn with it: before whoever looks on is told.
   if (written) queueMicrotask(() => changes.wake());
@@ -278,6 +279,7 @@ async function sendNext(): Promise<"sent" | "nothing" | "later"> {
       judged,
     );
     failures = 0;
+    gotThrough = true;
     atOnce = BATCH.changes;
     set({ keptAt: Date.now() });
     try {
@@ -296,7 +298,9 @@ async function sendNext(): Promise<"sent" | "nothing" | "later"> {
 /** The batch did not get through: wait and try again, in smaller parts where the server itself failed on it. */
 async function failed(error: unknown, sent: Pending[], id: string): Promise<"sent" | "nothing" | "later"> {
   const status = error instanceof Refused ? error.status : 0;
-  for (const p of sent) inTouch.delete(p.change.id);
+  // What was entered beside it, before anybody knew, was no more in touch than it was.
+  inTouch.clear();
+  gotThrough = false;
   if (status === 401) return "nothing";
   if (status === 500 || status === 413) {
     atOnce = 1;
