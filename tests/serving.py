@@ -57,3 +57,20 @@ class Server:
         self.process.send_signal(signal.SIGKILL)
         self.process.wait()
         shutil.rmtree(self.photos, ignore_errors=True)
+
+
+class Place:
+    """One address whose server comes and goes."""
+
+    def __init__(self, url: str) -> None:
+        self._url, self.port = url, free_port()
+        self.base = f"http://127.0.0.1:{self.port}"
+        self._server: Server | None = None
+
+    def up(self) -> None:
+        self._server = Server(self._url, self.port)
+
+    def down(self) -> None:
+        if self._server:
+            self._server.kill()
+        self._server = None

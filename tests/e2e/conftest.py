@@ -12,7 +12,7 @@ from playwright.sync_api import Error as PlaywrightError
 from tests.chromium import FLAGS, without_windows
 from tests.conftest import PASSWORD, Firm
 from tests.e2e import seeding
-from tests.serving import Server
+from tests.serving import Place, Server
 
 # A wait ends when what is waited for is there; a test that waits in vain ends by its own limit (pyproject.toml).
 expect.set_options(timeout=60_000)
@@ -94,6 +94,15 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
     for context in contexts:
         context.close()
     assert errors == []
+
+
+@pytest.fixture
+def place(mariadb, built_web: Path) -> Iterator[Place]:
+    """A server of its own, which a test takes away and brings back."""
+    place = Place(mariadb.url)
+    place.up()
+    yield place
+    place.down()
 
 
 @pytest.fixture

@@ -40,6 +40,23 @@ def add(
     return found
 
 
+def registered(request: APIRequestContext, kind: str, parent: str, **values: object) -> str:
+    """Enter a client, property or job; its id."""
+    answer = request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
+    assert answer.ok, answer.text()
+    return answer.json()["id"]
+
+
+def job(request: APIRequestContext, client: str, **home: object) -> str:
+    """A periodic report booked for today, at a new home of a new client; the job's id. home: more of the property."""
+    firm = request.get("/api/session").json()["firm_id"]
+    place = registered(request, "property", registered(request, "client", firm, name=client), **home)
+    return registered(
+        request, "job", place, number=f"J-{new_id()[-8:]}", extent="The whole fixed installation", purpose="periodic",
+        booked_on=date.today().isoformat(), state="booked",
+    )  # fmt: skip
+
+
 def inspection(request: APIRequestContext, *presets: str) -> str:
     """Begin an inspection with the least that names it, and with a board of usual circuits by the words of their
     buttons where some are named; its id. request: of who is signed in, with the server as its base."""

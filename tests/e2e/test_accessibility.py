@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 
 import pytest
@@ -272,25 +273,20 @@ def test_no_barrier_in_what_a_finding_leads_to(look, firm: Firm):
     look("what people ask about")
 
 
-def entry(page: Page, kind: str, parent: str, **values: object) -> str:
-    answer = page.context.request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
-    assert answer.ok, answer.text()
-    return str(answer.json()["id"])
-
-
 def test_no_barrier_in_planning(look, firm: Firm):
     page = look.page
     at_work(page, firm, stage="Brief")
     own = page.context.request.get("/api/session").json()["firm_id"]
-    entry(page, "working_week", own, name="Ruth Pellow", latitude=50.34, longitude=-4.76, starts_at="08:00")
-    entry(page, "key_holder", own, name="Harbour Office", opens_at="08:00")
-    client = entry(page, "client", own, name="Kelder Haven Harbour Trust")
+    enter = partial(seeding.registered, page.context.request)
+    enter("working_week", own, name="Ruth Pellow", latitude=50.34, longitude=-4.76, starts_at="08:00")
+    enter("key_holder", own, name="Harbour Office", opens_at="08:00")
+    client = enter("client", own, name="Kelder Haven Harbour Trust")
     for at in range(3):
-        home = entry(
-            page, "property", client, address=f"{at + 1} Lookout Row", nation="England", latitude=50.33 + at / 900,
+        home = enter(
+            "property", client, address=f"{at + 1} Lookout Row", nation="England", latitude=50.33 + at / 900,
             longitude=-4.75,
         )  # fmt: skip
-        entry(page, "job", home, number=f"P-{at}", state="done" if at == 2 else "asked", visit_min=200, spent_min=190)
+        enter("job", home, number=f"P-{at}", state="done" if at == 2 else "asked", visit_min=200, spent_min=190)
     page.goto("/planner")
     page.get_by_role("button", name="Plan visits").click()
     expect(page.get_by_text("2 visits moved.")).to_be_visible()

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
-from tests.e2e.test_without_a_server import Place, kept_on_the_device, place  # noqa: F401
+from tests.e2e.on_device import kept_on_the_device
 from tests.e2e.walk import all_kept, cell, fill, stage
 from tests.pictures import picture
 
@@ -146,7 +146,7 @@ def test_a_photo_is_marked_and_what_is_no_photo_is_told(page):
     assert abs(arrow["x"] - 0.2) < 0.02 and abs(arrow["y2"] - 0.5) < 0.02
 
 
-def test_photos_outlive_a_server_that_dies_and_a_tab_that_is_closed(at_work, place):  # noqa: F811
+def test_photos_outlive_a_server_that_dies_and_a_tab_that_is_closed(at_work, place):
     page = at_work(base=place.base, on_device=True)
     cracked(page)
     kept_on_the_device(page)

@@ -1,27 +1,12 @@
 """A whole inspection without a network, from its job to the signature, closed and opened between; later all of it
 arrives and is submitted."""
 
-from collections.abc import Iterator
-from datetime import date
-from pathlib import Path
-
-import pytest
 from playwright.sync_api import Page, expect
 
-from dorrik.store.database.engine import new_id
-from tests.e2e.test_drafts_without_a_server import SET, packed
+from tests.e2e import seeding
+from tests.e2e.on_device import SET, nothing_to_read, on_the_device, packed, warm
 from tests.e2e.test_inspection import inspect
-from tests.e2e.test_rules_on_the_device import warm
-from tests.e2e.test_without_a_server import Place, nothing_to_read, on_the_device
 from tests.e2e.walk import all_kept, cell, choose, fill, stage
-
-
-@pytest.fixture
-def place(mariadb, built_web: Path) -> Iterator[Place]:
-    place = Place(mariadb.url)
-    place.up()
-    yield place
-    place.down()
 
 
 def here(page: Page) -> None:
@@ -31,20 +16,7 @@ def here(page: Page) -> None:
 
 def test_a_whole_inspection_from_its_job_to_the_signature(signed_in, place, firm):
     page = signed_in(base=place.base, on_device=True, rules=True)
-    request = page.context.request
-    firm_id = request.get("/api/session").json()["firm_id"]
-
-    def entry(kind: str, parent: str, **values: str) -> str:
-        answer = request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
-        assert answer.ok, answer.text()
-        return answer.json()["id"]
-
-    client = entry("client", firm_id, name="Kelder Haven Harbour Trust")
-    home = entry("property", client, address="5 Signal Steps, Kelder Haven")
-    job = entry(
-        "job", home, number=f"J-{new_id()[-8:]}", extent="The whole fixed installation", purpose="periodic",
-        booked_on=date.today().isoformat(), state="booked",
-    )  # fmt: skip
+    job = seeding.job(page.context.request, "Kelder Haven Harbour Trust", address="5 Signal Steps, Kelder Haven")
     packed(page, place.base)
     page.goto(f"{place.base}/job/{job}")
     expect(page.get_by_role("heading", name="Letters")).to_be_visible()

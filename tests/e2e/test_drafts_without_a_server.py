@@ -3,40 +3,14 @@
 import hashlib
 import io
 import re
-from collections.abc import Iterator
-from datetime import date
-from pathlib import Path
 
 import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from dorrik.store.database.engine import new_id
 from tests.e2e import seeding
-from tests.e2e.test_rules_on_the_device import warm
-from tests.e2e.test_this_device import device_page
-from tests.e2e.test_without_a_server import Place, kept_on_the_device, on_the_device
+from tests.e2e.on_device import SET, kept_on_the_device, on_the_device, packed, warm
 from tests.e2e.walk import all_kept, cell, stage
-
-#: Setting the first pages takes a while on a machine that is busy.
-SET = 60_000
-
-
-@pytest.fixture
-def place(mariadb, built_web: Path) -> Iterator[Place]:
-    place = Place(mariadb.url)
-    place.up()
-    yield place
-    place.down()
-
-
-def packed(page: Page, base: str) -> None:
-    """The rules, and what drafts are made with, are on the device."""
-    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-    device_page(page, base)
-    page.get_by_role("button", name="Pack now").click()
-    expect(page.get_by_text("are drafted on this device")).to_be_visible(timeout=SET)
-    expect(page.get_by_text("This device judges by itself")).to_be_visible(timeout=SET)
 
 
 def drawn(page: Page, within=None) -> list[dict[str, float]]:
@@ -122,16 +96,7 @@ def red(picture: bytes) -> int:
 def test_photos_and_letters_of_a_job_are_in_the_drafts_too(signed_in, place):
     page = signed_in(base=place.base, on_device=True, rules=True)
     request = page.context.request
-    firm = request.get("/api/session").json()["firm_id"]
-
-    def entry(kind: str, parent: str, **values: str) -> str:
-        answer = request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
-        assert answer.ok, answer.text()
-        return answer.json()["id"]
-
-    client = entry("client", firm, name="Una Mole")
-    home = entry("property", client, address="5 Signal Steps, Kelder Haven", occupier_name="Wyn Capstan")
-    job = entry("job", home, number=f"J-{new_id()[-8:]}", extent="The whole home", booked_on=date.today().isoformat())
+    job = seeding.job(request, "Una Mole", address="5 Signal Steps, Kelder Haven", occupier_name="Wyn Capstan")
     inspection = seeding.inspection(request, "Cooker")
     observation = seeding.add(
         request, inspection, "observation", "inspection", inspection, text="Cover broken", code="C2", place="Hall"

@@ -8,7 +8,6 @@ from playwright.sync_api import expect
 
 from tests.e2e import seeding
 from tests.e2e.test_test_grid import paste
-from tests.e2e.test_without_a_server import place  # noqa: F401
 from tests.e2e.walk import cell
 
 WAYS = 40
@@ -42,7 +41,7 @@ def away_for_four_hours(page, tablet, begins):
         expect(cell(page, f"{WAYS} Cooker, R1+R2 Ω")).to_have_value(f"0.{tablet}{WAYS - 1:02}{block}")
 
 
-def test_two_thousand_entries_of_two_tablets_arrive_once(signed_in, firm, place):  # noqa: F811
+def test_two_thousand_entries_of_two_tablets_arrive_once(signed_in, firm, place):
     one = signed_in(home=False, base=place.base)
     inspection = seeding.inspection(one.context.request, *["Cooker"] * WAYS)
     other = signed_in(firm.supervisor_email, home=False, base=place.base)

@@ -4,6 +4,7 @@ by keyboard and by hand, agreed with an occupier on a phone, inspected, due agai
 import re
 from collections.abc import Iterator
 from datetime import date, timedelta
+from functools import partial
 from pathlib import Path
 
 import pytest
@@ -46,12 +47,6 @@ def table() -> bytes:
     return "\n".join(rows).encode()
 
 
-def entry(page: Page, kind: str, parent: str, **values: object) -> str:
-    answer = page.context.request.post(f"/api/register/{kind}", data={"parent_id": parent, "values": values})
-    assert answer.ok, answer.text()
-    return str(answer.json()["id"])
-
-
 def set_up(served: Served, somebody) -> tuple[Page, str]:  # noqa: F811
     """A firm with a client, two inspectors and somebody who can be asked; its supervisor's page and the client's id."""
     fay = somebody(served.link)
@@ -60,10 +55,11 @@ def set_up(served: Served, somebody) -> tuple[Page, str]:  # noqa: F811
     fay.get_by_role("button", name="Set up and sign in").click()
     expect(fay.get_by_role("heading", name="In progress")).to_be_visible()
     firm = fay.context.request.get("/api/session").json()["firm_id"]
-    client = entry(fay, "client", firm, name="Kelder Haven Harbour Trust", email="trust@kelder.example")
+    enter = partial(seeding.registered, fay.context.request)
+    client = enter("client", firm, name="Kelder Haven Harbour Trust", email="trust@kelder.example")
     for name, east in (("Ruth Pellow", -4.76), ("Idris Quill", -4.70)):
-        entry(
-            fay, "working_week", firm, name=name, latitude=50.34, longitude=east, starts_at="08:00", ends_at="17:00",
+        enter(
+            "working_week", firm, name=name, latitude=50.34, longitude=east, starts_at="08:00", ends_at="17:00",
         )  # fmt: skip
     return fay, client
 
@@ -97,12 +93,11 @@ def test_from_a_table_of_eighteen_homes_to_the_next_due_date(served: Served, som
     assert violations(fay) == []
     # A job for each; one tenant is in on Mondays until eleven alone.
     homes = fay.context.request.get(f"/api/portfolio?client_id={client}&order=address&limit=100").json()["lines"]
+    enter = partial(seeding.registered, fay.context.request)
     for at, home in enumerate(homes):
-        entry(fay, "job", home["id"], number=f"J-{100 + at}", state="confirmed", visit_min=200, extent="All of it")
+        enter("job", home["id"], number=f"J-{100 + at}", state="confirmed", visit_min=200, extent="All of it")
     narrow = next(home for home in homes if home["address"] == "9 Quay Steps")
-    entry(
-        fay, "access_window", narrow["id"], access="possible", weekday="Monday", from_time="08:00", until_time="11:00"
-    )
+    enter("access_window", narrow["id"], access="possible", weekday="Monday", from_time="08:00", until_time="11:00")
 
     # Planned by the solver, in a process of its own; what does not fit is said, and why.
     fay.goto(f"{served.base}/planner")

@@ -2,36 +2,11 @@
 the server says of the same entries afterwards."""
 
 import json
-from collections.abc import Iterator
-from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.test_without_a_server import Place, kept_on_the_device
-from tests.e2e.walk import all_kept, cell, fill, stage
-
-#: Starting Python takes a while on a machine that is busy.
-WARM = 240_000
-
-
-@pytest.fixture
-def place(mariadb, built_web: Path) -> Iterator[Place]:
-    place = Place(mariadb.url)
-    place.up()
-    yield place
-    place.down()
-
-
-def warm(page: Page) -> None:
-    """Wait until the rules are there."""
-    expect(page.locator("[data-rules=warm]")).to_be_visible(timeout=WARM)
-
-
-def figure(page: Page, label: str, text: str) -> None:
-    cell(page, label).click()
-    page.keyboard.type(text)
-    page.keyboard.press("Enter")
+from tests.e2e.on_device import WARM, kept_on_the_device, warm
+from tests.e2e.walk import all_kept, figure, fill, stage
 
 
 def statuses(page: Page, base: str, inspection: str) -> dict[str, list[str]]:

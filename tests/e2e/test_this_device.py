@@ -11,8 +11,8 @@ from playwright.sync_api import expect
 from dorrik.store.people import people
 from tests.chromium import FLAGS, without_windows
 from tests.conftest import PASSWORD
-from tests.e2e.test_without_a_server import Place, kept_on_the_device, nothing_to_read, place  # noqa: F401
-from tests.e2e.walk import all_kept, cell
+from tests.e2e.on_device import device_page, kept_on_the_device, nothing_to_read
+from tests.e2e.walk import all_kept, cell, figure
 
 
 @pytest.fixture
@@ -32,17 +32,6 @@ def playwright_again(browser):
             again.close()
 
     return open_browser
-
-
-def figure(page, label, value):
-    cell(page, label).click()
-    page.keyboard.type(value)
-    page.keyboard.press("Enter")
-
-
-def device_page(page, base=""):
-    page.goto(f"{base}/device")
-    expect(page.get_by_role("heading", name="This device")).to_be_visible()
 
 
 def choose_pin(page, pin):
@@ -70,7 +59,7 @@ def known_by_key(supervisor, engine, email):
     raise AssertionError("Its device was not heard of.")
 
 
-def test_a_pin_is_asked_for_also_without_a_server_and_opens_what_waits(at_work, place):  # noqa: F811
+def test_a_pin_is_asked_for_also_without_a_server_and_opens_what_waits(at_work, place):
     page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
     all_kept(page)
     kept_on_the_device(page)
@@ -146,7 +135,7 @@ def test_a_lost_device_is_ended_by_a_supervisor_who_sees_what_had_not_arrived(at
 
 
 def test_what_waits_goes_to_another_device_and_arrives_under_its_authors_name(
-    at_work, signed_in, firm, engine, place, tmp_path  # noqa: F811
+    at_work, signed_in, firm, engine, place, tmp_path
 ):  # fmt: skip
     page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
     all_kept(page)
@@ -200,7 +189,7 @@ def video(pictures, to):
 
 
 def test_codes_on_one_screen_are_read_by_the_camera_of_another(
-    at_work, signed_in, firm, engine, place, tmp_path, playwright_again  # noqa: F811
+    at_work, signed_in, firm, engine, place, tmp_path, playwright_again
 ):  # fmt: skip
     page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True)
     all_kept(page)

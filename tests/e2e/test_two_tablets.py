@@ -7,7 +7,7 @@ from sqlalchemy import insert, select
 from dorrik.store.database.engine import new_id, now
 from dorrik.store.database.tables import change, issued_report
 from tests.e2e import seeding
-from tests.e2e.walk import all_kept, cell, stage
+from tests.e2e.walk import all_kept, cell, figure, stage
 
 
 @pytest.fixture
@@ -44,12 +44,6 @@ def both_at(at_work, signed_in, firm, *presets, stage_name):
     all_kept(one)
     all_kept(other)
     return one, other
-
-
-def figure(page, label, value):
-    cell(page, label).click()
-    page.keyboard.type(value)
-    page.keyboard.press("Enter")
 
 
 def test_a_board_that_both_recorded_becomes_one(at_work, signed_in, firm):

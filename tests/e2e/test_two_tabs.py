@@ -1,28 +1,10 @@
 """Two windows of one browser on one inspection, and a right that ended meanwhile: without a server nothing is lost, and
 nothing is sent twice or by somebody who may not any more."""
 
-from collections.abc import Iterator
-from pathlib import Path
-
-import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.test_without_a_server import Place, kept_on_the_device, nothing_to_read, on_the_device
-from tests.e2e.walk import all_kept, cell
-
-
-@pytest.fixture
-def place(mariadb, built_web: Path) -> Iterator[Place]:
-    place = Place(mariadb.url)
-    place.up()
-    yield place
-    place.down()
-
-
-def figure(page: Page, label: str, value: str) -> None:
-    cell(page, label).click()
-    page.keyboard.type(value)
-    page.keyboard.press("Enter")
+from tests.e2e.on_device import kept_on_the_device, nothing_to_read, on_the_device
+from tests.e2e.walk import all_kept, cell, figure
 
 
 def journal(page: Page, base: str, inspection: str) -> list[tuple[str, object]]:

@@ -1,97 +1,13 @@
 """The server goes away while somebody works: the page is loaded again and the work goes on; later all of it arrives."""
 
 import re
-import time
-from collections.abc import Callable, Iterator
-from pathlib import Path
-from typing import Any
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from dorrik.store.people import people, sessions
 from tests.conftest import PASSWORD
+from tests.e2e.on_device import kept_on_the_device, nothing_to_read, on_the_device
 from tests.e2e.walk import all_kept, cell, hold_polls, stage
-from tests.serving import Server, free_port
-
-
-class Place:
-    """One address whose server comes and goes."""
-
-    def __init__(self, url: str) -> None:
-        self._url, self.port = url, free_port()
-        self.base = f"http://127.0.0.1:{self.port}"
-        self._server: Server | None = None
-
-    def up(self) -> None:
-        self._server = Server(self._url, self.port)
-
-    def down(self) -> None:
-        if self._server:
-            self._server.kill()
-        self._server = None
-
-
-@pytest.fixture
-def place(mariadb, built_web: Path) -> Iterator[Place]:
-    place = Place(mariadb.url)
-    place.up()
-    yield place
-    place.down()
-
-
-ROWS = """async ([name, store]) => {
-    const open = indexedDB.open(name);
-    const db = await new Promise((done) => (open.onsuccess = () => done(open.result)));
-    const asked = db.transaction(store).objectStore(store).getAll();
-    const rows = await new Promise((done) => (asked.onsuccess = () => done(asked.result)));
-    db.close();
-    return rows;
-}"""
-
-
-def on_the_device(page: Page, database: str, store: str, enough: Callable[[list[dict[str, Any]]], bool]) -> None:
-    """Wait until the device itself has enough of something."""
-    end = time.monotonic() + 60
-    while not enough(page.evaluate(ROWS, [database, store])):
-        assert time.monotonic() < end, f"{database} does not have it"
-        page.wait_for_timeout(50)
-
-
-EVERYTHING = """async () => {
-    const found = [JSON.stringify({ ...localStorage }), JSON.stringify({ ...sessionStorage })];
-    for (const { name } of await indexedDB.databases()) {
-        const open = indexedDB.open(name);
-        const db = await new Promise((done) => (open.onsuccess = () => done(open.result)));
-        for (const store of db.objectStoreNames) {
-            const asked = db.transaction(store).objectStore(store).getAll();
-            const rows = await new Promise((done) => (asked.onsuccess = () => done(asked.result)));
-            const bytes = (value) => (value instanceof Uint8Array ? new TextDecoder("latin1").decode(value) : value);
-            found.push(JSON.stringify(rows, (_, value) => bytes(value)));
-        }
-        db.close();
-    }
-    for (const name of await caches.keys()) {
-        const cache = await caches.open(name);
-        for (const request of await cache.keys())
-            if (request.url.includes("/api/")) found.push(await (await cache.match(request)).text());
-    }
-    return found.join("\\n");
-}"""
-
-
-def nothing_to_read(page: Page, *words: str) -> None:
-    """What is kept on the device is sealed: none of these words stands in it, wherever a browser keeps something."""
-    found = page.evaluate(EVERYTHING)
-    assert "dorrik.device" in found
-    assert [word for word in words if word in found] == []
-
-
-def kept_on_the_device(page: Page) -> None:
-    """Wait until the application itself, and what is open, are on the device."""
-    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-    wanted = {"session", "reference", "inspection"}
-    on_the_device(page, "dorrik.answers", "answers", lambda rows: wanted <= {row["name"].split("/")[0] for row in rows})
 
 
 def test_a_reload_shows_what_was_open_and_the_work_goes_on(at_work, place):

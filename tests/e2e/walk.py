@@ -53,6 +53,13 @@ def cell(page: Page, label: str):
     return page.get_by_role("textbox", name=label, exact=True)
 
 
+def figure(page: Page, label: str, text: str) -> None:
+    """Type a figure into the test grid."""
+    cell(page, label).click()
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
 def pad(page: Page, *keys: str) -> None:
     """Press keys of the reading pad."""
     for key in keys:
