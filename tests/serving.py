@@ -9,6 +9,7 @@ import sys
 import tempfile
 import time
 from functools import partial
+from pathlib import Path
 
 import httpx
 
@@ -25,13 +26,15 @@ def free_port():
 class Server:
     """The application in a process of its own."""
 
-    def __init__(self, url, port, what="serve"):
+    def __init__(self, url, port, what="serve", web=None):
+        """web: folder of another front end than the one that was built (tests/another_version.py)."""
         self.port = port
         self.base = f"http://127.0.0.1:{port}"
         self.photos = tempfile.mkdtemp(prefix="dorrik-photos-")
         # Tests of letters have them in the same database: nobody else takes them up.
         given = {"DORRIK_DATABASE_URL": url, "DORRIK_PHOTOS": self.photos, "DORRIK_DELIVERY": "off"}
-        command = [sys.executable, "-m", "dorrik", what, "--port", str(port), "--workers", "1"]
+        version = ["tests.another_version", str(web)] if web else ["dorrik"]
+        command = [sys.executable, "-m", *version, what, "--port", str(port), "--workers", "1"]
         self.process = subprocess.Popen(
             command,
             env=os.environ | given,
@@ -67,8 +70,9 @@ class Place:
         self.base = f"http://127.0.0.1:{self.port}"
         self._server: Server | None = None
 
-    def up(self) -> None:
-        self._server = Server(self._url, self.port)
+    def up(self, web: Path | None = None) -> None:
+        """web: folder of another front end, where it comes back in another version."""
+        self._server = Server(self._url, self.port, web=web)
 
     def down(self) -> None:
         if self._server:

@@ -82,3 +82,10 @@ def packed(page: Page, base: str) -> None:
     page.get_by_role("button", name="Pack now").click()
     expect(page.get_by_text("are drafted on this device")).to_be_visible(timeout=SET)
     expect(page.get_by_text("This device judges by itself")).to_be_visible(timeout=SET)
+
+
+def journal(page: Page, base: str, inspection: str) -> list[tuple[str, object]]:
+    """What the server keeps of an inspection, in order: field and value."""
+    answer = page.context.request.get(f"{base}/api/inspections/{inspection}/changes", params={"since": 0})
+    assert answer.ok, answer.text()
+    return [(entry["field"], entry["value"]) for entry in answer.json()["entries"]]

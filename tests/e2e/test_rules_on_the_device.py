@@ -5,7 +5,7 @@ import json
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.on_device import WARM, kept_on_the_device, warm
+from tests.e2e.on_device import WARM, kept_on_the_device, packed, warm
 from tests.e2e.walk import all_kept, figure, fill, stage
 
 
@@ -106,3 +106,25 @@ def test_rules_switched_off_on_a_device_leave_the_verdicts_to_the_server(at_work
     figure(page, "1 Cooker, Zs Ω", "7.31")
     expect(page.get_by_label("Margin").get_by_text("7.31 Ω").first).to_be_visible()
     expect(page.locator("[data-rules=off]")).to_be_visible()
+
+
+def test_a_thread_that_was_killed_is_begun_anew_without_a_server(at_work, place):
+    page = at_work("Cooker", "Shower", stage="Live tests", base=place.base, on_device=True, rules=True)
+    all_kept(page)
+    kept_on_the_device(page)
+    work = page.url
+    packed(page, place.base)
+    page.goto(work)
+    warm(page)
+    place.down()
+    # As a browser does it that is short of memory: without a word.
+    for worker in page.workers:
+        worker.evaluate("close()")
+    figure(page, "1 Cooker, Zs Ω", "7.31")
+    margin = page.get_by_label("Margin")
+    expect(margin.get_by_text("One entry is not judged yet.")).to_be_visible()
+    # Nobody waits for it: the next figure goes in.
+    figure(page, "2 Shower, Zs Ω", "0.44")
+    expect(page.get_by_text("2 to send")).to_be_visible()
+    expect(margin.get_by_text("7.31 Ω").first).to_be_visible(timeout=WARM)
+    expect(margin.get_by_text("not judged yet")).to_have_count(0)

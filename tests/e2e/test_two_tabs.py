@@ -1,17 +1,10 @@
 """Two windows of one browser on one inspection, and a right that ended meanwhile: without a server nothing is lost, and
 nothing is sent twice or by somebody who may not any more."""
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
-from tests.e2e.on_device import kept_on_the_device, nothing_to_read, on_the_device
+from tests.e2e.on_device import journal, kept_on_the_device, nothing_to_read, on_the_device
 from tests.e2e.walk import all_kept, cell, figure
-
-
-def journal(page: Page, base: str, inspection: str) -> list[tuple[str, object]]:
-    """What the server keeps of an inspection, in order: field and value."""
-    answer = page.context.request.get(f"{base}/api/inspections/{inspection}/changes", params={"since": 0})
-    assert answer.ok, answer.text()
-    return [(entry["field"], entry["value"]) for entry in answer.json()["entries"]]
 
 
 def test_two_windows_of_one_browser_send_everything_once(at_work, place):

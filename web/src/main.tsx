@@ -47,12 +47,17 @@ window.addEventListener("vite:preloadError", () => void loadAnew());
 async function loadAnew(): Promise<void> {
   const last = Number(sessionStorage.getItem("dorrik.anew") ?? 0);
   if (Date.now() - last < 60_000) return;
-  // A server that is only away has no newer version: the page that is here is all there is.
-  const there = await fetch("/", { method: "HEAD", cache: "no-store" }).then(
+  if (!(await canLoadAnew())) return;
+  sessionStorage.setItem("dorrik.anew", String(Date.now()));
+  window.location.reload();
+}
+
+/** A device that keeps the application has one version of it whole, as where another window took a newer one. Else a
+ * server that is only away has no newer version: the page that is here is all there is. */
+async function canLoadAnew(): Promise<boolean> {
+  if (navigator.serviceWorker?.controller) return true;
+  return fetch("/", { method: "HEAD", cache: "no-store" }).then(
     ({ ok }) => ok,
     () => false,
   );
-  if (!there) return;
-  sessionStorage.setItem("dorrik.anew", String(Date.now()));
-  window.location.reload();
 }

@@ -5,7 +5,7 @@ import type { Asked } from "../judge/messages";
 /** A thread with rules that say how often each field was entered, and can be told to fail. */
 class FakeWorker {
   static all: FakeWorker[] = [];
-  static mood: "well" | "dies" | "no start" | "slow" = "well";
+  static mood: "well" | "dies" | "no start" | "slow" | "broken" | "stumbles" = "well";
   onmessage: (event: { data: unknown }) => void = () => undefined;
   onerror: (event: { message: string }) => void = () => undefined;
   asked: { what: string; data: Record<string, unknown> }[] = [];
@@ -18,10 +18,13 @@ class FakeWorker {
   postMessage(message: Asked): void {
     const tell = (told: object) =>
       queueMicrotask(() => this.onmessage({ data: { n: message.n, took: 1, heap: 5, ...told } }));
-    if ("start" in message) return tell(FakeWorker.mood === "no start" ? { error: "no memory" } : { text: "" });
+    if ("start" in message)
+      return tell(FakeWorker.mood === "no start" ? { error: "no memory", goesOn: false } : { text: "" });
     const data = JSON.parse(message.text) as Record<string, unknown>;
     this.asked.push({ what: message.what, data });
     if (FakeWorker.mood === "slow") return;
+    if (FakeWorker.mood === "broken") return tell({ error: "out of bounds", goesOn: false });
+    if (FakeWorker.mood === "stumbles") return tell({ error: "KeyError", goesOn: true });
     if (FakeWorker.mood === "dies") return queueMicrotask(() => this.onerror({ message: "out of memory" }));
     const changes = (data.changes ?? data.entries ?? []) as { id: string; field: string; value: unknown }[];
     const refused = changes.filter((c) => c.value === "1..4").map((c) => ({ id: c.id, reason: "No figure." }));
@@ -138,6 +141,20 @@ describe("the rules of this device", () => {
     await vi.advanceTimersByTimeAsync(61_000);
     await soon(() => expect(notes()).toContain("reference K-3"));
     vi.useRealTimers();
+  });
+
+  it("are begun anew where they are broken and say so, and not over one inspection that is beyond them", async () => {
+    const id = await begun();
+    FakeWorker.mood = "broken";
+    sync.setField({ ...place, id }, "K-7");
+    await soon(() => expect(rules.useDeviceRules.getState().stand).toBe("failed"));
+    FakeWorker.mood = "well";
+    await soon(() => expect(notes()).toContain("reference K-7"));
+    expect(FakeWorker.all).toHaveLength(2);
+    FakeWorker.mood = "stumbles";
+    sync.setField({ ...place, id }, "K-8");
+    await soon(() => expect(model().own).toBeNull());
+    expect(rules.useDeviceRules.getState().stand).toBe("warm");
   });
 
   it("that are late leave the word to the server, and have it again once they answered", async () => {

@@ -38,14 +38,18 @@ export interface Verdicts {
 /** A question that takes longer than this is not answered any more: the thread was stopped, as for want of memory. */
 const PATIENCE = 20_000;
 const START_PATIENCE = 120_000;
-/** So long after the rules failed they are tried again, and so often in one go, milliseconds. */
+/** So long after the rules failed they are tried again, milliseconds: first, and then; and so often, until so many
+ * answers say that they are well. */
+const SOON = 1000;
 const AGAIN = 60_000;
 const TRIES = 3;
+const WELL = 100;
 
 const { getState: get, setState: set } = useDeviceRules;
 let worker: Worker | undefined;
 let next = 1;
 let tries = 0;
+let answered = 0;
 const waiting = new Map<
   number,
   { done(text: string): void; fail(error: Error): void; clock: ReturnType<typeof setTimeout> }
@@ -73,7 +77,12 @@ export async function startRules(): Promise<void> {
     }
   }
   set({ stand: packed.length ? "failed" : "off" });
-  if (packed.length && ++tries < TRIES) setTimeout(() => void startRules(), AGAIN);
+  if (packed.length) later();
+}
+
+/** Failed: once more, after a while. */
+function later(): void {
+  if (++tries < TRIES) setTimeout(() => void startRules(), tries === 1 ? SOON : AGAIN);
 }
 
 /** They are not wanted here any more: the thread ends, and whoever asked goes on with the server. */
@@ -93,12 +102,17 @@ export async function bringRules(): Promise<void> {
 async function begin(folder: string): Promise<void> {
   worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
   const mine = worker;
+  answered = 0;
   mine.onmessage = ({ data }: MessageEvent<Told>) => {
     const asked = waiting.get(data.n);
     if (!asked) return;
     waiting.delete(data.n);
     clearTimeout(asked.clock);
-    if ("error" in data) return asked.fail(new NoRules(data.error));
+    if ("error" in data) {
+      asked.fail(new NoRules(data.error));
+      return data.goesOn ? undefined : fell(data.error);
+    }
+    if (++answered === WELL) tries = 0;
     if (data.heap !== get().heap) set({ heap: data.heap });
     // For who measures; a day has thousands of them.
     if (data.n % 100 === 0) performance.clearMeasures("verdict");
@@ -133,7 +147,7 @@ function fell(why: string): void {
   stop(new NoRules(why));
   if (!warm) return;
   set({ stand: "failed", trouble: why });
-  if (++tries < TRIES) setTimeout(() => void startRules(), AGAIN);
+  later();
 }
 
 function stop(error: Error): void {

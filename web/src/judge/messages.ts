@@ -8,5 +8,6 @@ export type What = "open" | "write" | "heard" | "settled" | "whole" | "paper";
 export type Asked = { n: number; start: string } | { n: number; what: What; text: string };
 
 /** text: the judge's answer, in JSON; took: how long that took, milliseconds; heap: bytes that Python
- * has for itself; error: what went wrong. */
-export type Told = { n: number; text: string; took: number; heap: number } | { n: number; error: string };
+ * has for itself; error: what went wrong, and whether the rules can still be asked after it. */
+export type Told =
+  { n: number; text: string; took: number; heap: number } | { n: number; error: string; goesOn: boolean };

@@ -36,6 +36,12 @@ async function start(folder: string): Promise<void> {
   (python.globals.get("rehearse") as () => void)();
 }
 
+/** Python goes on after what it raised itself. Anything else, and memory that is not to be had, has broken it. */
+function goesOn(error: unknown): boolean {
+  const { name, type } = error as { name?: string; type?: string };
+  return name === "PythonError" && type !== "MemoryError";
+}
+
 // In their order: a question that comes while the rules start waits for them.
 let before: Promise<unknown> = Promise.resolve();
 thread.onmessage = ({ data }) => {
@@ -47,7 +53,7 @@ thread.onmessage = ({ data }) => {
       else text = answer(data.what, data.text);
       thread.postMessage({ n: data.n, text, took: performance.now() - began, heap: python._module.HEAPU8.length });
     } catch (error) {
-      thread.postMessage({ n: data.n, error: String(error) });
+      thread.postMessage({ n: data.n, error: String(error), goesOn: goesOn(error) });
     }
   });
 };
