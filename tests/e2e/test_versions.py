@@ -102,25 +102,29 @@ def _of_a_later_version(answer: dict[str, Any]) -> dict[str, Any]:
     )
     judgement = answer["judgement"]
     judgement["part_of_later"] = [{"id": inspection}]
-    judgement["notes"].append({**judgement["notes"][0], "field": "field_of_later"})
+    judgement["notes"].append({**judgement["notes"][0], "field": "field_of_later", "status": "status_of_later"})
     return answer
 
 
 def test_an_older_application_goes_on_before_a_newer_server(at_work, place):
     page = at_work("Cooker", stage="Dead tests", base=place.base, on_device=True, rules=True)
+    figure(page, FIGURE, "7.31")
     all_kept(page)
+    seen = []
 
     def later(route: Route) -> None:
         answer = route.fetch()
+        seen.append(route.request.url)
         route.fulfill(response=answer, json=_of_a_later_version(answer.json()))
 
     page.context.route(lambda url: "/api/inspections/" in url and len(url.split("/")) == 6, later)
     page.reload()
     for name in ("Boards", "Walk-round", "Observations", "Report", "Dead tests"):
         stage(page, name)
-    figure(page, FIGURE, "0.31")
+    figure(page, OTHER, ">500")
     all_kept(page)
-    assert entered(page, place.base) == [("r1_r2_ohm", "0.31")]
+    assert seen
+    assert entered(page, place.base) == [("r1_r2_ohm", "7.31"), ("insulation_ln_mohm", ">500")]
 
 
 def test_what_a_server_cannot_read_waits_until_one_can(at_work, place):
