@@ -1,8 +1,8 @@
 /** Clause and rule of a verdict; each rule opens in our own words with its formula and limits. */
-import { Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { Button } from "../ui/Button";
 import { RuleDialog } from "./RuleDialog";
+import css from "./SourceLine.module.css";
 
 export function SourceLine({ source }: { source: string }) {
   const [rule, setRule] = useState<string | null>(null);
@@ -10,7 +10,7 @@ export function SourceLine({ source }: { source: string }) {
   const clause = at < 0 ? source : source.slice(0, at);
   const parts = at < 0 ? [] : source.slice(at).split(/(\d+(?:\.\d+)?)/);
   return (
-    <Text fontFamily="mono" fontSize="xs" color="quiet" mt="1">
+    <p className={css.source}>
       {clause}
       {parts.map((part, i) =>
         /^\d/.test(part) ? (
@@ -22,6 +22,6 @@ export function SourceLine({ source }: { source: string }) {
         ),
       )}
       {rule && <RuleDialog number={rule} close={() => setRule(null)} />}
-    </Text>
+    </p>
   );
 }

@@ -17,6 +17,7 @@ import { SourceLine } from "../rules/SourceLine";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { useNarrow } from "../ui/layout";
+import css from "./Note.module.css";
 import { NoteCard, NoteFrame, NoteGroup } from "./NoteCard";
 
 const TESTS: Stage[] = ["dead", "live"];
@@ -261,12 +262,12 @@ function JustLeft({ place, judged }: { place: Place; judged: boolean }) {
   const value = String(entity?.values[place.field] ?? "nothing");
   const says = refused ? refused : waits ? WAITS[reach] : "Saved. This reading has no limit of its own.";
   return (
-    <Box pl="2.5" borderLeftWidth="3px" borderColor="lamp" mb="2">
+    <div className={css.left}>
       <b>
         {whereOf(entity)}: {value}
       </b>
-      <Text color="quiet">{says}</Text>
-    </Box>
+      <p>{says}</p>
+    </div>
   );
 }
 
@@ -292,11 +293,7 @@ function SumCard({ sum }: { sum: Schemas["BoardSumView"] }) {
   const { observation } = sum;
   return (
     <NoteFrame status={sum.status} title={sum.status === "fail" ? sum.title : `${sum.title}: ${sum.combined} MΩ`}>
-      {open && (
-        <Text color="quiet" mt="0.5">
-          {sum.reason}
-        </Text>
-      )}
+      {open && <p className={css.reason}>{sum.reason}</p>}
       {open && sum.next_step && <p>{sum.next_step}</p>}
       {sum.status === "fail" && observation && (
         <Button size="sm" onClick={() => observe({ kind: "board", id: sum.board_id, raise: observation })}>

@@ -1,5 +1,4 @@
 /** One note of the margin: verdict, reason, next step, what follows from it, and its offers in one tap. */
-import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import type { Note, Status } from "../api/client";
@@ -14,6 +13,7 @@ import type { Kind } from "../inspection/types";
 import { SourceLine } from "../rules/SourceLine";
 import { Button, LinkButton } from "../ui/Button";
 import { Fold } from "../ui/Fold";
+import css from "./Note.module.css";
 import { OwnView } from "./OwnView";
 
 interface FrameProps {
@@ -28,21 +28,12 @@ interface FrameProps {
 export function NoteFrame({ status, title, lit, children }: FrameProps) {
   const heavy = status === "fail" || status === "attention";
   return (
-    <Box
-      borderLeftWidth="3px"
-      borderColor={lit ? "lamp" : heavy ? "ink" : "line"}
-      bg={lit ? "lampWash" : undefined}
-      pl="2.5"
-      pr={lit ? "2" : "0"}
-      py={lit ? "1.5" : "0"}
-      mb="3.5"
-      data-status={status}
-    >
-      <Box as="b" display="block">
+    <div className={[css.note, heavy && css.heavy, lit && css.lit].filter(Boolean).join(" ")} data-status={status}>
+      <b>
         <Mark status={status} /> {title}
-      </Box>
+      </b>
       {children}
-    </Box>
+    </div>
   );
 }
 
@@ -77,9 +68,7 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
   const open = note.status !== "pass";
   return (
     <NoteFrame status={note.because_of ? "unknown" : note.standing} title={note.title} lit={lit}>
-      <Text color="quiet" mt="0.5">
-        {note.reason}
-      </Text>
+      <p className={css.reason}>{note.reason}</p>
       {cause && <p>Follows from: {cause}</p>}
       {note.overruled && (
         <p>
@@ -89,14 +78,14 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
       {note.next_step && !note.because_of && <p>{note.next_step}</p>}
       {follows.length > 0 && (
         <Fold small title={`${follows.length} ${follows.length === 1 ? "figure follows" : "figures follow"} from it`}>
-          <Box as="ul" listStyleType="disc" ml="4" color="quiet">
+          <ul className={css.follows}>
             {follows.map((title, i) => (
               <li key={i}>{title}</li>
             ))}
-          </Box>
+          </ul>
         </Fold>
       )}
-      <Flex wrap="wrap" gap="1.5" mt="1.5" align="center" _empty={{ display: "none" }}>
+      <div className={css.offers}>
         {note.actions.map((offer, i) => {
           if (offer.kind === "hold" && onHold) return <span key={i}>on hold</span>;
           if (offer.kind === "set" && !mayChange(offer.entity, offer.field)) return null;
@@ -136,7 +125,7 @@ export const NoteCard = memo(function NoteCard({ note, lit = false, held = false
             later
           </Button>
         )}
-      </Flex>
+      </div>
       <SourceLine source={note.source} />
     </NoteFrame>
   );
@@ -150,16 +139,14 @@ export function NoteGroup({ notes, follows }: { notes: Note[]; follows: (note: N
   const names = notes.map((note) => note.of);
   return (
     <NoteFrame status={first.standing} title={`${first.words}: ${notes.length}`}>
-      <Text color="quiet" mt="0.5">
-        {names.join(", ")}
-      </Text>
+      <p className={css.reason}>{names.join(", ")}</p>
       {first.next_step && <p>{first.next_step}</p>}
       <Fold small title="each of them">
-        <Box pt="2">
+        <div className={css.each}>
           {notes.map((note) => (
             <NoteCard key={waveKey(note)} note={note} follows={follows(note)} />
           ))}
-        </Box>
+        </div>
       </Fold>
     </NoteFrame>
   );

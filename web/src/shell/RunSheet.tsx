@@ -1,5 +1,4 @@
 /** The run sheet: the stages in the order of work, what is left in each, and a mark where something is wrong. */
-import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { memo, useDeferredValue, useEffect, useRef } from "react";
 import { Link, NavLink } from "react-router";
 import type { Judgement, Stage, Status } from "../api/client";
@@ -60,34 +59,30 @@ const Stages = memo(function Stages({ stage, judgement }: { stage: Stage; judgem
                 aria-current={here ? "step" : undefined}
               >
                 <Dot state={state} />
-                <Box as="span" flex="1" whiteSpace="nowrap">
-                  {name}
-                </Box>
+                <span className={css.name}>{name}</span>
                 {worst[to] && <Wrong status={worst[to]} />}
-                <Box as="span" className={css.count}>
+                <span className={css.count}>
                   {count}
-                  <VisuallyHidden>{to === "observations" ? " recorded" : left ? " left" : ""}</VisuallyHidden>
-                </Box>
+                  {count !== "" && <span className={css.said}>{to === "observations" ? " recorded" : " left"}</span>}
+                </span>
               </NavLink>
             </li>
           );
         })}
       </ol>
       <Limited id={id} />
-      <Flex className={css.observe} gap="2">
+      <div className={css.observe}>
         <Button variant="ink" size="lg" hotkey="O" wide onClick={raise}>
           <span>
             {/* On a phone the stages need the room. */}
-            <Box as="span" display={{ base: "none", md: "inline" }}>
-              Add{" "}
-            </Box>
+            <span className={css.wide}>Add </span>
             observation
           </span>
         </Button>
         <Button hotkey="C" wide title="Leave what is in focus for later" onClick={later}>
           Come back
         </Button>
-      </Flex>
+      </div>
     </nav>
   );
 });
@@ -97,30 +92,21 @@ function Limited({ id }: { id: string }) {
   const share = useInspection((s) => s.model?.judgement?.limited_share);
   if (!share) return null;
   return (
-    <Box className={css.limited} title={share.says}>
+    <div className={css.limited} title={share.says}>
       <Link to={`/inspection/${id}/walk?view=limits`}>
-        {share.warning ? <b>Limitations</b> : "Limitations"}{" "}
-        <Box as="span" fontFamily="mono">
-          {Math.round(share.share * 100)} %
-        </Box>
+        {share.warning ? <b>Limitations</b> : "Limitations"} <span>{Math.round(share.share * 100)} %</span>
       </Link>
-    </Box>
+    </div>
   );
 }
 
 /** Something is wrong in a stage: a full disc where it fails, half of one where it is to be looked at. */
 function Wrong({ status }: { status: Status }) {
   return (
-    <Box
-      as="span"
+    <span
       role="img"
       aria-label={status === "fail" ? "something fails here" : "something to look at here"}
-      width="9px"
-      height="9px"
-      borderRadius="full"
-      borderWidth="1.5px"
-      borderColor="ink"
-      background={status === "fail" ? "ink" : "linear-gradient(to top, {colors.ink} 50%, transparent 50%)"}
+      className={status === "fail" ? css.fails : css.attention}
     />
   );
 }

@@ -7,7 +7,7 @@ import * as controls from "./recipes/controls";
 import * as surfaces from "./recipes/surfaces";
 import { semanticTokens, tokens } from "./tokens";
 
-const { button, input, textarea, ...controlSlots } = controls;
+const { input, textarea, ...controlSlots } = controls;
 const { skeleton, spinner, heading, link, kbd, ...surfaceSlots } = surfaces;
 
 export const system = createSystem(
@@ -40,7 +40,7 @@ export const system = createSystem(
       },
       tokens,
       semanticTokens,
-      recipes: { button, input, textarea, skeleton, spinner, heading, link, kbd },
+      recipes: { input, textarea, skeleton, spinner, heading, link, kbd },
       slotRecipes: { ...controlSlots, ...surfaceSlots },
     },
   }),

@@ -1,7 +1,8 @@
 /** What does something when it is tapped: a button of words, of one drawing, or one that leads to another screen. */
-import { Button as ChakraButton, Kbd } from "@chakra-ui/react";
+import { Spinner } from "@chakra-ui/react";
 import { type ComponentProps, forwardRef, type ReactNode } from "react";
 import { Link } from "react-router";
+import css from "./Button.module.css";
 import { Icon, type IconName } from "./Icon";
 
 type Native = Pick<
@@ -29,26 +30,26 @@ interface ButtonProps extends Native, Look {
   wide?: boolean;
 }
 
+// What opens something gives its trigger more than is named here, as whether it is open: that goes to the element.
 export const Button = forwardRef<HTMLButtonElement, ButtonProps>(function Button(
-  { children, variant, size, pressed, expanded, busy, label, hotkey, wide, type = "button", ...native },
+  { children, variant, size, pressed, expanded, busy, label, hotkey, wide, type = "button", disabled, ...native },
   ref,
 ) {
   return (
-    <ChakraButton
+    <button
       ref={ref}
       type={type}
-      {...look({ variant, size })}
       aria-pressed={pressed}
       aria-expanded={expanded}
       aria-label={label}
-      loading={busy}
-      loadingText={children}
-      width={wide ? "full" : undefined}
       {...native}
+      disabled={busy || disabled}
+      className={look({ variant, size }, wide && css.wide)}
     >
+      {busy && <Spinner size="inherit" borderWidth="0.125em" color="inherit" />}
       {children}
-      {hotkey && <Kbd hideBelow="md">{hotkey}</Kbd>}
-    </ChakraButton>
+      {hotkey && <kbd className={css.key}>{hotkey}</kbd>}
+    </button>
   );
 });
 
@@ -63,17 +64,16 @@ export const IconButton = forwardRef<HTMLButtonElement, IconButtonProps>(functio
   ref,
 ) {
   return (
-    <ChakraButton
+    <button
       ref={ref}
       type={type}
-      {...look({ variant, size })}
-      paddingInline="0"
       aria-label={label}
       aria-expanded={expanded}
       {...native}
+      className={look({ variant, size }, css.drawing)}
     >
       <Icon name={icon} />
-    </ChakraButton>
+    </button>
   );
 });
 
@@ -86,20 +86,17 @@ interface LinkButtonProps extends Look {
 }
 
 export function LinkButton({ to, children, variant, size, label, file }: LinkButtonProps) {
-  return (
-    <ChakraButton asChild {...look({ variant, size })}>
-      {file ? (
-        <a href={to} aria-label={label}>
-          {children}
-        </a>
-      ) : (
-        <Link to={to} aria-label={label}>
-          {children}
-        </Link>
-      )}
-    </ChakraButton>
+  const className = look({ variant, size });
+  return file ? (
+    <a href={to} className={className} aria-label={label}>
+      {children}
+    </a>
+  ) : (
+    <Link to={to} className={className} aria-label={label}>
+      {children}
+    </Link>
   );
 }
 
-/** The recipe is our own; the component library's types know only the one it ships with. */
-const look = ({ variant, size }: Look) => ({ variant: variant as never, size: size as never });
+const look = ({ variant = "outline", size = "md" }: Look, more?: string | false): string =>
+  [css.button, css[variant], css[size], more].filter(Boolean).join(" ");

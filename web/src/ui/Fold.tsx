@@ -1,6 +1,6 @@
 /** What is seldom wanted, folded under its title. */
-import { chakra } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
+import css from "./Fold.module.css";
 
 interface Props {
   title: ReactNode;
@@ -15,16 +15,13 @@ export function Fold({ title, children, small, opened }: Props) {
   // What nobody has opened is not drawn: a stage has many folds, and most of them stay shut.
   const [drawn, draw] = useState(!!opened);
   return (
-    <chakra.details open={open} onToggle={(event) => event.currentTarget.open && draw(true)} mb={small ? "0" : "6"}>
-      <chakra.summary
-        cursor="pointer"
-        fontWeight={small ? "semibold" : "bold"}
-        minH={small ? "7" : "touch"}
-        py={small ? "0.5" : "2.5"}
-      >
-        {title}
-      </chakra.summary>
+    <details
+      className={small ? undefined : css.fold}
+      open={open}
+      onToggle={(event) => event.currentTarget.open && draw(true)}
+    >
+      <summary className={small ? css.small : css.title}>{title}</summary>
       {drawn && children}
-    </chakra.details>
+    </details>
   );
 }
