@@ -183,6 +183,16 @@ describe("the rules of this device", () => {
     expect(model().entities[id]?.values.reference).toBe("K-4");
   });
 
+  it("that failed and were then switched off do not begin by themselves", async () => {
+    FakeWorker.mood = "no start";
+    await rules.startRules();
+    expect(rules.useDeviceRules.getState().stand).toBe("failed");
+    rules.endRules();
+    FakeWorker.mood = "well";
+    await new Promise((done) => setTimeout(done, 1200));
+    expect(rules.useDeviceRules.getState().stand).toBe("off");
+  });
+
   it("of another edition than the server's speak only where it is away", async () => {
     const id = await begun();
     sync.setField({ ...place, id }, "K-5");

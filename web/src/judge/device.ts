@@ -50,6 +50,7 @@ let worker: Worker | undefined;
 let next = 1;
 let tries = 0;
 let answered = 0;
+let again: ReturnType<typeof setTimeout> | undefined;
 const waiting = new Map<
   number,
   { done(text: string): void; fail(error: Error): void; clock: ReturnType<typeof setTimeout> }
@@ -82,11 +83,12 @@ export async function startRules(): Promise<void> {
 
 /** Failed: once more, after a while. */
 function later(): void {
-  if (++tries < TRIES) setTimeout(() => void startRules(), tries === 1 ? SOON : AGAIN);
+  if (++tries < TRIES) again = setTimeout(() => void startRules(), tries === 1 ? SOON : AGAIN);
 }
 
 /** They are not wanted here any more: the thread ends, and whoever asked goes on with the server. */
 export function endRules(): void {
+  clearTimeout(again);
   stop(new NoRules("The rules are switched off on this device."));
   set(NOTHING);
 }
