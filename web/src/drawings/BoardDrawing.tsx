@@ -1,5 +1,5 @@
 /** The board's front, way by way and to scale: what each carries, how far its tests are, the worst that was found on it. */
-import { Fragment, memo, type ReactNode, useCallback, useDeferredValue, useEffect, useRef } from "react";
+import { Fragment, memo, type ReactNode, useCallback, useEffect, useRef } from "react";
 import type { Judgement, Status } from "../api/client";
 import { asides } from "../inspection/aside";
 import { children, type Model } from "../inspection/model";
@@ -8,6 +8,7 @@ import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Drag, useDragged, useDropPlace } from "../ui/Drag";
 import { Mark } from "./Mark";
+import { useAfterPaint } from "../ui/useAfterPaint";
 import css from "./BoardDrawing.module.css";
 import { front, movedTo, type Slot } from "./ways";
 
@@ -57,7 +58,7 @@ interface Props {
 export function BoardDrawing(props: Props) {
   const model = useInspection((s) => s.model);
   // The verdict on the figure that was left is drawn first.
-  const later = useDeferredValue(model);
+  const later = useAfterPaint(model);
   // Where circuits are dragged, what was let go stands at once where it was put.
   const drawn = props.movable ? model : later;
   return drawn && <Drawn {...props} model={drawn} />;

@@ -323,7 +323,7 @@ function append(
   };
   const made = fields.map(([field, value]) => pendingOf(current, kind, id, field, value, from));
   // On its way before it is drawn: the server is at it while the page draws.
-  outbox.put(made);
+  outbox.put(made, own.isInHand(current.id));
   set({ model: made.reduce(model.write, current) });
   own.wrote(made);
 }

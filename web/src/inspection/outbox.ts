@@ -157,8 +157,9 @@ export function unbar(inspectionId: string): void {
   changes.wake();
 }
 
-/** Keep changes on the device and send them. A refused change of the same field gives way to its correction. */
-export function put(made: readonly Pending[]): void {
+/** Keep changes on the device and send them. A refused change of the same field gives way to its correction. judged: by
+ * this device itself, so that the server is not waited for. */
+export function put(made: readonly Pending[], judged = false): void {
   let waiting = get().changes;
   let written = true;
   for (const pending of made) {
@@ -172,8 +173,11 @@ export function put(made: readonly Pending[]): void {
     stored.set(pending.change.id, store(pending, replaced));
     if (gotThrough && reach() === "ok") inTouch.add(pending.change.id);
   }
-  // On its way before the page is drawn with it: before whoever looks on is told.
-  if (written) queueMicrotask(() => changes.wake());
+  // On its way before the page is drawn with it: before whoever looks on is told. Where the verdict comes from here, the
+  // page is drawn first.
+  const send = () => changes.wake();
+  if (written && judged) setTimeout(send);
+  else if (written) queueMicrotask(send);
   set({ changes: waiting });
 }
 

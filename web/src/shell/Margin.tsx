@@ -1,6 +1,6 @@
 /** The margin: what an experienced colleague would pencil beside the figures. Quiet when all is well. */
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { memo, useDeferredValue, useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import type { Judgement, Note, Schemas, Stage } from "../api/client";
 import { useFieldSpec, useReference } from "../api/reference";
 import { Mark } from "../drawings/Mark";
@@ -17,6 +17,7 @@ import { SourceLine } from "../rules/SourceLine";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { useNarrow } from "../ui/layout";
+import { useAfterPaint } from "../ui/useAfterPaint";
 import css from "./Note.module.css";
 import { NoteCard, NoteFrame, NoteGroup } from "./NoteCard";
 
@@ -49,7 +50,7 @@ export function Margin({ stage }: { stage: Stage }) {
     () => judgement && arrange(judgement, { stage, focus, left, waved }),
     [judgement, stage, focus, left, waved],
   );
-  const [laterJudgement, laterArranged] = [useDeferredValue(judgement), useDeferredValue(arranged)];
+  const later = useAfterPaint(useMemo(() => ({ judgement, arranged }), [judgement, arranged]));
   if (!judgement || !arranged) return <Frame narrow={narrow}>{null}</Frame>;
   const pressing = arranged.pressing + sumsAt(stage, judgement).filter((sum) => sum.status !== "pass").length;
   if (narrow && !opened) {
@@ -72,7 +73,9 @@ export function Margin({ stage }: { stage: Stage }) {
         )}
       </Flex>
       <Latest judgement={judgement} arranged={arranged} />
-      {laterJudgement && laterArranged && <Rest stage={stage} judgement={laterJudgement} arranged={laterArranged} />}
+      {later.judgement && later.arranged && (
+        <Rest stage={stage} judgement={later.judgement} arranged={later.arranged} />
+      )}
     </Frame>
   );
 }

@@ -1,5 +1,5 @@
 /** The run sheet: the stages in the order of work, what is left in each, and a mark where something is wrong. */
-import { memo, useDeferredValue, useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import { Link, NavLink } from "react-router";
 import type { Judgement, Stage, Status } from "../api/client";
 import { useObservable, useParkable } from "../api/reference";
@@ -7,6 +7,7 @@ import { comeBackHere } from "../inspection/comeBack";
 import { observeHere } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
+import { useAfterPaint } from "../ui/useAfterPaint";
 import css from "./RunSheet.module.css";
 import { STAGE_NAMES, STAGES } from "../inspection/stages";
 
@@ -22,7 +23,7 @@ function useInSight(stage: Stage): React.RefObject<HTMLAnchorElement | null> {
 export function RunSheet({ stage }: { stage: Stage }) {
   const judgement = useInspection((s) => s.model?.judgement);
   // The verdict on the figure that was left is drawn first.
-  return <Stages stage={stage} judgement={useDeferredValue(judgement)} />;
+  return <Stages stage={stage} judgement={useAfterPaint(judgement)} />;
 }
 
 const Stages = memo(function Stages({ stage, judgement }: { stage: Stage; judgement: Judgement | null | undefined }) {
