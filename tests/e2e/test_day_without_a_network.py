@@ -6,7 +6,7 @@ from playwright.sync_api import Page, expect
 from tests.e2e import seeding
 from tests.e2e.on_device import SET, nothing_to_read, on_the_device, packed, warm
 from tests.e2e.test_inspection import inspect
-from tests.e2e.walk import all_kept, cell, choose, fill, stage
+from tests.e2e.walk import all_kept, cell, choose, fill, sign_out, stage
 
 
 def here(page: Page) -> None:
@@ -55,8 +55,15 @@ def test_a_whole_inspection_from_its_job_to_the_signature(signed_in, place, firm
     page = page.context.new_page()
     page.goto(f"{place.base}/device")
     expect(page.get_by_text("1 signature")).to_be_visible()
+    # Whoever signs out is told what waits, the signature among it.
+    page.goto(place.base)
+    sign_out(page)
+    question = page.get_by_role("dialog")
+    expect(question.get_by_text("entries and one signature have not reached the server.")).to_be_visible()
+    question.get_by_role("button", name="Stay signed in").click()
 
     place.up()
+    page.goto(f"{place.base}/device")
     expect(page.get_by_text("Everything has arrived at the server.")).to_be_visible(timeout=60_000)
     page.goto(work)
     stage(page, "Report")

@@ -2,12 +2,12 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from dorrik.store.people import people, sessions
 from tests.conftest import PASSWORD
 from tests.e2e.on_device import kept_on_the_device, nothing_to_read, on_the_device
-from tests.e2e.walk import all_kept, cell, hold_polls, stage
+from tests.e2e.walk import all_kept, cell, hold_polls, sign_out, stage
 
 
 def test_a_reload_shows_what_was_open_and_the_work_goes_on(at_work, place):
@@ -70,11 +70,6 @@ def test_nobody_else_is_shown_what_was_open_after_signing_out(at_work, place):
     page.goto(address)
     expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
     expect(page.get_by_text("7 Lookout Row")).to_have_count(0)
-
-
-def sign_out(page: Page) -> None:
-    page.get_by_role("button", name="your account").click()
-    page.get_by_role("menuitem", name="Sign out").click()
 
 
 def test_signing_out_without_a_server_forgets_at_once_and_ends_the_session_later(at_work, place):

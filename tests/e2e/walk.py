@@ -66,6 +66,12 @@ def pad(page: Page, *keys: str) -> None:
         page.get_by_label("Reading pad").get_by_role("button", name=key, exact=key != "next").click()
 
 
+def sign_out(page: Page) -> None:
+    """From the home screen."""
+    page.get_by_role("button", name="your account").click()
+    page.get_by_role("menuitem", name="Sign out").click()
+
+
 def hold_polls(page: Page) -> None:
     """What the page asks by itself every few seconds gets no answer from here on: the next contact is what the test
     does."""

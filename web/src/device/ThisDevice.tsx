@@ -11,7 +11,7 @@ import { useUnreadable } from "../inspection/device";
 import { useGone } from "../inspection/knownDevice";
 import { lastOpened } from "../inspection/lastOpened";
 import { useOutbox } from "../inspection/outbox";
-import { useSigned } from "../inspection/signed";
+import { signaturesWaiting, useSigned } from "../inspection/signatures";
 import { endRules, startRules, useDeviceRules } from "../judge/device";
 import { rulesHere } from "../judge/files";
 import { areOff, switchOff } from "../judge/start";
@@ -116,7 +116,7 @@ function Waits({ me }: { me: Me }) {
   const refused = mine.filter((p) => p.refused);
   const pictures = Object.values(photos).filter((why) => !why).length;
   const stuck = Object.values(photos).filter(Boolean);
-  const signed = useSigned((s) => Object.values(s).filter((signature) => !signature.refused).length);
+  const signed = useSigned(signaturesWaiting);
   const gone = useGone();
   const lost = (
     <>

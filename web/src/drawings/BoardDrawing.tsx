@@ -7,8 +7,8 @@ import { setField, useInspection } from "../inspection/open";
 import type { Entity } from "../inspection/types";
 import { nameOf } from "../inspection/words";
 import { Drag, useDragged, useDropPlace } from "../ui/Drag";
-import { Mark } from "./Mark";
 import { useAfterPaint } from "../ui/useAfterPaint";
+import { Mark } from "./Mark";
 import css from "./BoardDrawing.module.css";
 import { front, movedTo, type Slot } from "./ways";
 

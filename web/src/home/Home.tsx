@@ -11,6 +11,7 @@ import { fetchHome, packIfOld } from "../inspection/bag";
 import { lastOpened } from "../inspection/lastOpened";
 import { begin } from "../inspection/open";
 import { close as closeOutbox, onlyHere, useOutbox, waiting as waitingHere } from "../inspection/outbox";
+import { signaturesWaiting, useSigned } from "../inspection/signatures";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
 import { useGone } from "../inspection/knownDevice";
@@ -218,6 +219,7 @@ function Head({ me }: { me: Me }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const waiting = useOutbox(waitingHere);
+  const signatures = useSigned(signaturesWaiting);
   const [asked, setAsked] = useState(false);
   async function signOut() {
     // What waits to be sent stays; what could be looked at does not.
@@ -250,7 +252,7 @@ function Head({ me }: { me: Me }) {
           acts={[
             { name: "This device", act: () => navigate("/device") },
             { name: "Account and sign-in", act: () => navigate("/account") },
-            { name: "Sign out", act: () => (waiting > 0 ? setAsked(true) : void signOut()) },
+            { name: "Sign out", act: () => (waiting + signatures > 0 ? setAsked(true) : void signOut()) },
           ]}
         />
         <LinkButton to="/help" size="sm" label="Help">
@@ -258,7 +260,14 @@ function Head({ me }: { me: Me }) {
         </LinkButton>
         <ThemeButton />
       </Flex>
-      {asked && <WaitingAsked waiting={waiting} close={() => setAsked(false)} signOut={() => void signOut()} />}
+      {asked && (
+        <WaitingAsked
+          waiting={waiting}
+          signatures={signatures}
+          close={() => setAsked(false)}
+          signOut={() => void signOut()}
+        />
+      )}
     </Flex>
   );
 }

@@ -1,18 +1,24 @@
-/** Signing out while entries wait on this device is asked about. */
+/** Signing out while something waits on this device is asked about. */
 import { Text } from "@chakra-ui/react";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 
 export interface WaitingProps {
+  /** Entries and photos; and signatures that go after them. */
   waiting: number;
+  signatures: number;
   close: () => void;
   signOut: () => void;
 }
 
-export default function WaitingAsked({ waiting, close, signOut }: WaitingProps) {
+const count = (n: number, one: string, many: string): string[] =>
+  n === 0 ? [] : [n === 1 ? `one ${one}` : `${n} ${many}`];
+
+export default function WaitingAsked({ waiting, signatures, close, signOut }: WaitingProps) {
+  const what = [...count(waiting, "entry", "entries"), ...count(signatures, "signature", "signatures")].join(" and ");
   return (
     <Dialog
-      title="Sign out with entries waiting?"
+      title={waiting ? "Sign out with entries waiting?" : "Sign out with a signature waiting?"}
       close={close}
       width="30rem"
       footer={
@@ -25,8 +31,11 @@ export default function WaitingAsked({ waiting, close, signOut }: WaitingProps) 
       }
     >
       <Text>
-        <b>{waiting === 1 ? "One entry has" : `${waiting} entries have`} not reached the server.</b> What waits stays on
-        this device, is shown to nobody else, and is sent when you sign in here again.
+        <b>
+          {what.charAt(0).toUpperCase() + what.slice(1)} {waiting + signatures === 1 ? "has" : "have"} not reached the
+          server.
+        </b>{" "}
+        What waits stays on this device, is shown to nobody else, and is sent when you sign in here again.
       </Text>
     </Dialog>
   );

@@ -1,16 +1,13 @@
 /** Signatures that were given without a server: they go once everything that was signed for has arrived, and count only for
  * that. What is entered afterwards, here or elsewhere, asks for another one. */
-import { create } from "zustand";
 import { Refused, type Schemas } from "../api/client";
 import { untilOpen } from "../api/vault";
 import { courier } from "./courier";
 import { type Signed, signatures } from "./device";
 import { noteState, useInspection } from "./open";
 import { changesOf, useOutbox } from "./outbox";
+import { useSigned } from "./signatures";
 import { isAway, reach, sendSigned, useReach } from "./transport";
-
-/** By inspection: of whoever is signed in. */
-export const useSigned = create<Readonly<Record<string, Signed>>>(() => ({}));
 
 const { getState: get, setState: set } = useSigned;
 let author = "";

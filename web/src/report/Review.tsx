@@ -6,7 +6,7 @@ import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField, fieldErrors } from "../api/errors";
 import { useGoTo } from "../inspection/goTo";
 import { noteState, useInspection, useMay } from "../inspection/open";
-import { useSigned } from "../inspection/signed";
+import { useSigned } from "../inspection/signatures";
 import { isAway, useReach } from "../inspection/transport";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
