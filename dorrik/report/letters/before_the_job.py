@@ -6,6 +6,7 @@ from typing import Any
 from dorrik.core.book.rule_book import rule_book
 from dorrik.core.work.register import REPAIRS
 from dorrik.report.content import Issue, day
+from dorrik.report.letters import letter
 
 Values = Mapping[str, Any]
 
@@ -18,17 +19,6 @@ _AS_FOUND = (
     "What cannot be reached or may not be switched off becomes a limitation and is named in the report. The price is "
     "an estimate from the circuits and boards that are known; we say so before anything is added."
 )
-
-
-def _letter(issue: Issue, **said: Any) -> dict[str, Any]:
-    return {
-        "firm": issue.letterhead(),
-        "on": day(issue.issued_on),
-        "signed_by": issue.signed_by,
-        "role": issue.role,
-        "column": "",
-        **said,
-    }
 
 
 def _facts(*pairs: tuple[str, Any]) -> list[dict[str, str]]:
@@ -54,8 +44,9 @@ def confirmation(
     hours = round(minutes / 30) / 2
     repairs = job.get("work") == REPAIRS
     asked = "repairs to" if repairs else "a periodic inspection and test of"
-    return _letter(
+    return letter(
         issue,
+        column="",
         subject=f"{'Repairs' if repairs else 'Inspection'} at {home.get('address') or 'your property'}: please confirm",
         to=", ".join(part for part in (client.get("name"), client.get("address")) if part) or "To our client",
         opening=f"You asked us for {asked} the electrical installation at this address. "
@@ -90,8 +81,9 @@ def confirmation(
 
 def power_off_notice(home: Values, job: Values, issue: Issue) -> dict[str, Any]:
     """What the occupier is told about the day."""
-    return _letter(
+    return letter(
         issue,
+        column="",
         subject="Your electricity will be off for a while",
         to=", ".join(part for part in (home.get("occupier_name") or "To the occupier", home.get("address")) if part),
         opening=f"We are coming to {'work on' if job.get('work') == REPAIRS else 'inspect and test'} the electrical "

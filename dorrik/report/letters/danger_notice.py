@@ -4,8 +4,9 @@ from typing import Any
 
 from dorrik.core.book import catalogue
 from dorrik.core.inspection.records import Inspection, Observation
-from dorrik.report.content import Issue, day
+from dorrik.report.content import Issue
 from dorrik.report.content.words import moment
+from dorrik.report.letters import letter
 
 
 class NoDanger(Exception):
@@ -32,26 +33,23 @@ def words(inspection: Inspection, observation: Observation, issue: Issue) -> dic
         ("To be done", entry.remedy if entry else None),
         ("Inspection", inspection.reference),
     )
-    return {
-        "firm": issue.letterhead(),
-        "on": day(issue.issued_on),
-        "signed_by": issue.signed_by,
-        "role": issue.role,
-        "column": "",
-        "subject": f"Danger at {inspection.property_address or 'your property'}",
-        "to": ", ".join(part for part in (observation.told_to, inspection.property_address) if part)
+    return letter(
+        issue,
+        column="",
+        subject=f"Danger at {inspection.property_address or 'your property'}",
+        to=", ".join(part for part in (observation.told_to, inspection.property_address) if part)
         or "To the person in charge",
-        "opening": "During our inspection we found the danger described here. Somebody could be hurt by it as it is. "
+        opening="During our inspection we found the danger described here. Somebody could be hurt by it as it is. "
         "We told the person in charge at once; this confirms it in writing.",
-        "facts": [{"label": label, "value": value} for label, value in facts if value],
-        "body": [
+        facts=[{"label": label, "value": value} for label, value in facts if value],
+        body=[
             "Please keep everybody away from it, do not switch on again what was switched off for it, and have it put "
             "right without delay by a competent electrician, who gives you a certificate for the work.",
             "If something smokes, sparks or gives a shock: switch off at the main switch if you can reach it safely, "
             "and call for help.",
         ],
-        "foot": f"{inspection.reference or ''} · notice of danger".strip(" ·"),
-    }
+        foot=f"{inspection.reference or ''} · notice of danger".strip(" ·"),
+    )
 
 
 def _made_safe(observation: Observation) -> str:

@@ -11,6 +11,7 @@ from dorrik.core.judging.judgement import Judgement
 from dorrik.report.content import Issue, day, shown
 from dorrik.report.content.photos import Fetch, none_kept, of_the_supply
 from dorrik.report.content.words import moment
+from dorrik.report.letters import letter
 
 #: Observations on Ze that the operator has to look into.
 CAUSES = ("ze-above-maximum", "no-earth-at-origin")
@@ -44,26 +45,23 @@ def of_ze(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
         if inspection.ze_parallel_removed
         else "It is not recorded that parallel paths were disconnected for this measurement."
     )
-    return {
-        "subject": f"Earth of the supply at {inspection.property_address or 'the address below'}",
-        "firm": issue.letterhead(),
-        "to": "To the distribution network operator",
-        "on": day(issue.issued_on),
-        "signed_by": issue.signed_by,
-        "role": issue.role,
-        "opening": "During a periodic inspection of the installation at this address "
+    return letter(
+        issue,
+        subject=f"Earth of the supply at {inspection.property_address or 'the address below'}",
+        to="To the distribution network operator",
+        opening="During a periodic inspection of the installation at this address "
         f"({inspection.reference or 'no reference'}) we measured the external earth fault loop impedance "
         "and found it above what is usually declared.",
-        "facts": facts,
-        "body": [
+        facts=facts,
+        body=[
             parallel,
             "A fault in the installation may not be disconnected in the time that it needs. We have stopped live tests "
             "and told the person in charge.",
             "Please look at the earth of this supply, tell us what you find and what you declare for it, and when we "
             "can measure again. Until then the inspection is on hold.",
         ],
-        "foot": f"{judgement.rule_book.name} · {judgement.rule_book.cite(note.verdict.source)}",
-    }
+        foot=f"{judgement.rule_book.name} · {judgement.rule_book.cite(note.verdict.source)}",
+    )
 
 
 def of_call(
@@ -99,18 +97,15 @@ def of_call(
         body.append(f"You promised to see to it by {moment(call.promised_by)}.")
     if inspection.held_at:
         body.append(f"{'The inspections of these homes are' if others else 'The inspection is'} on hold until then.")
-    return {
-        "subject": f"{fault.label} at {inspection.property_address or 'the address below'}",
-        "firm": issue.letterhead(),
-        "to": "To the distribution network operator",
-        "on": day(issue.issued_on),
-        "signed_by": issue.signed_by,
-        "role": issue.role,
-        "opening": "During an inspection of the installation at this address "
+    return letter(
+        issue,
+        subject=f"{fault.label} at {inspection.property_address or 'the address below'}",
+        to="To the distribution network operator",
+        opening="During an inspection of the installation at this address "
         f"({inspection.reference or 'no reference'}) we found a fault on your side. "
         f"{' '.join(part for part in (fault.found, call.what) if part)}",
-        "facts": facts,
-        "body": body,
-        "photos": of_the_supply(inspection, photos, MOST_PHOTOS),
-        "foot": judgement.rule_book.name,
-    }
+        facts=facts,
+        body=body,
+        photos=of_the_supply(inspection, photos, MOST_PHOTOS),
+        foot=judgement.rule_book.name,
+    )

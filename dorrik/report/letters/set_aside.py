@@ -5,7 +5,8 @@ from typing import Any
 
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.judgement import Judgement
-from dorrik.report.content import Issue, day
+from dorrik.report.content import Issue
+from dorrik.report.letters import letter
 
 
 class NothingSetAside(Exception):
@@ -19,19 +20,16 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
         raise NothingSetAside("Nothing is left disconnected or out of scope by an agreement.")
     means = list(dict.fromkeys(f"{aside.state.capitalize()}: {aside.means}" for aside in standing))
     where = inspection.property_address or "your property"
-    return {
-        "firm": issue.letterhead(),
-        "on": day(issue.issued_on),
-        "signed_by": issue.signed_by,
-        "role": issue.role,
-        "column": "As agreed",
-        "subject": f"Left disconnected or left out by agreement at {where}",
-        "to": ", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
-        "opening": f"At our inspection of {where} ({inspection.reference or 'no reference'}) the following was agreed. "
+    return letter(
+        issue,
+        column="As agreed",
+        subject=f"Left disconnected or left out by agreement at {where}",
+        to=", ".join(p for p in (inspection.client_name, inspection.client_address) if p) or "To the client",
+        opening=f"At our inspection of {where} ({inspection.reference or 'no reference'}) the following was agreed. "
         "This confirms it in writing.",
-        "facts": [
+        facts=[
             {"label": aside.name, "value": ". ".join(p for p in (aside.says, aside.why) if p)} for aside in standing
         ],
-        "body": [*means, "Please tell whoever lives or works there, and keep this letter with the report."],
-        "foot": f"{judgement.rule_book.name} · {inspection.reference or ''}".strip(" ·"),
-    }
+        body=[*means, "Please tell whoever lives or works there, and keep this letter with the report."],
+        foot=f"{judgement.rule_book.name} · {inspection.reference or ''}".strip(" ·"),
+    )
