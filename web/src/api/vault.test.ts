@@ -2,9 +2,10 @@ import "fake-indexeddb/auto";
 import Dexie from "dexie";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { asksForPin } from "./pin";
+import { standInForStorage } from "./standIns.testing";
 
 let vault: typeof import("./vault");
-const store = new Map<string, string>();
+let store: Map<string, string>;
 const reload = vi.fn();
 
 /** The page begins anew on the same device. */
@@ -22,14 +23,8 @@ async function rows(): Promise<{ pin: unknown; tries: number; wrapped: Uint8Arra
 }
 
 beforeEach(async () => {
-  store.clear();
   reload.mockReset();
-  vi.stubGlobal("localStorage", {
-    getItem: (k: string) => store.get(k) ?? null,
-    setItem: (k: string, v: string) => store.set(k, v),
-    removeItem: (k: string) => store.delete(k),
-    clear: () => store.clear(),
-  });
+  store = standInForStorage();
   vi.stubGlobal("location", { reload });
   await begin();
   for (const name of await Dexie.getDatabaseNames()) await Dexie.delete(name);

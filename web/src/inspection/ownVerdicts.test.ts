@@ -1,6 +1,7 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Asked } from "../judge/messages";
+import { standInForRequest, standInForStorage } from "../api/standIns.testing";
 
 /** A thread with rules that say how often each field was entered, and can be told to fail. */
 class FakeWorker {
@@ -50,16 +51,7 @@ let answers: (request: Request) => Promise<Response>;
 beforeEach(async () => {
   FakeWorker.all = [];
   FakeWorker.mood = "well";
-  const store = new Map<string, string>();
-  vi.stubGlobal("localStorage", {
-    getItem: (k: string) => store.get(k) ?? null,
-    setItem: (k: string, v: string) => store.set(k, v),
-    removeItem: (k: string) => store.delete(k),
-    key: (at: number) => [...store.keys()][at] ?? null,
-    get length() {
-      return store.size;
-    },
-  });
+  standInForStorage();
   vi.stubGlobal("Worker", FakeWorker);
   vi.stubGlobal("document", {
     visibilityState: "visible",
@@ -67,14 +59,7 @@ beforeEach(async () => {
     removeEventListener: () => undefined,
   });
   vi.stubGlobal("window", { addEventListener: () => undefined, removeEventListener: () => undefined });
-  vi.stubGlobal(
-    "Request",
-    class extends Request {
-      constructor(input: string | URL | Request, init?: RequestInit) {
-        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
-      }
-    },
-  );
+  standInForRequest();
   answers = () => Promise.reject(new TypeError("Failed to fetch"));
   vi.stubGlobal("fetch", (request: Request | string) =>
     typeof request === "string"

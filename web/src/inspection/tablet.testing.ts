@@ -4,6 +4,7 @@ import Dexie from "dexie";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, expect, vi } from "vitest";
 import type { FieldOf, Change } from "./types";
+import { standInForRequest, standInForStorage } from "../api/standIns.testing";
 
 export const RUTH = { id: "ruth", firm_id: "firm" };
 export const IDRIS = { id: "idris", firm_id: "firm" };
@@ -131,28 +132,12 @@ export const settled = () =>
 /** Each test has a server and a tablet of its own. */
 export function anewForEach(): void {
   beforeEach(async () => {
-    const store = new Map<string, string>();
-    vi.stubGlobal("localStorage", {
-      getItem: (k: string) => store.get(k) ?? null,
-      setItem: (k: string, v: string) => store.set(k, v),
-      removeItem: (k: string) => store.delete(k),
-      key: (at: number) => [...store.keys()][at] ?? null,
-      get length() {
-        return store.size;
-      },
-    });
+    standInForStorage();
     const quiet = { addEventListener: () => undefined, removeEventListener: () => undefined };
     vi.stubGlobal("document", { visibilityState: "hidden", ...quiet });
     vi.stubGlobal("window", quiet);
     server = new FakeServer();
-    vi.stubGlobal(
-      "Request",
-      class extends Request {
-        constructor(input: string | URL | Request, init?: RequestInit) {
-          super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
-        }
-      },
-    );
+    standInForRequest();
     // Databases of its own: what a test before it is still at keeping goes nowhere.
     Dexie.dependencies.indexedDB = new IDBFactory();
     await start();

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { standInForRequest } from "../api/standIns.testing";
 
 let transport: typeof import("./transport");
 const reach = () => transport.reach();
@@ -21,14 +22,7 @@ beforeEach(async () => {
   // The client takes the network as it finds it.
   vi.resetModules();
   // Nor does it know of a page that its addresses are relative to.
-  vi.stubGlobal(
-    "Request",
-    class extends Request {
-      constructor(input: string | URL | Request, init?: RequestInit) {
-        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
-      }
-    },
-  );
+  standInForRequest();
   transport = await import("./transport");
 });
 

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { Entry } from "./entries";
+import { standInForRequest } from "../api/standIns.testing";
 
 let changeEntry: typeof import("./entries").changeEntry;
 const HOME: Entry = { kind: "property", id: "01a22cac-82fb-7aec-af3b-564863303db3", parent_id: "c", values: {} };
@@ -7,14 +8,7 @@ const HOME: Entry = { kind: "property", id: "01a22cac-82fb-7aec-af3b-564863303db
 beforeEach(async () => {
   vi.stubGlobal("fetch", (request: Request) => arrives(request));
   // There is no page that addresses are relative to; the client takes the network as it finds it.
-  vi.stubGlobal(
-    "Request",
-    class extends Request {
-      constructor(input: string | URL | Request, init?: RequestInit) {
-        super(typeof input === "string" && input.startsWith("/") ? `http://test${input}` : input, init);
-      }
-    },
-  );
+  standInForRequest();
   vi.resetModules();
   ({ changeEntry } = await import("./entries"));
 });
