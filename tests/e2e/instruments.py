@@ -4,6 +4,7 @@ import json
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from queue import Queue
@@ -123,13 +124,22 @@ class Told:
             line.send(json.dumps({"type": "refused", "says": "Not the code on the screen."}))
             return
         instrument = {"name": "Told instrument", "serial": "T-1", "kind": "multifunction"}
-        line.send(json.dumps({"type": "paired", "version": 1, "token": "again", "instrument": instrument}))
+        # Before the tablet knows of it: what is told from then on reaches it.
         self.lines.append(line)
+        line.send(json.dumps({"type": "paired", "version": 1, "token": "again", "instrument": instrument}))
+        threading.Thread(target=self._alive, args=(line,), daemon=True).start()
         with suppress(ConnectionClosed):
             for message in line:
                 self.heard.put(json.loads(message))
         if line in self.lines:
             self.lines.remove(line)
+
+    def _alive(self, line: ServerConnection) -> None:
+        """At least every two seconds (docs/instrument-link.md): else a slow test is an instrument out of reach."""
+        with suppress(ConnectionClosed):
+            while line in self.lines:
+                line.send(json.dumps({"type": "alive"}))
+                time.sleep(1.5)
 
     def send(self, message: dict[str, Any] | str) -> None:
         """Tell every tablet that is paired."""
