@@ -227,7 +227,9 @@ function Papers() {
 
 function RoomHere() {
   const [found, setFound] = useState<Awaited<ReturnType<typeof room>>>(null);
-  useEffect(() => void room().then(setFound, () => undefined), []);
+  const packed = useBag((s) => s.at);
+  // What was packed meanwhile weighs.
+  useEffect(() => void room().then(setFound, () => undefined), [packed]);
   if (!found) return <Text color="quiet">This browser does not say how much room there is.</Text>;
   const left = Math.max(0, found.whole - found.used);
   return (
