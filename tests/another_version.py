@@ -19,8 +19,8 @@ def newer(web: Path, to: Path) -> Path:
     web: folder of the built front end; to: the folder to be made, which is returned.
     """
     shutil.copytree(web, to, ignore=shutil.ignore_patterns("*.br", "*.gz"))
-    found = [match for path in (to / "assets").glob("*.*s*") if (match := NAMED.fullmatch(path.name))]
-    names = {match[0]: f"{match['stem']}-{match['digest'][::-1]}.{match['ending']}" for match in found}
+    named = [match for path in (to / "assets").glob("*.*s*") if (match := NAMED.fullmatch(path.name))]
+    names = {match[0]: f"{match['stem']}-{match['digest'][::-1]}.{match['ending']}" for match in named}
     assert len(set(names.values())) == len(names), "Two files would have one name."
     for path in [*to.glob("*.*"), *(to / "assets").glob("*.*s")]:
         if path.suffix in (".html", ".js", ".mjs", ".css"):

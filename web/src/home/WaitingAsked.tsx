@@ -11,8 +11,8 @@ export interface WaitingProps {
   signOut: () => void;
 }
 
-const count = (n: number, one: string, many: string): string[] =>
-  n === 0 ? [] : [n === 1 ? `one ${one}` : `${n} ${many}`];
+const count = (n: number, single: string, many: string): string[] =>
+  n === 0 ? [] : [n === 1 ? `one ${single}` : `${n} ${many}`];
 
 export default function WaitingAsked({ waiting, signatures, close, signOut }: WaitingProps) {
   const what = [...count(waiting, "entry", "entries"), ...count(signatures, "signature", "signatures")].join(" and ");

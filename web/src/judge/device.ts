@@ -63,22 +63,22 @@ export async function startRules(): Promise<void> {
   if (get().stand === "starting" || get().stand === "warm") return;
   set({ ...NOTHING, stand: "starting" });
   const began = performance.now();
-  const packed = await packedRules();
-  for (const one of packed) {
+  const editions = await packedRules();
+  for (const packed of editions) {
     try {
-      await begin(one.folder);
-      const weight = Object.values(one.files).reduce((sum, bytes) => sum + bytes, 0);
-      set({ stand: "warm", edition: one.edition, startedMs: Math.round(performance.now() - began), weight });
+      await begin(packed.folder);
+      const weight = Object.values(packed.files).reduce((sum, bytes) => sum + bytes, 0);
+      set({ stand: "warm", edition: packed.edition, startedMs: Math.round(performance.now() - began), weight });
       performance.measure("rules", { start: began, detail: { heap: get().heap, weight } });
-      keepStarted(one).catch(() => undefined);
+      keepStarted(packed).catch(() => undefined);
       return;
     } catch (error) {
       stop(new NoRules(String(error)));
       set({ trouble: String(error) });
     }
   }
-  set({ stand: packed.length ? "failed" : "off" });
-  if (packed.length) later();
+  set({ stand: editions.length ? "failed" : "off" });
+  if (editions.length) later();
 }
 
 /** Failed: once more, after a while. */
