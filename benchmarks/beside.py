@@ -56,22 +56,22 @@ async def _fill(device: Device) -> None:
     for content, one in zip(photos(PINNED), ids[:PINNED], strict=True):
         digest = hashlib.sha256(content).hexdigest()
         path = f"/api/inspections/{device.inspection}/photos/{digest}"
-        status, said = await device.ask("PUT", path, content, "application/octet-stream")
-        assert status == 204, said
+        status, answer = await device.ask("PUT", path, content, "application/octet-stream")
+        assert status == 204, answer
         photo = new_id()
         changes += [_change("photo", photo, "inspection", device.inspection)]
         changes += [_change("photo", photo, name, value) for name, value in
                     (("sha256", digest), ("about_id", one), ("about_entity", "observation"))]  # fmt: skip
     for at in range(0, len(changes), 500):
         body = {"changes": changes[at : at + 500]}
-        status, said = await device.post(f"/api/inspections/{device.inspection}/changes", body)
-        assert status == 200, said
+        status, answer = await device.post(f"/api/inspections/{device.inspection}/changes", body)
+        assert status == 200, answer
 
 
 async def _draft(line: Device) -> int:
-    status, said = await line.ask("GET", f"/api/inspections/{line.inspection}/preview")
+    status, body = await line.ask("GET", f"/api/inspections/{line.inspection}/preview")
     if status == 200:
-        draft = json.loads(said)
+        draft = json.loads(body)
         await line.ask("GET", f"/api/inspections/{line.inspection}/drafts/{draft['draft']}/{len(draft['pages'])}")
     return status
 
@@ -88,13 +88,13 @@ async def _export(line: Device) -> int:
 
 async def _of_a_client(device: Device) -> str:
     """The inspection belongs to a client of the register; returns the client's id."""
-    _, said = await device.post("/api/register/client", {"parent_id": device.firm, "values": {"name": "Kelder Homes"}})
-    owner: str = json.loads(said)["id"]
+    _, body = await device.post("/api/register/client", {"parent_id": device.firm, "values": {"name": "Kelder Homes"}})
+    owner: str = json.loads(body)["id"]
     home = {"parent_id": owner, "values": {"address": "3 Lookout Row"}}
-    _, said = await device.post("/api/register/property", home)
-    change = _change("inspection", device.inspection, "property_id", json.loads(said)["id"])
-    status, said = await device.post(f"/api/inspections/{device.inspection}/changes", {"changes": [change]})
-    assert status == 200, said
+    _, body = await device.post("/api/register/property", home)
+    change = _change("inspection", device.inspection, "property_id", json.loads(body)["id"])
+    status, body = await device.post(f"/api/inspections/{device.inspection}/changes", {"changes": [change]})
+    assert status == 200, body
     return owner
 
 
@@ -128,8 +128,8 @@ async def _measured(people: list[Person], device: Device, heavy: Heavy | None, a
 
 def run() -> None:
     """Print a line for each kind of heavy work, and one for none."""
-    with served(OTHERS + 1, os.cpu_count() or 1) as found:
-        heavy_one, *rest = found.devices
+    with served(OTHERS + 1, os.cpu_count() or 1) as crowd:
+        heavy_one, *rest = crowd.devices
         people = []
         for device in rest:
             one = Person(device.cookie, device.firm)
@@ -147,7 +147,7 @@ def run() -> None:
             homes = [w * 1e3 for person in people for w in person.homes]
             print(
                 f"beside {name:20} change {_told(waits)}, home {_told(homes)}, done {counts}, "
-                f"{sum(person.failed for person in people)} failed, server {sum(found.memory_mb()):.0f} MB, "
+                f"{sum(person.failed for person in people)} failed, server {sum(crowd.memory_mb()):.0f} MB, "
                 f"loop {speed:.0f} ms",
                 flush=True,
             )

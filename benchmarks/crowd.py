@@ -170,12 +170,12 @@ def _typesets(pid: int) -> bool:
 
 
 def _tree(root: int) -> list[int]:
-    found = [root]
-    for pid in found:
+    processes = [root]
+    for pid in processes:
         with contextlib.suppress(OSError):
             for task in Path(f"/proc/{pid}/task").iterdir():
-                found += [int(child) for child in (task / "children").read_text().split()]
-    return found
+                processes += [int(child) for child in (task / "children").read_text().split()]
+    return processes
 
 
 @contextlib.contextmanager

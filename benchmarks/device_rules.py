@@ -50,7 +50,7 @@ def run() -> None:
             f"{first['weight'] / 1e6:.1f} MB on the device, {again[-1]['heap'] / 1e6:.0f} MB of memory for Python"
         )
         runs = 0
-        for inspection, (ways, three, said) in zip(homes, BOARDS, strict=False):
+        for inspection, (ways, three, board) in zip(homes, BOARDS, strict=False):
             for rate in (1, 4):
                 for network in ("with the server", "without a network"):
                     runs += 1
@@ -65,7 +65,7 @@ def run() -> None:
                     rules = page.evaluate(ANSWERS)
                     middle, slow = statistics.median(taken), statistics.quantiles(taken, n=20)[18]
                     print(
-                        f"key to verdict, {said}, {network}, page at 1/{rate}: p50 {middle:.0f} ms, p95 {slow:.0f} ms; "
-                        f"in the thread with the rules p50 {statistics.median(rules):.0f} ms"
+                        f"key to verdict, {board}, {network}, page at 1/{rate}: p50 {middle:.0f} ms, p95 {slow:.0f} ms"
+                        f"; in the thread with the rules p50 {statistics.median(rules):.0f} ms"
                     )
         page.context.set_offline(False)

@@ -5,7 +5,7 @@ from typing import Any
 
 def document(circuits: int) -> dict[str, Any]:
     """An inspection document with one board of so many measured circuits; every third is a ring."""
-    found = []
+    circuits_made = []
     for i in range(circuits):
         ring = i % 3 == 0
         circuit = {
@@ -19,8 +19,8 @@ def document(circuits: int) -> dict[str, Any]:
         }  # fmt: skip
         if ring:
             circuit |= {"r1_ohm": f"0.{40 + i % 7}", "rn_ohm": f"0.{41 + i % 6}", "r2_ohm": f"0.7{i % 9}"}
-        found.append(circuit)
-    board = {"id": "b", "name": "Board 1", "main_switch_a": 100, "zdb_ohm": "0.22", "circuits": found}
+        circuits_made.append(circuit)
+    board = {"id": "b", "name": "Board 1", "main_switch_a": 100, "zdb_ohm": "0.22", "circuits": circuits_made}
     return {
         "format": "dorrik-inspection",
         "version": 1,

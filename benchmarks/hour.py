@@ -43,18 +43,18 @@ async def _every(device: Device, seconds: float, until: float, path: str, pictur
         line = Device(device.cookie, device.firm)
         await line.open()
         if pictures is None:
-            status, said = await line.ask("GET", path)
+            status, body = await line.ask("GET", path)
         else:
             content = await pictures.next()
             digest = hashlib.sha256(content).hexdigest()
-            status, said = await line.ask("PUT", f"{path}/{digest}", content, "application/octet-stream")
+            status, body = await line.ask("PUT", f"{path}/{digest}", content, "application/octet-stream")
         # 503: the machine had too much else to do, and the device tries again.
-        assert status in (200, 204, 503), said
+        assert status in (200, 204, 503), body
         line.writer.close()
         await asyncio.sleep(max(0.0, min(seconds, until - time.perf_counter())))
 
 
-async def _told(found: Served, until: float, held: list[tuple[float, float]]) -> None:
+async def _told(crowd: Served, until: float, held: list[tuple[float, float]]) -> None:
     began = time.perf_counter()
     while time.perf_counter() < until:
         await asyncio.sleep(min(TOLD_S, max(1.0, until - time.perf_counter())))
@@ -62,7 +62,7 @@ async def _told(found: Served, until: float, held: list[tuple[float, float]]) ->
         # what is held.
         moments = []
         for _ in range(MOMENTS):
-            moments.append(found.memory_mb())
+            moments.append(crowd.memory_mb())
             await asyncio.sleep(min(1.0, max(0.0, until - time.perf_counter())))
         server, typesetters = min(moments)
         held.append((time.perf_counter() - began, server))
@@ -72,11 +72,11 @@ async def _told(found: Served, until: float, held: list[tuple[float, float]]) ->
         )
 
 
-async def _hour(found: Served, held: list[tuple[float, float]]) -> None:
+async def _hour(crowd: Served, held: list[tuple[float, float]]) -> None:
     until = time.perf_counter() + MINUTES * 60
     pictures = _Pictures()
     work = []
-    for device in found.devices:
+    for device in crowd.devices:
         of = f"/api/inspections/{device.inspection}"
         work += [
             device.type(until, random.random()),
@@ -84,17 +84,17 @@ async def _hour(found: Served, held: list[tuple[float, float]]) -> None:
             _every(device, HOME_S, until, "/api/home"),
             _every(device, DRAFT_S, until, f"{of}/preview"),
         ]
-    await asyncio.gather(*work, _told(found, until, held))
+    await asyncio.gather(*work, _told(crowd, until, held))
 
 
 def run() -> None:
     """Print what is held every five minutes, and what became of it."""
     print(machine.in_words())
     held: list[tuple[float, float]] = []
-    with served(DEVICES, os.cpu_count() or 1) as found:
-        asyncio.run(_hour(found, held))
-        waits = sorted(wait * 1e3 for device in found.devices for wait in device.waits)
-        failed = sum(device.failed for device in found.devices)
+    with served(DEVICES, os.cpu_count() or 1) as crowd:
+        asyncio.run(_hour(crowd, held))
+        waits = sorted(wait * 1e3 for device in crowd.devices for wait in device.waits)
+        failed = sum(device.failed for device in crowd.devices)
     warm = [memory for at, memory in held if at >= WARM_S] or [held[-1][1]]
     cut = statistics.quantiles(waits, n=100)
     print(

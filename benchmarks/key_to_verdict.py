@@ -90,10 +90,10 @@ def measure(page: Page, ways: int, *, three: bool, first: float = 5) -> tuple[li
         frames.append(page.evaluate("window.longest()"))
         page.evaluate(CLOCK, f"{text} Ω")
         page.keyboard.press("Enter")
-        found = page.evaluate("window.taken")
-        if found is None:
+        times_ms = page.evaluate("window.taken")
+        if times_ms is None:
             raise RuntimeError(f"The margin did not speak of {text} Ω at {figure}.")
-        taken.append(found)
+        taken.append(times_ms)
     return taken[5:], frames[5:]
 
 
@@ -101,7 +101,7 @@ def run() -> None:
     """Print p50 and p95 for each board, and the longest frame while a figure is typed."""
     with seated() as (page, client, firm, base):
         homes = [home(client, firm, ways, three=three) for ways, three, _ in BOARDS]
-        for inspection, (ways, three, said) in zip(homes, BOARDS, strict=True):
+        for inspection, (ways, three, board_text) in zip(homes, BOARDS, strict=True):
             page.goto(f"{base}/inspection/{inspection}/live")
             page.get_by_role("textbox", name="1 Sockets 1, Zs Ω", exact=True).wait_for()
             page.wait_for_timeout(3000)
@@ -109,6 +109,6 @@ def run() -> None:
             middle, slow = statistics.median(taken), statistics.quantiles(taken, n=20)[18]
             frame = statistics.quantiles(frames, n=20)[18]
             print(
-                f"key to verdict, {said}: p50 {middle:.0f} ms, p95 {slow:.0f} ms; "
+                f"key to verdict, {board_text}: p50 {middle:.0f} ms, p95 {slow:.0f} ms; "
                 f"longest frame while a figure is typed, p95: {frame:.0f} ms"
             )

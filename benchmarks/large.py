@@ -53,8 +53,8 @@ def run() -> None:
                 changes.append(_change("circuit", circuits[-1], "device_rating_a", 16))
         for start in range(0, len(changes), 500):
             send(changes[start : start + 500])
-        found = [send([_change("circuit", circuits[n * 7], "zs_ohm", f"0.{30 + n}", seq)], seq) for n in range(10)]
-        times, sizes = zip(*found, strict=True)
+        times_ms = [send([_change("circuit", circuits[n * 7], "zs_ohm", f"0.{30 + n}", seq)], seq) for n in range(10)]
+        times, sizes = zip(*times_ms, strict=True)
         print(
             f"large               {len(circuits)} circuits: a change takes {statistics.median(times) * 1000:.0f} ms "
             f"and answers {statistics.median(sizes) / 1000:.1f} kB"

@@ -40,7 +40,7 @@ async def _crowd(devices: list[Device]) -> str:
 
 def run() -> None:
     """Print a line for each size of the crowd, with the speed of the machine before it."""
-    with served(max(CROWDS), WORKERS) as found:
+    with served(max(CROWDS), WORKERS) as crowd:
         for size in CROWDS:
             print(machine.in_words())
-            print(asyncio.run(_crowd(found.devices[:size])), flush=True)
+            print(asyncio.run(_crowd(crowd.devices[:size])), flush=True)

@@ -15,31 +15,39 @@ def _needs(name: str, seen: set[str]) -> set[str]:
         return seen
     seen.add(name)
     text = (WEB / "assets" / name).read_text()
-    for found in re.findall(r'(?:from|import)\s*"\./([\w.-]+\.js)"', text):
-        _needs(found, seen)
+    for imported in re.findall(r'(?:from|import)\s*"\./([\w.-]+\.js)"', text):
+        _needs(imported, seen)
     return seen
 
 
-def _weight(names: set[str]) -> float:
+def weight_kb(names: set[str]) -> float:
+    """Of scripts of the built front end, as they go over the wire (kB, Brotli)."""
     return sum(len(brotli.compress((WEB / "assets" / name).read_bytes())) for name in names) / 1000
 
 
+def with_the_page() -> set[str]:
+    """The scripts that come with the page itself: sign-in and home are drawn by them."""
+    scripts: set[str] = set()
+    for name in re.findall(r"assets/([\w.-]+\.js)", (WEB / "index.html").read_text()):
+        _needs(name, scripts)
+    return scripts
+
+
 def run() -> None:
-    """Print the weight of sign-in and home, and what the other screens add to home."""
-    page = (WEB / "index.html").read_text()
-    first: set[str] = set()
-    for name in re.findall(r"assets/([\w.-]+\.js)", page):
-        _needs(name, first)
-    print(f"before any screen: {_weight(first):.0f} kB br in {len(first)} scripts")
-
-    def with_screen(name: str) -> set[str]:
-        (entry,) = (WEB / "assets").glob(f"{name}-*.js")
-        return _needs(entry.name, set(first))
-
-    home = with_screen("Home")
-    for name, scripts in (("SignIn", with_screen("SignIn")), ("Home", home)):
-        print(f"{name}: {_weight(scripts):.0f} kB br in {len(scripts)} scripts  (aim {AIM_KB})")
-    for name in ("InspectionScreen", "TestGrid", "Report"):
-        print(f"  {name} adds {_weight(with_screen(name) - home):.0f} kB")
+    """Print the weight of sign-in and home, which come with the page itself, and what other screens add."""
+    first = with_the_page()
+    print(f"sign-in and home: {weight_kb(first):.0f} kB br in {len(first)} scripts  (aim {AIM_KB})")
+    # By the names of files (web/vite.chunks.ts).
+    looks = _with("looks", first)
+    print(f"  the component library adds {weight_kb(looks - first):.0f} kB, after the first picture")
+    for name in ("inspection", "readings", "Report"):
+        more = _with(name, looks) - looks
+        print(f"  {name} adds {weight_kb(more):.0f} kB in {len(more)} scripts")
     kept = re.findall(r'url:\s*"(assets/[\w.-]+\.js)"', (WEB / "sw.js").read_text())
     print(f"kept on the device: {sum((WEB / name).stat().st_size for name in kept) / 1000:.0f} kB of scripts")
+
+
+def _with(name: str, scripts: set[str]) -> set[str]:
+    """Those scripts, with what the part of that name needs."""
+    (entry,) = (WEB / "assets").glob(f"{name}-*.js")
+    return _needs(entry.name, set(scripts))

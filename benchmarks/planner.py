@@ -70,12 +70,12 @@ def _packed(problem: PlanProblem) -> tuple[int, int, float]:
         for visit in problem.visits
     ]  # fmt: skip
     deadline = problem.visits[0].last_day or problem.last
-    found = planning.spread(wanted, [inspector.id for inspector in problem.inspectors], problem.first, deadline)
+    spread = planning.spread(wanted, [inspector.id for inspector in problem.inspectors], problem.first, deadline)
     km = 0.0
-    for day in found.days:
+    for day in spread.days:
         way = [homes[day.inspector], *(places[visit.name] for visit in day.visits), homes[day.inspector]]
         km += sum(problem.travel.km(one, other) for one, other in pairwise(way))
-    return len(found.days), len(found.left_over), km
+    return len(spread.days), len(spread.left_over), km
 
 
 def run() -> None:
@@ -84,11 +84,11 @@ def run() -> None:
     for seed in range(12):
         problem = portfolio(18 + 4 * seed, 28 + 3 * seed, seed)
         packed, plan = _packed(problem), solve(problem, 2.0)
-        found = cost(problem, plan)
+        minutes = cost(problem, plan)
         assert broken(problem, plan) == ()
-        days.append(found.days / packed[0])
-        kms.append(found.km / packed[2])
-        left.append((found.left, packed[1]))
+        days.append(minutes.days / packed[0])
+        kms.append(minutes.km / packed[2])
+        left.append((minutes.left, packed[1]))
     print(
         f"planner             12 portfolios of 18 to 62 visits, solver against packing: "
         f"days {statistics.mean(days):.2f}, "
@@ -100,8 +100,10 @@ def run() -> None:
     began = time.perf_counter()
     plan = solve(problem, 6.0)
     took = time.perf_counter() - began
-    found = cost(problem, plan)
-    print(f"planner             500 visits: {took:.1f} s, {found.days} days, {found.km:.0f} km, {found.left} left")
+    minutes = cost(problem, plan)
+    print(
+        f"planner             500 visits: {took:.1f} s, {minutes.days} days, {minutes.km:.0f} km, {minutes.left} left"
+    )
     gone = replace(problem, visits=problem.visits[1:])
     began = time.perf_counter()
     again = replan(gone, plan)

@@ -75,12 +75,12 @@ def run() -> None:
             jobs.append(
                 add("job", home, number=f"J-{at:05d}", state="confirmed", visit_min=random.choice((150, 195, 220)))
             )
-        seconds, told = _run(http)
-        print(f"planning            {VISITS} visits planned over the wire: {seconds:.1f} s. {told}")
+        seconds, outcome = _run(http)
+        print(f"planning            {VISITS} visits planned over the wire: {seconds:.1f} s. {outcome}")
         answer = http.patch(f"/api/register/job/{jobs[7]}", json={"values": {"removed": True}})
         assert answer.status_code == 200
-        seconds, told = _run(http)
-        print(f"planning            replanned after a cancellation: {seconds:.1f} s. {told}")
+        seconds, outcome = _run(http)
+        print(f"planning            replanned after a cancellation: {seconds:.1f} s. {outcome}")
         size = len(http.get("/api/planner").content)
         print(f"planning            page: {_median_ms(partial(http.get, '/api/planner')):.0f} ms, {size / 1000:.0f} kB")
         visit = next(one for one in http.get("/api/planner").json()["visits"] if one["day"])

@@ -65,10 +65,10 @@ def run() -> None:
             began = time.perf_counter()
             answer = http.post(path, params={"taking": taking}, content=content)
             assert answer.status_code == 200, answer.text
-            said = answer.json()
+            body = answer.json()
             print(
                 f"portfolio           table of {PROPERTIES:,}, taking {taking}: {time.perf_counter() - began:.1f} s; "
-                f"{said['added']:,} added, {said['known']:,} known, {said['mistake_rows']} rows with mistakes"
+                f"{body['added']:,} added, {body['known']:,} known, {body['mistake_rows']} rows with mistakes"
             )
         for name, where in (
             ("a page", "/api/portfolio"),

@@ -25,8 +25,8 @@ async def _observed(device: Device) -> None:
         changes += [_change("observation", one, "inspection", device.inspection)]
         changes += [_change("observation", one, "text", f"Something that was found, number {n}")]
         changes += [_change("observation", one, "code", ("C2", "C3", "FI")[n % 3])]
-    status, said = await device.post(f"/api/inspections/{device.inspection}/changes", {"changes": changes})
-    assert status == 200, said
+    status, body = await device.post(f"/api/inspections/{device.inspection}/changes", {"changes": changes})
+    assert status == 200, body
     device.writer.close()
 
 
@@ -35,12 +35,12 @@ async def _draft(device: Device) -> float:
     await device.open()
     began = time.perf_counter()
     while True:
-        status, said = await device.ask("GET", f"/api/inspections/{device.inspection}/preview")
+        status, body = await device.ask("GET", f"/api/inspections/{device.inspection}/preview")
         if status == 200:
             break
-        assert status in (429, 503), said
+        assert status in (429, 503), body
         await asyncio.sleep(0.3)
-    path = f"/api/inspections/{device.inspection}/drafts/{json.loads(said)['draft']}/1"
+    path = f"/api/inspections/{device.inspection}/drafts/{json.loads(body)['draft']}/1"
     assert (await device.ask("GET", path))[0] == 200
     device.writer.close()
     return time.perf_counter() - began
@@ -68,8 +68,8 @@ async def _prepare(others: list[Device]) -> None:
 
 def run() -> None:
     """Print a line for typing alone, and one beside ten drafts."""
-    with served(TYPING + DRAFTS, WORKERS) as found:
-        people, others = found.devices[:TYPING], found.devices[TYPING:]
+    with served(TYPING + DRAFTS, WORKERS) as crowd:
+        people, others = crowd.devices[:TYPING], crowd.devices[TYPING:]
         asyncio.run(_prepare(others))
         alone = asyncio.run(_type(people, ALONE_S))
         done, waits = asyncio.run(_beside(people, others))
@@ -77,7 +77,7 @@ def run() -> None:
         print(f"  alone: change {_told(alone)}")
         print(f"  beside {DRAFTS} drafts: change {_told(waits)}, {sum(device.failed for device in people)} failed")
         print(f"  drafts: the first after {min(done):.2f} s, the last after {max(done):.2f} s; ", end="")
-        print(f"server {sum(found.memory_mb()):.0f} MB", flush=True)
+        print(f"server {sum(crowd.memory_mb()):.0f} MB", flush=True)
 
 
 def _told(waits: list[float]) -> str:

@@ -44,12 +44,12 @@ class _Client:
 
 def _changes(inspection: str, firm: str) -> list[dict[str, Any]]:
     """A 12-circuit inspection as changes; ids of the document become UUIDs."""
-    found: list[dict[str, Any]] = []
+    changes: list[dict[str, Any]] = []
     home = document(12)["inspection"]
     ids = {"i": inspection, "b": new_id()} | {f"c{n}": new_id() for n in range(12)}
 
     def note(entity: str, key: str, field: str, value: Any) -> None:
-        found.append(_change(entity, ids[key], field, value))
+        changes.append(_change(entity, ids[key], field, value))
 
     def enter(entity: str, values: dict[str, Any], parent_field: str, parent: str) -> None:
         note(entity, values["id"], parent_field, parent)
@@ -62,7 +62,7 @@ def _changes(inspection: str, firm: str) -> list[dict[str, Any]]:
     enter("board", board, "inspection", inspection)
     for circuit in board["circuits"]:
         enter("circuit", circuit, "board", ids["b"])
-    return found
+    return changes
 
 
 def _change(entity: str, entity_id: str, field: str, value: Any, based_on: int = 0) -> dict[str, Any]:

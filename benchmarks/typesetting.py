@@ -72,12 +72,12 @@ def _with_photos(circuits: int) -> None:
             # Other photos each time: what the typesetter has seen before it remembers.
             jpegs = _photos(Path(folder), 3 * turn)
             start = time.perf_counter()
-            said = content(inspection, judge(inspection), issue, jpegs)
-            size = len(pdf.pdf(said, home, now))
+            report_content = content(inspection, judge(inspection), issue, jpegs)
+            size = len(pdf.pdf(report_content, home, now))
             whole.append(time.perf_counter() - start)
             jpegs = _photos(Path(folder), 3 * turn + 1)
-            said = content(inspection, judge(inspection), issue, jpegs)
-            with pdf.drawn(said) as finished:
+            report_content = content(inspection, judge(inspection), issue, jpegs)
+            with pdf.drawn(report_content) as finished:
                 start = time.perf_counter()
                 pdf.compiled(finished, home, now)
                 alone.append(time.perf_counter() - start)

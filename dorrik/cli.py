@@ -20,8 +20,8 @@ def main(arguments: list[str] | None = None) -> None:
     """Run one command; ends the program with its exit code."""
     parser = argparse.ArgumentParser(prog="dorrik", description="Periodic condition reports on homes")
     commands = parser.add_subparsers(dest="command", required=True)
-    for name, told in (("serve", "serve the application"), ("demo", "the same, with the demo loaded")):
-        command = commands.add_parser(name, help=told)
+    for name, help_text in (("serve", "serve the application"), ("demo", "the same, with the demo loaded")):
+        command = commands.add_parser(name, help=help_text)
         command.add_argument("--host", default="127.0.0.1")
         command.add_argument("--port", type=int, default=8080)
         command.add_argument(

@@ -22,8 +22,8 @@ def add_commands(commands: Any) -> None:
     firms = commands.add_parser("firm", help="add a firm").add_subparsers(dest="what", required=True)
     adding = firms.add_parser("add", help="add a firm with its first supervisor, whose link is printed")
     adding.add_argument("name")
-    for option, told in (("address", ""), ("phone", ""), ("email", ""), ("nation", "England, Ireland …")):
-        adding.add_argument(f"--{option}", default="", help=told)
+    for option, help_text in (("address", ""), ("phone", ""), ("email", ""), ("nation", "England, Ireland …")):
+        adding.add_argument(f"--{option}", default="", help=help_text)
     adding.add_argument("--supervisor", required=True, metavar="NAME")
     adding.add_argument("--supervisor-email", required=True, metavar="ADDRESS")
     persons = commands.add_parser("person", help="people of a firm").add_subparsers(dest="what", required=True)
@@ -37,20 +37,20 @@ def add_commands(commands: Any) -> None:
     again.add_argument("--second-factor-off", action="store_true", help="device and recovery codes are lost")
     persons.add_parser("list", help="everybody, firm by firm")
 
-    for name, told in (
+    for name, help_text in (
         ("export", "everything of a firm into FILE (ZIP of open formats), as one of its supervisors sees it"),
         ("import", "inspections and register from FILE (ZIP or JSON) into a firm, as one of its supervisors"),
     ):
-        command = commands.add_parser(name, help=told)
+        command = commands.add_parser(name, help=help_text)
         command.add_argument("file", metavar="FILE")
         command.add_argument("--as", dest="who", required=True, metavar="ADDRESS", help="of the supervisor")
 
-    for name, told in (
+    for name, help_text in (
         ("backup", "everything into FILE (a path or an address such as s3://…), while the server runs"),
         ("restore", "everything from FILE into an empty database"),
         ("verify", "restore FILE into a database of its own and check every digest"),
     ):
-        command = commands.add_parser(name, help=told)
+        command = commands.add_parser(name, help=help_text)
         command.add_argument("file", metavar="FILE")
         if name == "restore":
             command.add_argument("--replace", action="store_true", help="let go of what is in the database now")
@@ -72,10 +72,10 @@ def _backup(given: argparse.Namespace) -> int:
     except backup.BackupError as error:
         print(error, file=sys.stderr)
         return 1
-    told = f"{sum(contents.tables.values())} lines in {len(contents.tables)} tables, {contents.photos} photos"
+    contents_text = f"{sum(contents.tables.values())} lines in {len(contents.tables)} tables, {contents.photos} photos"
     if given.command != "backup":
-        told += f", {contents.reports} reports, each as it was issued"
-    print(f"{given.file}, made {contents.made_at}: {told}.")
+        contents_text += f", {contents.reports} reports, each as it was issued"
+    print(f"{given.file}, made {contents.made_at}: {contents_text}.")
     return 0
 
 
@@ -113,8 +113,8 @@ def _transfer(given: argparse.Namespace) -> int:
         f"{len(taken_in.inspections)} inspections, {taken_in.entries} entries of the register, "
         f"{taken_in.photos} photos."
     )
-    for told in taken_in.told:
-        print(f"  {told}")
+    for line in taken_in.told:
+        print(f"  {line}")
     return 0
 
 
@@ -157,10 +157,10 @@ def _add_firm(engine: Engine, given: argparse.Namespace) -> None:
 
 def _firm_of(connection: Connection, part: str | None) -> str:
     """The firm that is meant: the only one, or the only one whose name holds that part."""
-    found = people.firms(connection, demo=None)
-    meant = [one for one in found if part is None or part.casefold() in one.name.casefold()]
+    firms = people.firms(connection, demo=None)
+    meant = [firm for firm in firms if part is None or part.casefold() in firm.name.casefold()]
     if len(meant) != 1:
-        names = ", ".join(one.name for one in found) or "none yet: `dorrik firm add`"
+        names = ", ".join(firm.name for firm in firms) or "none yet: `dorrik firm add`"
         raise Unfit("firm", f"Say which firm with --firm. There are: {names}.")
     return str(meant[0].id)
 
@@ -179,15 +179,15 @@ def _reset(engine: Engine, given: argparse.Namespace) -> None:
     from dorrik.store.people import second_factor
 
     with engine.begin() as connection:
-        found = people.by_address(connection, given.email)
-        if found is None or found.ended_at is not None:
+        person = people.by_address(connection, given.email)
+        if person is None or person.ended_at is not None:
             raise Unfit("email", "Nobody signs in with that address.")
-        who = {"firm_id": found.firm_id, "subject": found.email, "source": "command line"}
+        who = {"firm_id": person.firm_id, "subject": person.email, "source": "command line"}
         if given.second_factor_off:
-            second_factor.stop(connection, found.id)
+            second_factor.stop(connection, person.id)
             audit.note(connection, "second factor off", **who)
-        purpose: links.Purpose = "reset" if found.password_hash else "invite"
-        token = links.make(connection, purpose, found.id)
+        purpose: links.Purpose = "reset" if person.password_hash else "invite"
+        token = links.make(connection, purpose, person.id)
         audit.note(connection, "reset asked", **who)
     _print_link(token, purpose)
 

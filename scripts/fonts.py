@@ -24,9 +24,9 @@ FIRST = ("Noto Sans", "Noto Sans Math", "Noto Sans CJK SC", "Noto Emoji", "Noto 
 
 def wanted() -> Iterator[Path]:
     """Debian's Noto fonts: every sans in two weights, serifs only of scripts that have no sans, CJK whole."""
-    found = {path.name: path for folder in DEBIAN for path in sorted(folder.glob("Noto*"))}
-    sans = {name.removeprefix("NotoSans").partition("-")[0] for name in found if name.startswith("NotoSans")}
-    for name, path in found.items():
+    by_name = {path.name: path for folder in DEBIAN for path in sorted(folder.glob("Noto*"))}
+    sans = {name.removeprefix("NotoSans").partition("-")[0] for name in by_name if name.startswith("NotoSans")}
+    for name, path in by_name.items():
         script, _, weight = path.stem.partition("-")
         if weight not in WEIGHTS or script.endswith("UI") or "Display" in script or "Mono" in script:
             continue
@@ -53,13 +53,13 @@ def fonts_of(path: Path) -> list[TTFont]:
 
 def ranges(points: Iterable[int]) -> list[list[int]]:
     """Code points as ranges, both ends included."""
-    found: list[list[int]] = []
+    ranges_so_far: list[list[int]] = []
     for point in sorted(points):
-        if found and point == found[-1][1] + 1:
-            found[-1][1] = point
+        if ranges_so_far and point == ranges_so_far[-1][1] + 1:
+            ranges_so_far[-1][1] = point
         else:
-            found.append([point, point])
-    return found
+            ranges_so_far.append([point, point])
+    return ranges_so_far
 
 
 def main() -> None:

@@ -57,17 +57,19 @@ hands on a ready-made disk or image with them in it has their licences to keep t
 
 
 def _python(lock: str) -> list[str]:
-    found = re.findall(r"^([A-Za-z0-9._-]+)(?:\[[a-z,]+\])?==", (ROOT / lock).read_text(), re.MULTILINE)
-    return sorted(set(found), key=str.lower)
+    names = re.findall(r"^([A-Za-z0-9._-]+)(?:\[[a-z,]+\])?==", (ROOT / lock).read_text(), re.MULTILINE)
+    return sorted(set(names), key=str.lower)
 
 
 def _said(name: str) -> str:
-    told = importlib.metadata.metadata(name)
-    said = told.get("License-Expression") or (told.get("License") or "").strip()
-    if not said or "\n" in said or len(said) > 100:
-        classes = [one for one in told.get_all("Classifier") or [] if one.startswith("License ::")]
-        said = classes[0].rpartition("::")[2].strip() if classes else ""
-    return said
+    metadata = importlib.metadata.metadata(name)
+    licence = metadata.get("License-Expression") or (metadata.get("License") or "").strip()
+    if not licence or "\n" in licence or len(licence) > 100:
+        classes = [
+            classifier for classifier in metadata.get_all("Classifier") or [] if classifier.startswith("License ::")
+        ]
+        licence = classes[0].rpartition("::")[2].strip() if classes else ""
+    return licence
 
 
 def kinds(licence: str) -> list[str]:
@@ -93,12 +95,12 @@ def _of_python(names: list[str]) -> Iterator[tuple[str, str, str]]:
 
 def _of_the_front_end() -> Iterator[tuple[str, str, str]]:
     lock = json.loads((ROOT / "web" / "package-lock.json").read_text())
-    found = {}
+    packages = {}
     for path, package in lock["packages"].items():
         if path and not package.get("dev"):
             name = path.rpartition("node_modules/")[2]
-            found[name, package["version"]] = package["license"]
-    for (name, version), licence in sorted(found.items()):
+            packages[name, package["version"]] = package["license"]
+    for (name, version), licence in sorted(packages.items()):
         yield name, version, licence
 
 

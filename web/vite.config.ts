@@ -1,6 +1,9 @@
 import react from "@vitejs/plugin-react";
+import type { Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
+import { groups } from "./vite.chunks";
+import { looks } from "./vite.looks";
 
 /** The whole application on the device: what a screen needs is there when the server is not. */
 const onDevice = VitePWA({
@@ -43,10 +46,30 @@ const onDevice = VitePWA({
   },
 });
 
+/** What nothing uses of the router is left out: its package does not say that to make a part of it has no effect. */
+const routerInParts: Plugin = {
+  name: "router-in-parts",
+  apply: "build",
+  transform: {
+    filter: { id: /node_modules\/react-router\// },
+    handler: (code) => ({
+      code: code
+        .replace(/^\w+\.displayName = "\w+";$/gm, "")
+        .replace(/= (React\d*\.(?:forwardRef|createContext|memo)\()/g, "= /* @__PURE__ */ $1"),
+      map: null,
+    }),
+  },
+};
+
 export default defineConfig({
-  plugins: [react(), onDevice],
+  plugins: [looks(), routerInParts, react(), onDevice],
   worker: { format: "es" },
-  build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 1200 },
+  build: {
+    assetsInlineLimit: 0,
+    target: "es2022",
+    chunkSizeWarningLimit: 1200,
+    rolldownOptions: { output: { codeSplitting: { groups } } },
+  },
   // The other tests may have both processors meanwhile.
   test: {
     testTimeout: 120_000,

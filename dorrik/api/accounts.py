@@ -74,7 +74,7 @@ def _proved(connection: Connection, who: Person, password: str, field: str = "pa
 def account(request: Request) -> AccountOut:
     """One's own sessions and second factor."""
     with work(request) as (connection, who):
-        found = sessions.of(connection, who.id)
+        open_sessions = sessions.of(connection, who.id)
         asked = second_factor.is_asked(people.account(connection, who.id))
         left = second_factor.left(connection, who.id)
     return AccountOut(
@@ -82,7 +82,7 @@ def account(request: Request) -> AccountOut:
             SessionOut(
                 id=s.id, agent=s.agent, source=s.source, made_at=s.made_at, seen_at=s.seen_at, this=s.id == who.session
             )
-            for s in found
+            for s in open_sessions
         ],
         second_factor=asked,
         recovery_left=left,
@@ -117,10 +117,10 @@ async def change_password(request: Request, response: Response, given: PasswordI
             token = sessions.open_one(connection, who.id, agent, source(request))
             return token, devices.know(connection, device, who.id), me(connection, who)
 
-    token, known, found = await _in_password_pool(request, change)
+    token, known, signed_in = await _in_password_pool(request, change)
     set_cookie(request, response, token)
     set_device_cookie(request, response, known)
-    return found
+    return signed_in
 
 
 def _counted(request: Request, who: Person) -> attempts.Try:
@@ -135,8 +135,8 @@ def _counted(request: Request, who: Person) -> attempts.Try:
 
 def set_password(connection: Connection, person_id: str, password: str) -> None:
     """Give somebody a password; every session and every link of theirs ends."""
-    found = passwords.hash_password(password)
-    people.set_password(connection, person_id, found)
+    password_hash = passwords.hash_password(password)
+    people.set_password(connection, person_id, password_hash)
     sessions.end_all(connection, person_id)
     links.end_all(connection, person_id)
     devices.forget(connection, person_id)
@@ -274,22 +274,22 @@ async def use(request: Request, response: Response, given: UseLink) -> Me:
                 note(request, connection, who, "person joined", who.name)
             elif row.purpose == "reset":
                 note(request, connection, who, "password reset")
-            found = me(connection, who)
-            if found.second_factor:
+            signed_in = me(connection, who)
+            if signed_in.second_factor:
                 # Who holds the mail box has one factor; the other is asked for as ever.
                 sessions.end_all(connection, person_id)
                 token = known = ""
             else:
                 known = devices.know(connection, device, person_id)
-        attempts.forget(request.app.state.engine, found.email)
-        return token, known, found
+        attempts.forget(request.app.state.engine, signed_in.email)
+        return token, known, signed_in
 
-    token, known, found = await _in_password_pool(request, take)
+    token, known, signed_in = await _in_password_pool(request, take)
     if not token:
         raise ProblemError(401, "code", "The new password is kept. Sign in with it, and with the code of your device.")
     set_cookie(request, response, token)
     set_device_cookie(request, response, known)
-    return found
+    return signed_in
 
 
 def set_up(connection: Connection, given: UseLink, where: str) -> str:

@@ -52,7 +52,7 @@ _PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}
 _A_FILE = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
 
 
-def found_after(connection: Connection, me: Person, inspection_id: str, *, hold: bool = False) -> AfterReport:
+def after_report_of(connection: Connection, me: Person, inspection_id: str, *, hold: bool = False) -> AfterReport:
     """What follows the report. Raises ProblemError: 404 where the firm has no such inspection, or it has no report."""
     if inspections.sequence(connection, inspection_id, me.firm_id) is None:
         raise not_found()
@@ -79,14 +79,14 @@ def open_reports(request: Request, start: int = Query(0, ge=0, le=1_000_000)) ->
 def after(request: Request, inspection_id: str) -> AfterOut:
     """What follows the latest report of an inspection; 404 while none was issued."""
     with work(request) as (connection, me):
-        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, after_report_of(connection, me, inspection_id))
 
 
 @router.post("/inspections/{inspection_id}/after/retest", responses=_AT_FIELD)
 def try_retest(request: Request, inspection_id: str, given: TryRetestIn) -> RetestedOut:
     """How a figure would be judged after the work; nothing is written down."""
     with work(request, only_reads=True) as (connection, me):
-        found_after(connection, me, inspection_id)
+        after_report_of(connection, me, inspection_id)
         return _retested_out(_retested(connection, inspection_id, given))
 
 
@@ -111,7 +111,7 @@ def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut
     """Take a step about one item or several, all or none."""
 
     def do(connection: Connection) -> dict[str, Any]:
-        found = found_after(connection, me, inspection_id, hold=True)
+        state = after_report_of(connection, me, inspection_id, hold=True)
         must(me, "decide" if given.step.kind in DECIDED else "write")
         step = given.step.model_dump(exclude={"kind", "files"})
         files = list(getattr(given.step, "files", []))
@@ -122,7 +122,7 @@ def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut
             # A file belongs to one step; what it shows of the others is said by its number or its words.
             take(
                 connection,
-                found,
+                state,
                 inspection_id,
                 observation_id,
                 given.step.kind,
@@ -132,14 +132,14 @@ def take_steps(request: Request, inspection_id: str, given: StepsIn) -> AfterOut
                 "step.",
             )
         after_report.remember(connection, me.firm_id, inspection_id)
-        note(request, connection, me, "remedial step", found.words["reference"], kind=given.step.kind)
+        note(request, connection, me, "remedial step", state.words["reference"], kind=given.step.kind)
         return {"taken": True}
 
     with work(request, only_reads=True) as (connection, me):
-        found_after(connection, me, inspection_id)
+        after_report_of(connection, me, inspection_id)
     do_once(request, me, "remedial step", (inspection_id, given.model_dump(mode="json")), do)
     with work(request, only_reads=True) as (connection, me):
-        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, after_report_of(connection, me, inspection_id))
 
 
 @router.post(
@@ -160,7 +160,7 @@ async def send_file(
 def _may_add(request: Request, inspection_id: str) -> Person:
     with work(request) as (connection, me):
         must(me, "write")
-        found_after(connection, me, inspection_id, hold=True)
+        after_report_of(connection, me, inspection_id, hold=True)
         return me
 
 
@@ -191,7 +191,7 @@ def confirm(request: Request, inspection_id: str, given: ConfirmIn) -> IssuedOut
 
     def ready(connection: Connection, me: Person, *, hold: bool = False) -> clearing.ReadyCopy:
         must(me, "certify")
-        found_after(connection, me, inspection_id, hold=hold)
+        after_report_of(connection, me, inspection_id, hold=hold)
         try:
             return clearing.confirmation_copy(
                 connection,
@@ -206,18 +206,18 @@ def confirm(request: Request, inspection_id: str, given: ConfirmIn) -> IssuedOut
             raise ProblemError(422, "not-cleared", str(error)) from None
 
     with work(request, only_reads=True) as (connection, me):
-        copy, found = ready(connection, me)
-    if found.confirmed is not None:
-        return IssuedOut.model_validate(found.confirmed, from_attributes=True)
+        copy, state = ready(connection, me)
+    if state.confirmed is not None:
+        return IssuedOut.model_validate(state.confirmed, from_attributes=True)
     # Nobody waits while it is typeset; what came since is told.
     pdf = confirmation.typeset(copy)
     with work(request) as (connection, me):
-        again, now_found = ready(connection, me, hold=True)
-        if now_found.confirmed is not None:
-            return IssuedOut.model_validate(now_found.confirmed, from_attributes=True)
+        again, state_now = ready(connection, me, hold=True)
+        if state_now.confirmed is not None:
+            return IssuedOut.model_validate(state_now.confirmed, from_attributes=True)
         if (again.number, again.said["items"]) != (copy.number, copy.said["items"]):
             raise ProblemError(409, "moved", "Something was entered meanwhile. Look at the list again.")
-        issued = confirmation.keep(connection, inspection_id, me, copy, pdf, found.issued.seq)
+        issued = confirmation.keep(connection, inspection_id, me, copy, pdf, state.issued.seq)
         after_report.remember(connection, me.firm_id, inspection_id)
         note(request, connection, me, "work confirmed", copy.said["number"], sha256=issued.sha256)
     return IssuedOut.model_validate(issued, from_attributes=True)
@@ -227,8 +227,8 @@ def confirm(request: Request, inspection_id: str, given: ConfirmIn) -> IssuedOut
 def price_sheet(request: Request, inspection_id: str) -> Response:
     """What is to be put right as a sheet on which any contractor writes prices."""
     with work(request) as (connection, me):
-        found = found_after(connection, me, inspection_id)
-    return download(price_sheet_of(found), f"price-request-{found.words['reference']}.pdf", "application/pdf")
+        state = after_report_of(connection, me, inspection_id)
+    return download(price_sheet_of(state), f"price-request-{state.words['reference']}.pdf", "application/pdf")
 
 
 # Copies
@@ -239,21 +239,21 @@ def note_copy(request: Request, inspection_id: str, given: CopyIn) -> AfterOut:
     """Note that somebody got a copy by post, by hand or by a link that was passed on."""
     with work(request) as (connection, me):
         must(me, "send letters")
-        found = found_after(connection, me, inspection_id, hold=True)
+        state = after_report_of(connection, me, inspection_id, hold=True)
         at = day_given(given.on)
-        paper = _paper(found, given.of)
+        paper = _paper(state, given.of)
         copies.note(connection, inspection_id, paper.id, given.role, given.name, given.how, at, person_id=me.id)
         after_report.remember(connection, me.firm_id, inspection_id)
-        note(request, connection, me, "copy noted", found.words["reference"], role=given.role)
-        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        note(request, connection, me, "copy noted", state.words["reference"], role=given.role)
+        return after_out(connection, me, inspection_id, after_report_of(connection, me, inspection_id))
 
 
-def _paper(found: AfterReport, of: str) -> reports.Issued:
+def _paper(state: AfterReport, of: str) -> reports.Issued:
     if of == "report":
-        return found.issued
-    if found.confirmed is None:
+        return state.issued
+    if state.confirmed is None:
         raise ProblemError(409, "not-confirmed", "There is no confirmation that covers everything yet.")
-    return found.confirmed
+    return state.confirmed
 
 
 @router.delete("/inspections/{inspection_id}/after/copies/{copy_id}")
@@ -261,11 +261,11 @@ def remove_copy(request: Request, inspection_id: str, copy_id: str) -> AfterOut:
     """Take out a copy that was noted by mistake; that it was noted stays in the audit log."""
     with work(request) as (connection, me):
         must(me, "send letters")
-        found_after(connection, me, inspection_id, hold=True)
+        after_report_of(connection, me, inspection_id, hold=True)
         if not copies.remove(connection, inspection_id, copy_id):
             raise not_found("copy")
         after_report.remember(connection, me.firm_id, inspection_id)
-        return after_out(connection, me, inspection_id, found_after(connection, me, inspection_id))
+        return after_out(connection, me, inspection_id, after_report_of(connection, me, inspection_id))
 
 
 @router.post("/inspections/{inspection_id}/after/mail", responses=_AT_FIELD)
@@ -274,8 +274,8 @@ def mail_report(request: Request, inspection_id: str, given: MailReportIn) -> Se
     to = letters_out.recipient(given.to)
 
     def leave(connection: Connection) -> dict[str, Any]:
-        found = found_after(connection, me, inspection_id, hold=True)
-        paper = _paper(found, given.of)
+        state = after_report_of(connection, me, inspection_id, hold=True)
+        paper = _paper(state, given.of)
         frozen = reports.frozen_pdf(connection, paper.id, me.firm_id)
         if frozen is None:
             raise not_found("report")
@@ -285,23 +285,23 @@ def mail_report(request: Request, inspection_id: str, given: MailReportIn) -> Se
         )
         address = request.app.state.url + client_links.path(token)
         texts = firm_paper.of(connection, me.firm_id).texts
-        said = report_mail.words(
-            found.words, given.of, given.name, given.words, address, me.name, firm.firm_name, texts
+        mail_words = report_mail.words(
+            state.words, given.of, given.name, given.words, address, me.name, firm.firm_name, texts
         )
         kind: Literal["report", "completion"] = "report" if given.of == "report" else "completion"
-        belongs = About(kind, f"{given.of} {found.words['reference']}", inspection_id)
-        letter = letters_out.Letter(firm.firm_name, to, said.subject, said.text, [mail.Attachment(*frozen)])
+        belongs = About(kind, f"{given.of} {state.words['reference']}", inspection_id)
+        letter = letters_out.Letter(firm.firm_name, to, mail_words.subject, mail_words.text, [mail.Attachment(*frozen)])
         mail_id = letters_out.queue(request, connection, me, belongs, letter)
         copies.note(
             connection, inspection_id, paper.id, given.role, given.name, "mail", now().replace(microsecond=0),
             person_id=me.id, link_id=link_id, mail_id=mail_id,
         )  # fmt: skip
-        note(request, connection, me, "mail sent", f"{given.of} {found.words['reference']}", inspection=inspection_id)
+        note(request, connection, me, "mail sent", f"{given.of} {state.words['reference']}", inspection=inspection_id)
         return {"mail": mail_id}
 
     with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
-        paper = _paper(found_after(connection, me, inspection_id), given.of)
+        paper = _paper(after_report_of(connection, me, inspection_id), given.of)
     asked = (inspection_id, paper.id, to, given.model_dump())
     answer = do_once(request, me, "report mail", asked, leave)
     sent = letters_out.leave(request, me, answer["mail"])
@@ -318,11 +318,11 @@ def make_link(request: Request, inspection_id: str, given: ClientLinkIn) -> Made
     """Make a link to the report's page for somebody; its address is told this once."""
     with work(request) as (connection, me):
         must(me, "send letters")
-        found = found_after(connection, me, inspection_id, hold=True)
+        state = after_report_of(connection, me, inspection_id, hold=True)
         link_id, token = client_links.make(
             connection, me.firm_id, me.id, given.role, given.name, inspection_id=inspection_id, days=given.days
         )
-        note(request, connection, me, "client link made", found.words["reference"], role=given.role)
+        note(request, connection, me, "client link made", state.words["reference"], role=given.role)
         return _made(request, client_links.of_inspection(connection, inspection_id), link_id, token)
 
 

@@ -101,7 +101,9 @@ def create_app(
     app.state.engine = engine
     app.state.photos = PhotoStore(photos or settings().photo_place)
     app.state.url = url.rstrip("/") if url else settings().address
-    app.state.password_pool = WorkerPool(told="Many people are signing in at this moment. Try again in a few seconds.")
+    app.state.password_pool = WorkerPool(
+        message="Many people are signing in at this moment. Try again in a few seconds."
+    )
     app.state.decoding = FairPool(
         subprocess_reader.AT_ONCE, 100, "Many of your photos are being read; this one is sent again."
     )

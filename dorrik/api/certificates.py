@@ -48,7 +48,7 @@ def issued(request: Request, inspection_id: str) -> list[CertificateOut]:
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
         issues = reports.issues(connection, inspection_id, MINOR_WORKS)
-    return [_out(one) for one in issues]
+    return [_out(certificate) for certificate in issues]
 
 
 @router.get("/{inspection_id}/repairs/{repair_id}/certificate.pdf", response_class=Response, responses=_PDF)
@@ -77,29 +77,29 @@ def issue(request: Request, inspection_id: str, repair_id: str) -> CertificateOu
         except issuing.NoRepair:
             raise not_found("repair") from None
         except issuing.NotComplete as error:
-            told = f"The certificate is not issued yet: {error}."
+            message = f"The certificate is not issued yet: {error}."
             fields = [{"field": "repair", "message": lack} for lack in error.lacks]
-            raise ProblemError(422, "not-complete", told, fields=fields) from None
+            raise ProblemError(422, "not-complete", message, fields=fields) from None
     if copy.already is not None:
         return _out(copy.already)
     # Nobody waits while it is typeset; what came since is told, and the figures looked at again.
     pdf = issuing.typeset(copy)
     with work(request) as (connection, me):
         kept = _to_issue(connection, me, inspection_id, lock=True)
-        found, fresh = issuing.keep(connection, kept, me, copy, pdf)
-        if found is None:
+        certificate, fresh = issuing.keep(connection, kept, me, copy, pdf)
+        if certificate is None:
             raise ProblemError(409, "moved", "The inspection has changed since. Look at the certificate again.")
         if fresh:
             _numbered(connection, me, kept, copy)
-            note(request, connection, me, "certificate issued", copy.said["number"], sha256=found.sha256)
-    return _out(found)
+            note(request, connection, me, "certificate issued", copy.said["number"], sha256=certificate.sha256)
+    return _out(certificate)
 
 
 def _numbered(connection: Connection, me: Person, kept: KeptInspection, copy: issuing.CertificateCopy) -> None:
-    told = {"certificate": copy.said["number"], "certified_at": f"{copy.at.isoformat()}Z"}
+    values = {"certificate": copy.said["number"], "certified_at": f"{copy.at.isoformat()}Z"}
     changes = [
         Change(new_id(), "repair", copy.repair_id, field, value, kept.seq, now(), DEVICE)
-        for field, value in told.items()
+        for field, value in values.items()
     ]
     apply(connection, me.firm_id, Author(me.id, me.role, issues=True), kept.id, changes)
 
@@ -112,8 +112,8 @@ def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: b
     return kept
 
 
-def _out(one: Issued) -> CertificateOut:
+def _out(copy: Issued) -> CertificateOut:
     return CertificateOut(
-        id=one.id, repair_id=one.repair_id or "", number=one.number, issued_at=one.issued_at, issued_by=one.issued_by,
-        sha256=one.sha256,
+        id=copy.id, repair_id=copy.repair_id or "", number=copy.number, issued_at=copy.issued_at,
+        issued_by=copy.issued_by, sha256=copy.sha256,
     )  # fmt: skip

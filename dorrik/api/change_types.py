@@ -89,9 +89,16 @@ class OvertakenOut(BaseModel):
     value: Any
 
 
+class AsKeptOut(BaseModel):
+    """A value as it is kept: blanks gone, a number or a time written our way."""
+
+    value: Any
+
+
 class ResultOut(BaseModel):
     """What became of one change; reason stands where it was refused. waits: it is taken once somebody says that it is
-    meant for what is there now, by sending it again with what is known now."""
+    meant for what is there now, by sending it again with what is known now. as_kept: only where that is not what was
+    sent."""
 
     id: str
     state: Literal["kept", "already", "refused"]
@@ -99,6 +106,7 @@ class ResultOut(BaseModel):
     reason: str | None
     overtook: OvertakenOut | None
     waits: bool
+    as_kept: AsKeptOut | None
 
 
 class Run(BaseModel):

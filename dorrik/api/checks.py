@@ -28,8 +28,8 @@ def check(request: Request, given: CheckIn) -> CheckedOut:
         attempt = attempts.begin_check(engine, source(request))
     except attempts.Wait as error:
         seconds = max(1, round(error.seconds))
-        told = f"Too many attempts. Try again in {seconds} seconds."
-        raise ProblemError(429, "wait", told, wait_s=seconds) from None
+        message = f"Too many attempts. Try again in {seconds} seconds."
+        raise ProblemError(429, "wait", message, wait_s=seconds) from None
     digits = re.sub(r"[^0-9A-F]", "", given.code.upper())
     code = "-".join((digits[:4], digits[4:8], digits[8:]))
     with snapshots(engine).begin() as connection:

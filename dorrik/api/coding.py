@@ -24,8 +24,8 @@ def chosen(request: Request, inspection_id: str, key: str = "") -> ChosenOut:
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        found = opinions.chosen(connection, me.firm_id, [key[:60]], inspection_id)
-    return ChosenOut(codes=found.get(key, {}))
+        counts = opinions.chosen(connection, me.firm_id, [key[:60]], inspection_id)
+    return ChosenOut(codes=counts.get(key, {}))
 
 
 @router.get("/second-opinions")
@@ -87,7 +87,7 @@ def _listed(by_name: dict[str, list[Pair]]) -> list[AgreementOut]:
 
 
 def _agreement(name: str, pairs: Iterable[Pair]) -> AgreementOut | None:
-    found = classification.agreement((pair.first, pair.second) for pair in pairs)
-    if found is None:
+    agreed = classification.agreement((pair.first, pair.second) for pair in pairs)
+    if agreed is None:
         return None
-    return AgreementOut(name=name, pairs=found.pairs, share=found.share, kappa=found.kappa)
+    return AgreementOut(name=name, pairs=agreed.pairs, share=agreed.share, kappa=agreed.kappa)

@@ -33,8 +33,8 @@ def to_decide(request: Request, inspection_id: str) -> CrossingsOut:
         kept = inspections.load(connection, inspection_id, me.firm_id)
         if kept is None:
             raise not_found()
-        found = crossings(connection, kept)
-        names = colleagues(connection, me.firm_id) if found.count else {}
+        to_answer = crossings(connection, kept)
+        names = colleagues(connection, me.firm_id) if to_answer.count else {}
         hidden = blind.blind_to(connection, kept, me)
 
     def told(entry: Entry) -> CrossedEntryOut:
@@ -54,25 +54,29 @@ def to_decide(request: Request, inspection_id: str) -> CrossingsOut:
     return CrossingsOut(
         seq=kept.seq,
         fields=[
-            CrossedFieldOut(stands=told(one.stands), others=[told(other) for other in one.others])
-            for one in found.fields
-            if open_to_me([one.stands])
+            CrossedFieldOut(stands=told(field.stands), others=[told(other) for other in field.others])
+            for field in to_answer.fields
+            if open_to_me([field.stands])
         ],
         removals=[
-            CrossedRemovalOut(removed=told(one.removed), entered=[told(e) for e in _latest(open_to_me(one.entered))])
-            for one in found.removals
+            CrossedRemovalOut(
+                removed=told(removal.removed), entered=[told(e) for e in _latest(open_to_me(removal.entered))]
+            )
+            for removal in to_answer.removals
         ],
         doubled=[
             DoubledOut(
-                kind=one.joining.kind,
-                first=told(one.first),
-                second=told(one.second),
-                changes=[ProposedOut.model_validate(change, from_attributes=True) for change in one.joining.changes],
+                kind=doubled.joining.kind,
+                first=told(doubled.first),
+                second=told(doubled.second),
+                changes=[
+                    ProposedOut.model_validate(change, from_attributes=True) for change in doubled.joining.changes
+                ],
                 differs=[
-                    DifferingFieldOut.model_validate(field, from_attributes=True) for field in one.joining.differs
+                    DifferingFieldOut.model_validate(field, from_attributes=True) for field in doubled.joining.differs
                 ],
             )
-            for one in found.doubled
+            for doubled in to_answer.doubled
         ],
     )
 

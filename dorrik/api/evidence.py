@@ -42,8 +42,8 @@ async def taken(request: Request, inspection_id: str, kind: str, name: str, by: 
             # Shown as we draw it: nothing of where and with what it was taken stays in it.
             made = await pool.run(by.person_id or by.link_id or "", lambda: pictures.make(bytes(content)))
         except Unshowable as error:
-            told = str(error) if kind == "photo" else f"A certificate is a PDF or a photo of it. {error}"
-            raise _at_field(told) from None
+            message = str(error) if kind == "photo" else f"A certificate is a PDF or a photo of it. {error}"
+            raise _at_field(message) from None
         kept, media_type = made.by_size["large"], "image/jpeg"
     return await run_in_threadpool(_keep, request, inspection_id, kind, name, media_type, kept, by)
 
@@ -60,5 +60,5 @@ def _keep(request: Request, inspection_id: str, kind: str, name: str, media_type
         raise ProblemError(409, "too-many", str(error)) from None
 
 
-def _at_field(told: str) -> ProblemError:
-    return ProblemError(422, "invalid", told, fields=[{"field": "file", "message": told}])
+def _at_field(message: str) -> ProblemError:
+    return ProblemError(422, "invalid", message, fields=[{"field": "file", "message": message}])

@@ -16,15 +16,15 @@ T = TypeVar("T")
 
 
 class FairPool:
-    """at_once: how much is done at a time; most_each: how much of one person may wait; told: what whoever has more
+    """at_once: how much is done at a time; most_each: how much of one person may wait; message: what whoever has more
     waiting is told (429); each: how much of one person is done at a time, where it is less than all."""
 
-    def __init__(self, at_once: int, most_each: int, told: str, *, each: int | None = None) -> None:
+    def __init__(self, at_once: int, most_each: int, message: str, *, each: int | None = None) -> None:
         self._threads = ThreadPoolExecutor(at_once, thread_name_prefix="fair")
         self._lock = Lock()
         self._free = at_once
         self._most_each = most_each
-        self._told = told
+        self._message = message
         self._each = at_once if each is None else each
         #: How much is being done, by person.
         self._busy: Counter[str] = Counter()
@@ -36,7 +36,7 @@ class FairPool:
         done: Future[T] = Future()
         with self._lock:
             if len(self._waiting.get(who, ())) >= self._most_each:
-                raise ProblemError(429, "busy", self._told, wait_s=5)
+                raise ProblemError(429, "busy", self._message, wait_s=5)
             self._waiting.setdefault(who, deque()).append((do, done))
         self._begin()
         return await asyncio.wrap_future(done)
@@ -50,7 +50,7 @@ class FairPool:
         """The next thing of the person whose turn it is, who then stands last; what nobody waits for is passed over."""
         with self._lock:
             while self._free:
-                who = next((one for one in self._waiting if self._busy[one] < self._each), None)
+                who = next((waiting for waiting in self._waiting if self._busy[waiting] < self._each), None)
                 if who is None:
                     return None
                 mine = self._waiting.pop(who)

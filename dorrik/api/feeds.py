@@ -88,8 +88,8 @@ def read(request: Request, name: str) -> Response:
             if feed is not None and calendar_feeds.is_there(connection, feed):
                 today = now().date()
                 whole = request.app.state.portfolios.now(connection, feed.firm_id, today)
-                found = calendar_feeds.entries(connection, feed, today, whole)
-                content = calendar.write(feed.name, found, now())
+                entries = calendar_feeds.entries(connection, feed, today, whole)
+                content = calendar.write(feed.name, entries, now())
         if content is not None and feed is not None and _long_ago(feed):
             with engine.begin() as connection:
                 feeds.read(connection, feed.id)

@@ -93,8 +93,8 @@ async def take(request: Request, name: str = Query(default="table.csv", max_leng
     out. With anything wrong nothing is taken, and each line says what."""
     await run_in_threadpool(_may_settle, request)
     paper = await read_upload(request, name)
-    found, wrong = catalogue_table.read(paper.tables)
-    return await run_in_threadpool(_take, request, found, wrong)
+    entries, wrong = catalogue_table.read(paper.tables)
+    return await run_in_threadpool(_take, request, entries, wrong)
 
 
 def _may_settle(request: Request) -> None:
@@ -102,17 +102,17 @@ def _may_settle(request: Request) -> None:
         return
 
 
-def _take(request: Request, found: list[dict[str, str]], wrong: list[dict[str, Any]]) -> TakenOut:
+def _take(request: Request, entries: list[dict[str, str]], wrong: list[dict[str, Any]]) -> TakenOut:
     with work(request, "settle house rules") as (connection, me):
         changed = 0
         if not wrong:
             try:
-                changed = own_entries.keep(connection, me.firm_id, me.id, found)
+                changed = own_entries.keep(connection, me.firm_id, me.id, entries)
             except own_entries.TooManyEntries as error:
                 raise _at("file", str(error)) from None
             note(request, connection, me, "catalogue changed", f"{changed} from a file")
-        return TakenOut(entries=len(found), changed=changed, wrong=wrong, catalogue=_whole(connection, me))
+        return TakenOut(entries=len(entries), changed=changed, wrong=wrong, catalogue=_whole(connection, me))
 
 
-def _at(field: str, told: str) -> ProblemError:
-    return ProblemError(422, "invalid", told, fields=[{"field": field, "message": told}])
+def _at(field: str, message: str) -> ProblemError:
+    return ProblemError(422, "invalid", message, fields=[{"field": field, "message": message}])

@@ -59,5 +59,5 @@ def settle(request: Request, given: FirmPaperIn) -> FirmPaperOut:
         return _out(connection, me)
 
 
-def _at(field: str, told: str) -> ProblemError:
-    return ProblemError(422, "invalid", told, fields=[{"field": field, "message": told}])
+def _at(field: str, message: str) -> ProblemError:
+    return ProblemError(422, "invalid", message, fields=[{"field": field, "message": message}])

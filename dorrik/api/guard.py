@@ -210,12 +210,12 @@ def _keys(scope: Scope, headers: Headers) -> dict[str, str]:
     """What a request counts for, by kind of limit."""
     client = scope.get("client")
     address = source_of(client[0]) if client else "unknown"
-    found = {"address": f"address {address}"}
+    keys = {"address": f"address {address}"}
     if token := cookies.read(headers, cookies.SESSION):
-        found["session"] = "session " + hashlib.sha256(token.encode()).hexdigest()
+        keys["session"] = "session " + hashlib.sha256(token.encode()).hexdigest()
     else:
-        found["stranger"] = f"stranger {address}"
-    return found
+        keys["stranger"] = f"stranger {address}"
+    return keys
 
 
 def _claimed(headers: Headers) -> int | None:

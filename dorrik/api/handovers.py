@@ -47,19 +47,19 @@ def _take(request: Request, given: HandoverIn) -> HandedOver:
             raise ProblemError(409, "not-signed", UNSIGNED)
     kept = already = 0
     refused: list[NotTaken] = []
-    for one in bundle.inspections:
-        sound = inspections.sound_changes(one.changes)
-        done = inspections.take(request, one.inspection_id, sound, by=author) if sound else None
-        malformed = [c for c in one.changes.changes if isinstance(c, Malformed)]
-        refused += [NotTaken(id=c.id, inspection_id=one.inspection_id, reason=c.reason) for c in malformed]
+    for inspection in bundle.inspections:
+        sound = inspections.sound_changes(inspection.changes)
+        done = inspections.take(request, inspection.inspection_id, sound, by=author) if sound else None
+        malformed = [c for c in inspection.changes.changes if isinstance(c, Malformed)]
+        refused += [NotTaken(id=c.id, inspection_id=inspection.inspection_id, reason=c.reason) for c in malformed]
         if done is None:
-            told = "The server has no such inspection."
-            refused += [NotTaken(id=c.id, inspection_id=one.inspection_id, reason=told) for c in sound]
+            refusal = "The server has no such inspection."
+            refused += [NotTaken(id=c.id, inspection_id=inspection.inspection_id, reason=refusal) for c in sound]
             continue
         kept += sum(result.state == "kept" for result in done.results)
         already += sum(result.state == "already" for result in done.results)
         refused += [
-            NotTaken(id=result.id, inspection_id=one.inspection_id, reason=result.reason or "It was refused.")
+            NotTaken(id=result.id, inspection_id=inspection.inspection_id, reason=result.reason or "It was refused.")
             for result in done.results
             if result.state == "refused"
         ]

@@ -134,7 +134,7 @@ def inspection(request: Request, inspection_id: str) -> Response:
                 "values": {name: value for name, value in entity.values.items() if value is not None},
             }
             # In one order, whether they were remembered or have just been read.
-            for entity in sorted(kept.entities.values(), key=lambda one: (_ORDER[one.kind], one.id))
+            for entity in sorted(kept.entities.values(), key=lambda each: (_ORDER[each.kind], each.id))
         ]
         facts = reading_times.for_device(connection, kept)
     return _answer(
@@ -227,7 +227,7 @@ def _changes(request: Request, inspection_id: str, batch: Batch) -> Response:
         raise not_found()
     fates = iter(done.results)
     results = [
-        _refused(change_in) if isinstance(change_in, Malformed) else _result(next(fates), done.names)
+        _refused(change_in) if isinstance(change_in, Malformed) else _result(next(fates), done.names, change_in.value)
         for change_in in batch.changes
     ]
     receipt: dict[str, Any] = {
@@ -355,11 +355,11 @@ def _begun_for(sound: list[Change], results: tuple[Result, ...]) -> list[str]:
 def _refused(malformed: Malformed) -> dict[str, Any]:
     return {
         "id": malformed.id, "state": "refused", "seq": None, "reason": malformed.reason, "overtook": None,
-        "waits": False,
+        "waits": False, "as_kept": None,
     }  # fmt: skip
 
 
-def _result(result: Result, names: dict[str, str]) -> dict[str, Any]:
+def _result(result: Result, names: dict[str, str], sent: object) -> dict[str, Any]:
     overtook = result.overtook and {
         "seq": result.overtook.seq,
         "author": names.get(result.overtook.author_id, "A colleague"),
@@ -372,6 +372,7 @@ def _result(result: Result, names: dict[str, str]) -> dict[str, Any]:
         "reason": result.reason,
         "overtook": overtook,
         "waits": result.waits,
+        "as_kept": None if result.state == "refused" or result.value == sent else {"value": result.value},
     }
 
 
@@ -405,6 +406,6 @@ def entity_history(request: Request, inspection_id: str, entity_id: str, field: 
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        found = history.of_entity(connection, inspection_id, entity_id, field)
-        entries = blind.masked(found, blind.waiting(connection, inspection_id, me))
+        all_entries = history.of_entity(connection, inspection_id, entity_id, field)
+        entries = blind.masked(all_entries, blind.waiting(connection, inspection_id, me))
     return [EntryOut.model_validate(e, from_attributes=True) for e in entries]

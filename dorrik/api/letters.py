@@ -38,10 +38,10 @@ def again(request: Request, mail_id: str, given: AgainIn) -> Sent:
         if before is None:
             raise not_found("letter")
         if not mail_queue.again(connection, me.firm_id, mail_id, to):
-            told = "It has left, or is leaving at this moment." if before.state in ("sent", "leaving") else (
+            message = "It has left, or is leaving at this moment." if before.state in ("sent", "leaving") else (
                 "It is being sent at this moment, or its files are gone. Send it anew from where it was written."
             )  # fmt: skip
-            raise ProblemError(409, "left", told)
+            raise ProblemError(409, "left", message)
         note(request, connection, me, "mail sent again", before.about)
     return letters_out.leave(request, me, mail_id)
 

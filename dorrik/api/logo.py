@@ -59,9 +59,9 @@ def _keep(request: Request, drawing: str | None) -> None:
 def show(request: Request) -> Response:
     """The logo as it is printed; 404 where there is none."""
     with work(request) as (connection, me):
-        found = people.firm_details(connection, me.firm_id)["logo"]
-    if found is None:
+        logo_bytes = people.firm_details(connection, me.firm_id)["logo"]
+    if logo_bytes is None:
         raise not_found("logo")
     # Opened by itself it does nothing either.
     headers = {"Content-Security-Policy": "default-src 'none'; img-src data:", "Cache-Control": "private, no-store"}
-    return Response(found, media_type="image/svg+xml", headers=headers)
+    return Response(logo_bytes, media_type="image/svg+xml", headers=headers)

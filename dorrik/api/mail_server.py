@@ -44,11 +44,11 @@ def settle(request: Request, given: MailServerIn) -> MailServerOut:
         try:
             sender = mail.recipient(given.sender)
         except mail.NotSent:
-            told = "Enter the address that your mails come from."
-            raise ProblemError(422, "invalid", told, fields=[{"field": "sender", "message": told}]) from None
+            message = "Enter the address that your mails come from."
+            raise ProblemError(422, "invalid", message, fields=[{"field": "sender", "message": message}]) from None
         if given.security == "none" and given.user:
-            told = "User and password are only sent over an encrypted connection."
-            raise ProblemError(422, "invalid", told, fields=[{"field": "security", "message": told}])
+            message = "User and password are only sent over an encrypted connection."
+            raise ProblemError(422, "invalid", message, fields=[{"field": "security", "message": message}])
         firm_mail.settle(connection, me.firm_id, me.id, **given.model_dump() | {"sender": sender})
         note(request, connection, me, "mail set up", given.host)
         return _out(connection, me)

@@ -41,17 +41,17 @@ _NOTHING: dict[int | str, dict[str, Any]] = {409: {"model": Problem}}
 )
 def printed(request: Request, inspection_id: str, observation_id: str) -> Response:
     """The notice of a danger as things stand; 409 where the observation is not C1."""
-    said, paper, _ = _said(request, inspection_id, observation_id)
-    return download(press.facts_letter(said, paper.issued_on), "notice-of-danger.pdf", "application/pdf")
+    notice, paper, _ = _said(request, inspection_id, observation_id)
+    return download(press.facts_letter(notice, paper.issued_on), "notice-of-danger.pdf", "application/pdf")
 
 
 @router.post("/{inspection_id}/observations/{observation_id}/notice", responses={**_NOTHING, 422: {"model": Problem}})
 def mailed(request: Request, inspection_id: str, observation_id: str, given: SendIn) -> Sent:
     """Mail the notice of a danger."""
-    said, paper, me = _said(request, inspection_id, observation_id)
-    pdf = mail.Attachment("notice-of-danger.pdf", press.facts_letter(said, paper.issued_on))
+    notice, paper, me = _said(request, inspection_id, observation_id)
+    pdf = mail.Attachment("notice-of-danger.pdf", press.facts_letter(notice, paper.issued_on))
     about = f"observation {observation_id}"
-    return _mailed(request, me, "danger notice", inspection_id, about, given.to, said, paper, pdf)
+    return _mailed(request, me, "danger notice", inspection_id, about, given.to, notice, paper, pdf)
 
 
 @router.get(
@@ -61,16 +61,16 @@ def mailed(request: Request, inspection_id: str, observation_id: str, given: Sen
 )
 def set_aside(request: Request, inspection_id: str) -> Response:
     """The letter on what is left disconnected or out of scope, as things stand; 409 where nothing is."""
-    said, paper, _ = _set_aside(request, inspection_id)
-    return download(press.facts_letter(said, paper.issued_on), "left-by-agreement.pdf", "application/pdf")
+    notice, paper, _ = _set_aside(request, inspection_id)
+    return download(press.facts_letter(notice, paper.issued_on), "left-by-agreement.pdf", "application/pdf")
 
 
 @router.post("/{inspection_id}/set-aside", responses={**_NOTHING, 422: {"model": Problem}})
 def set_aside_mailed(request: Request, inspection_id: str, given: SendIn) -> Sent:
     """Mail the letter on what is left disconnected or out of scope."""
-    said, paper, me = _set_aside(request, inspection_id)
-    pdf = mail.Attachment("left-by-agreement.pdf", press.facts_letter(said, paper.issued_on))
-    return _mailed(request, me, "set-aside letter", inspection_id, "set aside", given.to, said, paper, pdf)
+    notice, paper, me = _set_aside(request, inspection_id)
+    pdf = mail.Attachment("left-by-agreement.pdf", press.facts_letter(notice, paper.issued_on))
+    return _mailed(request, me, "set-aside letter", inspection_id, "set aside", given.to, notice, paper, pdf)
 
 
 @router.get(
@@ -88,10 +88,10 @@ def labels(request: Request, inspection_id: str) -> Response:
         inspection, judgement = judging.judged(connection, kept)
     inspected_on = date.fromisoformat(inspection.inspected_on) if inspection.inspected_on else None
     try:
-        said = label_sheet.words(inspection, judgement, paper, due(inspected_on, inspection.next_years))
+        sheet_words = label_sheet.words(inspection, judgement, paper, due(inspected_on, inspection.next_years))
     except label_sheet.NoDate as error:
         raise ProblemError(409, "no-date", str(error)) from None
-    return download(label_sheet.sheet(said, paper.issued_on), "labels.pdf", "application/pdf")
+    return download(label_sheet.sheet(sheet_words, paper.issued_on), "labels.pdf", "application/pdf")
 
 
 @router.get(
@@ -106,8 +106,8 @@ def charts(request: Request, inspection_id: str) -> Response:
         if kept is None:
             raise not_found()
         paper = on_paper(connection, me, 0, now().date())
-    said = board_chart.words(assemble(kept), paper)
-    return download(board_chart.sheet(said, paper), "circuit-charts.pdf", "application/pdf")
+    chart_words = board_chart.words(assemble(kept), paper)
+    return download(board_chart.sheet(chart_words, paper), "circuit-charts.pdf", "application/pdf")
 
 
 def _set_aside(request: Request, inspection_id: str) -> tuple[dict[str, Any], Issue, Person]:
@@ -125,21 +125,21 @@ def _set_aside(request: Request, inspection_id: str) -> tuple[dict[str, Any], Is
 
 
 def _mailed(
-    request: Request, me: Person, kind: Kind, inspection_id: str, about: str, address: str, said: dict[str, Any],
+    request: Request, me: Person, kind: Kind, inspection_id: str, about: str, address: str, notice: dict[str, Any],
     paper: Issue, pdf: mail.Attachment,
 ) -> Sent:  # fmt: skip
     """Mail a letter once, however often it is asked for. kind: which letter; about: of what, for the audit log."""
     to = letters_out.recipient(address)
-    text = f"{said['opening']}\n\nThe letter is attached.\n\n{said['signed_by']}\n"
+    text = f"{notice['opening']}\n\nThe letter is attached.\n\n{notice['signed_by']}\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
         note(request, connection, me, "mail sent", about, inspection=inspection_id)
         belongs = About(kind, about, inspection_id)
-        letter = letters_out.Letter(paper.firm_name, to, said["subject"], text, [pdf])
+        letter = letters_out.Letter(paper.firm_name, to, notice["subject"], text, [pdf])
         return {"mail": letters_out.queue(request, connection, me, belongs, letter)}
 
     # The answer that is remembered names nobody: to whom it went is part of what was asked.
-    answer = do_once(request, me, kind, (inspection_id, about, to, said), leave)
+    answer = do_once(request, me, kind, (inspection_id, about, to, notice), leave)
     return letters_out.leave(request, me, answer["mail"])
 
 

@@ -55,27 +55,27 @@ def _at(field: str, message: str) -> ProblemError:
 
 def _visit(connection: Connection, me: Person, visit_id: str, *, lock: bool = False) -> tuple[Any, OpenVisit]:
     here = visit_situation.situation(connection, me.firm_id, now().date(), lock=lock)
-    one = here.visits.get(visit_id)
-    if one is None:
+    open_visit = here.visits.get(visit_id)
+    if open_visit is None:
         raise not_found("visit")
-    return here, one
+    return here, open_visit
 
 
 @router.get("/{visit_id}")
 def occupier(request: Request, visit_id: str) -> OccupierOut:
     """What has happened about a visit with who lives there, and where the tries to get in stand."""
     with work(request) as (connection, me):
-        _, one = _visit(connection, me, visit_id)
-        return _out(connection, me, one)
+        _, open_visit = _visit(connection, me, visit_id)
+        return _out(connection, me, open_visit)
 
 
-def _out(connection: Connection, me: Person, one: OpenVisit) -> OccupierOut:
-    steps = visit_steps.of_visit(connection, me.firm_id, one.id)
-    link = visit_links.of_visits(connection, me.firm_id).get(one.id)
+def _out(connection: Connection, me: Person, open_visit: OpenVisit) -> OccupierOut:
+    steps = visit_steps.of_visit(connection, me.firm_id, open_visit.id)
+    link = visit_links.of_visits(connection, me.firm_id).get(open_visit.id)
     access = occupiers.access(steps)
-    home, booked_on = one.home.values, one.job.values.get("booked_on") if one.booked else None
+    home, booked_on = open_visit.home.values, open_visit.job.values.get("booked_on") if open_visit.booked else None
     return OccupierOut(
-        visit_id=one.id,
+        visit_id=open_visit.id,
         name=str(home.get("occupier_name") or ""),
         email=str(home.get("occupier_email") or ""),
         phone=str(home.get("occupier_phone") or ""),
@@ -83,11 +83,14 @@ def _out(connection: Connection, me: Person, one: OpenVisit) -> OccupierOut:
         opened=link.opened if link is not None else 0,
         steps=[_step(step) for step in steps],
         access=AccessOut(
-            tries=[TryOut(on=one.on, counts=one.counts, missing=list(one.missing)) for one in access.tries],
+            tries=[
+                TryOut(on=day_tried.on, counts=day_tried.counts, missing=list(day_tried.missing))
+                for day_tried in access.tries
+            ],
             counting=access.counting, of=access.of, complete=access.complete, next_step=access.next_step,
             source=access_tries.SOURCE,
         ),
-        booked=one.booked,
+        booked=open_visit.booked,
         told=any(step.kind == "told" and step.on_day and step.on_day.isoformat() == booked_on for step in steps),
     )  # fmt: skip
 
@@ -132,11 +135,11 @@ def _says(step: VisitStep) -> str:
 def times(request: Request, visit_id: str) -> list[FreeTimeOut]:
     """Times at which the visit could be without moving anything else: where the plan has it first."""
     with work(request) as (connection, me):
-        here, one = _visit(connection, me, visit_id)
+        here, open_visit = _visit(connection, me, visit_id)
         if visit_id not in {visit.id for visit in here.problem.visits}:
             return []
         minutes = next(visit.minutes for visit in here.problem.visits if visit.id == visit_id)
-        kept = one.kept
+        kept = open_visit.kept
         return [
             FreeTimeOut(
                 inspector_id=pin.inspector, day=pin.day, begins=pin.start_min or 0.0,
@@ -152,8 +155,8 @@ def ask(request: Request, visit_id: str, given: AskIn) -> AskedOut:
     """Mail times to the occupier, with a link to take one, decline or propose others. Earlier links end."""
     to = letters_out.recipient(given.to)
     with work(request, "send letters") as (connection, me):
-        here, one = _visit(connection, me, visit_id, lock=True)
-        if one.booked:
+        here, open_visit = _visit(connection, me, visit_id, lock=True)
+        if open_visit.booked:
             raise _at("times", "A time is booked already. Cancel the booking before you propose others.")
         if visit_id not in {visit.id for visit in here.problem.visits}:
             raise _at("times", "A visit of today is not moved any more.")
@@ -165,16 +168,16 @@ def ask(request: Request, visit_id: str, given: AskIn) -> AskedOut:
         firm = people.firm_details(connection, me.firm_id)
         hours = round(next(v.minutes for v in here.problem.visits if v.id == visit_id) / 30) / 2
         address = f"{request.app.state.url}{visit_links.PAGE}#{token}"
-        said = visit_mail.times(one.home.values, hours, address, firm["name"], firm["phone"] or "")
-        about = About("visit times", f"times for {one.name}", job_id=one.job.id)
-        letter = letters_out.Letter(firm["name"], to, said.subject, said.text)
+        mail_words = visit_mail.times(open_visit.home.values, hours, address, firm["name"], firm["phone"] or "")
+        about = About("visit times", f"times for {open_visit.name}", job_id=open_visit.job.id)
+        letter = letters_out.Letter(firm["name"], to, mail_words.subject, mail_words.text)
         mail_id = letters_out.queue(request, connection, me, about, letter)
         visit_links.sent_by(connection, link_id, mail_id)
         what = {"to": to, "times": [occupiers.written(pin, 0.0) for pin in pins]}
         visit_steps.note(
             connection, me.firm_id, visit_id, "asked", what=what, person_id=me.id, link_id=link_id, mail_id=mail_id
         )
-        note(request, connection, me, "mail sent", f"job {one.job.id}")
+        note(request, connection, me, "mail sent", f"job {open_visit.job.id}")
     sent = letters_out.leave(request, me, mail_id)
     return AskedOut(sent=sent, occupier=occupier(request, visit_id))
 
@@ -187,22 +190,24 @@ def tell(request: Request, visit_id: str, given: ToldIn) -> ToldOut:
         raise _at("to", "Enter an email address, or when the notice was handed over.")
     mail_id = None
     with work(request, "send letters") as (connection, me):
-        _, one = _visit(connection, me, visit_id)
-        if not one.booked:
+        _, open_visit = _visit(connection, me, visit_id)
+        if not open_visit.booked:
             raise _at("to", "No day is booked yet. Book the visit first.")
-        day = date.fromisoformat(one.job.values["booked_on"])
+        day = date.fromisoformat(open_visit.job.values["booked_on"])
         what: dict[str, Any] = {"to": to} if to is not None else {"handed_at": _moment(given.handed_at or "")}
         if to is not None:
-            made = jobs.letters(connection, me, one.job.id)
+            made = jobs.letters(connection, me, open_visit.job.id)
             if made is None:
                 raise not_found("job")
             firm = people.firm_details(connection, me.firm_id)
-            said = visit_mail.notice(one.home.values, one.job.values, firm["name"], firm["phone"] or "")
+            mail_words = visit_mail.notice(
+                open_visit.home.values, open_visit.job.values, firm["name"], firm["phone"] or ""
+            )
             attached = [mail.Attachment("power-off-notice.pdf", made.pdf("power-off"))]
-            about = About("power-off notice", f"notice for {one.name}", job_id=one.job.id)
-            letter = letters_out.Letter(firm["name"], to, said.subject, said.text, attached)
+            about = About("power-off notice", f"notice for {open_visit.name}", job_id=open_visit.job.id)
+            letter = letters_out.Letter(firm["name"], to, mail_words.subject, mail_words.text, attached)
             mail_id = letters_out.queue(request, connection, me, about, letter)
-            note(request, connection, me, "mail sent", f"job {one.job.id}")
+            note(request, connection, me, "mail sent", f"job {open_visit.job.id}")
         visit_steps.note(
             connection, me.firm_id, visit_id, "told", on_day=day, what=what, person_id=me.id, mail_id=mail_id
         )
@@ -210,15 +215,15 @@ def tell(request: Request, visit_id: str, given: ToldIn) -> ToldOut:
     return ToldOut(sent=sent, occupier=occupier(request, visit_id))
 
 
-def _moment(said: str, field: str = "handed_at") -> str:
+def _moment(text: str, field: str = "handed_at") -> str:
     """A moment that has come, on the clock there. Raises ProblemError at the field."""
     try:
-        at = datetime.fromisoformat(said)
+        at = datetime.fromisoformat(text)
     except ValueError:
         raise _at(field, "Enter a day and a time, such as 29 Nov 2026, 15:30.") from None
     if at > datetime.now(ZONE).replace(tzinfo=None):
         raise _at(field, "That moment is still to come.")
-    return said
+    return text
 
 
 @router.post("/{visit_id}/no-access", status_code=201)

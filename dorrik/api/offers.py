@@ -91,20 +91,20 @@ def mailed(request: Request, inspection_id: str, offer_id: str, given: SendIn) -
     to = letters_out.recipient(given.to)
     with work(request, only_reads=True) as (connection, me):
         must(me, "send letters")
-        one = _sent(connection, load_whole(connection, me, inspection_id), offer_id)
+        sent = _sent(connection, load_whole(connection, me, inspection_id), offer_id)
         frozen = reports.frozen_pdf(connection, offer_id, me.firm_id)
         firm = people.firm_details(connection, me.firm_id)["name"]
     if frozen is None:
         raise not_found("offer")
     file, pdf = frozen
-    text = f"Our offer {one.number} for repairs is attached. It holds until {day(one.document['valid_until'])}.\n\n"
+    text = f"Our offer {sent.number} for repairs is attached. It holds until {day(sent.document['valid_until'])}.\n\n"
 
     def leave(connection: Connection) -> dict[str, Any]:
-        note(request, connection, me, "mail sent", f"offer {one.number}", inspection=inspection_id)
-        subject = f"Offer {one.number} for repairs"
+        note(request, connection, me, "mail sent", f"offer {sent.number}", inspection=inspection_id)
+        subject = f"Offer {sent.number} for repairs"
         attached = [mail.Attachment(file, pdf)]
         letter = letters_out.Letter(firm, to, subject, f"{text}{me.name}, {firm}\n", attached)
-        belongs = About("offer", f"offer {one.number}", inspection_id)
+        belongs = About("offer", f"offer {sent.number}", inspection_id)
         return {"mail": letters_out.queue(request, connection, me, belongs, letter)}
 
     answer = do_once(request, me, "offer mail", (inspection_id, offer_id, to), leave)
@@ -119,18 +119,18 @@ def accept(request: Request, inspection_id: str, offer_id: str, given: AcceptIn)
     def do() -> OfferJobOut:
         with work(request, "keep the register") as (connection, me):
             kept = load_whole(connection, me, inspection_id, lock=True)
-            one = _sent(connection, kept, offer_id)
+            offer_here = _sent(connection, kept, offer_id)
             try:
-                job = offers.accept(connection, kept, me, one, given.alternative, as_offered=given.as_offered)
+                job = offers.accept(connection, kept, me, offer_here, given.alternative, as_offered=given.as_offered)
             except LookupError:
                 raise not_found("alternative") from None
             except offers.Accepted as error:
                 raise ProblemError(409, "accepted-already", str(error)) from None
             except offers.Differs as error:
-                told = f"Not as it was offered: {error} Accept it as offered, or make a new offer."
-                raise ProblemError(409, "differs", told) from None
-            if one.job is None:
-                note(request, connection, me, "offer accepted", one.number, job=job.values.get("number"))
+                message = f"Not as it was offered: {error} Accept it as offered, or make a new offer."
+                raise ProblemError(409, "differs", message) from None
+            if offer_here.job is None:
+                note(request, connection, me, "offer accepted", offer_here.number, job=job.values.get("number"))
             return _job(job.id, job.values)
 
     return again_after_deadlock(do)
@@ -145,14 +145,14 @@ def _copy(connection: Connection, kept: KeptInspection, me: Person, valid_days: 
 
 
 def _sent(connection: Connection, kept: KeptInspection, offer_id: str) -> Offer:
-    found = offers.sent(connection, kept, offers.price(connection, kept))
-    one = next((one for one in found if one.issued.id == offer_id), None)
-    if one is None:
+    sent_offer = offers.sent(connection, kept, offers.price(connection, kept))
+    offer_here = next((each for each in sent_offer if each.issued.id == offer_id), None)
+    if offer_here is None:
         raise not_found("offer")
-    return one
+    return offer_here
 
 
-def _out(priced: Priced, found: list[Offer]) -> PriceOut:
+def _out(priced: Priced, sent_offers: list[Offer]) -> PriceOut:
     settled_on = priced.rates.settled_on
     return PriceOut(
         currency=priced.currency,
@@ -165,27 +165,27 @@ def _out(priced: Priced, found: list[Offer]) -> PriceOut:
             AlternativeOut.model_validate(alternative, from_attributes=True)
             for alternative in priced.found.alternatives
         ],
-        offers=[_offer(one) for one in found],
+        offers=[_offer(each) for each in sent_offers],
     )
 
 
-def _offer(one: Offer) -> OfferOut:
+def _offer(given_offer: Offer) -> OfferOut:
     return OfferOut(
-        id=one.issued.id,
-        number=one.number,
-        issued_at=one.issued.issued_at,
-        issued_by=one.issued.issued_by,
-        valid_until=one.document["valid_until"],
-        currency=one.document["currency"],
+        id=given_offer.issued.id,
+        number=given_offer.number,
+        issued_at=given_offer.issued.issued_at,
+        issued_by=given_offer.issued.issued_by,
+        valid_until=given_offer.document["valid_until"],
+        currency=given_offer.document["currency"],
         alternatives=[
             OfferedOut(
                 number=given["number"], price=given["price"], minutes=given["minutes"],
                 works=[line["label"] for line in given["lines"]],
             )
-            for given in one.document["alternatives"]
+            for given in given_offer.document["alternatives"]
         ],
-        moved=list(one.moved),
-        job=_job(one.job.id, one.job.values) if one.job is not None else None,
+        moved=list(given_offer.moved),
+        job=_job(given_offer.job.id, given_offer.job.values) if given_offer.job is not None else None,
     )  # fmt: skip
 
 

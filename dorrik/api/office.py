@@ -34,17 +34,17 @@ router = make_router("/api", "office", RESPONSES)
 def what_now(request: Request) -> AgendaOut:
     """Visits of the coming days, what waits for the person, what is due soon, and what was not sent yet."""
     with work(request) as (connection, me):
-        found = agenda.of_day(connection, me, now().date())
+        of_today = agenda.of_day(connection, me, now().date())
     return AgendaOut(
-        today=found.today.isoformat(),
-        visits=[_visit(visit, found) for visit in found.visits],
-        ready=[_waiting(waiting_inspection) for waiting_inspection in found.ready],
-        to_review=[_waiting(waiting_inspection) for waiting_inspection in found.to_review],
-        sent_back=[_waiting(waiting_inspection) for waiting_inspection in found.sent_back],
-        returns=[_waiting(waiting_inspection) for waiting_inspection in found.returns],
-        promises=[_waiting(waiting_inspection) for waiting_inspection in found.promises],
-        due=[_waiting(waiting_inspection) for waiting_inspection in found.due],
-        due_count=found.due_count,
+        today=of_today.today.isoformat(),
+        visits=[_visit(visit, of_today) for visit in of_today.visits],
+        ready=[_waiting(waiting_inspection) for waiting_inspection in of_today.ready],
+        to_review=[_waiting(waiting_inspection) for waiting_inspection in of_today.to_review],
+        sent_back=[_waiting(waiting_inspection) for waiting_inspection in of_today.sent_back],
+        returns=[_waiting(waiting_inspection) for waiting_inspection in of_today.returns],
+        promises=[_waiting(waiting_inspection) for waiting_inspection in of_today.promises],
+        due=[_waiting(waiting_inspection) for waiting_inspection in of_today.due],
+        due_count=of_today.due_count,
         unsent=[
             UnsentOut(
                 job_id=open_job.id,
@@ -52,22 +52,22 @@ def what_now(request: Request) -> AgendaOut:
                 property_address=open_job.property_address,
                 on=open_job.on.isoformat() if open_job.on else None,
             )
-            for open_job in found.unsent
+            for open_job in of_today.unsent
         ],
-        letters_in_trouble=found.letters_in_trouble,
-        to_clear=[open_report_out(line) for line in found.to_clear],
-        to_clear_count=found.to_clear_count,
+        letters_in_trouble=of_today.letters_in_trouble,
+        to_clear=[open_report_out(line) for line in of_today.to_clear],
+        to_clear_count=of_today.to_clear_count,
         instruments=[
             InstrumentTroubleOut(
                 name=entry.values.get("name") or "Instrument", serial=entry.values.get("serial"), reason=reason
             )
-            for entry, reason in found.instruments
+            for entry, reason in of_today.instruments
         ],
     )
 
 
-def _visit(visit: AgendaVisit, found: Agenda) -> VisitOut:
-    on, today = visit.job.values.get("booked_on") or "", found.today.isoformat()
+def _visit(visit: AgendaVisit, of_today: Agenda) -> VisitOut:
+    on, today = visit.job.values.get("booked_on") or "", of_today.today.isoformat()
     return VisitOut(
         job=RegisterEntry.model_validate(visit.job, from_attributes=True),
         property=RegisterEntry.model_validate(visit.home, from_attributes=True),
@@ -94,12 +94,12 @@ def of_property(request: Request, entry_id: str) -> StoryOut:
         home = register.get(connection, me.firm_id, "property", entry_id)
         if home is None:
             raise not_found("property")
-        found = story.story(connection, me.firm_id, home)
+        history = story.story(connection, me.firm_id, home)
     return StoryOut(
-        events=[EventOut.model_validate(event, from_attributes=True) for event in found.events],
-        circuits=[_circuit(circuit_story) for circuit_story in found.circuits],
-        notes=_notes(found),
-        due_on=found.due_on.isoformat() if found.due_on else None,
+        events=[EventOut.model_validate(event, from_attributes=True) for event in history.events],
+        circuits=[_circuit(circuit_story) for circuit_story in history.circuits],
+        notes=_notes(history),
+        due_on=history.due_on.isoformat() if history.due_on else None,
         followed={name: _named(name) for name in story.FIGURES},
     )
 
@@ -123,7 +123,7 @@ def _circuit(circuit_story: CircuitStory) -> CircuitStoryOut:
     )
 
 
-def _notes(found: Story) -> list[StoryNoteOut]:
+def _notes(notes: Story) -> list[StoryNoteOut]:
     return [
         StoryNoteOut(
             inspection_id=inspection_id,
@@ -134,5 +134,5 @@ def _notes(found: Story) -> list[StoryNoteOut]:
             title=note.title,
             reason=note.verdict.reason,
         )
-        for inspection_id, note in found.notes
+        for inspection_id, note in notes.notes
     ]

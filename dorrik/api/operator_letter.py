@@ -45,7 +45,7 @@ def operator_letter(
     others = [str(home.values.get("property_address") or home.reference) for home in homes if home.id != inspection_id]
     with tempfile.TemporaryDirectory(prefix="dorrik-letter-") as folder:
         try:
-            said = (
+            letter_words = (
                 network_operator.of_ze(inspection, judgement, paper)
                 if rung is None
                 else network_operator.of_call(
@@ -54,5 +54,5 @@ def operator_letter(
             )
         except network_operator.NoCause as error:
             raise ProblemError(409, "no-cause", str(error)) from None
-        letter = press.facts_letter(said, paper.issued_on)
+        letter = press.facts_letter(letter_words, paper.issued_on)
     return download(letter, f"operator-{inspection.reference or 'letter'}.pdf", "application/pdf")

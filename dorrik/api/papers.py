@@ -54,7 +54,7 @@ def _wrong(message: str, field: str = "file") -> ProblemError:
     return ProblemError(422, "invalid", message, fields=[{"field": field, "message": message}])
 
 
-def _found(inspection: Inspection) -> FoundOut:
+def _content(inspection: Inspection) -> FoundOut:
     circuits = [circuit for board in inspection.boards for circuit in board.circuits]
     return FoundOut(
         reference=inspection.reference,
@@ -110,7 +110,7 @@ async def read(request: Request, name: str = Query(max_length=200)) -> PaperOut:
     return PaperOut(
         name=shown(name),
         cleaned=paper.cleaned,
-        found=_found(paper.inspection) if paper.inspection else None,
+        found=_content(paper.inspection) if paper.inspection else None,
         document=paper.document,
         tables=tables,
         targets=[TargetOut(key=target.key, label=target.label) for target in chart.TARGETS],
@@ -157,7 +157,7 @@ def _carried(connection: Connection, me: Person, inspection_id: str, given: Carr
     try:
         applied = carry(connection, me.firm_id, Author(me.id, me.role), inspection_id, origin, drafts)
     except Halfway as error:
-        raise _wrong(f"Nothing was carried over: {error}") from None
+        raise _wrong(f"Nothing was copied: {error}") from None
     if applied is None:
         raise not_found()
     return CarriedOut(seq=applied.kept.seq, boards=_count(drafts, "board"), circuits=_count(drafts, "circuit"))
@@ -178,7 +178,7 @@ def _drafts(
             raise _wrong(shown(str(error)), "document") from None
     else:
         if given.inspection_id == inspection_id:
-            raise _wrong("An inspection is not carried over into itself.", "inspection_id")
+            raise _wrong("An inspection is not copied into itself.", "inspection_id")
         kept = inspections.load(connection, given.inspection_id or "", me.firm_id)
         if kept is None:
             raise not_found()

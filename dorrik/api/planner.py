@@ -138,12 +138,12 @@ def ways_out(request: Request, visit_id: str) -> list[WayOutOut]:
             raise not_found("visit")
         kept = here.visits[visit_id].kept
         # What nobody has tried to plan needs no way out.
-        found = (
+        suggestions = (
             ()
             if kept is None or kept.why is None
             else plan_by_hand.ways(here, visit_id, as_kept(here).plan, WayOutPrices())
         )
-    return [_way(way, here, currency) for way in found]
+    return [_way(way, here, currency) for way in suggestions]
 
 
 def _way(way: WayOut, here: Situation, currency: str) -> WayOutOut:

@@ -39,9 +39,9 @@ def weeks(request: Request) -> WeeksOut:
             ],
             key_holders=_entries(connection, me.firm_id, "key_holder"),
             people=[
-                ColleagueOut(id=one.id, name=one.name)
-                for one in people.everybody(connection, me.firm_id)
-                if one.state != "ended"
+                ColleagueOut(id=person.id, name=person.name)
+                for person in people.everybody(connection, me.firm_id)
+                if person.state != "ended"
             ],
             travel=len(visits.travel_table(connection, me.firm_id) or {}),
             settings=PlanSettings(**settings),
@@ -74,16 +74,16 @@ def _take(request: Request, paper: Paper) -> TravelOut:
         try:
             if not paper.tables:
                 raise ValueError("That file holds no table. Choose a CSV file or a workbook (XLSX).")
-            found = travel_table.read(paper.tables[0].rows, places)
+            minutes = travel_table.read(paper.tables[0].rows, places)
         except ValueError as error:
             fields = [{"field": "file", "message": str(error)}]
             raise ProblemError(422, "invalid", str(error), fields=fields) from None
-        if found.ways:
+        if minutes.ways:
             visits.head(connection, me.firm_id, lock=True)
-            visits.set_travel_table(connection, me.firm_id, dict(found.ways))
+            visits.set_travel_table(connection, me.firm_id, dict(minutes.ways))
             visits.change_head(connection, me.firm_id)
-    mistakes = [WayMistakeOut.model_validate(one, from_attributes=True) for one in found.mistakes[:MISTAKES]]
-    return TravelOut(ways=len(found.ways), mistakes=mistakes)
+    mistakes = [WayMistakeOut.model_validate(mistake, from_attributes=True) for mistake in minutes.mistakes[:MISTAKES]]
+    return TravelOut(ways=len(minutes.ways), mistakes=mistakes)
 
 
 @router.delete("/travel", status_code=204)

@@ -51,7 +51,7 @@ _States = Annotated[list[State] | None, Query()]
 _Degrees = Annotated[float | None, Query(ge=-180, le=180, allow_inf_nan=False)]
 
 
-def _found(request: Request, client_id: str | None) -> tuple[str, list[ViewedProperty], Mapping[str, str]]:
+def _viewed(request: Request, client_id: str | None) -> tuple[str, list[ViewedProperty], Mapping[str, str]]:
     """What it is the portfolio of, its properties, and which coordinates cannot be right. Raises ProblemError."""
     with work(request) as (connection, me):
         title = me.firm_name
@@ -71,35 +71,35 @@ def page(
     order: Order = "urgency", start: int = Query(0, ge=0, le=1_000_000), limit: int = Query(PAGE, ge=1, le=500),
 ) -> PortfolioOut:  # fmt: skip
     """Some properties of a portfolio in an order, with what the filters let through."""
-    title, viewed, doubts = _found(request, client_id)
+    title, viewed, doubts = _viewed(request, client_id)
     rest = Filters(holder=holder, nation=nation, late=late, due_until=due_until, text=text)
     others = portfolio_view.passing(viewed, rest)
     passing = portfolio_view.passing(others, Filters(states=frozenset(states or ())))
     shown_lines = portfolio_view.in_order(passing, order)[start : start + limit]
-    nations = sorted({one.nation for one in viewed if one.nation})
+    nations = sorted({home.nation for home in viewed if home.nation})
     return PortfolioOut(
         title=title,
         client_id=client_id,
         today=now().date(),
-        lines=[_line(one, doubts) for one in shown_lines],
+        lines=[_line(shown_line, doubts) for shown_line in shown_lines],
         count=len(passing),
         total=len(viewed),
         states=[StateCount(state=state, count=count) for state, count in portfolio_view.counts(others).items()],
         late=sum(one.line.first.late for one in others),
         nations=nations,
-        laws=[NationLaw(nation=one, says=_law(one)) for one in nations if one in NATIONS],
+        laws=[NationLaw(nation=nation, says=_law(nation)) for nation in nations if nation in NATIONS],
         caution=intervals.CAUTION,
-        unplaced=sum(one.latitude is None or one.longitude is None for one in viewed),
-        doubtful=sum(one.id in doubts for one in viewed),
+        unplaced=sum(home.latitude is None or home.longitude is None for home in viewed),
+        doubtful=sum(home.id in doubts for home in viewed),
     )
 
 
-def _line(one: ViewedProperty, doubts: Mapping[str, str]) -> PortfolioLineOut:
+def _line(home: ViewedProperty, doubts: Mapping[str, str]) -> PortfolioLineOut:
     return PortfolioLineOut(
-        id=one.id, address=one.address, reference=one.reference, client_id=one.client_id, client=one.client,
-        nation=one.nation, due_on=one.due_on, first=_standing(one.line.first),
-        also=[_standing(standing) for standing in one.line.also],
-        placed=one.latitude is not None and one.longitude is not None, doubt=doubts.get(one.id),
+        id=home.id, address=home.address, reference=home.reference, client_id=home.client_id, client=home.client,
+        nation=home.nation, due_on=home.due_on, first=_standing(home.line.first),
+        also=[_standing(standing) for standing in home.line.also],
+        placed=home.latitude is not None and home.longitude is not None, doubt=doubts.get(home.id),
     )  # fmt: skip
 
 
@@ -111,8 +111,8 @@ def _law(nation: str) -> str:
     """What the law asks of a let home there, in a few words."""
     years = intervals.longest_years(TENURES[0], nation)
     copy = next((duty for duty in intervals.duties(nation) if duty.ticked_by == "copy:occupier" and duty.days), None)
-    said = f"at most {years:g} years"
-    return f"{said}; {copy.short} within {copy.days} days" if copy is not None else said
+    law = f"at most {years:g} years"
+    return f"{law}; {copy.short} within {copy.days} days" if copy is not None else law
 
 
 @router.get("/map")
@@ -122,18 +122,18 @@ def map_of(
     south: _Degrees = None, north: _Degrees = None, west: _Degrees = None, east: _Degrees = None,
 ) -> MapOut:  # fmt: skip
     """A part of the map in cells, the whole where no part is named; what cannot be right stands on no map."""
-    _, viewed, doubts = _found(request, client_id)
+    _, viewed, doubts = _viewed(request, client_id)
     filters = Filters(
         states=frozenset(states or ()), holder=holder, nation=nation, late=late, due_until=due_until, text=text
     )
-    passing = [one for one in portfolio_view.passing(viewed, filters) if one.id not in doubts]
+    passing = [home for home in portfolio_view.passing(viewed, filters) if home.id not in doubts]
     whole = portfolio_view.bounds(passing)
     part = whole
     if south is not None and north is not None and west is not None and east is not None:
         part = Bounds(south, north, west, east)
     if whole is None or part is None:
         return MapOut(part=None, whole=None, cells=[])
-    addresses = {one.id: one.address for one in passing}
+    addresses = {home.id: home.address for home in passing}
     cells = [
         MapCellOut(
             latitude=cell.latitude, longitude=cell.longitude, count=cell.count, state=cell.state, late=cell.late,
@@ -151,7 +151,7 @@ def _bounds(bounds: Bounds) -> BoundsOut:
 @router.get(".csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
 def as_table(request: Request, client_id: str | None = None) -> Response:
     """The portfolio as a table; what begins like a formula is written as text."""
-    _, viewed, _ = _found(request, client_id)
+    _, viewed, _ = _viewed(request, client_id)
     text = portfolio_csv.write(portfolio_view.in_order(viewed, "address"))
     return download("\ufeff" + text, "portfolio.csv", "text/csv")
 
@@ -163,7 +163,7 @@ def month(request: Request, client_id: str) -> Response:
     with work(request) as (connection, me):
         firm = people.firm_details(connection, me.firm_id)
         done = portfolio_rows.inspected(connection, me.firm_id, client_id, today.replace(day=1), today)
-    title, viewed, _ = _found(request, client_id)
+    title, viewed, _ = _viewed(request, client_id)
     shown_ones = portfolio_view.in_order(viewed, "urgency")
     details = {"name": firm["name"], "phone": firm["phone"] or "", "email": firm["email"] or ""}
     return download(month_page.page(title, details, today, shown_ones, done), "month.pdf", "application/pdf")
@@ -198,9 +198,9 @@ def _at(field: str, message: str) -> ProblemError:
 
 
 def _take(
-    request: Request, client_id: str, paper: Paper, said: tuple[int, int | None, str | None], taking: Taking
+    request: Request, client_id: str, paper: Paper, chosen: tuple[int, int | None, str | None], taking: Taking
 ) -> PortfolioTableOut:
-    sheet, head, named = said
+    sheet, head, named = chosen
     if not paper.tables:
         raise _at("file", "That file holds no table. Choose a CSV file or a workbook (XLSX).")
     sheet = min(sheet, len(paper.tables) - 1)
@@ -210,15 +210,15 @@ def _take(
     if named is not None:
         columns = tuple(key or None for key in named.split(","))[: len(rows[head])]
         columns += (None,) * (len(rows[head]) - len(columns))
-    problem, found, taken = None, portfolio_import.NOTHING, portfolio_import.TakenPortfolio(0, 0)
+    problem, portfolio, taken = None, portfolio_import.NOTHING, portfolio_import.TakenPortfolio(0, 0)
     with work(request, "keep the register") as (connection, me):
         if register.get(connection, me.firm_id, "client", client_id, lock=taking != "nothing") is None:
             raise not_found("client")
         try:
-            found = portfolio_import.read(
+            portfolio = portfolio_import.read(
                 connection, me.firm_id, client_id, rows, columns, head + 1, now().date()
             )  # fmt: skip
-            taken = portfolio_import.take(connection, me.firm_id, me.id, client_id, found, taking)
+            taken = portfolio_import.take(connection, me.firm_id, me.id, client_id, portfolio, taking)
         except register.Refused as error:
             raise _at("columns", f"Nothing was taken. {shown(str(error))}") from None
         except ValueError as error:
@@ -226,25 +226,26 @@ def _take(
                 raise _at("columns", str(error)) from None
             problem = str(error)
     sample = [(at, row) for at, row in enumerate(rows[head + 1 :], head + 2) if any(row)]
-    wrong = {mistake.row for mistake in found.table.mistakes}
-    first = [one for one in sample if one[0] in wrong][:SAMPLE] or sample[:SAMPLE]
+    wrong = {mistake.row for mistake in portfolio.table.mistakes}
+    first = [line for line in sample if line[0] in wrong][:SAMPLE] or sample[:SAMPLE]
     return PortfolioTableOut(
         sheets=[table.sheet for table in paper.tables],
         sheet=sheet,
         head=head,
         heads=list(rows[head]),
         columns=list(columns),
-        targets=[TableColumnOut(key=one.key, label=one.label) for one in portfolio_table.COLUMNS],
+        targets=[TableColumnOut(key=column.key, label=column.label) for column in portfolio_table.COLUMNS],
         sample=[list(row) for _, row in first],
         sample_rows=[at for at, _ in first],
         rows=len(sample),
-        new=len(found.new),
-        known=sum(bool(row.known_id) and row.row not in found.elsewhere for row in found.table.rows),
-        different=len(found.changes),
-        elsewhere=[f"Row {row}: {client}" for row, client in islice(found.elsewhere.items(), ELSEWHERE)],
-        elsewhere_count=len(found.elsewhere),
+        new=len(portfolio.new),
+        known=sum(bool(row.known_id) and row.row not in portfolio.elsewhere for row in portfolio.table.rows),
+        different=len(portfolio.changes),
+        elsewhere=[f"Row {row}: {client}" for row, client in islice(portfolio.elsewhere.items(), ELSEWHERE)],
+        elsewhere_count=len(portfolio.elsewhere),
         mistakes=[
-            CellMistakeOut.model_validate(mistake, from_attributes=True) for mistake in found.table.mistakes[:MISTAKES]
+            CellMistakeOut.model_validate(mistake, from_attributes=True)
+            for mistake in portfolio.table.mistakes[:MISTAKES]
         ],
         mistake_rows=len(wrong),
         cleaned=paper.cleaned,

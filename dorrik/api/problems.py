@@ -55,8 +55,8 @@ FULL = frozenset((1021, 1026, 1114))
 
 
 def _number(error: DBAPIError) -> int | None:
-    found = getattr(error.orig, "args", ())
-    return found[0] if found and isinstance(found[0], int) else None
+    arguments = getattr(error.orig, "args", ())
+    return arguments[0] if arguments and isinstance(arguments[0], int) else None
 
 
 def _full() -> JSONResponse:

@@ -101,10 +101,10 @@ def client(request: Request, entry_id: str, start: _Start = 0) -> ClientOut:
 def home(request: Request, entry_id: str) -> PropertyOut:
     """A property with its installations, jobs and inspections."""
     with work(request) as (connection, me):
-        found = _there(register.get(connection, me.firm_id, "property", entry_id), "property")
-        owner = _there(register.get(connection, me.firm_id, "client", found.parent_id), "client")
+        property_entry = _there(register.get(connection, me.firm_id, "property", entry_id), "property")
+        owner = _there(register.get(connection, me.firm_id, "client", property_entry.parent_id), "client")
         return PropertyOut(
-            property=_shown(found),
+            property=_shown(property_entry),
             client=_shown(owner),
             installations=[
                 _shown(entry) for entry in register.entries(connection, me.firm_id, "installation", entry_id)
@@ -145,9 +145,9 @@ def job(request: Request, entry_id: str) -> JobOut:
         past = _past(connection, me.firm_id, file.home.id)
         instruments = _instruments(connection, me.firm_id, file.job.values.get("booked_on"))
         due = tuple(
-            str(one.entry.values.get("name") or "Instrument")
-            for one in instruments
-            if one.calibration.status == "fail" and not one.entry.values.get("retired")
+            str(instrument.entry.values.get("name") or "Instrument")
+            for instrument in instruments
+            if instrument.calibration.status == "fail" and not instrument.entry.values.get("retired")
         )
         today = now().date()
         return JobOut(
@@ -155,7 +155,7 @@ def job(request: Request, entry_id: str) -> JobOut:
             property=_shown(file.home),
             client=_shown(file.client),
             installations=[_shown(entry) for entry in file.installations],
-            inspections=[one for one in past if one.job_id == entry_id],
+            inspections=[inspection for inspection in past if inspection.job_id == entry_id],
             estimate=_estimate(estimates.estimate(connection, me.firm_id, file.job)),
             instruments=instruments,
             beginnings=[
@@ -181,13 +181,13 @@ def _estimate(estimate: Estimate) -> EstimateOut:
 
 
 def _instruments(connection: Connection, firm_id: str, on: str | None = None) -> list[InstrumentOut]:
-    found = []
+    instruments_out = []
     for entry in register.entries(connection, firm_id, "instrument"):
         verdict = judge_calibration(entry.values.get("calibration_due"), on or now().date().isoformat())
         left = None if verdict.margin is None else int(verdict.margin)
         calibration = CalibrationOut(status=verdict.status, reason=verdict.reason, days_left=left)
-        found.append(InstrumentOut(entry=_shown(entry), calibration=calibration))
-    return found
+        instruments_out.append(InstrumentOut(entry=_shown(entry), calibration=calibration))
+    return instruments_out
 
 
 @router.get("/instruments")
@@ -237,4 +237,4 @@ def entry_history(request: Request, kind: Kind, entry_id: str, field: str = Quer
             # What was taken out of the register is looked into by those who answer for keeping it.
             raise not_found(kind)
         written = register.history(connection, me.firm_id, kind, entry_id, former_names.field(kind, field))
-    return [WrittenOut.model_validate(one, from_attributes=True) for one in written]
+    return [WrittenOut.model_validate(entry, from_attributes=True) for entry in written]

@@ -38,7 +38,7 @@ def take(
 
 def at_fields(error: clearing.CannotTake, prefix: str) -> ProblemError:
     """The answer where a step cannot be taken."""
-    fields = [{"field": f"{prefix}{field}".rstrip("."), "message": told} for field, told in error.fields.items()]
+    fields = [{"field": f"{prefix}{field}".rstrip("."), "message": message} for field, message in error.fields.items()]
     return ProblemError(422, "invalid", str(error), fields=fields)
 
 
@@ -53,8 +53,8 @@ def day_given(on: str) -> datetime:
     return at
 
 
-def _at_day(told: str) -> ProblemError:
-    return ProblemError(422, "invalid", told, fields=[{"field": "on", "message": told}])
+def _at_day(message: str) -> ProblemError:
+    return ProblemError(422, "invalid", message, fields=[{"field": "on", "message": message}])
 
 
 def file_answer(files: tuple[remedials.File, bytes] | None) -> Response:

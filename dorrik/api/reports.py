@@ -113,8 +113,8 @@ def issues(request: Request, inspection_id: str) -> list[IssuedOut]:
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        found = reports.issues(connection, inspection_id)
-    return [IssuedOut.model_validate(one, from_attributes=True) for one in found]
+        issued = reports.issues(connection, inspection_id)
+    return [IssuedOut.model_validate(copy, from_attributes=True) for copy in issued]
 
 
 @router.post(
@@ -135,23 +135,23 @@ async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedO
     def keep(fair: issuing.Fair, made: issuing.Typeset) -> Issued:
         with work(request) as (connection, me):
             kept = _to_issue(connection, me, inspection_id, lock=True)
-            found = issuing.keep(connection, kept.id, kept.seq, me, fair, made)
+            issued = issuing.keep(connection, kept.id, kept.seq, me, fair, made)
             review.authorised(connection, kept, me, given.signature.of(me))
             after_report.remember(connection, me.firm_id, kept.id)
             reference = kept.entities[kept.id].values["reference"] or kept.id
-            note(request, connection, me, "report issued", reference, issue=found.number, sha256=found.sha256)
-        return found
+            note(request, connection, me, "report issued", reference, issue=issued.number, sha256=issued.sha256)
+        return issued
 
     try:
         fair, me = await run_in_threadpool(copy)
-        if (found := fair.already) is None:
+        if (issued := fair.already) is None:
             drafts: Drafts = request.app.state.drafts
             with drafts.workplace() as folder:
                 photos = shown_in(request, me, folder)
                 url = request.app.state.url
                 made = await _typeset(request, me, lambda: issuing.typeset(fair, me, photos, url))
             # Nobody waited for it meanwhile; what came since is told, and the draft looked at again.
-            found = await run_in_threadpool(keep, fair, made)
+            issued = await run_in_threadpool(keep, fair, made)
     except issuing.MovedOn:
         raise ProblemError(
             409, "moved", "The inspection has changed since you looked at it. Look at the draft again."
@@ -159,7 +159,7 @@ async def issue(request: Request, inspection_id: str, given: IssueIn) -> IssuedO
     except issuing.NotReady as error:
         points = [HindranceOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
         raise ProblemError(422, "not-ready", str(error), points=points) from None
-    return IssuedOut.model_validate(found, from_attributes=True)
+    return IssuedOut.model_validate(issued, from_attributes=True)
 
 
 def _to_issue(connection: Connection, me: Person, inspection_id: str, *, lock: bool = False) -> KeptInspection:
@@ -195,9 +195,9 @@ def circuits(request: Request, inspection_id: str) -> Response:
 def frozen(request: Request, report_id: str) -> Response:
     """An issued report's PDF, exactly as it was frozen."""
     with work(request) as (connection, me):
-        found = reports.frozen_pdf(connection, report_id, me.firm_id)
-        if found is None:
+        named_pdf = reports.frozen_pdf(connection, report_id, me.firm_id)
+        if named_pdf is None:
             raise not_found("report")
-        note(request, connection, me, "report read", found[0])
-    name, pdf = found
+        note(request, connection, me, "report read", named_pdf[0])
+    name, pdf = named_pdf
     return download(pdf, name, "application/pdf")

@@ -38,8 +38,8 @@ class SignatureIn(Strict):
         if self.typed is None:
             return {"strokes": self.strokes}
         if " ".join(self.typed.split()).casefold() != " ".join(me.name.split()).casefold():
-            told = f"Type your name as the firm has it: {me.name}."
-            raise ProblemError(422, "invalid", told, fields=[{"field": "signature.typed", "message": told}])
+            message = f"Type your name as the firm has it: {me.name}."
+            raise ProblemError(422, "invalid", message, fields=[{"field": "signature.typed", "message": message}])
         return {"typed": self.typed}
 
 

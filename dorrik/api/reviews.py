@@ -47,8 +47,8 @@ def submit(request: Request, inspection_id: str, given: SubmitIn) -> ReviewOut:
             with_changes = frozenset(given.with_changes)
             review.submit(connection, kept, me, given.seen_seq, given.signed(me, now()), with_changes)
         except MovedOn:
-            told = "The inspection has changed since you looked at it. Look at the draft again."
-            raise ProblemError(409, "moved", told) from None
+            message = "The inspection has changed since you looked at it. Look at the draft again."
+            raise ProblemError(409, "moved", message) from None
         except NotReady as error:
             points = [HindranceOut.model_validate(p, from_attributes=True).model_dump() for p in error.points]
             raise ProblemError(422, "not-ready", str(error), points=points) from None

@@ -31,11 +31,22 @@ class RuleDifferenceIn(Strict):
 
 
 @router.post("/inspections/{inspection_id}/rule-differences", status_code=204)
-def tell_difference(request: Request, inspection_id: str, told: RuleDifferenceIn) -> None:
+def tell_difference(request: Request, inspection_id: str, difference: RuleDifferenceIn) -> None:
     """A device tells that its verdicts are not the server's."""
-    parts = sorted(_PARTS & set(told.parts))
+    parts = sorted(_PARTS & set(difference.parts))
     with work(request) as (connection, me):
         if inspections.sequence(connection, inspection_id, me.firm_id) is None:
             raise not_found()
-        note(request, connection, me, "verdicts differed", inspection_id, seq=told.seq, parts=parts, rules=edition())
-    log.warning("Verdicts on %s at %d differ on a device: %s (rules %s)", inspection_id, told.seq, parts, edition())
+        note(
+            request,
+            connection,
+            me,
+            "verdicts differed",
+            inspection_id,
+            seq=difference.seq,
+            parts=parts,
+            rules=edition(),
+        )
+    log.warning(
+        "Verdicts on %s at %d differ on a device: %s (rules %s)", inspection_id, difference.seq, parts, edition()
+    )

@@ -30,13 +30,13 @@ class RuleOut(BaseModel):
 @cache
 def guide() -> tuple[RuleOut, ...]:
     """Every rule of docs/rules.md in its order; marks of emphasis are taken off."""
-    found: list[RuleOut] = []
+    rules_out: list[RuleOut] = []
     for part in re.split(r"^### ", GUIDE.read_text(encoding="utf-8"), flags=re.M)[1:]:
         head, _, body = part.partition("\n")
         number, _, title = head.partition(" ")
         body = re.split(r"^## ", body, flags=re.M)[0]
-        found.append(RuleOut(number=number, title=title.strip(), text=_paragraphs(body)))
-    return tuple(found)
+        rules_out.append(RuleOut(number=number, title=title.strip(), text=_paragraphs(body)))
+    return tuple(rules_out)
 
 
 def _paragraphs(body: str) -> list[str]:

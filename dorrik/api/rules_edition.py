@@ -28,10 +28,10 @@ def edition() -> str:
 
 def _files() -> list[tuple[str, Path]]:
     """Names as they stand in the package; folders of Python's own and of checkers are none of it."""
-    found = [("dorrik/__init__.py", _PACKAGE / "__init__.py")]
+    files = [("dorrik/__init__.py", _PACKAGE / "__init__.py")]
     for path in (_PACKAGE / "core").rglob("*"):
         name = path.relative_to(_PACKAGE.parent).as_posix()
         aside = any(part == "__pycache__" or part.startswith(".") for part in name.split("/"))
         if path.suffix in _KINDS and not aside and path.is_file():
-            found.append((name, path))
-    return found
+            files.append((name, path))
+    return files

@@ -97,12 +97,12 @@ def join(request: Request, inspection_id: str, given: ShareIn) -> SharedIntakeOu
             except LookupError:
                 raise not_found() from None
             except share.Disagree as error:
-                told = f"The homes do not agree on: {error}. Choose which is right, then share."
+                message = f"The homes do not agree on: {error}. Choose which is right, then share."
                 fields = [
                     {"field": difference.field, "message": f"{difference.label}: {_said(difference)}"}
                     for difference in error.found
                 ]
-                raise ProblemError(409, "disagree", told, fields=fields) from None
+                raise ProblemError(409, "disagree", message, fields=fields) from None
             return _out(connection, me.firm_id, _kept(connection, me.firm_id, inspection_id))
 
     return again_after_deadlock(do)
@@ -156,7 +156,7 @@ def _kept(connection: Connection, firm_id: str, inspection_id: str) -> KeptInspe
 def _out(connection: Connection, firm_id: str, kept: KeptInspection) -> SharedIntakeOut:
     group = shared_intakes.members(connection, kept.id)
     here = kept.entities[kept.id].values
-    found = share.homes(connection, firm_id, group)
+    sharing = share.homes(connection, firm_id, group)
     homes = [
         SharingHome(
             id=home.id,
@@ -168,9 +168,9 @@ def _out(connection: Connection, firm_id: str, kept: KeptInspection) -> SharedIn
             same_property=bool(here["property_id"]) and home.values.get("property_id") == here["property_id"],
             own=sorted(home.own),
         )
-        for home in found
+        for home in sharing
     ]
-    differs = list(differing(found))
+    differs = list(differing(sharing))
     others = [
         SharingHome(
             id=neighbour.id, reference=neighbour.reference or "", property_address=neighbour.property_address or "",

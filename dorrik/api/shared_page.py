@@ -72,7 +72,7 @@ def opened(request: Request, *, writes: bool = False) -> Iterator[tuple[Connecti
     raise ProblemError(401, "link", ENDED)
 
 
-def _found(connection: Connection, link: ClientLink, inspection_id: str, *, hold: bool = False) -> AfterReport:
+def _shared_report(connection: Connection, link: ClientLink, inspection_id: str, *, hold: bool = False) -> AfterReport:
     """What follows the report of one of the link's homes. Raises ProblemError (404, 409)."""
     if inspection_id not in {home.inspection_id for home in client_links.homes(connection, link)}:
         raise not_found("report")
@@ -145,11 +145,11 @@ def _home(home: SharedHome, state: ReportState | None, outcomes: dict[str, str])
 def report(request: Request, inspection_id: str) -> SharedReportOut:
     """A home's page."""
     with opened(request) as (connection, link):
-        return _out(link, inspection_id, _found(connection, link, inspection_id))
+        return _out(link, inspection_id, _shared_report(connection, link, inspection_id))
 
 
-def _out(link: ClientLink, inspection_id: str, found: AfterReport) -> SharedReportOut:
-    words, reports_too = found.words, link.role in REPORTS
+def _out(link: ClientLink, inspection_id: str, shared: AfterReport) -> SharedReportOut:
+    words, reports_too = shared.words, link.role in REPORTS
     return SharedReportOut(
         id=inspection_id,
         home=words["home"],
@@ -165,15 +165,15 @@ def _out(link: ClientLink, inspection_id: str, found: AfterReport) -> SharedRepo
         timeline=words["timeline"],
         next_by=words["next"]["by"],
         meaning=words["meaning"],
-        items=[_item(item, words) for item in found.items],
-        cleared=found.cleared,
-        counting=len(found.counting),
-        due=found.due,
+        items=[_item(item, words) for item in shared.items],
+        cleared=shared.cleared,
+        counting=len(shared.counting),
+        due=shared.due,
         # What a landlord owes by law, and whom they gave copies, is theirs and their agent's.
-        duties=duties_out(found) if reports_too and link.role != "contractor" else [],
-        copies=[_copy(copy) for copy in found.copies] if reports_too and link.role != "contractor" else [],
+        duties=duties_out(shared) if reports_too and link.role != "contractor" else [],
+        copies=[_copy(copy) for copy in shared.copies] if reports_too and link.role != "contractor" else [],
         caution=intervals.CAUTION,
-        confirmed_on=found.confirmed.issued_at.date() if found.confirmed else None,
+        confirmed_on=shared.confirmed.issued_at.date() if shared.confirmed else None,
         rule_book=words["rule_book"],
         may_report=reports_too,
     )
@@ -225,18 +225,18 @@ def _step(step: TakenStep) -> SharedStepOut:
 def paper(request: Request, inspection_id: str) -> Response:
     """The report as it was issued."""
     with opened(request) as (connection, link):
-        found = _found(connection, link, inspection_id)
-        return _frozen(connection, link, found.issued.id)
+        shared = _shared_report(connection, link, inspection_id)
+        return _frozen(connection, link, shared.issued.id)
 
 
 @router.get("/homes/{inspection_id}/confirmation.pdf", response_class=Response, responses=_PDF)
 def confirmation(request: Request, inspection_id: str) -> Response:
     """The confirmation that closes the report; 404 while there is none."""
     with opened(request) as (connection, link):
-        found = _found(connection, link, inspection_id)
-        if found.confirmed is None:
+        shared = _shared_report(connection, link, inspection_id)
+        if shared.confirmed is None:
             raise not_found(CONFIRMATION)
-        return _frozen(connection, link, found.confirmed.id)
+        return _frozen(connection, link, shared.confirmed.id)
 
 
 def _frozen(connection: Connection, link: ClientLink, report_id: str) -> Response:
@@ -251,8 +251,8 @@ def _frozen(connection: Connection, link: ClientLink, report_id: str) -> Respons
 def price_request(request: Request, inspection_id: str) -> Response:
     """A sheet on which any contractor writes prices."""
     with opened(request) as (connection, link):
-        found = _found(connection, link, inspection_id)
-    return download(price_sheet_of(found), f"price-request-{found.words['reference']}.pdf", "application/pdf")
+        shared = _shared_report(connection, link, inspection_id)
+    return download(price_sheet_of(shared), f"price-request-{shared.words['reference']}.pdf", "application/pdf")
 
 
 @router.get(
@@ -282,21 +282,21 @@ async def photo(
 def _photo_of(request: Request, inspection_id: str, sha256: str) -> tuple[ClientLink, Any]:
     """The link, and what was marked on the photo when the report was issued. Raises ProblemError (404)."""
     with opened(request) as (connection, link):
-        found = _found(connection, link, inspection_id)
-        listed = {one["sha256"] for photos in found.words["photos"].values() for one in photos}
+        shared = _shared_report(connection, link, inspection_id)
+        listed = {picture["sha256"] for photos in shared.words["photos"].values() for picture in photos}
         latest = reports.latest(connection, inspection_id)
     if sha256 not in listed or latest is None:
         raise not_found("photo")
-    pinned = [one for one in inspection_of(latest).photos if one.sha256 == sha256]
+    pinned = [picture for picture in inspection_of(latest).photos if picture.sha256 == sha256]
     # Pinned twice, every mark counts: what is unreadable in one place is so in both.
-    return link, [mark for one in pinned for mark in one.marks or ()]
+    return link, [mark for picture in pinned for mark in picture.marks or ()]
 
 
 @router.get("/homes/{inspection_id}/files/{file_id}", response_class=Response)
 def file(request: Request, inspection_id: str, file_id: str) -> Response:
     """A file of evidence that belongs to a step."""
     with opened(request) as (connection, link):
-        _found(connection, link, inspection_id)
+        _shared_report(connection, link, inspection_id)
         files = remedials.content(connection, inspection_id, file_id)
     return file_answer(files if files is not None and files[0].step_id is not None else None)
 
@@ -318,7 +318,7 @@ async def send_file(
     def may() -> ClientLink:
         with opened(request, writes=True) as (connection, link):
             _must_report(link)
-            _found(connection, link, inspection_id, hold=True)
+            _shared_report(connection, link, inspection_id, hold=True)
             return link
 
     link = await run_in_threadpool(may)
@@ -331,26 +331,26 @@ def done(request: Request, inspection_id: str, given: SharedDoneIn) -> SharedRep
     """Say that something was put right; somebody of the firm looks at it and accepts it."""
     with opened(request, writes=True) as (connection, link):
         _must_report(link)
-        found = _found(connection, link, inspection_id, hold=True)
+        shared = _shared_report(connection, link, inspection_id, hold=True)
         what = given.model_dump(include={"by", "on", "words", "certificate"})
         for at, observation_id in enumerate(dict.fromkeys(given.items)):
-            _take(connection, found, inspection_id, observation_id, what, link, [] if at else given.files)
+            _take(connection, shared, inspection_id, observation_id, what, link, [] if at else given.files)
         after_report.remember(connection, link.firm_id, inspection_id)
-        return _out(link, inspection_id, _found(connection, link, inspection_id))
+        return _out(link, inspection_id, _shared_report(connection, link, inspection_id))
 
 
 def _take(
-    connection: Connection, found: AfterReport, inspection_id: str, observation_id: str, what: dict[str, Any],
+    connection: Connection, shared: AfterReport, inspection_id: str, observation_id: str, what: dict[str, Any],
     link: ClientLink, files: list[str],
 ) -> None:  # fmt: skip
-    if _said_already(found, observation_id, what, link):
+    if _said_already(shared, observation_id, what, link):
         return
-    take(connection, found, inspection_id, observation_id, "done", what, By(link_id=link.id), files)
+    take(connection, shared, inspection_id, observation_id, "done", what, By(link_id=link.id), files)
 
 
-def _said_already(found: AfterReport, observation_id: str, what: dict[str, Any], link: ClientLink) -> bool:
+def _said_already(shared: AfterReport, observation_id: str, what: dict[str, Any], link: ClientLink) -> bool:
     """Was the same said last? A broken connection sends it twice."""
-    item = next((one for one in found.items if one.required.id == observation_id), None)
+    item = next((item for item in shared.items if item.required.id == observation_id), None)
     last = item.steps[-1] if item is not None and item.steps else None
     return last is not None and last.kind == "done" and not last.of_firm and last.what == what
 
@@ -360,13 +360,13 @@ def gave_copy(request: Request, inspection_id: str, given: SharedCopyIn) -> Shar
     """Say that a copy was given to an occupier or an authority."""
     with opened(request, writes=True) as (connection, link):
         _must_report(link)
-        found = _found(connection, link, inspection_id, hold=True)
-        of = found.issued if given.of == "report" else found.confirmed
+        shared = _shared_report(connection, link, inspection_id, hold=True)
+        of = shared.issued if given.of == "report" else shared.confirmed
         if of is None:
             raise ProblemError(409, "not-confirmed", "There is no confirmation yet.")
         at = day_given(given.on)
         same = (given.of, given.role, given.name, given.how, at)
-        if same not in {(copy.of, copy.role, copy.name, copy.how, copy.at) for copy in found.copies}:
+        if same not in {(copy.of, copy.role, copy.name, copy.how, copy.at) for copy in shared.copies}:
             copies.note(connection, inspection_id, of.id, given.role, given.name, given.how, at, link_id=link.id)
         after_report.remember(connection, link.firm_id, inspection_id)
-        return _out(link, inspection_id, _found(connection, link, inspection_id))
+        return _out(link, inspection_id, _shared_report(connection, link, inspection_id))

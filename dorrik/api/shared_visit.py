@@ -63,10 +63,10 @@ def take(request: Request, given: TakeIn) -> OccupierPage:
                 raise ProblemError(409, "answered", str(error)) from None
             return gone, _page(connection, _again(connection, request, link))
 
-    gone, found = again_after_deadlock(do)
+    gone, occupier_page = again_after_deadlock(do)
     if gone is not None:
         raise ProblemError(409, "gone", gone)
-    return found
+    return occupier_page
 
 
 @router.post("/decline")
@@ -99,14 +99,14 @@ def _again(connection: Connection, request: Request, link: VisitLink) -> VisitLi
 
 
 def _page(connection: Connection, link: VisitLink) -> OccupierPage:
-    found = occupiers.asked(connection, link, now().date())
+    asked = occupiers.asked(connection, link, now().date())
     firm = people.firm_details(connection, link.firm_id)
-    visit = found.visit
+    visit = asked.visit
     home = visit.home.values if visit is not None else {}
-    times = [_time(found, number) for number in range(len(link.times))]
+    times = [_time(asked, number) for number in range(len(link.times))]
     minutes = times[0].ends - times[0].begins if times else 0.0
     taken = (link.answer_words or {}).get("number") if link.answer == "taken" else None
-    state, says = _state(found)
+    state, says = _state(asked)
     return OccupierPage(
         firm=firm["name"],
         firm_phone=firm["phone"] or "",
@@ -123,16 +123,16 @@ def _page(connection: Connection, link: VisitLink) -> OccupierPage:
     )
 
 
-def _time(found: Asked, number: int) -> OfferedTime:
-    time = found.link.times[number]
+def _time(offered: Asked, number: int) -> OfferedTime:
+    time = offered.link.times[number]
     return OfferedTime(
         number=number, day=time["day"], begins=time["begins"], ends=time["ends"],
-        inspector=found.here.names.get(time["inspector_id"], ""), free=found.free[number],
+        inspector=offered.here.names.get(time["inspector_id"], ""), free=offered.free[number],
     )  # fmt: skip
 
 
-def _state(found: Asked) -> tuple[str, str]:
-    link, visit = found.link, found.visit
+def _state(asked: Asked) -> tuple[str, str]:
+    link, visit = asked.link, asked.visit
     if link.answer == "taken" and visit is not None and not visit.booked:
         return "ended", "The day that you took was called off. A new letter follows, or call us."
     if link.answer is not None:
@@ -143,4 +143,4 @@ def _state(found: Asked) -> tuple[str, str]:
         return "ended", "A time is agreed already. Call us to change it."
     if link.ended_at is not None:
         return "ended", link.ended_why or ""
-    return "open", "" if any(found.free) else "None of these times is free any more. Please propose another."
+    return "open", "" if any(asked.free) else "None of these times is free any more. Please propose another."

@@ -74,8 +74,8 @@ def _waiting_told() -> Iterator[None]:
         yield
     except attempts.Wait as error:
         seconds = max(1, round(error.seconds))
-        told = f"{seconds} seconds" if seconds < 90 else f"{round(seconds / 60)} minutes"
-        message = f"Too many attempts. Try again in {told}, or ask for a link by mail."
+        wait = f"{seconds} seconds" if seconds < 90 else f"{round(seconds / 60)} minutes"
+        message = f"Too many attempts. Try again in {wait}, or ask for a link by mail."
         raise ProblemError(429, "wait", message, wait_s=seconds) from None
 
 

@@ -85,8 +85,8 @@ class Streams:
     def tell(self, kept: Mapping[str, int]) -> None:
         """Sequence numbers by inspection: whoever has heard of an earlier one hears of it."""
         with self._lock:
-            found = [(listener, seq) for one, seq in kept.items() for listener in self._waiting.get(one, ())]
-        for listener, seq in found:
+            listeners = [(listener, seq) for one, seq in kept.items() for listener in self._waiting.get(one, ())]
+        for listener, seq in listeners:
             listener.tell(seq)
 
     def close(self) -> None:

@@ -33,7 +33,7 @@ _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 _A_FILE = {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}
 _LARGEST = 20_000_000
 _TOO_LARGE = (
-    "Files of at most 20 MB are taken in here. Whoever runs the server takes in larger ones: "
+    "Files of at most 20 MB are imported here. Whoever runs the server imports larger ones: "
     "python -m dorrik import FILE."
 )
 
@@ -64,8 +64,8 @@ def _inspection(request: Request, inspection_id: str) -> tuple[Inspection, Perso
 def as_document(request: Request, inspection_id: str) -> Response:
     """The inspection as a document (docs/inspection.schema.json)."""
     inspection, _ = _inspection(request, inspection_id)
-    said = json.dumps(document.write(inspection), ensure_ascii=False, indent=1)
-    return download(said, f"{inspection.reference or 'inspection'}.json", "application/json")
+    text = json.dumps(document.write(inspection), ensure_ascii=False, indent=1)
+    return download(text, f"{inspection.reference or 'inspection'}.json", "application/json")
 
 
 @router.get("/inspections/{inspection_id}/circuits.xlsx", response_class=Response)

@@ -56,25 +56,26 @@ def visit_times(request: Request) -> VisitTimesOut:
         rates, _, _ = house_rates.of(connection, me.firm_id)
         recorded = visit_lengths.usable(recorded_visits.recorded_visits(connection, me.firm_id, rates))
         names = {
-            one.id: str(one.values.get("name") or "") for one in register.entries(connection, me.firm_id, "client")
+            entry.id: str(entry.values.get("name") or "")
+            for entry in register.entries(connection, me.firm_id, "client")
         }
         names |= {
-            one.id: str(one.values.get("name") or "")
-            for one in register.entries(connection, me.firm_id, "working_week")
+            entry.id: str(entry.values.get("name") or "")
+            for entry in register.entries(connection, me.firm_id, "working_week")
         }
     firm = visit_lengths.factor(recorded)
 
     def by(key: Any) -> list[FactorOut]:
-        found = visit_lengths.factors(recorded, key)
-        named = [_out(names.get(name, name) or "not known", one) for name, one in found.items()]
-        return sorted(named, key=lambda one: _natural(one.name))
+        factors = visit_lengths.factors(recorded, key)
+        named = [_out(names.get(name, name) or "not known", one) for name, one in factors.items()]
+        return sorted(named, key=lambda factor: _natural(factor.name))
 
     return VisitTimesOut(
-        visits=[_visit(one, names) for one in recorded],
+        visits=[_visit(visit, names) for visit in recorded],
         firm=_out("all visits", firm) if firm is not None else None,
-        by_kind=by(lambda one: one.kind),
-        by_client=by(lambda one: one.client_id),
-        by_inspector=by(lambda one: one.inspector_id),
+        by_kind=by(lambda visit: visit.kind),
+        by_client=by(lambda visit: visit.client_id),
+        by_inspector=by(lambda visit: visit.inspector_id),
     )
 
 
@@ -84,10 +85,10 @@ def _natural(name: str) -> tuple[int, str]:
     return (int(first), name) if first.isdecimal() else (10**6, name)
 
 
-def _visit(one: RecordedVisit, names: dict[str, str]) -> TimedVisitOut:
+def _visit(timed: RecordedVisit, names: dict[str, str]) -> TimedVisitOut:
     return TimedVisitOut(
-        estimated=one.estimated_min, actual=one.actual_min, kind=one.kind, client=names.get(one.client_id, ""),
-        inspector=names.get(one.inspector_id, one.inspector_id),
+        estimated=timed.estimated_min, actual=timed.actual_min, kind=timed.kind, client=names.get(timed.client_id, ""),
+        inspector=names.get(timed.inspector_id, timed.inspector_id),
     )  # fmt: skip
 
 

@@ -57,8 +57,8 @@ def work(
 
 def must(me: Person, action: Action, state: State | None = None) -> None:
     """Answer with 403 and why, where somebody may not do that."""
-    if (told := workflow.why_not(me.role, action, state)) is not None:
-        raise ProblemError(403, "not-yours", told)
+    if (refusal := workflow.why_not(me.role, action, state)) is not None:
+        raise ProblemError(403, "not-yours", refusal)
 
 
 def source(request: Request) -> str:

@@ -125,19 +125,19 @@ def waiting(request: Request, device_id: _Id, person_id: _Id) -> list[EntryFate]
 
 def _there(connection: Connection, me: Person, device_id: str, person_id: str) -> WorkDevice:
     devices = work_devices.of_firm(connection, me.firm_id, person_id)
-    found = next((device for device in devices if device.id == device_id), None)
-    if found is None:
+    device_here = next((device for device in devices if device.id == device_id), None)
+    if device_here is None:
         raise not_found("device")
-    return found
+    return device_here
 
 
 def _waiting(device: WorkDevice, *kinds: str) -> list[Mapping[str, Any]]:
-    told = device.waiting or {}
-    return [one for kind in kinds for one in told.get(kind, ())]
+    waiting_there = device.waiting or {}
+    return [thing for kind in kinds for thing in waiting_there.get(kind, ())]
 
 
 def _keys(device: WorkDevice) -> list[str]:
-    return [str(one.get("id") or one["sha256"]) for one in _waiting(device, "entries", "photos")]
+    return [str(thing.get("id") or thing["sha256"]) for thing in _waiting(device, "entries", "photos")]
 
 
 def _arrived(connection: Connection, me: Person, devices: Iterable[WorkDevice]) -> frozenset[str]:

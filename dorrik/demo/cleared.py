@@ -23,13 +23,13 @@ def some_of_it(engine: Engine, inspection_id: str, who: Person) -> None:
     with engine.begin() as connection:
         inspections.hold(connection, inspection_id, who.firm_id)
 
-        def found() -> AfterReport:
+        def state() -> AfterReport:
             return after_report.after(connection, who.firm_id, inspection_id)
 
-        by_key = {item.required.key: item.required for item in found().items}
+        by_key = {item.required.key: item.required for item in state().items}
 
         def take(key: str, kind: Kind, **what: object) -> None:
-            clearing.take_step(connection, found(), inspection_id, by_key[key].id, kind, what, By(who.id))
+            clearing.take_step(connection, state(), inspection_id, by_key[key].id, kind, what, By(who.id))
 
         slow = by_key["rcd-slow"]
         take("rcd-slow", "done", by=ELECTRICIAN, on=on, words="New RCD fitted.", certificate="KE-0771")
@@ -38,10 +38,10 @@ def some_of_it(engine: Engine, inspection_id: str, who: Person) -> None:
         take("rcd-slow", "retest", **clearing.as_step(again, on, ""))
         take("rcd-slow", "accepted", words="")
         take("ring-open", "done", by=ELECTRICIAN, on=on, words="Neutral joined again behind socket 3.", certificate="")
-        investigated = next(item.required for item in found().items if item.required.code == "FI")
+        investigated = next(item.required for item in state().items if item.required.code == "FI")
         take(investigated.key, "booked", by=ELECTRICIAN, on=(today + timedelta(days=9)).isoformat(), own=False)
         copies.note(
-            connection, inspection_id, found().issued.id, "occupier", "Davy Marlow", "by hand",
+            connection, inspection_id, state().issued.id, "occupier", "Davy Marlow", "by hand",
             now().replace(microsecond=0) - timedelta(days=5), person_id=who.id,
         )  # fmt: skip
         after_report.remember(connection, who.firm_id, inspection_id)

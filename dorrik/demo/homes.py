@@ -200,7 +200,7 @@ def net_loft_flat_2(scribe: Scribe) -> None:
                         source="Report of that year",
                     )
 
-    def found(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> str:
+    def observe(about: str, entity: str, place: str, text: str, code: str, key: str, **more: Any) -> str:
         return scribe.add(
             "observation",
             "inspection",
@@ -214,7 +214,7 @@ def net_loft_flat_2(scribe: Scribe) -> None:
             **more,
         )
 
-    found(
+    observe(
         scribe.inspection,
         "inspection",
         "Intake",
@@ -222,10 +222,10 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         "C3",
         "bond-undersized",
     )
-    found(ids[1], "circuit", "2 Kitchen ring", "Ring open in the neutral", "C2", "ring-open")
-    found(ids[5], "circuit", "6 Shower", "RCD too slow: 340 ms", "C2", "rcd-slow")
-    found(ids[4], "circuit", "5 Outside lights", "Insulation low, 1.4 MΩ", "FI", "insulation-low")
-    over_the_door = found(
+    observe(ids[1], "circuit", "2 Kitchen ring", "Ring open in the neutral", "C2", "ring-open")
+    observe(ids[5], "circuit", "6 Shower", "RCD too slow: 340 ms", "C2", "rcd-slow")
+    observe(ids[4], "circuit", "5 Outside lights", "Insulation low, 1.4 MΩ", "FI", "insulation-low")
+    over_the_door = observe(
         board,
         "board",
         "Board 1",
@@ -234,7 +234,7 @@ def net_loft_flat_2(scribe: Scribe) -> None:
         "combustible-enclosure",
         code_reason="Over the sole escape route.",
     )
-    plate = found(
+    plate = observe(
         walked["Bedroom/window socket"],
         "point",
         "Bedroom, window socket",
@@ -377,9 +377,9 @@ def lookout_row_3(scribe: Scribe) -> None:
                arrived_at=(now() - timedelta(hours=3)).isoformat(timespec="seconds") + "Z")  # fmt: skip
     walked = walks.walk(scribe, walks.LOOKOUT_ROW_3, tables.named(rows, ids), tables.at(0, "00:00:00"), seen=3)
     scribe.origin(**_WALK, records="good", condition_on_sight="fair", other_hands=False, sampling_seed=20_447)
-    found = {"about_entity": "point", "code": "C3"}
+    observation = {"about_entity": "point", "code": "C3"}
     cracked = scribe.add(
-        "observation", "inspection", scribe.inspection, **found, about_id=walked["Kitchen/socket by the sink"],
+        "observation", "inspection", scribe.inspection, **observation, about_id=walked["Kitchen/socket by the sink"],
         place="Kitchen, socket by the sink", text="Accessory cracked", catalogue_key="accessory-cracked",
     )  # fmt: skip
     open_questions.left_open(scribe, ids, walked)

@@ -98,26 +98,26 @@ def walk(
 ) -> dict[str, str]:
     """Enter a walk at a time (ISO 8601). circuits: ids by designation; seen: of so many rooms everything is answered,
     None for all. Returns ids of rooms by their name, and of points by room and kind or name."""
-    found: dict[str, str] = {}
+    answers: dict[str, str] = {}
     for position, (name, kind, floor, hung, more) in enumerate(walked, 1):
         done = seen is None or position <= seen
-        told = {"walked_at": at} if done else {}
+        values = {"walked_at": at} if done else {}
         room = scribe.add(
             "room", "inspection", scribe.inspection,
-            position=position, name=name, kind=kind, floor=floor, **more, **told,
+            position=position, name=name, kind=kind, floor=floor, **more, **values,
         )  # fmt: skip
-        found[name] = room
+        answers[name] = room
         number = 0
         for what, count, circuit, known in hung:
             for _ in range(count):
                 number += 1
                 parent = ("circuit", circuits[circuit]) if circuit else ("inspection", scribe.inspection)
                 point = scribe.add("point", *parent, position=number, room_id=room, kind=what, **known)
-                found[f"{name}/{known.get('name', what)}"] = point
+                answers[f"{name}/{known.get('name', what)}"] = point
         if done and "not_reached" not in more:
             for check in place_checks.checks_of(Room(id=room, kind=kind)):
                 scribe.add("check", "room", room, item=check.key, state="good")
-    return found
+    return answers
 
 
 def look_at_board(scribe: Scribe, board: str, wanting: Sequence[str] = ()) -> None:

@@ -1,12 +1,13 @@
 """Applying a batch of changes: checked one by one, applied and appended in the caller's one transaction."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from functools import cache
+from types import MappingProxyType
 from typing import Any
 
-from sqlalchemy import Connection, Table, Update, and_, bindparam, func, insert, select, tuple_, update
+from sqlalchemy import BindParameter, Column, Connection, Table, Update, bindparam, func, insert, select, tuple_, update
 from sqlalchemy.exc import IntegrityError
 
 from dorrik.core.basics.identifiers import is_id
@@ -29,6 +30,7 @@ from dorrik.store.register.reindex import inspection_subject
 
 #: The device under which stands in the journal what the firm had settled.
 BY_THE_FIRM = "the firm"
+NOTHING: Mapping[str, Any] = MappingProxyType({})
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +139,7 @@ class _Batch:
             if (sent := self._sent.get(change.id)) is not None:
                 seq, *same = sent
                 if tuple(same) == (change.entity_id, change.field, value):
-                    return Result(change.id, "already", seq)
+                    return Result(change.id, "already", seq, value=value)
                 raise Refusal("A change with this id was kept earlier, with other content.")
             _issued_meanwhile(self._kept, change)
             rightful(self._kept, change, value, self._author, self._of_the_firm)
@@ -221,7 +223,7 @@ class _Batch:
         )
         self._sent[change.id] = (seq, change.entity_id, change.field, value)
         self._last[(change.entity_id, change.field)] = (seq, self._author_id, change.device, value)
-        return Result(change.id, "kept", seq, overtook=overtook)
+        return Result(change.id, "kept", seq, overtook=overtook, value=value)
 
     def _overtaken(self, change: Change, value: Any) -> Overtaken | None:
         last = self._last.get((change.entity_id, change.field))
@@ -240,17 +242,25 @@ class _Batch:
             rows = [self._row(entity) for entity in self._new.values() if entity.kind == kind.name]
             if rows:
                 self._connection.execute(_INSERT[ENTITIES[kind.name]], rows)
-        for entity_id, values in self._touched.items():
-            table = ENTITIES[self._kept.entities[entity_id].kind]
-            if table is not inspection:
-                columns = {name: column_value(value) for name, value in values.items()}
-                key = {"key_id": entity_id, "key_inspection_id": self._kept.id}
-                self._connection.execute(_update(table, frozenset(columns)), columns | key)
         self._connection.execute(_INSERT[journal], self._entries)
         self._find_by()
-        own = {name: column_value(value) for name, value in self._touched.get(self._kept.id, {}).items()}
-        own |= self._head()
-        self._connection.execute(_update(inspection, frozenset(own)), own | {"key_id": self._kept.id})
+        own = {name: column_value(value) for name, value in self._touched.pop(self._kept.id, {}).items()} | self._head()
+        # The last one goes together with the inspection itself: mostly there is just one, and that saves a question.
+        *others, (last_id, last) = [*self._touched.items()] or [("", {})]
+        for entity_id, touched in others:
+            self._write_columns(entity_id, touched)
+        self._write_columns(last_id, last, own)
+
+    def _write_columns(self, entity_id: str, touched: Mapping[str, Any], own: Mapping[str, Any] = NOTHING) -> None:
+        """Write columns of one entity, where there is one, and of the inspection itself."""
+        table = ENTITIES[self._kept.entities[entity_id].kind] if entity_id else None
+        values = {f"{_OF_ENTITY}{name}": column_value(value) for name, value in touched.items()}
+        values |= {f"{_OF_INSPECTION}{name}": value for name, value in own.items()} | {
+            "key_inspection_id": self._kept.id
+        }
+        if table is not None:
+            values["key_id"] = entity_id
+        self._connection.execute(_update(table, frozenset(touched), frozenset(own)), values)
 
     def _find_by(self) -> None:
         """What an inspection is found by has changed."""
@@ -320,10 +330,19 @@ _LAST = _ENTRY.where(
 )
 
 
+#: Before the names of columns among the parameters of an update.
+_OF_ENTITY, _OF_INSPECTION = "entity_", "inspection_"
+
+
 @cache
-def _update(table: Table, columns: frozenset[str]) -> Update:
-    """An update of those columns of one entity, made once for each set of columns."""
-    here = table.c.id == bindparam("key_id")
-    if table is not inspection:
-        here = and_(table.c.inspection_id == bindparam("key_inspection_id"), here)
-    return update(table).where(here).values({name: bindparam(name) for name in columns})
+def _update(table: Table | None, columns: frozenset[str], own: frozenset[str]) -> Update:
+    """An update of those columns of one entity, if any, and of those of the inspection, made once for each set."""
+    here = [inspection.c.id == bindparam("key_inspection_id")] if own else []
+    values: dict[Column[Any], BindParameter[Any]] = {
+        inspection.c[name]: bindparam(f"{_OF_INSPECTION}{name}") for name in own
+    }
+    if table is not None:
+        of = inspection.c.id if own else bindparam("key_inspection_id")
+        here += [table.c.inspection_id == of, table.c.id == bindparam("key_id")]
+        values |= {table.c[name]: bindparam(f"{_OF_ENTITY}{name}") for name in columns}
+    return update(inspection if table is None else table).where(*here).values(values)

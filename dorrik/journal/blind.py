@@ -100,7 +100,7 @@ def masked(entries: Iterable[HistoryEntry], blind: frozenset[str]) -> list[Histo
 
 def _without(kept: KeptInspection, blind: frozenset[str]) -> KeptInspection:
     entities: dict[str, KeptEntity] = dict(kept.entities)
-    for one in blind:
-        values: dict[str, Any] = entities[one].values | dict.fromkeys(HIDDEN)
-        entities[one] = replace(entities[one], values=values)
+    for key in blind:
+        values: dict[str, Any] = entities[key].values | dict.fromkeys(HIDDEN)
+        entities[key] = replace(entities[key], values=values)
     return KeptInspection(kept.id, kept.firm_id, kept.seq, entities, kept.changed_at, kept.erased)

@@ -29,7 +29,7 @@ class Result:
 
     state: kept, already (sent before, applied once) or refused; seq: its place in the journal; reason: why it was
     refused, for the person at the field; waits: is it refused only until somebody says that it is meant for what is
-    there now?; overtook: see Overtaken.
+    there now?; overtook: see Overtaken; value: as it is kept, None where it was refused.
     """
 
     id: str
@@ -38,3 +38,4 @@ class Result:
     reason: str | None = None
     overtook: Overtaken | None = None
     waits: bool = False
+    value: Any = None

@@ -21,14 +21,14 @@ def rightful(kept: KeptInspection, change: Change, value: Any, author: Author, t
         raise Refusal("The number of a certificate is given to it as it is issued.")
     held = kept.entities[kept.id].values.get("held_at") is not None
     action = workflow.action_of(change.entity, change.field)
-    told = workflow.why_not(author.role, action, workflow.state_of(held=held, issued=False))
-    if told is None:
+    refusal = workflow.why_not(author.role, action, workflow.state_of(held=held, issued=False))
+    if refusal is None:
         return
     if action == "settle rules of an inspection" and author.role == "inspector":
         nation = kept.entities[kept.id].values.get("nation")
         if _of_the_firm(change.field, value, terms(), nation, change.made_at):
             return
-    raise Refusal(told)
+    raise Refusal(refusal)
 
 
 def _of_the_firm(field: str, value: Any, terms: Terms, nation: str | None, at: datetime) -> bool:

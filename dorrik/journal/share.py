@@ -168,7 +168,9 @@ def name(connection: Connection, firm_id: str, author: Author, inspection_id: st
     group = shared_intakes.members(connection, inspection_id) or {inspection_id: frozenset[str]()}
     sharing = homes(connection, firm_id, group)
     for home in sharing:
-        others = ", ".join(sorted(one.reference or "another home" for one in sharing if one.id != home.id))[:300]
+        others = ", ".join(
+            sorted(sharing_home.reference or "another home" for sharing_home in sharing if sharing_home.id != home.id)
+        )[:300]
         if (home.values["supply_shared_with"] or "") != others:
             entries = [("inspection", home.id, "supply_shared_with", others or None)]
             _enter(connection, firm_id, author, home.id, entries)

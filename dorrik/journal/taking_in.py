@@ -6,13 +6,11 @@ from datetime import datetime
 from typing import Any
 
 from dorrik.core.basics.identifiers import is_id
-from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.change import IMPORTED, Change
 from dorrik.core.inspection.document import ids as document_ids
 from dorrik.core.inspection.kinds import KINDS, EntityKind
 from dorrik.store.database.engine import new_id
 
-#: Under which device it stands in the journal.
-DEVICE = "import"
 #: What points into the register of the firm that it came from.
 POINTS_OUT = ("property_id", "installation_id", "job_id")
 _NAME = re.compile(r"[\w-]{1,36}")
@@ -28,11 +26,13 @@ def changes(
     ones, and what refers to them follows.
     """
     whole = document["inspection"]
-    ids = {one: one if is_id(one) else new_id() for one in document_ids(whole)} | {whole["id"]: inspection_id}
-    found: list[Change] = []
+    ids = {document_id: document_id if is_id(document_id) else new_id() for document_id in document_ids(whole)} | {
+        whole["id"]: inspection_id
+    }
+    known_changes: list[Change] = []
 
     def change(kind: str, entity_id: str, field: str, value: Any) -> None:
-        found.append(Change(new_id(), kind, entity_id, field, value, 0, at, DEVICE))
+        known_changes.append(Change(new_id(), kind, entity_id, field, value, 0, at, IMPORTED))
 
     def entity(kind: EntityKind, given: Mapping[str, Any], parent: tuple[str, str]) -> None:
         entity_id = ids[given["id"]]
@@ -45,16 +45,16 @@ def changes(
                 continue
             change(kind.name, entity_id, name, _renamed(value, ids))
         for plural, child in children.items():
-            for one in given.get(plural, ()):
-                entity(child, one, (kind.name, entity_id))
+            for entity_given in given.get(plural, ()):
+                entity(child, entity_given, (kind.name, entity_id))
 
     entity(KINDS["inspection"], whole, ("firm", firm_id))
-    return found
+    return known_changes
 
 
 def _renamed(value: Any, ids: Mapping[str, str]) -> Any:
     if isinstance(value, Mapping):
         return {ids.get(key, key): _renamed(one, ids) for key, one in value.items()}
     if isinstance(value, list | tuple):
-        return [_renamed(one, ids) for one in value]
+        return [_renamed(item, ids) for item in value]
     return ids.get(value, value) if isinstance(value, str) and _NAME.fullmatch(value) else value

@@ -25,7 +25,7 @@ BAD_CONTACT_OHM = 0.19
 #: Functions that need one place only.
 _ONE_PLACE = ("leakage", "varistor")
 #: Functions that the knob has; the leads are nulled by a key.
-_CHOSEN = tuple(one for one in FUNCTIONS.values() if one.key != "null")
+_CHOSEN = tuple(function for function in FUNCTIONS.values() if function.key != "null")
 _JOINS = ("line-neutral", "line-cpc")
 
 Terminal = list[Any]
@@ -105,7 +105,7 @@ class MeterBench:
             "homes": [{"key": key, "name": name} for key, name in homes.called().items()],
             "function": self._function,
             "volts": self._volts,
-            "functions": [{"key": one.key, "label": one.label, "unit": one.units[0]} for one in _CHOSEN],
+            "functions": [{"key": choice.key, "label": choice.label, "unit": choice.units[0]} for choice in _CHOSEN],
             "leads": self._leads,
             "shown": None if self.shown is None else {"value": self.shown.value, "unit": self.shown.unit},
             "says": self.says,
@@ -235,7 +235,7 @@ class MeterBench:
 
     def _choose(self, command: Mapping[str, Any]) -> None:
         to = str(command.get("to"))
-        if to not in {one.key for one in _CHOSEN}:
+        if to not in {choice.key for choice in _CHOSEN}:
             raise BenchError("The instrument has no such function.")
         self._volts = 250 if command.get("volts") == 250 else 500
         self._function, self._leads, self.shown = to, [], None
@@ -316,10 +316,10 @@ class MeterBench:
 
     def _at_point(self, leads: list[Any]) -> tuple[str, int]:
         """The point whose line and cpc are touched."""
-        found = {(lead[1], lead[3]) for lead in leads if lead[0] == "point"}
-        if len(found) != 1 or {lead[2] for lead in leads if lead[0] == "point"} != {"line", "cpc"}:
+        places = {(lead[1], lead[3]) for lead in leads if lead[0] == "point"}
+        if len(places) != 1 or {lead[2] for lead in leads if lead[0] == "point"} != {"line", "cpc"}:
             raise MeterRefusal("This test goes between line and earth of one point.")
-        return cast(tuple[str, int], found.pop())
+        return cast(tuple[str, int], places.pop())
 
     # Terminals
 
@@ -331,11 +331,11 @@ class MeterBench:
     def _node(self, at: Any) -> Node:
         """The terminal of the site. Raises BenchError where there is none."""
         try:
-            return self._found(list(at))
+            return self._node_at(list(at))
         except (TypeError, ValueError, KeyError, IndexError):
             raise BenchError("There is no such terminal.") from None
 
-    def _found(self, at: list[Any]) -> Node:
+    def _node_at(self, at: list[Any]) -> Node:
         kind, *rest = at
         home = self._site.home
         if kind == "end":

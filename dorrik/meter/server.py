@@ -141,7 +141,7 @@ class MeterServer:
 def _read(message: str | bytes) -> dict[str, Any]:
     """A message as it was sent; nothing where it is none."""
     try:
-        found = json.loads(message)
+        request = json.loads(message)
     except (ValueError, RecursionError):
         return {}
-    return found if isinstance(found, dict) else {}
+    return request if isinstance(request, dict) else {}

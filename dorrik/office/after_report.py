@@ -141,8 +141,8 @@ def _words(connection: Connection, firm_id: str, latest: Latest) -> dict[str, An
         firm_name=firm["name"], firm_address=firm["address"] or "", firm_phone=firm["phone"] or "",
         firm_email=firm["email"] or "",
     )  # fmt: skip
-    said: dict[str, Any] = json.loads(json.dumps(for_client.words(inspection, judge(inspection), paper)))
-    return said
+    words: dict[str, Any] = json.loads(json.dumps(for_client.words(inspection, judge(inspection), paper)))
+    return words
 
 
 def _covering(
@@ -151,10 +151,10 @@ def _covering(
     """The last confirmation, where it speaks of everything that is required now, as it was accepted last."""
     if not confirmations:
         return None
-    said = reports.documents(connection, inspection_id, CONFIRMATION).get(confirmations[-1].id)
-    if said is None:
+    paper = reports.documents(connection, inspection_id, CONFIRMATION).get(confirmations[-1].id)
+    if paper is None:
         return None
-    covered = {one["id"]: one["step"] for one in said["confirmation"]["items"]}
+    covered = {item["id"]: item["step"] for item in paper["confirmation"]["items"]}
     now_required = {item.required.id: item.steps[-1].number for item in items if item.required.counts and item.steps}
     return confirmations[-1] if covered == now_required else None
 

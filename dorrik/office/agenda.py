@@ -88,11 +88,11 @@ def of_day(connection: Connection, me: Person, today: date) -> Agenda:
 
 
 def _out_of_calibration(connection: Connection, firm_id: str, today: date) -> list[tuple[RegisterRecord, str]]:
-    found = []
+    expired = []
     for entry in register.entries(connection, firm_id, "instrument"):
         if entry.values.get("retired"):
             continue
         verdict = judge_calibration(entry.values.get("calibration_due"), today.isoformat())
         if verdict.status in ("fail", "attention"):
-            found.append((entry, verdict.reason))
-    return found
+            expired.append((entry, verdict.reason))
+    return expired

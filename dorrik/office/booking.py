@@ -20,34 +20,36 @@ def book(connection: Connection, me: Person, today: date, visit_id: str) -> Plan
     """Book a visit where the plan has it. Raises KeyError for no such visit, CannotBeThere where it has no place,
     or one that does not hold."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
-    one = here.visits[visit_id]
+    open_visit = here.visits[visit_id]
     kept = as_kept(here)
     if visit_id in kept.broken:
         raise CannotBeThere(f"{kept.broken[visit_id]} Replan before you book it.")
-    placed = one.kept
+    placed = open_visit.kept
     if placed is None or placed.day is None or placed.begins_min is None or placed.inspector_id is None:
         raise CannotBeThere("It has no place in the plan. Plan it before you book it.")
     visit_links.end(connection, me.firm_id, visit_id, "A time was agreed with us.")
     visit_steps.note(connection, me.firm_id, visit_id, "booked", on_day=placed.day, person_id=me.id)
-    return book_at(connection, me, one, placed.inspector_id, placed.day, placed.begins_min)
+    return book_at(connection, me, open_visit, placed.inspector_id, placed.day, placed.begins_min)
 
 
 def book_at(
-    connection: Connection, me: Person, one: OpenVisit, inspector_id: str, day: date, begins: float
+    connection: Connection, me: Person, open_visit: OpenVisit, inspector_id: str, day: date, begins: float
 ) -> PlanChange:
     """Book a visit there, whose place the caller has checked and whose plan it holds."""
-    minutes = (one.kept.minutes if one.kept is not None else None) or one.length.minutes
+    minutes = (open_visit.kept.minutes if open_visit.kept is not None else None) or open_visit.length.minutes
     # A return visit has no booking of its own: it is kept there.
-    pinned = one.inspection_id is not None
-    place = KeptPlace(one.id, one.job.id, one.inspection_id, inspector_id, day, begins, minutes, pinned)
+    pinned = open_visit.inspection_id is not None
+    place = KeptPlace(
+        open_visit.id, open_visit.job.id, open_visit.inspection_id, inspector_id, day, begins, minutes, pinned
+    )
     visits.place(connection, me.firm_id, me.id, [place])
-    if one.inspection_id is None:
+    if open_visit.inspection_id is None:
         whole = round(begins)
         values = {
             "booked_on": day.isoformat(), "booked_at": f"{whole // 60:02d}:{whole % 60:02d}",
             "booked_with": inspector_id, "state": "booked",
         }  # fmt: skip
-        register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
+        register.change(connection, me.firm_id, me.id, "job", open_visit.job.id, values)
     return PlanChange(visits.change_head(connection, me.firm_id), (), 0)
 
 
@@ -55,15 +57,15 @@ def cancel(connection: Connection, me: Person, today: date, visit_id: str) -> Pl
     """Take a booking back; the visit stays where the plan has it. Raises KeyError, CannotBeThere where nothing was
     booked."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
-    one = here.visits[visit_id]
-    if not one.booked:
+    open_visit = here.visits[visit_id]
+    if not open_visit.booked:
         raise CannotBeThere("It was not booked.")
-    keep_row(connection, me, one)
+    keep_row(connection, me, open_visit)
     visit_links.end(connection, me.firm_id, visit_id, "The visit was called off.")
-    on_day = date.fromisoformat(one.job.values["booked_on"])
+    on_day = date.fromisoformat(open_visit.job.values["booked_on"])
     visit_steps.note(connection, me.firm_id, visit_id, "cancelled", on_day=on_day, person_id=me.id)
     values = {"booked_on": None, "booked_at": None, "booked_with": None, "state": "confirmed"}
-    register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
+    register.change(connection, me.firm_id, me.id, "job", open_visit.job.id, values)
     return PlanChange(visits.change_head(connection, me.firm_id), (), 0)
 
 

@@ -33,31 +33,31 @@ def entries(connection: Connection, feed: Feed, today: date, portfolio: Portfoli
 def _of_inspector(connection: Connection, firm_id: str, week_id: str, today: date) -> Iterator[CalendarEntry]:
     """Visits of the plan: those that nobody has agreed yet say so."""
     here = visit_situation.situation(connection, firm_id, today)
-    for one in here.visits.values():
-        kept = one.kept
+    for visit in here.visits.values():
+        kept = visit.kept
         if kept is None or kept.inspector_id != week_id or kept.day is None or kept.begins_min is None:
             continue
         if (today - kept.day).days > _BEFORE_DAYS:
             continue
-        home, whole = one.home.values, round(kept.begins_min)
-        said = (
-            one.job.values.get("number"), home.get("occupier_name"), home.get("occupier_phone"), home.get("access"),
+        home, whole = visit.home.values, round(kept.begins_min)
+        note = (
+            visit.job.values.get("number"), home.get("occupier_name"), home.get("occupier_phone"), home.get("access"),
             home.get("key_place"), home.get("must_stay_on") and f"stays on: {home['must_stay_on']}",
         )  # fmt: skip
         yield CalendarEntry(
-            key=f"visit-{one.id}",
-            title=one.name if one.booked else f"{one.name} (planned, not agreed)",
+            key=f"visit-{visit.id}",
+            title=visit.name if visit.booked else f"{visit.name} (planned, not agreed)",
             on=kept.day,
             at=f"{whole // 60:02d}:{whole % 60:02d}",
-            minutes=round(kept.minutes or one.length.minutes),
+            minutes=round(kept.minutes or visit.length.minutes),
             where=str(home.get("address") or ""),
-            words=", ".join(str(part) for part in said if part),
+            words=", ".join(str(part) for part in note if part),
         )
 
 
 def _of_client(connection: Connection, firm_id: str, client_id: str, portfolio: Portfolio) -> Iterator[CalendarEntry]:
     """Booked visits of a client's homes, what has to be put right or sent by when, and when the next ones are due."""
-    homes = {one.id: one for one in portfolio.of_client(client_id)}
+    homes = {home.id: home for home in portfolio.of_client(client_id)}
     rates, _, _ = house_rates.of(connection, firm_id)
     for job, home in register.booked(connection, firm_id, date.max, firm_calendar.MOST):
         if home.id not in homes:
@@ -77,9 +77,11 @@ def _of_client(connection: Connection, firm_id: str, client_id: str, portfolio: 
                                ("copy", line.state.copy_due, "Last day for a copy")):  # fmt: skip
             if on is not None:
                 yield CalendarEntry(f"{name}-{line.inspection_id}", f"{what}: {line.home}", on, words=line.reference)
-    for one in homes.values():
-        if one.due_on is not None:
-            yield CalendarEntry(f"due-{one.id}", f"Inspection due: {one.address}", one.due_on, where=one.address)
+    for home_line in homes.values():
+        if home_line.due_on is not None:
+            yield CalendarEntry(
+                f"due-{home_line.id}", f"Inspection due: {home_line.address}", home_line.due_on, where=home_line.address
+            )
 
 
 def is_there(connection: Connection, feed: Feed) -> bool:

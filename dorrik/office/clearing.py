@@ -46,8 +46,8 @@ def retest(connection: Connection, inspection_id: str, entity_id: str, field: st
     try:
         return remedials.retest(inspection_of(latest), entity_id, field, reading)
     except (NoFigure, DocumentError) as error:
-        told = error.reason if isinstance(error, DocumentError) else str(error)
-        raise CannotTake({"reading": told}) from None
+        message = error.reason if isinstance(error, DocumentError) else str(error)
+        raise CannotTake({"reading": message}) from None
 
 
 def take_step(
@@ -56,7 +56,7 @@ def take_step(
 ) -> None:  # fmt: skip
     """Take a step about an item, in the caller's transaction, which holds the inspection's row. Raises NoItem,
     CannotTake, kept_steps.NoFile or TooMany."""
-    item = next((one for one in after_report.items if one.required.id == observation_id), None)
+    item = next((item for item in after_report.items if item.required.id == observation_id), None)
     if item is None:
         raise NoItem
     lacks = remedials.why_not(item.required, as_steps(item.steps), kind, what)
@@ -65,10 +65,10 @@ def take_step(
         lacks["on"] = "It cannot be done on a day to come."
     if lacks:
         raise CannotTake(lacks)
-    said = dict(what)
+    values = dict(what)
     if kind == "accepted":
-        said["of"] = remedials.accepted_as(item.required)
-    kept_steps.take(connection, inspection_id, observation_id, kind, said, by, files)
+        values["of"] = remedials.accepted_as(item.required)
+    kept_steps.take(connection, inspection_id, observation_id, kind, values, by, files)
 
 
 def as_step(retested: Retested, on: str, words: str) -> dict[str, Any]:
@@ -95,9 +95,9 @@ def confirmation_copy(
     after_report = after(connection, firm_id, inspection_id)
     if not after_report.complete:
         left = [item for item in after_report.counting if item.standing.state != "cleared"]
-        told = ", ".join(f"{item.required.code} {item.required.title}" for item in left)
+        items = ", ".join(f"{item.required.code} {item.required.title}" for item in left)
         raise NotCleared(
-            f"Not cleared yet: {told}." if left else "The report requires nothing: there is nothing to confirm."
+            f"Not cleared yet: {items}." if left else "The report requires nothing: there is nothing to confirm."
         )
     paper = on_paper(connection, who, 1, at.date())
     signed = signing.signature(CONFIRMED, who.name, who.role, at, signature)
@@ -118,16 +118,16 @@ def _cleared(item: RemedialItem) -> Cleared:
     accepted = _last(item.steps, "accepted")
     if accepted is None:
         raise NotCleared(f"{item.required.title} was not accepted.")
-    said = done.what if done is not None else {}
+    values = done.what if done is not None else {}
     return Cleared(
         id=item.required.id,
         step=item.steps[-1].number,
         code=item.required.code,
         title=item.required.title,
         where=item.required.place,
-        done=str(said.get("words", "")),
-        by=str(said.get("by", "")),
-        on=str(said.get("on", "")),
+        done=str(values.get("words", "")),
+        by=str(values.get("by", "")),
+        on=str(values.get("on", "")),
         figures=_figures(item.steps),
         evidence=_evidence(item),
         accepted_by=accepted.by,
@@ -146,9 +146,9 @@ def _figures(steps: Sequence[TakenStep]) -> list[tuple[str, str, str, str]]:
 
 
 def _evidence(item: RemedialItem) -> list[str]:
-    told: list[str] = []
+    evidence: list[str] = []
     for step in item.steps:
         if number := step.what.get("certificate"):
-            told.append(f"certificate {number}")
-        told += ["certificate" if file.kind == "certificate" else "photo" for file in step.files]
-    return list(dict.fromkeys(told))
+            evidence.append(f"certificate {number}")
+        evidence += ["certificate" if file.kind == "certificate" else "photo" for file in step.files]
+    return list(dict.fromkeys(evidence))

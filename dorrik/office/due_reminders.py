@@ -29,10 +29,10 @@ def remind(engine: Engine, today: date) -> int:
             visits.head(connection, firm_id, lock=True)
             whole = Portfolios().now(connection, firm_id, today)
             by_client: dict[str, list[ViewedProperty]] = defaultdict(list)
-            for one in whole.properties:
+            for home in whole.properties:
                 # Who has asked or booked already, or is being inspected, needs no word.
-                if one.line.first.state == "due" and one.due_on is not None and one.due_on >= today:
-                    by_client[one.client_id].append(one)
+                if home.line.first.state == "due" and home.due_on is not None and home.due_on >= today:
+                    by_client[home.client_id].append(home)
             for client_id, some in by_client.items():
                 count += _to_client(connection, firm_id, client_id, some, paper, today)
     return count
@@ -51,9 +51,9 @@ def _to_client(
     except mail.NotSent:
         return 0
     by_day: dict[date, list[str]] = defaultdict(list)
-    for one in some:
-        if one.due_on is not None:
-            by_day[one.due_on].append(one.address)
+    for home in some:
+        if home.due_on is not None:
+            by_day[home.due_on].append(home.address)
     firm = people.firm_details(connection, firm_id)
     count = 0
     for due_on, addresses in sorted(by_day.items()):
@@ -61,9 +61,9 @@ def _to_client(
         what = f"due {due_on.isoformat()}, {min(come)} days before" if come else ""
         if not come or mail_queue.was_put_about(connection, client_id, "reminder", what):
             continue
-        said = report_mail.due_reminder(sorted(addresses), due_on, firm["name"], firm["phone"] or "")
+        mail_words = report_mail.due_reminder(sorted(addresses), due_on, firm["name"], firm["phone"] or "")
         written = mail_delivery.written(
-            place, firm_id, firm["name"], firm["email"] or None, address, said.subject, said.text, ()
+            place, firm_id, firm["name"], firm["email"] or None, address, mail_words.subject, mail_words.text, ()
         )
         mail_queue.put(connection, written, About("reminder", what, job_id=client_id), None)
         count += 1

@@ -36,33 +36,33 @@ def written(connection: Connection, firm_id: str) -> dict[str, Any]:
     }
 
 
-def take_in(connection: Connection, who: Person, said: dict[str, Any]) -> list[str]:
+def take_in(connection: Connection, who: Person, settings: dict[str, Any]) -> list[str]:
     """Settle in that person's firm what an archive says, each where the firm has settled nothing of the kind; returns
     what was left as it is, in words. The letterhead is the firm's own and stays."""
-    told: list[str] = []
+    report: list[str] = []
     book, chosen = firm_rules.rules(connection, who.firm_id)
     try:
         if book is None and not chosen:
-            given = said.get("rule_book")
+            given = settings.get("rule_book")
             if given is not None and given not in keys():
                 raise ValueError("there is no such rule book")
-            firm_rules.settle(connection, who.firm_id, given, house_rules.clean(said.get("house_rules") or {}))
-        elif (said.get("rule_book"), said.get("house_rules") or {}) != (book, chosen):
-            told.append("Rule book and house rules stay as your firm has settled them.")
+            firm_rules.settle(connection, who.firm_id, given, house_rules.clean(settings.get("house_rules") or {}))
+        elif (settings.get("rule_book"), settings.get("house_rules") or {}) != (book, chosen):
+            report.append("Rule book and house rules stay as your firm has settled them.")
         if not firm_rules.in_force(connection, who.firm_id):
-            for correction in said.get("corrections") or ():
+            for correction in settings.get("corrections") or ():
                 firm_rules.correct(connection, who.firm_id, who.id, Correction(**correction))
         if not own_entries.in_force(connection, who.firm_id):
-            entries = [catalogue.check(one) for one in said.get("catalogue") or ()]
+            entries = [catalogue.check(entry) for entry in settings.get("catalogue") or ()]
             own_entries.keep(connection, who.firm_id, who.id, entries)
         if _usual_rates(connection, who.firm_id):
-            house_rates.settle(connection, who.firm_id, said.get("rates") or {}, said.get("prices") or {})
-        if repair_rates.of(connection, who.firm_id).settled_on is None and said.get("repair_rates"):
-            rates, terms = said["repair_rates"], str(said.get("repair_terms") or "")
+            house_rates.settle(connection, who.firm_id, settings.get("rates") or {}, settings.get("prices") or {})
+        if repair_rates.of(connection, who.firm_id).settled_on is None and settings.get("repair_rates"):
+            rates, terms = settings["repair_rates"], str(settings.get("repair_terms") or "")
             repair_rates.settle(connection, who.firm_id, rates, terms, now().date())
     except (ValueError, TypeError, KeyError, AttributeError, CorrectionError) as error:
-        told.append(f"Not all settings were taken in: {error}.")
-    return told
+        report.append(f"Not all settings were imported: {error}.")
+    return report
 
 
 def _usual_rates(connection: Connection, firm_id: str) -> bool:

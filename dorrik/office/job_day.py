@@ -60,13 +60,13 @@ def of_job(
         on, who = visit.kept.day, visit.kept.inspector_id or ""
     route = None
     if visit is not None:
-        route = next((one for one in as_kept(here).plan.routes if visit.id in one.visits), None)
+        route = next((route for route in as_kept(here).plan.routes if visit.id in route.visits), None)
     stops = tuple(
         DayStop(here.names[stop.id], stop.task, stop.begins, stop.ends, visit is not None and stop.id == visit.id)
         for stop in (route.stops if route is not None else ())
     )
     steps = visit_steps.of_visit(connection, firm_id, visit.id) if visit is not None else []
-    told = any(step.kind == "told" and step.on_day == on for step in steps) if on is not None else False
+    occupier_told = any(step.kind == "told" and step.on_day == on for step in steps) if on is not None else False
     holder = register.get(connection, firm_id, "key_holder", str(home.get("key_holder_id") or ""))
     keys = [str(holder.values.get("name") or "") if holder else "", str(home.get("key_place") or "")]
     key_words = ", ".join(part for part in keys if part)
@@ -75,7 +75,7 @@ def of_job(
         GoingFacts(
             booked_on=on, inspector=here.names.get(who, ""), last_day=date.fromisoformat(due) if due else None,
             occupier=str(home.get("occupier_name") or ""),
-            reachable=bool(home.get("occupier_phone") or home.get("occupier_email")), told=told,
+            reachable=bool(home.get("occupier_phone") or home.get("occupier_email")), told=occupier_told,
             keys=bool(key_words), access=bool(home.get("access")), extent=bool(job.get("extent")),
             agreed_with=bool(job.get("agreed_with")), left_out=bool(job.get("leave_out")),
             left_out_reason=bool(job.get("leave_out_reason")), power_off=bool(job.get("power_off")),
@@ -89,8 +89,8 @@ def of_job(
             boards=int(job.get("boards") or 0), rings=int(job.get("rings") or 0), radials=int(job.get("radials") or 0),
             points_opened=int(job.get("points_opened") or 0), points_tested=int(job.get("points_tested") or 0),
             earthings=tuple(
-                (str(one.values.get("name") or ""), str(one.values.get("earthing") or ""))
-                for one in file.installations
+                (str(installation.values.get("name") or ""), str(installation.values.get("earthing") or ""))
+                for installation in file.installations
             ),
             rewired=home.get("rewired_year"), built=home.get("built_year"),
             must_stay_on=str(home.get("must_stay_on") or ""), access=str(home.get("access") or ""), keys=key_words,

@@ -76,17 +76,17 @@ def as_kept(here: Situation) -> KeptPlan:
 
 def left_because(here: Situation, visit_id: str) -> str:
     """Why a visit has no place."""
-    one = here.visits[visit_id]
-    if one.booked:
-        return f"Booked for {short(date.fromisoformat(one.job.values['booked_on']))}: say who goes, or plan it."
-    return (one.kept.why if one.kept is not None else None) or "Not planned yet."
+    open_visit = here.visits[visit_id]
+    if open_visit.booked:
+        return f"Booked for {short(date.fromisoformat(open_visit.job.values['booked_on']))}: say who goes, or plan it."
+    return (open_visit.kept.why if open_visit.kept is not None else None) or "Not planned yet."
 
 
 def why_not(here: Situation, visit_id: str, to: Pin) -> str | None:
     """Why a visit cannot be there whatever else is on that day, in words; None where it can."""
     problem = here.problem
     visit = next(visit for visit in problem.visits if visit.id == visit_id)
-    inspector = next((one for one in problem.inspectors if one.id == to.inspector), None)
+    inspector = next((inspector for inspector in problem.inspectors if inspector.id == to.inspector), None)
     if inspector is None:
         return "That inspector makes no visits."
     name = here.names.get(inspector.id, "The inspector")
@@ -116,24 +116,24 @@ def keep(
     if wrong := broken(here.problem, plan):
         raise AssertionError(f"A plan that breaks a rule: {wrong[0]}")
     was, are = moments(here.old), moments(plan)
-    left = {one.visit_id: one.why for one in plan.left}
+    left = {unplaced.visit_id: unplaced.why for unplaced in plan.left}
     wanted = {visit.id: visit for visit in here.problem.visits}
     places, moved = [], []
     for visit_id, visit in wanted.items():
         before, after = was.get(visit_id), are.get(visit_id)
-        one = here.visits[visit_id]
-        said = named(left.get(visit_id, ""), here.names) or None
-        kept = one.kept
-        same = before == after and (after is not None or (kept is not None and kept.why == said))
-        if not same or (kept is not None and kept.pinned) is not _by_hand(one, visit):
-            places.append(_place(one, visit, after, said))
+        open_visit = here.visits[visit_id]
+        reason_left = named(left.get(visit_id, ""), here.names) or None
+        kept = open_visit.kept
+        same = before == after and (after is not None or (kept is not None and kept.why == reason_left))
+        if not same or (kept is not None and kept.pinned) is not _by_hand(open_visit, visit):
+            places.append(_place(open_visit, visit, after, reason_left))
         if before != after:
             reason = named((why or {}).get(visit_id, "") or _why(before, after), here.names)
             moved.append(MovedVisit(visit_id, before, after, reason))
     visits.place(connection, me.firm_id, me.id, places)
-    told = [_plain(one) for one in moved[:_MOST_TOLD]]
+    lines = [_plain(moved_visit) for moved_visit in moved[:_MOST_TOLD]]
     more: dict[str, Any] = {"planned_at": now(), "planned_s": planned_s} if planned_s is not None else {}
-    version = visits.change_head(connection, me.firm_id, moved=told, **more)
+    version = visits.change_head(connection, me.firm_id, moved=lines, **more)
     return PlanChange(version, tuple(moved), len(plan.left))
 
 
@@ -143,26 +143,34 @@ def _why(before: object, after: object) -> str:
     return "moved by planning" if after is not None else "has no place any more"
 
 
-def _place(one: OpenVisit, visit: WantedVisit, after: Any, why: str | None) -> KeptPlace:
+def _place(open_visit: OpenVisit, visit: WantedVisit, after: Any, why: str | None) -> KeptPlace:
     if after is None:
-        return KeptPlace(one.id, one.job.id, one.inspection_id, None, None, None, visit.minutes, False, why)
+        return nowhere(open_visit, visit.minutes, why)
     return KeptPlace(
-        one.id, one.job.id, one.inspection_id, after.inspector, after.day, after.begins, visit.minutes,
-        _by_hand(one, visit),
+        open_visit.id, open_visit.job.id, open_visit.inspection_id, after.inspector, after.day, after.begins,
+        visit.minutes, _by_hand(open_visit, visit),
     )  # fmt: skip
 
 
-def _by_hand(one: OpenVisit, visit: WantedVisit) -> bool:
+def nowhere(open_visit: OpenVisit, minutes: float, why: str | None) -> KeptPlace:
+    """A visit without a place in the plan, and why it has none."""
+    return KeptPlace(
+        visit_id=open_visit.id, job_id=open_visit.job.id, inspection_id=open_visit.inspection_id, inspector_id=None,
+        day=None, begins_min=None, minutes=minutes, pinned=False, why=why,
+    )  # fmt: skip
+
+
+def _by_hand(open_visit: OpenVisit, visit: WantedVisit) -> bool:
     """Does somebody of the firm keep it there, rather than a booking or a letter that waits for its answer?"""
-    known = one.kept is not None and one.kept.pinned
-    return visit.pin is not None and not one.booked and (known or not one.asked)
+    known = open_visit.pinned
+    return visit.pin is not None and not open_visit.booked and (known or not open_visit.asked)
 
 
-def _plain(one: MovedVisit) -> dict[str, Any]:
+def _plain(moved: MovedVisit) -> dict[str, Any]:
     def moment(at: Any) -> dict[str, Any] | None:
         return None if at is None else {"inspector": at.inspector, "day": at.day.isoformat(), "begins": at.begins}
 
-    return {"visit_id": one.visit_id, "was": moment(one.was), "now": moment(one.now), "why": one.why}
+    return {"visit_id": moved.visit_id, "was": moment(moved.was), "now": moment(moved.now), "why": moved.why}
 
 
 _ID = re.compile("[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
@@ -171,8 +179,8 @@ _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 
 def named(text: str, names: Mapping[str, str]) -> str:
     """A sentence of the planner with names for ids, and days as people write them."""
-    text = _ID.sub(lambda found: names.get(found[0], "another"), text)
-    return _DAY.sub(lambda found: short(date.fromisoformat(found[0])), text)
+    text = _ID.sub(lambda key_holder: names.get(key_holder[0], "another"), text)
+    return _DAY.sub(lambda key_holder: short(date.fromisoformat(key_holder[0])), text)
 
 
 def short(day: date) -> str:
@@ -180,9 +188,8 @@ def short(day: date) -> str:
     return f"{day:%a} {day.day} {day:%b}"
 
 
-def keep_row(connection: Connection, me: Person, one: OpenVisit) -> None:
+def keep_row(connection: Connection, me: Person, open_visit: OpenVisit) -> None:
     """What happens about a visit is written beside a row of it, whether or not it has a place."""
-    if one.kept is None:
-        why = None if one.booked else "Not planned yet."
-        place = KeptPlace(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
-        visits.place(connection, me.firm_id, me.id, [place])
+    if open_visit.kept is None:
+        why = None if open_visit.booked else "Not planned yet."
+        visits.place(connection, me.firm_id, me.id, [nowhere(open_visit, open_visit.length.minutes, why)])

@@ -11,7 +11,7 @@ from dorrik.core.work import access_tries
 from dorrik.core.work.access_tries import AccessStanding, AccessTry
 from dorrik.core.work.visit_plan import Pin
 from dorrik.office import booking, visit_situation
-from dorrik.office.kept_plan import as_kept, keep_row, short
+from dorrik.office.kept_plan import as_kept, keep_row, nowhere, short
 from dorrik.office.plan_by_hand import CannotBeThere, put
 from dorrik.office.visit_situation import OpenVisit, Situation
 from dorrik.planner.placing import Placing
@@ -21,7 +21,6 @@ from dorrik.store.people.people import Person
 from dorrik.store.planning import visit_links, visit_steps, visits
 from dorrik.store.planning.visit_links import VisitLink
 from dorrik.store.planning.visit_steps import VisitStep
-from dorrik.store.planning.visits import KeptPlace
 from dorrik.store.register import register
 
 #: So many times are proposed, and offered to choose from.
@@ -58,17 +57,17 @@ def free_times(here: Situation, visit_id: str, most: int = OFFERED) -> list[Pin]
                 pin = Pin(route.inspector, route.day, stop.begins)
                 some.append(Unit((replace(wanted[stop.id], pin=pin),)))
         placing.set((route.inspector, route.day), some)
-    found = own[:1]
+    chosen = own[:1]
     for slot in placing.slots:
-        if len(found) >= most:
+        if len(chosen) >= most:
             break
         timed_day = placing.day(slot, [*placing.at(slot), free])
         # One a day: who lives there chooses the day, and does not care whose it is.
-        if timed_day is None or any(pin.day == slot[1] for pin in found):
+        if timed_day is None or any(pin.day == slot[1] for pin in chosen):
             continue
         begins = next(stop.begins for stop in timed_day.stops if stop.id == visit_id)
-        found.append(Pin(slot[0], slot[1], begins))
-    return found
+        chosen.append(Pin(slot[0], slot[1], begins))
+    return chosen
 
 
 def is_free(here: Situation, visit_id: str, to: Pin) -> bool:
@@ -105,20 +104,22 @@ def ask(
 ) -> tuple[str, str]:
     """Make a link with times to choose from; returns the ids of its step and its token. Raises KeyError, CannotBeThere
     where one of the times is not free."""
-    one = here.visits[visit_id]
+    open_visit = here.visits[visit_id]
     for time in times:
         if not is_free(here, visit_id, time):
             raise CannotBeThere(f"{short(time.day)} is not free any more. Choose other times.")
-    keep_row(connection, me, one)
-    minutes = _minutes(here, one)
+    keep_row(connection, me, open_visit)
+    minutes = _minutes(here, open_visit)
     link_id, token = visit_links.make(
         connection, me.firm_id, me.id, visit_id, [written(time, minutes) for time in times], to
     )
     return link_id, token
 
 
-def _minutes(here: Situation, one: OpenVisit) -> float:
-    return next((visit.minutes for visit in here.problem.visits if visit.id == one.id), one.length.minutes)
+def _minutes(here: Situation, open_visit: OpenVisit) -> float:
+    return next(
+        (visit.minutes for visit in here.problem.visits if visit.id == open_visit.id), open_visit.length.minutes
+    )
 
 
 # Answers
@@ -161,24 +162,24 @@ def take(connection: Connection, link: VisitLink, today: date, number: int) -> s
     _must_answer(link)
     me = _for_the_firm(link)
     here = visit_situation.situation(connection, link.firm_id, today, lock=True)
-    one = here.visits.get(link.visit_id)
-    if one is None or not 0 <= number < len(link.times):
+    open_visit = here.visits.get(link.visit_id)
+    if open_visit is None or not 0 <= number < len(link.times):
         raise NoVisit
-    if one.booked:
+    if open_visit.booked:
         raise Answered("A time is booked already. Please call us to change it.")
     to = pin_of(link.times[number])
     try:
-        if not is_free(here, one.id, to):
+        if not is_free(here, open_visit.id, to):
             raise CannotBeThere("That time has been given away meanwhile.")
-        put(connection, me, here, one.id, to, "chosen by the occupier")
+        put(connection, me, here, open_visit.id, to, "chosen by the occupier")
     except CannotBeThere:
-        visit_steps.note(connection, link.firm_id, one.id, "gone", on_day=to.day, link_id=link.id)
+        visit_steps.note(connection, link.firm_id, open_visit.id, "gone", on_day=to.day, link_id=link.id)
         return "That time is not free any more. Choose another, or propose one."
-    after = visit_situation.situation(connection, link.firm_id, today, lock=True).visits[one.id]
+    after = visit_situation.situation(connection, link.firm_id, today, lock=True).visits[open_visit.id]
     booking.book_at(connection, me, after, to.inspector, to.day, to.start_min or 0.0)
     visit_links.answered(connection, link.id, "taken", {"number": number})
     visit_steps.note(
-        connection, link.firm_id, one.id, "taken", on_day=to.day, link_id=link.id, what=link.times[number]
+        connection, link.firm_id, open_visit.id, "taken", on_day=to.day, link_id=link.id, what=link.times[number]
     )  # fmt: skip
     return None
 
@@ -196,12 +197,12 @@ def decline(connection: Connection, link: VisitLink, words: str) -> None:
 
 def propose(connection: Connection, link: VisitLink, words: str, days: Sequence[str]) -> None:
     """The occupier proposes other times. The caller holds the link. Raises Answered."""
-    said = {"words": words, "days": list(days)}
-    if link.answer == "proposed" and link.answer_words == said:
+    values = {"words": words, "days": list(days)}
+    if link.answer == "proposed" and link.answer_words == values:
         return
     _must_answer(link)
-    visit_links.answered(connection, link.id, "proposed", said)
-    visit_steps.note(connection, link.firm_id, link.visit_id, "proposed", link_id=link.id, what=said)
+    visit_links.answered(connection, link.id, "proposed", values)
+    visit_steps.note(connection, link.firm_id, link.visit_id, "proposed", link_id=link.id, what=values)
 
 
 def _for_the_firm(link: VisitLink) -> Person:
@@ -216,18 +217,17 @@ def no_access(connection: Connection, me: Person, today: date, visit_id: str, at
     """Write down that nobody opened; the visit is to be planned again. at: on the clock there. Returns the step's id.
     Raises KeyError."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
-    one = here.visits[visit_id]
-    keep_row(connection, me, one)
+    open_visit = here.visits[visit_id]
+    keep_row(connection, me, open_visit)
     what = {"at": at.strftime("%Y-%m-%dT%H:%M"), "words": words}
     step = visit_steps.note(
         connection, me.firm_id, visit_id, "no access", on_day=at.date(), what=what, person_id=me.id
     )  # fmt: skip
     why = f"Nobody opened on {short(at.date())}."
-    place = KeptPlace(one.id, one.job.id, one.inspection_id, None, None, None, one.length.minutes, False, why)
-    visits.place(connection, me.firm_id, me.id, [place])
-    if one.booked:
+    visits.place(connection, me.firm_id, me.id, [nowhere(open_visit, open_visit.length.minutes, why)])
+    if open_visit.booked:
         values = {"booked_on": None, "booked_at": None, "booked_with": None, "state": "confirmed"}
-        register.change(connection, me.firm_id, me.id, "job", one.job.id, values)
+        register.change(connection, me.firm_id, me.id, "job", open_visit.job.id, values)
     visit_links.end(connection, me.firm_id, visit_id, "Nobody opened; other times follow.")
     visits.change_head(connection, me.firm_id)
     return step
@@ -240,22 +240,22 @@ def access(steps: Sequence[VisitStep]) -> AccessStanding:
         if step.kind != "no access":
             continue
         at = datetime.fromisoformat(step.what["at"])
-        told = [
+        letters = [
             sent
             for other in steps
             if other.kind in ("told", "reminded") and other.on_day == at.date()
             and (sent := _left_at(other)) is not None and sent < at
         ]  # fmt: skip
         # The first letter is what gave notice.
-        tries.append(AccessTry(at, min(told, default=None), bool(step.photos)))
+        tries.append(AccessTry(at, min(letters, default=None), bool(step.photos)))
     return access_tries.standing(tries)
 
 
 def _left_at(step: VisitStep) -> datetime | None:
     """When a letter left, on the clock of the place: a mail once it was sent, one by hand as it was written down."""
     if step.letter is None:
-        said = step.what.get("handed_at")
-        return datetime.fromisoformat(said) if said else None
+        handed_at = step.what.get("handed_at")
+        return datetime.fromisoformat(handed_at) if handed_at else None
     if step.letter != "sent" or step.sent_at is None:
         return None
     return step.sent_at.replace(tzinfo=UTC).astimezone(ZONE).replace(tzinfo=None)

@@ -123,7 +123,7 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days:
     named = f"{priced.inspection.reference or 'offer'}-Q{number}"
     until = at.date() + timedelta(days=valid_days)
     paper = on_paper(connection, who, number, at.date())
-    said = offer.words(
+    offer_words = offer.words(
         priced.inspection, priced.judgement, priced.found, paper, named, priced.currency, priced.rates.terms, until
     )
     document = {
@@ -135,7 +135,7 @@ def draft(connection: Connection, kept: KeptInspection, who: Person, valid_days:
         "open": [asdict(open_observation) for open_observation in priced.found.open],
         "alternatives": [asdict(alternative) for alternative in priced.found.alternatives],
     }
-    return OfferCopy(said, document, number, kept.seq, at, _already(connection, kept, made, document))
+    return OfferCopy(offer_words, document, number, kept.seq, at, _already(connection, kept, made, document))
 
 
 def _already(
@@ -187,33 +187,33 @@ def _job_id(offer_id: str) -> str:
 
 
 def accept(
-    connection: Connection, kept: KeptInspection, who: Person, one: Offer, alternative: int, *, as_offered: bool
+    connection: Connection, kept: KeptInspection, who: Person, offered: Offer, alternative: int, *, as_offered: bool
 ) -> RegisterRecord:
     """The job that an accepted alternative becomes; accepted again, it is the same job.
 
     Raises LookupError where the offer has no such alternative, Accepted where another was accepted, and Differs where
     something has changed since and nobody said that it holds as it was offered.
     """
-    chosen = next((given for given in one.document["alternatives"] if given["number"] == alternative), None)
+    chosen = next((given for given in offered.document["alternatives"] if given["number"] == alternative), None)
     if chosen is None:
         raise LookupError(alternative)
-    if one.job is not None:
-        before = one.job.values
+    if offered.job is not None:
+        before = offered.job.values
         if before.get("alternative") != alternative:
             raise Accepted(before.get("alternative") or 0, str(before.get("number") or ""))
-        return one.job
-    if one.moved and not as_offered:
-        raise Differs(one.moved)
+        return offered.job
+    if offered.moved and not as_offered:
+        raise Differs(offered.moved)
     home = _property(connection, kept, who)
     here = kept.entities[kept.id].values
     job = {
         "state": "confirmed",
         "work": REPAIRS,
-        "extent": _scope(one, chosen)[:4000],
+        "extent": _scope(offered, chosen)[:4000],
         "agreed_with": here["client_name"],
         "agreed_on": now().date().isoformat(),
         "inspection_id": kept.id,
-        "offer_id": one.issued.id,
+        "offer_id": offered.issued.id,
         "alternative": alternative,
         "offered_price": chosen["price"],
         "offered_min": chosen["minutes"],
@@ -222,7 +222,7 @@ def accept(
         number = numbers.next_job(connection, kept.firm_id)
         try:
             made = register.add(
-                connection, kept.firm_id, who.id, "job", home, job | {"number": number}, _job_id(one.issued.id)
+                connection, kept.firm_id, who.id, "job", home, job | {"number": number}, _job_id(offered.issued.id)
             )
         except register.Refused:
             # Somebody took the number in this moment: the next one is free.
@@ -235,8 +235,8 @@ def accept(
     raise LookupError(home)
 
 
-def _scope(one: Offer, chosen: dict[str, Any]) -> str:
-    names = {found["id"]: found for found in one.document["open"]}
+def _scope(offered: Offer, chosen: dict[str, Any]) -> str:
+    names = {observation["id"]: observation for observation in offered.document["open"]}
 
     def clears(line: dict[str, Any]) -> str:
         return "; ".join(f"{names[key]['code']} {names[key]['what']}".strip() for key in line["clears"] if key in names)
@@ -246,7 +246,7 @@ def _scope(one: Offer, chosen: dict[str, Any]) -> str:
         + (f" (clears: {words})" if (words := clears(line)) else "")
         for line in chosen["lines"]
     )
-    return f"By offer {one.number}, alternative {chosen['number']}:\n" + "\n".join(lines)
+    return f"By offer {offered.number}, alternative {chosen['number']}:\n" + "\n".join(lines)
 
 
 def _property(connection: Connection, kept: KeptInspection, who: Person) -> str:
@@ -276,13 +276,14 @@ def _moved(document: dict[str, Any], priced: Priced, *, newer: bool) -> Iterator
             before = offer.money(document["currency"], line["rate"])
             now_costs = offer.money(priced.currency, today)
             yield f"{line['label']} costs {now_costs} by today's rates, {before} when offered."
-    before_ids = {one["id"]: one for one in document["open"]}
+    before_ids = {observation["id"]: observation for observation in document["open"]}
     standing = {open_observation.id: open_observation for open_observation in priced.found.open}
-    for key, one in before_ids.items():
+    for key, observation_before in before_ids.items():
         if key not in standing:
-            yield f"No longer to be put right: {one['what']}."
-        elif standing[key].code != one["code"]:
-            yield f"{one['what']}: {one['code'] or 'without a code'} when offered, {standing[key].code or 'none'} now."
-    for key, found in standing.items():
-        if key not in before_ids and (found.code in UNSATISFACTORY or not found.code):
-            yield f"Found since, and not in it: {found.what}."
+            yield f"No longer to be put right: {observation_before['what']}."
+        elif standing[key].code != observation_before["code"]:
+            was, code = observation_before["code"] or "without a code", standing[key].code or "none"
+            yield f"{observation_before['what']}: {was} when offered, {code} now."
+    for key, observation in standing.items():
+        if key not in before_ids and (observation.code in UNSATISFACTORY or not observation.code):
+            yield f"Found since, and not in it: {observation.what}."

@@ -38,9 +38,9 @@ def move(connection: Connection, me: Person, today: date, visit_id: str, version
     else moved it meanwhile, CannotBeThere where a hard rule forbids it: nothing has changed then.
     """
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
-    one = here.visits[visit_id]
-    _same_version(one, version)
-    if one.booked:
+    open_visit = here.visits[visit_id]
+    _same_version(open_visit, version)
+    if open_visit.booked:
         raise CannotBeThere("The occupier was told when you come. Cancel the booking first, then move the visit.")
     return put(connection, me, here, visit_id, to, "moved by hand")
 
@@ -61,18 +61,18 @@ def put(connection: Connection, me: Person, here: Situation, visit_id: str, to: 
     if (reason := why_not(replace(here, problem=problem), visit_id, to)) is not None:
         raise CannotBeThere(reason)
     # What has no place yet is not given one by the way.
-    placed = moments(here.old).keys() | group | {one.id for one in here.visits.values() if one.booked}
+    placed = moments(here.old).keys() | group | {visit.id for visit in here.visits.values() if visit.booked}
     part = replace(problem, visits=tuple(visit for visit in wanted if visit.id in placed))
-    found = replan(part, here.old, 0)
-    if any(left.visit_id == visit_id for left in found.plan.left):
+    replanned = replan(part, here.old, 0)
+    if any(left.visit_id == visit_id for left in replanned.plan.left):
         raise CannotBeThere(f"There is no room for it: {_in_the_way(here, to)}")
     rest = tuple(Left(visit.id, left_because(here, visit.id)) for visit in wanted if visit.id not in placed)
-    plan = VisitPlan(found.plan.routes, (*found.plan.left, *rest))
-    return keep(connection, me, replace(here, problem=problem), plan, why=_reasons(found) | {visit_id: why})
+    plan = VisitPlan(replanned.plan.routes, (*replanned.plan.left, *rest))
+    return keep(connection, me, replace(here, problem=problem), plan, why=_reasons(replanned) | {visit_id: why})
 
 
-def _reasons(found: Replanned) -> dict[str, str]:
-    return {one.visit_id: one.why for one in found.moved}
+def _reasons(replanned: Replanned) -> dict[str, str]:
+    return {moved.visit_id: moved.why for moved in replanned.moved}
 
 
 def _group(here: Situation, visit_id: str) -> frozenset[str]:
@@ -82,8 +82,8 @@ def _group(here: Situation, visit_id: str) -> frozenset[str]:
     return frozenset(one for one, other in together.items() if one == visit_id or (name and other == name))
 
 
-def _same_version(one: OpenVisit, version: int) -> None:
-    known = one.kept.version if one.kept is not None else 0
+def _same_version(open_visit: OpenVisit, version: int) -> None:
+    known = open_visit.kept.version if open_visit.kept is not None else 0
     if known != version:
         raise PlanConflict("Somebody else changed this visit meanwhile. Look at where it is now, then move it.")
 
@@ -92,21 +92,22 @@ def _in_the_way(here: Situation, to: Pin) -> str:
     route = next((route for route in here.old.routes if (route.inspector, route.day) == (to.inspector, to.day)), None)
     if route is None:
         return "the day is too short."
-    return f"{' and '.join(here.names[one] for one in route.visits)} cannot give way."
+    return f"{' and '.join(here.names[visit] for visit in route.visits)} cannot give way."
 
 
 def hold(connection: Connection, me: Person, today: date, visit_id: str, version: int, *, pinned: bool) -> PlanChange:
     """Keep a visit where the plan has it, or let planning move it again. Raises KeyError, PlanConflict, CannotBeThere
     where it has no place."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
-    one = here.visits[visit_id]
-    _same_version(one, version)
-    kept = one.kept
+    open_visit = here.visits[visit_id]
+    _same_version(open_visit, version)
+    kept = open_visit.kept
     if kept is None or kept.day is None:
         raise CannotBeThere("It has no place to be kept at. Plan it, or move it to a day.")
-    minutes = kept.minutes or one.length.minutes
+    minutes = kept.minutes or open_visit.length.minutes
     place = KeptPlace(
-        one.id, one.job.id, one.inspection_id, kept.inspector_id, kept.day, kept.begins_min, minutes, pinned
+        open_visit.id, open_visit.job.id, open_visit.inspection_id, kept.inspector_id, kept.day, kept.begins_min,
+        minutes, pinned,
     )  # fmt: skip
     visits.place(connection, me.firm_id, me.id, [place])
     return PlanChange(visits.change_head(connection, me.firm_id), (), len(here.old.left))
@@ -135,7 +136,7 @@ def take_way(
     after = visit_situation.situation(connection, me.firm_id, today, lock=True)
     changed = {(route.inspector, route.day) for route in taken.routes}
     kept = tuple(route for route in plan.routes if (route.inspector, route.day) not in changed)
-    left = tuple(one for one in plan.left if one.visit_id != visit_id)
+    left = tuple(unplaced for unplaced in plan.left if unplaced.visit_id != visit_id)
     fitted = VisitPlan((*kept, *taken.routes), left)
     return keep(connection, me, after, fitted, why={visit_id: "fits by a way out", taken.moved: "moved to make room"})
 
@@ -146,13 +147,13 @@ def _key(way: WayOut) -> tuple[object, ...]:
 
 def _with(settings: Mapping[str, Any], way: WayOut) -> dict[str, Any]:
     """The plan's settings with what gives way."""
-    found = dict(settings)
+    merged = dict(settings)
     day = way.day.isoformat()
     if way.kind == "earlier start":
-        own = dict(found.get("earlier", {}).get(way.inspector, {}))
+        own = dict(merged.get("earlier", {}).get(way.inspector, {}))
         own[day] = own.get(day, 0.0) + way.earlier_min
-        found["earlier"] = {**found.get("earlier", {}), way.inspector: own}
+        merged["earlier"] = {**merged.get("earlier", {}), way.inspector: own}
     elif way.kind == "another inspector":
-        asked = sorted({*found.get("asked", {}).get(way.inspector, ()), day})
-        found["asked"] = {**found.get("asked", {}), way.inspector: asked}
-    return found
+        asked = sorted({*merged.get("asked", {}).get(way.inspector, ()), day})
+        merged["asked"] = {**merged.get("asked", {}), way.inspector: asked}
+    return merged

@@ -26,14 +26,14 @@ def begin(engine: Engine, me: Person, today: date, *, anew: bool) -> str:
     """Begin a run of the solver in a process of its own; returns its id. anew: everything that nobody put there by hand
     is free to move. Raises PlanConflict where one is running."""
     with engine.begin() as connection:
-        found = visit_situation.situation(connection, me.firm_id, today, lock=True)
+        here = visit_situation.situation(connection, me.firm_id, today, lock=True)
         latest = plan_runs.latest(connection, me.firm_id)
         if latest is not None and latest.state == "running":
             raise PlanConflict(f"{latest.by} is planning at this moment. Wait for the plan, or stop it.")
-        run_id = plan_runs.begin(connection, me.firm_id, me.id, len(found.problem.visits))
-    seconds = min(_LONGEST_S, _SECONDS + _SECONDS_A_VISIT * len(found.problem.visits))
-    old = None if anew or not found.old.routes else found.old
-    task = PlanTask(found.problem, old, seconds)
+        run_id = plan_runs.begin(connection, me.firm_id, me.id, len(here.problem.visits))
+    seconds = min(_LONGEST_S, _SECONDS + _SECONDS_A_VISIT * len(here.problem.visits))
+    old = None if anew or not here.old.routes else here.old
+    task = PlanTask(here.problem, old, seconds)
     threading.Thread(target=_run, args=(engine, me, today, run_id, task), name=f"plan-{run_id}", daemon=True).start()
     return run_id
 
@@ -50,33 +50,33 @@ def _run(engine: Engine, me: Person, today: date, run_id: str, task: PlanTask) -
 
     began = now()
     try:
-        found = process.run(task, heard)
+        replanned = process.run(task, heard)
         seconds = (now() - began).total_seconds()
 
         def finish() -> None:
             with engine.begin() as connection:
-                change = _keep_run(connection, me, today, task, found, seconds)
-                told = "Stopped: the best plan so far was taken." if stopped else ""
-                plan_runs.end(connection, run_id, "stopped" if stopped else "done", _told(change, told))
+                change = _keep_run(connection, me, today, task, replanned, seconds)
+                message = "Stopped: the best plan so far was taken." if stopped else ""
+                plan_runs.end(connection, run_id, "stopped" if stopped else "done", _told(change, message))
 
         again_after_deadlock(finish)
     except Exception as error:
         # Whatever went wrong, whoever waits is told; the plan is as it was.
-        told = "Planning failed; the plan is as it was. Try again."
+        message = "Planning failed; the plan is as it was. Try again."
         with engine.begin() as connection:
-            plan_runs.end(connection, run_id, "failed", told)
+            plan_runs.end(connection, run_id, "failed", message)
         if not isinstance(error, PlanningFailed):
             raise
 
 
 def _keep_run(
-    connection: Connection, me: Person, today: date, task: PlanTask, found: Replanned, seconds: float
+    connection: Connection, me: Person, today: date, task: PlanTask, replanned: Replanned, seconds: float
 ) -> PlanChange:
     """Keep what a run found; where something changed meanwhile, fitted to that."""
     here = visit_situation.situation(connection, me.firm_id, today, lock=True)
     if here.problem != task.problem:
-        found = replan(here.problem, found.plan, 0)
-    return keep(connection, me, here, found.plan, planned_s=seconds)
+        replanned = replan(here.problem, replanned.plan, 0)
+    return keep(connection, me, here, replanned.plan, planned_s=seconds)
 
 
 def _told(change: PlanChange, before: str) -> str:

@@ -28,7 +28,7 @@ class Portfolio:
 
     def of_client(self, client_id: str | None) -> list[ViewedProperty]:
         """Those of one client, or all."""
-        return [one for one in self.properties if client_id is None or one.client_id == client_id]
+        return [home for home in self.properties if client_id is None or home.client_id == client_id]
 
 
 @dataclass(slots=True)
@@ -61,8 +61,8 @@ class Portfolios:
         parts |= {part: [] for part in changed}
         for row in portfolio_rows.rows(connection, firm_id, changed):
             parts[row.id[-2:]].append(_viewed(row, today))
-        properties = tuple(one for part in parts.values() for one in part)
-        spots = [MapSpot(one.id, one.latitude, one.longitude, one.nation) for one in properties]
+        properties = tuple(home for part in parts.values() for home in part)
+        spots = [MapSpot(home.id, home.latitude, home.longitude, home.nation) for home in properties]
         whole = Portfolio(properties, doubts(spots))
         with self._lock:
             self._firms[firm_id] = _Remembered(today, fingerprints, parts, whole)
@@ -85,7 +85,7 @@ def facts_of(row: KeptProperty) -> PropertyFacts:
     reports = list(row.reports.values())
     open_work = [report for report in reports if report.counting > report.cleared]
     copies = [report.copy_due for report in reports if report.copy_due is not None]
-    held = [one for one in row.in_hand if one[0]]
+    held = [inspection for inspection in row.in_hand if inspection[0]]
     return PropertyFacts(
         inspected_on=_latest([*(report.inspected_on for report in reports), row.inspected_on]),
         due_on=_first(_due(report, row) for report in reports) if reports else row.due_on,

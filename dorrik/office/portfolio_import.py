@@ -58,21 +58,21 @@ def read(
         if known.client_id != client_id:
             elsewhere[row.row] = known.client or "another client"
             continue
-        said = {name: value for name, value in row.values.items() if name != "address"}
-        different = {name: value for name, value in said.items() if known.values.get(name) != value}
+        values = {name: value for name, value in row.values.items() if name != "address"}
+        different = {name: value for name, value in values.items() if known.values.get(name) != value}
         if different:
             changes[row.known_id] = different
     return ReadPortfolio(table, changes, elsewhere)
 
 
 def take(
-    connection: Connection, firm_id: str, author_id: str, client_id: str, found: ReadPortfolio, what: Take
+    connection: Connection, firm_id: str, author_id: str, client_id: str, table: ReadPortfolio, what: Take
 ) -> TakenPortfolio:
     """Take what was read, all of it or none. Raises register.Refused."""
     if what == "nothing":
         return TakenPortfolio(0, 0)
-    added = bulk.add_properties(connection, firm_id, author_id, client_id, found.new)
-    changes = found.changes if what == "all" else {}
+    added = bulk.add_properties(connection, firm_id, author_id, client_id, table.new)
+    changes = table.changes if what == "all" else {}
     for property_id, values in changes.items():
         register.change(connection, firm_id, author_id, "property", property_id, values)
     return TakenPortfolio(len(added), len(changes))

@@ -19,7 +19,7 @@ from dorrik.store.register.register import RegisterRecord
 def factors(connection: Connection, firm_id: str, rates: Rates) -> tuple[Mapping[str, Factor], Factor | None]:
     """What the firm's recorded visits say of its estimates: by kind, and all of them."""
     recorded = recorded_visits(connection, firm_id, rates)
-    return visit_lengths.factors(recorded, lambda one: one.kind), visit_lengths.factor(recorded)
+    return visit_lengths.factors(recorded, lambda visit: visit.kind), visit_lengths.factor(recorded)
 
 
 def recorded_visits(connection: Connection, firm_id: str, rates: Rates) -> list[RecordedVisit]:
@@ -29,24 +29,26 @@ def recorded_visits(connection: Connection, firm_id: str, rates: Rates) -> list[
     for attended in open_work.attended(connection, firm_id):
         spans[attended.job_id].append(attended)
     clients = portfolio_rows.clients(connection, firm_id)
-    found = []
+    visits = []
     for job in register.entries(connection, firm_id, "job"):
         some = spans.get(job.id, [])
-        minutes = visit_lengths.on_site_min((one.arrived_at, one.left_at) for one in some)
+        minutes = visit_lengths.on_site_min((attendance.arrived_at, attendance.left_at) for attendance in some)
         if not some:
             minutes = float(job.values.get("spent_min") or 0)
         if not minutes or job.values.get("work") == REPAIRS:
             continue
         who = (
-            Counter(one.who for one in some).most_common(1)[0][0] if some else str(job.values.get("booked_with") or "")
+            Counter(attendance.who for attendance in some).most_common(1)[0][0]
+            if some
+            else str(job.values.get("booked_with") or "")
         )
-        found.append(
+        visits.append(
             RecordedVisit(
                 estimated_min=estimated(job, rates), actual_min=minutes, kind=kind_of(job),
                 client_id=clients.get(job.parent_id, ""), inspector_id=who,
             )
         )  # fmt: skip
-    return found
+    return visits
 
 
 def kind_of(job: RegisterRecord) -> str:
@@ -65,7 +67,7 @@ def expected(
     job: RegisterRecord, rates: Rates, by_kind: Mapping[str, Factor], of_firm: Factor | None
 ) -> ExpectedLength:
     """How long a job's visit takes: as somebody said, else by the estimate and the firm's own visits."""
-    said = job.values.get("visit_min")
-    if said:
-        return ExpectedLength(float(said), float(said), float(said), 0)
+    visit_min = job.values.get("visit_min")
+    if visit_min:
+        return ExpectedLength(float(visit_min), float(visit_min), float(visit_min), 0)
     return visit_lengths.expected(estimated(job, rates), by_kind.get(kind_of(job)), of_firm)

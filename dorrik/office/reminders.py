@@ -59,12 +59,12 @@ def _of_report(
         name = str(client.values.get("name") or "client")
         _, token = client_links.make(connection, firm_id, None, "client", name, inspection_id=inspection_id)
         firm = people.firm_details(connection, firm_id)
-        said = report_mail.reminder(
+        mail_words = report_mail.reminder(
             after_report.words, duty.duty, duty.due, _left(after_report, duty), url + client_links.path(token),
             firm["name"], paper.texts.get("reminder_mail", ""),
         )  # fmt: skip
         written = mail_delivery.written(
-            place, firm_id, firm["name"], firm["email"] or None, address, said.subject, said.text, ()
+            place, firm_id, firm["name"], firm["email"] or None, address, mail_words.subject, mail_words.text, ()
         )
         mail_queue.put(connection, written, About("reminder", about, inspection_id), None)
         count += 1

@@ -117,11 +117,11 @@ def _visit(connection: Connection, firm_id: str, inspection_id: str) -> _StoryVi
 
 def _latest_issued(visits: Iterable[_StoryVisit]) -> Iterable[_StoryVisit]:
     """The latest issued one of each installation; visits come latest first."""
-    found: dict[str | None, _StoryVisit] = {}
+    latest: dict[str | None, _StoryVisit] = {}
     for visit in visits:
         if visit.issued:
-            found.setdefault(visit.inspection.installation_name, visit)
-    return found.values()
+            latest.setdefault(visit.inspection.installation_name, visit)
+    return latest.values()
 
 
 def _of_the_home(home: RegisterRecord) -> Iterable[Event]:
@@ -150,7 +150,11 @@ def _circuits(visit: _StoryVisit, visits: list[_StoryVisit]) -> Iterable[Circuit
         for circuit in board.circuits:
             if circuit.spare:
                 continue
-            known = [(visit.on, found) for visit in before if (found := _same(visit.inspection, board.name, circuit))]
+            known = [
+                (visit.on, same_circuit)
+                for visit in before
+                if (same_circuit := _same(visit.inspection, board.name, circuit))
+            ]
             figures = {name: _points(name, circuit, visit.on, known) for name in FIGURES}
             yield CircuitStory(
                 visit.id, circuit.id, board.name or "Board", circuit.way, circuit.designation, figures

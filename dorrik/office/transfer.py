@@ -18,7 +18,7 @@ from typing import IO, Any
 from sqlalchemy import Connection, Engine
 
 from dorrik.core.inspection import document
-from dorrik.core.inspection.change import Change
+from dorrik.core.inspection.change import IMPORTED, Change
 from dorrik.core.inspection.document import DocumentError
 from dorrik.core.inspection.kept_inspection import assemble
 from dorrik.core.work.register import REGISTER
@@ -83,7 +83,7 @@ def of_firm(connection: Connection, store: PhotoStore, who: Person, put: Put) ->
     """Pack everything of that person's firm, part by part."""
     firm_id = who.firm_id
     entries = [entry for kind in REGISTER for entry in register.entries(connection, firm_id, kind)]
-    said = {
+    settings = {
         "format": FORMAT,
         "version": VERSION,
         "settings": firm_settings.written(connection, firm_id),
@@ -92,7 +92,7 @@ def of_firm(connection: Connection, store: PhotoStore, who: Person, put: Put) ->
             for entry in entries
         ],
     }
-    yield from put("firm.json", json.dumps(said, ensure_ascii=False, indent=1).encode())
+    yield from put("firm.json", json.dumps(settings, ensure_ascii=False, indent=1).encode())
     seen: set[str] = set()
 
     def once(name: str, content: bytes) -> Iterator[bytes]:
@@ -134,10 +134,10 @@ def take_in(
         raise UnreadableArchive("firm.json is of a version that is not read here.")
     if not documents and whole is None:
         raise UnreadableArchive("There is no inspection in this file.")
-    for name, said in documents.items():
+    for name, document_text in documents.items():
         try:
             # As this version writes it, whichever version it came from.
-            documents[name] = document.write(document.parse(said, datetime.now(UTC)))
+            documents[name] = document.write(document.parse(document_text, datetime.now(UTC)))
         except DocumentError as error:
             raise UnreadableArchive(f"{name}: {error}") from None
     taken = TakenIn()
@@ -147,9 +147,9 @@ def take_in(
             settings = whole.get("settings")
             if isinstance(settings, dict):
                 taken.told += firm_settings.take_in(connection, who, settings)
-    for said in documents.values():
+    for document_text in documents.values():
         with engine.begin() as connection:
-            _inspection(connection, who, said, taken)
+            _inspection(connection, who, document_text, taken)
     for sha256 in _photos(documents.values()):
         with suppress(KeyError):
             _photo(store, who.firm_id, sha256, _bytes(archive, f"photos/{sha256}"), make, taken)
@@ -189,40 +189,42 @@ def _bytes(archive: zipfile.ZipFile, name: str) -> bytes:
 def _json(archive: zipfile.ZipFile, name: str) -> dict[str, Any]:
     content = _bytes(archive, name)
     try:
-        found = json.loads(content)
+        parsed = json.loads(content)
     except (ValueError, RecursionError):
         raise UnreadableArchive(f"{name} is not JSON.") from None
-    if not isinstance(found, dict):
+    if not isinstance(parsed, dict):
         raise UnreadableArchive(f"{name} is not what it is called.")
-    return found
+    return parsed
 
 
 def _register(connection: Connection, who: Person, entries: list[Any], taken: TakenIn) -> None:
     """Entries in the order of their kinds: what belongs to another comes after it."""
     for kind in REGISTER:
-        for one in (entry for entry in entries if isinstance(entry, dict) and entry.get("kind") == kind):
-            parent = who.firm_id if REGISTER[kind].parent == "firm" else str(one.get("parent_id"))
+        for entry_of_kind in (entry for entry in entries if isinstance(entry, dict) and entry.get("kind") == kind):
+            parent = who.firm_id if REGISTER[kind].parent == "firm" else str(entry_of_kind.get("parent_id"))
             try:
-                added = register.add(connection, who.firm_id, who.id, kind, parent, one["values"], str(one["id"]))
+                added = register.add(
+                    connection, who.firm_id, who.id, kind, parent, entry_of_kind["values"], str(entry_of_kind["id"])
+                )
             except (register.Refused, KeyError, AttributeError, TypeError) as error:
-                taken.told.append(f"{kind} {one.get('id')}: {error}")
+                taken.told.append(f"{kind} {entry_of_kind.get('id')}: {error}")
                 continue
             if added is None:
-                taken.told.append(f"{kind} {one.get('id')}: what it belongs to is not there.")
+                taken.told.append(f"{kind} {entry_of_kind.get('id')}: what it belongs to is not there.")
             else:
                 taken.entries += 1
 
 
-def _inspection(connection: Connection, who: Person, said: dict[str, Any], taken: TakenIn) -> None:
-    given = said["inspection"]["id"]
+def _inspection(connection: Connection, who: Person, written: dict[str, Any], taken: TakenIn) -> None:
+    given = written["inspection"]["id"]
     # One that is here already is taken in beside it.
     inspection_id = given if inspections.is_free(connection, given) else new_id()
 
     def known(kind: str, entry_id: str) -> bool:
         return register.get(connection, who.firm_id, kind, entry_id) is not None
 
-    changes = taking_in.changes(said, who.firm_id, inspection_id, now(), known)
-    reference = said["inspection"].get("reference")
+    changes = taking_in.changes(written, who.firm_id, inspection_id, now(), known)
+    reference = written["inspection"].get("reference")
     refused: list[tuple[Change, Result]] = []
     for start in range(0, len(changes), BATCH):
         batch = changes[start : start + BATCH]
@@ -235,15 +237,15 @@ def _inspection(connection: Connection, who: Person, said: dict[str, Any], taken
         taken.told.append(f"{reference or given}, {change.entity} {change.field}: {result.reason}")
         if (change.entity, change.field) == ("inspection", "reference"):
             reference = numbers.next_reference(connection, who.firm_id)
-            instead = Change(new_id(), "inspection", inspection_id, "reference", reference, 0, now(), taking_in.DEVICE)
+            instead = Change(new_id(), "inspection", inspection_id, "reference", reference, 0, now(), IMPORTED)
             apply(connection, who.firm_id, Author(who.id, who.role), inspection_id, [instead])
     taken.inspections.append((inspection_id, reference or ""))
 
 
 def _photos(documents: Any) -> Iterator[str]:
     seen: set[str] = set()
-    for said in documents:
-        for photo in said["inspection"].get("photos", ()):
+    for written in documents:
+        for photo in written["inspection"].get("photos", ()):
             sha256 = photo.get("sha256")
             if sha256 and sha256 not in seen:
                 seen.add(sha256)

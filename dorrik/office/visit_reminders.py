@@ -48,9 +48,9 @@ def _of_visit(connection: Connection, firm_id: str, job: RegisterRecord, home: R
         empty = KeptPlace(visit_id, job.id, None, None, None, None, 0.0, pinned=False)
         visits.place(connection, firm_id, None, [empty])
     firm = people.firm_details(connection, firm_id)
-    said = visit_mail.reminder(home.values, job.values, firm["name"], firm["phone"] or "")
+    mail_words = visit_mail.reminder(home.values, job.values, firm["name"], firm["phone"] or "")
     written = mail_delivery.written(
-        place, firm_id, firm["name"], firm["email"] or None, address, said.subject, said.text, ()
+        place, firm_id, firm["name"], firm["email"] or None, address, mail_words.subject, mail_words.text, ()
     )
     about = About("visit reminder", f"reminder of {on_day.isoformat()}", job_id=job.id)
     mail_id = mail_queue.put(connection, written, about, None)

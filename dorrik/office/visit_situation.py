@@ -66,6 +66,11 @@ class OpenVisit:
     asked: bool
     kept: KeptVisit | None
 
+    @property
+    def pinned(self) -> bool:
+        """Was its time set by hand, so that planning keeps it?"""
+        return self.kept is not None and self.kept.pinned
+
 
 @dataclass(frozen=True, slots=True)
 class Situation:
@@ -97,38 +102,51 @@ def situation(connection: Connection, firm_id: str, today: date, *, lock: bool =
     weeks = register.entries(connection, firm_id, "working_week")
     holders = register.entries(connection, firm_id, "key_holder")
     spots = [
-        *(MapSpot(one.home.id, *_degrees(one.home), str(one.home.values.get("nation", ""))) for one in gathered),
-        *(MapSpot(one.id, *_degrees(one)) for one in (*weeks, *holders)),
+        *(
+            MapSpot(open_visit.home.id, *_degrees(open_visit.home), str(open_visit.home.values.get("nation", "")))
+            for open_visit in gathered
+        ),
+        *(MapSpot(week.id, *_degrees(week)) for week in (*weeks, *holders)),
     ]
     unique = list({spot.name: spot for spot in spots}.values())
     where = places(unique)
     inspectors, guests = _inspectors(connection, firm_id, weeks, where, head)
     windows = _windows(connection, firm_id, first, last)
-    now_made = tuple(one for one in gathered if one.kept is not None and one.kept.day == today)
-    ahead = [one for one in gathered if one not in now_made]
+    now_made = tuple(
+        open_visit for open_visit in gathered if open_visit.kept is not None and open_visit.kept.day == today
+    )
+    ahead = [open_visit for open_visit in gathered if open_visit not in now_made]
     known = {holder.id for holder in holders}
     together = _together(ahead)
     wanted = tuple(
-        _wanted(one, where, windows.get(one.home.id), first, known, one.home.id if one.home.id in together else "")
-        for one in ahead
+        _wanted(
+            open_visit,
+            where,
+            windows.get(open_visit.home.id),
+            first,
+            known,
+            open_visit.home.id if open_visit.home.id in together else "",
+        )
+        for open_visit in ahead
     )
     problem = PlanProblem(
         visits=wanted,
         inspectors=inspectors,
         first=first,
         last=last,
-        keys=tuple(working_week.key(one.id, one.values, where[one.id]) for one in holders),
+        keys=tuple(working_week.key(holder.id, holder.values, where[holder.id]) for holder in holders),
         travel=_travel(connection, firm_id, head),
         slack_days=int(head.settings.get("slack_days", 1)),
         grid_min=GRID_MIN,
     )
-    names = {one.id: one.name for one in gathered}
+    names = {open_visit.id: open_visit.name for open_visit in gathered}
     names |= {week.id: str(week.values.get("name") or "Inspector") for week in weeks}
     names |= {holder.id: str(holder.values.get("name") or "the key place") for holder in holders}
     wrong = doubts(unique)
     return Situation(
-        problem, _old(ahead, first, {one.id for one in inspectors}), head, {one.id: one for one in gathered}, names,
-        guests, now_made, tuple(_notes(gathered, weeks, wrong)),
+        problem, _old(ahead, first, {inspector.id for inspector in inspectors}), head,
+        {open_visit.id: open_visit for open_visit in gathered}, names, guests, now_made,
+        tuple(_notes(gathered, weeks, wrong)),
     )  # fmt: skip
 
 
@@ -147,15 +165,15 @@ def _gather(connection: Connection, firm_id: str) -> list[OpenVisit]:
     links = visit_links.of_visits(connection, firm_id)
     rates, _, _ = house_rates.of(connection, firm_id)
     by_kind, of_firm = recorded_visits.factors(connection, firm_id, rates)
-    found: list[OpenVisit] = []
+    open_visits: list[OpenVisit] = []
     for open_job in jobs:
         length = recorded_visits.expected(open_job.job, rates, by_kind, of_firm)
         if open_job.job.id not in begun:
-            found.append(_visit(firm_id, open_job, None, length, kept, links))
+            open_visits.append(_visit(firm_id, open_job, None, length, kept, links))
         for waiting in held[open_job.job.id]:
             minutes = ExpectedLength(RETURN_MIN, RETURN_MIN / 2, RETURN_MIN * 1.5, 0)
-            found.append(_visit(firm_id, open_job, waiting, minutes, kept, links))
-    return found
+            open_visits.append(_visit(firm_id, open_job, waiting, minutes, kept, links))
+    return open_visits
 
 
 def _visit(
@@ -189,43 +207,45 @@ def _is_asked(link: VisitLink | None, kept: KeptVisit | None) -> bool:
 def _together(ahead: Sequence[OpenVisit]) -> frozenset[str]:
     """Properties whose two jobs are made on one day; what is booked or was put somewhere by hand stays by itself."""
     free = Counter(
-        one.home.id
-        for one in ahead
-        if one.inspection_id is None and not one.booked and not (one.kept is not None and one.kept.pinned)
+        open_visit.home.id
+        for open_visit in ahead
+        if open_visit.inspection_id is None and not open_visit.booked and not open_visit.pinned
     )
-    all_of_it = Counter(one.home.id for one in ahead)
+    all_of_it = Counter(open_visit.home.id for open_visit in ahead)
     return frozenset(home for home, count in free.items() if count == 2 == all_of_it[home])
 
 
 def _wanted(
-    one: OpenVisit, where: Mapping[str, Place], windows: tuple[Window, ...] | None, first: date, known: set[str],
+    open_visit: OpenVisit, where: Mapping[str, Place], windows: tuple[Window, ...] | None, first: date, known: set[str],
     together: str,
 ) -> WantedVisit:  # fmt: skip
-    minutes = _rounded(one.length.minutes)
-    pin, last_day = None, one.deadline
-    kept = one.kept
-    booked_on = _booked_on(one)
+    minutes = _rounded(open_visit.length.minutes)
+    pin, last_day = None, open_visit.deadline
+    kept = open_visit.kept
+    booked_on = _booked_on(open_visit)
     # While an occupier decides, the time that was proposed is not given away.
-    stays = kept is not None and (kept.pinned or one.asked)
+    stays = kept is not None and (kept.pinned or open_visit.asked)
     if kept is not None and stays and kept.inspector_id and kept.day and kept.day >= first:
         pin = Pin(kept.inspector_id, kept.day, kept.begins_min)
         minutes = kept.minutes or minutes
     if booked_on is not None and booked_on >= first:
         # What was agreed with the occupier is when somebody can let in.
-        begins = access_windows.minute(one.job.values.get("booked_at"), -1.0) if _has_time(one) else -1.0
-        with_whom = one.job.values.get("booked_with")
+        begins = access_windows.minute(open_visit.job.values.get("booked_at"), -1.0) if _has_time(open_visit) else -1.0
+        with_whom = open_visit.job.values.get("booked_with")
         if with_whom and begins >= 0:
             pin, windows = Pin(str(with_whom), booked_on, begins), None
         else:
             span = (begins, begins + minutes) if begins >= 0 else (0.0, 24 * 60.0)
             windows = (Window(booked_on, *span),)
         last_day = None if last_day is not None and booked_on > last_day else last_day
-    elif one.return_on is not None and one.return_on >= first:
-        whole = (Window(one.return_on, 0.0, 24 * 60.0),)
-        windows = whole if windows is None else tuple(window for window in windows if window.day == one.return_on)
-    holder = str(one.home.values.get("key_holder_id") or "")
+    elif open_visit.return_on is not None and open_visit.return_on >= first:
+        whole = (Window(open_visit.return_on, 0.0, 24 * 60.0),)
+        windows = (
+            whole if windows is None else tuple(window for window in windows if window.day == open_visit.return_on)
+        )
+    holder = str(open_visit.home.values.get("key_holder_id") or "")
     return WantedVisit(
-        id=one.id, minutes=minutes, place=where[one.home.id], windows=windows, last_day=last_day,
+        id=open_visit.id, minutes=minutes, place=where[open_visit.home.id], windows=windows, last_day=last_day,
         key=holder if holder in known else "", together=together, pin=pin,
     )  # fmt: skip
 
@@ -233,13 +253,13 @@ def _wanted(
 _TIME = re.compile(r"([01]?\d|2[0-3]):[0-5]\d")
 
 
-def _has_time(one: OpenVisit) -> bool:
+def _has_time(open_visit: OpenVisit) -> bool:
     """Is the hour of the visit one that a clock shows? It is a field for words."""
-    return _TIME.fullmatch(str(one.job.values.get("booked_at") or "").strip()) is not None
+    return _TIME.fullmatch(str(open_visit.job.values.get("booked_at") or "").strip()) is not None
 
 
-def _booked_on(one: OpenVisit) -> date | None:
-    return date.fromisoformat(one.job.values["booked_on"]) if one.booked else None
+def _booked_on(open_visit: OpenVisit) -> date | None:
+    return date.fromisoformat(open_visit.job.values["booked_on"]) if open_visit.booked else None
 
 
 def _rounded(minutes: float) -> float:
@@ -253,7 +273,7 @@ def _inspectors(
     the plan's settings."""
     own, guests = [], []
     for week in weeks:
-        off = [one.values for one in register.entries(connection, firm_id, "day_off", week.id)]
+        off = [entry.values for entry in register.entries(connection, firm_id, "day_off", week.id)]
         made = working_week.inspector(week.id, week.values, off, where[week.id])
         earlier = tuple(
             (date.fromisoformat(day), float(minutes))
@@ -271,11 +291,11 @@ def _inspectors(
 
 def _windows(connection: Connection, firm_id: str, first: date, last: date) -> dict[str, tuple[Window, ...]]:
     """When each property that says so can be entered, by its id."""
-    said: dict[str, list[Mapping[str, Any]]] = defaultdict(list)
-    for one in register.entries(connection, firm_id, "access_window"):
-        said[one.parent_id].append(one.values)
+    windows: dict[str, list[Mapping[str, Any]]] = defaultdict(list)
+    for entry in register.entries(connection, firm_id, "access_window"):
+        windows[entry.parent_id].append(entry.values)
     days = [first + timedelta(days=number) for number in range((last - first).days + 1)]
-    return {home: access_windows.windows(entries, days) or () for home, entries in said.items()}
+    return {home: access_windows.windows(entries, days) or () for home, entries in windows.items()}
 
 
 def _travel(connection: Connection, firm_id: str, head: PlanHead) -> Travel:
@@ -291,14 +311,14 @@ def _old(ahead: Sequence[OpenVisit], first: date, inspectors: set[str]) -> Visit
     """The plan as it is kept, from the first day on; a place with nobody, or on a day that is gone, is none."""
     days: dict[tuple[str, date], list[Stop]] = defaultdict(list)
     left = []
-    for one in ahead:
-        kept = one.kept
+    for open_visit in ahead:
+        kept = open_visit.kept
         if kept is None or kept.day is None or kept.inspector_id is None or kept.begins_min is None:
             if kept is not None and kept.why:
-                left.append(Left(one.id, kept.why))
+                left.append(Left(open_visit.id, kept.why))
         elif kept.day >= first and kept.inspector_id in inspectors:
-            ends = kept.begins_min + (kept.minutes or one.length.minutes)
-            days[kept.inspector_id, kept.day].append(Stop("visit", one.id, kept.begins_min, ends))
+            ends = kept.begins_min + (kept.minutes or open_visit.length.minutes)
+            days[kept.inspector_id, kept.day].append(Stop("visit", open_visit.id, kept.begins_min, ends))
     routes = []
     for (who, day), stops in sorted(days.items(), key=lambda item: (item[0][1], item[0][0])):
         stops.sort(key=lambda stop: stop.begins)
@@ -316,11 +336,11 @@ def _notes(gathered: Sequence[OpenVisit], weeks: Sequence[RegisterRecord], wrong
             yield f"{name}: {wrong[week.id]} The way from home counts as not known."
         elif week.values.get("latitude") is None:
             yield f"{name} has no coordinates: the way from home counts as 30 min."
-    homes = {one.home.id: one for one in gathered}
-    unplaced = sum(one.home.values.get("latitude") is None for one in homes.values())
+    homes = {visit.home.id: visit for visit in gathered}
+    unplaced = sum(home.home.values.get("latitude") is None for home in homes.values())
     if unplaced:
         count = "1 property has" if unplaced == 1 else f"{unplaced} properties have"
         yield f"{count} no coordinates: the way there counts as 30 min."
-    for home_id, one in homes.items():
+    for home_id, open_visit in homes.items():
         if home_id in wrong:
-            yield f"{one.name}: {wrong[home_id]} The way there counts as not known."
+            yield f"{open_visit.name}: {wrong[home_id]} The way there counts as not known."

@@ -122,12 +122,12 @@ def _kept(
     count[0] += 1
     if count[0] > MOST_SHAPES or depth > 40:
         raise NoLogo(f"The drawing has more than {MOST_SHAPES} shapes, or they lie too deep: make it plainer.")
-    said: dict[str, str] = {}
-    for one in (element.get("class") or "").split():
-        said |= _declared(styles.get(one, ""))
-    said |= {_name(key): value for key, value in element.attrib.items() if _name(key) in _ATTRIBUTES}
-    said |= _declared(element.get("style", ""))
-    made = ElementTree.Element(name, {key: value for key, value in said.items() if not _OUTSIDE.search(value)})
+    attributes: dict[str, str] = {}
+    for class_name in (element.get("class") or "").split():
+        attributes |= _declared(styles.get(class_name, ""))
+    attributes |= {_name(key): value for key, value in element.attrib.items() if _name(key) in _ATTRIBUTES}
+    attributes |= _declared(element.get("style", ""))
+    made = ElementTree.Element(name, {key: value for key, value in attributes.items() if not _OUTSIDE.search(value)})
     for child in element:
         if (kept := _kept(child, styles, count, depth + 1)) is not None:
             made.append(kept)

@@ -26,16 +26,16 @@ def main() -> None:
 
     out = sys.stdout.buffer
     try:
-        found = renditions.make(sys.stdin.buffer.read())
+        made = renditions.make(sys.stdin.buffer.read())
     except renditions.Unshowable as error:
         out.write(json.dumps({"unshowable": str(error)}).encode() + b"\n")
         return
     except MemoryError:
         out.write(json.dumps({"unshowable": "The photo takes more memory than any photo does."}).encode() + b"\n")
         return
-    sizes = {name: len(content) for name, content in found.by_size.items()}
-    out.write(json.dumps({"width": found.width, "height": found.height, "sizes": sizes}).encode() + b"\n")
-    for content in found.by_size.values():
+    sizes = {name: len(content) for name, content in made.by_size.items()}
+    out.write(json.dumps({"width": made.width, "height": made.height, "sizes": sizes}).encode() + b"\n")
+    for content in made.by_size.values():
         out.write(content)
 
 

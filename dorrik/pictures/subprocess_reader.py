@@ -37,11 +37,11 @@ def make(content: bytes) -> Renditions:
     head, _, rest = done.stdout.partition(b"\n")
     if done.returncode or not head:
         raise Unshowable(_TOO_MUCH)
-    told = json.loads(head)
-    if "unshowable" in told:
-        raise Unshowable(told["unshowable"])
+    answer = json.loads(head)
+    if "unshowable" in answer:
+        raise Unshowable(answer["unshowable"])
     by_size, at = {}, 0
-    for name, length in told["sizes"].items():
+    for name, length in answer["sizes"].items():
         by_size[name] = rest[at : at + length]
         at += length
-    return Renditions(told["width"], told["height"], by_size)
+    return Renditions(answer["width"], answer["height"], by_size)

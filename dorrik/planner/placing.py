@@ -58,9 +58,9 @@ class Placing:
         for slot in self._slots:
             if slot in but or (route := self.day(slot, [*self.at(slot), unit])) is None:
                 continue
-            found = (slot not in self.routes, self.longer(slot, route), slot[1], slot[0])
-            if best is None or found < best:
-                best = found
+            insertion = (slot not in self.routes, self.longer(slot, route), slot[1], slot[0])
+            if best is None or insertion < best:
+                best = insertion
         return best is not None and self.put((best[3], best[2]), unit)
 
     def longer(self, slot: Slot, route: DayRoute) -> float:

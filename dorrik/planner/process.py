@@ -35,9 +35,9 @@ class PlanningFailed(RuntimeError):
     """The process ended without a plan."""
 
 
-def run(task: PlanTask, heard: Callable[[float], bool]) -> Replanned:
-    """Plan in another process. heard: told how much of the time is over, returns whether to stop with the best so far.
-    Raises PlanningFailed."""
+def run(task: PlanTask, report_progress: Callable[[float], bool]) -> Replanned:
+    """Plan in another process. report_progress: is given the share of the time that is over, returns whether to stop
+    with the best plan so far. Raises PlanningFailed."""
     process = subprocess.Popen(
         [sys.executable, "-m", "dorrik.planner.process"],
         stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
@@ -48,7 +48,7 @@ def run(task: PlanTask, heard: Callable[[float], bool]) -> Replanned:
         process.stdin.write(pickle.dumps(task))
         process.stdin.close()
         while (line := process.stdout.readline()) not in (_PLAN, b""):
-            if heard(float(line)):
+            if report_progress(float(line)):
                 process.terminate()
         content = process.stdout.read()
     except OSError as error:
@@ -60,8 +60,8 @@ def run(task: PlanTask, heard: Callable[[float], bool]) -> Replanned:
         process.wait()
     if not content:
         raise PlanningFailed("The process that plans has ended.")
-    found: Replanned = pickle.loads(content)
-    return found
+    replanned: Replanned = pickle.loads(content)
+    return replanned
 
 
 def planned(task: PlanTask, progress: Callable[[float], bool]) -> Replanned:
@@ -91,11 +91,11 @@ class _Told:
 
 def main() -> None:
     """Plan one task."""
-    told = _Told()
+    progress = _Told()
     task: PlanTask = pickle.loads(sys.stdin.buffer.read())
-    told(0.0)
-    found = planned(task, told)
-    sys.stdout.buffer.write(_PLAN + pickle.dumps(found))
+    progress(0.0)
+    replanned = planned(task, progress)
+    sys.stdout.buffer.write(_PLAN + pickle.dumps(replanned))
 
 
 if __name__ == "__main__":

@@ -72,8 +72,8 @@ def replan(problem: PlanProblem, old: VisitPlan, seconds: float = 1.5, progress:
     kept = _Kept(problem, wanted, was, why)
     loose = sorted(kept.loose, key=lambda unit: (_last(problem, unit), -unit.minutes))
     left = [unit for unit in loose if not (kept.place(unit) or kept.shift(unit) or kept.make_room(unit))]
-    told = [Left(visit.id, why_left(problem, unit)) for unit in left for visit in unit.visits]
-    plan = kept.plan(told)
+    left_out = [Left(visit.id, why_left(problem, unit)) for unit in left for visit in unit.visits]
+    plan = kept.plan(left_out)
     if plan.left and seconds > 0:
         anew = solve(problem, seconds, progress)
         if len(anew.left) < len(plan.left):
@@ -147,7 +147,7 @@ class _Kept:
         """Put a unit on a day whose times give way for it."""
         best: tuple[float, Slot, list[Unit]] | None = None
         for slot in self._placing.slots:
-            some = [*(self._loosened(one) for one in self._placing.at(slot)), unit]
+            some = [*(self._loosened(placed) for placed in self._placing.at(slot)), unit]
             route = self._placing.day(slot, some)
             if route is not None and (best is None or self._placing.longer(slot, route) < best[0]):
                 best = self._placing.longer(slot, route), slot, some

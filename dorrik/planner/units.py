@@ -30,10 +30,10 @@ class Unit:
 
 def units(problem: PlanProblem) -> tuple[Unit, ...]:
     """Every visit in one unit, in the order in which they are wanted."""
-    found: dict[str, list[WantedVisit]] = {}
+    by_group: dict[str, list[WantedVisit]] = {}
     for visit in problem.visits:
-        found.setdefault(f"together {visit.together}" if visit.together else f"alone {visit.id}", []).append(visit)
-    return tuple(Unit(tuple(visits)) for visits in found.values())
+        by_group.setdefault(f"together {visit.together}" if visit.together else f"alone {visit.id}", []).append(visit)
+    return tuple(Unit(tuple(visits)) for visits in by_group.values())
 
 
 def open_days(problem: PlanProblem) -> Iterator[tuple[Inspector, date]]:

@@ -74,8 +74,8 @@ def count(family: str, cases: int) -> Row:
         points, lengths = points or case.point is not None, lengths or case.spur_m is not None
         placed += any(f.point == case.point for f in named)
         if case.spur_m is not None:
-            found = next((p.spur_length_m for p in analysis.points if p.name == case.point), None)
-            measured += found is not None and abs(found - case.spur_m) <= max(1.5, 0.15 * case.spur_m)
+            length_m = next((p.spur_length_m for p in analysis.points if p.name == case.point), None)
+            measured += length_m is not None and abs(length_m - case.spur_m) <= max(1.5, 0.15 * case.spur_m)
     return Row(family, cases, detected, placed if points else None, measured if lengths else None, others)
 
 
@@ -100,15 +100,15 @@ def count_homes(family: str, cases: int) -> HomeRow:
             named += not judgement.suggested
             others += bool(judgement.suggested)
             continue
-        found = {
+        counts = {
             place
             for note in judgement.notes
             for place in (note.entity_id, *note.touches)
             if note.status in ("fail", "attention")
             and (note.verdict.observation == case.observation if case.observation else note.field == case.field)
         }
-        named += bool(found)
-        placed += bool(found & case.places)
+        named += bool(counts)
+        placed += bool(counts & case.places)
         if case.everywhere:
             continue
         own = {place.partition("-")[0] for place in case.places}

@@ -80,10 +80,10 @@ def _disagree(inspection: Document, entity_id: str, field: str, reading: str) ->
 
 
 def _by_id(document: Document) -> dict[str, Document]:
-    found: dict[str, Document] = {}
+    by_id: dict[str, Document] = {}
 
     def look(entity: Document) -> None:
-        found[entity["id"]] = entity
+        by_id[entity["id"]] = entity
         for value in entity.values():
             if isinstance(value, list):
                 for child in value:
@@ -91,7 +91,7 @@ def _by_id(document: Document) -> dict[str, Document]:
                         look(child)
 
     look(document["inspection"])
-    return found
+    return by_id
 
 
 def is_dangerous(judgement: Judgement) -> bool:

@@ -34,19 +34,19 @@ def figure(text: object) -> float | None:
 
 def rcds_before(document: Document, board: Document, circuit: Document) -> list[Document]:
     """The devices before a circuit, the nearest first, each with its fields by the names of a device."""
-    found = []
+    rcds = []
     place: tuple[Document, Document] | None = (board, circuit)
     while place is not None:
         here, way = place
         own = next((r for r in here.get("rcds", []) if r["id"] == way.get("rcd_id")), None)
         if own is not None:
-            found.append(own)
+            rcds.append(own)
         elif way.get("rcd_rated_ma"):
-            found.append({k.removeprefix("rcd_"): v for k, v in way.items() if k.startswith("rcd_")})
-        found += [r for r in here.get("rcds", []) if r.get("place") == "whole board"]
+            rcds.append({k.removeprefix("rcd_"): v for k, v in way.items() if k.startswith("rcd_")})
+        rcds += [r for r in here.get("rcds", []) if r.get("place") == "whole board"]
         fed = here.get("fed_by")
         place = circuit_of(document, fed) if fed else None
-    return found
+    return rcds
 
 
 def works(rcd: Document) -> bool:

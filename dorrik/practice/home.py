@@ -142,7 +142,7 @@ class Home:
 
     def circuit(self, name: str) -> Circuit:
         """The circuit of that name. Raises KeyError for none."""
-        for one in self.circuits:
-            if one.name == name:
-                return one
+        for circuit in self.circuits:
+            if circuit.name == name:
+                return circuit
         raise KeyError(name)

@@ -65,19 +65,19 @@ class Network:
         """Potential of every node that is connected to one of those held at theirs (V), joined nodes by the one that
         stands for them; see `stands_for`."""
         fixed = {self._root(node): volts for node, volts in held.items()}
-        found = dict(fixed)
+        potential_of = dict(fixed)
         for start in fixed:
             part = self._part(start)
             known = [n for n in part.index if n in fixed]
             free = [n for n in part.index if n not in fixed]
-            if not free or free[0] in found:
+            if not free or free[0] in potential_of:
                 continue
             rows, columns = [part.index[n] for n in free], [part.index[n] for n in known]
             laplacian = self._laplacian(part.index)
             pushed = -laplacian[np.ix_(rows, columns)] @ np.array([fixed[n] for n in known])
             solved = np.linalg.solve(laplacian[np.ix_(rows, rows)], pushed)
-            found.update(zip(free, map(float, solved), strict=True))
-        return found
+            potential_of.update(zip(free, map(float, solved), strict=True))
+        return potential_of
 
     def stands_for(self, node: Node) -> Node:
         """The node that a node was joined into, itself where it was not."""

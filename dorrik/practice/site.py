@@ -199,11 +199,11 @@ class Site:
 
     def circuits_at(self, *terminals: Node) -> set[str]:
         """The circuits that terminals belong to, with those linked to them; for one of the board, all that are in."""
-        found: set[str] = set()
+        names: set[str] = set()
         for terminal in terminals:
             linked = self._linked.get(str(terminal[0]) if isinstance(terminal, tuple) else "")
-            found |= linked or {c.name for c in self.home.circuits if c.name not in self._out}
-        return found
+            names |= linked or {c.name for c in self.home.circuits if c.name not in self._out}
+        return names
 
     def is_connected(self, terminal: Node) -> bool:
         """Is a terminal connected with the board's bars?"""
@@ -405,4 +405,4 @@ def _linked(home: Home) -> dict[str, frozenset[str]]:
         merged = together[one] | together[other]
         for name in merged:
             together[name] = merged
-    return {name: frozenset(found) for name, found in together.items()}
+    return {name: frozenset(members) for name, members in together.items()}

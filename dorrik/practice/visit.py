@@ -98,12 +98,12 @@ class _Visit:
         self._between(names)
 
     def _ring(self, circuit: Circuit) -> None:
-        site, meter, found = self.site, self.meter, self.circuits[circuit.name]
+        site, meter, entered = self.site, self.meter, self.circuits[circuit.name]
         ends = {
             conductor: meter.low_ohms(site, site.end(circuit.name, conductor), site.end(circuit.name, conductor, "b"))
             for conductor in CONDUCTORS
         }
-        found |= {"r1_ohm": ends["line"], "rn_ohm": ends["neutral"], "r2_ohm": ends["cpc"]}
+        entered |= {"r1_ohm": ends["line"], "rn_ohm": ends["neutral"], "r2_ohm": ends["cpc"]}
         if "OL" in ends.values() or self.long_lead:
             return
         neutral, cpc = (self._crossed(circuit, other) for other in _OTHERS)
@@ -113,9 +113,9 @@ class _Visit:
         if suspects:
             neutral |= self._crossed(circuit, "neutral", suspects)
             cpc |= self._crossed(circuit, "cpc", suspects)
-        for n, outlet in enumerate(found["points"]):
+        for n, outlet in enumerate(entered["points"]):
             outlet |= {"line_neutral_ohm": neutral[n], "line_cpc_ohm": cpc[n], "retested": n in suspects}
-        self._record(found)
+        self._record(entered)
 
     def _crossed(self, circuit: Circuit, other: Conductor, points: list[int] | None = None) -> dict[int, str]:
         """Readings at points with line and another conductor cross-connected at the board."""
@@ -133,45 +133,45 @@ class _Visit:
 
     def _radial(self, circuit: Circuit) -> None:
         """R1+R2 at every point, line and cpc joined at the board."""
-        site, name, found = self.site, circuit.name, self.circuits[circuit.name]
+        site, name, entered = self.site, circuit.name, self.circuits[circuit.name]
         if self.long_lead:
             return
         for other in _OTHERS:
             site.join((site.end(name, "line"), site.end(name, other)))
-            for n, outlet in enumerate(found["points"]):
+            for n, outlet in enumerate(entered["points"]):
                 ends = site.contact(name, "line", n), site.contact(name, other, n)
                 outlet[f"line_{other}_ohm"] = self.meter.low_ohms(site, *ends)
             site.release()
-        self._record(found)
+        self._record(entered)
 
     def _by_long_lead(self, circuit: Circuit) -> None:
         """R2 from the earth bar to every point, everything still connected."""
-        site, found = self.site, self.circuits[circuit.name]
-        for n, outlet in enumerate(found["points"]):
+        site, entered = self.site, self.circuits[circuit.name]
+        for n, outlet in enumerate(entered["points"]):
             outlet["r2_ohm"] = self.meter.low_ohms(site, EARTH_BAR, site.contact(circuit.name, "cpc", n))
-        plain = [outlet["r2_ohm"] for outlet in found["points"] if outlet["r2_ohm"] != "OL"]
-        found["long_lead_r2_ohm"] = max(plain, key=float) if plain else "OL"
+        plain = [outlet["r2_ohm"] for outlet in entered["points"] if outlet["r2_ohm"] != "OL"]
+        entered["long_lead_r2_ohm"] = max(plain, key=float) if plain else "OL"
 
     @staticmethod
-    def _record(found: dict[str, Any]) -> None:
+    def _record(entered: dict[str, Any]) -> None:
         """The highest of the points is recorded (rule 4.7)."""
-        readings = [outlet["line_cpc_ohm"] for outlet in found["points"]]
+        readings = [outlet["line_cpc_ohm"] for outlet in entered["points"]]
         plain = [reading for reading in readings if reading != "OL"]
-        found["r1_r2_ohm"] = max(plain, key=float) if plain else "OL"
+        entered["r1_r2_ohm"] = max(plain, key=float) if plain else "OL"
 
     def _insulation(self, circuit: Circuit) -> None:
         site, meter, name = self.site, self.meter, circuit.name
-        found = self.circuits[name]
+        entered = self.circuits[name]
         pairs = [(site.end(name, c), site.end(name, c, "b")) for c in CONDUCTORS] if circuit.is_ring else []
         if pairs:
             site.join(*pairs)
         line, neutral, cpc = (site.end(name, conductor) for conductor in CONDUCTORS)
-        found["insulation_ln_mohm"] = meter.insulation(site, line, neutral)
+        entered["insulation_ln_mohm"] = meter.insulation(site, line, neutral)
         site.join((line, neutral))
-        found["insulation_lne_mohm"] = meter.insulation(site, line, cpc)
-        found["insulation_test_v"] = "500"
+        entered["insulation_lne_mohm"] = meter.insulation(site, line, cpc)
+        entered["insulation_test_v"] = "500"
         site.release()
-        if circuit.is_ring and _low(found["insulation_lne_mohm"]):
+        if circuit.is_ring and _low(entered["insulation_lne_mohm"]):
             self._legs(circuit)
 
     def _legs(self, circuit: Circuit) -> None:
@@ -214,15 +214,17 @@ class _Visit:
         site.restore()
         site.unplug_all()
         for circuit in self.home.circuits:
-            found = self.circuits[circuit.name]
-            for n, outlet in enumerate(found["points"]):
+            entered = self.circuits[circuit.name]
+            for n, outlet in enumerate(entered["points"]):
                 outlet |= self._voltages(circuit.name, n)
-            found["polarity"] = "correct" if all(o["polarity"] == "correct" for o in found["points"]) else "incorrect"
+            entered["polarity"] = (
+                "correct" if all(o["polarity"] == "correct" for o in entered["points"]) else "incorrect"
+            )
             if "zdb_ohm" not in self.board:
                 self.board["zdb_ohm"] = meter.zdb(site, circuit.name)
-            found["zs_ohm"] = self._zs(circuit, found)
-            if found["zs_ohm"] == TRIPPED:
-                found["zs_not_possible"] = TRIPS
+            entered["zs_ohm"] = self._zs(circuit, entered)
+            if entered["zs_ohm"] == TRIPPED:
+                entered["zs_not_possible"] = TRIPS
         for name, device in self.home.rcds.items():
             behind = [c for c in self.home.circuits if c.rcd == name]
             if behind:
@@ -237,10 +239,10 @@ class _Visit:
             "polarity": "incorrect" if exchanged else "correct",
         }  # fmt: skip
 
-    def _zs(self, circuit: Circuit, found: dict[str, Any]) -> str:
+    def _zs(self, circuit: Circuit, entered: dict[str, Any]) -> str:
         """The highest Zs of the points that can be tested."""
         readings = []
-        for n in range(len(found["points"])):
+        for n in range(len(entered["points"])):
             try:
                 readings.append(self.meter.zs(self.site, circuit.name, n))
             except Tripped as trip:
@@ -278,7 +280,7 @@ _OTHERS: tuple[Conductor, Conductor] = ("neutral", "cpc")
 def _described(circuit: Circuit, home: Home, circuit_id: str, number: int) -> dict[str, Any]:
     """What is seen of a circuit before any test."""
     wiring, (standard, type_, rating) = circuit.wiring, circuit.device
-    found: dict[str, Any] = {
+    fields: dict[str, Any] = {
         "id": circuit_id, "position": number, "way": str(number + 1), "designation": circuit.name,
         "form": "ring" if circuit.is_ring else "radial", "serves": circuit.serves,
         "line_csa_mm2": wiring.line_csa_mm2, "cpc_csa_mm2": wiring.cpc_csa_mm2, "cable_method": circuit.method,
@@ -290,8 +292,8 @@ def _described(circuit: Circuit, home: Home, circuit_id: str, number: int) -> di
     }  # fmt: skip
     if circuit.rcd is not None:
         device = home.rcds[circuit.rcd]
-        found |= {"rcd_standard": device.standard, "rcd_delay": "none", "rcd_rated_ma": device.rated_ma}
-    return found
+        fields |= {"rcd_standard": device.standard, "rcd_delay": "none", "rcd_rated_ma": device.rated_ma}
+    return fields
 
 
 def _high(reading: str, others: Any) -> bool:

@@ -71,7 +71,7 @@ class WholeHome:
 
 def _figures(document: Document) -> set[tuple[str, str]]:
     """Every figure that says something: neither empty nor a limitation."""
-    found: set[tuple[str, str]] = set()
+    figures: set[tuple[str, str]] = set()
 
     def look(entity: dict[str, Any]) -> None:
         for name, value in entity.items():
@@ -80,10 +80,10 @@ def _figures(document: Document) -> set[tuple[str, str]]:
                     if isinstance(child, dict):
                         look(child)
             elif value is not None and not (isinstance(value, str) and value.startswith(("LIM", "N/"))):
-                found.add((entity["id"], name))
+                figures.add((entity["id"], name))
 
     look(document["inspection"])
-    return found
+    return figures
 
 
 @dataclass(slots=True)
@@ -138,8 +138,8 @@ class Draft:
 
 def board(document: Document) -> Document:
     """The first board of a document."""
-    found: Document = document["inspection"]["boards"][0]
-    return found
+    first_board: Document = document["inspection"]["boards"][0]
+    return first_board
 
 
 def circuit_of(document: Document, circuit_id: str) -> Document:
@@ -221,9 +221,9 @@ def _wired_without_cpc(draft: Draft, circuit: Circuit, *, notice: bool) -> None:
     circuit_id = draft.id_of(circuit)
 
     def write(document: Document) -> None:
-        found = circuit_of(document, circuit_id)
-        wire_without_cpc(found)
-        for outlet in found["points"]:
+        circuit = circuit_of(document, circuit_id)
+        wire_without_cpc(circuit)
+        for outlet in circuit["points"]:
             outlet |= {"class_ii": True} if outlet["position"] % 2 else {"front": "insulating"}
         if notice:
             board(document)["no_cpc_notice"] = True
@@ -316,24 +316,24 @@ def _describe(document: Document, draft: Draft, bathroom: set[str]) -> None:
 def as_devices(document: Document) -> None:
     """RCDs written as devices of their boards instead of at each circuit."""
     fields = ("standard", "rated_ma", "delay", "trip_ms", "button", "half", "five_ms")
-    for one in document["inspection"]["boards"]:
+    for written_board in document["inspection"]["boards"]:
         made: dict[tuple[Any, ...], str] = {}
-        one["rcds"] = one.get("rcds", [])
-        for circuit in one["circuits"]:
+        written_board["rcds"] = written_board.get("rcds", [])
+        for circuit in written_board["circuits"]:
             if "rcd_rated_ma" not in circuit:
                 continue
             own = "61009" in circuit.get("rcd_standard", "")
             key = (circuit["id"],) if own else tuple(circuit.get(f"rcd_{name}") for name in fields)
             if key not in made:
-                made[key] = f"{one['id']}-r{len(made)}"
+                made[key] = f"{written_board['id']}-r{len(made)}"
                 device = {name: circuit[f"rcd_{name}"] for name in fields if f"rcd_{name}" in circuit}
                 place = "one circuit" if own else "its circuits"
-                one["rcds"].append({"id": made[key], "name": f"RCD {len(made)}", "place": place, **device})
+                written_board["rcds"].append({"id": made[key], "name": f"RCD {len(made)}", "place": place, **device})
             for name in fields:
                 circuit.pop(f"rcd_{name}", None)
             circuit["rcd_id"] = made[key]
             if "leakage_ma" in circuit:
-                next(r for r in one["rcds"] if r["id"] == made[key])["leakage_ma"] = circuit.pop("leakage_ma")
+                next(r for r in written_board["rcds"] if r["id"] == made[key])["leakage_ma"] = circuit.pop("leakage_ma")
 
 
 def inspected(draft: Draft, seed: int, kind: str, *, long_lead: bool) -> Document:

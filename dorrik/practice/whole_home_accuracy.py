@@ -52,49 +52,51 @@ class Count:
 def count(home: WholeHome) -> Count:
     """Judge one home and hold the judgement against its truth."""
     judgement = judge(parse(home.document), home.measured_at)
-    found = Count(homes=1, causes=sum(c.key is not None for c in home.causes))
+    counted = Count(homes=1, causes=sum(c.key is not None for c in home.causes))
     offered = [suggestion for suggestion in judgement.suggested if suggestion.recorded is None]
     matched: dict[int, list[Cause]] = {}
     where = f"{home.seed} ({home.kind})"
     for cause in home.detectable:
         if cause.key is None:
             asked = _is_asked(judgement, cause)
-            found.slips += 1
-            found.slips_asked += asked
+            counted.slips += 1
+            counted.slips_asked += asked
             if not asked:
-                found.misses.append(f"{where}: slip not asked about: {cause.name}")
+                counted.misses.append(f"{where}: slip not asked about: {cause.name}")
             continue
-        found.detectable += 1
-        found.by_cause[cause.name] += 1
+        counted.detectable += 1
+        counted.by_cause[cause.name] += 1
         own = [n for n, one in enumerate(offered) if _speaks_of(one, cause)]
         for n in own:
             matched.setdefault(n, []).append(cause)
         if not own:
-            found.misses.append(f"{where}: not named: {cause.name} at {', '.join(sorted(cause.places)[:3])}")
+            counted.misses.append(f"{where}: not named: {cause.name} at {', '.join(sorted(cause.places)[:3])}")
             continue
-        found.named += 1
-        found.named_by_cause[cause.name] += 1
-        found.coded += 1
+        counted.named += 1
+        counted.named_by_cause[cause.name] += 1
+        counted.coded += 1
         codes = {offered[n].code for n in own}
-        found.right_code += cause.code in codes
+        counted.right_code += cause.code in codes
         if cause.code not in codes:
-            found.misses.append(f"{where}: {cause.name} coded {'/'.join(codes)}, should be {cause.code}")
+            counted.misses.append(f"{where}: {cause.name} coded {'/'.join(codes)}, should be {cause.code}")
         if len(own) > 1:
-            found.double += len(own) - 1
-            said = ", ".join(f"{offered[n].key} at {offered[n].entity_id}" for n in own)
-            found.misses.append(f"{where}: {cause.name} said {len(own)} times: {said}")
-    found.suggestions = len(offered)
-    for n, one in enumerate(offered):
-        if n not in matched and not any(_speaks_of(one, cause) for cause in home.causes if cause.key):
-            found.without_cause += 1
-            found.misses.append(f"{where}: no cause: {one.code} {one.key} at {one.entity_id}: {one.because[0]}")
-    for told in _falsely_satisfactory(home, judgement):
-        found.false_satisfactory += 1
-        found.misses.append(f"{where}: satisfactory: {told}")
-    for told in _passes_on_part(home, judgement):
-        found.passes_on_part += 1
-        found.misses.append(f"{where}: passed on part: {told}")
-    return found
+            counted.double += len(own) - 1
+            offers = ", ".join(f"{offered[n].key} at {offered[n].entity_id}" for n in own)
+            counted.misses.append(f"{where}: {cause.name} said {len(own)} times: {offers}")
+    counted.suggestions = len(offered)
+    for n, offer in enumerate(offered):
+        if n not in matched and not any(_speaks_of(offer, cause) for cause in home.causes if cause.key):
+            counted.without_cause += 1
+            counted.misses.append(
+                f"{where}: no cause: {offer.code} {offer.key} at {offer.entity_id}: {offer.because[0]}"
+            )
+    for mistake in _falsely_satisfactory(home, judgement):
+        counted.false_satisfactory += 1
+        counted.misses.append(f"{where}: satisfactory: {mistake}")
+    for mistake in _passes_on_part(home, judgement):
+        counted.passes_on_part += 1
+        counted.misses.append(f"{where}: passed on part: {mistake}")
+    return counted
 
 
 def _speaks_of(suggestion: Suggestion, cause: Cause) -> bool:
@@ -163,21 +165,21 @@ def _measured(circuit: dict[str, object], field_name: str) -> bool:
 
 def count_homes(first: int, last: int) -> Count:
     """Homes of these seeds, the last not included."""
-    found = Count()
+    counted = Count()
     for seed in range(first, last):
-        found.add(count(draw(seed)))
-    return found
+        counted.add(count(draw(seed)))
+    return counted
 
 
 def count_sound_old(first: int, last: int) -> tuple[int, list[str]]:
     """Sound old homes of these seeds that a C1, C2 or FI was suggested for, each with what it was."""
-    told = []
+    mistakes = []
     for seed in range(first, last):
         home = draw_sound_old(seed)
         grave = [s for s in judge(parse(home.document)).suggested if s.code in ("C1", "C2", "FI")]
         if grave:
-            told.append(f"{seed}: {grave[0].code} {grave[0].key}: {grave[0].because[0]}")
-    return len(told), told
+            mistakes.append(f"{seed}: {grave[0].code} {grave[0].key}: {grave[0].because[0]}")
+    return len(mistakes), mistakes
 
 
 HEAD = """
@@ -204,7 +206,7 @@ FIRST_SEED = 100_000
 
 def report(homes: int, workers: int | None = None) -> str:
     """The tables of whole homes as Markdown, with every miss by its seed."""
-    counted, (old, told) = _count_all(homes, workers)
+    counted, (old, old_mistakes) = _count_all(homes, workers)
     rows = (
         ("root causes that can be detected, named", "≥ 98 %", _share(counted.named, counted.detectable)),
         ("of those, the right code by the mainstream view", "≥ 95 %", _share(counted.right_code, counted.coded)),
@@ -216,13 +218,13 @@ def report(homes: int, workers: int | None = None) -> str:
         (f"sound old homes with a C1, C2 or FI, of {homes:,}", "0", str(old)),
     )
     text = HEAD.format(homes=homes, first=FIRST_SEED)
-    text += "\n".join(f"| {name} | {aim} | {found} |" for name, aim, found in rows)
+    text += "\n".join(f"| {name} | {aim} | {share} |" for name, aim, share in rows)
     text += "\n\n| cause | detectable | named |\n| --- | ---: | ---: |\n"
     text += "\n".join(
         f"| {name} | {number} | {counted.named_by_cause[name]} |" for name, number in sorted(counted.by_cause.items())
     )
-    missed = [*counted.misses, *(f"sound old home {one}" for one in told)]
-    return text + "\n\n### Misses\n\n" + ("\n".join(f"- {one}" for one in missed) or "None.") + "\n"
+    missed = [*counted.misses, *(f"sound old home {mistake}" for mistake in old_mistakes)]
+    return text + "\n\n### Misses\n\n" + ("\n".join(f"- {mistake}" for mistake in missed) or "None.") + "\n"
 
 
 def _share(part: int, whole: int) -> str:
@@ -235,10 +237,10 @@ def _count_all(homes: int, workers: int | None) -> tuple[Count, tuple[int, list[
     lasts = [min(first + step, FIRST_SEED + homes) for first in firsts]
     counted = Count()
     old = 0
-    told: list[str] = []
+    mistakes: list[str] = []
     with ProcessPoolExecutor(workers) as pool:
         for part in pool.map(count_homes, firsts, lasts):
             counted.add(part)
-        for number, said in pool.map(count_sound_old, firsts, lasts):
-            old, told = old + number, [*told, *said]
-    return counted, (old, told)
+        for number, mistakes_here in pool.map(count_sound_old, firsts, lasts):
+            old, mistakes = old + number, [*mistakes, *mistakes_here]
+    return counted, (old, mistakes)

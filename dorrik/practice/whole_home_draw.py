@@ -78,7 +78,7 @@ def _loops_of_their_own(document: entered.Document, causes: list[wh.Cause]) -> l
     principle). What is near that is left to either."""
     i = document["inspection"]
     most, ze = {"TN-S": 0.8, "TN-C-S": 0.35}[i["earthing"]], entered.figure(i.get("ze_ohm"))
-    found = []
+    high_loops = []
     lifted = {place for cause in causes if cause.key in _LIFTS_THE_LOOP for place in cause.places}
     for board, circuit in entered.circuits(document):
         if circuit["id"] in lifted:
@@ -99,10 +99,10 @@ def _loops_of_their_own(document: entered.Document, causes: list[wh.Cause]) -> l
                 return ("working RCD, loop as calculated",) if safe else ()
 
             places = frozenset((circuit["id"],))
-            found.append(
+            high_loops.append(
                 wh.Cause("loop above its limit at any Ze", "zs-above-limit", places, "C2", known, context=context)
             )
-    return found
+    return high_loops
 
 
 def _outbuilding(draft: wh.Draft, seed: int, chance: random.Random) -> None:

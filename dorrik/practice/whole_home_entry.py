@@ -158,15 +158,15 @@ def _null(document: Document) -> Slipped:
 
 def _seconds(inspection: Document) -> Slipped | None:
     """Every trip time written in seconds; None where one is slow or missing, which is a fault of its own."""
-    found = [(rcd, "trip_ms") for board in inspection["boards"] for rcd in board.get("rcds", [])]
-    found += [(circuit, "rcd_trip_ms") for board in inspection["boards"] for circuit in board["circuits"]]
-    found = [(one, field) for one, field in found if field in one]
-    times = [float(text) if (text := str(one[field]))[:1].isdigit() else 1e9 for one, field in found]
+    timed_devices = [(rcd, "trip_ms") for board in inspection["boards"] for rcd in board.get("rcds", [])]
+    timed_devices += [(circuit, "rcd_trip_ms") for board in inspection["boards"] for circuit in board["circuits"]]
+    timed_devices = [(one, field) for one, field in timed_devices if field in one]
+    times = [float(text) if (text := str(one[field]))[:1].isdigit() else 1e9 for one, field in timed_devices]
     if not times or max(times) > 300:
         return None
-    for (one, field), time_ms in zip(found, times, strict=True):
+    for (one, field), time_ms in zip(timed_devices, times, strict=True):
         one[field] = f"{time_ms / 1000:.3f}"
-    places = frozenset((one["id"], field) for one, field in found)
+    places = frozenset((one["id"], field) for one, field in timed_devices)
     cause = Cause(
         "trip time in seconds", None, frozenset(place for place, _ in places), "", tuple(places),
         frozenset(("trip_ms", "rcd_trip_ms")),

@@ -118,10 +118,10 @@ def bond(draft: Draft) -> bool:
         draft.add(f"bond {kind}", key, {"bond0"}, ("bond0", "state"))
 
         def write(document: Document) -> None:
-            found = document["inspection"]["bonds"][0]
-            found["state"] = kind
+            first_bond = document["inspection"]["bonds"][0]
+            first_bond["state"] = kind
             for name in ("at_clamp_ohm", "at_pipe_ohm", "csa_mm2", "length_m"):
-                found.pop(name, None)
+                first_bond.pop(name, None)
 
         draft.after.append(write)
     return True
@@ -334,8 +334,8 @@ def high_loop(draft: Draft) -> bool:
     circuit_id = draft.id_of(circuit)
 
     def context(document: Document) -> tuple[str, ...]:
-        board_there, found = entered.circuit_of(document, circuit_id)
-        safe = entered.protected(document, board_there, found) and entered.loop_as_calculated(board_there, found)
+        board_there, circuit = entered.circuit_of(document, circuit_id)
+        safe = entered.protected(document, board_there, circuit) and entered.loop_as_calculated(board_there, circuit)
         return ("working RCD, loop as calculated",) if safe else ()
 
     draft.add("loop above its limit", "zs-above-limit", {circuit_id}, (circuit_id, "zs_ohm"), context=context)

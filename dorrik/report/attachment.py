@@ -17,15 +17,15 @@ def attachment(frozen: Mapping[str, Any]) -> dict[str, Any]:
     """The frozen data with names of its own; what points out of it (register, job, instruments) is left out."""
     inside = sorted(set(document_ids(frozen.get("inspection"))))
     names = {identity: f"e{at:05d}" for at, identity in enumerate(inside, 1)}
-    found: dict[str, Any] = _renamed(frozen, names)
-    return found
+    document: dict[str, Any] = _renamed(frozen, names)
+    return document
 
 
 def _renamed(value: Any, names: Mapping[str, str]) -> Any:
     if isinstance(value, Mapping):
         return {names.get(key, key): _renamed(one, names) for key, one in value.items() if not _points_out(one, names)}
     if isinstance(value, list | tuple):
-        return [_renamed(one, names) for one in value]
+        return [_renamed(item, names) for item in value]
     return names.get(value, value) if isinstance(value, str) else value
 
 

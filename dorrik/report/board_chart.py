@@ -43,6 +43,6 @@ def _row(circuit: Circuit, rcd: Any) -> dict[str, str]:
     }
 
 
-def sheet(said: dict[str, Any], issue: Issue) -> bytes:
+def sheet(chart_words: dict[str, Any], issue: Issue) -> bytes:
     """The charts as PDF. Raises press.TypesettingTooLarge or Late."""
-    return press.letter("board_chart", said, issue.issued_on)
+    return press.letter("board_chart", chart_words, issue.issued_on)

@@ -62,9 +62,9 @@ def _status(fields: bytes) -> str | None:
     if not re.search(r"^Action:\s*failed", text, re.IGNORECASE | re.MULTILINE):
         # Delayed, delivered or relayed: nothing has failed.
         return None
-    said = re.search(r"^Diagnostic-Code:\s*(?:[\w-]+;)?\s*(.+(?:\n[ \t].+)*)", text, re.IGNORECASE | re.MULTILINE)
+    diagnostic = re.search(r"^Diagnostic-Code:\s*(?:[\w-]+;)?\s*(.+(?:\n[ \t].+)*)", text, re.IGNORECASE | re.MULTILINE)
     code = re.search(r"^Status:\s*([\d.]+)", text, re.IGNORECASE | re.MULTILINE)
-    words = " ".join(said[1].split()) if said else f"status {code[1]}" if code else "no reason was given"
+    words = " ".join(diagnostic[1].split()) if diagnostic else f"status {code[1]}" if code else "no reason was given"
     return f"It came back: {words}"[:300]
 
 
@@ -92,8 +92,8 @@ def _of_mailbox(place: str) -> Iterator[Bounce]:
         ) as mailbox:
             mailbox.login(unquote(parts.username or ""), unquote(parts.password or ""))
             mailbox.select(unquote(parts.path.strip("/")) or "INBOX")
-            _, found = mailbox.search(None, "UNSEEN")
-            for number in (found[0] or b"").split()[:MOST]:
+            _, numbers = mailbox.search(None, "UNSEEN")
+            for number in (numbers[0] or b"").split()[:MOST]:
                 _, answer = mailbox.fetch(number.decode(), "(BODY.PEEK[])")
                 raw = next((part[1] for part in answer if isinstance(part, tuple)), b"")
                 bounce = read(raw)

@@ -65,12 +65,12 @@ def _moment(entry: CalendarEntry) -> datetime | None:
 
 def read(content: bytes) -> list[CalendarEntry]:
     """The entries of a calendar that `write` made, with the same content. Raises ValueError for what is none."""
-    found = []
+    entries = []
     for event in Calendar.from_ical(content).walk("VEVENT"):
         start, end = event.decoded("dtstart"), event.decoded("dtend")
         timed = isinstance(start, datetime)
         here = start.astimezone(ZONE) if timed else None
-        found.append(
+        entries.append(
             CalendarEntry(
                 key=str(event["uid"]).removesuffix("@dorrik"),
                 title=str(event["summary"]),
@@ -81,4 +81,4 @@ def read(content: bytes) -> list[CalendarEntry]:
                 words=str(event.get("description", "")),
             )
         )
-    return found
+    return entries

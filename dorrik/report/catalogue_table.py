@@ -33,35 +33,35 @@ def read(tables: Sequence[Table]) -> tuple[list[dict[str, str]], list[dict[str, 
     if "title" not in head:
         return [], [{"line": 1, "message": f"The head of the table names its columns: {', '.join(COLUMNS)}."}]
     places = {name: head.index(name) for name in COLUMNS if name in head}
-    found: dict[str, dict[str, str]] = {}
+    by_key: dict[str, dict[str, str]] = {}
     wrong: list[dict[str, Any]] = []
     for line, row in enumerate(rows[1:], 2):
-        said = {name: _cell(row, at) for name, at in places.items()}
-        if not any(said.values()):
+        values = {name: _cell(row, at) for name, at in places.items()}
+        if not any(values.values()):
             continue
-        said["key"] = said.get("key") or catalogue.key_of(said["title"])
-        said = _differing(said)
-        if len(said) == 1:
+        values["key"] = values.get("key") or catalogue.key_of(values["title"])
+        values = _differing(values)
+        if len(values) == 1:
             continue
         try:
-            entry = catalogue.check(said)
+            entry = catalogue.check(values)
         except catalogue.UnfitEntry as error:
             wrong.append({"line": line, "message": f"{error.field}: {error}"})
             continue
-        if entry["key"] in found:
-            wrong.append({"line": line, "message": f"key: {entry['key']} stands twice."})
-        found[entry["key"]] = entry
-    return list(found.values()), wrong[:50]
+        if entry["key"] in by_key:
+            wrong.append({"line": line, "message": f"key: {entry['key']} is there twice."})
+        by_key[entry["key"]] = entry
+    return list(by_key.values()), wrong[:50]
 
 
 def _cell(row: Sequence[Any], at: int) -> str:
     return str(row[at]).strip() if at < len(row) and row[at] is not None else ""
 
 
-def _differing(said: dict[str, str]) -> dict[str, str]:
+def _differing(values: dict[str, str]) -> dict[str, str]:
     """What a line says that the built-in entry of its key does not, or that does not follow from its own code."""
-    entry = catalogue.entries().get(said["key"])
+    entry = catalogue.entries().get(values["key"])
     if entry is None:
-        follows = {"group": catalogue.OWN_GROUP, "strict": said.get("code"), "mild": said.get("code")}
-        return {name: text for name, text in said.items() if text and text != follows.get(name)}
-    return {name: text for name, text in said.items() if name == "key" or (text and text != getattr(entry, name))}
+        follows = {"group": catalogue.OWN_GROUP, "strict": values.get("code"), "mild": values.get("code")}
+        return {name: text for name, text in values.items() if text and text != follows.get(name)}
+    return {name: text for name, text in values.items() if name == "key" or (text and text != getattr(entry, name))}

@@ -67,12 +67,12 @@ def _copy(
     if repair is None or view is None:
         raise NoRepair(repair_id)
     if number and already is None and not view.complete:
-        raise NotComplete((*view.lacks, *(f"{one}: does not hold" for one in view.failing)))
+        raise NotComplete((*view.lacks, *(f"{figure}: does not hold" for figure in view.failing)))
     at = now().replace(microsecond=0)
     paper: Issue = on_paper(connection, who, number, at.date())
     named = f"{inspection.reference or 'certificate'}-M{number}" if number else f"{inspection.reference or ''} draft"
-    said = minor_works.words(inspection, judgement, repair, view, paper, named.strip())
-    return CertificateCopy(said, number, kept.seq, at, repair_id, already)
+    certificate_words = minor_works.words(inspection, judgement, repair, view, paper, named.strip())
+    return CertificateCopy(certificate_words, number, kept.seq, at, repair_id, already)
 
 
 def typeset(copy: CertificateCopy) -> bytes:
@@ -92,7 +92,7 @@ def keep(
         return already, False
     if kept.seq != copy.seq or len(there) + 1 != copy.number:
         return None, False
-    found = Issued(
+    issued = Issued(
         id=new_id(),
         number=copy.number,
         issued_at=copy.at,
@@ -105,5 +105,5 @@ def keep(
         repair_id=copy.repair_id,
     )
     document = json.dumps(minor_works.data(copy.said), ensure_ascii=False)
-    reports.keep(connection, kept.id, who.id, found, document, pdf, MINOR_WORKS)
-    return found, True
+    reports.keep(connection, kept.id, who.id, issued, document, pdf, MINOR_WORKS)
+    return issued, True

@@ -16,7 +16,7 @@ def chart(inspection: Inspection) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(HEAD)
-    writer.writerows([as_text(said) for said in row] for row in rows(inspection))
+    writer.writerows([as_text(value) for value in row] for row in rows(inspection))
     return out.getvalue()
 
 

@@ -64,7 +64,7 @@ def copy(
     if improvements:
         count = plainly.number(improvements).capitalize()
         stays = f"{count} improvement{'s stay' if improvements > 1 else ' stays'} recommended (C3)."
-    said = {
+    confirmation_words = {
         "number": named,
         "title": f"Put right: confirmation to {words['reference'] or 'the report'}",
         "home": words["home"],
@@ -77,7 +77,8 @@ def copy(
         "rule_book": words["rule_book"],
         "caution": words["caution"],
         "items": [
-            asdict(one) | {"on": day(one.on) if one.on else "", "accepted_on": day(one.accepted_on)} for one in cleared
+            asdict(item) | {"on": day(item.on) if item.on else "", "accepted_on": day(item.accepted_on)}
+            for item in cleared
         ],
         "result": (
             f"Everything for which the report was {words['outcome']} is cleared. It is satisfactory for continued use "
@@ -86,10 +87,13 @@ def copy(
         "stays": stays,
         "signature": asdict(signed),
     }  # fmt: skip
-    frozen = json.dumps({"format": FORMAT, "version": VERSION, "confirmation": said}, ensure_ascii=False)
+    frozen = json.dumps({"format": FORMAT, "version": VERSION, "confirmation": confirmation_words}, ensure_ascii=False)
     code = reports.check_code(frozen)
     at_address = f"{url}/check#{quote(words['reference'], safe='')}/{code}" if url and words["reference"] else ""
-    paper_says = said | {"check": code, "check_at": {"address": f"{url}/check", "svg": qr_code.drawing(at_address)}}
+    paper_says = confirmation_words | {
+        "check": code,
+        "check_at": {"address": f"{url}/check", "svg": qr_code.drawing(at_address)},
+    }
     return ConfirmationCopy(number, at, paper_says, frozen)
 
 

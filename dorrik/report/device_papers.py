@@ -50,7 +50,7 @@ class DevicePapers:
         issue = Issue(number=0, issued_on=date.fromisoformat(given["on"]), **given["head"])
         drawings = _Drawings(given["sizes"])
         try:
-            said = _words(given["paper"], given["about"], inspection, judgement, issue, drawings)
+            paper_words = _words(given["paper"], given["about"], inspection, judgement, issue, drawings)
         except _NOTHING as error:
             return {"nothing": str(error)}
         is_report = given["paper"] == "report"
@@ -58,7 +58,7 @@ class DevicePapers:
         return {
             "template": "condition_report" if is_report else "facts_letter",
             "inputs": {
-                "data": json.dumps(drawings.into(said), ensure_ascii=False),
+                "data": json.dumps(drawings.into(paper_words), ensure_ascii=False),
                 "fonts": json.dumps(_FAMILIES),
                 "attachment": "{}",
             },
@@ -105,13 +105,13 @@ class _Drawings:
         """The name of a photo until it is drawn; None where its picture is not on this device."""
         return sha256 if sha256 in self._sizes else None
 
-    def into(self, said: Any) -> Any:
+    def into(self, value: Any) -> Any:
         """The words with a drawing for every photo in them."""
-        if isinstance(said, Mapping):
-            if "jpeg" in said and "marks" in said:
-                return {**said, "drawing": self._drawn(said)}
-            return {name: self.into(part) for name, part in said.items()}
-        return [self.into(part) for part in said] if isinstance(said, list | tuple) else said
+        if isinstance(value, Mapping):
+            if "jpeg" in value and "marks" in value:
+                return {**value, "drawing": self._drawn(value)}
+            return {name: self.into(part) for name, part in value.items()}
+        return [self.into(part) for part in value] if isinstance(value, list | tuple) else value
 
     def _drawn(self, photo: Mapping[str, Any]) -> str:
         sha256 = photo["jpeg"]

@@ -20,8 +20,8 @@ GATHERED = Path(__file__).parents[2] / "var" / "fonts"
 def _known() -> tuple[tuple[int, ...], tuple[int, ...], tuple[str, ...]]:
     """First and last points of the ranges that are covered, and the families in the order in which they are tried."""
     try:
-        found = json.loads((GATHERED / "coverage.json").read_text())
-        ranges, families = found["covered"], found["families"]
+        coverage = json.loads((GATHERED / "coverage.json").read_text())
+        ranges, families = coverage["covered"], coverage["families"]
     except (OSError, ValueError, KeyError):
         ranges, families = _of_shipped()
     return tuple(first for first, _ in ranges), tuple(last for _, last in ranges), tuple(families)
@@ -72,7 +72,7 @@ def legible(value: Any) -> Any:
     if isinstance(value, dict):
         return {name: legible(one) for name, one in value.items()}
     if isinstance(value, list | tuple):
-        return [legible(one) for one in value]
+        return [legible(part) for part in value]
     return value
 
 
@@ -86,8 +86,8 @@ def _texts(value: Any) -> Iterator[str]:
         if not value.isascii():
             yield value
     elif isinstance(value, dict):
-        for one in value.values():
-            yield from _texts(one)
+        for part in value.values():
+            yield from _texts(part)
     elif isinstance(value, list | tuple):
-        for one in value:
-            yield from _texts(one)
+        for part in value:
+            yield from _texts(part)

@@ -29,7 +29,7 @@ from dorrik.store.reports import reports
 from dorrik.store.reports.reports import Issued
 
 #: What is missing where nobody submitted it, or it was changed since.
-UNSIGNED = "Whoever inspected has not signed for it as it stands. Have it signed and submitted."
+UNSIGNED = "Whoever inspected has not signed for it as it is now. Have it signed and submitted."
 
 
 class NotReady(Exception):
@@ -92,25 +92,25 @@ def draft(connection: Connection, kept: KeptInspection, who: Person) -> ReportDr
 
 
 def preview(
-    found: ReportDraft, folder: Path, photos: Fetch = none_kept
+    hindrances: ReportDraft, folder: Path, photos: Fetch = none_kept
 ) -> tuple[tuple[Hindrance, ...], list[tuple[float, float]]]:
     """What stands in the way of issuing, and the sizes of the draft's pages (pt), which are put into the folder.
 
     photos: where what is shown of each lies, by its digest. Raises press.TypesettingTooLarge.
     """
-    said = content(found.inspection, found.judgement, found.paper, photos)
-    points = (*found.undecided, *readiness(found.inspection, found.judgement), *_letters(said))
-    return points, press.pages(said, folder)
+    report_content = content(hindrances.inspection, hindrances.judgement, hindrances.paper, photos)
+    points = (*hindrances.undecided, *readiness(hindrances.inspection, hindrances.judgement), *_letters(report_content))
+    return points, press.pages(report_content, folder)
 
 
-def _letters(said: dict[str, Any]) -> tuple[Hindrance, ...]:
+def _letters(report_content: dict[str, Any]) -> tuple[Hindrance, ...]:
     """What no font has a letter for is said before the report is issued with its code in that place."""
-    signs = glyphs.missing(said)
+    signs = glyphs.missing(report_content)
     if not signs:
         return ()
-    told = ", ".join(f"{sign} ({glyphs.code_point(sign)[1:-1]})" for sign in signs[:8])
+    sign_list = ", ".join(f"{sign} ({glyphs.code_point(sign)[1:-1]})" for sign in signs[:8])
     more = f" and {len(signs) - 8} more" if len(signs) > 8 else ""
-    text = f"No font here has a letter for {told}{more}: the report prints the code in its place."
+    text = f"No font here has a letter for {sign_list}{more}: the report prints the code in its place."
     return (Hindrance("look", "report", text),)
 
 
@@ -205,9 +205,9 @@ def typeset(fair: Fair, who: Person, photos: Fetch = none_kept, url: str = "") -
     kept = json.dumps(frozen, ensure_ascii=False)
     code = reports.check_code(kept)
     paper = replace(fair.said, check=code, check_at=_check_at(url, fair, code))
-    said = content(fair.inspection, fair.judgement, paper, photos)
+    report_content = content(fair.inspection, fair.judgement, paper, photos)
     for_whom = json.dumps(for_client.words(fair.inspection, fair.judgement, paper), ensure_ascii=False)
-    return Typeset(kept, press.pdf(said, attachment(frozen), fair.at), for_whom)
+    return Typeset(kept, press.pdf(report_content, attachment(frozen), fair.at), for_whom)
 
 
 def _check_at(url: str, fair: Fair, code: str) -> str:

@@ -45,6 +45,6 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue, due: date 
     return {"firm": issue.letterhead(), "labels": labels, "caution": CAUTION, "subject": "Labels for the boards"}
 
 
-def sheet(said: dict[str, Any], on: date) -> bytes:
+def sheet(sheet_words: dict[str, Any], on: date) -> bytes:
     """The labels as PDF, 90 by 55 mm each. Raises press.TypesettingTooLarge or Late."""
-    return press.letter("labels", said, on)
+    return press.letter("labels", sheet_words, on)

@@ -120,13 +120,13 @@ def hand_over(place: Server, to: str, message: bytes, about_to: Callable[[], Non
 
 
 def _must(answer: tuple[int, bytes], what: str, *, for_good: bool = False) -> None:
-    code, said = answer
+    code, reply = answer
     if code // 100 != 2:
-        raise NotSent(f"The mail server refused {what}: {_words(said)} ({code}).", for_good=for_good and code >= 500)
+        raise NotSent(f"The mail server refused {what}: {_words(reply)} ({code}).", for_good=for_good and code >= 500)
 
 
-def _words(said: bytes | str) -> str:
-    text = said.decode("utf-8", "replace") if isinstance(said, bytes) else said
+def _words(reply: bytes | str) -> str:
+    text = reply.decode("utf-8", "replace") if isinstance(reply, bytes) else reply
     return _one_line(text)[:160]
 
 
@@ -160,12 +160,12 @@ def _public(host: str, port: int) -> str:
     """The address of a host, where every one that it has lies in the public network. Raises NotSent: a firm's setting
     must not reach into the network that the server stands in."""
     try:
-        found = {str(entry[4][0]) for entry in socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)}
+        addresses = {str(entry[4][0]) for entry in socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)}
     except OSError:
         raise NotSent("There is no mail server of that name.") from None
-    if not found or not all(ipaddress.ip_address(one.partition("%")[0]).is_global for one in found):
+    if not addresses or not all(ipaddress.ip_address(address.partition("%")[0]).is_global for address in addresses):
         raise NotSent("That mail server lies in a private network. Whoever runs this installation can set it up.")
-    return sorted(found)[0]
+    return sorted(addresses)[0]
 
 
 def message_id(sender: str) -> str:

@@ -42,9 +42,9 @@ def words(
     }
 
 
-def data(said: dict[str, Any]) -> dict[str, Any]:
+def data(certificate_words: dict[str, Any]) -> dict[str, Any]:
     """What lies in the PDF: the certificate's own words and figures, and nothing else of the home."""
-    return {"format": FORMAT, "version": VERSION, "certificate": said}
+    return {"format": FORMAT, "version": VERSION, "certificate": certificate_words}
 
 
 def _where(inspection: Inspection, repair: Repair) -> tuple[Board | None, Circuit | None]:
@@ -62,10 +62,10 @@ def _work(inspection: Inspection, repair: Repair, view: RepairView, board: Board
         (observation for observation in inspection.observations if observation.id == repair.observation_id), None
     )
     code = f" ({observation.code})" if observation is not None and observation.code else ""
-    found = (repair.found or (observation.text if observation is not None else "")) or "–"
+    defect = (repair.found or (observation.text if observation is not None else "")) or "–"
     rows = [
         ("Where", view.where),
-        ("As found", f"{found}{code}"),
+        ("As found", f"{defect}{code}"),
         ("Kind of work", view.label or "–"),
         ("What was done", repair.done or "–"),
         ("Parts used", repair.parts or "none"),
@@ -84,23 +84,24 @@ def _isolated(board: Board | None, repair: Repair) -> str:
     proved = [
         isolation for isolation in board.isolations if isolation.proved_dead and (isolation.proved_at or "") <= until
     ]
-    last: Isolation | None = max(proved, key=lambda one: one.proved_at or "", default=None)
+    last: Isolation | None = max(proved, key=lambda proof: proof.proved_at or "", default=None)
     if last is None:
         return "not recorded"
     restored = f", restored {moment(last.restored_at)}" if last.restored_at else ", not restored yet"
     return f"isolated {moment(last.isolated_at)}, proved dead {moment(last.proved_again_at)}{restored}"
 
 
-def _test(judgement: Judgement, one: Any) -> dict[str, str]:
+def _test(judgement: Judgement, figure: Any) -> dict[str, str]:
     note = next(
-        (n for n in judgement.notes if n.figure == (one.entity_id, one.field) and n.verdict.limit is not None), None
+        (n for n in judgement.notes if n.figure == (figure.entity_id, figure.field) and n.verdict.limit is not None),
+        None,
     )
-    unit = f" {one.unit}" if one.unit else ""
+    unit = f" {figure.unit}" if figure.unit else ""
     limit = f"{note.verdict.limit:g}{unit}" if note is not None else ""
     return {
-        "label": one.label,
-        "found": f"{one.found}{unit}" if one.found else "not tested",
-        "left": f"{one.left}{unit}" if one.left else "to be tested",
+        "label": figure.label,
+        "found": f"{figure.found}{unit}" if figure.found else "not tested",
+        "left": f"{figure.left}{unit}" if figure.left else "to be tested",
         "limit": limit,
     }
 
@@ -121,8 +122,8 @@ def _zdb(board: Board | None) -> list[dict[str, str]]:
 
 
 def _bonds(inspection: Inspection) -> dict[str, str]:
-    told = [f"{bond.service or 'a service'}: {bond.state or 'not recorded'}" for bond in inspection.bonds]
-    return {"label": "Main bonding", "value": ", ".join(told) or inspection.bonding_to or "not recorded"}
+    bonds = [f"{bond.service or 'a service'}: {bond.state or 'not recorded'}" for bond in inspection.bonds]
+    return {"label": "Main bonding", "value": ", ".join(bonds) or inspection.bonding_to or "not recorded"}
 
 
 def _declaration(judgement: Judgement, repair: Repair) -> str:

@@ -24,8 +24,8 @@ def said(
     done: Sequence[tuple[str, date, str]],
 ) -> dict[str, Any]:  # fmt: skip
     """What the page says, each property once, what presses first."""
-    open_ones = [one for one in properties if one.line.first.state != "done"]
-    late = sum(one.line.first.late for one in properties)
+    open_ones = [home for home in properties if home.line.first.state != "done"]
+    late = sum(home.line.first.late for home in properties)
     return {
         "title": f"{on:%B %Y}",
         "client": client,
@@ -37,16 +37,16 @@ def said(
         "done": [{"home": home, "on": day(when), "result": result} for home, when, result in done],
         "open": [
             {
-                "home": one.address,
-                "reference": one.reference,
-                "state": one.line.first.state,
-                "late": one.line.first.late,
-                "on": day(one.line.first.on) if one.line.first.on else "no day yet",
-                "next": one.line.first.next_step,
-                "holder": "" if one.line.first.holder == "nobody" else one.line.first.holder,
-                "also": [_also(standing) for standing in one.line.also if standing.state != "done"],
+                "home": open_one.address,
+                "reference": open_one.reference,
+                "state": open_one.line.first.state,
+                "late": open_one.line.first.late,
+                "on": day(open_one.line.first.on) if open_one.line.first.on else "no day yet",
+                "next": open_one.line.first.next_step,
+                "holder": "" if open_one.line.first.holder == "nobody" else open_one.line.first.holder,
+                "also": [_also(standing) for standing in open_one.line.also if standing.state != "done"],
             }
-            for one in open_ones
+            for open_one in open_ones
         ],
         "rest": len(properties) - len(open_ones),
     }

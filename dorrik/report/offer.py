@@ -86,6 +86,6 @@ def _hours(minutes: int) -> str:
     return f"about {f'{hours} h ' if hours else ''}{f'{rest} min' if rest or not hours else ''}".strip()
 
 
-def letter(said: dict[str, Any], on: date) -> bytes:
+def letter(offer_words: dict[str, Any], on: date) -> bytes:
     """The offer as PDF. Raises press.TypesettingTooLarge or Late."""
-    return press.letter("offer", said, on)
+    return press.letter("offer", offer_words, on)

@@ -101,11 +101,11 @@ def _json(data: bytes) -> Any:
         raise UnreadablePaper("The file is not complete or not in the form of an inspection (JSON).") from None
 
 
-def _document(found: Any) -> Paper:
-    if not isinstance(found, dict):
+def _document(content: Any) -> Paper:
+    if not isinstance(content, dict):
         raise UnreadablePaper("The file does not hold an inspection.")
     # What stands beside the inspection belongs to the issue it came from.
-    document = {name: found.get(name) for name in ("format", "version", "inspection")}
+    document = {name: content.get(name) for name in ("format", "version", "inspection")}
     try:
         return Paper(inspection=parse(document, datetime.now(UTC)), document=document)
     except (DocumentError, RecursionError) as error:

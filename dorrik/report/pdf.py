@@ -51,20 +51,20 @@ def _set(content: dict[str, Any], make: Callable[[dict[str, str]], T]) -> T:
     The coverage of the fonts says what can be set one by one. Where signs together still find no font, the texts that
     hold them are made plainer: first what joins and combines is printed by its code points, then all that is not plain.
     """
-    said = glyphs.legible(content)
+    legible_content = glyphs.legible(content)
     for _ in range(TRIES):
         try:
-            return make(_inputs(said))
+            return make(_inputs(legible_content))
         except typst.TypstError as error:
             match = _WITHOUT.search(str(error))
             if match is None:
                 raise
             sign = re.sub(r"\\u\{([0-9a-f]+)\}", lambda m: chr(int(m[1], 16)), match[1])
-            plainer = _changed(said, partial(_without, sign))
-            if plainer == said:
+            plainer = _changed(legible_content, partial(_without, sign))
+            if plainer == legible_content:
                 break
-            said = plainer
-    return make(_inputs(_changed(said, _plain)))
+            legible_content = plainer
+    return make(_inputs(_changed(legible_content, _plain)))
 
 
 def _whole(made: bytes | list[bytes] | None) -> bytes:
@@ -79,7 +79,7 @@ def _changed(value: Any, change: Callable[[str], str]) -> Any:
         return change(value)
     if isinstance(value, dict):
         return {name: _changed(one, change) for name, one in value.items()}
-    return [_changed(one, change) for one in value] if isinstance(value, list | tuple) else value
+    return [_changed(item, change) for item in value] if isinstance(value, list | tuple) else value
 
 
 def _without(sign: str, text: str) -> str:
@@ -104,11 +104,11 @@ def _inputs(content: dict[str, Any]) -> dict[str, str]:
 
 def pdf(content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
     """The report as PDF. content: see `content.content`; document: attached as inspection.json; at: its date."""
-    with _lock, drawn(content) as said:
-        return compiled(said, document, at)
+    with _lock, drawn(content) as drawn_content:
+        return compiled(drawn_content, document, at)
 
 
-def compiled(said: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
+def compiled(drawn_content: dict[str, Any], document: dict[str, Any], at: datetime) -> bytes:
     """The same of content whose photos are drawn already, by whoever holds the compiler."""
     attached = {"attachment": json.dumps(document, ensure_ascii=False, indent=1)}
 
@@ -119,7 +119,7 @@ def compiled(said: dict[str, Any], document: dict[str, Any], at: datetime) -> by
             )
         )
 
-    return _set(said, make)
+    return _set(drawn_content, make)
 
 
 def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime, name: str = "minor_works") -> bytes:
@@ -143,11 +143,11 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
 
     Returns width and height of each (pt).
     """
-    with _lock, drawn(content) as said:
-        _set(said, lambda inputs: _compiler().compile(
+    with _lock, drawn(content) as drawn_content:
+        _set(drawn_content, lambda inputs: _compiler().compile(
             sys_inputs=inputs | {"attachment": "{}"}, output=str(folder / "{p}.svg"), format="svg"
         ))  # fmt: skip
-    found = []
+    sizes = []
     for number in range(1, len(list(folder.glob("*.svg"))) + 1):
         page = folder / f"{number}.svg"
         drawing = page.read_bytes()
@@ -156,8 +156,8 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
         size = _SIZE.match(drawing)
         if size is None:
             raise ValueError("The typesetter gave a page without a size.")
-        found.append((float(size[1]), float(size[2])))
-    return found
+        sizes.append((float(size[1]), float(size[2])))
+    return sizes
 
 
 @contextmanager
@@ -171,7 +171,7 @@ def drawn(content: dict[str, Any]) -> Iterator[dict[str, Any]]:
             observation | {"photos": [next(left) for _ in observation["photos"]]}
             for observation in content["observations"]
         ]
-        rows = [one | {"photo": next(left) if one["photo"] else None} for one in content["first"]]
+        rows = [row | {"photo": next(left) if row["photo"] else None} for row in content["first"]]
         yield content | {"observations": observations, "first": rows}
 
 

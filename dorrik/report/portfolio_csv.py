@@ -18,12 +18,12 @@ def write(properties: Iterable[ViewedProperty]) -> str:
     out = io.StringIO()
     lines = csv.writer(out)
     lines.writerow(HEADS)
-    for one in properties:
-        first = one.line.first
+    for home in properties:
+        first = home.line.first
         lines.writerow([
-            as_text(one.address), as_text(one.reference), as_text(one.client), one.nation, one.due_on or "",
+            as_text(home.address), as_text(home.reference), as_text(home.client), home.nation, home.due_on or "",
             first.state, first.on or "", "yes" if first.late else "", first.next_step, first.holder,
-            "; ".join(standing.state for standing in one.line.also),
-            "" if one.latitude is None else one.latitude, "" if one.longitude is None else one.longitude,
+            "; ".join(standing.state for standing in home.line.also),
+            "" if home.latitude is None else home.latitude, "" if home.longitude is None else home.longitude,
         ])  # fmt: skip
     return out.getvalue()

@@ -60,15 +60,15 @@ class _Typesetter:
         the disk has no room."""
         line = json.dumps(job, ensure_ascii=False).encode() + b"\n"
         try:
-            told, made = self._asked(line)
+            answer, made = self._asked(line)
         except BaseException:
             self.end()
             raise
-        if "errno" in told:
-            raise OSError(told["errno"], os.strerror(told["errno"]))
-        if "error" in told:
-            raise RuntimeError(told["error"])
-        return told, made
+        if "errno" in answer:
+            raise OSError(answer["errno"], os.strerror(answer["errno"]))
+        if "error" in answer:
+            raise RuntimeError(answer["error"])
+        return answer, made
 
     def _asked(self, line: bytes) -> tuple[dict[str, Any], bytes]:
         # One that is idle or has grown ends in order at the moment of its choice, with or without a job in its pipe:
@@ -105,13 +105,13 @@ class _Typesetter:
         content = bytearray()
         while (head := content.find(b"\n")) < 0:
             content += _read(process, end)
-        told: dict[str, Any] = json.loads(content[:head])
+        answer: dict[str, Any] = json.loads(content[:head])
         del content[: head + 1]
-        while len(content) < told.get("length", 0):
+        while len(content) < answer.get("length", 0):
             content += _read(process, end)
-        if told.get("too_much"):
+        if answer.get("too_much"):
             raise TypesettingTooLarge
-        return told, bytes(content)
+        return answer, bytes(content)
 
     def end(self) -> None:
         """End the process, if there is one."""
@@ -173,8 +173,8 @@ def pages(content: dict[str, Any], folder: Path) -> list[tuple[float, float]]:
     """A report's pages as packed drawings in that folder, as `report.pdf.pages` makes them. Raises TypesettingTooLarge
     or TypesettingLate."""
     with _reports.one() as typesetter:
-        told, _ = typesetter.do({"what": "pages", "content": content, "folder": str(folder)})
-    return [(width, height) for width, height in told["pages"]]
+        answer, _ = typesetter.do({"what": "pages", "content": content, "folder": str(folder)})
+    return [(width, height) for width, height in answer["pages"]]
 
 
 def certificate(content: dict[str, Any], document: dict[str, Any], at: datetime, name: str = "minor_works") -> bytes:

@@ -57,10 +57,10 @@ def main() -> None:
     """Read one file."""
     _limit()
     try:
-        found = _pages() if sys.argv[1:] == [PAGES] else _read(sys.argv[1] if len(sys.argv) > 1 else "")
+        result = _pages() if sys.argv[1:] == [PAGES] else _read(sys.argv[1] if len(sys.argv) > 1 else "")
     except (MemoryError, RecursionError):
-        found = {"unreadable": "The file takes far more memory than a chart or a report does; it was not read."}
-    sys.stdout.write(json.dumps(found))
+        result = {"unreadable": "The file takes far more memory than a chart or a report does; it was not read."}
+    sys.stdout.write(json.dumps(result))
 
 
 if __name__ == "__main__":

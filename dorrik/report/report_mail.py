@@ -17,7 +17,7 @@ class MailWords:
 
 
 def words(
-    said: Mapping[str, Any],
+    facts: Mapping[str, Any],
     of: str,
     name: str,
     own: str,
@@ -26,19 +26,20 @@ def words(
     firm: str,
     texts: Mapping[str, str] | None = None,
 ) -> MailWords:
-    """The mail with a report or its confirmation. said: of the report (`content.for_client`); own: what the sender
+    """The mail with a report or its confirmation. facts: of the report (`content.for_client`); own: what the sender
     adds; address: of its page; texts: the firm's own (`core.work.firm_texts`)."""
     texts = texts or {}
-    home = said["home"] or "your home"
+    home = facts["home"] or "your home"
     if of == "confirmation":
         subject = f"Put right: {home}"
         opening = (
-            f"Everything that the report {said['reference']} required is cleared. The confirmation is attached; it "
+            f"Everything that the report {facts['reference']} required is cleared. The confirmation is attached; it "
             "closes the report without a new inspection. Keep both together."
         )
     else:
         subject = f"Electrical report: {home}"
-        opening = f"The electrical report on {home} is attached. Its result: {said['outcome']}. {said['sentence']}"
+        result = f"{facts['outcome']}. {facts['sentence']}"
+        opening = f"The electrical report on {home} is attached. Its result: {result}"
     extra = texts.get("confirmation_mail" if of == "confirmation" else "report_mail", "")
     parts = [
         f"{name},", opening, own, extra,
@@ -50,12 +51,12 @@ def words(
 
 
 def reminder(
-    said: Mapping[str, Any], what: str, due: Any, left: str, address: str, firm: str, own: str = ""
+    report_words: Mapping[str, Any], what: str, due: Any, left: str, address: str, firm: str, own: str = ""
 ) -> MailWords:
     """A reminder before a legal date. what: the duty; due: its last day; left: what is not done."""
-    home = said["home"] or "your home"
+    home = report_words["home"] or "your home"
     parts = [
-        f"By {day(due)}: {what} ({home}, report {said['reference']}).",
+        f"By {day(due)}: {what} ({home}, report {report_words['reference']}).",
         left,
         own,
         f"What is left, and what it means:\n{address}",

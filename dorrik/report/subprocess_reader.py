@@ -38,8 +38,8 @@ async def pages(data: bytes, gone: Callable[[], Awaitable[bool]]) -> int:
     """How many pages a PDF has. Raises UnreadablePaper where it is none, or cannot be opened, or Gone."""
     slots = _slots.setdefault(id(asyncio.get_running_loop()), asyncio.Semaphore(AT_ONCE))
     async with slots:
-        found = _answer(*await _run(data, PAGES, gone))
-    return int(found["pages"])
+        result = _answer(*await _run(data, PAGES, gone))
+    return int(result["pages"])
 
 
 async def _run(data: bytes, name: str, gone: Callable[[], Awaitable[bool]]) -> tuple[int, bytes]:
@@ -74,15 +74,15 @@ def _answer(code: int, out: bytes) -> dict[str, Any]:
         raise UnreadablePaper(_TOO_LONG)
     if code or not out:
         raise UnreadablePaper(_TOO_MUCH)
-    found: dict[str, Any] = json.loads(out)
-    if "unreadable" in found:
-        raise UnreadablePaper(found["unreadable"])
-    return found
+    result: dict[str, Any] = json.loads(out)
+    if "unreadable" in result:
+        raise UnreadablePaper(result["unreadable"])
+    return result
 
 
 def _paper(code: int, out: bytes) -> Paper:
-    found = _answer(code, out)
-    tables = tuple(Table(table["sheet"], tuple(tuple(row) for row in table["rows"])) for table in found["tables"])
-    if found["document"] is None:
+    result = _answer(code, out)
+    tables = tuple(Table(table["sheet"], tuple(tuple(row) for row in table["rows"])) for table in result["tables"])
+    if result["document"] is None:
         return Paper(tables=tables)
-    return Paper(document.parse(found["document"]), found["document"], tables)
+    return Paper(document.parse(result["document"]), result["document"], tables)

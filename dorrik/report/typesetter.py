@@ -35,8 +35,8 @@ def main() -> None:
     asked, answered = sys.stdin.buffer, sys.stdout.buffer
     while select.select([asked], [], [], IDLE_S)[0] and (line := asked.readline()):
         _begin_clock()
-        told, made = _done(json.loads(line))
-        answered.write(json.dumps(told).encode() + b"\n" + made)
+        answer, made = _done(json.loads(line))
+        answered.write(json.dumps(answer).encode() + b"\n" + made)
         answered.flush()
         signal.alarm(0)
         if _kept() > MOST_KEPT:

@@ -57,14 +57,14 @@ def _sheet(book: "Workbook", name: str, head: Sequence[str], rows: Iterable[Sequ
     sheet = book.create_sheet(name)
     sheet.freeze_panes = "A2"
 
-    def text(said: str, *, bold: bool = False) -> WriteOnlyCell:
-        made = WriteOnlyCell(sheet, value=said)
+    def text(value: str, *, bold: bool = False) -> WriteOnlyCell:
+        made = WriteOnlyCell(sheet, value=value)
         # A text is a text, whatever it begins with.
         made.data_type = "s"
         if bold:
             made.font = Font(bold=True)
         return made
 
-    sheet.append([text(one, bold=True) for one in head])
+    sheet.append([text(cell, bold=True) for cell in head])
     for row in rows:
-        sheet.append([text(one) for one in row])
+        sheet.append([text(cell) for cell in row])

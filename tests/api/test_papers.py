@@ -95,7 +95,7 @@ def test_a_chart_too_large_for_an_inspection_leaves_nothing_behind(inspector):
     table = chart(inspector, (head + rows).encode())
     answer = inspector.http.post(f"/api/inspections/{inspection}/carry-over", json={"chart": table})
     assert answer.status_code == 422
-    assert "Nothing was carried over: An inspection holds at most 5000 entries." in answer.json()["message"]
+    assert "Nothing was copied: An inspection holds at most 5000 entries." in answer.json()["message"]
     found = inspector.http.get(f"/api/inspections/{inspection}").json()
     assert (len(found["entities"]), found["seq"]) == (1, 1)
 
@@ -248,7 +248,7 @@ def test_carried_over_circuits_are_confirmed_like_any_field_and_listed_before_is
     _board, circuit = inspector.board(inspection)
     inspector.send(inspection, inspector.change("circuit", circuit, "unconfirmed", True))
     points = inspector.http.get(f"/api/inspections/{inspection}/preview").json()["points"]
-    assert any("1 carried over" in p["text"] and "1 Cooker" in p["text"] for p in points)
+    assert any("1 copied" in p["text"] and "1 Cooker" in p["text"] for p in points)
     inspector.send(inspection, inspector.change("circuit", circuit, "unconfirmed", None))
     points = inspector.http.get(f"/api/inspections/{inspection}/preview").json()["points"]
-    assert not any("carried over" in p["text"] for p in points)
+    assert not any("copied from" in p["text"] for p in points)

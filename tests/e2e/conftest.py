@@ -8,7 +8,9 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 from playwright.sync_api import Error as PlaywrightError
+from sqlalchemy import Engine, select
 
+from dorrik.store.database.account_tables import audit_entry
 from tests.chromium import FLAGS, without_windows
 from tests.conftest import PASSWORD, Firm
 from tests.e2e import seeding
@@ -46,8 +48,9 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture
-def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable[..., Page]]:
-    """Open the application on a new device and sign in; a page that reported an error fails the test."""
+def signed_in(browser: Browser, server: Server, firm: Firm, engine: Engine) -> Iterator[Callable[..., Page]]:
+    """Open the application on a new device and sign in; a page that reported an error fails the test, and so does a
+    device that judged an inspection otherwise than the server."""
     contexts: list[BrowserContext] = []
     errors: list[str] = []
 
@@ -94,6 +97,12 @@ def signed_in(browser: Browser, server: Server, firm: Firm) -> Iterator[Callable
     for context in contexts:
         context.close()
     assert errors == []
+    c = audit_entry.c
+    with engine.connect() as connection:
+        differed = connection.execute(
+            select(c.detail).where(c.firm_id == firm.id, c.action == "verdicts differed")
+        ).scalars()
+        assert list(differed) == []
 
 
 @pytest.fixture

@@ -140,7 +140,7 @@ def test_no_barrier_on_any_stage(look, firm: Firm):
     look("insulation circuit by circuit")
     page.keyboard.press("Escape")
     cell(page, "1 Sockets, Line end–end Ω").click()
-    page.get_by_role("button", name="How switches stood at").click()
+    page.get_by_role("button", name="Positions of switches at").click()
     page.get_by_role("button", name="local isolator off").click()
     look("how switches stood")
     page.keyboard.press("Escape")
@@ -187,7 +187,7 @@ def test_no_barrier_in_the_office(look, firm: Firm):
     at_work(page, firm, stage="Brief")
     page.goto("/firm")
     page.get_by_text("House rules of").wait_for()
-    page.get_by_label("Zs held against").wait_for()
+    page.get_by_label("Zs compared with").wait_for()
     look("house rules")
     for tab, words in (
         ("Rates and prices", "How long things take"),
@@ -300,7 +300,7 @@ def test_no_barrier_in_planning(look, firm: Firm):
     page.get_by_label("Time at the door").wait_for()
     look("no access")
     page.goto("/portfolio")
-    page.get_by_role("group", name="Where it stands").wait_for()
+    page.get_by_role("group", name="State").wait_for()
     page.get_by_role("group", name="Map of the properties").wait_for()
     look("portfolio")
     page.goto("/planner/weeks")

@@ -44,7 +44,7 @@ def test_rules_settled_by_a_supervisor_reach_the_next_inspection(signed_in, at_w
 def test_an_inspector_reads_the_rules_and_cannot_settle_them(signed_in):
     page = signed_in()
     page.get_by_role("link", name="House rules").click()
-    expect(page.get_by_label("Zs held against")).to_be_disabled()
+    expect(page.get_by_label("Zs compared with")).to_be_disabled()
     expect(page.get_by_text("A supervisor of your firm settles them.")).to_be_visible()
     page.get_by_role("tab", name="Reference tables").click()
     expect(page.get_by_text("Every table is read as printed.")).to_be_visible()

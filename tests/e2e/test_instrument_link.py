@@ -221,8 +221,8 @@ def test_readings_stored_in_an_instrument_are_matched_looked_over_and_taken(at_w
     dialog = page.get_by_role("dialog")
     file = {"name": "stored.csv", "mimeType": "text/csv", "buffer": STORED.encode()}
     dialog.locator("input[type=file]").set_input_files(file)
-    expect(dialog.get_by_role("status")).to_contain_text("2 new, 1 where something else stands, 2 without a figure")
-    expect(dialog.get_by_text("0.52 stands there.", exact=False)).to_be_visible()
+    expect(dialog.get_by_role("status")).to_contain_text("2 new, 1 where another value is entered, 2 without a figure")
+    expect(dialog.get_by_text("0.52 is entered there.", exact=False)).to_be_visible()
     expect(dialog.get_by_text("no circuit is called that", exact=False)).to_be_visible()
     dialog.get_by_role("button", name="Take the 2 new").click()
     stands(page, LINE_END, "0.46")

@@ -208,8 +208,8 @@ def test_a_room_is_taken_out_and_put_back_and_points_go_to_a_circuit_together(at
     expect(circuits.get_by_role("button", name="1 Sockets")).to_contain_text("2")
     page.get_by_role("button", name="every socket").click()
     circuits.get_by_role("button", name="2 Lights").click()
-    expect(page.get_by_text("2 points on 2 Lights. 2 hung on 1 Sockets before.")).to_be_visible()
-    told = page.get_by_role("status").filter(has_text="2 hung on 1 Sockets before.")
+    expect(page.get_by_text("2 points on 2 Lights. 2 assigned to 1 Sockets before.")).to_be_visible()
+    told = page.get_by_role("status").filter(has_text="2 assigned to 1 Sockets before.")
     told.get_by_role("button", name="Undo").click()
     expect(circuits.get_by_role("button", name="1 Sockets")).to_contain_text("2")
     # By drag as well.

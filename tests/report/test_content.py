@@ -168,7 +168,7 @@ def test_supply_and_house_rules():
     assert supply["Prospective fault current recorded"] == "1.24 kA"
     assert (supply["Service fuse"], supply["Main bonding to"]) == ("80 A", "–")
     # Only what differs from the usual is told, with the usual beside it.
-    assert data["house_rules"] == [{"label": "Zs held against", "value": "1", "usual": "0.8"}]
+    assert data["house_rules"] == [{"label": "Zs compared with", "value": "1", "usual": "0.8"}]
     assert said(cottage())["house_rules"] == []
 
 

@@ -7,17 +7,20 @@ import { explain } from "./api/errors";
 import { sinceForgotten } from "./api/forgotten";
 import { endSession, isLeaving } from "./api/leaving";
 import { asksForPin } from "./api/pin";
+import { remembered } from "./api/remembered";
+import Home from "./home/Home";
 import { startSoon } from "./judge/start";
+import SignIn from "./signin/SignIn";
 import "./theme/useTheme";
 import { Boundary } from "./ui/Boundary";
 import { loaded } from "./ui/Loaded";
 import { Loading, Trouble } from "./ui/States";
+import { useLooks } from "./ui/useLooks";
+import { withLooks } from "./ui/withLooks";
 
-const screen = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("the screen", load);
+const screen = <P extends object>(load: () => Promise<ComponentType<P>>) => loaded("the screen", withLooks(load));
 
-const SignIn = screen(() => import("./signin/SignIn").then((m) => m.default));
 const Welcome = screen(() => import("./signin/Welcome").then((m) => m.default));
-const Home = screen(() => import("./home/Home").then((m) => m.default));
 const Clients = screen(() => import("./register/Clients").then((m) => m.Clients));
 const Client = screen(() => import("./register/Clients").then((m) => m.Client));
 const Property = screen(() => import("./register/Property").then((m) => m.default));
@@ -49,20 +52,22 @@ const InspectionScreen = screen(() => import("./shell/InspectionScreen").then((m
 const HERE = "dorrik.here";
 
 function guessFirst(path: string): void {
-  const first = path.startsWith("/inspection/") ? InspectionScreen : path === "/" ? Home : undefined;
-  const asked = localStorage.getItem(HERE) ? first : path === "/" || first ? SignIn : undefined;
   // What does not come now is asked for again by who shows it.
-  asked?.fetch().catch(() => undefined);
+  if (localStorage.getItem(HERE) && path.startsWith("/inspection/")) InspectionScreen.fetch().catch(() => undefined);
 }
 guessFirst(window.location.pathname);
 
-// Not needed for the first picture: what was just done is told later.
-const Toaster = loaded(null, () => import("./ui/toaster").then((m) => m.Toaster));
+// What was just done is told by screens that the component library draws.
+const Toaster = loaded(
+  null,
+  withLooks(() => import("./ui/toaster").then((m) => m.Toaster)),
+);
 
 // The first picture does not wait for what keeps things on the device.
 const device = () => import("./api/kept");
 const vault = () => import("./api/vault");
 const LATER = 1000;
+const MUCH_LATER = 10_000;
 let later: ReturnType<typeof setTimeout> | undefined;
 
 const keepSession = (kept: Awaited<ReturnType<typeof device>>, me: Me | null) =>
@@ -76,17 +81,18 @@ async function askSession(): Promise<Me | null> {
   // Signed out here without a server: nobody is asked who that was.
   if (isLeaving() && !(await endSession())) return null;
   const stillHere = sinceForgotten();
+  const somebodyWas = localStorage.getItem(HERE) !== null;
   const asked = answer(api.GET("/api/session"));
   const late = new Promise<never>((_, give) => setTimeout(() => give(new Unreachable()), PATIENCE));
   try {
     const me = await Promise.race([asked, late]);
     if (me) localStorage.setItem(HERE, "1");
     else localStorage.removeItem(HERE);
-    // Who has signed out meanwhile is not written down again.
-    later = setTimeout(() => void device().then((kept) => (stillHere() ? keepSession(kept, me) : undefined)), LATER);
+    // Who has signed out meanwhile is not written down again. Where nobody was here there is hardly anything to forget.
+    const keep = () => void device().then((kept) => (stillHere() ? keepSession(kept, me) : undefined));
+    later = setTimeout(keep, me || somebodyWas ? LATER : MUCH_LATER);
     return me;
   } catch {
-    const { remembered } = await device();
     return remembered("session", () => asked);
   }
 }
@@ -114,13 +120,22 @@ export function App() {
   return <Unlocked />;
 }
 
+let somebodyCame: () => void = () => undefined;
+const somebodyIsHere = new Promise<void>((resolve) => (somebodyCame = resolve));
+
+/** This page is somebody's from now on, or nobody's. */
+function belongsTo(me: Me | null): void {
+  showAs(me);
+  if (me) somebodyCame();
+}
+
 /** Where this device has a PIN, nothing is shown before it was said. */
 function Unlocked() {
   const [locked, setLocked] = useState(asksForPin);
   const open = useCallback(() => setLocked(false), []);
   useEffect(() => {
-    // Whoever took the mark of it away is asked all the same.
-    void vault()
+    // Whoever took the mark of it away is asked all the same. Where nobody was here, nothing is shown before somebody is.
+    void (localStorage.getItem(HERE) ? vault() : somebodyIsHere.then(vault))
       .then(({ openVault }) => openVault())
       .then((state) => state === "locked" && setLocked(true))
       .catch(() => undefined);
@@ -142,7 +157,7 @@ function Known() {
     queryKey: ["session"],
     queryFn: async () => {
       const me = await askSession();
-      showAs(me);
+      belongsTo(me);
       return me;
     },
     staleTime: Number.POSITIVE_INFINITY,
@@ -150,13 +165,13 @@ function Known() {
   });
   if (session.isPending) return <Loading what="Dorrik" />;
   if (session.isError) {
-    const said = explain(session.error, "What you entered is saved on this device.");
-    return <Trouble message={said} again={() => session.refetch()} />;
+    const explained = explain(session.error, "What you entered is saved on this device.");
+    return <Trouble message={explained} again={() => session.refetch()} />;
   }
   const enter = (me: Me) => {
     // Nobody was here a moment ago: that is not written down over who is here now.
     clearTimeout(later);
-    showAs(me);
+    belongsTo(me);
     localStorage.setItem(HERE, "1");
     queries.setQueryData(["session"], me);
     void device().then((kept) => kept.keepAnswer("session", me));
@@ -172,10 +187,11 @@ function Known() {
 
 /** What goes wrong in one screen leaves the others as they are; leaving it is leaving the trouble. */
 function Screen({ children }: { children: ReactNode }) {
+  const looks = useLooks((s) => s.here);
   return (
     <Boundary what="This screen">
       {children}
-      <Toaster />
+      {looks && <Toaster />}
     </Boundary>
   );
 }

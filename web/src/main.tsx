@@ -1,12 +1,11 @@
-import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { startTransition, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { askToStay, keepApplication } from "./api/application";
 import { App } from "./App";
+import "./theme/looks.css";
 import "./theme/fonts.css";
-import { system } from "./theme/system";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -21,13 +20,11 @@ const root = createRoot(document.getElementById("root")!);
 startTransition(() =>
   root.render(
     <StrictMode>
-      <ChakraProvider value={system}>
-        <QueryClientProvider client={queries}>
-          <BrowserRouter>
-            <App />
-          </BrowserRouter>
-        </QueryClientProvider>
-      </ChakraProvider>
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </QueryClientProvider>
     </StrictMode>,
   ),
 );

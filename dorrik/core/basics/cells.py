@@ -177,18 +177,18 @@ class Cells:
     def _of_all(
         self, function: Callable[..., Any], of: Any, things: Callable[[Any], tuple[Any, ...]], join: Any
     ) -> tuple[Any, ...]:
-        found: list[Any] = []
+        results: list[Any] = []
         for start in range(0, len(self.made(things, of)), CHUNK):
-            found += self.made(self._chunk, function, of, things, join, start)
-        return tuple(found)
+            results += self.made(self._chunk, function, of, things, join, start)
+        return tuple(results)
 
     def _chunk(
         self, function: Callable[..., Any], of: Any, things: Callable[[Any], tuple[Any, ...]], join: Any, start: int
     ) -> tuple[Any, ...]:
-        found: list[Any] = []
+        results: list[Any] = []
         for thing in self.made(things, of)[start : start + CHUNK]:
-            found += self.made(function, of, *thing)
-        return (join(found),) if join is not None else tuple(found)
+            results += self.made(function, of, *thing)
+        return (join(results),) if join is not None else tuple(results)
 
     def _refresh(self, cell: Cell) -> None:
         if cell.state == _TO_CHECK:

@@ -60,7 +60,7 @@ def judge(
         reason = why_unknown(reading, words.name)
         return Verdict(status="unknown", reason=reason, source=words.source, limit=limit)
     margin = None if reading.value is None else reading.value - limit if least else limit - reading.value
-    said = (words.beyond if state == "beyond" else words.within).format(
+    text = (words.beyond if state == "beyond" else words.within).format(
         reading=f"{reading} {words.unit}" if reading.value is not None else f"{reading}",
         limit=_limit(limit, words.unit),
     )
@@ -69,7 +69,7 @@ def judge(
         near = margin is not None and reading.bound is None and -margin < reading.uncertainty(quantity) - 1e-12
         return Verdict(
             status=words.status,
-            reason=f"{said}: close, within the instrument's {uncertainty} {words.unit}." if near else f"{said}.",
+            reason=f"{text}: close, within the instrument's {uncertainty} {words.unit}." if near else f"{text}.",
             source=words.source,
             limit=limit,
             margin=margin,
@@ -80,7 +80,7 @@ def judge(
         # What instruments usually can is no fact about this one (rule 1.3).
         return Verdict(
             status="pass",
-            reason=f"{said}: close, instruments usually differ by {uncertainty} {words.unit}.",
+            reason=f"{text}: close, instruments usually differ by {uncertainty} {words.unit}.",
             source=f"{words.source}, 1.3",
             limit=limit,
             margin=margin,
@@ -88,13 +88,13 @@ def judge(
     if state == "close":
         return Verdict(
             status="attention",
-            reason=f"{said}, but by less than the instrument's uncertainty of {uncertainty} {words.unit}.",
+            reason=f"{text}, but by less than the instrument's uncertainty of {uncertainty} {words.unit}.",
             source=f"{words.source}, 1.3",
             limit=limit,
             margin=margin,
             next_step=words.close_step,
         )
-    return Verdict(status="pass", reason=f"{said}.", source=words.source, limit=limit, margin=margin)
+    return Verdict(status="pass", reason=f"{text}.", source=words.source, limit=limit, margin=margin)
 
 
 def _limit(limit: float, unit: str) -> str:

@@ -26,15 +26,15 @@ class IdentityCache:
             same: tuple[_V, ...] = whole[1]
             return same
         before, now = self._items.get(part, {}), {}
-        found: list[_V] = []
+        values: list[_V] = []
         for thing in things:
             key = id(thing) if beside is None else (id(thing), beside(thing))
             known = before.get(key)
             # The thing itself is held too: another could have the number of one that is gone.
             now[key] = known = known if known is not None and known[0] is thing else (thing, make(thing))
-            found.append(known[1])
+            values.append(known[1])
         self._items[part] = now
-        made = tuple(found)
+        made = tuple(values)
         self._lists[part] = (things, made)
         return made
 

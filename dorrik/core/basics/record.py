@@ -13,8 +13,8 @@ _C = TypeVar("_C", bound=type)
 
 
 def _repr(self: Any) -> str:
-    told = ", ".join(f"{name}={getattr(self, name)!r}" for name in self.__dataclass_fields__)
-    return f"{type(self).__qualname__}({told})"
+    fields_text = ", ".join(f"{name}={getattr(self, name)!r}" for name in self.__dataclass_fields__)
+    return f"{type(self).__qualname__}({fields_text})"
 
 
 def _eq(self: Any, other: Any) -> Any:
@@ -61,22 +61,22 @@ def _compiled(cls: type) -> Callable[..., None]:
     known: dict[str, Any] = {"_missing": MISSING}
     parameters: list[str] = ["self"]
     body: list[str] = []
-    for one in sorted(fields(cls), key=lambda one: one.kw_only is True):
-        taken = one.name
-        if one.kw_only is True and "*" not in parameters:
+    for declared in sorted(fields(cls), key=lambda declared: declared.kw_only is True):
+        taken = declared.name
+        if declared.kw_only is True and "*" not in parameters:
             parameters.append("*")
-        if one.default is not MISSING:
-            known[f"_default_{one.name}"] = one.default
-            parameters.append(f"{one.name}=_default_{one.name}")
-        elif one.default_factory is not MISSING:
-            known[f"_make_{one.name}"] = one.default_factory
-            parameters.append(f"{one.name}=_missing")
-            taken = f"_make_{one.name}() if {one.name} is _missing else {one.name}"
+        if declared.default is not MISSING:
+            known[f"_default_{declared.name}"] = declared.default
+            parameters.append(f"{declared.name}=_default_{declared.name}")
+        elif declared.default_factory is not MISSING:
+            known[f"_make_{declared.name}"] = declared.default_factory
+            parameters.append(f"{declared.name}=_missing")
+            taken = f"_make_{declared.name}() if {declared.name} is _missing else {declared.name}"
         else:
-            parameters.append(one.name)
+            parameters.append(declared.name)
         # The slot itself is quicker than a look for it by its name.
-        known[f"_set_{one.name}"] = getattr(cls, one.name).__set__
-        body.append(f" _set_{one.name}(self, {taken})")
+        known[f"_set_{declared.name}"] = getattr(cls, declared.name).__set__
+        body.append(f" _set_{declared.name}(self, {taken})")
     exec(f"def __init__({', '.join(parameters)}):\n" + "\n".join(body), known)
     made: Callable[..., None] = known["__init__"]
     made.__qualname__ = f"{cls.__qualname__}.__init__"
@@ -103,12 +103,12 @@ def record(cls: _C | None = None, /, *, kw_only: bool = False) -> _C | Callable[
     kw_only: its fields are given by name only.
     """
 
-    def make(found: _C) -> _C:
+    def make(field_values: _C) -> _C:
         for name, method in _SHARED.items():
-            if name not in vars(found):
-                setattr(found, name, method)
+            if name not in vars(field_values):
+                setattr(field_values, name, method)
         turn: Any = dataclass(slots=True, kw_only=kw_only, init=False, eq=False, repr=False)
-        made: Any = turn(found)
+        made: Any = turn(field_values)
         made.__init__ = _first
         # A plain mapping that schemas are made by: what has a default is there all the same where a record is written.
         made.__pydantic_config__ = _WRITTEN
@@ -151,5 +151,5 @@ def _writer(cls: type) -> Callable[[Any], dict[str, Any]]:
     items = ", ".join(f"{name!r}: _{at} if type(_{at}) in _PLAIN else plain(_{at})" for at, name in enumerate(names))
     known: dict[str, Any] = {"_PLAIN": _PLAIN, "plain": plain}
     exec(f"def write(_record):\n{taken} return {{{items}}}", known)
-    found: Callable[[Any], dict[str, Any]] = known["write"]
-    return found
+    writer: Callable[[Any], dict[str, Any]] = known["write"]
+    return writer

@@ -99,20 +99,20 @@ def entries() -> Mapping[str, CatalogueEntry]:
 @lru_cache(64)
 def _merged(own: Own) -> Mapping[str, CatalogueEntry]:
     catalogue_entries = dict(_built_in())
-    for one in own:
-        values = dict(one)
+    for entry in own:
+        values = dict(entry)
         catalogue_entries[values["key"]] = _laid_over(catalogue_entries.get(values["key"]), values)
     return catalogue_entries
 
 
 def _laid_over(before: CatalogueEntry | None, values: dict[str, str]) -> CatalogueEntry:
     """A firm's entry: over a built-in one it changes what it says; else what it leaves out follows from its code."""
-    said: dict[str, Any] = {name: values[name] for name in OWN if values.get(name)}
+    own_values: dict[str, Any] = {name: values[name] for name in OWN if values.get(name)}
     if before is not None:
-        return replace(before, own=True, **said)
-    code = said["code"]
+        return replace(before, own=True, **own_values)
+    code = own_values["code"]
     usual: dict[str, Any] = dict.fromkeys(OWN, "") | {"group": OWN_GROUP, "strict": code, "mild": code}
-    return CatalogueEntry(key=values["key"], moves="", rule="", own=True, **(usual | said))
+    return CatalogueEntry(key=values["key"], moves="", rule="", own=True, **(usual | own_values))
 
 
 @lru_cache(1)
@@ -137,20 +137,20 @@ def clean(value: object) -> list[dict[str, str]]:
     """A firm's entries as they are kept. Raises ValueError naming the one that cannot be, and where."""
     if not isinstance(value, list) or len(value) > MOST_OWN:
         raise ValueError(f"Own entries of the catalogue are a list of at most {MOST_OWN}.")
-    found: dict[str, dict[str, str]] = {}
-    for number, one in enumerate(value, 1):
-        kept = _clean(number, one)
-        if kept["key"] in found:
-            raise ValueError(f"Entry {number}: {kept['key']} stands twice.")
-        found[kept["key"]] = kept
-    return list(found.values())
+    by_key: dict[str, dict[str, str]] = {}
+    for number, row in enumerate(value, 1):
+        kept = _clean(number, row)
+        if kept["key"] in by_key:
+            raise ValueError(f"Entry {number}: {kept['key']} is there twice.")
+        by_key[kept["key"]] = kept
+    return list(by_key.values())
 
 
 class UnfitEntry(ValueError):
     """A firm's entry cannot be kept: field says where."""
 
-    def __init__(self, field: str, told: str) -> None:
-        super().__init__(told)
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(message)
         self.field = field
 
 

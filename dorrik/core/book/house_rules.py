@@ -68,8 +68,8 @@ def clean(value: object) -> dict[str, float | str]:
         if option is None:
             raise ValueError(f"There is no house rule called “{tell(str(name)[:40])}”.")
         if choice not in option["choices"] or isinstance(choice, bool):
-            told = ", ".join(shown(c) for c in option["choices"])
-            raise ValueError(f"{option['label']}: one of {told}.")
+            choices = ", ".join(shown(c) for c in option["choices"])
+            raise ValueError(f"{option['label']}: one of {choices}.")
         kept[str(name)] = choice
     return kept
 

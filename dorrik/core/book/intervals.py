@@ -6,7 +6,7 @@ from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
 from dorrik.core.book.reference import cached, rows
 
-CAUTION = "Check the law that applies where the property stands."
+CAUTION = "Check the law that applies where the property is."
 
 
 @cached
@@ -88,8 +88,8 @@ def propose(premises: str, nation: str, signs: Signs, year: int | None = None) -
     if signs.low_by is not None and year is not None and signs.low_by - year <= years:
         years = max(1, min(years, signs.low_by - year - 1))
         why.append(f"insulation would reach its minimum about {signs.low_by} if it goes on so")
-    said = why[0] + ("" if len(why) == 1 else "; shorter, since " + ", ".join(why[1:]))
-    return IntervalProposal(years, f"{said}.", longest)
+    reasons = why[0] + ("" if len(why) == 1 else "; shorter, since " + ", ".join(why[1:]))
+    return IntervalProposal(years, f"{reasons}.", longest)
 
 
 def _a(premises: str) -> str:

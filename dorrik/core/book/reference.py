@@ -114,13 +114,13 @@ def row_key(name: str, row: Mapping[str, str]) -> str:
 @cached
 def rows(name: str) -> tuple[dict[str, str], ...]:
     """Rows of a table with the corrections in force."""
-    found = printed(name)
+    table = printed(name)
     wanted = [correction for correction in _in_force.get() if correction.table == name]
     if not wanted:
-        return found
+        return table
     cells = {(correction.row, correction.column): correction.value for correction in wanted}
     return tuple(
-        {column: cells.get((row_key(name, row), column), text) for column, text in row.items()} for row in found
+        {column: cells.get((row_key(name, row), column), text) for column, text in row.items()} for row in table
     )
 
 
@@ -150,19 +150,19 @@ def clean(value: object) -> list[dict[str, str]]:
     if not isinstance(value, list) or len(value) > 200:
         raise CorrectionError("Corrections of tables are a list of at most 200.")
     seen: dict[tuple[str, str, str], Correction] = {}
-    for one in value:
-        if not isinstance(one, Mapping) or set(one) != {"table", "row", "column", "value", "why"}:
+    for row in value:
+        if not isinstance(row, Mapping) or set(row) != {"table", "row", "column", "value", "why"}:
             raise CorrectionError("A correction names its table, row, column, value and why.")
-        if not all(isinstance(part, str) and why_not(part) is None for part in one.values()):
+        if not all(isinstance(part, str) and why_not(part) is None for part in row.values()):
             raise CorrectionError("The parts of a correction are text.")
-        found = check(Correction(**one))
-        seen[found.table, found.row, found.column] = found
+        checked = check(Correction(**row))
+        seen[checked.table, checked.row, checked.column] = checked
     return [asdict(correction) for correction in seen.values()]
 
 
 def revive(kept_value: list[dict[str, str]] | None) -> tuple[Correction, ...]:
     """Corrections that were cleaned before, as the tables take them."""
-    return tuple(Correction(**one) for one in kept_value or ())
+    return tuple(Correction(**correction) for correction in kept_value or ())
 
 
 @cache

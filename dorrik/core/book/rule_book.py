@@ -95,8 +95,8 @@ class RuleBook:
 def keys() -> tuple[str, ...]:
     """Keys of the rule books that ship, the default first."""
     names = os.listdir(os.path.join(DATA, "rule_books"))
-    found = {name.removesuffix(".toml") for name in names if name.endswith(".toml")}
-    return (FIRST, *sorted(found - {FIRST}))
+    keys_here = {name.removesuffix(".toml") for name in names if name.endswith(".toml")}
+    return (FIRST, *sorted(keys_here - {FIRST}))
 
 
 @cache
@@ -111,10 +111,10 @@ def rule_book(key: str | None = None) -> RuleBook:
     wanted = key or FIRST
     if wanted not in keys():
         raise LookupError(f"There is no rule book {wanted!r}.")
-    first, found = toml(f"rule_books/{FIRST}"), toml(f"rule_books/{wanted}")
-    both: dict[str, Any] = {name: found.get(name, first[name]) for name in first}
-    both["limits"] = first["limits"] | found.get("limits", {})
-    both["words"] = first["words"] | found.get("words", {})
+    first, wanted_book = toml(f"rule_books/{FIRST}"), toml(f"rule_books/{wanted}")
+    both: dict[str, Any] = {name: wanted_book.get(name, first[name]) for name in first}
+    both["limits"] = first["limits"] | wanted_book.get("limits", {})
+    both["words"] = first["words"] | wanted_book.get("words", {})
     both["order"] = tuple(both["order"])
     both["unconfirmed"] = frozenset(both["unconfirmed"])
     return RuleBook(**both)

@@ -11,7 +11,7 @@ TERMS: Mapping[str, tuple[tuple[str, str], ...]] = MappingProxyType(
             ("Look at", "worth a look; no failure and no code by itself"),
             ("Fail", "outside its limit: record an observation, or disagree with a reason"),
             ("Not judged yet", "something is missing; the note says what"),
-            ("Disagree", "your verdict, with its reason, stands beside ours and is printed"),
+            ("Disagree", "your verdict, with its reason, is shown beside ours and printed"),
         ),
         "Readings": (
             ("LIM", "not tested, with a reason; counted as a limitation"),

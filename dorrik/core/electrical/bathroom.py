@@ -72,7 +72,7 @@ def judge_protection(zone: Zone, ipx: int | None, *, jets: bool = False, unmarke
     """
     needed = required_ip(zone, jets=jets)
     if needed is None:
-        return Verdict(status="pass", reason="It stands outside the zones.", source=SOURCE)
+        return Verdict(status="pass", reason="It is outside the zones.", source=SOURCE)
     least = int(needed[-1])
     if ipx is None and unmarked:
         return Verdict(
@@ -120,9 +120,7 @@ def judge_switch(zone: Zone, *, shaver_supply: bool = False) -> Verdict:
     fits = switch_allowed(zone, cord_only=False, shaver_supply=shaver_supply)
     return Verdict(
         status="pass" if fits else "fail",
-        reason="It stands where an accessory may stand."
-        if fits
-        else f"The body of an accessory stands in zone {zone}.",
+        reason="It is where an accessory may be." if fits else f"The body of an accessory is in zone {zone}.",
         source="BS 7671 701.512.3 · rule 11.2",
         next_step=None if fits else "A pull cord may hang there; its switch stays out of zones 0, 1 and 2.",
         observation=None if fits else "bathroom-accessory",

@@ -146,7 +146,7 @@ def _screened(a: Place, b: Place, screens: Sequence[Partition]) -> bool:
 
 def _without_gaps(screens: Sequence[Partition]) -> list[Partition]:
     """Screens that meet are drawn a hair past each other, so that no string slips through where they touch."""
-    found = []
+    partitions_left = []
     for screen in screens:
         ends = []
         for end, far in ((screen.a, screen.b), (screen.b, screen.a)):
@@ -155,8 +155,8 @@ def _without_gaps(screens: Sequence[Partition]) -> list[Partition]:
             if meets and length:
                 end = (end[0] + (end[0] - far[0]) * _HAIR_M / length, end[1] + (end[1] - far[1]) * _HAIR_M / length)
             ends.append(end)
-        found.append(Partition(ends[0], ends[1], screen.top_m))
-    return found
+        partitions_left.append(Partition(ends[0], ends[1], screen.top_m))
+    return partitions_left
 
 
 def _foot(start: Place, a: Place, b: Place) -> Place:

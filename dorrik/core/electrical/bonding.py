@@ -116,7 +116,7 @@ def judge_presence(state: str | None, service: str | None) -> Verdict | None:
             status="attention",
             reason=f"The main bond to {to} was not seen.",
             source=source,
-            next_step="Isolate the supply. Continuity from the earth terminal to the pipe can stand for seeing it.",
+            next_step="Isolate the supply. Continuity from the earth terminal to the pipe can replace seeing it.",
             observation="main-bond-not-seen",
         )
     if state == "plastic service":
@@ -228,7 +228,7 @@ def judge_supplementary(reading: Reading | None, ia_a: float) -> Verdict:
         unit="Ω",
         source="BS 7671 415.2.2, R ≤ 50/Ia · rule 3.7",
         within="{reading} keeps what is touched together within 50 V (max {limit})",
-        beyond="{reading} lets more than 50 V stand between what is touched together (max {limit})",
+        beyond="{reading} allows more than 50 V between parts that are touched together (max {limit})",
         next_step="Isolate. Find the bond between the parts and clean its clamps. Restore, test again.",
         observation="supplementary-bonding-missing",
     )
@@ -251,11 +251,11 @@ def judge_contact(at_clamp: Reading | None, at_pipe: Reading | None) -> Verdict:
             margin=CONTACT_OHM + apart,
             next_step="See that one end was off and the supply isolated, then measure both again.",
         )
-    said = f"clamp {at_clamp} Ω, pipe {at_pipe} Ω"
+    readings = f"clamp {at_clamp} Ω, pipe {at_pipe} Ω"
     if apart > CONTACT_OHM + 1e-9:
         return Verdict(
             status="fail",
-            reason=f"The clamp does not grip the metal: {said}.",
+            reason=f"The clamp does not grip the metal: {readings}.",
             source=SOURCE,
             limit=CONTACT_OHM,
             margin=CONTACT_OHM - apart,
@@ -264,7 +264,7 @@ def judge_contact(at_clamp: Reading | None, at_pipe: Reading | None) -> Verdict:
         )
     return Verdict(
         status="pass",
-        reason=f"Clamp and pipe agree: {said}.",
+        reason=f"Clamp and pipe agree: {readings}.",
         source=SOURCE,
         limit=CONTACT_OHM,
         margin=CONTACT_OHM - abs(apart),

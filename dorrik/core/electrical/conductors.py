@@ -38,8 +38,8 @@ def cpc_choices_mm2(line_csa_mm2: float) -> tuple[float, ...]:
     """Cpc sizes met in flat twin-and-earth of that line size (mm²), the usual one first; () if not listed."""
     for row in rows("conductors"):
         if float(row["csa_mm2"]) == line_csa_mm2:
-            found = (number(row["cpc_mm2"]), number(row["older_cpc_mm2"] or ""))
-            return tuple(size for size in found if size is not None)
+            sizes_mm2 = (number(row["cpc_mm2"]), number(row["older_cpc_mm2"] or ""))
+            return tuple(size for size in sizes_mm2 if size is not None)
     return ()
 
 

@@ -40,15 +40,15 @@ def judge_length(r1_r2: Reading | None, line_csa_mm2: float, cpc_csa_mm2: float,
         return Verdict(status="unknown", reason="Needs a plain figure for R1+R2.", source=source, limit=expected)
     allowed = max(LEAST_TOLERANCE_OHM, TOLERANCE * expected)
     apart = r1_r2.value - expected
-    said = f"{r1_r2} Ω, where {length_m:g} m lead to {rounded(expected)} Ω"
+    compared = f"{r1_r2} Ω, where {length_m:g} m lead to {rounded(expected)} Ω"
     if abs(apart) <= allowed + 1e-9:
         return Verdict(
-            status="pass", reason=f"{said}: they agree.", source=source, limit=expected, margin=allowed - abs(apart)
+            status="pass", reason=f"{compared}: they agree.", source=source, limit=expected, margin=allowed - abs(apart)
         )
     higher = apart > 0
     return Verdict(
         status="attention",
-        reason=f"{said}: {'higher' if higher else 'lower'} than it should be.",
+        reason=f"{compared}: {'higher' if higher else 'lower'} than it should be.",
         source=source,
         limit=expected,
         margin=allowed - abs(apart),
@@ -81,39 +81,39 @@ def long_lead_outliers(readings: Sequence[Reading | None], most_ohm: float | Non
     than both of its neighbours by more than max(0.05 Ω, 10 %); the last of a walk is its end.
     """
     values = [r.value if r is not None and r.bound is None else None for r in readings]
-    found = []
+    outliers = []
     for index, value in enumerate(values):
         if value is None:
             continue
         if most_ohm is not None:
             if value > most_ohm + max(LEAST_TOLERANCE_OHM, OUTLIER * most_ohm) + 1e-9:
-                found.append(index)
+                outliers.append(index)
             continue
         before = [v for v in values[:index] if v is not None]
         after = [v for v in values[index + 1 :] if v is not None]
         if after and value > max(before[-1:] + after[:1]) + max(LEAST_TOLERANCE_OHM, OUTLIER * value) + 1e-9:
-            found.append(index)
-    return found
+            outliers.append(index)
+    return outliers
 
 
 def judge_long_lead(recorded: Reading, expected_ohm: float) -> Verdict:
     """Hold R2 by long lead (Ω) beside what the cable leads to (Ω), within max(0.05 Ω, 15 %) (rule 4.7)."""
     allowed = max(LEAST_TOLERANCE_OHM, TOLERANCE * expected_ohm)
     over = (recorded.value or 0.0) - expected_ohm
-    said = f"{recorded} Ω by long lead, where {rounded(expected_ohm)} Ω was to be expected"
+    compared = f"{recorded} Ω by long lead, where {rounded(expected_ohm)} Ω was to be expected"
     source = "BS 7671 643.2.1, R = ρ·L · rules 4.7, 2.1"
     if over <= allowed + 1e-9:
         lower = over < -allowed
         return Verdict(
             status="attention" if lower else "pass",
-            reason=f"{said}: {'an earth path in parallel, or not the end of the line' if lower else 'they agree'}.",
+            reason=f"{compared}: {'an earth path in parallel, or not the end of the line' if lower else 'they agree'}.",
             source=source,
             limit=expected_ohm,
             margin=allowed - abs(over),
         )
     return Verdict(
         status="attention",
-        reason=f"{said}: higher than it should be.",
+        reason=f"{compared}: higher than it should be.",
         source=source,
         limit=expected_ohm,
         margin=allowed - over,

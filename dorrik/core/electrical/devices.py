@@ -37,10 +37,10 @@ class Device:
 @cached
 def devices() -> tuple[Device, ...]:
     """All devices of the table, in its order."""
-    found = []
+    devices_read = []
     for row in rows("devices"):
         lowest, _, highest = row["rating_a"].partition("-")
-        found.append(
+        devices_read.append(
             Device(
                 standard=row["standard"],
                 type=row["type"],
@@ -54,7 +54,7 @@ def devices() -> tuple[Device, ...]:
                 unconfirmed=row["note"],
             )
         )
-    return tuple(found)
+    return tuple(devices_read)
 
 
 @cached

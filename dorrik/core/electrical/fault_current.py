@@ -41,7 +41,7 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
             return Verdict(status="unknown", reason=f"Needs a plain figure for {name}.", source=source)
     assert ze and pefc_ka and ze.value and pefc_ka.value
     expected_ka = U0_V / ze.value / 1000
-    said = f"{ze} Ω gives {rounded(expected_ka)} kA, written is {pefc_ka} kA"
+    compared = f"{ze} Ω gives {rounded(expected_ka)} kA, written is {pefc_ka} kA"
     slip = _slip(ze, pefc_ka, expected_ka)
     # The last digit of a short reading such as 0.02 Ω moves the quotient by more than 15 % on its own.
     rounding = ze.resolution / 2 / ze.value + pefc_ka.resolution / 2 / pefc_ka.value
@@ -50,15 +50,15 @@ def agrees(ze: Reading | None, pefc_ka: Reading | None) -> Verdict:
     if slip or short > allowed:
         return Verdict(
             status="attention",
-            reason=f"{said}: {slip or 'lower than it can be with everything connected'}.",
+            reason=f"{compared}: {slip or 'lower than it can be with everything connected'}.",
             source=source,
             limit=expected_ka,
             margin=-short * expected_ka,
             next_step="Look at the instrument again, or measure both once more with everything reconnected.",
             asks=slip is not None,
         )
-    told = "they agree" if abs(short) <= allowed else "higher, as with parallel paths"
-    return Verdict(status="pass", reason=f"{said}: {told}.", source=source, limit=expected_ka)
+    agreement = "they agree" if abs(short) <= allowed else "higher, as with parallel paths"
+    return Verdict(status="pass", reason=f"{compared}: {agreement}.", source=source, limit=expected_ka)
 
 
 #: No home meets more (kA): a figure above it was read in amperes.
@@ -128,10 +128,10 @@ Backing = Literal["limiting", "rewirable", "not known"]
 
 def backing(fuse_standard: str | None) -> Backing:
     """What a service fuse of that standard does for what stands behind it."""
-    said = (fuse_standard or "").upper()
-    if "3036" in said or "REWIR" in said:
+    standard = (fuse_standard or "").upper()
+    if "3036" in standard or "REWIR" in standard:
         return "rewirable"
-    return "limiting" if any(number in said for number in LIMITING_FUSES) else "not known"
+    return "limiting" if any(number in standard for number in LIMITING_FUSES) else "not known"
 
 
 def judge_breaking_capacity(

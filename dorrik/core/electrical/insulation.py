@@ -51,9 +51,9 @@ def part_not_in_it(open_at: str | None) -> Verdict:
     """What stood open during the test was not tested with the rest (rule 5.3). open_at: what, in words."""
     return Verdict(
         status="attention",
-        reason=f"It passes without what lies beyond {open_at or 'the switches that stood open'}.",
+        reason=f"It passes without what lies beyond {open_at or 'the open switches'}.",
         source="BS 7671 643.3 · rules 5.3, 6.2",
-        next_step="Close it and test again; otherwise it stands among the limitations.",
+        next_step="Close it and test again, or leave it as a limitation.",
     )
 
 
@@ -374,7 +374,7 @@ def stands_out(reading: Reading, middle: float | None) -> Verdict | None:
         return None
     return Verdict(
         status="attention",
-        reason=f"{reading} MΩ passes, but the board's middle value is {rounded(middle)} MΩ: this circuit stands out.",
+        reason=f"{reading} MΩ passes, but the board's middle value is {rounded(middle)} MΩ: this one is far lower.",
         source="comparison within the board · rule 6.6",
         limit=middle / 10,
         margin=reading.value - middle / 10,

@@ -141,18 +141,18 @@ class _Case:
 
 
 def _judge(case: _Case, capacity: float, by: str) -> Verdict:
-    said = f"{case.cable.csa_mm2:g} mm² carries {capacity:g} A ({by})"
+    carries = f"{case.cable.csa_mm2:g} mm² carries {capacity:g} A ({by})"
     if case.arrangement == "ring":
-        return _judge_ring(case, capacity, said)
+        return _judge_ring(case, capacity, carries)
     rating_a = case.rating_a
     rewirable = case.standard == "BS 3036"
     limit = capacity * (REWIRABLE_FACTOR if rewirable else 1.0)
     margin = limit - rating_a
     if margin >= -1e-9:
         note = f", {limit:.1f} A behind a rewirable fuse" if rewirable else ""
-        reason = f"A {rating_a:g} A device is within it: {said}{note}."
+        reason = f"A {rating_a:g} A device is within it: {carries}{note}."
         return Verdict(status="pass", reason=reason, source=SOURCE + ".1", limit=limit, margin=margin)
-    reason = f"A {rating_a:g} A device is too large: {said}"
+    reason = f"A {rating_a:g} A device is too large: {carries}"
     reason += f", {limit:.1f} A behind a rewirable fuse." if rewirable else "."
     # The fuse at the load protects the cable against overload only if it is itself within the cable's capacity, and a
     # fuse that nobody read protects nothing yet.
@@ -189,7 +189,7 @@ def _judge(case: _Case, capacity: float, by: str) -> Verdict:
     )
 
 
-def _judge_ring(case: _Case, capacity: float, said: str) -> Verdict:
+def _judge_ring(case: _Case, capacity: float, carries: str) -> Verdict:
     rating_a, csa = case.rating_a, case.cable.csa_mm2
     least = RING_LEAST_MINERAL_MM2 if case.cable.type == "mineral insulated" else RING_LEAST_MM2
     source = SOURCE + ".1, 433.1.204"
@@ -199,12 +199,12 @@ def _judge_ring(case: _Case, capacity: float, said: str) -> Verdict:
         reason = f"A ring on {rating_a:g} A in {csa:g} mm²; at least {least:g} mm² is asked for."
         key = "breaker-too-large"
     elif capacity < RING_CABLE_A and rating_a > capacity:
-        reason = f"A {rating_a:g} A device, but {said}, and a ring needs {RING_CABLE_A:g} A."
+        reason = f"A {rating_a:g} A device, but {carries}, and a ring needs {RING_CABLE_A:g} A."
         key = "breaker-too-large"
     else:
         return Verdict(
             status="pass",
-            reason=f"A {rating_a:g} A device on a ring; {said}.",
+            reason=f"A {rating_a:g} A device on a ring; {carries}.",
             source=source,
             limit=RING_DEVICE_A,
             margin=RING_DEVICE_A - rating_a,

@@ -76,7 +76,7 @@ def judge_trip(
         if delay_ms is None or multiple != 1:
             return Verdict(status="unknown", reason=str(error), source=SOURCE, next_step="Go by the device's marking.")
         least, greatest = 200.0 + delay_ms / 2, 200.0 + delay_ms
-    told = f"{rated_ma:g} mA at {multiple:g} × IΔn"
+    test = f"{rated_ma:g} mA at {multiple:g} × IΔn"
     if is_too_quick(trip_ms):
         return Verdict(
             status="attention",
@@ -91,7 +91,7 @@ def judge_trip(
     if trip_ms is not None and trip_ms.kind == "over-range":
         return Verdict(
             status="fail",
-            reason=f"Did not trip ({told}).",
+            reason=f"Did not trip ({test}).",
             source=SOURCE,
             limit=greatest,
             next_step="Isolate. Disconnect the load side, restore, test again. If it still fails, replace the RCD.",
@@ -106,8 +106,8 @@ def judge_trip(
             name="The trip time",
             unit="ms",
             source=SOURCE,
-            within=f"{{reading}} is within {{limit}} ({told}){doubt}",
-            beyond=f"{{reading}} is longer than the {{limit}} allowed ({told}){doubt}",
+            within=f"{{reading}} is within {{limit}} ({test}){doubt}",
+            beyond=f"{{reading}} is longer than the {{limit}} allowed ({test}){doubt}",
             next_step="Isolate. Disconnect the load side, restore, test again. If it is still slow, replace the RCD.",
             observation="rcd-slow",
         ),
@@ -123,7 +123,7 @@ def judge_trip(
             unit="ms",
             source=SOURCE,
             within=slow.reason.rstrip("."),
-            beyond=f"{{reading}} is shorter than the {{limit}} a time-delayed device must hold ({told}){doubt}",
+            beyond=f"{{reading}} is shorter than the {{limit}} a time-delayed device must hold ({test}){doubt}",
             next_step="Check that the device is the time-delayed kind it is marked as.",
         ),
         least=True,
@@ -239,12 +239,12 @@ def judge_missing(needs: Mapping[str, Sequence[str]], rated_ma: float | None, *,
     fail: what met the edition of its day is no failure for age alone (rule 13.6).
     """
     circuits = [name for key in MISSING for name in needs.get(key, ())]
-    said = "; ".join(f"{MISSING[key]} ({', '.join(needs[key])})" for key in MISSING if needs.get(key))
+    missing = "; ".join(f"{MISSING[key]} ({', '.join(needs[key])})" for key in MISSING if needs.get(key))
     there = f"only a {rated_ma:g} mA{' time-delayed' if delayed else ''} RCD" if rated_ma else "no RCD"
     count = f"{len(circuits)} circuits" if len(circuits) > 1 else "1 circuit"
     return Verdict(
         status="attention",
-        reason=f"No 30 mA protection: {count}. Today it is expected for {said}; there is {there}.",
+        reason=f"No 30 mA protection: {count}. Today it is expected for {missing}; there is {there}.",
         source="BS 7671 411.3.3, 411.3.4, 522.6.202, 701.411.3.3 · rule 8.3",
         limit=ADDITIONAL_MA,
         observation=next(key for key in MISSING if needs.get(key)),

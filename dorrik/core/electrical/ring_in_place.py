@@ -47,7 +47,7 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
     """Findings at the points and where each stands; without closed and even ends only open conductors."""
     findings = [f for f in open_at_points(test.points) if ends.closed or f.kind == "cpc-open-at-point"]
     nowhere = tuple(PlacedPoint(point.name) for point in test.points)
-    told = {finding.point for finding in findings}
+    named_points = {finding.point for finding in findings}
     totals = _totals(test)
     bent = bent_pairs(ends.findings)
     if not ends.closed or totals is None:
@@ -57,12 +57,12 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
         lifted = False
         for pair, total in totals.items():
             value = _value(point, pair)
-            if value is None or pair in bent or point.name in told:
+            if value is None or pair in bent or point.name in named_points:
                 continue
             most = expected_ohm(total)
             if value - most > max(LEAST_TOLERANCE_OHM, POINT_TOLERANCE * most) + 1e-9:
                 lifted = True
-                told.add(point.name)
+                named_points.add(point.name)
                 findings.append(_high(point, pair, value - most))
         placed.append(PlacedPoint(point.name, None if lifted or bent else _place(test, totals, index)))
     return tuple(findings), tuple(placed)

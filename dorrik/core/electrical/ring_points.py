@@ -76,10 +76,10 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
     r1, rn, r2 = plain(test.r1), plain(test.rn), plain(test.r2)
     bent = bent_pairs(ends.findings)
     nowhere = tuple(PlacedPoint(point.name) for point in test.points)
-    told = {finding.point for finding in findings}
+    named_points = {finding.point for finding in findings}
     if not ends.closed or len(bent) == 2 or r1 is None or rn is None or r2 is None:
         if ends.closed is not False or bent:
-            findings.extend(_odd_ones(test.points, ("neutral", "cpc"), told))
+            findings.extend(_odd_ones(test.points, ("neutral", "cpc"), named_points))
         return tuple(findings), nowhere
     ring = _Ends(r1, rn, r2)
     wrong = [pair for pair in _wrongly_paired(test.points, ring) if pair not in bent]
@@ -88,12 +88,12 @@ def analyse(test: RingTest, ends: RingAnalysis) -> tuple[tuple[Finding, ...], tu
         if len(wrong) == 2:
             return tuple(findings), nowhere
     aside: list[Pair] = [*wrong, *bent]
-    findings.extend(_odd_ones(test.points, tuple(bent), told))
+    findings.extend(_odd_ones(test.points, tuple(bent), named_points))
     lifted, points = _all_high(test, ring, aside)
     findings.extend(lifted)
     spurs: dict[int, float] = {}
     for index, point in enumerate(points):
-        if point.name in told:
+        if point.name in named_points:
             continue
         length, finding = _at_point(point, walked(points, index), test, ring, aside)
         if length is not None:
@@ -199,7 +199,9 @@ def open_at_points(points: Sequence[RingPoint]) -> Iterator[Finding]:
 ODD_OHM, ODD_SHARE = 0.08, 0.4
 
 
-def _odd_ones(points: Sequence[RingPoint], pairs: tuple["Pair", ...], told: set[str | None]) -> Iterator[Finding]:
+def _odd_ones(
+    points: Sequence[RingPoint], pairs: tuple["Pair", ...], named_points: set[str | None]
+) -> Iterator[Finding]:
     """Points that stand out among their neighbours, where the ends themselves are in doubt (rule 4.4)."""
     for pair in pairs:
         known = [(i, v) for i, v in enumerate(_values(points, pair)) if v is not None]
@@ -211,7 +213,7 @@ def _odd_ones(points: Sequence[RingPoint], pairs: tuple["Pair", ...], told: set[
             beside = [known[n][1] for n in (place - 1, place + 1) if 0 <= n < len(known)]
             apart = [value - other for other in (*beside, middle)]
             least = max(ODD_OHM, ODD_SHARE * middle)
-            if point.name in told or not (all(d > least for d in apart) or all(d < -least for d in apart)):
+            if point.name in named_points or not (all(d > least for d in apart) or all(d < -least for d in apart)):
                 continue
             reading = point.line_neutral if pair == "neutral" else point.line_cpc
             lower = apart[0] < 0
@@ -414,13 +416,13 @@ def _low(point: RingPoint, ring: _Ends, wrong: Sequence[Pair]) -> Finding | None
 def _high_alone(point: RingPoint, pair: Pair, over: float, test: RingTest) -> Finding:
     """One pair alone was measured and is high: a retest first, then both readings of it (rule 4.4)."""
     reading = point.line_neutral if pair == "neutral" else point.line_cpc
-    said = f"{point.name} reads {reading} Ω line to {pair}, {over:.2f} Ω more than the ends lead to"
+    text = f"{point.name} reads {reading} Ω line to {pair}, {over:.2f} Ω more than the ends lead to"
     if not point.retested:
-        reason, step = f"{said}.", RETEST
+        reason, step = f"{text}.", RETEST
     else:
         length = _length_by(over, pair, test)
         spur = f"a spur of about {length:.0f} m" if length is not None else "a spur"
-        reason = f"{said}, and the same after the retest: {spur}, or a loose terminal of the line or the {pair}."
+        reason = f"{text}, and the same after the retest: {spur}, or a loose terminal of the line or the {pair}."
         step = (
             "Test line to neutral here too: high alike is a spur. Isolate before the front is removed; trace the cable."
         )
@@ -505,14 +507,14 @@ def _spur_findings(points: Sequence[RingPoint], spurs: dict[int, float]) -> list
     findings = []
     for index, length in spurs.items():
         shorter = [spurs[i] for i in (index - 1, index + 1) if i in spurs and length > spurs[i] * 1.1 + 0.7]
-        said = f"{points[index].name} is on a spur of about {length:.1f} m"
+        text = f"{points[index].name} is on a spur of about {length:.1f} m"
         if shorter:
-            said += f": one of its own, or {length - max(shorter):.1f} m beyond another point on one branch"
+            text += f": one of its own, or {length - max(shorter):.1f} m beyond another point on one branch"
         findings.append(
             Finding(
                 "spur-off-spur" if shorter else "spur",
                 "line",
-                f"{said}.",
+                f"{text}.",
                 "Isolate before anything is opened. Trace the branch and say which: several points on one unfused spur "
                 "overload it."
                 if shorter

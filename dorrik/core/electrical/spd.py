@@ -19,16 +19,16 @@ def judge_varistor(u_dc_v: Reading | None, uc_v: float) -> Verdict:
         return Verdict(status="unknown", reason=reason, source=SOURCE, limit=uc_v)
     u_ac = u_dc_v.value / DC_TO_AC
     low, high = uc_v * (1 + LOWEST), uc_v * (1 + HIGHEST)
-    said = f"{u_dc_v} V d.c. is {u_ac:.0f} V a.c.; marked Uc {uc_v:g} V"
+    text = f"{u_dc_v} V d.c. is {u_ac:.0f} V a.c.; marked Uc {uc_v:g} V"
     if u_dc_v.bound == ">" and u_ac <= high + 1e-9:
-        return Verdict(status="unknown", reason=f"{said}: the bound cannot say.", source=SOURCE, limit=uc_v)
+        return Verdict(status="unknown", reason=f"{text}: the bound cannot say.", source=SOURCE, limit=uc_v)
     if low - 1e-9 <= u_ac <= high + 1e-9:
         return Verdict(
-            status="pass", reason=f"{said}: sound.", source=SOURCE, limit=uc_v, margin=min(u_ac - low, high - u_ac)
+            status="pass", reason=f"{text}: sound.", source=SOURCE, limit=uc_v, margin=min(u_ac - low, high - u_ac)
         )
     return Verdict(
         status="fail",
-        reason=f"{said}: outside {low:.0f} to {high:.0f} V, the varistor is {'worn' if u_ac < low else 'open'}.",
+        reason=f"{text}: outside {low:.0f} to {high:.0f} V, the varistor is {'worn' if u_ac < low else 'open'}.",
         source=SOURCE,
         limit=uc_v,
         margin=u_ac - low if u_ac < low else high - u_ac,

@@ -274,7 +274,9 @@ def judge_zdb(
             margin=-apart,
             next_step=RETEST_ZDB if explained else "Enter R1+R2 of the way that feeds this board: it may explain that.",
         )
-    why = "the retest stands" if retested else "loops fail by it" if loops_fail else f"more than {POOR_BOARD_OHM:g} Ω"
+    why = (
+        "a retest confirms it" if retested else "loops fail by it" if loops_fail else f"more than {POOR_BOARD_OHM:g} Ω"
+    )
     return Verdict(
         status="fail",
         reason=f"{zdb} Ω is {rounded(apart)} Ω above {shown}: the way of the earth to this board is poor ({why}).",
@@ -367,8 +369,8 @@ def judge_rccb(rating_a: float, name: str, demand_a: float | None) -> Verdict:
     """
     source = "BS 7671 536.4.202 · rule 3.10"
     if demand_a is None or rating_a >= demand_a:
-        told = "" if demand_a is None else f" for an assessed {demand_a:.0f} A"
-        return Verdict(status="pass", reason=f"{name} is rated {rating_a:g} A{told}.", source=source, limit=demand_a)
+        demand = "" if demand_a is None else f" for an assessed {demand_a:.0f} A"
+        return Verdict(status="pass", reason=f"{name} is rated {rating_a:g} A{demand}.", source=source, limit=demand_a)
     return Verdict(
         status="attention",
         reason=f"{name} is rated {rating_a:g} A; the assessed demand of its circuits is {demand_a:.0f} A.",

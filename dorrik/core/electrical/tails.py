@@ -54,10 +54,10 @@ def judge_size(csa_mm2: float, fuse_a: float, *, read_on: str | None = None, dem
         )
     small = capacity < LOOK_SHARE * fuse_a
     demanding = demand_a is not None and demand_a > capacity
-    told = f" The assessed demand is {demand_a:g} A." if demand_a is not None else ""
+    demand = f" The assessed demand is {demand_a:g} A." if demand_a is not None else ""
     return Verdict(
         status="fail" if small else "attention",
-        reason=f"{reason}{told}",
+        reason=f"{reason}{demand}",
         source=source,
         limit=capacity,
         margin=margin,

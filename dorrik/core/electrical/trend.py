@@ -42,19 +42,19 @@ def compare(earlier: Reading | None, later: Reading | None, quantity: Quantity) 
     plain = earlier.bound is None and later.bound is None
     difference = (later.value or 0.0) - (earlier.value or 0.0) if plain else None
     if quantity == "insulation" and (falls or rises) and min(a[0], b[0]) >= SOUND_MOHM:
-        said = f"{earlier} then, {later} now: both so high that the difference means nothing."
-        return FigureTrend("same", difference, uncertainty, said)
+        text = f"{earlier} then, {later} now: both so high that the difference means nothing."
+        return FigureTrend("same", difference, uncertainty, text)
     if not falls and not rises:
         if not plain:
             return FigureTrend(
                 "unknown", None, uncertainty, f"{earlier} and {later}: not judged, some readings only say “more than”."
             )
-        said = f"{earlier} then, {later} now: no change beyond the instruments ({rounded(uncertainty)})."
-        return FigureTrend("same", difference, uncertainty, said)
+        text = f"{earlier} then, {later} now: no change beyond the instruments ({rounded(uncertainty)})."
+        return FigureTrend("same", difference, uncertainty, text)
     worse = falls if quantity == "insulation" else rises
     word = "fallen" if falls else "risen"
-    said = f"{word.capitalize()} from {earlier} to {later}: {'worse' if worse else 'better'}."
-    return FigureTrend("worse" if worse else "better", difference, uncertainty, said)
+    text = f"{word.capitalize()} from {earlier} to {later}: {'worse' if worse else 'better'}."
+    return FigureTrend("worse" if worse else "better", difference, uncertainty, text)
 
 
 @record

@@ -45,9 +45,9 @@ class Part:
 
 def years(evidence: Iterable[tuple[int | None, int | None]]) -> tuple[int | None, int | None, bool]:
     """The years that every piece of evidence allows, and whether there are any."""
-    found = list(evidence)
-    first = max((one for one, _ in found if one is not None), default=None)
-    last = min((one for _, one in found if one is not None), default=None)
+    evidence_left = list(evidence)
+    first = max((one for one, _ in evidence_left if one is not None), default=None)
+    last = min((one for _, one in evidence_left if one is not None), default=None)
     return first, last, first is None or last is None or first <= last
 
 
@@ -92,14 +92,14 @@ def parts(i: Inspection) -> Iterator[Part]:
             own = [Dating(id="", from_year=circuit.fitted_from, to_year=circuit.fitted_to, known_by=circuit.fitted_by)]
             stated = own if circuit.fitted_from is not None or circuit.fitted_to is not None else []
             of_circuit = of.get(circuit.id, [])
-            told = [*of_circuit, *_of_extension(i, of_circuit), *stated]
-            yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), told, _of("circuit", circuit))
+            parts_with_age = [*of_circuit, *_of_extension(i, of_circuit), *stated]
+            yield _part(circuit.id, "circuit", circuit.id, name_of(circuit), parts_with_age, _of("circuit", circuit))
 
 
-def shown(found: Iterable[Part]) -> list[Part]:
+def shown(aged_parts: Iterable[Part]) -> list[Part]:
     """Those parts that say something. Where the home has a part with a name, such as an extension, its circuits are all
     listed: each can belong to it."""
-    all_parts = list(found)
+    all_parts = list(aged_parts)
     named = any(part.entity == "inspection" and part.key not in (part.entity_id, ALARMS) for part in all_parts)
     return [part for part in all_parts if named or part.evidence or part.offered or part.entity != "circuit"]
 
@@ -109,15 +109,16 @@ def _is_named(i: Inspection, key: str) -> bool:
 
 
 def _part(
-    key: str, entity: str, entity_id: str, name: str, told: list[Dating], offered: Iterable[Offered] = ()
+    key: str, entity: str, entity_id: str, name: str, sources: list[Dating], offered: Iterable[Offered] = ()
 ) -> Part:
-    first, last, agrees = years((dating.from_year, dating.to_year) for dating in told)
-    said = tuple(
-        dating.says or dating.known_by or (f"belongs to: {dating.part}" if dating.part else "stated") for dating in told
+    first, last, agrees = years((dating.from_year, dating.to_year) for dating in sources)
+    evidence = tuple(
+        dating.says or dating.known_by or (f"belongs to: {dating.part}" if dating.part else "stated")
+        for dating in sources
     )
     return Part(
         key=key, entity=entity, entity_id=entity_id, name=name, from_year=first, to_year=last, agrees=agrees,
-        evidence=said, offered=tuple(one for one in offered if one.says not in said),
+        evidence=evidence, offered=tuple(offer for offer in offered if offer.says not in evidence),
     )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ HOME = ""
 def buildings(inspection: Inspection) -> Mapping[str, str]:
     """The outbuilding of everything that hangs on a board of one, by its id: a board's name. What is not listed is of
     the home."""
-    found: dict[str, str] = {}
+    building_of: dict[str, str] = {}
     for number, board in enumerate(inspection.boards, 1):
         if not board.outbuilding:
             continue
@@ -18,5 +18,5 @@ def buildings(inspection: Inspection) -> Mapping[str, str]:
         things = [board.id, *(check.id for check in board.checks), *(rcd.id for rcd in board.rcds)]
         for circuit in board.circuits:
             things += [circuit.id, *(point.id for point in circuit.points)]
-        found |= dict.fromkeys(things, name)
-    return found
+        building_of |= dict.fromkeys(things, name)
+    return building_of

@@ -67,7 +67,7 @@ def accuracy(meters: Iterable[InstrumentUsed]) -> dict[Quantity, tuple[float, fl
 
     Which of several instruments took a reading is not known: the widest of them is taken (rule 1.3).
     """
-    found: dict[Quantity, tuple[float, float]] = {}
+    accuracies: dict[Quantity, tuple[float, float]] = {}
     for meter in meters:
         for quantity, name in _QUANTITIES:
             percent = getattr(meter, f"{name}_percent")
@@ -77,9 +77,9 @@ def accuracy(meters: Iterable[InstrumentUsed]) -> dict[Quantity, tuple[float, fl
             usual_share, usual_digits = UNCERTAINTY[quantity]
             share = usual_share if percent is None else percent / 100
             own = (share, usual_digits if digits is None else digits)
-            before = found.get(quantity, (0.0, 0.0))
-            found[quantity] = (max(before[0], own[0]), max(before[1], own[1]))
-    return found
+            before = accuracies.get(quantity, (0.0, 0.0))
+            accuracies[quantity] = (max(before[0], own[0]), max(before[1], own[1]))
+    return accuracies
 
 
 #: Field of an instrument that holds the top of its range, by quantity.
@@ -92,22 +92,22 @@ _TOPS: tuple[tuple[Quantity, str], ...] = (
 
 def tops(inspection: Inspection) -> dict[Quantity, frozenset[float]]:
     """The tops of the ranges of the instruments in use, by quantity."""
-    found: dict[Quantity, frozenset[float]] = {}
+    ranges: dict[Quantity, frozenset[float]] = {}
     for quantity, name in _TOPS:
         known = frozenset(top for m in inspection.instruments_used if (top := getattr(m, name)) is not None)
         if known:
-            found[quantity] = known
-    return found
+            ranges[quantity] = known
+    return ranges
 
 
 def over_range(kind: str, entity: Any, at_the_top: Mapping[Quantity, frozenset[float]]) -> dict[str, Reading]:
     """Readings of an entity at the top of the range of an instrument in use, read as over range (rule 1.1)."""
-    found = {}
+    readings = {}
     for name, quantity in _measured(kind):
         value = getattr(entity, name)
         if value is not None and value.bound is None and value.value in at_the_top.get(quantity, ()):
-            found[name] = Reading(value.text, "over-range", bound=">")
-    return found
+            readings[name] = Reading(value.text, "over-range", bound=">")
+    return readings
 
 
 @cache
@@ -144,7 +144,7 @@ def nulls(log: Iterable[LeadNull]) -> tuple[Nulled, ...]:
     for null in sorted(log, key=lambda n: (n.nulled_at or "", n.id)):
         if null.nulled_at is not None:
             sets.setdefault(null.leads_id or null.name or "", []).append(null)
-    found = []
+    nulls_taken = []
     for of_one in sets.values():
         accepted: list[float] = []
         judged: list[tuple[LeadNull, Verdict]] = []
@@ -157,10 +157,10 @@ def nulls(log: Iterable[LeadNull]) -> tuple[Nulled, ...]:
             if good and value is not None:
                 accepted.append(value)
         for at, (null, verdict) in enumerate(judged):
-            found.append(
+            nulls_taken.append(
                 Nulled(null, verdict, _doubtful(judged, at) if verdict.status in ("attention", "fail") else None)
             )
-    return tuple(found)
+    return tuple(nulls_taken)
 
 
 def doubtful(log: Iterable[LeadNull], measured_at: MeasuredAt) -> frozenset[tuple[str, str]]:
@@ -200,8 +200,8 @@ def _continuity(kind: EntityKind, entity: Any) -> Iterator[tuple[str, str]]:
             yield entity.id, name
     for child in KINDS.values():
         if kind.name in child.parents:
-            for one in getattr(entity, child.plural):
-                yield from _continuity(child, one)
+            for entity_below in getattr(entity, child.plural):
+                yield from _continuity(child, entity_below)
 
 
 def _moment(text: str) -> datetime:

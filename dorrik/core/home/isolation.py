@@ -34,11 +34,11 @@ def pairings(phases: str | None, ways: Iterable[tuple[str, str | None]]) -> tupl
     """
     three = phases == "3"
     lines = ("L1", "L2", "L3") if three else ("L",)
-    found = [Pairing("busbar", between) for between in _between(lines)]
+    to_prove = [Pairing("busbar", between) for between in _between(lines)]
     for name, phase in ways:
         own = lines if phase == "all three" or not three else (phase,) if phase else lines
-        found += [Pairing(f"way {name}", between) for between in _between(own)]
-    return tuple(found)
+        to_prove += [Pairing(f"way {name}", between) for between in _between(own)]
+    return tuple(to_prove)
 
 
 def _between(lines: tuple[str, ...]) -> list[str]:
@@ -65,7 +65,7 @@ def state_of(board: Board, inspection: Inspection) -> BoardState:
     wanted, live = of_board(board, inspection.phases), stays_live(board, inspection)
     proved = [isolation for isolation in board.isolations if isolation.proved_dead]
     if proved:
-        last = max(proved, key=lambda one: one.proved_again_at or "")
+        last = max(proved, key=lambda proof: proof.proved_again_at or "")
         restored = last.restored_at is not None
         return BoardState(board.id, last.proved_again_at, last.lock, last.key_with, restored, live, wanted)
     return BoardState(board.id, board.isolated_at, board.isolated_lock, None, False, live, wanted)
@@ -94,8 +94,8 @@ def of_board(board: Board, phases: str | None) -> tuple[Pairing, ...]:
 
 def judge(isolation: Isolation, wanted: Iterable[Pairing]) -> Verdict | None:
     """Does the record hold? None while it is being made and nothing is wrong with it."""
-    found = isolation.pairings or {}
-    live = [name for name, state in found.items() if state == LIVE]
+    entered = isolation.pairings or {}
+    live = [name for name, state in entered.items() if state == LIVE]
     if live:
         return Verdict(
             status="fail",
@@ -114,7 +114,7 @@ def judge(isolation: Isolation, wanted: Iterable[Pairing]) -> Verdict | None:
         )
     if not isolation.proved_again_at:
         return None
-    left = [pairing.name for pairing in wanted if found.get(pairing.name) != DEAD]
+    left = [pairing.name for pairing in wanted if entered.get(pairing.name) != DEAD]
     if left:
         return Verdict(
             status="attention",

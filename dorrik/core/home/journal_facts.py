@@ -8,18 +8,29 @@ from collections.abc import Mapping
 from typing import Any
 
 from dorrik.core.home.instruments import CONTINUITY_FIELDS, nulls
+from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.records import Inspection
 
 Figure = tuple[str, str]
 
+#: Readings that are taken with the supply on, by the kind of what they are of.
+LIVE_READINGS = {
+    kind: tuple(name for name, spec in KINDS[kind].fields.items() if spec.kind == "reading" and spec.stage == "live")
+    for kind in ("circuit", "point", "rcd")
+}
+#: Fields of readings whose times the rules may ask for.
+TIMED_FIELDS = CONTINUITY_FIELDS.union(*LIVE_READINGS.values())
 
-def leads_in_doubt(inspection: Inspection) -> bool:
-    """Does a bad null put readings in doubt? Only then do the rules ask for times (rule 1.4)."""
-    return any(null.doubtful for null in nulls(inspection.lead_nulls))
+
+def asks_times(inspection: Inspection) -> bool:
+    """Do the rules ask when readings were taken? Where a bad null puts some in doubt (rule 1.4), and where something
+    was left disconnected at a known time: it cannot be read live after that (rule 12.2)."""
+    left = any(aside.in_force and aside.disconnected and aside.since for aside in inspection.set_asides)
+    return left or any(null.doubtful for null in nulls(inspection.lead_nulls))
 
 
 class JournalFacts:
-    """Times of continuity readings, and figures that trainees read, in the order in which they were entered."""
+    """Times of continuity and live readings, and what trainees read, in the order of entering."""
 
     def __init__(self) -> None:
         self._at: dict[Figure, str] = {}
@@ -33,8 +44,8 @@ class JournalFacts:
         """As the server sends them: `read_at` with id, field and time (`at`, ISO 8601, UTC); `read_by` with id, field,
         attendance (`by`) and sequence number; `signed` with the sequence number of the last signature of each."""
         facts = JournalFacts()
-        facts._at = {(one["id"], one["field"]): one["at"] for one in given["read_at"]}
-        facts._by = {(one["id"], one["field"]): (one["by"], one["seq"]) for one in given["read_by"]}
+        facts._at = {(reading["id"], reading["field"]): reading["at"] for reading in given["read_at"]}
+        facts._by = {(reading["id"], reading["field"]): (reading["by"], reading["seq"]) for reading in given["read_by"]}
         facts._signed = dict(given["signed"])
         facts._last = max([seq for _, seq in facts._by.values()] + [*facts._signed.values(), 0])
         return facts
@@ -43,7 +54,7 @@ class JournalFacts:
         """A change that came after all others. at: when it was read, or else made (ISO 8601, UTC)."""
         self._last += 1
         figure = (entity_id, field)
-        if field in CONTINUITY_FIELDS:
+        if field in TIMED_FIELDS:
             self._at[figure] = at
         if field == "countersigned_at" and value is not None:
             self._signed[entity_id] = self._last
@@ -53,13 +64,15 @@ class JournalFacts:
             self._by[figure] = (read_by, self._last)
 
     def measured_at(self, inspection: Inspection) -> dict[Figure, str]:
-        """When each continuity reading was taken; empty while no null is bad."""
-        return dict(self._at) if leads_in_doubt(inspection) else {}
+        """When each of these readings was taken; empty while nothing asks for it."""
+        return dict(self._at) if asks_times(inspection) else {}
 
     def not_countersigned(self, inspection: Inspection) -> dict[str, tuple[Figure, ...]]:
         """Figures that stand as a trainee read them and that nobody has signed for since, by the trainee's
         attendance. A signature that was taken back signs for nothing."""
-        trainees = {one.id: one for one in inspection.attendances if one.purpose == "trainee"}
+        trainees = {
+            attendance.id: attendance for attendance in inspection.attendances if attendance.purpose == "trainee"
+        }
         unsigned: dict[str, tuple[Figure, ...]] = {}
         for figure, (trainee, seq) in self._by.items():
             if trainee not in trainees:

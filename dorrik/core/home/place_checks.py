@@ -38,11 +38,11 @@ class Look:
 
 @cached
 def _by_kind() -> dict[str, tuple[RoomCheck, ...]]:
-    found: dict[str, tuple[RoomCheck, ...]] = {}
+    checks: dict[str, tuple[RoomCheck, ...]] = {}
     for row in rows("room_checks"):
         check = RoomCheck(row["key"], row["label"], row["wrong"], row["observation"], row["source"])
-        found[row["kinds"]] = (*found.get(row["kinds"], ()), check)
-    return found
+        checks[row["kinds"]] = (*checks.get(row["kinds"], ()), check)
+    return checks
 
 
 @cached

@@ -23,10 +23,12 @@ USUAL_BASINS_M = {"bath": (1.7, 0.7), "shower tray": (0.8, 0.8)}
 
 def placed(inspection: Inspection) -> Inspection:
     """The inspection with every point of a room told what its room says. Points that hang in none stay as they are."""
-    told = told_by_rooms(inspection)
-    if not told:
+    room_facts = told_by_rooms(inspection)
+    if not room_facts:
         return inspection
-    return Rewritten().of(inspection, told, lambda kind, entity: told.get(entity.id, {}) if kind == "point" else {})
+    return Rewritten().of(
+        inspection, room_facts, lambda kind, entity: room_facts.get(entity.id, {}) if kind == "point" else {}
+    )
 
 
 def told_by_rooms(inspection: Inspection) -> dict[str, dict[str, Any]]:
@@ -51,10 +53,10 @@ def all_points(inspection: Inspection) -> list[Point]:
 def by_room(inspection: Inspection) -> dict[str, list[Point]]:
     """Points by the id of their room, in the order of the walk; '' for those that hang in none that stands."""
     known = {room.id for room in inspection.rooms}
-    found: dict[str, list[Point]] = defaultdict(list)
+    points_in: dict[str, list[Point]] = defaultdict(list)
     for point in sorted(all_points(inspection), key=lambda p: (p.position or 0, p.id)):
-        found[point.room_id if point.room_id in known else ""].append(point)
-    return dict(found)
+        points_in[point.room_id if point.room_id in known else ""].append(point)
+    return dict(points_in)
 
 
 def room_name(room: Room, number: int = 0) -> str:
@@ -65,14 +67,14 @@ def room_name(room: Room, number: int = 0) -> str:
 def _names(inspection: Inspection, rooms: Mapping[str, Room]) -> dict[str, str]:
     """Names by id: a point without one is its room, its kind and its number among its like."""
     order = {room.id: number for number, room in enumerate(inspection.rooms, 1)}
-    found = {}
+    names = {}
     for room_id, points in by_room(inspection).items():
         if not room_id:
             continue
         where = room_name(rooms[room_id], order[room_id])
         for point, short in zip(points, short_names(points), strict=True):
-            found[point.id] = point.name or f"{where} {short}"
-    return found
+            names[point.id] = point.name or f"{where} {short}"
+    return names
 
 
 def short_names(points: Sequence[Point]) -> list[str]:
@@ -87,18 +89,18 @@ def short_names(points: Sequence[Point]) -> list[str]:
 
 
 def _facts_of_point(point: Point, room: Room, name: str) -> dict[str, Any]:
-    found: dict[str, Any] = {"name": name, "room": room_name(room)}
+    facts: dict[str, Any] = {"name": name, "room": room_name(room)}
     if room.kind != BATH and room.basin is None:
-        return found
-    found |= {"bathroom": True, "jets": point.jets if point.jets is not None else room.jets}
-    found["shower_head_m"] = point.shower_head_m or room.shower_head_m
+        return facts
+    facts |= {"bathroom": True, "jets": point.jets if point.jets is not None else room.jets}
+    facts["shower_head_m"] = point.shower_head_m or room.shower_head_m
     if point.no_basin is None and room.basin is not None:
-        found["no_basin"] = room.basin == "no tray"
+        facts["no_basin"] = room.basin == "no tray"
     plan = plan_of(room)
     if plan is not None and point.plan_x_m is not None and point.plan_y_m is not None:
         away = plan.distance_m((point.plan_x_m, point.plan_y_m), point.height_m or 0.0)
-        found |= {"screened": True, "distance_m": 0.0} if away == inf else {"distance_m": round(away, 3)}
-    return found
+        facts |= {"screened": True, "distance_m": 0.0} if away == inf else {"distance_m": round(away, 3)}
+    return facts
 
 
 def _walls(length: float | None, width: float | None) -> Iterator[Partition]:

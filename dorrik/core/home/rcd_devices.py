@@ -85,8 +85,8 @@ def _with_its_fellows(groups: dict[object, list[Circuit]], circuit: Circuit) -> 
     data, ticks = _data(circuit), (circuit.rcd_half, circuit.rcd_button)
     same = [key for key, members in groups.items() if not _is_marked(members[0]) and _data(members[0]) == data]
     alike = [key for key in same if (groups[key][0].rcd_half, groups[key][0].rcd_button) == ticks]
-    one = alike if len(alike) == 1 else same
-    key = one[0] if len(one) == 1 else ("untested", data, ticks)
+    kin = alike if len(alike) == 1 else same
+    key = kin[0] if len(kin) == 1 else ("untested", data, ticks)
     groups.setdefault(key, []).append(circuit)
 
 
@@ -138,14 +138,18 @@ def _group(circuit: Circuit, by_time: _ByTime) -> object:
     data, results = _data(circuit), _results(circuit)
     times = [(data, at, value) for at, value in enumerate(results) if value is not None]
     near = {key: seen for time in times for key, seen in by_time.get(time, {}).items()}
-    same = [(key, seen) for key, seen in near.items() if all(_agree(circuit, one) for one in seen.values())]
+    same = [
+        (key, seen)
+        for key, seen in near.items()
+        if all(_agree(circuit, circuit_seen) for circuit_seen in seen.values())
+    ]
     # At five times the rating many devices read alike: that alone does not choose between several.
     chosen = same[:1] if len(same) == 1 or results[0] is not None else []
-    found, seen = next(iter(chosen), ((*data, *results, circuit.id), {}))
+    key_of_device, seen = next(iter(chosen), ((*data, *results, circuit.id), {}))
     seen.setdefault((results, circuit.rcd_button, circuit.rcd_half), circuit)
     for time in times:
-        by_time.setdefault(time, {})[found] = seen
-    return found
+        by_time.setdefault(time, {})[key_of_device] = seen
+    return key_of_device
 
 
 def _agree(circuit: Circuit, other: Circuit) -> bool:

@@ -30,10 +30,10 @@ def read_right(inspection: Inspection, house: HouseRules, rewritten: Rewritten |
         return inspection
 
     def fields(kind: str, entity: Any) -> Mapping[str, Any]:
-        found = over_range(kind, entity, at_the_top) if at_the_top else {}
+        corrected = over_range(kind, entity, at_the_top) if at_the_top else {}
         if leads:
-            found |= _less(kind, entity, found, leads)
-        return found | by_rooms.get(entity.id, {}) if kind == "point" else found
+            corrected |= _less(kind, entity, corrected, leads)
+        return corrected | by_rooms.get(entity.id, {}) if kind == "point" else corrected
 
     return (rewritten or Rewritten()).of(inspection, (at_the_top, leads, by_rooms), fields)
 

@@ -35,6 +35,8 @@ class Change:
 
 #: What a device of a version that did not say which issue it knew is taken to have said.
 UNSAID = -1
+#: The device of what came with a document from elsewhere: when it was read is not known here.
+IMPORTED = "import"
 
 
 class Refusal(ValueError):

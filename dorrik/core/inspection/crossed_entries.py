@@ -63,8 +63,8 @@ def crossed(entries: Iterable[Entry]) -> tuple[CrossedEntry, ...]:
     for entry in entries:
         if entry.field not in UNASKED:
             by_field.setdefault((entry.entity_id, entry.field), []).append(entry)
-    found = (_crossed(of_field) for of_field in by_field.values())
-    return tuple(one for one in found if one is not None)
+    crossings = (_crossed(of_field) for of_field in by_field.values())
+    return tuple(crossing for crossing in crossings if crossing is not None)
 
 
 def _crossed(entries: Sequence[Entry]) -> CrossedEntry | None:
@@ -94,9 +94,9 @@ def under(kept: KeptInspection, entity_id: str) -> frozenset[str]:
 def removed_and_worked_on(kept: KeptInspection, entries: Sequence[Entry]) -> tuple[CrossedRemoval, ...]:
     """What was removed while another entered something there. entries: all of what is removed and of what hangs on it,
     in the order of the journal."""
-    gone = [one for one in kept.entities.values() if one.values.get("removed")]
+    gone = [entity for entity in kept.entities.values() if entity.values.get("removed")]
     ids = {one.id for one in gone}
-    found = []
+    removals = []
     for entity in gone:
         if _is_under(kept, entity.parent_id, ids):
             continue
@@ -110,8 +110,8 @@ def removed_and_worked_on(kept: KeptInspection, entries: Sequence[Entry]) -> tup
             if entry.entity_id in here and entry.writer != removal.writer and _unseen(entry, removal)
         )
         if entered:
-            found.append(CrossedRemoval(removal, entered))
-    return tuple(found)
+            removals.append(CrossedRemoval(removal, entered))
+    return tuple(removals)
 
 
 def _is_under(kept: KeptInspection, parent_id: str, gone: set[str]) -> bool:
@@ -148,7 +148,7 @@ def made_apart(first: Sequence[Entry], second: Sequence[Entry]) -> bool:
 
 def by_entity(entries: Iterable[Entry]) -> Mapping[str, list[Entry]]:
     """Entries by the entity that they are of."""
-    found: dict[str, list[Entry]] = {}
+    entries_of: dict[str, list[Entry]] = {}
     for entry in entries:
-        found.setdefault(entry.entity_id, []).append(entry)
-    return found
+        entries_of.setdefault(entry.entity_id, []).append(entry)
+    return entries_of

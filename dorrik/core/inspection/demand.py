@@ -84,12 +84,12 @@ def shares(circuits: Iterable[Circuit], wanted: Iterable[tuple[str, float]] = ()
     by_kind, extra = _by_kind(circuits)
     for kind, current in wanted:
         by_kind.setdefault(kind, []).append(current)
-    found = []
+    shares_so_far = []
     for kind in allowances():
         if kind in by_kind:
             counted = _of_kind(kind, sorted(by_kind[kind], reverse=True)) + extra.get(kind, 0)
-            found.append(DemandShare(kind, fsum(by_kind[kind]), round(counted, 2)))
-    return tuple(found)
+            shares_so_far.append(DemandShare(kind, fsum(by_kind[kind]), round(counted, 2)))
+    return tuple(shares_so_far)
 
 
 def _by_kind(circuits: Iterable[Circuit]) -> tuple[dict[str, list[float]], dict[str, float]]:

@@ -101,7 +101,7 @@ def _write(kind: EntityKind, entity: Any) -> dict[str, Any]:
             out[name] = spec.plain(value)
     for child in KINDS.values():
         if kind.name in child.parents:
-            out[child.plural] = [_write(child, one) for one in getattr(entity, child.plural)]
+            out[child.plural] = [_write(child, part) for part in getattr(entity, child.plural)]
     return out
 
 
@@ -110,8 +110,8 @@ def ids(value: Any) -> Iterator[str]:
     if isinstance(value, Mapping):
         if isinstance(value.get("id"), str):
             yield value["id"]
-        for one in value.values():
-            yield from ids(one)
+        for part in value.values():
+            yield from ids(part)
     elif isinstance(value, list | tuple):
-        for one in value:
-            yield from ids(one)
+        for part in value:
+            yield from ids(part)

@@ -47,62 +47,67 @@ def _entity(kind: EntityKind) -> dict[str, Any]:
 
 def _field(spec: FieldSpec) -> dict[str, Any]:
     title = f"{spec.label} ({spec.unit})" if spec.unit else spec.label
-    found: dict[str, Any] = {"title": title}
+    field_schema: dict[str, Any] = {"title": title}
     match spec.kind:
         case "text":
-            found |= {"type": ["string", "null"], "maxLength": spec.max_length}
+            field_schema |= {"type": ["string", "null"], "maxLength": spec.max_length}
         case "choice":
-            found |= {"enum": [*spec.choices, None]}
+            field_schema |= {"enum": [*spec.choices, None]}
         case "number" | "integer":
-            found |= {"type": [spec.kind, "null"], "minimum": spec.low, "maximum": spec.high}
+            field_schema |= {"type": [spec.kind, "null"], "minimum": spec.low, "maximum": spec.high}
         case "reading":
-            told = "A figure, >299 or <0.05, OL, LIM with a reason, N/A or N/V."
-            found |= {"type": ["string", "null"], "maxLength": 200, "description": told}
+            description = "A figure, >299 or <0.05, OL, LIM with a reason, N/A or N/V."
+            field_schema |= {"type": ["string", "null"], "maxLength": 200, "description": description}
         case "flag":
-            found |= {"type": ["boolean", "null"]}
+            field_schema |= {"type": ["boolean", "null"]}
         case "date":
-            found |= {"type": ["string", "null"], "format": "date"}
+            field_schema |= {"type": ["string", "null"], "format": "date"}
         case "instant":
-            found |= {"type": ["string", "null"], "format": "date-time"}
+            field_schema |= {"type": ["string", "null"], "format": "date-time"}
         case "options":
             choices = {name: {"enum": option["choices"]} for name, option in house_rules.options().items()}
-            found |= {"type": ["object", "null"], "additionalProperties": False, "properties": choices}
+            field_schema |= {"type": ["object", "null"], "additionalProperties": False, "properties": choices}
         case "corrections":
             parts = {name: {"type": "string"} for name in ("table", "row", "column", "value", "why")}
-            one = {"type": "object", "required": list(parts), "additionalProperties": False, "properties": parts}
-            found |= {"type": ["array", "null"], "maxItems": 200, "items": one}
+            item_schema = {
+                "type": "object",
+                "required": list(parts),
+                "additionalProperties": False,
+                "properties": parts,
+            }
+            field_schema |= {"type": ["array", "null"], "maxItems": 200, "items": item_schema}
         case "pairings":
-            found |= {
+            field_schema |= {
                 "type": ["object", "null"],
                 "maxProperties": MOST_PAIRINGS,
                 "additionalProperties": {"enum": [DEAD, LIVE]},
             }
         case "partitions":
             metres = {"type": "number", "minimum": 0, "maximum": 30}
-            one = {
+            item_schema = {
                 "type": "object",
                 "required": list(PARTITION),
                 "additionalProperties": False,
                 "properties": dict.fromkeys((*PARTITION, "top_m"), metres),
             }
-            found |= {"type": ["array", "null"], "maxItems": MOST_PARTITIONS, "items": one}
+            field_schema |= {"type": ["array", "null"], "maxItems": MOST_PARTITIONS, "items": item_schema}
         case "answers":
-            found |= {
+            field_schema |= {
                 "type": ["object", "null"],
                 "maxProperties": MOST_ANSWERS,
                 "additionalProperties": {"type": "boolean"},
             }
         case "entries":
-            said = {name: {"type": "string", "maxLength": catalogue.LONGEST} for name in ("key", *catalogue.OWN)}
-            one = {"type": "object", "required": ["key"], "additionalProperties": False, "properties": said}
-            found |= {"type": ["array", "null"], "maxItems": catalogue.MOST_OWN, "items": one}
+            texts = {name: {"type": "string", "maxLength": catalogue.LONGEST} for name in ("key", *catalogue.OWN)}
+            item_schema = {"type": "object", "required": ["key"], "additionalProperties": False, "properties": texts}
+            field_schema |= {"type": ["array", "null"], "maxItems": catalogue.MOST_OWN, "items": item_schema}
         case "marks":
             ends = {name: {"type": "number", "minimum": 0, "maximum": 1} for name in ("x", "y", "x2", "y2")}
-            one = {
+            item_schema = {
                 "type": "object",
                 "required": ["kind", *ends],
                 "additionalProperties": False,
                 "properties": {"kind": {"enum": list(MARKS)}} | ends,
             }
-            found |= {"type": ["array", "null"], "maxItems": MOST_MARKS, "items": one}
-    return found
+            field_schema |= {"type": ["array", "null"], "maxItems": MOST_MARKS, "items": item_schema}
+    return field_schema

@@ -141,7 +141,7 @@ class FieldSpec:
         """The value as JSON data, the way back from `revive`."""
         if self.kind == "reading":
             return value.text
-        return [asdict(one) for one in value] if self.kind == "corrections" else value
+        return [asdict(item) for item in value] if self.kind == "corrections" else value
 
 
 def _text(spec: FieldSpec, value: object) -> str | None:
@@ -187,10 +187,10 @@ def _number(spec: FieldSpec, value: object) -> float:
 
 
 def _integer(spec: FieldSpec, value: object) -> int:
-    found = _number(spec, value)
-    if found != int(found):
+    number = _number(spec, value)
+    if number != int(number):
         raise FieldError(f"{spec.label}: enter a whole number.")
-    return int(found)
+    return int(number)
 
 
 def _reading(spec: FieldSpec, value: object) -> str | None:
@@ -255,10 +255,10 @@ def _corrections(spec: FieldSpec, value: object) -> list[dict[str, str]]:
 def _pairings(spec: FieldSpec, value: object) -> dict[str, str] | None:
     if not isinstance(value, dict) or len(value) > MOST_PAIRINGS:
         raise FieldError(f"{spec.label} takes pairings with what each was found to be.")
-    for name, found in value.items():
+    for name, reading in value.items():
         if not isinstance(name, str) or not 1 <= len(name) <= 40 or why_not(name) is not None:
             raise FieldError(f"{spec.label}: a pairing has no usable name.")
-        if found not in (DEAD, LIVE):
+        if reading not in (DEAD, LIVE):
             raise FieldError(f"{spec.label}: {name} is either {DEAD} or {LIVE}.")
     return dict(value) or None
 
@@ -274,14 +274,14 @@ def _partition(spec: FieldSpec, number: int, value: object) -> dict[str, float]:
         raise FieldError(
             f"{spec.label}: number {number} names x1, y1, x2, y2 and, where it does not reach the ceiling, top_m."
         )
-    found = {}
+    partition = {}
     for name, metres in value.items():
         if isinstance(metres, bool) or not isinstance(metres, int | float) or not 0 <= metres <= 30:
             raise FieldError(f"{spec.label}: {name} of number {number} is from 0 to 30 m.")
-        found[str(name)] = float(metres)
-    if (found["x1"], found["y1"]) == (found["x2"], found["y2"]):
+        partition[str(name)] = float(metres)
+    if (partition["x1"], partition["y1"]) == (partition["x2"], partition["y2"]):
         raise FieldError(f"{spec.label}: number {number} has no length.")
-    return found
+    return partition
 
 
 def _marks(spec: FieldSpec, value: object) -> list[dict[str, Any]] | None:

@@ -39,14 +39,14 @@ class Rewritten:
         changed = dict(fields(kind, entity))
         for name in _lists(kind):
             before = getattr(entity, name)
-            after = tuple(self._of(one, fields, same=same) for one in before)
+            after = tuple(self._of(part, fields, same=same) for part in before)
             if any(one is not other for one, other in zip(before, after, strict=True)):
                 changed[name] = after
         if known is not None and known[0] is entity and known[1] == changed:
             return known[2]
-        found = replace(entity, **changed) if changed else entity
-        self._known[key] = (entity, changed, found)
-        return found
+        rewritten = replace(entity, **changed) if changed else entity
+        self._known[key] = (entity, changed, rewritten)
+        return rewritten
 
 
 @cache

@@ -178,12 +178,12 @@ def _twin(kept: KeptInspection, child: KeptEntity, first_id: str) -> KeptEntity 
         return None
     return next(
         (
-            one
-            for one in kept.entities.values()
-            if one.kind == "check"
-            and one.parent_id == first_id
-            and not one.values["removed"]
-            and one.values["item"] == child.values["item"]
+            entity
+            for entity in kept.entities.values()
+            if entity.kind == "check"
+            and entity.parent_id == first_id
+            and not entity.values["removed"]
+            and entity.values["item"] == child.values["item"]
         ),
         None,
     )
@@ -202,5 +202,5 @@ def _renamed(value: Any, old: str, new: str) -> Any:
     if isinstance(value, Mapping):
         return {(new if key == old else key): _renamed(one, old, new) for key, one in value.items()}
     if isinstance(value, list):
-        return [_renamed(one, old, new) for one in value]
+        return [_renamed(item, old, new) for item in value]
     return new if value == old else value

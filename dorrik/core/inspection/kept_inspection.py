@@ -88,10 +88,10 @@ def assemble(kept: KeptInspection) -> Inspection:
         kept.touched = set(kept.entities)
     if kept.touched:
         _build(kept)
-    found: Inspection | None = kept.built.get(kept.id)
-    if found is None:
+    inspection: Inspection | None = kept.built.get(kept.id)
+    if inspection is None:
         raise LookupError("The inspection itself is missing among its entities.")
-    return found
+    return inspection
 
 
 def _build(kept: KeptInspection) -> None:
@@ -109,7 +109,7 @@ def _build(kept: KeptInspection) -> None:
     for kind in _CHILDREN_FIRST:
         for entity in to_build.get(kind.name, ()):
             lists = {
-                plural: in_order([kept.built[one] for one in hanging.get((child, entity.id), ())])
+                plural: in_order([kept.built[entity_below] for entity_below in hanging.get((child, entity.id), ())])
                 for child, plural in _HANGING_ON[kind.name]
             }
             kept.built[entity.id] = build(kind, entity.id, entity.values, **lists)

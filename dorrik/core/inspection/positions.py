@@ -47,7 +47,7 @@ class Position:
     about_id: str | None = f.identity("About which")
     field: str | None = f.text("Figure", 40, keeps="key")
     of_reading: str | None = f.text("Of which reading", 200)
-    stood: str | None = f.text("How switches stood", 200)
+    stood: str | None = f.text("Switch positions", 200)
     removed: bool | None = f.flag("Removed")
 
 

@@ -166,7 +166,7 @@ class Board:
     location: str | None = f.text("Place", 120, printed=("board",))
     ways: int | None = f.integer("Ways", 1, 72, printed=("board",))
     main_switch_a: float | None = f.number("Main switch", "A", 16, 400, asked=True, printed=("board",))
-    main_switch_at: str | None = f.choice("Main switch stands", *MAIN_SWITCH_AT)
+    main_switch_at: str | None = f.choice("Main switch at", *MAIN_SWITCH_AT)
     ways_left: int | None = f.integer("Ways left of the main switch", 0, 72)
     main_switch_kind: str | None = f.choice("Kind of main switch", "switch", "RCCB", "switch-fuse", "breaker", "none")
     outbuilding: bool | None = f.flag("In an outbuilding")
@@ -199,7 +199,7 @@ class Board:
         column=Column(hint="measure the circuits apart where it is low"),
     )
     insulation_switches: str | None = f.choice("Ways and switches during the insulation test", *SWITCHES, stage="dead")
-    insulation_open_at: str | None = f.text("What stood open", 120, stage="dead")
+    insulation_open_at: str | None = f.text("Open switches", 120, stage="dead")
     spd_state: str | None = f.choice("Surge protection", "sound", "spent", "none", "not verified", stays=False)
     spd_uc_v: float | None = f.number("Surge device Uc", "V", 50, 1000)
     spd_u_dc_v: Reading | None = f.reading("Varistor test", "V d.c.", "direct-voltage")

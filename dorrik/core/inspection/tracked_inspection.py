@@ -93,33 +93,33 @@ class TrackedInspection:
 
     def _take(self, entity: Any) -> Any:
         kind: Any = type(entity)
-        found = self._known.get((kind, entity.id))
-        if found is None:
-            found = object.__new__(_watched(kind))
-            found.cells, found.readers, found.now = self._cells, {}, entity
-            found.lists = {name: tuple(map(self._take, getattr(entity, name))) for name in _lists(kind)}
-            self._known[kind, entity.id] = found
-            return found
-        before = found.now
+        tracked = self._known.get((kind, entity.id))
+        if tracked is None:
+            tracked = object.__new__(_watched(kind))
+            tracked.cells, tracked.readers, tracked.now = self._cells, {}, entity
+            tracked.lists = {name: tuple(map(self._take, getattr(entity, name))) for name in _lists(kind)}
+            self._known[kind, entity.id] = tracked
+            return tracked
+        before = tracked.now
         if before is entity:
-            return found
+            return tracked
         parts = 0
         for bit, get in _values(kind):
             one, other = get(before), get(entity)
             if one is not other and (type(one) is not type(other) or one != other):
                 parts |= bit
         for name in _lists(kind):
-            parts |= self._take_list(found, before, entity, name)
-        found.now = entity
+            parts |= self._take_list(tracked, before, entity, name)
+        tracked.now = entity
         if parts:
-            self._cells.changed(found, parts)
-        return found
+            self._cells.changed(tracked, parts)
+        return tracked
 
-    def _take_list(self, found: Any, before: Any, entity: Any, name: str) -> int:
+    def _take_list(self, tracked: Any, before: Any, entity: Any, name: str) -> int:
         one, other = getattr(before, name), getattr(entity, name)
         if one is other:
             return 0
-        known = found.lists[name]
+        known = tracked.lists[name]
         if len(one) == len(other) == len(known):
             # Most of them are the very objects that they were.
             things = tuple(
@@ -129,5 +129,5 @@ class TrackedInspection:
             things = tuple(map(self._take, other))
         if things == known:
             return 0
-        found.lists[name] = things
+        tracked.lists[name] = things
         return 1 << next(at for at, field in enumerate(fields(type(entity))) if field.name == name)

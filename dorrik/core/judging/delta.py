@@ -13,19 +13,19 @@ NAMES = ("id", "entity", "field", "title", "board_id", "circuit_id", "entity_id"
 
 def difference(old: Mapping[str, Any], new: Mapping[str, Any]) -> dict[str, Any]:
     """`set`: values written whole; `lists`: runs of a list; `maps`: of a mapping what is set and what is gone."""
-    found: dict[str, Any] = {"set": {}, "lists": {}, "maps": {}}
+    delta: dict[str, Any] = {"set": {}, "lists": {}, "maps": {}}
     for name, value in new.items():
         before = old.get(name)
         if before is value or before == value:
             continue
         if isinstance(value, list) and isinstance(before, list) and before:
-            found["lists"][name] = runs(before, value)
+            delta["lists"][name] = runs(before, value)
         elif isinstance(value, dict) and isinstance(before, dict) and before:
             there = {key: one for key, one in value.items() if key not in before or before[key] != one}
-            found["maps"][name] = {"set": there, "gone": [key for key in before if key not in value]}
+            delta["maps"][name] = {"set": there, "gone": [key for key in before if key not in value]}
         else:
-            found["set"][name] = value
-    return found
+            delta["set"][name] = value
+    return delta
 
 
 def runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
@@ -37,21 +37,23 @@ def runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
     back = next((at for at in range(left) if not _same(old[-1 - at], new[-1 - at])), left)
     rest = len(old) - back
     between = _runs(old[front:rest], new[front : len(new) - back])
-    found = [{"start": 0, "end": front}] if front else []
-    found += [{"start": one["start"] + front, "end": one["end"] + front} if "end" in one else one for one in between]
-    return [*found, {"start": rest, "end": len(old)}] if back else found
+    parts = [{"start": 0, "end": front}] if front else []
+    parts += [
+        {"start": part["start"] + front, "end": part["end"] + front} if "end" in part else part for part in between
+    ]
+    return [*parts, {"start": rest, "end": len(old)}] if back else parts
 
 
 def _runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
     places: dict[Any, int] = {}
     for at, item in enumerate(old):
         places.setdefault(_name(item), at)
-    found: list[dict[str, Any]] = []
+    parts: list[dict[str, Any]] = []
     start = end = -1
 
     def close() -> None:
         if end > start >= 0:
-            found.append({"start": start, "end": end})
+            parts.append({"start": start, "end": end})
 
     for item in new:
         # The next of the old list comes first: fellows of the same name stand in a row.
@@ -64,12 +66,12 @@ def _runs(old: list[Any], new: list[Any]) -> list[dict[str, Any]]:
             continue
         close()
         start = end = -1
-        if found and "new" in found[-1]:
-            found[-1]["new"].append(item)
+        if parts and "new" in parts[-1]:
+            parts[-1]["new"].append(item)
         else:
-            found.append({"new": [item]})
+            parts.append({"new": [item]})
     close()
-    return found
+    return parts
 
 
 def _same(one: Any, other: Any) -> bool:
@@ -85,10 +87,10 @@ def applied(old: Mapping[str, Any], change: Mapping[str, Any]) -> dict[str, Any]
     """The new judgement, from the old one and what became different."""
     new: dict[str, Any] = dict(old) | change["set"]
     for name, parts in change["lists"].items():
-        found: list[Any] = []
+        items: list[Any] = []
         for part in parts:
-            found += part["new"] if "new" in part else old[name][part["start"] : part["end"]]
-        new[name] = found
+            items += part["new"] if "new" in part else old[name][part["start"] : part["end"]]
+        new[name] = items
     for name, part in change["maps"].items():
         gone = set(part["gone"])
         new[name] = {key: one for key, one in old[name].items() if key not in gone} | part["set"]

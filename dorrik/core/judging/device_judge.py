@@ -15,6 +15,7 @@ from dorrik.core.home.journal_facts import JournalFacts
 from dorrik.core.inspection import former_names
 from dorrik.core.inspection.change import Change, Refusal
 from dorrik.core.inspection.change_checks import FORM, PLACE, kept_value
+from dorrik.core.inspection.field_spec import FieldError
 from dorrik.core.inspection.kept_inspection import KeptEntity, KeptInspection, assemble, new_entity, put
 from dorrik.core.inspection.kinds import KINDS
 from dorrik.core.inspection.records import Inspection
@@ -64,13 +65,15 @@ class DeviceJudge:
         """
         self.close()
         kept = KeptInspection(given["id"], given["firm_id"], 0)
-        for one in given["entities"]:
-            kept.entities[one["id"]] = _entity(one)
+        for item in given["entities"]:
+            kept.entities[item["id"]] = _entity(item)
         if kept.id not in kept.entities:
             kept.entities[kept.id] = new_entity("inspection", kept.id, given["firm_id"])
         facts = JournalFacts.read(given["facts"])
-        for one in given["entered"]:
-            facts.entered(one["id"], one["field"], one["value"], one["at"], one.get("read_by"))
+        for item in given["entered"]:
+            of = kept.entities.get(item["id"])
+            value = item["value"] if of is None else _as_kept(of.kind, item["field"], item["value"])
+            facts.entered(item["id"], item["field"], value, item["at"], item.get("read_by"))
         self._open = _Open(kept, facts, frozenset(given["blind"]))
         return self.write(given)
 
@@ -85,8 +88,8 @@ class DeviceJudge:
         would be refused, and why."""
         now = datetime.fromisoformat(given["now"])
         hand = self._hand()
-        results = [self._take(hand, one, now) for one in given["changes"]]
-        return {"refused": [one for one in results if one is not None], **self._judged(hand)}
+        results = [self._take(hand, change, now) for change in given["changes"]]
+        return {"refused": [result for result in results if result is not None], **self._judged(hand)}
 
     def heard(self, given: Mapping[str, Any]) -> dict[str, Any]:
         """What others wrote, as the server keeps it: `entries` in the order of the journal."""
@@ -167,11 +170,11 @@ class DeviceJudge:
 
     def _judged(self, hand: _Open) -> dict[str, Any]:
         _, judgement = self._judgement_on(hand)
-        told = as_json(judgement, hand.blind, hand.lasting.written)
-        before, hand.judgement = hand.judgement, told
+        judged_json = as_json(judgement, hand.blind, hand.lasting.written)
+        before, hand.judgement = hand.judgement, judged_json
         if before is None:
-            return {"judgement": told, "change": None}
-        return {"judgement": None, "change": delta.difference(before, told)}
+            return {"judgement": judged_json, "change": None}
+        return {"judgement": None, "change": delta.difference(before, judged_json)}
 
 
 def _entity(given: Mapping[str, Any]) -> KeptEntity:
@@ -186,9 +189,16 @@ def _entity(given: Mapping[str, Any]) -> KeptEntity:
 
 
 def _as_kept(kind: str, name: str, value: Any) -> Any:
-    """A value of the server's as the server keeps it: on its way through the page a whole number lost its point."""
+    """A value of the server's as the server keeps it: on its way through the page a whole number lost its point, and
+    what was sent from there is there as it was entered. What an earlier edition kept and this one would refuse stays.
+    """
     spec = KINDS[kind].fields.get(name)
-    return float(value) if spec is not None and spec.kind == "number" and value is not None else value
+    if spec is None:
+        return value
+    try:
+        return spec.clean(value)
+    except FieldError:
+        return value
 
 
 def _known(kind: str, name: str | None = None) -> None:

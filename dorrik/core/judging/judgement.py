@@ -178,11 +178,13 @@ def assemble(before: Context, context: Context) -> Judgement:
     outcome, says, because = _outcome(context.entered, standing)
     if book.other:
         notes = cells.kept.each("notes", notes, lambda note: _in_rule_book_words(note, book))
-        sums = tuple(replace(one, verdict=book.translate_verdict(one.verdict)) for one in sums)
-        ahead = tuple(replace(one, says=book.translate(one.says)) for one in ahead)
-        suggested = tuple(replace(one, because=tuple(map(book.translate, one.because))) for one in suggested)
-        standing = tuple(replace(one, says=book.translate(one.says)) for one in standing)
-        apart = tuple(replace(one, says=book.translate(one.says)) for one in apart)
+        sums = tuple(replace(board_sum, verdict=book.translate_verdict(board_sum.verdict)) for board_sum in sums)
+        ahead = tuple(replace(part, says=book.translate(part.says)) for part in ahead)
+        suggested = tuple(
+            replace(suggestion, because=tuple(map(book.translate, suggestion.because))) for suggestion in suggested
+        )
+        standing = tuple(replace(observation, says=book.translate(observation.says)) for observation in standing)
+        apart = tuple(replace(part, says=book.translate(part.says)) for part in apart)
     own = context.entered.catalogue
     return Judgement(
         notes=notes,

@@ -60,7 +60,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
     carried += [f"bond to {bond.service or 'a service'}" for bond in inspection.bonds if bond.unconfirmed]
     if carried:
         named = ", ".join(carried[:8]) + (f" and {len(carried) - 8} more" if len(carried) > 8 else "")
-        yield Hindrance("look", "boards", f"{len(carried)} carried over from earlier papers, not confirmed: {named}")
+        yield Hindrance("look", "boards", f"{len(carried)} copied from earlier reports, not confirmed: {named}")
     for concern in inspection.concerns:
         if concern.what and not (concern.answer or concern.observation_id):
             yield Hindrance("must", "brief", f"“{shortened(concern.what)}”: say what was found.")
@@ -119,7 +119,7 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
             yield Hindrance(level, "report", f"{note.verdict.reason}{reason}")
     if judgement.house_rules.mending == "no" and any(observation.mended for observation in inspection.observations):
         yield Hindrance(
-            "look", "observations", "Something was mended on the day, which the house rules leave to others."
+            "look", "observations", "Something was put right on the day, which the firm's rules leave to others."
         )
     if judgement.sampling and judgement.sampling.left:
         named = ", ".join(judgement.sampling.left[:3]) + (" …" if len(judgement.sampling.left) > 3 else "")
@@ -141,14 +141,14 @@ def _points(inspection: Inspection, judgement: Judgement) -> Iterator[Hindrance]
 
 def _of_observation(inspection: Inspection, observation: Observation) -> Iterator[Hindrance]:
     """What is missing where a danger was found, and where something was mended on the day (rules 13.4 and 13.5)."""
-    said = f"“{shortened(observation.text or '')}”"
+    quoted = f"“{shortened(observation.text or '')}”"
     for words in observation.lacking:
-        yield Hindrance("look", "observations", f"{said} {words}.")
+        yield Hindrance("look", "observations", f"{quoted} {words}.")
     if observation.opinion_asked_at and not observation.opinions:
-        yield Hindrance("look", "observations", f"{said} waits for its second opinion.")
+        yield Hindrance("look", "observations", f"{quoted} waits for its second opinion.")
     if not observation.mended or inspection.no_photos:
         return
     shown = {photo.shows == "as left" for photo in inspection.photos if photo.about_id == observation.id}
     lacking = [name for as_left, name in ((False, "as found"), (True, "as left")) if as_left not in shown]
     if lacking:
-        yield Hindrance("look", "observations", f"{said} was put right: no photo {' and none '.join(lacking)}.")
+        yield Hindrance("look", "observations", f"{quoted} was put right: no photo {' and none '.join(lacking)}.")

@@ -200,8 +200,8 @@ def board_tree(context: Context) -> Drawing | None:
 
 def rings(context: Context) -> dict[str, RingAnalysis]:
     """The analysis of each ring, by circuit id."""
-    found = ((circuit.id, context.ring(circuit)) for _, circuit in context.circuits)
-    return {circuit_id: analysis for circuit_id, analysis in found if analysis is not None}
+    analyses = ((circuit.id, context.ring(circuit)) for _, circuit in context.circuits)
+    return {circuit_id: analysis for circuit_id, analysis in analyses if analysis is not None}
 
 
 def recorded(inspection: Inspection) -> Iterator[Recorded]:
@@ -224,5 +224,5 @@ def recorded(inspection: Inspection) -> Iterator[Recorded]:
 
 def loop_sums(context: Context) -> dict[str, Reading]:
     """Zdb + (R1+R2) by circuit id (Ω)."""
-    found = ((c.id, loop.calculated(board.zdb_ohm, r1_r2_so_far(c))) for board, c in context.circuits)
-    return {circuit_id: total for circuit_id, total in found if total is not None}
+    loop_readings = ((c.id, loop.calculated(board.zdb_ohm, r1_r2_so_far(c))) for board, c in context.circuits)
+    return {circuit_id: total for circuit_id, total in loop_readings if total is not None}

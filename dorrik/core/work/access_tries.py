@@ -14,7 +14,7 @@ from dorrik.core.basics.record import record
 TRIES = 3
 NOTICE = timedelta(hours=24)
 SOURCE = "24 hours' written notice: Landlord and Tenant Act 1985, section 11(6), England and Wales"
-CAUTION = "Check the law that applies where the property stands."
+CAUTION = "Check the law that applies where the property is."
 
 
 @record
@@ -53,31 +53,31 @@ class AccessStanding:
 
 def standing(tries: Sequence[AccessTry]) -> AccessStanding:
     """Where the tries stand, in the order in which they were made. Two on one day are one."""
-    found: list[TryStanding] = []
+    tries_standing: list[TryStanding] = []
     days: set[date] = set()
-    for one in sorted(tries, key=lambda one: one.at):
+    for access_try in sorted(tries, key=lambda each: each.at):
         missing = []
-        if one.told_at is None:
+        if access_try.told_at is None:
             missing.append("no letter told the occupier of that day")
-        elif one.at - one.told_at < NOTICE:
+        elif access_try.at - access_try.told_at < NOTICE:
             missing.append("the letter left less than 24 hours before")
-        if not one.evidence:
+        if not access_try.evidence:
             missing.append("no photo shows it")
-        if one.at.date() in days:
+        if access_try.at.date() in days:
             missing.append("a second try on one day")
         counts = not missing
         if counts:
-            days.add(one.at.date())
-        found.append(TryStanding(one.at.date(), counts, tuple(missing)))
+            days.add(access_try.at.date())
+        tries_standing.append(TryStanding(access_try.at.date(), counts, tuple(missing)))
     counting = len(days)
-    return AccessStanding(tuple(found), counting, TRIES, _next(counting, found))
+    return AccessStanding(tuple(tries_standing), counting, TRIES, _next(counting, tries_standing))
 
 
-def _next(counting: int, found: Sequence[TryStanding]) -> str:
+def _next(counting: int, tries: Sequence[TryStanding]) -> str:
     if counting >= TRIES:
         return "Three tries are on record. The landlord can show them, and ask for access. " + CAUTION
     left = TRIES - counting
     more = "one more try" if left == 1 else f"{left} more tries"
-    if not found:
+    if not tries:
         return ""
     return f"{counting} of {TRIES} count: {more} on another day, told in writing a day before, with a photo."

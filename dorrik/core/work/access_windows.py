@@ -43,19 +43,19 @@ def windows(entries: Iterable[Mapping[str, Any]], days: Iterable[date]) -> tuple
 
     entries: values of access windows. An empty tuple says that nobody can be let in on any of the days.
     """
-    said = list(entries)
-    if not said:
+    entered = list(entries)
+    if not entered:
         return None
-    can = [entry for entry in said if entry.get("access", POSSIBLE) == POSSIBLE]
-    cannot = [entry for entry in said if entry.get("access") == NOT_POSSIBLE]
-    found: list[Window] = []
+    can = [entry for entry in entered if entry.get("access", POSSIBLE) == POSSIBLE]
+    cannot = [entry for entry in entered if entry.get("access") == NOT_POSSIBLE]
+    windows_left: list[Window] = []
     for day in days:
         free = [(0.0, _DAY_MIN)] if not can else list(_joined(_span(entry) for entry in can if _holds(entry, day)))
         for entry in cannot:
             if _holds(entry, day):
                 free = [part for span in free for part in _without(span, _span(entry))]
-        found += [Window(day, begin, end) for begin, end in free if end > begin]
-    return tuple(found)
+        windows_left += [Window(day, begin, end) for begin, end in free if end > begin]
+    return tuple(windows_left)
 
 
 def _holds(entry: Mapping[str, Any], day: date) -> bool:

@@ -46,7 +46,7 @@ class MissingThing:
 
 def missing(facts: GoingFacts) -> tuple[MissingThing, ...]:
     """What is missing, what stops the visit first."""
-    return tuple(sorted(_things(facts), key=lambda one: not one.stops))
+    return tuple(sorted(_things(facts), key=lambda thing: not thing.stops))
 
 
 def _things(facts: GoingFacts) -> Iterator[MissingThing]:

@@ -165,36 +165,36 @@ def _type(key: str, text: str) -> dict[str, Any]:
 
 def _device(key: str, text: str) -> dict[str, Any]:
     """`B32`, `B 32 A`, `32A type B`, `BS EN 60898 B32`, `RCBO B32 30mA`."""
-    found: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     rest = text
     standard = re.search(r"(?i)\bBS(?: ?EN)? ?(\d{4,5}(?:-\d)?)", rest)
     if standard:
-        found |= _standard(key, standard[1])
+        fields |= _standard(key, standard[1])
         rest = rest.replace(standard[0], " ")
     residual = re.search(r"(?i)\b(\d+)\s*mA\b", rest)
     if residual:
-        found |= _clean("rcd_rated_ma", residual[1])
+        fields |= _clean("rcd_rated_ma", residual[1])
         rest = rest.replace(residual[0], " ")
     kind = re.search(r"(?i)\b(mcb|rcbo)\b", rest)
     if kind:
-        found.setdefault("device_standard", "BS EN 61009" if kind[1].lower() == "rcbo" else "BS EN 60898")
+        fields.setdefault("device_standard", "BS EN 61009" if kind[1].lower() == "rcbo" else "BS EN 60898")
         rest = rest.replace(kind[0], " ")
     rated = re.fullmatch(r"(?i)\s*(?:type\s*)?([BCD])?\s*(\d+)\s*(?:a|amps?)?\s*(?:type\s*([BCD]))?\s*", rest)
     if rated is None:
-        if found and not rest.strip():
-            return found
+        if fields and not rest.strip():
+            return fields
         raise FieldError(f"Device: “{text[:40]}” is not such as B32.")
     letter = (rated[1] or rated[3] or "").upper()
     if letter:
-        found |= {"device_type": letter}
-        found.setdefault("device_standard", "BS EN 60898")
-    return found | _clean("device_rating_a", rated[2])
+        fields |= {"device_type": letter}
+        fields.setdefault("device_standard", "BS EN 60898")
+    return fields | _clean("device_rating_a", rated[2])
 
 
 def _form(key: str, text: str) -> dict[str, Any]:
-    said = text.casefold()
+    folded = text.casefold()
     for form in ("ring", "radial"):
-        if said.startswith(form) or said in (form[0], form[:3]):
+        if folded.startswith(form) or folded in (form[0], form[:3]):
             return {"form": form}
     raise FieldError(f"“{text[:40]}” is neither ring nor radial.")
 

@@ -53,14 +53,14 @@ def places(spots: Sequence[MapSpot]) -> dict[str, Place]:
     wrong = doubts(spots)
     known = [spot for spot in spots if spot.latitude is not None and spot.name not in wrong]
     north, east = _middle(known) if known else (0.0, 0.0)
-    found = {}
+    by_code = {}
     for spot in spots:
         if spot.latitude is None or spot.longitude is None or spot.name in wrong:
-            found[spot.name] = Place(spot.name)
+            by_code[spot.name] = Place(spot.name)
             continue
         km_east = (spot.longitude - east) * _KM_EAST * cos(radians(north))
-        found[spot.name] = Place(spot.name, km_east, (spot.latitude - north) * _KM_NORTH)
-    return found
+        by_code[spot.name] = Place(spot.name, km_east, (spot.latitude - north) * _KM_NORTH)
+    return by_code
 
 
 def _alone(spot: MapSpot) -> str | None:

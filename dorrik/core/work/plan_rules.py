@@ -28,14 +28,16 @@ class Broken:
 
 def broken(problem: PlanProblem, plan: VisitPlan) -> tuple[Broken, ...]:
     """Every hard rule that a plan breaks; none where it can be kept. Only the plan counts, however it was made."""
-    found = [*_counted(problem, plan), *_groups(problem, plan), *_keys_apart(problem, plan)]
+    broken_rules = [*_counted(problem, plan), *_groups(problem, plan), *_keys_apart(problem, plan)]
     seen: set[tuple[str, date]] = set()
     for route in plan.routes:
         if (route.inspector, route.day) in seen:
-            found.append(Broken("one route a day", f"Two routes of {route.inspector} on {route.day}.", route.visits))
+            broken_rules.append(
+                Broken("one route a day", f"Two routes of {route.inspector} on {route.day}.", route.visits)
+            )
         seen.add((route.inspector, route.day))
-        found += _day(problem, route)
-    return tuple(found)
+        broken_rules += _day(problem, route)
+    return tuple(broken_rules)
 
 
 def _counted(problem: PlanProblem, plan: VisitPlan) -> Iterator[Broken]:

@@ -72,7 +72,11 @@ def calibrated(rates: Rates, visits: Iterable[Mapping[str, tuple[float, float]]]
             if estimated > 0:
                 quotients.setdefault(kind, []).append(actual / estimated)
     known = {field.name for field in fields(Rates)}
-    changed = {kind: getattr(rates, kind) * median(found) for kind, found in quotients.items() if kind in known}
+    changed = {
+        kind: getattr(rates, kind) * median(kind_quotients)
+        for kind, kind_quotients in quotients.items()
+        if kind in known
+    }
     return replace(rates, **changed)
 
 

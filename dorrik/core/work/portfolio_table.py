@@ -190,10 +190,10 @@ def _choice(choices: Sequence[str], also: Mapping[str, str]) -> Callable[[str], 
     named = {choice.casefold(): choice for choice in choices} | dict(also)
 
     def clean(text: str) -> str:
-        found = named.get(" ".join(text.casefold().split()))
-        if found is None:
+        choice = named.get(" ".join(text.casefold().split()))
+        if choice is None:
             raise ValueError(f"One of: {', '.join(choices)}.")
-        return found
+        return choice
 
     return clean
 
@@ -220,12 +220,12 @@ def day(text: str) -> str:
         raise ValueError("Write the day as 31/12/2026.")
     year = int(parts[0]) + (2000 if len(parts[0]) == 2 else 0)
     try:
-        found = date(year, int(parts[1]), int(parts[2]))
+        parsed = date(year, int(parts[1]), int(parts[2]))
     except ValueError:
         raise ValueError("There is no such day; write it as 31/12/2026.") from None
-    if not 1990 <= found.year <= 2100:
+    if not 1990 <= parsed.year <= 2100:
         raise ValueError("A day between 1990 and 2100.")
-    return found.isoformat()
+    return parsed.isoformat()
 
 
 def _year(text: str) -> int:

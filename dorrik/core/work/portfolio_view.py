@@ -49,44 +49,44 @@ class Filters:
 def passing(properties: Iterable[ViewedProperty], filters: Filters) -> list[ViewedProperty]:
     """The properties that all of the filters let through."""
     words = filters.text.casefold().split()
-    return [one for one in properties if _passes(one, filters, words)]
+    return [home for home in properties if _passes(home, filters, words)]
 
 
-def _passes(one: ViewedProperty, filters: Filters, words: Sequence[str]) -> bool:
-    open_things = (one.line.first, *one.line.also)
+def _passes(home: ViewedProperty, filters: Filters, words: Sequence[str]) -> bool:
+    open_things = (home.line.first, *home.line.also)
     if filters.states and not any(standing.state in filters.states for standing in open_things):
         return False
     if filters.holder and not any(standing.holder == filters.holder for standing in open_things):
         return False
     if filters.late and not any(standing.late for standing in open_things):
         return False
-    if filters.nation and one.nation != filters.nation:
+    if filters.nation and home.nation != filters.nation:
         return False
-    if filters.due_until is not None and (one.due_on is None or one.due_on > filters.due_until):
+    if filters.due_until is not None and (home.due_on is None or home.due_on > filters.due_until):
         return False
     if words:
-        said = f"{one.address} {one.client} {one.reference}".casefold()
-        return all(word in said for word in words)
+        searched = f"{home.address} {home.client} {home.reference}".casefold()
+        return all(word in searched for word in words)
     return True
 
 
 def in_order(properties: Iterable[ViewedProperty], order: Order) -> list[ViewedProperty]:
     """Properties in an order; urgency: what is late first, then by state and its day."""
     keys = {
-        "urgency": lambda one: (
-            not one.line.first.late, STATES.index(one.line.first.state), one.line.first.on or date.max, one.address,
+        "urgency": lambda home: (
+            not home.line.first.late, STATES.index(home.line.first.state), home.line.first.on or date.max, home.address,
         ),
-        "due": lambda one: (one.due_on or date.max, one.address),
-        "address": lambda one: (one.address, one.id),
-        "client": lambda one: (one.client, one.address),
+        "due": lambda home: (home.due_on or date.max, home.address),
+        "address": lambda home: (home.address, home.id),
+        "client": lambda home: (home.client, home.address),
     }  # fmt: skip
     return sorted(properties, key=keys[order])
 
 
 def counts(properties: Iterable[ViewedProperty]) -> Mapping[State, int]:
     """How many properties stand in each state, by the most pressing thing."""
-    found = Counter(one.line.first.state for one in properties)
-    return {state: found[state] for state in STATES if found[state]}
+    by_state = Counter(home.line.first.state for home in properties)
+    return {state: by_state[state] for state in STATES if by_state[state]}
 
 
 @record
@@ -115,7 +115,9 @@ class MapCell:
 def bounds(properties: Iterable[ViewedProperty]) -> Bounds | None:
     """What holds all of the properties, with some room around; None where none has coordinates."""
     spots = [
-        (one.latitude, one.longitude) for one in properties if one.latitude is not None and one.longitude is not None
+        (home.latitude, home.longitude)
+        for home in properties
+        if home.latitude is not None and home.longitude is not None
     ]
     if not spots:
         return None
@@ -129,24 +131,24 @@ def cells(properties: Iterable[ViewedProperty], part: Bounds) -> list[MapCell]:
     """The properties in a part of the map, gathered in cells, so that any number can be drawn."""
     high, wide = max(part.north - part.south, 1e-9), max(part.east - part.west, 1e-9)
     gathered: dict[tuple[int, int], list[ViewedProperty]] = {}
-    for one in properties:
-        if one.latitude is None or one.longitude is None:
+    for home in properties:
+        if home.latitude is None or home.longitude is None:
             continue
-        if not (part.south <= one.latitude <= part.north and part.west <= one.longitude <= part.east):
+        if not (part.south <= home.latitude <= part.north and part.west <= home.longitude <= part.east):
             continue
-        row = int((one.latitude - part.south) / high * ROWS)
-        column = int((one.longitude - part.west) / wide * COLUMNS)
-        gathered.setdefault((row, column), []).append(one)
+        row = int((home.latitude - part.south) / high * ROWS)
+        column = int((home.longitude - part.west) / wide * COLUMNS)
+        gathered.setdefault((row, column), []).append(home)
     return [_cell(some) for some in gathered.values()]
 
 
 def _cell(some: Sequence[ViewedProperty]) -> MapCell:
-    worst = min(some, key=lambda one: (STATES.index(one.line.first.state), not one.line.first.late))
+    worst = min(some, key=lambda home: (STATES.index(home.line.first.state), not home.line.first.late))
     return MapCell(
-        latitude=sum(one.latitude or 0.0 for one in some) / len(some),
-        longitude=sum(one.longitude or 0.0 for one in some) / len(some),
+        latitude=sum(home.latitude or 0.0 for home in some) / len(some),
+        longitude=sum(home.longitude or 0.0 for home in some) / len(some),
         count=len(some),
         state=worst.line.first.state,
-        late=any(one.line.first.late for one in some),
+        late=any(home.line.first.late for home in some),
         property_id=some[0].id if len(some) == 1 else "",
     )

@@ -121,7 +121,7 @@ def pricing(inspection: Inspection, put_right: Collection[str], rates: Rates, un
             for observation in inspection.observations
             if observation.id not in put_right and observation.code != "note"
         ),
-        key=lambda one: ORDER.index(one.code) if one.code else len(ORDER),
+        key=lambda line: ORDER.index(line.code) if line.code else len(ORDER),
     )
     things = _PricedThings(inspection)
     theirs = {key for remedy in remedies().values() if remedy.kind == OPERATOR for key in remedy.clears}
@@ -262,13 +262,13 @@ def _cheapest(wanted: set[str], options: Sequence[Option], first: Sequence[Optio
         useful = [option for option in options if left & set(option.clears)]
         if not useful:
             break
-        best = min(useful, key=lambda one: (one.price / len(left & set(one.clears)), one.price, one.key))
+        best = min(useful, key=lambda bundle: (bundle.price / len(left & set(bundle.clears)), bundle.price, bundle.key))
         chosen.append(best)
         left -= set(best.clears)
-    for one in sorted(chosen[len(first) :], key=lambda one: -one.price):
-        others = {cleared for other in chosen if other is not one for cleared in other.clears}
-        if wanted & set(one.clears) <= others:
-            chosen.remove(one)
+    for bundle in sorted(chosen[len(first) :], key=lambda each: -each.price):
+        others = {cleared for other in chosen if other is not bundle for cleared in other.clears}
+        if wanted & set(bundle.clears) <= others:
+            chosen.remove(bundle)
     return chosen
 
 

@@ -132,7 +132,7 @@ def figures(
     name by its id."""
     led = [suggestion for suggestion in judgement.suggested if suggestion.recorded == observation.id]
     about = {(suggestion.key, thing) for suggestion in led for thing in (suggestion.entity_id, *suggestion.touches)}
-    found: dict[tuple[str, str], Figure] = {}
+    figures_by_key: dict[tuple[str, str], Figure] = {}
     for note in judgement.notes:
         key = note.verdict.observation or ""
         if note.status in ("fail", "attention") and any(
@@ -140,8 +140,8 @@ def figures(
         ):
             figure = _figure(inspection, note, named)
             if figure is not None:
-                found.setdefault(note.figure, figure)
-    return tuple(found.values())
+                figures_by_key.setdefault(note.figure, figure)
+    return tuple(figures_by_key.values())
 
 
 def _figure(inspection: Inspection, note: Note, named: Mapping[str, str]) -> Figure | None:
@@ -172,9 +172,9 @@ def _every(thing: Mapping[str, Any]) -> Iterable[dict[str, Any]]:
         yield thing
     for value in thing.values():
         if isinstance(value, list):
-            for one in value:
-                if isinstance(one, dict) and "id" in one:
-                    yield from _every(one)
+            for item in value:
+                if isinstance(item, dict) and "id" in item:
+                    yield from _every(item)
 
 
 # Retests
@@ -204,7 +204,7 @@ def retest(inspection: Inspection, entity_id: str, field: str, after: object) ->
     """Judge a figure as it reads after the work, everything else as the report has it. Raises NoFigure, or
     DocumentError for a value that the field does not take."""
     written = document.write(inspection)
-    thing = next((one for one in _every(written["inspection"]) if one["id"] == entity_id), None)
+    thing = next((entity for entity in _every(written["inspection"]) if entity["id"] == entity_id), None)
     kind = _kind_of(inspection, entity_id)
     spec = KINDS[kind].fields.get(field) if kind else None
     if thing is None or spec is None or kind is None or not is_tested(spec):
@@ -219,14 +219,14 @@ def retest(inspection: Inspection, entity_id: str, field: str, after: object) ->
         entity=kind, entity_id=entity_id, field=field, label=_label(spec, names(inspection).get(entity_id, "")),
         unit=spec.unit, value=str(before or ""), status="",
     )  # fmt: skip
-    spoken = [note for note in judge(changed).notes if note.figure == (entity_id, field)]
-    worst = min(spoken, key=lambda note: _WORST.index(note.status), default=None)
+    notes = [note for note in judge(changed).notes if note.figure == (entity_id, field)]
+    worst = min(notes, key=lambda note: _WORST.index(note.status), default=None)
     if worst is None:
-        said = "No rule judges this figure."
-        return Retested(figure=figure, after=str(value), status="unknown", says=said, limit="", raises=())
+        reason = "No rule judges this figure."
+        return Retested(figure=figure, after=str(value), status="unknown", says=reason, limit="", raises=())
     limit = "" if worst.verdict.limit is None else f"{worst.verdict.limit:g}"
     raises = tuple(
-        dict.fromkeys(note.verdict.observation for note in spoken if note.verdict.observation and note.pressing)
+        dict.fromkeys(note.verdict.observation for note in notes if note.verdict.observation and note.pressing)
     )
     return Retested(
         figure=figure, after=str(value), status=worst.status, says=worst.verdict.reason, limit=limit, raises=raises
@@ -240,17 +240,17 @@ def _kind_of(inspection: Inspection, entity_id: str) -> str | None:
     if entity_id == inspection.id:
         return "inspection"
     plurals = {kind.plural: kind.name for kind in KINDS.values()}
-    found: dict[str, str] = {}
+    kinds: dict[str, str] = {}
 
     def walk(thing: Mapping[str, Any]) -> None:
         for name, value in thing.items():
             if isinstance(value, list) and name in plurals:
-                for one in value:
-                    found[one["id"]] = plurals[name]
-                    walk(one)
+                for item in value:
+                    kinds[item["id"]] = plurals[name]
+                    walk(item)
 
     walk(document.write(inspection)["inspection"])
-    return found.get(entity_id)
+    return kinds.get(entity_id)
 
 
 # How an item stands
@@ -291,7 +291,7 @@ def standing(item: Required, steps: Sequence[RemedialStep]) -> RemedialState:
     code, since, tested_since, accepted = item.code, 0, 0, False
     booked: Mapping[str, Any] | None = None
     retests: dict[tuple[str, str], tuple[int, Mapping[str, Any]]] = {}
-    found: Mapping[str, Any] | None = None
+    step_done: Mapping[str, Any] | None = None
     for at, step in enumerate(steps, 1):
         match step.kind:
             case "booked":
@@ -299,7 +299,7 @@ def standing(item: Required, steps: Sequence[RemedialStep]) -> RemedialState:
             case "retest":
                 retests[(step.what["entity_id"], step.what["field"])] = (at, step.what)
             case "found":
-                found, since = step.what, at
+                step_done, since = step.what, at
                 code = "FI" if step.what["code"] == "none" else str(step.what["code"])
             case "accepted":
                 # Of what the report says: where a correction says something else, it is accepted anew.
@@ -308,12 +308,12 @@ def standing(item: Required, steps: Sequence[RemedialStep]) -> RemedialState:
                 accepted, since = False, at
                 tested_since = at if step.kind == "reopened" else tested_since
                 if item.code == "FI":
-                    found, code = None, item.code
+                    step_done, code = None, item.code
     fresh = steps[since:]
     done = [step for step in fresh if step.kind == "done"]
-    cleared_by_search = item.code == "FI" and found is not None and found["code"] in ("none", "C3")
+    cleared_by_search = item.code == "FI" and step_done is not None and step_done["code"] in ("none", "C3")
     again = {key: (at > tested_since, what) for key, (at, what) in retests.items()}
-    lacks = tuple(_lacks(item, found, done, again, by_search=cleared_by_search))
+    lacks = tuple(_lacks(item, step_done, done, again, by_search=cleared_by_search))
     state: State = "open"
     if accepted:
         state = "cleared"
@@ -337,23 +337,23 @@ def accepted_as(item: Required) -> str:
 
 
 def _lacks(
-    item: Required, found: Mapping[str, Any] | None, done: Sequence[RemedialStep],
+    item: Required, step_done: Mapping[str, Any] | None, done: Sequence[RemedialStep],
     retests: Mapping[tuple[str, str], tuple[bool, Mapping[str, Any]]], *, by_search: bool,
 ) -> Iterable[str]:  # fmt: skip
-    if item.code == "FI" and found is None:
+    if item.code == "FI" and step_done is None:
         yield "Record what the investigation found."
         return
     behind = {(figure.entity_id, figure.field) for figure in item.figures}
     passed = set()
     for key, (counts, what) in retests.items():
-        said = f"{what['label']} {what['after']} {what['unit']}".rstrip()
+        retested = f"{what['label']} {what['after']} {what['unit']}".rstrip()
         if what["status"] == "fail":
-            yield f"{said} still fails."
+            yield f"{retested} still fails."
         elif item.key and item.key in what["raises"]:
-            yield f"{said}: the same defect is still there."
+            yield f"{retested}: the same defect is still there."
         elif what["status"] == "unknown":
             if key in behind:
-                yield f"{said} is not judged: test again."
+                yield f"{retested} is not judged: test again."
         elif counts:
             passed.add(key)
     if by_search:

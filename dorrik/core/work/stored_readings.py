@@ -98,12 +98,12 @@ def match(inspection: Inspection, rows: Sequence[Sequence[str]]) -> tuple[Stored
 
 def _columns(heads: Sequence[str]) -> dict[str, int]:
     plain = [re.sub(r"[\s._()\[\]/-]+", " ", head.casefold()).strip() for head in heads[:MOST_COLUMNS]]
-    found = {}
+    column_of = {}
     for name, words in _HEADS.items():
         at = next((plain.index(word) for word in words if word in plain), None)
         if at is not None:
-            found[name] = at
-    return found
+            column_of[name] = at
+    return column_of
 
 
 _Thing = Board | Circuit | Point | Rcd | Inspection
@@ -126,7 +126,7 @@ def _line(inspection: Inspection, number: int, row: Sequence[str], columns: Mapp
         return Stored(number, says, "", "", "", "", at, "wrong", str(wrong))
     stands = getattr(thing, field)
     state: State = "new" if stands is None else "same" if stands.text == text else "other"
-    why = f"{stands} stands there." if state == "other" else ""
+    why = f"{stands} is entered there." if state == "other" else ""
     return Stored(number, says, kind, thing.id, field, text, at, state, why)
 
 

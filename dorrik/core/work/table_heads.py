@@ -22,11 +22,11 @@ def match_heads(
                     scored.append((3.0 + len(word) / 100, column, key))
                 elif len(word) > 2 and re.search(rf"(?<![\w+]){re.escape(word)}(?![\w+])", head):
                     scored.append((1.0 + len(word) / 100, column, key))
-    found: dict[int, str] = {}
+    matched: dict[int, str] = {}
     for _, column, key in sorted(scored, key=lambda score: (-score[0], score[1])):
-        if column not in found and key not in found.values():
-            found[column] = key
-    return tuple(found.get(column) for column in range(len(heads)))
+        if column not in matched and key not in matched.values():
+            matched[column] = key
+    return tuple(matched.get(column) for column in range(len(heads)))
 
 
 def check_columns(columns: Sequence[str | None], labels: Mapping[str, str]) -> None:

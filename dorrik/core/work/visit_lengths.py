@@ -84,11 +84,11 @@ def usable(visits: Iterable[RecordedVisit]) -> list[RecordedVisit]:
 
 def factor(visits: Iterable[RecordedVisit]) -> Factor | None:
     """What the visits say of the firm's estimates; None without one that was timed."""
-    found = [visit.actual_min / visit.estimated_min for visit in usable(visits)]
-    if not found:
+    quotients = [visit.actual_min / visit.estimated_min for visit in usable(visits)]
+    if not quotients:
         return None
-    low, _, high = quantiles(found, n=4, method="inclusive") if len(found) > 1 else (found[0],) * 3
-    return Factor(median(found), low, high, len(found))
+    low, _, high = quantiles(quotients, n=4, method="inclusive") if len(quotients) > 1 else (quotients[0],) * 3
+    return Factor(median(quotients), low, high, len(quotients))
 
 
 def factors(visits: Iterable[RecordedVisit], by: Callable[[RecordedVisit], _K]) -> Mapping[_K, Factor]:
@@ -96,7 +96,7 @@ def factors(visits: Iterable[RecordedVisit], by: Callable[[RecordedVisit], _K]) 
     groups: dict[_K, list[RecordedVisit]] = {}
     for visit in usable(visits):
         groups.setdefault(by(visit), []).append(visit)
-    return {name: found for name, group in groups.items() if (found := factor(group)) is not None}
+    return {name: factor_of_group for name, group in groups.items() if (factor_of_group := factor(group)) is not None}
 
 
 def expected(estimated_min: float, of_kind: Factor | None, of_firm: Factor | None) -> ExpectedLength:

@@ -100,8 +100,8 @@ def _best(
     """The shortest day with those visits, in whichever order; what goes together stays one after the other."""
     if len(visits) > inspector.most_visits or _key_elsewhere(problem, plan, inspector, day, visits):
         return None
-    found = (timed(problem, inspector, day, order) for order in permutations(visits) if _side_by_side(order))
-    return min((route for route in found if route), key=lambda route: route.back - route.leaves, default=None)
+    routes = (timed(problem, inspector, day, order) for order in permutations(visits) if _side_by_side(order))
+    return min((route for route in routes if route), key=lambda route: route.back - route.leaves, default=None)
 
 
 def _side_by_side(order: Sequence[WantedVisit]) -> bool:

@@ -54,7 +54,7 @@ _TABLE: Mapping[Action, tuple[tuple[str, ...], tuple[State, ...], str]] = Mappin
             (),
             "The office or a supervisor settles the rates; you can read them.",
         ),
-        "change the letterhead": (("supervisor",), (), "A supervisor changes what stands on the firm's paper."),
+        "change the letterhead": (("supervisor",), (), "A supervisor changes what is printed on the firm's paper."),
         "set up mail": (("supervisor",), (), "A supervisor sets up the firm's mail."),
         "manage people": (("supervisor",), (), "A supervisor invites people, gives them their roles and ends them."),
         "read the audit log": (("supervisor",), (), "The audit log is for supervisors."),
@@ -105,10 +105,10 @@ def why_not(role: str, action: Action, state: State | None = None) -> str | None
     """What somebody is told who may not; None where they may."""
     if may(role, action, state):
         return None
-    roles, _, told = _TABLE[action]
+    roles, _, reason = _TABLE[action]
     if role in roles and state is not None:
         return f"Not while the inspection is {state}."
-    return told or "Your role does not allow this."
+    return reason or "Your role does not allow this."
 
 
 def allowed(role: str, state: State | None = None) -> list[Action]:

@@ -72,14 +72,14 @@ def weekdays(week: Mapping[str, Any]) -> frozenset[int]:
 
 def days_off(entries: Iterable[Mapping[str, Any]]) -> frozenset[date]:
     """Every day of the days off; one without a last day is a single day."""
-    found: set[date] = set()
+    days: set[date] = set()
     for entry in entries:
         if not entry.get("first_day"):
             continue
         first = date.fromisoformat(entry["first_day"])
         last = date.fromisoformat(entry["last_day"]) if entry.get("last_day") else first
-        found |= {first + timedelta(days=n) for n in range(min((last - first).days, _LONGEST_LEAVE) + 1)}
-    return frozenset(found)
+        days |= {first + timedelta(days=n) for n in range(min((last - first).days, _LONGEST_LEAVE) + 1)}
+    return frozenset(days)
 
 
 def inspector(week_id: str, week: Mapping[str, Any], off: Iterable[Mapping[str, Any]], home: Place) -> Inspector:

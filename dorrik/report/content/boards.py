@@ -117,8 +117,8 @@ def _arc_fault(board: Board) -> str:
 
 def _labels(inspection: Inspection, board: Board) -> str:
     """How each label that was looked for stands."""
-    said = labels_at(inspection, board.id)
-    return f"Labels: {said}." if said else ""
+    labels = labels_at(inspection, board.id)
+    return f"Labels: {labels}." if labels else ""
 
 
 def _stood(inspection: Inspection, board: Board) -> str:
@@ -139,7 +139,7 @@ def _stood(inspection: Inspection, board: Board) -> str:
             continue
         spec = KINDS[kind].fields[field]
         readings.append(f"{name}: {spec.label} {reading} {spec.unit}".strip() + f", {position.stood}")
-    return f"How it stood at the readings: {'; '.join(readings)}." if readings else ""
+    return f"Switch positions at the readings: {'; '.join(readings)}." if readings else ""
 
 
 def _circuit(circuit: Circuit, limit: Any, rcd: RcdDevice | None, notes: Footnotes, marks: Marks) -> dict[str, Any]:

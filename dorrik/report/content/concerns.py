@@ -9,12 +9,16 @@ def section(inspection: Inspection) -> dict[str, Any]:
     """Questions in their order with their answers. One answered by an observation names its code and its place."""
     observations = {observation.id: observation for observation in inspection.observations}
 
-    def row(one: Concern) -> dict[str, str]:
-        seen = observations.get(one.observation_id or "")
-        found = [one.answer or ""]
+    def row(concern: Concern) -> dict[str, str]:
+        seen = observations.get(concern.observation_id or "")
+        answers = [concern.answer or ""]
         if seen is not None:
             words = ": ".join(part for part in (seen.place, seen.text) if part)
-            found.append(f"{seen.code or 'Observation'}, {words}")
-        return {"asked": one.what or "", "by": one.asked_by or "", "found": " ".join(part for part in found if part)}
+            answers.append(f"{seen.code or 'Observation'}, {words}")
+        return {
+            "asked": concern.what or "",
+            "by": concern.asked_by or "",
+            "found": " ".join(part for part in answers if part),
+        }
 
     return {"concerns": [row(concern) for concern in inspection.concerns if concern.what]}

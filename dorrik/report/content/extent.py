@@ -39,15 +39,17 @@ def _drawn(inspection: Inspection, judgement: Judgement) -> str:
     sampling = judgement.sampling
     if sampling is None:
         return ""
-    told = [sampling.reason]
+    sentences = [sampling.reason]
     if inspection.sampling_seed is not None:
-        told.append(f"Picked at random (number {inspection.sampling_seed}).")
+        sentences.append(f"Picked at random (number {inspection.sampling_seed}).")
     if inspection.sample_share is not None and inspection.sample_share_reason:
-        told.append(f"The inspector's own share of {inspection.sample_share:g} %: {inspection.sample_share_reason}")
-    told += [
+        sentences.append(
+            f"The inspector's own share of {inspection.sample_share:g} %: {inspection.sample_share_reason}"
+        )
+    sentences += [
         f"{p.name or p.kind or 'A point'} {p.sample} by choice: {p.sample_reason}"
         for p in all_points(placed(inspection))
         if p.sample and p.sample_reason
     ]
-    told += [f"More points opened because of {one}." for one in sampling.widened]
-    return " ".join(told)
+    sentences += [f"More points opened because of {reason}." for reason in sampling.widened]
+    return " ".join(sentences)

@@ -20,7 +20,7 @@ from dorrik.report.content.photos import printed
 
 def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[str, Any]:
     """The page as plain data. issue: as it is printed."""
-    said = outcome.section(settled(inspection, judgement.repairs), judgement)
+    outcome_words = outcome.section(settled(inspection, judgement.repairs), judgement)
     pinned = printed(inspection)
     items = remedials.required(inspection, judgement)
     let = inspection.tenure in LET
@@ -35,12 +35,12 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
         "number": issue.number,
         "issued_on": issue.issued_on.isoformat(),
         "inspected_on": inspection.inspected_on or "",
-        "outcome": said["outcome"],
-        "sentence": said["plainly"],
-        "reason": said["outcome_reason"] or "",
-        "rests_on": said["rests_on"],
-        "next": said["next"],
-        "timeline": said["timeline"],
+        "outcome": outcome_words["outcome"],
+        "sentence": outcome_words["plainly"],
+        "reason": outcome_words["outcome_reason"] or "",
+        "rests_on": outcome_words["rests_on"],
+        "next": outcome_words["next"],
+        "timeline": outcome_words["timeline"],
         "meaning": [{"code": code, "means": means} for code, means in FOR_A_LANDLORD.items()],
         # Duties follow from where the home lies, and only where it is let.
         "nation": (inspection.nation or "") if let else "",
@@ -55,8 +55,9 @@ def words(inspection: Inspection, judgement: Judgement, issue: Issue) -> dict[st
     }
 
 
-def items(said: Mapping[str, Any]) -> tuple[Required, ...]:
+def items(client_words: Mapping[str, Any]) -> tuple[Required, ...]:
     """The items as they were frozen in `words`."""
     return tuple(
-        Required(**one | {"figures": tuple(Figure(**figure) for figure in one["figures"])}) for one in said["items"]
+        Required(**client_words_of | {"figures": tuple(Figure(**figure) for figure in client_words_of["figures"])})
+        for client_words_of in client_words["items"]
     )

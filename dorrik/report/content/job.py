@@ -38,12 +38,12 @@ def _visit(attendance: Attendance) -> str:
         and moment(attendance.arrived_at).rpartition(",")[0] == left.rpartition(",")[0]
     ):
         left = hour(attendance.left_at)
-    said = f"{attendance.who or 'Somebody'}: {moment(attendance.arrived_at)} to {left}"
+    text = f"{attendance.who or 'Somebody'}: {moment(attendance.arrived_at)} to {left}"
     by = attendance.countersigned_by or "a competent person"
     signed = f"readings countersigned by {by}, {moment(attendance.countersigned_at)}"
     known = [attendance.purpose, signed if attendance.countersigned_at else None]
     more = ", ".join(part for part in known if part)
-    return f"{said} ({more})" if more else said
+    return f"{text} ({more})" if more else text
 
 
 def _instrument(instrument_used: InstrumentUsed) -> dict[str, str]:
@@ -62,9 +62,9 @@ def _nulls(inspection: Inspection) -> str:
     for null in nulls(inspection.lead_nulls):
         if null.null.reading_ohm is not None:
             off = " (not as these leads should read)" if null.verdict.status in ("attention", "fail") else ""
-            said = f"{null.null.reading_ohm.text} Ω at {hour(null.null.nulled_at)}{off}"
-            by_set.setdefault(null.null.name or "Leads", []).append(said)
-    return "; ".join(f"{name}: {', '.join(said)}" for name, said in by_set.items())
+            text = f"{null.null.reading_ohm.text} Ω at {hour(null.null.nulled_at)}{off}"
+            by_set.setdefault(null.null.name or "Leads", []).append(text)
+    return "; ".join(f"{name}: {', '.join(texts)}" for name, texts in by_set.items())
 
 
 def _isolation(board: Board, isolation: Isolation) -> str:

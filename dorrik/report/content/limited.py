@@ -11,13 +11,14 @@ def limited(inspection: Inspection, rule_book: RuleBook) -> list[dict[str, str]]
 
     The same with the same reason is one limitation, with all that it concerns.
     """
-    found: dict[tuple[str, str], list[str]] = {}
+    by_reason: dict[tuple[str, str], list[str]] = {}
     # What somebody agreed about the very thing stands among the limitations already.
     agreed = {limitation.about_id for limitation in inspection.limitations if limitation.about_id}
     for limit in gathered(placed(inspection)):
         if limit.entity_id in agreed:
             continue
-        found.setdefault((rule_book.translate(limit.what), limit.why), []).append(limit.whom)
+        by_reason.setdefault((rule_book.translate(limit.what), limit.why), []).append(limit.whom)
     return [
-        {"what": f"{what}: {', '.join(whom)}", "reason": why, "agreed_with": ""} for (what, why), whom in found.items()
+        {"what": f"{what}: {', '.join(whom)}", "reason": why, "agreed_with": ""}
+        for (what, why), whom in by_reason.items()
     ]

@@ -59,10 +59,9 @@ def _why(inspection: Inspection, judgement: Judgement, declared: str) -> str:
             else "The inspector's own reason is given below."
         )
     counts = [(code, sum(o.code == code for o in because)) for code in ("C1", "C2", "FI")]
-    told = ", ".join(f"{count} × {code} ({MEANING[code]})" for code, count in counts if count)
-    return (
-        f"Open observations: {told}. Each has to be put right or looked into before the installation is satisfactory."
-    )
+    counts_text = ", ".join(f"{count} × {code} ({MEANING[code]})" for code, count in counts if count)
+    must = "Each has to be put right or looked into before the installation is satisfactory."
+    return f"Open observations: {counts_text}. {must}"
 
 
 def _next_by(inspection: Inspection) -> date | None:
@@ -136,6 +135,6 @@ def _told(observation: Observation) -> str:
     """Whom it was told, when, and what they said; '' where it was told nobody."""
     if not observation.told_to and not observation.told_at:
         return ""
-    said = f": “{observation.told_said}”" if observation.told_said else ""
+    answer = f": “{observation.told_said}”" if observation.told_said else ""
     when = f" on {moment(observation.told_at)}" if observation.told_at else ""
-    return f"Told {observation.told_to or 'the person in charge'}{when}{said}"
+    return f"Told {observation.told_to or 'the person in charge'}{when}{answer}"

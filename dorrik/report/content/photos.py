@@ -35,11 +35,11 @@ def none_kept(sha256: str, size: str) -> str | None:
 
 def printed(inspection: Inspection) -> dict[str, list[Photo]]:
     """The photos that are printed, by what they are pinned to."""
-    found: dict[str, list[Photo]] = {}
+    pinned: dict[str, list[Photo]] = {}
     for photo in inspection.photos:
         if photo.about_id and photo.sha256 and photo.print_size != "not":
-            found.setdefault(photo.about_id, []).append(photo)
-    return found
+            pinned.setdefault(photo.about_id, []).append(photo)
+    return pinned
 
 
 def beside(observation: Observation, pinned: list[Photo], fetch: Fetch) -> list[dict[str, Any]]:
@@ -53,11 +53,13 @@ def beside(observation: Observation, pinned: list[Photo], fetch: Fetch) -> list[
 def of_the_supply(inspection: Inspection, fetch: Fetch, most: int) -> list[dict[str, Any]]:
     """Photos of the origin and of observations on it, as `shown` has them, no more than so many."""
     pinned = printed(inspection)
-    found = [(photo, photo.caption or "At the origin of the supply") for photo in pinned.get(inspection.id, [])]
+    photos = [(photo, photo.caption or "At the origin of the supply") for photo in pinned.get(inspection.id, [])]
     for observation in inspection.observations:
         if observation.about_id in (None, inspection.id):
-            found += [(photo, photo.caption or observation.text or "photo") for photo in pinned.get(observation.id, [])]
-    return [shown(photo, f"{_when(photo)}: {words}", fetch) for photo, words in found[:most]]
+            photos += [
+                (photo, photo.caption or observation.text or "photo") for photo in pinned.get(observation.id, [])
+            ]
+    return [shown(photo, f"{_when(photo)}: {words}", fetch) for photo, words in photos[:most]]
 
 
 def shown(photo: Photo, words: str, fetch: Fetch) -> dict[str, Any]:

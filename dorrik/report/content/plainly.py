@@ -53,23 +53,23 @@ def sentence(inspection: Inspection, judgement: Judgement, declared: str) -> str
             f"By what was found and measured it is {judgement.outcome_says}. "
             "The inspector declares it satisfactory all the same, and gives the reason below."
         )
-    said = "Nothing that is dangerous, or may become so, was found in what was inspected and tested."
+    text = "Nothing that is dangerous, or may become so, was found in what was inspected and tested."
     if improvements:
         words = "improvement is" if improvements == 1 else "improvements are"
-        said += f" {number(improvements).capitalize()} {words} recommended; that does not change the result."
-    return said
+        text += f" {number(improvements).capitalize()} {words} recommended; that does not change the result."
+    return text
 
 
 def _of(codes: Mapping[str | None, int]) -> str:
     """`Two things may become dangerous and one has to be looked into.`; '' for none."""
-    told: list[str] = []
+    sentences: list[str] = []
     for code in _SERIOUS:
         if count := codes.get(code, 0):
-            thing = "" if told else " thing" if count == 1 else " things"
-            told.append(f"{number(count)}{thing} {_IS[code][count > 1]}")
-    if not told:
+            thing = "" if sentences else " thing" if count == 1 else " things"
+            sentences.append(f"{number(count)}{thing} {_IS[code][count > 1]}")
+    if not sentences:
         return ""
-    joined = told[0] if len(told) == 1 else f"{', '.join(told[:-1])} and {told[-1]}"
+    joined = sentences[0] if len(sentences) == 1 else f"{', '.join(sentences[:-1])} and {sentences[-1]}"
     return f"{joined[0].upper()}{joined[1:]}."
 
 
@@ -88,15 +88,17 @@ def rests_on(inspection: Inspection, judgement: Judgement) -> str:
     limits = len(inspection.limitations) + len(judgement.limits)
     aside = sum(aside.in_force and not aside.gone for aside in judgement.set_aside)
     done = judgement.evidence
-    told = [judgement.sampling.plainly, f"{done.work}." if done.work else ""] if judgement.sampling else [done.says]
+    sentences = (
+        [judgement.sampling.plainly, f"{done.work}." if done.work else ""] if judgement.sampling else [done.says]
+    )
     if limits:
         words = "thing" if limits == 1 else "things"
-        told.append(f"{number(limits).capitalize()} {words} could not be inspected or tested: see limitations.")
+        sentences.append(f"{number(limits).capitalize()} {words} could not be inspected or tested: see limitations.")
     if aside:
         words = "part was" if aside == 1 else "parts were"
-        told.append(f"{number(aside).capitalize()} {words} left out by agreement.")
-    told.append(judgement.limited_share.warning or "")
-    return " ".join(one[0].upper() + one[1:] for one in told if one) or "No readings were recorded."
+        sentences.append(f"{number(aside).capitalize()} {words} left out by agreement.")
+    sentences.append(judgement.limited_share.warning or "")
+    return " ".join(one[0].upper() + one[1:] for one in sentences if one) or "No readings were recorded."
 
 
 def timeline(inspection: Inspection, judgement: Judgement, declared: str, next_by: date | None) -> list[dict[str, Any]]:
@@ -127,13 +129,13 @@ def timeline(inspection: Inspection, judgement: Judgement, declared: str, next_b
     return line
 
 
-def room(inspection: Inspection, said: str, reason: str, rests: str) -> float:
-    """What page one has for its list (mm). said: the result in a sentence; reason: the inspector's own, '' for none;
+def room(inspection: Inspection, result: str, reason: str, rests: str) -> float:
+    """What page one has for its list (mm). result: the result in a sentence; reason: the inspector's own, '' for none;
     rests: what it rests on."""
     named = f"Electrical condition of {inspection.installation_name or ''}, {inspection.property_address or ''}"
     below = f"Electrical installation condition report for {inspection.client_name}, {inspection.client_address}"
     lines = (
-        (named, _TITLE), (below + " Inspected on 30 September 2026.", _BELOW), (said, _SENTENCE), (reason, _SENTENCE),
+        (named, _TITLE), (below + " Inspected on 30 September 2026.", _BELOW), (result, _SENTENCE), (reason, _SENTENCE),
         (rests, _FOOT),
     )  # fmt: skip
     return _PAGE - sum(ceil(len(words) / letters) * height for words, (letters, height) in lines)
@@ -157,8 +159,8 @@ def first(rows: Sequence[Mapping[str, Any]], room: float) -> dict[str, Any]:
         more.append(f"{number(counts)} more that {'counts' if counts == 1 else 'count'} against the result")
     if others := len(left) - counts:
         more.append(f"{number(others)} more {'improvement' if others == 1 else 'improvements'} and repairs")
-    said = f"{' and '.join(more)}: see “What was found”." if more else ""
-    return {"first": [_row(row) for row in shown], "first_more": said[:1].upper() + said[1:]}
+    pointer = f"{' and '.join(more)}: see “What was found”." if more else ""
+    return {"first": [_row(row) for row in shown], "first_more": pointer[:1].upper() + pointer[1:]}
 
 
 def _counts(row: Mapping[str, Any]) -> bool:
@@ -192,6 +194,6 @@ def _row(row: Mapping[str, Any]) -> dict[str, Any]:
 
 def _height(row: Mapping[str, Any]) -> float:
     """How high a row of page one is, about (mm)."""
-    said = _row(row)
-    lines = sum(ceil(len(said[part]) / _LETTERS) for part in ("title", "where", "todo"))
-    return _ROW + max(lines * _LINE, _PICTURE if said["photo"] else 0.0)
+    printed_row = _row(row)
+    lines = sum(ceil(len(printed_row[part]) / _LETTERS) for part in ("title", "where", "todo"))
+    return _ROW + max(lines * _LINE, _PICTURE if printed_row["photo"] else 0.0)

@@ -45,18 +45,18 @@ def _columns(parts: list[dict[str, Any]]) -> list[list[dict[str, Any]]]:
     #: A heading takes the room of two lines.
     lengths = [len(part["lines"]) + 2 for part in parts]
     most = max(lengths, default=0)
-    while len(found := _filled(parts, lengths, most)) > COLUMNS:
+    while len(columns := _filled(parts, lengths, most)) > COLUMNS:
         most += 1
-    return found
+    return columns
 
 
 def _filled(parts: list[dict[str, Any]], lengths: list[int], most: int) -> list[list[dict[str, Any]]]:
-    found: list[list[dict[str, Any]]] = []
+    columns: list[list[dict[str, Any]]] = []
     room = 0
     for part, length in zip(parts, lengths, strict=True):
-        if not found or length > room:
-            found.append([])
+        if not columns or length > room:
+            columns.append([])
             room = most
-        found[-1].append(part)
+        columns[-1].append(part)
         room -= length
-    return found
+    return columns

@@ -22,8 +22,8 @@ def _supply(inspection: Inspection, judgement: Judgement) -> list[dict[str, str]
     rows = facts(inspection, "supply")
     if inspection.supply_shared_with:
         rows.append({"label": "Supply shared with inspection", "value": inspection.supply_shared_with})
-    if said := labels_at(inspection, inspection.id):
-        rows.append({"label": "Labels at the origin", "value": said})
+    if labels := labels_at(inspection, inspection.id):
+        rows.append({"label": "Labels at the origin", "value": labels})
     rows.append({"label": "Prospective fault current recorded", "value": shown(judgement.prospective_fault_ka, "kA")})
     if judgement.between_lines_ka is not None:
         estimate = f"{shown(judgement.between_lines_ka, 'kA')} ({judgement.house_rules.three_phase_fault})"

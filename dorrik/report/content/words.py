@@ -18,14 +18,14 @@ def day(given: date | str | None) -> str:
     """A date in words, '' for none."""
     if given is None:
         return ""
-    found = date.fromisoformat(given) if isinstance(given, str) else given
-    return f"{found.day} {found:%B %Y}"
+    date_given = date.fromisoformat(given) if isinstance(given, str) else given
+    return f"{date_given.day} {date_given:%B %Y}"
 
 
 def short_day(given: str) -> str:
     """A date in few letters."""
-    found = date.fromisoformat(given)
-    return f"{found.day} {found:%b %Y}"
+    date_given = date.fromisoformat(given)
+    return f"{date_given.day} {date_given:%b %Y}"
 
 
 def moment(at: str | None) -> str:
@@ -63,12 +63,12 @@ def tick(word: str | None) -> str:
 def labels_at(inspection: Inspection, place: str) -> str:
     """The labels that were recorded of the origin or of a board, each with its state; '' for none."""
     kinds = label_kinds()
-    told = [
+    label_texts = [
         f"{kinds[label.kind or ''].label}: {label.state}{f' ({label.interval})' if label.interval else ''}"
         for label in inspection.labels
         if label.about_id == place and label.kind in kinds and label.state
     ]
-    return "; ".join(told)
+    return "; ".join(label_texts)
 
 
 def facts(entity: Any, paper: Printed, kind: str = "inspection") -> list[dict[str, str]]:

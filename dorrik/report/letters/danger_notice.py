@@ -19,7 +19,7 @@ def words(inspection: Inspection, observation: Observation, issue: Issue) -> dic
         raise NoDanger("A notice of danger is of an observation with code C1.")
     with catalogue.with_own(inspection.catalogue):
         entry = catalogue.entries().get(observation.catalogue_key or "")
-    told = ", ".join(
+    people = ", ".join(
         part for part in (observation.told_to, moment(observation.told_at) if observation.told_at else "") if part
     )
     facts = (
@@ -28,7 +28,7 @@ def words(inspection: Inspection, observation: Observation, issue: Issue) -> dic
         ("Danger found", observation.text),
         ("What it means", entry.plain if entry else None),
         ("Code", "C1, danger present"),
-        ("Told on the spot to", told or "not recorded yet"),
+        ("Told on the spot to", people or "not recorded yet"),
         ("Made safe", _made_safe(observation)),
         ("To be done", entry.remedy if entry else None),
         ("Inspection", inspection.reference),

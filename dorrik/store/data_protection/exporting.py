@@ -26,8 +26,8 @@ def of_client(connection: Connection, firm_id: str, client_id: str) -> dict[str,
     entries = [("client", client_id), *(("property", home) for home in homes)]
     for kind in OF_PROPERTY:
         c = ENTRIES[kind].c
-        found = connection.execute(select(c.id).where(c.firm_id == firm_id, c.parent_id.in_(homes))).scalars()
-        entries += [(kind, one) for one in found]
+        jobs = connection.execute(select(c.id).where(c.firm_id == firm_id, c.parent_id.in_(homes))).scalars()
+        entries += [(kind, job) for job in jobs]
     return {
         "register": [_entry(connection, firm_id, kind, one) for kind, one in entries],
         "inspections": [_inspection(connection, one) for one in at],
@@ -65,18 +65,19 @@ def _entry(connection: Connection, firm_id: str, kind: str, entry_id: str) -> di
 
 def _visits(connection: Connection, firm_id: str, job_id: str) -> Iterator[dict[str, Any]]:
     """Visits of a job with everything that happened about them."""
-    for one in planned_visits.of_firm(connection, firm_id).values():
-        if one.job_id != job_id:
+    for visit in planned_visits.of_firm(connection, firm_id).values():
+        if visit.job_id != job_id:
             continue
         yield {
-            "day": one.day.isoformat() if one.day else None, "begins_min": one.begins_min, "minutes": one.minutes,
+            "day": visit.day.isoformat() if visit.day else None, "begins_min": visit.begins_min,
+            "minutes": visit.minutes,
             "steps": [
                 {
                     "kind": step.kind, "at": step.at.isoformat() + "Z", "by": step.by, "what": step.what,
                     "on_day": step.on_day.isoformat() if step.on_day else None, "letter": step.letter,
                     "photos": len(step.photos),
                 }
-                for step in visit_steps.of_visit(connection, firm_id, one.id)
+                for step in visit_steps.of_visit(connection, firm_id, visit.id)
             ],
         }  # fmt: skip
 
@@ -149,7 +150,7 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
     a report, with their signature."""
     row = connection.execute(select(person).where(person.c.id == person_id, person.c.firm_id == firm_id)).one()
     a, b, i, c = audit_entry.c, book_change.c, inspection.c, journal.c
-    said = connection.execute(
+    rows = connection.execute(
         select(a.at, a.action, a.subject, a.source).where(a.person_id == person_id).order_by(a.id)
     )
     kept = connection.execute(
@@ -192,7 +193,7 @@ def of_person(connection: Connection, firm_id: str, person_id: str) -> dict[str,
             {"agent": session.agent, "from": session.source, "made_at": session.made_at.isoformat() + "Z"}
             for session in sessions.of(connection, person_id)
         ],
-        "audit": list(_plain(said)),
+        "audit": list(_plain(rows)),
         "register": list(_plain(kept)),
         "changes": list(_plain(made)),
         "reviews": list(_plain(steps)),

@@ -114,11 +114,11 @@ def _last_work(
         (b.kind == "property") & b.entry_id.in_(homes),
         (b.kind == "job") & b.entry_id.in_(jobs),
     )
-    found: list[Any] = [
+    last_days: list[Any] = [
         connection.execute(select(func.max(b.made_at)).where(b.firm_id == firm_id, of_kind)).scalar(),
         connection.execute(select(func.max(i.changed_at)).where(i.id.in_(at))).scalar(),
         connection.execute(select(func.max(i.inspected_on)).where(i.id.in_(at))).scalar(),
         connection.execute(select(func.max(j.booked_on)).where(j.firm_id == firm_id, j.id.in_(jobs))).scalar(),
     ]
-    days = [one.date() if isinstance(one, datetime) else one for one in found if one is not None]
+    days = [day.date() if isinstance(day, datetime) else day for day in last_days if day is not None]
     return max(days, default=None)

@@ -320,9 +320,9 @@ def _is_zombie(pid: int) -> bool:
 def program(*names: str) -> str:
     """The path of one of Debian's programs, the first that is there. Raises MariaDBError."""
     for name in names:
-        found = shutil.which(name) or shutil.which(name, path="/usr/sbin:/usr/local/sbin:/usr/bin")
-        if found:
-            return found
+        path = shutil.which(name) or shutil.which(name, path="/usr/sbin:/usr/local/sbin:/usr/bin")
+        if path:
+            return path
     raise MariaDBError("MariaDB is not installed: apt-get install mariadb-server")
 
 

@@ -123,12 +123,12 @@ _ROW = re.compile(rb"INSERT INTO `(\w+)` VALUES ")
 
 def _counted(dump: Path) -> dict[str, int]:
     """How many rows of each table a dump has."""
-    found: Counter[str] = Counter()
+    counts: Counter[str] = Counter()
     with dump.open("rb") as lines:
         for line in lines:
             if match := _ROW.match(line):
-                found[match[1].decode()] += 1
-    return dict(found)
+                counts[match[1].decode()] += 1
+    return dict(counts)
 
 
 def _add(packed: tarfile.TarFile, name: str, content: bytes) -> None:
@@ -171,11 +171,11 @@ def _dump(url: URL, to: Path) -> None:
 
 
 def _digest_of(path: Path) -> str:
-    found = hashlib.sha256()
+    digest = hashlib.sha256()
     with path.open("rb") as file:
         while part := file.read(_CHUNK):
-            found.update(part)
-    return found.hexdigest()
+            digest.update(part)
+    return digest.hexdigest()
 
 
 # Reading one.

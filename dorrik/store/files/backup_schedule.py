@@ -30,12 +30,12 @@ def made(folder: str) -> list[tuple[datetime, str]]:
     files, path = fsspec.core.url_to_fs(folder)
     if not files.exists(path):
         return []
-    found = []
+    backups = []
     for one in files.ls(path, detail=False):
         name = _NAME.fullmatch(str(one).rpartition("/")[2])
         if name is not None:
-            found.append((datetime.strptime(name[1], "%Y%m%d-%H%M%S").replace(tzinfo=UTC), str(one)))
-    return sorted(found)
+            backups.append((datetime.strptime(name[1], "%Y%m%d-%H%M%S").replace(tzinfo=UTC), str(one)))
+    return sorted(backups)
 
 
 def step(url: str, photos: str, schedule: Schedule, at: datetime) -> str | None:

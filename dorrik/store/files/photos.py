@@ -56,8 +56,8 @@ class PhotoStore:
 
     def has(self, firm_id: str, sha256: str) -> bool:
         """Is the photo kept for that firm?"""
-        found: bool = self._files.exists(self._path(firm_id, sha256))
-        return found
+        exists: bool = self._files.exists(self._path(firm_id, sha256))
+        return exists
 
     def keep(self, firm_id: str, sha256: str, content: bytes, renditions: Mapping[str, bytes] | None = None) -> None:
         """Keep a photo under its digest, with what is shown of it by size; keeping it again changes nothing.
@@ -87,17 +87,17 @@ class PhotoStore:
         """Where every whole photo of every firm is, below the root."""
         if not self._files.exists(self._root):
             return []
-        found = self._files.find(self._root)
+        paths = self._files.find(self._root)
         root = self._root.rstrip("/") + "/"
-        below = (path[path.index(root) + len(root) :] if root in path else path for path in found)
+        below = (path[path.index(root) + len(root) :] if root in path else path for path in paths)
         # Renditions are made anew from what they show.
         return sorted(name for name in below if _NAME.fullmatch(name.rpartition("/")[2]))
 
     def digests(self, firm_id: str) -> set[str]:
         """The digests of every whole photo of a firm."""
         folder = f"{self._root}/{firm_id}"
-        found = self._files.find(folder) if self._files.exists(folder) else []
-        return {name for path in found if _NAME.fullmatch(name := path.rpartition("/")[2])}
+        paths = self._files.find(folder) if self._files.exists(folder) else []
+        return {name for path in paths if _NAME.fullmatch(name := path.rpartition("/")[2])}
 
     def read(self, name: str) -> bytes:
         """The content of one of `names`."""

@@ -129,9 +129,9 @@ def withdraw(connection: Connection, firm_id: str, author_id: str, identity: str
     if not is_id(identity):
         return False
     c = table_correction.c
-    found = connection.execute(
+    withdrawn = connection.execute(
         update(table_correction)
         .where(c.id == identity, c.firm_id == firm_id, c.withdrawn_at.is_(None))
         .values(withdrawn_at=now(), withdrawn_by=author_id)
     )
-    return bool(found.rowcount)
+    return bool(withdrawn.rowcount)

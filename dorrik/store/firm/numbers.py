@@ -36,7 +36,7 @@ def _next(connection: Connection, column: Any, of_firm: Any, first: str | None, 
         first = usual
     head, _ = in_row(first, first) or (first, 0)
     known = connection.execute(query.where(func.left(column, len(head)) == head).limit(LOOKED_AT)).scalars()
-    counted = [found[1] for one in known if (found := in_row(one, first)) is not None]
+    counted = [in_first_row[1] for number in known if (in_first_row := in_row(number, first)) is not None]
     latest = max(counted, default=None)
     digits = len(first) - len(head)
     return first if latest is None else f"{head}{max(latest + 1, int(first[len(head) :])):0{digits}d}"

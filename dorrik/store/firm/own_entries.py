@@ -46,15 +46,20 @@ def in_force(connection: Connection, firm_id: str) -> list[dict[str, str]]:
 def keep(connection: Connection, firm_id: str, author_id: str, entries: Sequence[dict[str, str]]) -> int:
     """Keep entries that were checked before, each in the place of the one of its key. Returns how many were new or said
     something else. Raises TooManyEntries."""
-    before = {one["key"]: one for one in in_force(connection, firm_id)}
+    before = {entry["key"]: entry for entry in in_force(connection, firm_id)}
     changed = [entry for entry in entries if before.get(entry["key"]) != entry]
-    if len(before.keys() | {one["key"] for one in changed}) > MOST_OWN:
+    if len(before.keys() | {entry["key"] for entry in changed}) > MOST_OWN:
         raise TooManyEntries(f"A firm has at most {MOST_OWN} entries of its own.")
-    for one in changed:
-        withdraw(connection, firm_id, author_id, one["key"])
+    for entry_of_firm in changed:
+        withdraw(connection, firm_id, author_id, entry_of_firm["key"])
         connection.execute(
             insert(catalogue_entry).values(
-                id=new_id(), firm_id=firm_id, entry_key=one["key"], says=one, author_id=author_id, made_at=now()
+                id=new_id(),
+                firm_id=firm_id,
+                entry_key=entry_of_firm["key"],
+                says=entry_of_firm,
+                author_id=author_id,
+                made_at=now(),
             )
         )
     return len(changed)
@@ -63,9 +68,9 @@ def keep(connection: Connection, firm_id: str, author_id: str, entries: Sequence
 def withdraw(connection: Connection, firm_id: str, author_id: str, key: str) -> bool:
     """Take an entry out of what new inspections begin with. False where the firm has none of that key."""
     c = catalogue_entry.c
-    found = connection.execute(
+    withdrawn = connection.execute(
         update(catalogue_entry)
         .where(c.firm_id == firm_id, c.entry_key == key, c.withdrawn_at.is_(None))
         .values(withdrawn_at=now(), withdrawn_by=author_id)
     )
-    return bool(found.rowcount)
+    return bool(withdrawn.rowcount)

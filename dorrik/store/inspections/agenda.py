@@ -135,9 +135,9 @@ def due(connection: Connection, firm_id: str, until: date, most: int = MOST) -> 
     i = inspection.c
     here = (i.firm_id == firm_id, i.issued_number.is_not(None), i.due_on.is_not(None), i.due_on <= until)
     query = select(i.id, i.reference, i.property_address, i.due_on, i.client_name).where(*here)
-    found = connection.execute(query.order_by(i.due_on, i.id).limit(most))
+    rows = connection.execute(query.order_by(i.due_on, i.id).limit(most))
     count = connection.execute(select(func.count()).select_from(inspection).where(*here)).scalar_one()
-    return [Waiting(*row) for row in found], count
+    return [Waiting(*row) for row in rows], count
 
 
 def unconfirmed(connection: Connection, firm_id: str) -> list[OpenJob]:

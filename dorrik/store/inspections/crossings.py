@@ -56,8 +56,10 @@ def crossings(connection: Connection, kept: KeptInspection) -> Crossings:
 def _fields(connection: Connection, kept: KeptInspection) -> tuple[CrossedEntry, ...]:
     """Values are asked for only where entries crossed: of a journal of thousands that is few or none."""
     gone = _out_of_sight(kept)
-    met = [one for one in crossed(_without_values(connection, kept.id)) if one.stands.entity_id not in gone]
-    seqs = [entry.seq for one in met for entry in (one.stands, *one.others)]
+    met = [
+        crossing for crossing in crossed(_without_values(connection, kept.id)) if crossing.stands.entity_id not in gone
+    ]
+    seqs = [entry.seq for crossing in met for entry in (crossing.stands, *crossing.others)]
     if not seqs:
         return ()
     rows = connection.execute(_OF_SEQS, {"inspection_id": kept.id, "seqs": seqs})
@@ -79,24 +81,24 @@ def _removals(connection: Connection, kept: KeptInspection) -> tuple[CrossedRemo
 
 
 def _out_of_sight(kept: KeptInspection) -> set[str]:
-    gone = [one.id for one in kept.entities.values() if one.values.get("removed")]
-    return {one for entity_id in gone for one in under(kept, entity_id)}
+    gone = [entity.id for entity in kept.entities.values() if entity.values.get("removed")]
+    return {entity_below for entity_id in gone for entity_below in under(kept, entity_id)}
 
 
 def _doubled(connection: Connection, kept: KeptInspection) -> tuple[Doubled, ...]:
     gone = _out_of_sight(kept)
     pairs = [pair for pair in alike(kept) if gone.isdisjoint(pair)]
-    ids = {one for pair in pairs for one in pair}
+    ids = {entity_id for pair in pairs for entity_id in pair}
     placed = by_entity(
-        one for one in _entries(connection, kept.id, ids) if one.field in KINDS[one.entity].parents
+        entry for entry in _entries(connection, kept.id, ids) if entry.field in KINDS[entry.entity].parents
     )  # fmt: skip
-    found = []
+    doubled = []
     for one, other in pairs:
         if one not in placed or other not in placed or not made_apart(placed[one], placed[other]):
             continue
         first, second = sorted((placed[one][0], placed[other][0]), key=lambda entry: entry.seq)
-        found.append(Doubled(first, second, joining(kept, first.entity_id, second.entity_id)))
-    return tuple(found)
+        doubled.append(Doubled(first, second, joining(kept, first.entity_id, second.entity_id)))
+    return tuple(doubled)
 
 
 def _entries(connection: Connection, inspection_id: str, entity_ids: Iterable[str]) -> Sequence[Entry]:

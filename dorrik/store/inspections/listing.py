@@ -60,11 +60,11 @@ def due(inspected_on: date | None, years: int | None) -> date | None:
 @cache
 def rules_digest() -> str:
     """A mark of the rules as they are in this program: what other rules worked out is worked out anew."""
-    found = hashlib.sha256()
+    digest = hashlib.sha256()
     for path in sorted(Path(core.__file__).parent.rglob("*")):
         if path.suffix in (".py", ".csv", ".toml"):
-            found.update(path.read_bytes())
-    return found.hexdigest()[:16]
+            digest.update(path.read_bytes())
+    return digest.hexdigest()[:16]
 
 
 def page(connection: Connection, firm_id: str, which: Which, start: int = 0, limit: int = PAGE) -> Page:

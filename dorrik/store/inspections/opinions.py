@@ -36,10 +36,10 @@ def chosen(connection: Connection, firm_id: str, keys: Iterable[str], but: str) 
         .where(_o.opinion_asked_at.is_(None) | _given().exists())
         .group_by(_o.catalogue_key, _o.code)
     )
-    found: dict[str, dict[str, int]] = {}
+    counts: dict[str, dict[str, int]] = {}
     for key, code, count in connection.execute(query):
-        found.setdefault(key, {})[code] = count
-    return found
+        counts.setdefault(key, {})[code] = count
+    return counts
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,10 +90,10 @@ def photos_of(connection: Connection, observations: Iterable[AskedOpinion]) -> d
         .where(c.sha256.is_not(None), c.removed.isnot(True))
         .order_by(c.id)
     )
-    found: dict[str, list[str]] = {}
+    photos: dict[str, list[str]] = {}
     for about_id, sha256 in connection.execute(query):
-        found.setdefault(about_id, []).append(sha256)
-    return found
+        photos.setdefault(about_id, []).append(sha256)
+    return photos
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,8 +149,8 @@ def pairs(connection: Connection, firm_id: str) -> list[Pair]:
             .group_by(r.inspection_id)
         )
     }
-    found = (history.pair(entries[key], issued) for key, history in histories.items())
-    return [pair for pair in found if pair is not None]
+    pairs_of_codes = (history.pair(entries[key], issued) for key, history in histories.items())
+    return [pair for pair in pairs_of_codes if pair is not None]
 
 
 class _History:

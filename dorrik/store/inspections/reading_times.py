@@ -3,10 +3,11 @@
 from datetime import UTC
 from typing import Any
 
-from sqlalchemy import Connection, Row, and_, func, select
+from sqlalchemy import Connection, Row, and_, func, or_, select
 
 from dorrik.core.home.instruments import CONTINUITY_FIELDS
-from dorrik.core.home.journal_facts import leads_in_doubt
+from dorrik.core.home.journal_facts import TIMED_FIELDS, asks_times
+from dorrik.core.inspection.change import IMPORTED
 from dorrik.core.inspection.kept_inspection import KeptInspection
 from dorrik.core.inspection.records import Inspection
 from dorrik.core.judging.topics.note import Figure
@@ -15,30 +16,31 @@ from dorrik.store.database.tables import change as journal
 
 def asks_journal(inspection: Inspection) -> bool:
     """Is there anything that only the journal knows, and the rules ask for?"""
-    return leads_in_doubt(inspection) or any(attendance.purpose == "trainee" for attendance in inspection.attendances)
+    return asks_times(inspection) or any(attendance.purpose == "trainee" for attendance in inspection.attendances)
 
 
 def measured_at(connection: Connection, inspection: Inspection, seq: int) -> dict[tuple[str, str], str]:
-    """Time of the latest reading (ISO 8601, UTC) by entity id and field of every continuity reading, as the journal had
-    it at a sequence number: what was kept since is not of the inspection in hand.
+    """Time of the latest reading (ISO 8601, UTC) by entity id and field of every continuity and live reading, as the
+    journal had it at a sequence number: what was kept since is not of the inspection in hand.
 
-    Empty while no null is bad: the rules ask for times only then, and this is asked at every keystroke.
+    Empty while nothing asks for times (`core/home/journal_facts.py`), for this is asked at every keystroke.
     """
-    return _latest_times(connection, inspection.id, seq) if leads_in_doubt(inspection) else {}
+    return _latest_times(connection, inspection.id, seq) if asks_times(inspection) else {}
 
 
 def _latest_times(connection: Connection, inspection_id: str, seq: int) -> dict[Figure, str]:
     c = journal.c
     latest = (
         select(c.entity_id, c.field, func.max(c.seq).label("seq"))
-        .where(c.inspection_id == inspection_id, c.seq <= seq, c.field.in_(CONTINUITY_FIELDS))
+        .where(c.inspection_id == inspection_id, c.seq <= seq, c.field.in_(TIMED_FIELDS))
         .group_by(c.entity_id, c.field)
         .subquery()
     )
     query = (
         select(c.entity_id, c.field, func.coalesce(c.read_at, c.made_at).label("read_at"))
         .join(latest, latest.c.seq == c.seq)
-        .where(c.inspection_id == inspection_id)
+        # A continuity reading from elsewhere may have been taken with the leads that are in doubt here (rule 1.4).
+        .where(c.inspection_id == inspection_id, or_(c.device != IMPORTED, c.field.in_(CONTINUITY_FIELDS)))
     )
     return {
         (row.entity_id, row.field): row.read_at.replace(tzinfo=UTC).isoformat() for row in connection.execute(query)
@@ -95,8 +97,8 @@ def _read_by(connection: Connection, inspection_id: str, seq: int, trainees: lis
 def for_device(connection: Connection, kept: KeptInspection) -> dict[str, Any]:
     """The same for a device that judges by itself, whether it is asked now or after what is entered there
     (`core/home/journal_facts.py`)."""
-    attendances = [one for one in kept.entities.values() if one.kind == "attendance"]
-    trainees = [one.id for one in attendances if one.values["purpose"] == "trainee"]
+    attendances = [entity for entity in kept.entities.values() if entity.kind == "attendance"]
+    trainees = [attendance.id for attendance in attendances if attendance.values["purpose"] == "trainee"]
     times = _latest_times(connection, kept.id, kept.seq)
     return {
         "read_at": [{"id": entity_id, "field": field, "at": at} for (entity_id, field), at in times.items()],

@@ -95,5 +95,5 @@ def looked(connection: Connection, inspection_id: str, person_id: str) -> int | 
 
 def look(connection: Connection, inspection_id: str, person_id: str, seq: int) -> None:
     """Somebody has read up to there."""
-    found = upsert(review_look).values(inspection_id=inspection_id, person_id=person_id, seq=seq, at=now())
-    connection.execute(found.on_duplicate_key_update(seq=found.inserted.seq, at=found.inserted.at))
+    insertion = upsert(review_look).values(inspection_id=inspection_id, person_id=person_id, seq=seq, at=now())
+    connection.execute(insertion.on_duplicate_key_update(seq=insertion.inserted.seq, at=insertion.inserted.at))

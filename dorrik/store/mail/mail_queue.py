@@ -171,9 +171,9 @@ def sent(connection: Connection, mail_id: str) -> None:
 def not_sent(engine: Engine, mail: Taken, why: str, *, for_good: bool) -> State:
     """The server has not taken it: it waits for its next try, or has failed."""
     if for_good or mail.tries >= len(PAUSES):
-        told = why if for_good else f"Given up after {mail.tries + 1} tries. {why}"
+        reason = why if for_good else f"Given up after {mail.tries + 1} tries. {why}"
         with engine.begin() as connection:
-            _end(connection, mail.id, "failed", told)
+            _end(connection, mail.id, "failed", reason)
         return "failed"
     c = outgoing_mail.c
     with engine.begin() as connection:
@@ -187,9 +187,9 @@ def not_sent(engine: Engine, mail: Taken, why: str, *, for_good: bool) -> State:
     return "waiting"
 
 
-def _end(connection: Connection, mail_id: str, state: State, told: str | None) -> None:
+def _end(connection: Connection, mail_id: str, state: State, reason: str | None) -> None:
     c = outgoing_mail.c
-    words = told[:300] if told else None
+    words = reason[:300] if reason else None
     ended = {"state": state, "tries": c.tries + 1, "ended_at": now(), "held_until": None, "told": words}
     connection.execute(update(outgoing_mail).where(c.id == mail_id).values(**ended))
 
@@ -197,12 +197,12 @@ def _end(connection: Connection, mail_id: str, state: State, told: str | None) -
 def look_after(engine: Engine) -> None:
     """What was going over the line when its process died is uncertain; files that nobody sends again are let go."""
     c, f, at = outgoing_mail.c, outgoing_file.c, now()
-    told = "The server stopped while it was being sent. It may have left: ask before sending it again."
+    reason = "The server stopped while it was being sent. It may have left: ask before sending it again."
     with engine.begin() as connection:
         connection.execute(
             update(outgoing_mail)
             .where(c.state == "leaving", c.held_until < at)
-            .values(state="uncertain", ended_at=at, held_until=None, told=told)
+            .values(state="uncertain", ended_at=at, held_until=None, told=reason)
         )
         old = select(c.id).where(c.ended_at < at - FILES_STAY)
         connection.execute(delete(outgoing_file).where(f.mail_id.in_(old)))

@@ -65,12 +65,12 @@ class Try:
 def source_of(host: str) -> str:
     """Where a request comes from, as it is counted: an address, of IPv6 the network that one customer has (/64)."""
     try:
-        found = ipaddress.ip_address(host)
+        ip = ipaddress.ip_address(host)
     except ValueError:
         return host[:60]
-    if isinstance(found, ipaddress.IPv6Address):
-        return str(found.ipv4_mapped or ipaddress.ip_network((found, 64), strict=False))
-    return str(found)
+    if isinstance(ip, ipaddress.IPv6Address):
+        return str(ip.ipv4_mapped or ipaddress.ip_network((ip, 64), strict=False))
+    return str(ip)
 
 
 def _digest(text: bytes) -> bytes:

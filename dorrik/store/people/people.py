@@ -57,14 +57,14 @@ def address(text: str) -> str:
     One that a mail program would take for an encoded word (RFC 2047) is none.
     """
     try:
-        found = validate_email(text.strip(), check_deliverability=False)
+        validated = validate_email(text.strip(), check_deliverability=False)
     except (EmailNotValidError, UnicodeError):
         raise Unfit("email", "Enter an email address, such as ann@example.com.") from None
-    if "=?" in found.normalized:
+    if "=?" in validated.normalized:
         raise Unfit("email", "Enter an email address, such as ann@example.com.")
-    if len(found.normalized) > LONGEST_ADDRESS:
+    if len(validated.normalized) > LONGEST_ADDRESS:
         raise Unfit("email", f"Mail addresses of at most {LONGEST_ADDRESS} characters are kept.")
-    return found.normalized
+    return validated.normalized
 
 
 def address_key(text: str) -> bytes:
@@ -73,10 +73,10 @@ def address_key(text: str) -> bytes:
     What is no address has a key too, of its own: it is counted like any other where somebody tries to sign in with it.
     """
     try:
-        found = address(text)
+        plain = address(text)
     except Unfit:
-        found = text.strip()[:LONGEST_ADDRESS]
-    return found.casefold().encode("utf-8", "replace")
+        plain = text.strip()[:LONGEST_ADDRESS]
+    return plain.casefold().encode("utf-8", "replace")
 
 
 def add_firm(
@@ -98,7 +98,7 @@ def _firm_values(given: dict[str, Any]) -> dict[str, Any]:
         if field in kept:
             kept[field] = _words(field, kept[field] or "", longest) or None
     if "name" in kept and not kept["name"]:
-        raise Unfit("name", "A firm needs a name: it stands on every report.")
+        raise Unfit("name", "A firm needs a name: it is printed on every report.")
     if kept.get("email"):
         kept["email"] = address(kept["email"])
     return kept
@@ -135,7 +135,7 @@ def add_person(
         raise Unfit("role", f"A role is one of {', '.join(ROLES)}.")
     kept = _words("name", name, 120)
     if not kept:
-        raise Unfit("name", "A name is needed: it stands under what they sign.")
+        raise Unfit("name", "A name is needed: it is printed under what they sign.")
     known = address(email)
     person_id = new_id()
     try:
@@ -161,7 +161,7 @@ def rename(connection: Connection, firm_id: str, person_id: str, name: str) -> b
     """Change a colleague's name; what was signed before keeps the name it was signed with. False where none is."""
     kept = _words("name", name, 120)
     if not kept:
-        raise Unfit("name", "A name is needed: it stands under what they sign.")
+        raise Unfit("name", "A name is needed: it is printed under what they sign.")
     here = (person.c.id == person_id, person.c.firm_id == firm_id)
     return is_id(person_id) and bool(connection.execute(update(person).where(*here).values(name=kept)).rowcount)
 
@@ -170,11 +170,11 @@ def set_role(connection: Connection, firm_id: str, person_id: str, role: str) ->
     """Give a colleague another role; False where there is nobody of that id. Raises Unfit for the last supervisor."""
     if role not in ROLES:
         raise Unfit("role", f"A role is one of {', '.join(ROLES)}.")
-    found = _held(connection, firm_id, person_id)
-    if found is None:
+    held_row = _held(connection, firm_id, person_id)
+    if held_row is None:
         return False
     if role != "supervisor":
-        _not_the_last(connection, firm_id, found)
+        _not_the_last(connection, firm_id, held_row)
     connection.execute(update(person).where(person.c.id == person_id).values(role=role))
     return True
 
@@ -184,10 +184,10 @@ def end(connection: Connection, firm_id: str, person_id: str) -> bool:
 
     False where the firm has nobody of that id. Raises Unfit for the last supervisor.
     """
-    found = _held(connection, firm_id, person_id)
-    if found is None:
+    held_row = _held(connection, firm_id, person_id)
+    if held_row is None:
         return False
-    _not_the_last(connection, firm_id, found)
+    _not_the_last(connection, firm_id, held_row)
     connection.execute(
         update(person)
         .where(person.c.id == person_id)
@@ -212,12 +212,12 @@ def _held(connection: Connection, firm_id: str, person_id: str) -> Any:
     return connection.execute(query.with_for_update()).one_or_none()
 
 
-def _not_the_last(connection: Connection, firm_id: str, found: Any) -> None:
-    if found.role != "supervisor" or found.ended_at is not None:
+def _not_the_last(connection: Connection, firm_id: str, held_row: Any) -> None:
+    if held_row.role != "supervisor" or held_row.ended_at is not None:
         return
     c = person.c
     others = select(func.count()).where(
-        c.firm_id == firm_id, c.role == "supervisor", c.id != found.id, c.ended_at.is_(None),
+        c.firm_id == firm_id, c.role == "supervisor", c.id != held_row.id, c.ended_at.is_(None),
         c.password_hash.is_not(None),
     )  # fmt: skip
     if not connection.execute(others).scalar_one():
@@ -238,7 +238,7 @@ def everybody(connection: Connection, firm_id: str) -> list[Colleague]:
 
 def colleague(connection: Connection, firm_id: str, person_id: str) -> Colleague | None:
     """Somebody of a firm; None where it has nobody of that id."""
-    return next((one for one in everybody(connection, firm_id) if one.id == person_id), None)
+    return next((member for member in everybody(connection, firm_id) if member.id == person_id), None)
 
 
 def by_address(connection: Connection, email: str) -> Any:
@@ -256,9 +256,9 @@ def acting(connection: Connection, email: str) -> Person | None:
 
 def of_firm(connection: Connection, firm_id: str, person_id: str) -> Person | None:
     """Somebody of a firm who has not left, as if they were signed in; None for anybody else."""
-    found = colleague(connection, firm_id, person_id)
-    acts = found is not None and found.state == "active"
-    return acting(connection, found.email) if acts and found is not None else None
+    member = colleague(connection, firm_id, person_id)
+    acts = member is not None and member.state == "active"
+    return acting(connection, member.email) if acts and member is not None else None
 
 
 def colleagues(connection: Connection, firm_id: str) -> dict[str, str]:

@@ -82,7 +82,7 @@ def check(connection: Connection, person_id: str, code: str) -> bool:
         return True
     kept = row.recovery or []
     given = _hash(code.strip().lower().replace(" ", "").replace("-", ""))
-    rest = [one for one in kept if not hmac.compare_digest(one, given)]
+    rest = [code_hash for code_hash in kept if not hmac.compare_digest(code_hash, given)]
     if len(rest) == len(kept):
         return False
     connection.execute(update(person).where(person.c.id == person_id).values(recovery=rest))

@@ -65,8 +65,8 @@ def know(connection: Connection, device_id: str, person_id: str, session_id: str
     else:
         if row.ended_at is not None and hmac.compare_digest(row.signing_key, key):
             raise EndedError
-        found = {"name": name, "signing_key": key, "heard_at": at, "ended_at": None, "ended_by": None}
-        connection.execute(update(work_device).where(*here).values(found))
+        values = {"name": name, "signing_key": key, "heard_at": at, "ended_at": None, "ended_by": None}
+        connection.execute(update(work_device).where(*here).values(values))
     _on(connection, session_id, person_id, device_id)
     return row is None
 
@@ -75,8 +75,8 @@ def hear(connection: Connection, device_id: str, person_id: str, session_id: str
     """What waits on a device, as it says itself; False where it is not known as this person's."""
     c = work_device.c
     here = (c.id == device_id, c.person_id == person_id, c.ended_at.is_(None))
-    found = connection.execute(select(c.id).where(*here).with_for_update()).first()
-    if found is None:
+    row = connection.execute(select(c.id).where(*here).with_for_update()).first()
+    if row is None:
         return False
     connection.execute(update(work_device).where(*here).values(waiting=dict(waiting), heard_at=now()))
     _on(connection, session_id, person_id, device_id)
@@ -130,12 +130,12 @@ def arrived(connection: Connection, entries: Iterable[Mapping[str, Any]]) -> fro
     of_inspection: dict[str, list[str]] = {}
     for entry in entries:
         of_inspection.setdefault(str(entry["inspection_id"]), []).append(str(entry["id"]))
-    found: set[str] = set()
+    digests: set[str] = set()
     for inspection_id, ids in of_inspection.items():
         c = journal.c
         query = select(c.change_id).where(c.inspection_id == inspection_id, c.change_id.in_(ids))
-        found.update(connection.execute(query).scalars())
-    return frozenset(found)
+        digests.update(connection.execute(query).scalars())
+    return frozenset(digests)
 
 
 def arrived_photos(connection: Connection, firm_id: str, digests: Sequence[str]) -> frozenset[str]:

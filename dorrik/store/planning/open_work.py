@@ -57,14 +57,14 @@ def jobs(connection: Connection, firm_id: str) -> list[JobToVisit]:
         .where(j.c.state.is_(None) | j.c.state.in_(OPEN))
         .order_by(j.c.number, j.c.id)
     )
-    found = connection.execute(query).all()
-    homes_query = select(p).where(p.c.firm_id == firm_id, p.c.id.in_({row.parent_id for row in found}))
+    rows = connection.execute(query).all()
+    homes_query = select(p).where(p.c.firm_id == firm_id, p.c.id.in_({row.parent_id for row in rows}))
     homes = {row.id: entry_of("property", row) for row in connection.execute(homes_query)}
     return [
         JobToVisit(
             entry_of("job", row), homes[row.parent_id], row.client_id, row.client_name or "Client without a name"
         )
-        for row in found
+        for row in rows
     ]
 
 
@@ -76,10 +76,10 @@ def begun(connection: Connection, firm_id: str) -> dict[str, bool]:
             i.firm_id == firm_id, i.job_id.is_not(None), i.erased_at.is_(None)
         )
     )
-    found: dict[str, bool] = {}
+    by_job: dict[str, bool] = {}
     for row in rows:
-        found[row.job_id] = found.get(row.job_id, False) or (row.issued_number is None and row.held_at is None)
-    return found
+        by_job[row.job_id] = by_job.get(row.job_id, False) or (row.issued_number is None and row.held_at is None)
+    return by_job
 
 
 def held(connection: Connection, firm_id: str) -> list[HeldInspection]:

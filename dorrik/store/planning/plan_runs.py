@@ -58,11 +58,11 @@ def latest(connection: Connection, firm_id: str) -> PlanRun | None:
     row = connection.execute(query).one_or_none()
     if row is None:
         return None
-    found = PlanRun(**row._mapping)
-    if found.state == "running" and now() - found.beat_at > SILENT:
-        told = "Planning ended before it was done: the server was restarted. The plan is as it was."
-        return PlanRun(**{**row._mapping, "state": "failed", "told": told})
-    return found
+    run = PlanRun(**row._mapping)
+    if run.state == "running" and now() - run.beat_at > SILENT:
+        message = "Planning ended before it was done: the server was restarted. The plan is as it was."
+        return PlanRun(**{**row._mapping, "state": "failed", "told": message})
+    return run
 
 
 def beat(connection: Connection, run_id: str, progress: float) -> bool:
@@ -81,7 +81,13 @@ def stop(connection: Connection, firm_id: str, run_id: str) -> bool:
     return connection.execute(update(plan_run).where(*here).values(stop_asked=True)).rowcount == 1
 
 
-def end(connection: Connection, run_id: str, state: RunState, told: str) -> None:
+def end(connection: Connection, run_id: str, state: RunState, message: str) -> None:
     """Write down what came of a run."""
-    values: dict[str, Any] = {"state": state, "told": told[:300], "progress": 1.0, "ended_at": now(), "beat_at": now()}
+    values: dict[str, Any] = {
+        "state": state,
+        "told": message[:300],
+        "progress": 1.0,
+        "ended_at": now(),
+        "beat_at": now(),
+    }
     connection.execute(update(plan_run).where(plan_run.c.id == run_id).values(**values))

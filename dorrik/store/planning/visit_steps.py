@@ -112,4 +112,4 @@ def step_of(connection: Connection, firm_id: str, step_id: str) -> VisitStep | N
     visit_id = connection.execute(select(s.visit_id).where(s.id == step_id, s.firm_id == firm_id)).scalar()
     if visit_id is None:
         return None
-    return next((one for one in of_visit(connection, firm_id, visit_id) if one.id == step_id), None)
+    return next((step for step in of_visit(connection, firm_id, visit_id) if step.id == step_id), None)

@@ -121,8 +121,8 @@ def place(connection: Connection, firm_id: str, person_id: str | None, places: I
 def travel_table(connection: Connection, firm_id: str) -> dict[tuple[str, str], float] | None:
     """Minutes between two places by their ids, where the firm has a table; None where it has none."""
     c = travel_time.c
-    found = connection.execute(select(c.from_id, c.to_id, c.minutes).where(c.firm_id == firm_id)).all()
-    return {(row.from_id, row.to_id): row.minutes for row in found} or None
+    legs = connection.execute(select(c.from_id, c.to_id, c.minutes).where(c.firm_id == firm_id)).all()
+    return {(row.from_id, row.to_id): row.minutes for row in legs} or None
 
 
 def set_travel_table(connection: Connection, firm_id: str, table: dict[tuple[str, str], float]) -> None:

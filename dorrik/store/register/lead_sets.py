@@ -44,13 +44,13 @@ def log(connection: Connection, firm_id: str) -> Mapping[str, Sequence[KeptNull]
         )
         for row in connection.execute(query)
     ]
-    found: dict[str, list[KeptNull]] = {}
-    for one in nulls(kept):
-        reading = one.null.reading_ohm
-        if reading is not None and reading.value is not None and one.null.leads_id:
-            null = KeptNull(one.null.nulled_at or "", reading.value, one.doubtful is None)
-            found.setdefault(one.null.leads_id, []).append(null)
-    return {leads: sorted(sets, key=lambda null: null.at) for leads, sets in found.items()}
+    by_lead_set: dict[str, list[KeptNull]] = {}
+    for lead_null in nulls(kept):
+        reading = lead_null.null.reading_ohm
+        if reading is not None and reading.value is not None and lead_null.null.leads_id:
+            null = KeptNull(lead_null.null.nulled_at or "", reading.value, lead_null.doubtful is None)
+            by_lead_set.setdefault(lead_null.null.leads_id, []).append(null)
+    return {leads: sorted(sets, key=lambda null: null.at) for leads, sets in by_lead_set.items()}
 
 
 def mean(kept: Sequence[KeptNull]) -> tuple[float, int] | None:

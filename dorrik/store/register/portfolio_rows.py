@@ -91,16 +91,16 @@ def fingerprints(connection: Connection, firm_id: str) -> dict[str, tuple[int, .
     """What each part holds, in figures that are others as soon as anything in it is another. It is the content that is
     looked at, so that whoever writes need not know of it."""
     queries = _queries(firm_id)
-    found: dict[str, list[int]] = {part: [0] * (2 * len(queries)) for part in PARTS}
+    counts: dict[str, list[int]] = {part: [0] * (2 * len(queries)) for part in PARTS}
     for at, query in enumerate(queries.values()):
         rows = query.subquery()
         columns = list(rows.c)
         # No text that is kept holds a control character.
-        said = func.concat_ws("\x1f", *(func.coalesce(column, "") for column in columns))
-        summed = select(_part(columns[0]), func.count(), func.sum(func.crc32(said))).group_by(_part(columns[0]))
+        row_text = func.concat_ws("\x1f", *(func.coalesce(column, "") for column in columns))
+        summed = select(_part(columns[0]), func.count(), func.sum(func.crc32(row_text))).group_by(_part(columns[0]))
         for part, count, total in connection.execute(summed):
-            found[part][2 * at : 2 * at + 2] = [count, int(total)]
-    return {part: tuple(figures) for part, figures in found.items()}
+            counts[part][2 * at : 2 * at + 2] = [count, int(total)]
+    return {part: tuple(figures) for part, figures in counts.items()}
 
 
 def rows(connection: Connection, firm_id: str, parts: Collection[str]) -> list[KeptProperty]:
@@ -109,26 +109,26 @@ def rows(connection: Connection, firm_id: str, parts: Collection[str]) -> list[K
         name: query.where(_part(next(iter(query.selected_columns))).in_(parts)) if len(parts) < len(PARTS) else query
         for name, query in _queries(firm_id).items()
     }
-    found = {
+    properties = {
         row[0]: KeptProperty(row[0], row[1], row[2] or "", row[3] or "", row[4] or "", row[5] or "", *row[6:])
         for row in connection.execute(queries["properties"]).all()
     }
 
     def of(name: str) -> Iterable[tuple[KeptProperty, Any]]:
         for row in connection.execute(queries[name]).all():
-            if (one := found.get(row[0])) is not None:
-                yield one, row
+            if (home := properties.get(row[0])) is not None:
+                yield home, row
 
     # The latest of an installation comes last and stays.
-    for one, row in sorted(of("reports"), key=lambda pair: pair[1][2] or date.min):
-        one.reports[row[1]] = ReportRow(row[2], row[3], row[4] or 0, row[5] or 0, row[6] or "", row[7], row[8])
-    for one, row in of("installations"):
-        one.installations[row[1]] = row[2] or "Installation"
-    for one, row in of("jobs"):
-        one.jobs.append((row[1] or "asked", row[2]))
-    for one, row in of("in_hand"):
-        one.in_hand.append((row[1] is not None, row[2], bool(row[3])))
-    return list(found.values())
+    for home_id, row in sorted(of("reports"), key=lambda pair: pair[1][2] or date.min):
+        home_id.reports[row[1]] = ReportRow(row[2], row[3], row[4] or 0, row[5] or 0, row[6] or "", row[7], row[8])
+    for home_id, row in of("installations"):
+        home_id.installations[row[1]] = row[2] or "Installation"
+    for home_id, row in of("jobs"):
+        home_id.jobs.append((row[1] or "asked", row[2]))
+    for home_id, row in of("in_hand"):
+        home_id.in_hand.append((row[1] is not None, row[2], bool(row[3])))
+    return list(properties.values())
 
 
 @dataclass(frozen=True, slots=True)

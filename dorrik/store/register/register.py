@@ -202,10 +202,10 @@ def _unique(connection: Connection, firm_id: str, kind: str, entry_id: str, kept
 
 
 def _taken(connection: Connection, firm_id: str, name: str, value: Any) -> Refused:
-    told = f"{value} is already in the register"
+    message = f"{value} is already in the register"
     if name == "number":
-        told += f"; {numbers.next_job(connection, firm_id)} is free"
-    return Refused({name: f"{told}."})
+        message += f"; {numbers.next_job(connection, firm_id)} is free"
+    return Refused({name: f"{message}."})
 
 
 def history(

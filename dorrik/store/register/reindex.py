@@ -24,10 +24,10 @@ def inspections(engine: Engine) -> int:
         .where(s.id.is_(None), i.reference.is_not(None))
     )
     with engine.begin() as connection:
-        found = connection.execute(query).all()
-        for row in found:
+        rows = connection.execute(query).all()
+        for row in rows:
             subject = inspection_subject(
                 row.id, row.reference, row.property_address, row.client_name, row.occupier_name
             )
             search.keep(connection, row.firm_id, [subject])
-    return len(found)
+    return len(rows)

@@ -89,8 +89,8 @@ def add(connection: Connection, firm_id: str, subjects: Iterable[Subject]) -> No
     # In the order of their key, in which they are written fastest.
     ends = sorted(end for _, ends in rows for end in ends)
     for begin in range(0, len(ends), _AT_ONCE):
-        said = json.dumps(ends[begin : begin + _AT_ONCE], ensure_ascii=False)
-        connection.execute(_ADD_ENDS, {"firm_id": firm_id, "ends": said})
+        ends_json = json.dumps(ends[begin : begin + _AT_ONCE], ensure_ascii=False)
+        connection.execute(_ADD_ENDS, {"firm_id": firm_id, "ends": ends_json})
 
 
 def forget(connection: Connection, firm_id: str, kind: str, ids: Iterable[str]) -> None:

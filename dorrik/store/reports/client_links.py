@@ -144,11 +144,11 @@ def homes(connection: Connection, link: ClientLink) -> list[SharedHome]:
     ).all()
     issued = connection.execute(
         select(i.id, i.property_id, i.installation_id, i.property_address, i.reference, i.due_on)
-        .where(i.firm_id == link.firm_id, i.property_id.in_([one.id for one in properties]))
+        .where(i.firm_id == link.firm_id, i.property_id.in_([home.id for home in properties]))
         .where(i.issued_number.is_not(None), i.erased_at.is_(None))
         .order_by(i.inspected_on, i.id)
     ).all()
-    return [home for one in properties for home in _of_property(one, issued)]
+    return [home for home_row in properties for home in _of_property(home_row, issued)]
 
 
 def outcomes(connection: Connection, inspection_ids: Sequence[str]) -> dict[str, str]:
@@ -160,12 +160,12 @@ def outcomes(connection: Connection, inspection_ids: Sequence[str]) -> dict[str,
     return {row.id: row.issued_outcome for row in rows}
 
 
-def _of_property(one: Any, issued: Sequence[Any]) -> list[SharedHome]:
+def _of_property(home: Any, issued: Sequence[Any]) -> list[SharedHome]:
     # Of each installation the latest: a house and its workshop have a report each.
-    latest = {row.installation_id: row for row in issued if row.property_id == one.id}
+    latest = {row.installation_id: row for row in issued if row.property_id == home.id}
     if not latest:
-        return [SharedHome(one.id, one.address or "", None, "", None)]
+        return [SharedHome(home.id, home.address or "", None, "", None)]
     return [
-        SharedHome(one.id, row.property_address or one.address or "", row.id, row.reference or "", row.due_on)
+        SharedHome(home.id, row.property_address or home.address or "", row.id, row.reference or "", row.due_on)
         for row in latest.values()
     ]

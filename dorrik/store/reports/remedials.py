@@ -135,10 +135,10 @@ def own_certificates(connection: Connection, inspection_id: str) -> dict[str, li
         .where(r.inspection_id == inspection_id, r.kind == MINOR_WORKS, repair.observation_id.is_not(None))
         .order_by(r.number)
     )
-    found: dict[str, list[str]] = {}
+    certificates: dict[str, list[str]] = {}
     for row in connection.execute(query):
-        found.setdefault(row.observation_id, []).append(f"{row.reference or 'certificate'}-M{row.number}")
-    return found
+        certificates.setdefault(row.observation_id, []).append(f"{row.reference or 'certificate'}-M{row.number}")
+    return certificates
 
 
 def of_inspection(connection: Connection, inspection_id: str) -> list[File]:

@@ -161,16 +161,16 @@ class Latest:
 
 def latest(connection: Connection, inspection_id: str) -> Latest | None:
     """The latest issue of an inspection's report; None without one. The caller has checked whose inspection it is."""
-    found = issues(connection, inspection_id)
-    if not found:
+    issued = issues(connection, inspection_id)
+    if not issued:
         return None
     c = issued_report.c
     row = connection.execute(
-        select(c.document, c.client_words).where(c.id == found[-1].id, c.erased_at.is_(None))
+        select(c.document, c.client_words).where(c.id == issued[-1].id, c.erased_at.is_(None))
     ).one_or_none()
     if row is None:
         return None
-    return Latest(found[-1], json.loads(row.document), json.loads(row.client_words) if row.client_words else None)
+    return Latest(issued[-1], json.loads(row.document), json.loads(row.client_words) if row.client_words else None)
 
 
 def frozen_pdf(connection: Connection, report_id: str, firm_id: str) -> tuple[str, bytes] | None:

@@ -28,7 +28,7 @@ def test_on_three_phases_one_way_has_three_places():
 
 def test_more_circuits_than_ways():
     board = {"id": "b", "ways": 1, "circuits": [{"id": "1", "way": "1"}, {"id": "2", "way": "2"}]}
-    assert "2 circuits stand on 1 ways" in said(notes(board), "ways")[0].verdict.reason
+    assert "2 circuits are on 1 ways" in said(notes(board), "ways")[0].verdict.reason
 
 
 def test_an_unknown_circuit_would_raise_its_observation():

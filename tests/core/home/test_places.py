@@ -35,7 +35,7 @@ def test_a_neutral_at_another_terminal_is_said_and_two_at_one_are_asked_about():
     judgement = judged(board(first | {"neutral_at": "7"}, second, third | {"neutral_at": "2"}))
     alone, shared = notes_of(judgement, "neutral_at")
     assert "terminal 7, not 1" in alone.verdict.reason
-    assert "as does that of 2 B" in shared.verdict.reason
+    assert "as is that of 2 B" in shared.verdict.reason
     assert set(shared.touches) == {first["id"], second["id"], third["id"]} - {first["id"]}
     assert notes_of(judged(board(first | {"neutral_at": "1"}, second)), "neutral_at") == []
 

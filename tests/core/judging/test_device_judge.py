@@ -3,6 +3,7 @@ and what the server would refuse it leaves out with the reason."""
 
 import json
 import random
+from datetime import datetime, timedelta, timezone
 from typing import Any
 
 import pytest
@@ -61,6 +62,41 @@ def test_what_is_opened_is_judged_as_the_document_is(document):
 
     found = with_uuids(document)
     assert text(Tablet(found).judgement) == text(json.loads(json.dumps(as_json(judge(parse(found))))))
+
+
+def as_typed(kind: str, name: str, kept: Any) -> Any:
+    """A value as somebody may have entered what is kept like this: blanks round it, a number as text, a time to the
+    millisecond in another zone."""
+    spec = KINDS[kind].fields[name]
+    if kept is None:
+        return "" if spec.kind in ("text", "reading") else None
+    match spec.kind:
+        case "text" | "reading":
+            return f"  {kept} "
+        case "number":
+            return f" {kept:.12f}".replace(".", ",")
+        case "instant":
+            moment = datetime.fromisoformat(kept).astimezone(timezone(timedelta(hours=1)))
+            return moment.replace(microsecond=721_000).isoformat(timespec="milliseconds")
+        case _:
+            return kept
+
+
+@pytest.mark.parametrize(
+    "document", [cottage(), full_homes.everything(), *(draw(seed).document for seed in range(examples(6)))]
+)
+def test_what_the_page_has_as_it_was_typed_is_judged_as_the_server_keeps_it(document):
+    """A page that sent an entry goes on with what was typed, until it opens the inspection anew."""
+    kept = with_uuids(document)
+    asked = opened(kept)
+    changed_values = 0
+    for entity in asked["entities"]:
+        typed = {name: as_typed(entity["kind"], name, value) for name, value in entity["values"].items()}
+        changed_values += sum(typed[name] != value for name, value in entity["values"].items())
+        entity["values"] = typed
+    assert changed_values > 20
+    here = json.loads(DeviceJudge().answer("open", json.dumps(asked)))["judgement"]
+    assert text(here) == text(json.loads(json.dumps(as_json(judge(parse(kept))))))
 
 
 def test_a_figure_is_judged_as_it_is_left_and_its_loss_too():

@@ -66,7 +66,7 @@ def test_what_has_no_figure_is_told_with_its_line(row, words):
 def test_what_stands_there_already_is_the_same_or_another():
     assert one("2", "", "Zs", "1.10", "Ω", "").state == "same"
     other = one("2", "", "Zs", "1.30", "Ω", "")
-    assert (other.state, other.why) == ("other", "1.10 stands there.")
+    assert (other.state, other.why) == ("other", "1.10 is entered there.")
 
 
 @pytest.mark.parametrize(

@@ -14,19 +14,19 @@ import { moment } from "../ui/when";
 const QUERY = ["account"];
 
 export default function Account({ me }: { me: Me }) {
-  const found = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/account")), staleTime: 0 });
-  if (found.isPending) return <Loading what="your account" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
+  const account = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/account")), staleTime: 0 });
+  if (account.isPending) return <Loading what="your account" />;
+  if (account.isError) return <Trouble message={explain(account.error)} again={() => account.refetch()} />;
   return (
     <Page title={me.name}>
       <Text color="quiet" mb="2">
         {me.email} · {me.role}, {me.firm_name}
       </Text>
       <Section title="Second factor">
-        <SecondFactor account={found.data} />
+        <SecondFactor account={account.data} />
       </Section>
       <Section title="Where you are signed in">
-        <Sessions sessions={found.data.sessions} />
+        <Sessions sessions={account.data.sessions} />
       </Section>
       <Section title="Password">
         <Password />
@@ -40,7 +40,7 @@ function Password() {
   const [old, setOld] = useState("");
   const [next, setNext] = useState("");
   const [refused, setRefused] = useState<Record<string, string>>({});
-  const [told, setTold] = useState("");
+  const [message, setTold] = useState("");
   async function submit(event: FormEvent) {
     event.preventDefault();
     setTold("");
@@ -82,7 +82,7 @@ function Password() {
           Change the password
         </Button>
       </Flex>
-      {told && <Told>{told}</Told>}
+      {message && <Told>{message}</Told>}
     </Box>
   );
 }

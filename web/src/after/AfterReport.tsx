@@ -21,16 +21,16 @@ export default function AfterReport({ me }: { me: Me }) {
   const queries = useQueryClient();
   const params = { path: { inspection_id: id } };
   const query = ["after", id];
-  const found = useQuery({
+  const afterReport = useQuery({
     queryKey: query,
     queryFn: () => answer(api.GET("/api/inspections/{inspection_id}/after", { params })),
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="what follows the report" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const after = found.data;
+  if (afterReport.isPending) return <Loading what="what follows the report" />;
+  if (afterReport.isError) return <Trouble message={explain(afterReport.error)} again={() => afterReport.refetch()} />;
+  const after = afterReport.data;
   const take = (next: After) => queries.setQueryData(query, next);
-  const changed = (next?: After) => (next ? take(next) : void found.refetch());
+  const changed = (next?: After) => (next ? take(next) : void afterReport.refetch());
   const counting = after.items.filter((item) => item.counts);
   const advised = after.items.filter((item) => !item.counts);
   const list = (items: Item[]) => (

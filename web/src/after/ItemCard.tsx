@@ -132,7 +132,7 @@ export function ItemCard({ after, item, taken }: Props) {
 }
 
 function Stands({ item }: { item: Item }) {
-  const said = {
+  const stepWords = {
     open: "open",
     booked: item.booked_on ? `booked ${day(item.booked_on)}` : "booked",
     done: "to be accepted",
@@ -140,7 +140,7 @@ function Stands({ item }: { item: Item }) {
   }[item.state];
   return (
     <Box fontWeight="bold" color={item.state === "cleared" ? "sea" : "ink"} whiteSpace="nowrap">
-      {item.state === "cleared" && <Tick />} {said}
+      {item.state === "cleared" && <Tick />} {stepWords}
     </Box>
   );
 }
@@ -176,7 +176,7 @@ function Steps({ after, steps }: { after: After; steps: Step[] }) {
 
 function Said({ step }: { step: Step }) {
   const { by, on, words, certificate, code, label, before, after, unit, status } = step.what;
-  const told = words ? `: ${words}` : "";
+  const quoted = words ? `: ${words}` : "";
   switch (step.kind) {
     case "booked":
       return (
@@ -190,7 +190,7 @@ function Said({ step }: { step: Step }) {
         <>
           <b>Put right</b> by {by}, {day(on)}
           {certificate && `, certificate ${certificate}`}
-          {told}
+          {quoted}
         </>
       );
     case "retest":
@@ -206,14 +206,14 @@ function Said({ step }: { step: Step }) {
       return (
         <>
           Found {code === "none" ? "no defect" : code}
-          {told}
+          {quoted}
         </>
       );
     case "accepted":
       return <b>Accepted</b>;
     case "refused":
-      return <>Not accepted{told}</>;
+      return <>Not accepted{quoted}</>;
     default:
-      return <>Reopened{told}</>;
+      return <>Reopened{quoted}</>;
   }
 }

@@ -14,7 +14,7 @@ import { dayOf, leftOf } from "./left";
 type Open = Schemas["OpenReportOut"];
 
 export default function OpenReports() {
-  const found = useInfiniteQuery({
+  const openReports = useInfiniteQuery({
     queryKey: ["to-put-right"],
     queryFn: ({ pageParam }) => answer(api.GET("/api/to-put-right", { params: { query: { start: pageParam } } })),
     initialPageParam: 0,
@@ -22,9 +22,9 @@ export default function OpenReports() {
       last.reports.length ? all.reduce((sum, one) => sum + one.reports.length, 0) : undefined,
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="what is to be put right" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const shown = found.data.pages.flatMap((page) => page.reports);
+  if (openReports.isPending) return <Loading what="what is to be put right" />;
+  if (openReports.isError) return <Trouble message={explain(openReports.error)} again={() => openReports.refetch()} />;
+  const shown = openReports.data.pages.flatMap((page) => page.reports);
   return (
     <Page title="To put right">
       {shown.length === 0 && (
@@ -39,10 +39,10 @@ export default function OpenReports() {
       </Lines>
       <Pages
         shown={shown.length}
-        count={found.data.pages[0]?.count ?? 0}
+        count={openReports.data.pages[0]?.count ?? 0}
         what="reports"
-        more={() => found.fetchNextPage()}
-        busy={found.isFetchingNextPage}
+        more={() => openReports.fetchNextPage()}
+        busy={openReports.isFetchingNextPage}
       />
     </Page>
   );

@@ -86,7 +86,7 @@ export function StepDialog({ after, item, kind, close, taken }: Props) {
     change: (value: string) => setTyped({ ...typed, [field]: value }),
     refused: refused[`step.${field}`] ?? refused[`step.${kind}.${field}`],
   });
-  const spoken = Object.keys(refused).length > 0 && step.error ? "" : step.error ? explain(step.error) : "";
+  const message = Object.keys(refused).length > 0 && step.error ? "" : step.error ? explain(step.error) : "";
   return (
     <Dialog
       title={TITLES[kind]}
@@ -167,7 +167,7 @@ export function StepDialog({ after, item, kind, close, taken }: Props) {
       </Flex>
       {refused["step.files"] && <Told trouble>{refused["step.files"]}</Told>}
       {refused.step && <Told trouble>{refused.step}</Told>}
-      {spoken && <Told trouble>{spoken}</Told>}
+      {message && <Told trouble>{message}</Told>}
     </Dialog>
   );
 }

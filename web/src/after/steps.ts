@@ -35,7 +35,7 @@ export async function sendFile(
 ): Promise<string> {
   const query = new URLSearchParams({ kind, name: file.name.slice(0, 190) });
   const response = await fetch(`${path}?${query}`, { method: "POST", body: file, headers: head });
-  const told = (await response.json()) as Schemas["FileOut"] & Schemas["Problem"];
-  if (!response.ok) throw new Refused(response.status, told.message, told);
-  return told.id;
+  const body = (await response.json()) as Schemas["FileOut"] & Schemas["Problem"];
+  if (!response.ok) throw new Refused(response.status, body.message, body);
+  return body.id;
 }

@@ -1,7 +1,9 @@
 import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused, Unreachable } from "./client";
-import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers, remembered } from "./kept";
+import { useAsKept } from "./asKept";
+import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers } from "./kept";
+import { remembered } from "./remembered";
 
 beforeEach(() => forgetAnswers());
 
@@ -19,6 +21,14 @@ describe("what the server says", () => {
     expect(await remembered("reference", () => Promise.reject(new Refused(502, "Bad gateway.")))).toEqual({
       fields: 3,
     });
+  });
+
+  it("is marked as of before until the server answers again", async () => {
+    await keepAnswer("home", "as it was");
+    await remembered("home", () => Promise.reject(new Unreachable()));
+    expect(useAsKept.getState().home).toBeLessThanOrEqual(Date.now());
+    await remembered("home", async () => "as it is");
+    expect("home" in useAsKept.getState()).toBe(false);
   });
 
   it("counts where it says no: nobody is shown what they may not see any more", async () => {

@@ -1,7 +1,6 @@
 /** Answers of the server that are kept on this device, for when it cannot be reached. */
 import Dexie, { type EntityTable } from "dexie";
-import { create } from "zustand";
-import { Refused } from "./client";
+import { useAsKept } from "./asKept";
 import { forget, sinceForgotten } from "./forgotten";
 import { seal, type Sealed, sealBytes, unseal, unsealBytes } from "./vault";
 
@@ -41,9 +40,6 @@ const PICTURES = 600;
 /** Where a version before this one kept them, unsealed. */
 const BEFORE = "photos";
 
-/** Answers that are shown as they were kept, since the server could not be asked: when that was, milliseconds, by name. */
-export const useAsKept = create<Readonly<Record<string, number>>>(() => ({}));
-
 export async function keepAnswer(name: string, value: unknown): Promise<void> {
   // Without room on the device there is nothing to fall back to; the work itself goes on.
   const at = Date.now();
@@ -61,13 +57,13 @@ export async function keptAnswer<T>(name: string): Promise<{ value: T; at: numbe
 
 /** What is kept under names with a beginning, the latest first. */
 export async function keptAnswers<T>(beginning: string): Promise<{ name: string; value: T; at: number }[]> {
-  const found = await device.answers
+  const keptAnswer = await device.answers
     .where("name")
     .startsWith(beginning)
     .toArray()
     .catch(() => []);
   const all = await Promise.all(
-    found.map(async ({ name, sealed, at }) => ({ name, value: await unseal<T>(sealed), at })),
+    keptAnswer.map(async ({ name, sealed, at }) => ({ name, value: await unseal<T>(sealed), at })),
   );
   return all
     .flatMap(({ name, value, at }) => (value === undefined ? [] : [{ name, value, at }]))
@@ -90,9 +86,9 @@ const weightOf = (sealed: Sealed): number =>
 /** Keep a small picture for when the server cannot be reached; where nothing can be sealed, none is kept. */
 export async function keepPicture(address: string): Promise<void> {
   const stillHere = sinceForgotten();
-  const found = await fetch(address).catch(() => undefined);
-  if (!found?.ok) return;
-  const sealed = await sealBytes(new Uint8Array(await found.arrayBuffer()));
+  const response = await fetch(address).catch(() => undefined);
+  if (!response?.ok) return;
+  const sealed = await sealBytes(new Uint8Array(await response.arrayBuffer()));
   if (!sealed || !stillHere()) return;
   await device.pictures.put({ address, sealed, at: Date.now() }).catch(() => undefined);
   const over = (await device.pictures.count().catch(() => 0)) - PICTURES;
@@ -124,39 +120,4 @@ export async function forgetAnswers(names?: string[]): Promise<void> {
     await globalThis.caches?.delete(BEFORE).catch(() => false);
   }
   await (names ? device.answers.bulkDelete(names) : device.answers.clear()).catch(() => undefined);
-}
-
-/** So long an answer may take where an earlier one is at hand, milliseconds. */
-const PATIENCE = 4000;
-
-/** What the server says, kept for the next time; what it said last where it cannot be reached, or not in good time. */
-export async function remembered<T>(name: string, ask: () => Promise<T>): Promise<T> {
-  const stillHere = sinceForgotten();
-  const asked = ask().then((value) => {
-    // Whoever signed out while it was on its way leaves nothing behind.
-    if (stillHere()) void keepAnswer(name, value);
-    if (name in useAsKept.getState())
-      useAsKept.setState(
-        Object.fromEntries(Object.entries(useAsKept.getState()).filter(([one]) => one !== name)),
-        true,
-      );
-    return value;
-  });
-  // It may fail while the device is still looking; who waits for it hears of it below.
-  asked.catch(() => undefined);
-  const kept = await keptAnswer<T>(name);
-  if (!kept) return asked;
-  const asKept = () => {
-    useAsKept.setState({ [name]: kept.at });
-    return kept.value;
-  };
-  let over: ReturnType<typeof setTimeout> | undefined;
-  const late = new Promise<T>((done) => (over = setTimeout(() => done(asKept()), PATIENCE)));
-  return Promise.race([asked, late])
-    .catch((error: unknown) => {
-      // It answered, and it said no: that counts.
-      if (error instanceof Refused && error.status < 500) throw error;
-      return asKept();
-    })
-    .finally(() => clearTimeout(over));
 }

@@ -1,16 +1,16 @@
 /** What the screens need to know before any inspection: fields, catalogue, devices, house rules. */
 import { useQuery } from "@tanstack/react-query";
 import { api, answer, type FieldSpec, type Schemas } from "./client";
-import { remembered } from "./kept";
+import { remembered } from "./remembered";
 import { namesAre } from "./labels";
 
 export function useReference(): Schemas["Reference"] | undefined {
   return useQuery({
     queryKey: ["reference"],
     queryFn: async () => {
-      const found = await remembered("reference", () => answer(api.GET("/api/reference")));
-      namesAre(found.fields);
-      return found;
+      const reference = await remembered("reference", () => answer(api.GET("/api/reference")));
+      namesAre(reference.fields);
+      return reference;
     },
     staleTime: Number.POSITIVE_INFINITY,
   }).data;

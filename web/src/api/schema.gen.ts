@@ -3891,6 +3891,14 @@ export interface components {
             trouble: string[];
         };
         /**
+         * AsKeptOut
+         * @description A value as it is kept: blanks gone, a number or a time written our way.
+         */
+        AsKeptOut: {
+            /** Value */
+            value: unknown;
+        };
+        /**
          * Aside
          * @description A thing that is set aside. name: what it is called; says: its state, with whom it was agreed and until when;
          *     means: what that means for whoever uses the home; in_force: does it count?; covers: ids of everything that is set
@@ -8494,7 +8502,8 @@ export interface components {
         /**
          * ResultOut
          * @description What became of one change; reason stands where it was refused. waits: it is taken once somebody says that it is
-         *     meant for what is there now, by sending it again with what is known now.
+         *     meant for what is there now, by sending it again with what is known now. as_kept: only where that is not what was
+         *     sent.
          */
         ResultOut: {
             /** Id */
@@ -8511,6 +8520,7 @@ export interface components {
             overtook: components["schemas"]["OvertakenOut"] | null;
             /** Waits */
             waits: boolean;
+            as_kept: components["schemas"]["AsKeptOut"] | null;
         };
         /**
          * RetentionIn

@@ -172,18 +172,18 @@ async function secretOf(pin: string): Promise<{ row: Row; secret: Uint8Array<Arr
 
 /** Open what is locked; false where that is not the PIN. */
 export async function unlock(pin: string): Promise<boolean> {
-  const found = await secretOf(pin);
-  if (!found) return false;
-  keys = await keysOf(found.secret);
+  const secret = await secretOf(pin);
+  if (!secret) return false;
+  keys = await keysOf(secret.secret);
   ready("open");
   return true;
 }
 
 /** Choose a PIN, change it, or take it off (null); false where the one until now is wrong. */
 export async function choosePin(now: string, next: string | null): Promise<boolean> {
-  const found = await secretOf(now);
-  if (!found) return false;
-  const { row, secret } = found;
+  const oldSecret = await secretOf(now);
+  if (!oldSecret) return false;
+  const { row, secret } = oldSecret;
   const pin = next === null ? null : { salt: crypto.getRandomValues(new Uint8Array(16)), rounds: ROUNDS };
   const inner = pin && next !== null ? await wrap(await ofPin(next, pin), secret) : secret;
   await database.rows.update("vault", { wrapped: await wrap(row.device, inner), pin, tries: 0 });

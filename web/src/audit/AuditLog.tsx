@@ -27,7 +27,7 @@ const shown = (detail: Record<string, unknown> | null) =>
 
 export default function AuditLog() {
   const [action, setAction] = useState("");
-  const found = useInfiniteQuery({
+  const entries = useInfiniteQuery({
     queryKey: ["audit", action],
     queryFn: ({ pageParam }) =>
       answer(api.GET("/api/audit", { params: { query: { before: pageParam, action: action || null } } })),
@@ -35,10 +35,10 @@ export default function AuditLog() {
     getNextPageParam: (last) => last.lines.at(-1)?.id,
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="the audit log" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const lines = found.data.pages.flatMap((page) => page.lines);
-  const [first] = found.data.pages;
+  if (entries.isPending) return <Loading what="the audit log" />;
+  if (entries.isError) return <Trouble message={explain(entries.error)} again={() => entries.refetch()} />;
+  const lines = entries.data.pages.flatMap((page) => page.lines);
+  const [first] = entries.data.pages;
   return (
     <Page title="Audit log">
       <Flex gap="4" align="flex-end" wrap="wrap" mb="4">
@@ -86,9 +86,9 @@ export default function AuditLog() {
           </Flex>
         ))}
       </Box>
-      {(first?.lines.length ?? 0) >= 100 && found.hasNextPage && (
+      {(first?.lines.length ?? 0) >= 100 && entries.hasNextPage && (
         <Box py="4">
-          <Button onClick={() => found.fetchNextPage()} busy={found.isFetchingNextPage}>
+          <Button onClick={() => entries.fetchNextPage()} busy={entries.isFetchingNextPage}>
             Earlier ones
           </Button>
         </Box>

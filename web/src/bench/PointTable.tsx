@@ -142,7 +142,7 @@ const Row = memo(function Row({ bench, fields, point, number }: RowProps) {
 /** The second gang of a double socket, with its own contacts. */
 function SecondGang({ bench, fields, point }: Omit<Props, "radial"> & { point: BenchPoint }) {
   const here = useDesk((s) => s.focus?.id === point.id);
-  const said = useInspection((s) => s.model?.entities[point.id]?.values.two_gangs === true);
+  const twoGangs = useInspection((s) => s.model?.entities[point.id]?.values.two_gangs === true);
   const oneGang = () => setField({ kind: "point", id: point.id, field: "two_gangs" }, null);
   return (
     <tr data-here={here || undefined}>
@@ -150,7 +150,7 @@ function SecondGang({ bench, fields, point }: Omit<Props, "radial"> & { point: B
       <th scope="row" className={css.point}>
         <span>
           <span>second gang</span>
-          {said && (
+          {twoGangs && (
             <Button size="sm" variant="quiet" label={`${point.name}: one gang`} onClick={oneGang}>
               one gang
             </Button>

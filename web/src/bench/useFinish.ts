@@ -38,7 +38,7 @@ export function useFinish(
     return all[all.findIndex((one) => one.circuit_id === circuit.id) + 1]?.circuit_id ?? null;
   });
   const name = useInspection((s) => (following ? nameOf(s.model?.entities[following]) : ""));
-  const said = useMemo(() => {
+  const sentence = useMemo(() => {
     const recorded = leadsTo(bench, circuit, live).map(([field, value]) =>
       field === "polarity" ? "polarity correct" : `${translate(carried?.label ?? "")} ${inOhm(value)}`,
     );
@@ -62,7 +62,7 @@ export function useFinish(
     go(following);
   }, [circuit.id, live, following, go]);
   useEffect(() => {
-    setThen({ says: said, act: () => void act() });
+    setThen({ says: sentence, act: () => void act() });
     return () => setThen(null);
-  }, [said, act]);
+  }, [sentence, act]);
 }

@@ -105,7 +105,7 @@ export default function Boards() {
             { field: "main_switch_at", wide: true },
             board.values.main_switch_at === "in the middle" && {
               field: "ways_left",
-              hint: "The others stand right of it.",
+              hint: "The others are to its right.",
             },
             { field: "main_switch_kind", wide: true },
           ]}

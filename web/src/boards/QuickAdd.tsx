@@ -13,7 +13,7 @@ export function QuickAdd({ way, put }: { way: number; put: (fields: Record<strin
   const [text, setText] = useState("");
   const [last, setLast] = useState<Offer | null>(null);
   const usual = useReference()?.usual_circuits ?? NONE;
-  const found = useMemo(() => offers(text, last, usual), [text, last, usual]);
+  const offered = useMemo(() => offers(text, last, usual), [text, last, usual]);
   const take = (offer: Offer | undefined) => {
     if (!offer) return;
     put(offer.fields);
@@ -22,12 +22,12 @@ export function QuickAdd({ way, put }: { way: number; put: (fields: Record<strin
   };
   const options = useMemo(
     () =>
-      found.map((offer, at) => {
+      offered.map((offer, at) => {
         const { form, rcd_rated_ma: residual } = offer.fields;
         const particulars = [form, cableAndDevice(offer.fields), residual && `${String(residual)} mA`];
         return { key: String(at), title: offer.name, line: particulars.filter(Boolean).join(" · ") };
       }),
-    [found],
+    [offered],
   );
   return (
     <Box pt="3.5" display="flex" gap="3" alignItems="center">
@@ -42,8 +42,8 @@ export function QuickAdd({ way, put }: { way: number; put: (fields: Record<strin
         text={text}
         type={setText}
         options={options}
-        choose={(key) => take(found[Number(key)])}
-        enter={() => take(found[0])}
+        choose={(key) => take(offered[Number(key)])}
+        enter={() => take(offered[0])}
       />
     </Box>
   );

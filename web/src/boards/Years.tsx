@@ -25,7 +25,7 @@ export function Years() {
   const id = useInspection((s) => s.model?.id) ?? "";
   if (parts.length === 0) return null;
   return (
-    <Section title="Parts and their years" lead="Each part is held against the edition of its own day.">
+    <Section title="Parts and their years" lead="Each part is compared with the edition of its own day.">
       <Box as="ul" listStyleType="none" aria-label="Parts and their years">
         {parts.map((part) => (
           <Row key={part.key} part={part} />

@@ -58,17 +58,17 @@ export function offers(text: string, last: Offer | null, usual: readonly Usual[]
   if (text.trim() === "=") return last ? [last] : [];
   const { words, fields } = particulars(text);
   if (!words && !Object.keys(fields).length) return [];
-  const found = usual
+  const matching = usual
     .map((preset) => ({ preset, fit: fits(preset, words) }))
     .filter(({ fit }) => fit > 0)
     .sort((a, b) => b.fit - a.fit)
     .slice(0, 6)
     .map(({ preset }) => ({ name: preset.name, fields: { ...preset.fields, ...fields } }));
-  const same = found.some((offer) => offer.name.toLowerCase() === words.toLowerCase());
+  const same = matching.some((offer) => offer.name.toLowerCase() === words.toLowerCase());
   const own = words.charAt(0).toUpperCase() + words.slice(1);
   return same || !words
-    ? found
-    : [...found, { name: own, fields: { designation: own, ...like(words, usual), ...fields } }];
+    ? matching
+    : [...matching, { name: own, fields: { designation: own, ...like(words, usual), ...fields } }];
 }
 
 /** Cable and breaker of the usual circuit that a name of one's own speaks of: `Lights in the net loft` are lights. */

@@ -2,7 +2,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
-import { remembered } from "../api/kept";
+import { remembered } from "../api/remembered";
 import { Mark } from "../drawings/Mark";
 import { children } from "../inspection/model";
 import { takeInstrument } from "../inspection/instruments";

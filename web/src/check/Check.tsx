@@ -40,7 +40,7 @@ export default function Check() {
         <Heading as="h1" fontSize="xl" mt="8" mb="3">
           Is this paper genuine?
         </Heading>
-        <Text mb="5">Number and check code stand on page one of the report.</Text>
+        <Text mb="5">Number and check code are on page one of the report.</Text>
         <form onSubmit={ask}>
           <Flex direction="column" gap="4">
             <TextField
@@ -68,15 +68,15 @@ export default function Check() {
         </form>
         <Box mt="6" aria-live="polite">
           {asked.isError && <Told trouble>{explain(asked.error, "Try again in a moment.")}</Told>}
-          {asked.data && <Found found={asked.data} />}
+          {asked.data && <Paper paper={asked.data} />}
         </Box>
       </Box>
     </Box>
   );
 }
 
-function Found({ found }: { found: Schemas["CheckedOut"] }) {
-  const replaced = found.replaced_by !== null;
+function Paper({ paper }: { paper: Schemas["CheckedOut"] }) {
+  const replaced = paper.replaced_by !== null;
   return (
     <Box
       as="section"
@@ -90,29 +90,29 @@ function Found({ found }: { found: Schemas["CheckedOut"] }) {
       <Text fontSize="2xl" fontWeight="bold">
         {replaced ? "Genuine, but replaced" : "Genuine"}
       </Text>
-      {found.of === "report" ? (
+      {paper.of === "report" ? (
         <p>
-          Issue {found.number} of {found.reference}, by {found.firm}, on {day(found.issued_at.slice(0, 10))}. Its
-          result: <b>{found.outcome}</b>. If the paper says something else, it was changed.
+          Issue {paper.number} of {paper.reference}, by {paper.firm}, on {day(paper.issued_at.slice(0, 10))}. Its
+          result: <b>{paper.outcome}</b>. If the paper says something else, it was changed.
         </p>
       ) : (
         <p>
-          Confirmation {found.number} to {found.reference}, by {found.firm}, on {day(found.issued_at.slice(0, 10))}:
+          Confirmation {paper.number} to {paper.reference}, by {paper.firm}, on {day(paper.issued_at.slice(0, 10))}:
           everything that the report required is cleared.{" "}
-          {!found.confirmed_on && <b>It was reopened since: ask {found.firm}.</b>}
+          {!paper.confirmed_on && <b>It was reopened since: ask {paper.firm}.</b>}
         </p>
       )}
-      {found.of === "report" && found.confirmed_on && found.outcome === "unsatisfactory" && (
+      {paper.of === "report" && paper.confirmed_on && paper.outcome === "unsatisfactory" && (
         <Text mt="2">
-          Everything that it required is cleared; confirmed on <b>{day(found.confirmed_on)}</b>.
+          Everything that it required is cleared; confirmed on <b>{day(paper.confirmed_on)}</b>.
         </Text>
       )}
       {replaced && (
         <Text mt="2">
           <b>
-            {found.of === "report" ? "Issue" : "Confirmation"} {found.replaced_by} replaces it.
+            {paper.of === "report" ? "Issue" : "Confirmation"} {paper.replaced_by} replaces it.
           </b>{" "}
-          Ask {found.firm} for that one.
+          Ask {paper.firm} for that one.
         </Text>
       )}
     </Box>

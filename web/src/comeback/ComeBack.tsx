@@ -72,9 +72,9 @@ function Adding({ id }: { id: string }) {
   return (
     <Dialog title={`Come back to: ${thing.where}`} close={close} width="34rem" footer={footer}>
       <Flex wrap="wrap" gap="2" mb="3" role="group" aria-label="Usual words">
-        {USUAL.map((said) => (
-          <Button key={said} variant="choice" pressed={words === said} onClick={() => setWords(said)}>
-            {said}
+        {USUAL.map((phrase) => (
+          <Button key={phrase} variant="choice" pressed={words === phrase} onClick={() => setWords(phrase)}>
+            {phrase}
           </Button>
         ))}
       </Flex>

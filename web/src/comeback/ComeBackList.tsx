@@ -117,7 +117,7 @@ function Limiting({ one, close }: { one: ToComeBack; close: () => void }) {
         <Button
           variant="action"
           disabled={!reason.trim()}
-          onClick={() => tell("It stands among the limitations.", toLimitation(one, reason.trim(), agreed.trim()))}
+          onClick={() => tell("Moved to the limitations.", toLimitation(one, reason.trim(), agreed.trim()))}
         >
           Save limitation
         </Button>

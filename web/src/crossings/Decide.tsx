@@ -1,9 +1,9 @@
 /** Choosing what stands: entry by entry, with what each device said side by side, and one tap to take either. */
-import { Box, Flex, Grid, Text } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { Flex, Grid, Text } from "@chakra-ui/react";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Doubled } from "./Doubled";
+import { Choice, Question } from "./Question";
 import { type Crossings, type Entry, useDecide } from "./useCrossings";
 import { byWhom, useInWords } from "./words";
 
@@ -28,18 +28,6 @@ export default function Decide({ crossings, close }: { crossings: Crossings; clo
   );
 }
 
-/** One question, with what is asked above its answers. */
-export function Question({ title, children }: { title: ReactNode; children: ReactNode }) {
-  return (
-    <Box as="section" borderTopWidth="1px" borderColor="line" py="3">
-      <Text as="h3" fontWeight="700" mb="2">
-        {title}
-      </Text>
-      {children}
-    </Box>
-  );
-}
-
 function CrossedField({ stands, others, seq }: { stands: Entry; others: Entry[]; seq: number }) {
   const decide = useDecide();
   const words = useInWords();
@@ -60,39 +48,6 @@ function CrossedField({ stands, others, seq }: { stands: Entry; others: Entry[];
         ))}
       </Grid>
     </Question>
-  );
-}
-
-interface ChoiceProps {
-  value: string;
-  line: string;
-  act: string;
-  /** It is what stands at present, or what was chosen. */
-  marked: boolean;
-  take: () => void;
-}
-
-/** One of the answers: the value as the largest thing, who said so under it, and the tap that takes it. */
-export function Choice({ value, line, act, marked, take }: ChoiceProps) {
-  return (
-    <Flex
-      direction="column"
-      gap="1"
-      p="3"
-      borderWidth={marked ? "2px" : "1px"}
-      borderColor={marked ? "ink" : "line"}
-      borderRadius="lg"
-    >
-      <Box fontSize="2xl" fontWeight="700" fontVariantNumeric="tabular-nums" overflowWrap="anywhere">
-        {value}
-      </Box>
-      <Box color="quiet" flex="1">
-        {line}
-      </Box>
-      <Button label={`${act}: ${value}, ${line}`} onClick={take}>
-        {act}
-      </Button>
-    </Flex>
   );
 }
 

@@ -7,7 +7,7 @@ import { explain } from "../api/errors";
 import { useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Told } from "../ui/States";
-import { Choice, Question } from "./Decide";
+import { Choice, Question } from "./Question";
 import { joiningNow, useDecide } from "./useCrossings";
 import { byWhom, useInWords } from "./words";
 

@@ -59,11 +59,11 @@ function Ask({ what, close }: { what: "choose" | "change" | "off"; close: () => 
   const [trouble, setTrouble] = useState<{ now?: string; next?: string; again?: string }>({});
   const [busy, setBusy] = useState(false);
   async function save() {
-    const found: typeof trouble = {};
-    if (what !== "off" && !PIN.test(next)) found.next = "Four to ten figures.";
-    else if (what !== "off" && next !== again) found.again = "That is not the same PIN.";
-    setTrouble(found);
-    if (Object.keys(found).length) return;
+    const problems: typeof trouble = {};
+    if (what !== "off" && !PIN.test(next)) problems.next = "Four to ten figures.";
+    else if (what !== "off" && next !== again) problems.again = "That is not the same PIN.";
+    setTrouble(problems);
+    if (Object.keys(problems).length) return;
     setBusy(true);
     const right = await choosePin(now, what === "off" ? null : next).catch(() => false);
     setBusy(false);

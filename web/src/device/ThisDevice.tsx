@@ -8,13 +8,13 @@ import { keptWeights } from "../api/kept";
 import { Handover } from "../handover/Handover";
 import { pack, useBag } from "../inspection/bag";
 import { useUnreadable } from "../inspection/device";
-import { useGone } from "../inspection/knownDevice";
+import { useGone } from "../inspection/gone";
 import { lastOpened } from "../inspection/lastOpened";
-import { useOutbox } from "../inspection/outbox";
+import { useOutbox } from "../inspection/waiting";
 import { signaturesWaiting, useSigned } from "../inspection/signatures";
 import { endRules, startRules, useDeviceRules } from "../judge/device";
 import { rulesHere } from "../judge/files";
-import { areOff, switchOff } from "../judge/start";
+import { areOff, switchOff } from "../judge/off";
 import { typesetterHere } from "../typeset/files";
 import { Button } from "../ui/Button";
 import { NewVersion } from "../ui/NewVersion";
@@ -226,21 +226,21 @@ function Papers() {
 }
 
 function RoomHere() {
-  const [found, setFound] = useState<Awaited<ReturnType<typeof room>>>(null);
+  const [space, setFound] = useState<Awaited<ReturnType<typeof room>>>(null);
   const packed = useBag((s) => s.at);
   // What was packed meanwhile weighs.
   useEffect(() => void room().then(setFound, () => undefined), [packed]);
-  if (!found) return <Text color="quiet">This browser does not say how much room there is.</Text>;
-  const left = Math.max(0, found.whole - found.used);
+  if (!space) return <Text color="quiet">This browser does not say how much room there is.</Text>;
+  const left = Math.max(0, space.whole - space.used);
   return (
     <Flex align="center" gap="4" wrap="wrap">
       <Box flex="1 1 16rem">
-        <b>{weight(left)} left</b>, {weight(found.used)} used by Dorrik.{" "}
-        {found.stays
+        <b>{weight(left)} left</b>, {weight(space.used)} used by Dorrik.{" "}
+        {space.stays
           ? "The browser keeps it even when room is short."
           : "The browser may clear it when room is short: put Dorrik on the home screen, or ask it to keep this."}
       </Box>
-      {!found.stays && (
+      {!space.stays && (
         <Button onClick={() => void askToStay().then(() => room().then(setFound))}>Ask to keep it</Button>
       )}
     </Flex>

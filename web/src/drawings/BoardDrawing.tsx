@@ -19,13 +19,13 @@ interface Said {
   tested: Map<string, number>;
 }
 
-const said = new WeakMap<Judgement, Said>();
+const lastWords = new WeakMap<Judgement, Said>();
 const NOTHING: Said = { worst: new Map(), tested: new Map() };
 
 function saidOf(judgement: Judgement | null | undefined): Said {
   if (!judgement) return NOTHING;
-  let known = said.get(judgement);
-  if (!known) said.set(judgement, (known = { worst: worstOf(judgement), tested: testedOf(judgement) }));
+  let known = lastWords.get(judgement);
+  if (!known) lastWords.set(judgement, (known = { worst: worstOf(judgement), tested: testedOf(judgement) }));
   return known;
 }
 
@@ -33,7 +33,7 @@ function worstOf({ notes }: Judgement): Map<string, Status> {
   const worst = new Map<string, Status>();
   for (const { because_of, standing, id, touches } of notes) {
     if (because_of || (standing !== "fail" && standing !== "attention")) continue;
-    for (const one of [id, ...touches]) if (worst.get(one) !== "fail") worst.set(one, standing);
+    for (const touched of [id, ...touches]) if (worst.get(touched) !== "fail") worst.set(touched, standing);
   }
   return worst;
 }

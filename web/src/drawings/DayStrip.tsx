@@ -1,6 +1,4 @@
 /** A working day as a strip: when each visit begins, how long it takes, and the way there and back. */
-import { Box } from "@chakra-ui/react";
-
 export interface DayPart {
   key: string;
   /** `08:30`, or nothing where no hour is agreed. */
@@ -21,8 +19,8 @@ const HEIGHT = 74;
 const MINUTES_PER_KM = 1.5;
 
 export const minutesOf = (at: string): number | null => {
-  const regExpExecArray = /^(\d{1,2}):(\d{2})/.exec(at);
-  return regExpExecArray ? Number(regExpExecArray[1]) * 60 + Number(regExpExecArray[2]) : null;
+  const clock = /^(\d{1,2}):(\d{2})/.exec(at);
+  return clock ? Number(clock[1]) * 60 + Number(clock[2]) : null;
 };
 
 const clip = (minute: number) => Math.min(Math.max(minute, FROM), TO);
@@ -43,7 +41,7 @@ export function DayStrip({ parts, label }: { parts: readonly DayPart[]; label: s
   const placed = place(parts);
   const hours = [8, 10, 12, 14, 16, 18];
   return (
-    <Box color="ink">
+    <div>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={label} preserveAspectRatio="none">
         <line x1="0" x2={WIDTH} y1="48" y2="48" stroke="var(--d-colors-line)" strokeWidth="1.5" />
         {hours.map((hour) => (
@@ -85,6 +83,6 @@ export function DayStrip({ parts, label }: { parts: readonly DayPart[]; label: s
           </g>
         ))}
       </svg>
-    </Box>
+    </div>
   );
 }

@@ -1,6 +1,6 @@
 /** Marks by weight of ink: a disc that fills up with urgency, and a code in a box of solid, half, dashed or plain line. */
-import { Box } from "@chakra-ui/react";
 import type { Status } from "../api/client";
+import css from "./Mark.module.css";
 
 const SAID: Record<Status, string> = {
   pass: "passes",
@@ -63,28 +63,8 @@ export function Tick({ size = 14 }: { size?: number }) {
   );
 }
 
+const WEIGHT: Record<string, string | undefined> = { C1: css.solid, C2: css.half, FI: css.dashed, note: css.faint };
+
 export function CodeMark({ code, large = false }: { code: string; large?: boolean }) {
-  const solid = code === "C1";
-  return (
-    <Box
-      as="span"
-      display="inline-flex"
-      alignItems="center"
-      justifyContent="center"
-      flex="none"
-      minW={large ? "3.2rem" : "2.4rem"}
-      h={large ? "2.4rem" : "1.5rem"}
-      px="1.5"
-      borderRadius="4px"
-      fontWeight="700"
-      fontSize={large ? "md" : "sm"}
-      bg={solid ? "ink" : code === "C2" ? "half" : "transparent"}
-      color={solid ? "onInk" : "ink"}
-      borderWidth={code === "C2" ? "2px" : "1.5px"}
-      borderStyle={code === "FI" ? "dashed" : "solid"}
-      borderColor={code === "note" ? "line" : "ink"}
-    >
-      {code}
-    </Box>
-  );
+  return <span className={[css.code, WEIGHT[code], large && css.large].filter(Boolean).join(" ")}>{code}</span>;
 }

@@ -23,12 +23,12 @@ export function places(years: readonly number[]): number[] {
   const span = Math.max(last - first, 1);
   const room = WIDTH - 2 * EDGE;
   const apart = Math.min(APART, years.length > 1 ? room / (years.length - 1) : room);
-  const found = years.map((year) => EDGE + ((year - first) / span) * room);
-  for (let at = 1; at < found.length; at++) found[at] = Math.max(found[at]!, found[at - 1]! + apart);
-  for (let at = found.length - 1; at >= 0; at--) {
-    found[at] = Math.min(found[at]!, at === found.length - 1 ? WIDTH - EDGE : found[at + 1]! - apart);
+  const positions = years.map((year) => EDGE + ((year - first) / span) * room);
+  for (let at = 1; at < positions.length; at++) positions[at] = Math.max(positions[at]!, positions[at - 1]! + apart);
+  for (let at = positions.length - 1; at >= 0; at--) {
+    positions[at] = Math.min(positions[at]!, at === positions.length - 1 ? WIDTH - EDGE : positions[at + 1]! - apart);
   }
-  return found;
+  return positions;
 }
 
 const codesOf = (event: Event) =>
@@ -53,11 +53,11 @@ interface Props {
 
 export function Timeline({ events, named, open }: Props) {
   const at = places(events.map((event) => yearOf(event.on)));
-  const said = events.map((event) => wordsOf(event).filter(Boolean).reverse().join(", ")).join("; ");
+  const sentence = events.map((event) => wordsOf(event).filter(Boolean).reverse().join(", ")).join("; ");
   return (
     <Box overflowX="auto" tabIndex={0} role="region" aria-label="Over the years">
       <Box minW="44rem">
-        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={said}>
+        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={sentence}>
           <line x1="12" x2={WIDTH - 12} y1={LINE} y2={LINE} stroke="currentColor" strokeWidth="2" />
           {events.map((event, i) => (
             <EventMark

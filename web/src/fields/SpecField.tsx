@@ -5,7 +5,7 @@ import type { FieldSpec } from "../api/client";
 import type { Value } from "../inspection/types";
 import { ButtonsField, type Choice, SelectField, YesNoField } from "../ui/ChoiceField";
 import { DateField } from "../ui/DateField";
-import type { Words } from "../ui/Field";
+import type { Words } from "../ui/FieldFrame";
 import { TextField } from "../ui/TextField";
 import { useLeave } from "../ui/useLeave";
 

@@ -39,7 +39,7 @@ export function Catalogue() {
     if (!file) return;
     setTrouble("");
     try {
-      const found = await answer(
+      const changes = await answer(
         api.POST("/api/firm/catalogue/table", {
           params: { query: { name: file.name.slice(0, 200) } },
           body: file as never,
@@ -47,8 +47,8 @@ export function Catalogue() {
           headers: { "Content-Type": "application/octet-stream" },
         }),
       );
-      setTaken(found);
-      take(found.catalogue);
+      setTaken(changes);
+      take(changes.catalogue);
     } catch (error) {
       setTrouble(explain(error));
     }
@@ -127,8 +127,8 @@ export function Catalogue() {
 
 function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
   if (taken.wrong.length === 0) {
-    const told = taken.changed === 0 ? "No changes in this file." : `${taken.changed} imported.`;
-    return <Told>{told}</Told>;
+    const message = taken.changed === 0 ? "No changes in this file." : `${taken.changed} imported.`;
+    return <Told>{message}</Told>;
   }
   return (
     <Told trouble>

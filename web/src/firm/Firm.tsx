@@ -30,10 +30,10 @@ export default function FirmScreen({ me }: { me: Me }) {
   const reference = useReference();
   if (firm.isPending || !reference) return <Loading what="the house rules" />;
   if (firm.isError) return <Trouble message={explain(firm.error)} again={() => firm.refetch()} />;
-  const found = firm.data;
+  const settings = firm.data;
   const take = (next: Firm) => queries.setQueryData(["firm"], next);
   const parts = [
-    { key: "rules", name: "Rules", children: <Rules firm={found} take={take} /> },
+    { key: "rules", name: "Rules", children: <Rules firm={settings} take={take} /> },
     {
       key: "rates",
       name: "Rates and prices",
@@ -44,9 +44,9 @@ export default function FirmScreen({ me }: { me: Me }) {
         </>
       ),
     },
-    { key: "tables", name: "Reference tables", children: <Corrections firm={found} take={take} /> },
+    { key: "tables", name: "Reference tables", children: <Corrections firm={settings} take={take} /> },
     { key: "catalogue", name: "Catalogue", children: <Catalogue /> },
-    { key: "letterhead", name: "Letterhead", children: <Letterhead firm={found} take={take} /> },
+    { key: "letterhead", name: "Letterhead", children: <Letterhead firm={settings} take={take} /> },
     {
       key: "mail",
       name: "Mail and numbers",
@@ -62,14 +62,14 @@ export default function FirmScreen({ me }: { me: Me }) {
       name: "Keeping",
       children: (
         <>
-          <Retention firm={found} take={take} />
-          <Transfer mayExport={me.may.includes("export data")} mayImport={found.may_settle} />
+          <Retention firm={settings} take={take} />
+          <Transfer mayExport={me.may.includes("export data")} mayImport={settings.may_settle} />
         </>
       ),
     },
   ];
   return (
-    <Page title={`House rules of ${found.name}`}>
+    <Page title={`House rules of ${settings.name}`}>
       <Tabs
         label="What is settled"
         chosen={part}

@@ -14,10 +14,14 @@ type Paper = Schemas["FirmPaperOut"];
 
 export function FirmPaper() {
   const queries = useQueryClient();
-  const found = useQuery({ queryKey: ["firm paper"], queryFn: () => answer(api.GET("/api/firm/paper")), staleTime: 0 });
-  if (found.isError) return <Told trouble>{explain(found.error)}</Told>;
-  if (!found.data) return <Progress label="Loading …" />;
-  return <Settings paper={found.data} take={(next) => queries.setQueryData(["firm paper"], next)} />;
+  const firmPaper = useQuery({
+    queryKey: ["firm paper"],
+    queryFn: () => answer(api.GET("/api/firm/paper")),
+    staleTime: 0,
+  });
+  if (firmPaper.isError) return <Told trouble>{explain(firmPaper.error)}</Told>;
+  if (!firmPaper.data) return <Progress label="Loading …" />;
+  return <Settings paper={firmPaper.data} take={(next) => queries.setQueryData(["firm paper"], next)} />;
 }
 
 /** Days before a legal date that are offered; others that were settled stay. */

@@ -20,7 +20,7 @@ export function Letterhead({ firm, take }: { firm: Firm; take: (next: Firm) => v
   const nations = useReference()?.fields.property?.nation?.choices ?? [];
   const [typed, setTyped] = useState<Paper>(firm.letterhead);
   const [refused, setRefused] = useState<Record<string, string>>({});
-  const [told, setTold] = useState("");
+  const [message, setTold] = useState("");
   const disabled = !firm.may_change_letterhead;
   const changed = JSON.stringify(typed) !== JSON.stringify(firm.letterhead);
   const keep = async () => {
@@ -59,7 +59,7 @@ export function Letterhead({ firm, take }: { firm: Firm; take: (next: Firm) => v
           Keep the letterhead
         </Button>
       )}
-      {told && <Told>{told}</Told>}
+      {message && <Told>{message}</Told>}
       <Logo firm={firm} take={take} />
     </Section>
   );

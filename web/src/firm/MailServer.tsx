@@ -15,13 +15,17 @@ type Server = Schemas["MailServerOut"];
 
 export function MailServer() {
   const queries = useQueryClient();
-  const found = useQuery({ queryKey: ["mail server"], queryFn: () => answer(api.GET("/api/firm/mail")), staleTime: 0 });
-  if (found.isError) return <Told trouble>{explain(found.error)}</Told>;
-  if (!found.data) return <Progress label="Loading …" />;
+  const mailServer = useQuery({
+    queryKey: ["mail server"],
+    queryFn: () => answer(api.GET("/api/firm/mail")),
+    staleTime: 0,
+  });
+  if (mailServer.isError) return <Told trouble>{explain(mailServer.error)}</Told>;
+  if (!mailServer.data) return <Progress label="Loading …" />;
   return (
     <Settings
-      key={String(found.data.own)}
-      server={found.data}
+      key={String(mailServer.data.own)}
+      server={mailServer.data}
       take={(next) => queries.setQueryData(["mail server"], next)}
     />
   );
@@ -147,9 +151,9 @@ function Trial({ own, take }: { own: boolean; take: (server: Server) => void }) 
   const [to, setTo] = useState("");
   const trial = useMutation({
     mutationFn: async () => {
-      const told = await answer(api.POST("/api/firm/mail/trial", { body: { to } }));
+      const trial = await answer(api.POST("/api/firm/mail/trial", { body: { to } }));
       if (own) take(await answer(api.GET("/api/firm/mail")));
-      return told;
+      return trial;
     },
   });
   const refused = fieldErrors(trial.error).to;

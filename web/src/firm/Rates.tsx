@@ -18,9 +18,9 @@ const CURRENCIES = [
 export function Rates() {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState<Record<string, string>>({});
-  const found = useQuery({ queryKey: ["rates"], queryFn: () => answer(api.GET("/api/firm/rates")), staleTime: 0 });
-  if (!found.data) return null;
-  const { rates, prices, currency, may_settle } = found.data;
+  const ratesQuery = useQuery({ queryKey: ["rates"], queryFn: () => answer(api.GET("/api/firm/rates")), staleTime: 0 });
+  if (!ratesQuery.data) return null;
+  const { rates, prices, currency, may_settle } = ratesQuery.data;
   const settle = async (name: string, value: number | string) => {
     const now = (list: readonly Rate[]) => Object.fromEntries(list.map((rate) => [rate.name, rate.value]));
     const body: Schemas["RatesIn"] = { rates: now(rates), prices: { ...now(prices), currency } };

@@ -22,13 +22,13 @@ const AT: Record<Rate["at"], string> = {
 export function RepairRates() {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState<Record<string, string>>({});
-  const found = useQuery({
+  const repairRates = useQuery({
     queryKey: ["repair-rates"],
     queryFn: () => answer(api.GET("/api/firm/repair-rates")),
     staleTime: 0,
   });
-  if (!found.data) return null;
-  const { rates, terms, may_settle, currency, settled_on } = found.data;
+  if (!repairRates.data) return null;
+  const { rates, terms, may_settle, currency, settled_on } = repairRates.data;
   const settle = async (at: string, changed: Partial<Record<string, Partial<Record<Part, number>>>>, said = terms) => {
     const all = Object.fromEntries(
       rates.map(({ key, price, each, minutes, each_min }) => [
@@ -57,7 +57,7 @@ export function RepairRates() {
           terms={terms}
           disabled={!may_settle}
           refused={trouble.terms}
-          save={(said) => settle("terms", {}, said)}
+          save={(terms) => settle("terms", {}, terms)}
         />
       </Box>
       <Box as="ul" listStyleType="none" aria-label="Rates for repairs">

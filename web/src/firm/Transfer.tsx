@@ -1,11 +1,11 @@
 /** Taking the firm's work along, and taking work in: open formats, nothing locked in. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { ofThisPage, Refused, type Schemas } from "../api/client";
 import { explainField } from "../api/errors";
 import { LinkButton } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
+import { Link } from "../ui/Link";
 import { Section } from "../ui/Page";
 import { Progress, Told } from "../ui/States";
 
@@ -13,9 +13,9 @@ type TakenIn = Schemas["TakenInOut"];
 
 async function takeIn(file: File): Promise<TakenIn> {
   const response = await fetch("/api/import", { method: "POST", body: file, headers: ofThisPage() });
-  const told = (await response.json()) as TakenIn & Schemas["Problem"];
-  if (!response.ok) throw new Refused(response.status, told.message, told);
-  return told;
+  const body = (await response.json()) as TakenIn & Schemas["Problem"];
+  if (!response.ok) throw new Refused(response.status, body.message, body);
+  return body;
 }
 
 const FILES = { "application/zip": [".zip"], "application/json": [".json"] };
@@ -66,7 +66,7 @@ export function Transfer({ mayExport, mayImport }: { mayExport: boolean; mayImpo
               ))}
             </Box>
           )}
-          {taken.data.told.length > 0 && <Text>Everything else was imported as it stands in the file.</Text>}
+          {taken.data.told.length > 0 && <Text>Everything else was imported as it is in the file.</Text>}
         </Told>
       )}
     </Section>

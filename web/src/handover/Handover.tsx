@@ -3,7 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { Me } from "../api/client";
-import { useOutbox } from "../inspection/outbox";
+import { useOutbox } from "../inspection/waiting";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
 import { loaded } from "../ui/Loaded";

@@ -54,10 +54,10 @@ export default function ReadCodes({ close, done }: { close: () => void; done: (r
     // The camera at the back, where there is one.
     const wanted = { video: { facingMode: "environment", width: { ideal: 1280 } } };
     void (navigator.mediaDevices?.getUserMedia(wanted) ?? Promise.reject(new Error("no camera")))
-      .then(async (found) => {
-        stream = found;
+      .then(async (camera) => {
+        stream = camera;
         if (stopped || !video.current) return stop();
-        video.current.srcObject = found;
+        video.current.srcObject = camera;
         await video.current.play();
         return read();
       })

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from "uuid";
 import type { Me } from "../api/client";
 import { signFor } from "../api/vault";
 import { deviceId, photoStore, type WaitingPhoto } from "../inspection/device";
-import { useOutbox } from "../inspection/outbox";
+import { useOutbox } from "../inspection/waiting";
 import type { Change, Pending } from "../inspection/types";
 
 /** A signed part: the text is what was signed, and goes to the server as it is. */
@@ -86,9 +86,10 @@ function split(waiting: Pending[]): Pending[][] {
 
 /** In their order; entries of one inspection side by side. */
 function byInspection(part: Pending[]): Bundle["inspections"] {
-  const found = new Map<string, Change[]>();
-  for (const { inspectionId, change } of part) found.set(inspectionId, [...(found.get(inspectionId) ?? []), change]);
-  return [...found].map(([inspection_id, changes]) => ({ inspection_id, changes: { changes } }));
+  const changesOf = new Map<string, Change[]>();
+  for (const { inspectionId, change } of part)
+    changesOf.set(inspectionId, [...(changesOf.get(inspectionId) ?? []), change]);
+  return [...changesOf].map(([inspection_id, changes]) => ({ inspection_id, changes: { changes } }));
 }
 
 async function sign(me: Me, whole: Bundle): Promise<Signed> {

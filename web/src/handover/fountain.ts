@@ -139,17 +139,17 @@ export class Basin {
 
   private add(code: Unsolved): void {
     const next = [code];
-    for (let one = next.pop(); one; one = next.pop()) {
-      for (const at of one.open) {
+    for (let row = next.pop(); row; row = next.pop()) {
+      for (const at of row.open) {
         const known = this.solved.get(at);
         if (!known) continue;
-        mix(one.body, known);
-        one.open.delete(at);
+        mix(row.body, known);
+        row.open.delete(at);
       }
-      if (one.open.size > 1) this.unsolved.push(one);
-      if (one.open.size !== 1) continue;
-      const at = [...one.open][0]!;
-      this.solved.set(at, one.body);
+      if (row.open.size > 1) this.unsolved.push(row);
+      if (row.open.size !== 1) continue;
+      const at = [...row.open][0]!;
+      this.solved.set(at, row.body);
       const touched = this.unsolved.filter(({ open }) => open.has(at));
       this.unsolved = this.unsolved.filter(({ open }) => !open.has(at));
       next.push(...touched);
@@ -167,7 +167,7 @@ export class Basin {
           solved.set(at, row);
           break;
         }
-        for (const one of pivot.open) if (!row.open.delete(one)) row.open.add(one);
+        for (const piece of pivot.open) if (!row.open.delete(piece)) row.open.add(piece);
         mix(row.body, pivot.body);
       }
     }
@@ -175,7 +175,7 @@ export class Basin {
     // From the last block back: what stands behind each is known by then.
     for (const at of [...solved.keys()].sort((a, b) => b - a)) {
       const { open, body } = solved.get(at)!;
-      for (const one of open) if (one !== at) mix(body, this.solved.get(one)!);
+      for (const block of open) if (block !== at) mix(body, this.solved.get(block)!);
       this.solved.set(at, body);
     }
   }
@@ -192,7 +192,7 @@ export class Basin {
 }
 
 function least(of: Set<number>): number | undefined {
-  let found: number | undefined;
-  for (const one of of) if (found === undefined || one < found) found = one;
-  return found;
+  let lowest: number | undefined;
+  for (const piece of of) if (lowest === undefined || piece < lowest) lowest = piece;
+  return lowest;
 }

@@ -42,7 +42,7 @@ export async function takeIn(
     signature,
     takenAt: new Date().toISOString(),
   }));
-  for (const one of made) await takenAlong.put(one);
+  for (const change of made) await takenAlong.put(change);
   const ids = new Set(made.map(({ id }) => id));
   set([...useTaken.getState().taken.filter(({ id }) => !ids.has(id)), ...made]);
   sending.wake();
@@ -52,8 +52,8 @@ export async function takeIn(
 
 function readBundle(bundle: string): Bundle {
   try {
-    const found = JSON.parse(bundle) as Bundle;
-    if (found.version === 1 && found.id && Array.isArray(found.inspections)) return found;
+    const parsed = JSON.parse(bundle) as Bundle;
+    if (parsed.version === 1 && parsed.id && Array.isArray(parsed.inspections)) return parsed;
   } catch {
     // Said below.
   }

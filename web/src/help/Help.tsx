@@ -66,15 +66,15 @@ function Keys() {
 
 function Terms() {
   const [text, setText] = useState("");
-  const found = useQuery({
+  const guide = useQuery({
     queryKey: ["terms"],
     queryFn: () => answer(api.GET("/api/terms")),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (found.isError) return <Told trouble>{explain(found.error)}</Told>;
-  if (!found.data) return <Progress label="Loading …" />;
+  if (guide.isError) return <Told trouble>{explain(guide.error)}</Told>;
+  if (!guide.data) return <Progress label="Loading …" />;
   const wanted = text.trim().toLowerCase();
-  const groups = found.data.map((group) => ({
+  const groups = guide.data.map((group) => ({
     ...group,
     terms: group.terms.filter((term) => `${term.word} ${term.means}`.toLowerCase().includes(wanted)),
   }));
@@ -125,7 +125,7 @@ function Rules() {
   });
   if (rules.isError) return <Told trouble>{explain(rules.error)}</Told>;
   if (!rules.data) return <Progress label="Loading …" />;
-  const said = terms.data?.find((group) => group.title === "Verdicts")?.terms ?? [];
+  const verdicts = terms.data?.find((group) => group.title === "Verdicts")?.terms ?? [];
   const wanted = text.trim().toLowerCase();
   const shown = rules.data.filter((one) =>
     `${one.number} ${one.title} ${one.text.join(" ")}`.toLowerCase().includes(wanted),
@@ -136,7 +136,7 @@ function Rules() {
         <Flex key={status} gap="3" py="1" align="baseline">
           <Mark status={status} size={16} />
           <Text>
-            <b>{said[at]?.word}</b>: {said[at]?.means}
+            <b>{verdicts[at]?.word}</b>: {verdicts[at]?.means}
           </Text>
         </Flex>
       ))}

@@ -1,7 +1,12 @@
 /** The key `?` opens help over whatever screen is open; what is being typed keeps its question marks. */
 import { useEffect, useState } from "react";
-import { Dialog } from "../ui/Dialog";
-import { HelpParts } from "./Help";
+import { loaded } from "../ui/Loaded";
+import { withLooks } from "../ui/withLooks";
+
+const HelpDialog = loaded<{ close: () => void }>(
+  null,
+  withLooks(() => import("./HelpDialog").then((m) => m.default)),
+);
 
 export default function HelpKey() {
   const [open, setOpen] = useState(false);
@@ -16,10 +21,5 @@ export default function HelpKey() {
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
   }, []);
-  if (!open) return null;
-  return (
-    <Dialog title="Help" close={() => setOpen(false)} width="52rem">
-      <HelpParts />
-    </Dialog>
-  );
+  return open && <HelpDialog close={() => setOpen(false)} />;
 }

@@ -1,16 +1,20 @@
 /** What somebody does with their account: a button at once, its list after the first picture. */
-import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Me } from "../api/client";
 import { Button } from "../ui/Button";
 import { loaded } from "../ui/Loaded";
 import type { Act, MenuProps } from "../ui/Menu";
+import { withLooks } from "../ui/withLooks";
+import css from "./Home.module.css";
+
+/** So long after the first picture, unless the button is pressed before, milliseconds. */
+const CALM = 4000;
 
 // Until it is there its button stands by itself.
 const Menu = loaded<MenuProps>(
   null,
-  () => import("../ui/Menu").then((m) => m.Menu),
-  ({ trigger }) => trigger,
+  withLooks(() => import("../ui/Menu").then((m) => m.Menu)),
+  { meanwhile: ({ trigger }) => trigger, calm: CALM },
 );
 
 export function AccountMenu({ me, acts }: { me: Me; acts: readonly Act[] }) {
@@ -25,12 +29,12 @@ export function AccountMenu({ me, acts }: { me: Me; acts: readonly Act[] }) {
           variant="plain"
           label={`${me.name} ${me.firm_name}: your account`}
           // Pressed before the list is there, it is open when it comes.
-          onClick={() => setAsked(true)}
+          onClick={() => {
+            setAsked(true);
+            Menu.fetch().catch(() => undefined);
+          }}
         >
-          {me.name}{" "}
-          <Box as="span" display={{ base: "none", md: "inline" }} color="quiet">
-            {me.firm_name}
-          </Box>
+          {me.name} <span className={css.firm}>{me.firm_name}</span>
         </Button>
       }
     />

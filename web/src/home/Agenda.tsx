@@ -1,43 +1,41 @@
 /** What now: the day's visits as a strip, the coming ones below; beside them what waits, is due, or was not sent. */
-import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { DayStrip, minutesOf } from "../drawings/DayStrip";
 import { Mark } from "../drawings/Mark";
-import { fetchAgenda } from "../inspection/bag";
+import { fetchAgenda } from "../inspection/atHome";
 import { dayOf, leftOf } from "../after/left";
+import { Link } from "../ui/Link";
 import { Line, Lines } from "../ui/Page";
 import { Tag } from "../ui/Tag";
 import { day, hours } from "../ui/when";
+import css from "./Agenda.module.css";
 
-type Found = Schemas["AgendaOut"];
+type AgendaOut = Schemas["AgendaOut"];
 type Visit = Schemas["VisitOut"];
 
 export const useAgenda = () => useQuery({ queryKey: ["agenda"], queryFn: fetchAgenda, staleTime: 5000 });
 
 /** part: the visits, or what waits; both come in one answer. */
 export function Agenda({ part }: { part: "visits" | "waiting" }) {
-  const found = useAgenda();
+  const agenda = useAgenda();
   // What stands below does not move as it comes: a tap on its way would miss.
-  if (!found.data) return part === "visits" && found.isPending ? <NoVisitsYet /> : null;
-  return part === "visits" ? <Visits agenda={found.data} /> : <Waiting agenda={found.data} />;
+  if (!agenda.data) return part === "visits" && agenda.isPending ? <NoVisitsYet /> : null;
+  return part === "visits" ? <Visits agenda={agenda.data} /> : <Waiting agenda={agenda.data} />;
 }
 
 /** As high as a day without visits. */
 const NoVisitsYet = () => (
-  <Box mb="6" aria-hidden>
-    <Text fontSize="lg" mb="2">
-      &nbsp;
-    </Text>
+  <div className={css.visits} aria-hidden>
+    <p className={css.day}>&nbsp;</p>
     <Lines>{null}</Lines>
-  </Box>
+  </div>
 );
 
 const text = (entry: Visit["job"], field: string) => String(entry.values[field] ?? "");
 
-function Visits({ agenda }: { agenda: Found }) {
+function Visits({ agenda }: { agenda: AgendaOut }) {
   const today = agenda.visits.filter((visit) => visit.when === "today");
   const others = agenda.visits.filter((visit) => visit.when !== "today");
   const strip = today.map((visit) => ({
@@ -48,26 +46,26 @@ function Visits({ agenda }: { agenda: Found }) {
     name: text(visit.property, "address").split(",")[0] ?? "",
   }));
   return (
-    <Box mb="6">
-      <Text fontSize="lg" mb="2">
+    <div className={css.visits}>
+      <p className={css.day}>
         <b>{day(agenda.today, { weekday: "long", day: "numeric", month: "long" })}</b>
-        <Box as="span" color="quiet">
+        <span className={css.quiet}>
           {today.length === 0
             ? " · no visit today"
             : ` · ${today.length} ${today.length === 1 ? "visit" : "visits"}, ${hours(today.reduce((sum, visit) => sum + visit.minutes, 0))}`}
-        </Box>
-      </Text>
-      {today.length > 0 && <DayStrip parts={strip} label={`Visits of today: ${strip.map(spoken).join("; ")}`} />}
+        </span>
+      </p>
+      {today.length > 0 && <DayStrip parts={strip} label={`Visits of today: ${strip.map(inWords).join("; ")}`} />}
       <Lines label="Booked visits">
         {[...today, ...others].map((visit) => (
           <VisitLine key={visit.job.id} visit={visit} />
         ))}
       </Lines>
-    </Box>
+    </div>
   );
 }
 
-const spoken = (part: { at: string; minutes: number; name: string }) =>
+const inWords = (part: { at: string; minutes: number; name: string }) =>
   `${part.name}${minutesOf(part.at) === null ? "" : ` at ${part.at}`}, ${hours(part.minutes)}`;
 
 function VisitLine({ visit }: { visit: Visit }) {
@@ -76,12 +74,10 @@ function VisitLine({ visit }: { visit: Visit }) {
   const when = visit.when === "today" ? at || "today" : `${day(text(job, "booked_on"), SHORT)} ${at}`;
   return (
     <Line to={`/job/${job.id}`}>
-      <Box as="b" width="7.5rem" flex="none" fontVariantNumeric="tabular-nums">
-        {when}
-      </Box>
-      <Box flex="1 1 12rem" minW="0">
+      <b className={css.when}>{when}</b>
+      <div className={css.where}>
         {text(property, "address") || "No address yet"}
-        <Text color="quiet" fontSize="sm">
+        <p className={css.more}>
           {[
             text(job, "number") || "job",
             hours(visit.minutes),
@@ -90,8 +86,8 @@ function VisitLine({ visit }: { visit: Visit }) {
           ]
             .filter(Boolean)
             .join(" · ")}
-        </Text>
-      </Box>
+        </p>
+      </div>
       {visit.when === "before" && <Tag>overdue</Tag>}
     </Line>
   );
@@ -102,7 +98,7 @@ const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
 /** So many open reports stand on the home screen; the others are a tap away. */
 const SHOWN = 4;
 
-function Waiting({ agenda }: { agenda: Found }) {
+function Waiting({ agenda }: { agenda: AgendaOut }) {
   const { ready, to_review, sent_back, returns, promises, due, due_count, unsent, instruments } = agenda;
   const { to_clear, to_clear_count, letters_in_trouble } = agenda;
   const quiet =
@@ -117,17 +113,10 @@ function Waiting({ agenda }: { agenda: Found }) {
     !letters_in_trouble &&
     !instruments.length;
   return (
-    <Box
-      as="aside"
-      aria-label="Waiting"
-      bg="sheet"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="lg"
-      px="4"
-      py="3"
-    >
-      {quiet && <Text color="quiet">Nothing waits: no signature, no return visit, nothing due within two months.</Text>}
+    <aside aria-label="Waiting" className={css.waiting}>
+      {quiet && (
+        <p className={css.quiet}>Nothing waits: no signature, no return visit, nothing due within two months.</p>
+      )}
       <Group title="To be reviewed">
         {to_review.map((waiting) => (
           <Waits
@@ -210,12 +199,12 @@ function Waiting({ agenda }: { agenda: Found }) {
         ))}
       </Group>
       <Group title="Confirmation not sent">
-        {unsent.map((one) => (
+        {unsent.map((visit) => (
           <Waits
-            key={one.job_id}
-            to={`/job/${one.job_id}`}
-            name={one.property_address}
-            more={[one.number, one.on ? `visit ${day(one.on)}` : "no day yet"].filter(Boolean).join(" · ")}
+            key={visit.job_id}
+            to={`/job/${visit.job_id}`}
+            name={visit.property_address}
+            more={[visit.number, visit.on ? `visit ${day(visit.on)}` : "no day yet"].filter(Boolean).join(" · ")}
           />
         ))}
       </Group>
@@ -230,22 +219,19 @@ function Waiting({ agenda }: { agenda: Found }) {
           />
         ))}
       </Group>
-    </Box>
+    </aside>
   );
 }
 
 function Group({ title, children }: { title: string; children: ReactNode[] }) {
   if (children.length === 0) return null;
   return (
-    <Box as="section" aria-label={title} mb="3">
-      <Text as="h2" fontWeight="bold" mb="1">
-        {title}{" "}
-        <Box as="span" color="quiet" fontWeight="normal">
-          {children.length}
-        </Box>
-      </Text>
-      <ul style={{ listStyle: "none" }}>{children}</ul>
-    </Box>
+    <section aria-label={title} className={css.group}>
+      <h2 className={css.groupTitle}>
+        {title} <span className={css.count}>{children.length}</span>
+      </h2>
+      <ul>{children}</ul>
+    </section>
   );
 }
 
@@ -258,19 +244,13 @@ interface WaitsProps {
 
 function Waits({ to, name, more, mark }: WaitsProps) {
   return (
-    <Box as="li" borderTopWidth="1px" borderColor="line">
-      <Link to={to} style={{ display: "block" }}>
-        <Flex direction="column" justify="center" minH="12" py="1" px="1" _hover={{ bg: "lampWash" }}>
-          <Box lineClamp={1}>
-            {mark && <Mark status="attention" />} {name ?? "No address yet"}
-          </Box>
-          {more && (
-            <Text color="quiet" fontSize="sm" lineClamp={2}>
-              {more}
-            </Text>
-          )}
-        </Flex>
+    <li className={css.waits}>
+      <Link to={to} className={css.leads}>
+        <div className={css.name}>
+          {mark && <Mark status="attention" />} {name ?? "No address yet"}
+        </div>
+        {more && <p className={`${css.more} ${css.two}`}>{more}</p>}
       </Link>
-    </Box>
+    </li>
   );
 }

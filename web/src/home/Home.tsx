@@ -1,20 +1,17 @@
 /** Home: what now. Today's visits, what waits for one, what is due and unsent; then what is in hand and what was issued. */
-import { Box, Flex, Grid, Heading, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import type { Me } from "../api/client";
 import { explain } from "../api/errors";
-import { useAsKept } from "../api/kept";
+import { useAsKept } from "../api/asKept";
 import { leave } from "../api/leaving";
-import { fetchHome, packIfOld } from "../inspection/bag";
-import { lastOpened } from "../inspection/lastOpened";
-import { begin } from "../inspection/open";
-import { close as closeOutbox, onlyHere, useOutbox, waiting as waitingHere } from "../inspection/outbox";
+import { fetchHome } from "../inspection/atHome";
+import { useGone } from "../inspection/gone";
 import { signaturesWaiting, useSigned } from "../inspection/signatures";
+import { onlyHere, useOutbox, waiting as waitingHere } from "../inspection/waiting";
 import { SearchBox } from "../search/SearchBox";
 import { Banner } from "../ui/Banner";
-import { useGone } from "../inspection/knownDevice";
 import { Button, LinkButton } from "../ui/Button";
 import { useNarrow } from "../ui/layout";
 import { loaded } from "../ui/Loaded";
@@ -22,15 +19,21 @@ import { Line, Lines, Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
 import { NewVersion } from "../ui/NewVersion";
 import { Tag } from "../ui/Tag";
+import { TextLink } from "../ui/TextLink";
 import { ThemeButton } from "../ui/ThemeButton";
 import { moment, today } from "../ui/when";
+import { withLooks } from "../ui/withLooks";
 import { Wordmark } from "../ui/Wordmark";
 import { AccountMenu } from "./AccountMenu";
 import { Agenda, useAgenda } from "./Agenda";
+import css from "./Home.module.css";
 import { InHand, InspectionLines, Issued } from "./InspectionLines";
 import type { WaitingProps } from "./WaitingAsked";
 
-const WaitingAsked = loaded<WaitingProps>(null, () => import("./WaitingAsked").then((m) => m.default));
+const WaitingAsked = loaded<WaitingProps>(
+  null,
+  withLooks(() => import("./WaitingAsked").then((m) => m.default)),
+);
 
 const PLACES = [
   ["/clients", "Clients", null],
@@ -55,7 +58,8 @@ export default function Home({ me }: { me: Me }) {
   const home = useQuery({ queryKey: ["home"], queryFn: fetchHome, staleTime: 0 });
   // What today and tomorrow need comes onto this device by itself.
   useEffect(() => {
-    const calm = setTimeout(() => void packIfOld(me), CALM);
+    const pack = () => import("../inspection/bag").then(({ packIfOld }) => packIfOld(me));
+    const calm = setTimeout(() => void pack().catch(() => undefined), CALM);
     return () => clearTimeout(calm);
   }, [me]);
   const refetch = home.refetch;
@@ -69,8 +73,9 @@ export default function Home({ me }: { me: Me }) {
     waited.current = waiting;
   }, [refetch, waiting]);
 
-  function start() {
+  async function start() {
     const { rule_book, house_rules, table_corrections } = home.data?.beginning ?? {};
+    const { begin } = await import("../inspection/open");
     const id = begin(me, {
       reference: home.data?.next_reference ?? null,
       inspected_on: today(),
@@ -87,20 +92,20 @@ export default function Home({ me }: { me: Me }) {
 
   if (home.isPending || agenda.isPending) return <Loading what="your inspections" />;
   if (home.isError) {
-    const said = explain(home.error, "What you entered is saved on this device.");
+    const explained = explain(home.error, "What you entered is saved on this device.");
     // Signing out takes no server.
     return (
-      <Box maxW="76rem" mx="auto" px={{ base: "4", md: "8" }}>
+      <div className={css.screen}>
         <Head me={me} />
-        <Trouble message={said} again={() => home.refetch()}>
+        <Trouble message={explained} again={() => home.refetch()}>
           <OnThisDevice me={me} />
         </Trouble>
-      </Box>
+      </div>
     );
   }
   const { in_hand, in_hand_count, issued, issued_count, trouble } = home.data;
   return (
-    <Box maxW="76rem" mx="auto" px={{ base: "4", md: "8" }} pb="16">
+    <div className={css.screen}>
       <Head me={me} />
       {trouble && <Banner role="alert">{trouble}</Banner>}
       <AsItStood />
@@ -112,23 +117,21 @@ export default function Home({ me }: { me: Me }) {
           be reached.
         </Banner>
       )}
-      <Box as="main">
+      <main>
         <SearchBox />
-        <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 21rem" }} columnGap="10" rowGap="6">
+        <div className={css.columns}>
           {!narrow && (
-            <Box gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / 3" }}>
+            <div className={css.side}>
               <Agenda part="waiting" />
-            </Box>
+            </div>
           )}
-          <Box>
-            <Flex align="center" gap="4" mb="3" wrap="wrap">
-              <Heading as="h1" flex="1" minW="10rem">
-                What now
-              </Heading>
-              <Button variant="action" size="lg" onClick={start}>
+          <div>
+            <div className={css.titleRow}>
+              <h1 className={css.title}>What now</h1>
+              <Button variant="action" size="lg" onClick={() => void start()}>
                 New inspection
               </Button>
-            </Flex>
+            </div>
             <Agenda part="visits" />
             {narrow && <Agenda part="waiting" />}
             <Section title="In progress">
@@ -149,17 +152,17 @@ export default function Home({ me }: { me: Me }) {
             </Section>
             <Section title="Issued, next due first">
               {issued.length === 0 ? (
-                <Text color="quiet">
-                  Reports that you issue stand here with the date when the next inspection is due.
-                </Text>
+                <p className={css.quiet}>
+                  Reports that you issue are listed here with the date when the next inspection is due.
+                </p>
               ) : (
                 <InspectionLines which="issued" what="issued" first={issued} count={issued_count} Line={Issued} />
               )}
             </Section>
-          </Box>
-        </Grid>
-      </Box>
-    </Box>
+          </div>
+        </div>
+      </main>
+    </div>
   );
 }
 
@@ -169,8 +172,7 @@ function AsItStood() {
   if (at === undefined) return null;
   return (
     <Banner role="status" acts={<LinkButton to="/device">This device</LinkButton>}>
-      <b>The server cannot be reached.</b> This is how it stood here, {moment(at)}. What is in the day’s bag works
-      without it.
+      <b>The server cannot be reached.</b> This list is from {moment(at)}. What is in the day’s bag works without it.
     </Banner>
   );
 }
@@ -184,7 +186,7 @@ function OnlyHere() {
     <Lines label="Only on this device">
       {here.map(({ id, title }) => (
         <Line key={id} to={`/inspection/${id}/brief`}>
-          <Box flex="1 1 14rem">{title}</Box>
+          <div className={css.only}>{title}</div>
           <Tag>only on this device</Tag>
         </Line>
       ))}
@@ -192,24 +194,24 @@ function OnlyHere() {
   );
 }
 
+const lastOpened = (me: Me) => import("../inspection/lastOpened").then((kept) => kept.lastOpened(me.id));
+
 /** Without a server: what was open here last can be gone on with. */
 function OnThisDevice({ me }: { me: Me }) {
-  const { data } = useQuery({ queryKey: ["opened", me.id], queryFn: () => lastOpened(me.id), networkMode: "always" });
+  const { data } = useQuery({ queryKey: ["opened", me.id], queryFn: () => lastOpened(me), networkMode: "always" });
   if (!data?.length) return null;
   return (
     <Section title="On this device">
-      <Box as="ul" listStyleType="none" textAlign="start">
+      <ul className={css.opened}>
         {data.map(({ id, title, at }) => (
-          <Box as="li" key={id} py="1.5" borderTopWidth="1px" borderColor="line">
-            <ChakraLink asChild fontWeight="700">
-              <Link to={`/inspection/${id}/brief`}>{title}</Link>
-            </ChakraLink>{" "}
-            <Box as="span" color="quiet">
-              as of {moment(at)}
-            </Box>
-          </Box>
+          <li key={id}>
+            <TextLink to={`/inspection/${id}/brief`} look="bold">
+              {title}
+            </TextLink>{" "}
+            <span className={css.quiet}>as of {moment(at)}</span>
+          </li>
         ))}
-      </Box>
+      </ul>
     </Section>
   );
 }
@@ -223,30 +225,24 @@ function Head({ me }: { me: Me }) {
   const [asked, setAsked] = useState(false);
   async function signOut() {
     // What waits to be sent stays; what could be looked at does not.
-    closeOutbox();
+    const { close } = await import("../inspection/outbox");
+    close();
     await leave();
     queries.clear();
     navigate("/");
     window.location.reload();
   }
   return (
-    <Flex as="header" minH="14" align="center" columnGap="5" wrap="wrap" mb="4">
+    <header className={css.head}>
       <Wordmark />
-      <Flex
-        as="nav"
-        aria-label="The firm"
-        columnGap="5"
-        wrap="wrap"
-        flex={{ base: "1 0 100%", md: "1" }}
-        order={{ base: "1", md: "0" }}
-      >
+      <nav aria-label="The firm" className={css.places}>
         {PLACES.filter(([, , action]) => !action || me.may.includes(action)).map(([to, name]) => (
-          <ChakraLink key={to} asChild minH="9" display="inline-grid" placeItems="center">
-            <Link to={to}>{name}</Link>
-          </ChakraLink>
+          <TextLink key={to} to={to} look="place">
+            {name}
+          </TextLink>
         ))}
-      </Flex>
-      <Flex align="center" gap="2" ml="auto">
+      </nav>
+      <div className={css.acts}>
         <AccountMenu
           me={me}
           acts={[
@@ -259,7 +255,7 @@ function Head({ me }: { me: Me }) {
           ?
         </LinkButton>
         <ThemeButton />
-      </Flex>
+      </div>
       {asked && (
         <WaitingAsked
           waiting={waiting}
@@ -268,7 +264,7 @@ function Head({ me }: { me: Me }) {
           signOut={() => void signOut()}
         />
       )}
-    </Flex>
+    </header>
   );
 }
 

@@ -1,12 +1,12 @@
 /** Inspections in hand and issued ones, as lines: what names each, what is left, how it stands. */
-import { Box, Flex, Text } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
-import { Link } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
 import { Mark } from "../drawings/Mark";
+import { Link } from "../ui/Link";
 import { Lines } from "../ui/Page";
 import { Pages } from "../ui/Pages";
 import { day } from "../ui/when";
+import css from "./InspectionLines.module.css";
 
 type Inspection = Schemas["InspectionLine"];
 
@@ -45,24 +45,18 @@ export function InspectionLines({ which, what, first, count, Line }: ListProps) 
 
 function Row({ line, stage, children }: { line: Inspection; stage: string; children: ReactNode }) {
   return (
-    <Box as="li" borderTopWidth="1px" borderColor="line">
-      <Link to={`/inspection/${line.id}/${stage}`} style={{ display: "block" }}>
-        <Flex align="center" gap={{ base: "3", md: "6" }} py="2.5" px="2" minH="14" _hover={{ bg: "lampWash" }}>
-          <Text fontFamily="mono" color="quiet" w="4.5rem" flex="none">
-            {line.reference ?? "no ref."}
-          </Text>
-          <Box flex="1" minW="0">
-            <Text fontWeight="semibold" lineClamp={2}>
-              {line.property_address ?? "No address yet"}
-            </Text>
-            <Text color="quiet" fontSize="sm" truncate>
-              {[line.client_name ?? "No client yet", day(line.inspected_on)].filter(Boolean).join(" · ")}
-            </Text>
-          </Box>
-          {children}
-        </Flex>
+    <li className={css.row}>
+      <Link to={`/inspection/${line.id}/${stage}`} className={css.leads}>
+        <p className={css.reference}>{line.reference ?? "no ref."}</p>
+        <div className={css.what}>
+          <p className={css.address}>{line.property_address ?? "No address yet"}</p>
+          <p className={css.client}>
+            {[line.client_name ?? "No client yet", day(line.inspected_on)].filter(Boolean).join(" · ")}
+          </p>
+        </div>
+        {children}
       </Link>
-    </Box>
+    </li>
   );
 }
 
@@ -70,25 +64,22 @@ export function InHand({ line }: { line: Inspection }) {
   return (
     <Row line={line} stage={line.held_reason ? "brief" : "dead"}>
       {line.held_reason && (
-        <Text fontSize="sm" maxW="16rem" borderLeftWidth="3px" borderColor="ink" pl="2">
+        <p className={css.held}>
           <b>On hold{line.return_on ? `, return ${day(line.return_on)}` : ""}</b>
           <br />
           {line.held_reason}
-        </Text>
+        </p>
       )}
-      <Flex direction="column" align="flex-end" flex="none" gap="0.5">
-        <Text>
-          <Box as="b" fontFamily="mono" fontSize="xl">
-            {line.left}
-          </Box>{" "}
-          left
-        </Text>
+      <div className={css.state}>
+        <p>
+          <b className={css.left}>{line.left}</b> left
+        </p>
         {!!line.failing && (
-          <Flex align="center" gap="1.5" fontSize="sm">
+          <div className={css.failing}>
             <Mark status="fail" /> {line.failing} failing
-          </Flex>
+          </div>
         )}
-      </Flex>
+      </div>
     </Row>
   );
 }
@@ -96,15 +87,15 @@ export function InHand({ line }: { line: Inspection }) {
 export function Issued({ line }: { line: Inspection }) {
   return (
     <Row line={line} stage="report">
-      <Flex direction="column" align="flex-end" flex="none" gap="0.5">
-        <Flex align="center" gap="1.5" fontWeight="semibold">
+      <div className={css.state}>
+        <div className={css.outcome}>
           <Mark status={line.outcome === "satisfactory" ? "pass" : "fail"} /> {line.outcome}
-        </Flex>
-        <Text fontSize="sm" color="quiet">
+        </div>
+        <p className={css.issue}>
           issue {line.issued}
           {line.next_due && ` · due ${day(line.next_due)}`}
-        </Text>
-      </Flex>
+        </p>
+      </div>
     </Row>
   );
 }

@@ -45,9 +45,9 @@ const sameness = (note: Note) =>
 export function arrange(judgement: Judgement, { stage, focus, left, waved }: Hands): Arrangement {
   const taken = new Set<Note>();
   const take = (notes: Note[]) => {
-    const found = notes.filter((note) => !taken.has(note));
-    for (const note of found) taken.add(note);
-    return found;
+    const remaining = notes.filter((note) => !taken.has(note));
+    for (const note of remaining) taken.add(note);
+    return remaining;
   };
   const [last, ...before] = left;
   const open = (note: Note) => !answered(note) && !waved[waveKey(note)];

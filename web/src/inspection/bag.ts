@@ -6,8 +6,10 @@
 import { create } from "zustand";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { sinceForgotten } from "../api/forgotten";
-import { keepPicture, remembered } from "../api/kept";
+import { keepPicture } from "../api/kept";
+import { remembered } from "../api/remembered";
 import { takeTypesetterAlong } from "../typeset/files";
+import { fetchAgenda, fetchHome } from "./atHome";
 import { keepOpened } from "./lastOpened";
 import * as model from "./model";
 import { fetchInspection } from "./transport";
@@ -60,7 +62,7 @@ async function packed(me: Me): Promise<void> {
   const things: (() => Promise<unknown>)[] = [
     ...jobs.map((id) => async () => {
       const job = await fetchJob(id);
-      for (const one of job.inspections) inspections.add(one.id);
+      for (const inspection of job.inspections) inspections.add(inspection.id);
     }),
     ...places.map((id) => () => fetchProperty(id)),
     () => remembered("instruments", () => answer(api.GET("/api/instruments"))),
@@ -73,15 +75,15 @@ async function packed(me: Me): Promise<void> {
   ];
   set({ whole: things.length + inspections.size });
   let missing = 0;
-  const one = async (thing: () => Promise<unknown>) => {
+  const packOne = async (thing: () => Promise<unknown>) => {
     // Whoever signed out meanwhile leaves nothing behind.
     if (!stillHere()) return;
     await thing().catch(() => missing++);
     set({ done: get().done + 1 });
   };
-  for (const thing of things) await one(thing);
+  for (const thing of things) await packOne(thing);
   set({ whole: things.length + inspections.size });
-  for (const id of inspections) await one(() => takeAlong(me, id, stillHere));
+  for (const id of inspections) await packOne(() => takeAlong(me, id, stillHere));
   if (!stillHere()) return set(EMPTY, true);
   const state = missing ? "partly" : "packed";
   set({ state, at: Date.now(), visits: visits.length, inspections: inspections.size });
@@ -93,8 +95,6 @@ function isSoon({ job }: Agenda["visits"][number], today: string): boolean {
   return Number.isFinite(on) && on <= Date.parse(today) + DAY;
 }
 
-export const fetchAgenda = () => remembered("agenda", () => answer(api.GET("/api/agenda")));
-export const fetchHome = () => remembered("home", () => answer(api.GET("/api/home")));
 export const fetchJob = (id: string) =>
   remembered(`job/${id}`, () => answer(api.GET("/api/jobs/{entry_id}", { params: { path: { entry_id: id } } })));
 export const fetchProperty = (id: string) =>
@@ -111,10 +111,10 @@ export const fetchLetters = (job: string) =>
 
 /** An inspection whole, with its small pictures. */
 async function takeAlong(me: Me, id: string, stillHere: () => boolean): Promise<void> {
-  const found = await fetchInspection(id);
+  const inspection = await fetchInspection(id);
   if (!stillHere()) return;
-  await keepOpened(me.id, model.open(found, []));
-  const photos = found.entities.filter((e) => e.kind === "photo" && !e.values.removed && e.values.sha256);
+  await keepOpened(me.id, model.open(inspection, []));
+  const photos = inspection.entities.filter((e) => e.kind === "photo" && !e.values.removed && e.values.sha256);
   for (const { values } of photos) {
     if (!stillHere()) return;
     await keepPicture(`/api/inspections/${id}/photos/${String(values.sha256)}?size=small`);

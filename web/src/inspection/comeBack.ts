@@ -83,8 +83,10 @@ export function openOnes(model: Model | null): ToComeBack[] {
 
 export const useToComeBack = (): ToComeBack[] => {
   // Each of them is made anew with every look: as text they compare.
-  const found = useInspection(useShallow((s) => openOnes(s.model).map((toComeBack) => JSON.stringify(toComeBack))));
-  return found.map((one) => JSON.parse(one) as ToComeBack);
+  const openOnesJson = useInspection(
+    useShallow((s) => openOnes(s.model).map((toComeBack) => JSON.stringify(toComeBack))),
+  );
+  return openOnesJson.map((one) => JSON.parse(one) as ToComeBack);
 };
 
 const stageCalled = (name: string) => STAGES.find((one) => one.name === name)?.stage;

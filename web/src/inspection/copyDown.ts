@@ -41,14 +41,14 @@ export function copyDown(place: Place, also = ""): void {
   if (!isLimited(limited)) return;
   const to = emptyBelow(useDesk.getState().order, place);
   const reason = also ? (valueAt(placeOf(place.kind, place.id, also)) ?? null) : null;
-  for (const one of to) {
-    setField(one, limited);
-    if (reason !== null) setField(placeOf(one.kind, one.id, also), reason);
+  for (const target of to) {
+    setField(target, limited);
+    if (reason !== null) setField(placeOf(target.kind, target.id, also), reason);
   }
   tell(`${limited}: said of ${to.length} more.`, () => {
-    for (const one of to) {
-      setField(one, null);
-      if (reason !== null) setField(placeOf(one.kind, one.id, also), null);
+    for (const target of to) {
+      setField(target, null);
+      if (reason !== null) setField(placeOf(target.kind, target.id, also), null);
     }
   });
 }

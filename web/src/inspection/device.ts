@@ -121,12 +121,12 @@ export const pendings = {
 export const photoStore = {
   /** Who took each, and why the server will not have it: without the pictures themselves. */
   async all(): Promise<Omit<WaitingPhoto, "content">[]> {
-    const found: Omit<WaitingPhoto, "content">[] = [];
+    const photos: Omit<WaitingPhoto, "content">[] = [];
     await database.photos.each(({ sha256, inspectionId, author, refused, after }) => {
       const more = { ...(author && { author }), ...(refused && { refused }), ...(after && { after }) };
-      found.push({ sha256, inspectionId, ...more });
+      photos.push({ sha256, inspectionId, ...more });
     });
-    return found;
+    return photos;
   },
   async get(sha256: string): Promise<WaitingPhoto | undefined> {
     const row = await database.photos.get(sha256);

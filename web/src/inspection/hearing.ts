@@ -30,7 +30,7 @@ export function hear(inspectionId: string, { seq, ask }: Heard): () => void {
     clearInterval(poll);
     poll = setInterval(() => visible() && ask(), milliseconds);
   };
-  const heard = () => {
+  const onAnswer = () => {
     clearTimeout(silent);
     silent = setTimeout(lost, SILENCE);
   };
@@ -51,11 +51,11 @@ export function hear(inspectionId: string, { seq, ask }: Heard): () => void {
     source = new EventSource(`/api/inspections/${inspectionId}/stream?since=${seq()}`);
     source.onopen = () => {
       every(SELDOM);
-      heard();
+      onAnswer();
     };
-    source.addEventListener("beat", heard);
+    source.addEventListener("beat", onAnswer);
     source.onmessage = ({ data }) => {
-      heard();
+      onAnswer();
       setTimeout(() => Number(data) > seq() && ask(), OWN);
     };
     // The browser begins it anew by itself; where the server refused it, we do, more slowly.

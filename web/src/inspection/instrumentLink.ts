@@ -251,9 +251,9 @@ function shownIn(message: Record<string, unknown>): Shown | null {
 function read(data: unknown): Record<string, unknown> {
   if (typeof data !== "string" || data.length > LONGEST) return {};
   try {
-    const found: unknown = JSON.parse(data);
-    return found !== null && typeof found === "object" && !Array.isArray(found)
-      ? (found as Record<string, unknown>)
+    const message: unknown = JSON.parse(data);
+    return message !== null && typeof message === "object" && !Array.isArray(message)
+      ? (message as Record<string, unknown>)
       : {};
   } catch {
     return {};

@@ -1,23 +1,20 @@
 /** This device, known to the server: by a key of its own, and by what waits here, so that a lost one can be named. */
-import { create } from "zustand";
 import { api, answer, type Me, Refused } from "../api/client";
 import { makeSigningKey, signFor } from "../api/vault";
 import { program } from "../ui/agent";
 import { deviceId, photoStore } from "./device";
-import { useOutbox } from "./outbox";
+import { useGone } from "./gone";
 import { reach } from "./transport";
+import { useOutbox } from "./waiting";
 
 /** So long after what waits has changed it is told, and so often at most, milliseconds. */
 const CALM = 3000;
 /** So much of it is named. */
 const MOST = 2000;
 
-/** What had waited here before the browser cleared its storage, and is gone; since: when it was last told of. */
-export const useGone = create<{ gone: number; since: string | null }>(() => ({ gone: 0, since: null }));
-
 /** Tell the server of this device from now on; returns what ends it. */
 export function tellOfDevice(me: Me): () => void {
-  let told = "";
+  let toldKey = "";
   let clock: ReturnType<typeof setTimeout> | undefined;
   const soon = () => {
     clearTimeout(clock);
@@ -27,10 +24,10 @@ export function tellOfDevice(me: Me): () => void {
     if (reach() !== "ok") return;
     const waits = await waitsFor(me.id);
     const text = JSON.stringify(waits);
-    if (text === told) return;
+    if (text === toldKey) return;
     try {
       await hear(me, waits);
-      told = text;
+      toldKey = text;
     } catch {
       // Told with the next change, or at the next start.
     }

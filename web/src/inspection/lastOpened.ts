@@ -2,8 +2,8 @@
 import { forgetAnswers, keepAnswer, keptAnswer, keptAnswers, keptNames } from "../api/kept";
 import type { Found, Model } from "./model";
 import { entitiesOnServer } from "./onServer";
-import { onlyHere } from "./outbox";
 import { reach } from "./transport";
+import { onlyHere } from "./waiting";
 
 /** So many are kept: the day's bag, and what was open beside it. */
 const MOST = 24;
@@ -29,7 +29,7 @@ export async function keepOpened(person: string, model: Model): Promise<void> {
   if (reach() === "signed-out") return;
   // Verdicts of another state than stands here would pass for verdicts of this one.
   if (!model.byServer || !model.may || model.judgedSeq !== model.seq) return;
-  const found: Found = {
+  const lastOpened: Found = {
     id: model.id,
     seq: model.seq,
     issue: model.issue,
@@ -40,8 +40,8 @@ export async function keepOpened(person: string, model: Model): Promise<void> {
     entered: model.entered,
     judgement: model.byServer,
   };
-  await keepAnswer(NAME + model.id, { person, found } satisfies Opened);
-  await keepAnswer(HEAD + model.id, { person, id: model.id, title: titleOf(found) } satisfies Head);
+  await keepAnswer(NAME + model.id, { person, found: lastOpened } satisfies Opened);
+  await keepAnswer(HEAD + model.id, { person, id: model.id, title: titleOf(lastOpened) } satisfies Head);
   const over = (await keptNames(HEAD)).slice(MOST).map((name) => name.slice(HEAD.length));
   if (over.length) await forgetAnswers(over.flatMap((id) => [HEAD + id, NAME + id]));
 }
@@ -55,7 +55,7 @@ function titleOf(found: Found): string {
 export async function opened(person: string, id: string): Promise<{ found: Found; at: number } | undefined> {
   const kept = await keptAnswer<Opened>(NAME + id);
   if (kept?.value.person !== person) return undefined;
-  const { found } = kept.value;
+  const { found: lastOpened } = kept.value;
   // A version before this one kept verdicts without these.
   const judgement = {
     ...{
@@ -73,12 +73,12 @@ export async function opened(person: string, id: string): Promise<{ found: Found
       room_for_more: null,
       parts: [],
     },
-    ...found.judgement,
+    ...lastOpened.judgement,
   };
   // Benches of an earlier form: they come with the next verdicts.
   if (judgement.benches.some((bench) => !("second" in bench))) judgement.benches = [];
   if (judgement.insulation.some((insulationBench) => !("field" in insulationBench))) judgement.insulation = [];
-  return { found: { ...found, judgement }, at: kept.at };
+  return { found: { ...lastOpened, judgement }, at: kept.at };
 }
 
 /** What can be opened without a server: what is only here, then what was opened or packed, the latest first. */

@@ -39,6 +39,7 @@ function receipt(seq: number, results: Partial<Schemas["ResultOut"]>[]): Schemas
     reason: null,
     overtook: null,
     waits: false,
+    as_kept: null,
     ...r,
   }));
   return { seq, issue: 0, results: whole, may: [], judgement: WHOLE, change: null };
@@ -117,6 +118,23 @@ describe("the server's answer", () => {
     expect(after.seq).toBe(11);
     expect(after.pending.map((p) => p.refused)).toEqual(["not a reading"]);
     expect(after.entities.c2?.values.zs_ohm).toBe("abc");
+  });
+
+  it("has what was sent as the server keeps it, but for what was entered over it since", () => {
+    const blank = pending("circuit", "c1", "designation", " Pump ");
+    const typed = pending("circuit", "c2", "zs_ohm", "0,40");
+    const again = pending("circuit", "c2", "zs_ohm", "0.42");
+    const start = write(write(cottage(), blank), typed);
+    const answer = receipt(12, [
+      { id: blank.change.id, seq: 11, as_kept: { value: "Pump" } },
+      { id: typed.change.id, seq: 12, as_kept: { value: "0.40" } },
+    ]);
+    const { model: after } = receive(write(start, again), answer, [blank.change, typed.change]);
+    expect(after.entities.c1?.values.designation).toBe("Pump");
+    expect(after.entities.c2?.values.zs_ohm).toBe("0.42");
+    expect(after.entities.c2?.values.position).toBe(2);
+    expect(Object.values(after.base)).toEqual(["0.40"]);
+    expect(after.entered.map((one) => one.value)).toEqual(["Pump", "0.40"]);
   });
 
   it("takes what became different into the judgement that it is a change of", () => {

@@ -200,6 +200,8 @@ function baseOf(base: Model["base"], pending: readonly Pending[]): Model["base"]
   return kept.length === Object.keys(base).length ? base : Object.fromEntries(kept);
 }
 
+type Fate = Schemas["ResultOut"];
+
 const enteredOf = (
   change: Written & { made_at: string; read_at?: string | null; read_by?: string | null },
 ): Entered => ({
@@ -233,6 +235,18 @@ export const asCorrection = ({ n, inspectionId, author, change }: Pending, issue
   change: { ...change, issue },
 });
 
+/** The content with what was sent as the server keeps it, wherever it is still there as it was sent. */
+function tidied(model: Content, sent: readonly Change[], fates: ReadonlyMap<string, Fate>): Content {
+  return sent.reduce<Content>(
+    (content, c) => {
+      const kept = fates.get(c.id)?.as_kept;
+      const here = content.entities[c.entity_id]?.values as Record<string, unknown> | undefined;
+      return kept && here?.[c.field] === c.value ? set(content, { ...c, value: kept.value as Value }) : content;
+    },
+    { entities: model.entities, index: model.index },
+  );
+}
+
 /** The server's answer to a batch; judged: the sequence number of the judgement that stood here as the batch was sent. */
 export function receive(
   model: Model,
@@ -250,13 +264,18 @@ export function receive(
   const overtook = receipt.results.some((r) => r.overtook);
   const { judgement: byServer, judgedSeq } = fromServer.afterReceipt(ofServer(model), receipt, judged);
   const gap = receipt.seq !== model.seq + kept || judgedSeq === null;
-  const taken = sent.filter((c) => fates.get(c.id)?.state !== "refused");
+  const accepted = sent.filter((c) => fates.get(c.id)?.state !== "refused");
+  const taken = accepted.map((c) => {
+    const kept = fates.get(c.id)?.as_kept;
+    return kept ? { ...c, value: kept.value as Value } : c;
+  });
   // Of what waits on top of something that was taken, what was taken stands on the server.
   const base = { ...model.base };
   for (const c of taken) base[keyOf(c.entity_id, c.field)] = c.value;
   return {
     model: {
       ...model,
+      ...tidied(model, accepted, fates),
       seq: gap ? model.seq : receipt.seq,
       issue: receipt.issue,
       met: gap || overtook ? receipt.seq : model.met,

@@ -7,6 +7,7 @@ import {
   model,
   onDevice,
   outbox,
+  waiting,
   place,
   RUTH,
   server,
@@ -182,7 +183,7 @@ describe("trouble on the line", () => {
     await transport.fetchInspection(id);
     expect(transport.reach()).toBe("ok");
     sync.setField(place("extent"), "All");
-    await soon(() => expect(outbox.changesOf(id).map((p) => p.waits)).toEqual([true, true]));
+    await soon(() => expect(waiting.changesOf(id).map((p) => p.waits)).toEqual([true, true]));
     await new Promise((done) => setTimeout(done, 50));
     expect(server.kept.map((c) => c.field)).toEqual(["firm"]);
     // Who is in touch as it happens is told, and goes on.
@@ -254,7 +255,7 @@ describe("several inspections on one device", () => {
     const barred = sync.begin(RUTH, {});
     server.status = (changes) => (changes[0]?.entity_id === barred ? 403 : 200);
     sync.setField(place("condition"), "Kept here");
-    await soon(() => expect(outbox.useOutbox.getState().barred[barred]).toContain("kept on this device"));
+    await soon(() => expect(waiting.useOutbox.getState().barred[barred]).toContain("kept on this device"));
     const other = sync.begin(RUTH, { reference: "K-2" });
     await soon(() => expect(server.kept.map((c) => c.entity_id)).toEqual([other, other]));
     expect((await onDevice()).filter((p) => p.inspectionId === barred)).not.toEqual([]);
@@ -290,7 +291,7 @@ describe("an answer that was overtaken on its way", () => {
     await soon(() => expect(server.looked).toBeGreaterThan(looked));
     meanwhile();
     go.keep();
-    await soon(() => expect(outbox.changesOf(id)).toEqual([]));
+    await soon(() => expect(waiting.changesOf(id)).toEqual([]));
     go.tell();
     await loading;
   }
@@ -367,7 +368,7 @@ describe("photos", () => {
     await soon(() => expect(server.photos).toEqual([photo.sha256]));
     expect(server.kept).not.toEqual([]);
     await soon(async () => expect(await device.photoStore.all()).toEqual([]));
-    expect(outbox.waiting(outbox.useOutbox.getState())).toBe(0);
+    expect(waiting.waiting(waiting.useOutbox.getState())).toBe(0);
   });
 
   it("that the server will not have stay, with its reason, and hold up nothing", async () => {
@@ -375,7 +376,7 @@ describe("photos", () => {
     await settled();
     server.status = 413;
     await outbox.putPhoto({ ...photo, inspectionId });
-    await soon(() => expect(outbox.useOutbox.getState().photos[photo.sha256]).toContain("413"));
+    await soon(() => expect(waiting.useOutbox.getState().photos[photo.sha256]).toContain("413"));
     expect((await device.photoStore.all())[0]?.refused).toContain("413");
     server.status = 200;
     sync.setField(place("condition"), "Worn");

@@ -27,6 +27,7 @@ import {
   type Making,
   placeOf,
 } from "./types";
+import { changesOf, isOnlyHere } from "./waiting";
 
 interface State {
   model: model.Model | null;
@@ -84,8 +85,8 @@ outbox.readAlong({
     const next = { ...received, pending };
     set({ model: next, asOf: null, error: null });
     if (meant.size) {
-      const said = `Issue ${receipt.issue} was signed a moment ago. What you enter now is for a correction.`;
-      void import("../ui/toaster").then(({ tell }) => tell(said)).catch(() => undefined);
+      const notice = `Issue ${receipt.issue} was signed a moment ago. What you enter now is for a correction.`;
+      void import("../ui/toaster").then(({ tell }) => tell(notice)).catch(() => undefined);
       setTimeout(() => void outbox.sendAsCorrection(id, receipt.issue, (change) => meant.has(change)), 0);
     }
     own.settled(id, receipt.results);
@@ -164,19 +165,19 @@ export async function load(id: string, who: Person): Promise<void> {
   await outbox.open(who.id);
   outbox.unbar(id);
   const kept = get().model?.id === id ? undefined : await opened(who.id, id);
-  const onTheWay = outbox.changesOf(id).length > 0;
+  const onTheWay = changesOf(id).length > 0;
   try {
     take(await fetchInspection(id, kept && PATIENCE));
     // What was on its way may have arrived after the server looked and before its answer came.
     if (onTheWay) await listen();
   } catch (error) {
     const status = error instanceof Refused ? error.status : 0;
-    const waiting = outbox.changesOf(id);
+    const waiting = changesOf(id);
     // The same, of the very entries that make it: the server has it by now.
     if (status === 404 && onTheWay && !waiting.length && !get().model) return load(id, who);
     if (get().model?.id === id || status === 401) return listenOn(mine);
     const away = status === 0 || status >= 500;
-    if ((status === 404 || (away && outbox.isOnlyHere(id))) && waiting.length) show(model.blank(id, waiting), null);
+    if ((status === 404 || (away && isOnlyHere(id))) && waiting.length) show(model.blank(id, waiting), null);
     else if (kept && away) show(model.open(kept.found, waiting), kept.at);
     else set({ error: explain(error, "What you entered is saved on this device.") });
   }
@@ -188,7 +189,7 @@ function take(inspection: Schemas["InspectionOut"]): void {
   const now = get().model;
   // An answer that was overtaken on its way says less than what stands here.
   if (now?.id === inspection.id && now.seq > inspection.seq) return;
-  show(model.open(inspection, outbox.changesOf(inspection.id)), null);
+  show(model.open(inspection, changesOf(inspection.id)), null);
 }
 
 /** Another inspection, or the same one anew. */

@@ -3,7 +3,6 @@
  * A thing leaves the device only when the server has acknowledged it. A lost connection or an ended session stops
  * nothing: what waits is sent when it can be, in the order in which it was made, under the name of who made it.
  */
-import { create } from "zustand";
 import { Refused, type Schemas } from "../api/client";
 import { untilOpen } from "../api/vault";
 import { courier } from "./courier";
@@ -12,27 +11,7 @@ import { pendings, photoStore, type WaitingPhoto } from "./device";
 import * as slips from "./slips";
 import { reach, sendChanges, sendPhoto, signedIn } from "./transport";
 import { keyOf, type Pending } from "./types";
-
-interface Outbox {
-  /** Changes on this device in the order in which they were made, whoever made them; refused ones stay until mended. */
-  changes: readonly Pending[];
-  /** Photos on this device, by the digest of their content: why the server will not have them, empty while they wait. */
-  photos: Readonly<Record<string, string>>;
-  /** When the server last acknowledged something, milliseconds. */
-  keptAt: number | null;
-  /** The device itself cannot keep anything (storage full or forbidden). */
-  deviceFailed: boolean;
-  /** Inspections that the server will take nothing for, and what it said. */
-  barred: Readonly<Record<string, string>>;
-}
-
-export const useOutbox = create<Outbox>(() => ({
-  changes: [],
-  photos: {},
-  keptAt: null,
-  deviceFailed: false,
-  barred: {},
-}));
+import { authorHere, changesOf, mine, setAuthor, useOutbox } from "./waiting";
 
 /** What an open inspection wants to know of its changes on their way. */
 interface Reader {
@@ -48,7 +27,6 @@ const BATCH = { changes: 200, characters: 400_000 };
 const FAILURES = 3;
 
 const { getState: get, setState: set } = useOutbox;
-let author = "";
 let reader: Reader | null = null;
 /** Fewer at a time after the server has failed on a batch, until it takes one again. */
 let atOnce = BATCH.changes;
@@ -77,7 +55,7 @@ export function readAlong(one: Reader): void {
 
 /** Somebody is signed in: what they left waiting on this device goes, whichever screen is open. */
 export async function open(who: string): Promise<void> {
-  author = who;
+  setAuthor(who);
   set({ barred: {} });
   // What was written down in the last moment of a page before is sealed too.
   await untilOpen();
@@ -86,9 +64,9 @@ export async function open(who: string): Promise<void> {
   );
   // What the server has said that it has may still be on its way out of the database.
   const here = new Set([...get().changes.map((p) => p.change.id), ...acknowledged]);
-  const found = withSlips(left.filter((p) => !here.has(p.change.id)));
+  const fromSlips = withSlips(left.filter((p) => !here.has(p.change.id)));
   set({
-    changes: [...found, ...get().changes],
+    changes: [...fromSlips, ...get().changes],
     photos: Object.fromEntries(
       pictures
         .filter((one) => mine(one) && !one.after)
@@ -115,7 +93,7 @@ function withSlips(kept: Pending[]): Pending[] {
 
 /** Nobody is signed in any more: what waits stays here, and nothing is sent. */
 export function close(): void {
-  author = "";
+  setAuthor("");
 }
 
 /** Try now: somebody is back, or the connection is. */
@@ -129,27 +107,6 @@ export function resume(): void {
   signedIn();
   wake();
 }
-
-/** What of one inspection is on this device, by whoever is signed in. */
-export const changesOf = (inspectionId: string): Pending[] =>
-  get().changes.filter((p) => p.inspectionId === inspectionId && mine(p));
-
-/** Whether an inspection so far is only on this device: what makes it has not reached the server. */
-export const isOnlyHere = (inspectionId: string): boolean =>
-  changesOf(inspectionId).some(({ change }) => makes(change));
-
-/** Inspections that so far are only on this device, the latest first: id, and what names them. */
-export function onlyHere(): { id: string; title: string; at: number }[] {
-  const made = get().changes.filter((p) => mine(p) && makes(p.change));
-  return made.reverse().map(({ inspectionId: id, change }) => {
-    const named = (field: string) =>
-      changesOf(id).findLast(({ change: c }) => c.entity_id === id && c.field === field)?.change.value;
-    const title = [named("reference"), named("property_address")].filter(Boolean).map(String).join(" · ");
-    return { id, title: title || "New inspection", at: Date.parse(change.made_at) };
-  });
-}
-
-const makes = ({ entity, field }: Pending["change"]): boolean => entity === "inspection" && field === "firm";
 
 /** The server may be asked for this one again. */
 export function unbar(inspectionId: string): void {
@@ -210,11 +167,11 @@ export async function sendAsCorrection(
 ): Promise<void> {
   const meant = changesOf(inspectionId).filter((p) => p.waits && only(p.change.id));
   const ids = new Set(meant.map((p) => p.change.id));
-  const told = (p: Pending) => asCorrection(p, issue);
-  set({ changes: get().changes.map((p) => (ids.has(p.change.id) ? told(p) : p)) });
+  const marked = (p: Pending) => asCorrection(p, issue);
+  set({ changes: get().changes.map((p) => (ids.has(p.change.id) ? marked(p) : p)) });
   for (const p of meant) {
     const at = placeOf(p);
-    if (at !== undefined) await pendings.put({ ...told(p), n: at }).catch(() => set({ deviceFailed: true }));
+    if (at !== undefined) await pendings.put({ ...marked(p), n: at }).catch(() => set({ deviceFailed: true }));
   }
   changes.wake();
 }
@@ -230,7 +187,7 @@ export async function letGoOfWaiting(inspectionId: string): Promise<void> {
 
 /** Keep a photo until the server has it. Throws where the device cannot. */
 export async function putPhoto(photo: Omit<WaitingPhoto, "author" | "refused">): Promise<void> {
-  await photoStore.put({ ...photo, author });
+  await photoStore.put({ ...photo, author: authorHere() });
   if (photo.after) return;
   set({ photos: { ...get().photos, [photo.sha256]: "" } });
   photos.wake();
@@ -251,13 +208,6 @@ export async function settled(inspectionId: string, milliseconds = 10_000): Prom
   while (waits() && Date.now() < until) await new Promise((done) => setTimeout(done, 60));
   return !waits();
 }
-
-/** What still waits on this device, of whoever is signed in: entries and photos. */
-export const waiting = ({ changes: all, photos: pictures }: Outbox): number =>
-  all.filter((p) => mine(p) && !p.refused).length + Object.values(pictures).filter((refused) => !refused).length;
-
-/** Photos of before authors were kept go under whoever is signed in. */
-const mine = (one: { author?: string }): boolean => author !== "" && (one.author ?? author) === author;
 
 /** What goes next: changes of one inspection, the oldest first, as many as fit. */
 function batch(most: number): Pending[] {

@@ -85,13 +85,13 @@ export function paste(text: string, block: Block, from: Place, checks: ReadonlyS
     }
   }
   const replaced = undo.filter(([, value]) => value !== null).length;
-  const said = [
+  const sentences = [
     `${undo.length} ${undo.length === 1 ? "figure" : "figures"} pasted`,
     replaced && `${replaced} of them over others`,
     idle && `${idle} left out: that test does not apply there`,
     outside && `${outside} left out: beyond the table`,
   ].filter(Boolean);
-  tell(`${said.join("; ")}.`, () => {
+  tell(`${sentences.join("; ")}.`, () => {
     for (const [place, value] of undo) setField(place, value, { remember: false });
   });
 }

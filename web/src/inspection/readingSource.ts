@@ -85,10 +85,10 @@ const set = useReadingSource.setState;
 export function listenTo(source: ReadingSource): void {
   end();
   set({ source, link: source.kind === "typed" ? "none" : "linked", measuring: false, told: null, nulled: null });
-  const heard = collected(source);
-  const stop = source.listen(heard);
+  const readings = collected(source);
+  const stop = source.listen(readings);
   end = () => {
-    heard.stop();
+    readings.stop();
     stop();
   };
 }

@@ -5,7 +5,7 @@ import { untilOpen } from "../api/vault";
 import { courier } from "./courier";
 import { type Signed, signatures } from "./device";
 import { noteState, useInspection } from "./open";
-import { changesOf, useOutbox } from "./outbox";
+import { changesOf, useOutbox } from "./waiting";
 import { useSigned } from "./signatures";
 import { isAway, reach, sendSigned, useReach } from "./transport";
 

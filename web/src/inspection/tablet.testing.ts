@@ -36,10 +36,10 @@ export class FakeServer {
       return answer({ seq: this.kept.length, entries, judgement: null });
     }
     if (request.method === "GET") {
-      const found = this.whole(answer);
+      const whole = this.whole(answer);
       this.looked++;
       await this.slow;
-      return found;
+      return whole;
     }
     if (request.method === "PUT") {
       if (this.status !== 200) return answer({ code: "x", message: `Status ${String(this.status)}.` }, 413);
@@ -95,6 +95,7 @@ let tablet = { on: true };
 export let sync: typeof import("./open");
 export let device: typeof import("./device");
 export let outbox: typeof import("./outbox");
+export let waiting: typeof import("./waiting");
 export let transport: typeof import("./transport");
 export let lastOpened: typeof import("./lastOpened");
 
@@ -115,6 +116,7 @@ export async function start(): Promise<void> {
   sync = await import("./open");
   device = await import("./device");
   outbox = await import("./outbox");
+  waiting = await import("./waiting");
   transport = await import("./transport");
   lastOpened = await import("./lastOpened");
   // As the page does it before anything can be typed.

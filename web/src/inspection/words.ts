@@ -14,15 +14,15 @@ export function useTranslate(): (text: string) => string {
 const known = new WeakMap<Record<string, string>, Map<string, string>>();
 
 export function translate(text: string, words: Record<string, string>): string {
-  let said = known.get(words);
-  if (!said) known.set(words, (said = new Map<string, string>()));
-  let answer = said.get(text);
-  if (answer === undefined) said.set(text, (answer = translated(text, words)));
+  let textsKnown = known.get(words);
+  if (!textsKnown) known.set(words, (textsKnown = new Map<string, string>()));
+  let answer = textsKnown.get(text);
+  if (answer === undefined) textsKnown.set(text, (answer = translated(text, words)));
   return answer;
 }
 
 function translated(text: string, words: Record<string, string>): string {
-  let said = text;
+  let changed = text;
   for (const [word, meant] of Object.entries(words)) {
     if (word === meant) continue;
     // As written, or with a capital at the start: r1+r2, a ring's ends, is not R1+R2.
@@ -30,10 +30,10 @@ function translated(text: string, words: Record<string, string>): string {
       [word, meant],
       [capital(word), capital(meant)],
     ] as const) {
-      said = said.replace(new RegExp(`(?<!\\w)${was.replace(/[+]/g, "\\$&")}(?!\\w)`, "g"), is);
+      changed = changed.replace(new RegExp(`(?<!\\w)${was.replace(/[+]/g, "\\$&")}(?!\\w)`, "g"), is);
     }
   }
-  return said;
+  return changed;
 }
 
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
@@ -73,7 +73,7 @@ export function nameOf(entity: Entity | undefined): string {
     case "instrument_used":
       return String(v.name ?? "Instrument");
     case "position":
-      return "How switches stood";
+      return "Switch positions";
     case "come_back":
       return String(v.place ?? "To come back to");
     case "concern":

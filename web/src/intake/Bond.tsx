@@ -14,7 +14,7 @@ export function Bond({ id }: { id: string }) {
   const bond = useEntity(id);
   if (!bond || bond.values.removed) return null;
   const service = String(bond.values.service ?? "service");
-  const found = bond.values.state !== "plastic service";
+  const metal = bond.values.state !== "plastic service";
   const takeOut = () => {
     const removed: Place = { kind: "bond", id, field: "removed" };
     setField(removed, true);
@@ -36,11 +36,11 @@ export function Bond({ id }: { id: string }) {
         id={id}
         fields={[
           { field: "state", label: `Bond to ${service}`, wide: true },
-          found && { field: "place", label: "Where" },
-          found && "csa_mm2",
-          found && "length_m",
-          found && { field: "at_clamp_ohm", label: `At the clamp, ${service}` },
-          found && { field: "at_pipe_ohm", label: `At the pipe, ${service}` },
+          metal && { field: "place", label: "Where" },
+          metal && "csa_mm2",
+          metal && "length_m",
+          metal && { field: "at_clamp_ohm", label: `At the clamp, ${service}` },
+          metal && { field: "at_pipe_ohm", label: `At the pipe, ${service}` },
         ]}
       />
     </Section>

@@ -211,7 +211,7 @@ function Chosen({ part, id, tt, isolated }: { part: string; id: string; tt: bool
     tails: [
       ...TAILS,
       { field: "maximum_demand_a", hint: "Left empty, it is estimated from the circuits." },
-      { field: "neutral_mm2", hint: "Where it is seen; otherwise the tails stand for it." },
+      { field: "neutral_mm2", hint: "Where it is seen; otherwise the size of the tails counts." },
     ],
     "switch-fuse": ["tails_protected", "switch_fuse_a"],
     earth: [

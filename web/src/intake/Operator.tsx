@@ -62,8 +62,8 @@ function Call({ call, inspection }: { call: Entity; inspection: string }) {
     setField(at("holds"), true);
     tell(
       shared
-        ? `This inspection and ${shared} are on hold: the return visit stands under Brief.`
-        : "The inspection is on hold: the return visit stands under Brief.",
+        ? `This inspection and ${shared} are on hold: the return visit is under Brief.`
+        : "The inspection is on hold: the return visit is under Brief.",
     );
   };
   const remove = () => {

@@ -2,7 +2,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
 import { api, answer, Refused, type Schemas } from "../api/client";
 import { explain } from "../api/errors";
 import { useReference } from "../api/reference";
@@ -10,6 +9,7 @@ import { Mark } from "../drawings/Mark";
 import { refresh, settled, useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
+import { Link } from "../ui/Link";
 import { Section } from "../ui/Page";
 import { Told } from "../ui/States";
 import { tell } from "../ui/toaster";
@@ -42,19 +42,19 @@ function useShared(inspection: string) {
 
 /** What stands under a field of the supply that is entered for other homes too; '' under one of this home alone. */
 export function useSharedHint(inspection: string): (field: string) => string {
-  const found = useShared(inspection).data;
-  const homes = found?.homes.filter((home) => home.id !== inspection) ?? [];
-  const own = found?.homes.find((home) => home.id === inspection)?.own ?? [];
+  const shared = useShared(inspection).data;
+  const homes = shared?.homes.filter((home) => home.id !== inspection) ?? [];
+  const own = shared?.homes.find((home) => home.id === inspection)?.own ?? [];
   if (homes.length === 0) return () => "";
-  const said = `Shared with ${homes.map((home) => home.reference || "another home").join(", ")}.`;
-  return (field) => (found?.fields.includes(field) && !own.includes(field) ? said : "");
+  const sentence = `Shared with ${homes.map((home) => home.reference || "another home").join(", ")}.`;
+  return (field) => (shared?.fields.includes(field) && !own.includes(field) ? sentence : "");
 }
 
 export function SharedIntake({ inspection }: { inspection: string }) {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState("");
   const path = { inspection_id: inspection };
-  const found = useShared(inspection);
+  const shared = useShared(inspection);
   /** What was typed a moment ago goes with it; what comes of it is fetched at once. Returns the fields that homes
    * disagree on. */
   const ask = async (call: () => Answer): Promise<Disputed[]> => {
@@ -77,11 +77,11 @@ export function SharedIntake({ inspection }: { inspection: string }) {
       answer(api.POST("/api/inspections/{inspection_id}/shared-intake", { params: { path }, body: { other, taken } })),
     );
   const part = async () => {
-    const other = found.data?.homes.find((home) => home.id !== inspection)?.id;
+    const other = shared.data?.homes.find((home) => home.id !== inspection)?.id;
     await ask(() => answer(api.DELETE("/api/inspections/{inspection_id}/shared-intake", { params: { path } })));
     if (other) tell("This home has its supply for itself; what was entered stays.", () => void share(other));
   };
-  const shown = found.data;
+  const shown = shared.data;
   if (!shown) return null;
   return (
     <Section title="Shared supply" lead="One intake for several homes: entered once, there at each.">

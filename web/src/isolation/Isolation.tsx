@@ -107,12 +107,12 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
   const may = useMayChange("isolation", "proved_at");
   const at = (field: FieldOf<"isolation">): Place => ({ kind: "isolation", id: isolation.id, field });
   const v = isolation.values;
-  const found = (v.pairings ?? {}) as Record<string, string>;
+  const pairings = (v.pairings ?? {}) as Record<string, string>;
   const all = wanted.flatMap((row) => row.between.map((between) => nameOfPairing(row.at, between)));
-  const left = all.filter((name) => !found[name]).length;
-  const live = all.filter((name) => found[name] === "live");
+  const left = all.filter((name) => !pairings[name]).length;
+  const live = all.filter((name) => pairings[name] === "live");
   const put = (names: string[], state: string | null) => {
-    const others = Object.entries(found).filter(([name]) => !names.includes(name));
+    const others = Object.entries(pairings).filter(([name]) => !names.includes(name));
     const next = Object.fromEntries(state ? [...others, ...names.map((name) => [name, state])] : others);
     setField(at("pairings"), Object.keys(next).length ? next : null);
   };
@@ -167,7 +167,7 @@ function Steps({ isolation, wanted }: { isolation: Entity; wanted: Schemas["Pair
           </Box>
         )}
         {wanted.length === 0 && <p>The list of pairings is still loading.</p>}
-        <Pairings wanted={wanted} found={found} put={may ? put : undefined} />
+        <Pairings wanted={wanted} found={pairings} put={may ? put : undefined} />
       </Step>
       <Step
         n={4}

@@ -6,7 +6,7 @@ import { create } from "zustand";
 import type { Judgement, Schemas } from "../api/client";
 import { keepStarted, packedRules, takeRulesAlong } from "./files";
 import type { Asked, Told, What } from "./messages";
-import { areOff } from "./start";
+import { areOff } from "./off";
 
 /** off: not asked for yet, or not to be had; starting; warm: they answer; failed: they do not, and are not tried again
  * for a while. */

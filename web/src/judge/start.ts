@@ -1,17 +1,8 @@
 /** When the rules are begun on this device: after the first screen, once the service worker can keep what they need. */
+import { areOff } from "./off";
 
 /** The first screen is drawn and the person looks at it: so long after it, milliseconds. */
 const CALM = 1500;
-
-/** Somebody switched the rules off on this device, as one that is short of memory. */
-const OFF = "dorrik.rules.off";
-
-export const areOff = (): boolean => localStorage.getItem(OFF) !== null;
-
-export function switchOff(off: boolean): void {
-  if (off) localStorage.setItem(OFF, "1");
-  else localStorage.removeItem(OFF);
-}
 
 let begun = false;
 

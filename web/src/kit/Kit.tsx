@@ -58,7 +58,7 @@ function Controls() {
     <Section title="Typed" first>
       <FieldGrid>
         <div>
-          <TextField label="Name" hint="As it stands on the hull." value={name} change={setName} maxLength={40} />
+          <TextField label="Name" hint="As painted on the hull." value={name} change={setName} maxLength={40} />
           <Now name="name">{name}</Now>
         </div>
         <TextField label="Refused" refused="Say what was found." value="" change={setName} />
@@ -91,7 +91,7 @@ function Choosing() {
   const [typed, setTyped] = useState("");
   const [boat, setBoat] = useState("");
   const [filtered, setFiltered] = useState("");
-  const [found, setFound] = useState("");
+  const [chosen, setFound] = useState("");
   const fits = (text: string) => BOATS.filter((one) => one.title.toLowerCase().startsWith(text.toLowerCase()));
   return (
     <Section title="Chosen">
@@ -147,7 +147,7 @@ function Choosing() {
             choose={setFound}
             enter={() => setFound("")}
           />
-          <Now name="found">{found}</Now>
+          <Now name="found">{chosen}</Now>
         </div>
       </FieldGrid>
     </Section>
@@ -253,7 +253,7 @@ function Telling() {
         rows={[{ key: "c", cells: ["Curlew", "1.40"] }]}
         foot={["All", "1.40"]}
       />
-      <Empty title="Nothing here">What would stand here, and what to do first.</Empty>
+      <Empty title="Nothing here">What will be here, and what to do first.</Empty>
       <FileDrop
         label="Papers"
         title="Choose a paper, or drop it here"

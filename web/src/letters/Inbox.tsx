@@ -11,14 +11,14 @@ import { Wordmark } from "../ui/Wordmark";
 type Mail = Schemas["CaughtOut"];
 
 export default function Inbox() {
-  const found = useQuery({ queryKey: ["inbox"], queryFn: () => answer(api.GET("/api/demo/inbox")), staleTime: 0 });
-  if (found.isPending) return <Loading what="the inbox" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
+  const inbox = useQuery({ queryKey: ["inbox"], queryFn: () => answer(api.GET("/api/demo/inbox")), staleTime: 0 });
+  if (inbox.isPending) return <Loading what="the inbox" />;
+  if (inbox.isError) return <Trouble message={explain(inbox.error)} again={() => inbox.refetch()} />;
   return (
     <Box as="main" maxW="48rem" mx="auto" px="4" pb="16" pt="3">
       <Flex justify="space-between" align="center" mb="4">
         <Wordmark />
-        <Button onClick={() => void found.refetch()}>Look again</Button>
+        <Button onClick={() => void inbox.refetch()}>Look again</Button>
       </Flex>
       <Heading as="h1" mb="1">
         Demo inbox
@@ -26,8 +26,8 @@ export default function Inbox() {
       <Text color="quiet" mb="4">
         Mail that this demo has sent. Nothing leaves the machine.
       </Text>
-      {found.data.length === 0 && <Empty title="No mail yet">Mail a letter, and it stands here.</Empty>}
-      {found.data.map((mail) => (
+      {inbox.data.length === 0 && <Empty title="No mail yet">Mail a letter, and it is listed here.</Empty>}
+      {inbox.data.map((mail) => (
         <One key={mail.id} mail={mail} />
       ))}
     </Box>

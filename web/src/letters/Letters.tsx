@@ -20,7 +20,7 @@ type Letter = Schemas["MailOut"];
 export default function Letters() {
   const [search, setSearch] = useSearchParams();
   const troubled = search.get("only") === "trouble";
-  const found = useInfiniteQuery({
+  const letters = useInfiniteQuery({
     queryKey: ["letters", troubled],
     queryFn: ({ pageParam }) => answer(api.GET("/api/letters", { params: { query: { start: pageParam, troubled } } })),
     initialPageParam: 0,
@@ -28,9 +28,9 @@ export default function Letters() {
       last.letters.length ? all.reduce((sum, one) => sum + one.letters.length, 0) : undefined,
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="the letters" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const shown = found.data.pages.flatMap((page) => page.letters);
+  if (letters.isPending) return <Loading what="the letters" />;
+  if (letters.isError) return <Trouble message={explain(letters.error)} again={() => letters.refetch()} />;
+  const shown = letters.data.pages.flatMap((page) => page.letters);
   return (
     <Page
       title="Letters"
@@ -52,15 +52,15 @@ export default function Letters() {
       )}
       <Lines label="Letters">
         {shown.map((letter) => (
-          <LetterLine key={letter.id} letter={letter} changed={() => void found.refetch()} />
+          <LetterLine key={letter.id} letter={letter} changed={() => void letters.refetch()} />
         ))}
       </Lines>
       <Pages
         shown={shown.length}
-        count={found.data.pages[0]?.count ?? 0}
+        count={letters.data.pages[0]?.count ?? 0}
         what="letters"
-        more={() => found.fetchNextPage()}
-        busy={found.isFetchingNextPage}
+        more={() => letters.fetchNextPage()}
+        busy={letters.isFetchingNextPage}
       />
     </Page>
   );

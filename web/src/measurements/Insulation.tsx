@@ -162,7 +162,7 @@ function AfterAll({ one }: { one: Served }) {
       {one.missing.length > 0 && <Box mt="3">Not measured, or not whole: {one.missing.join(", ")}.</Box>}
       {one.causes.length > 0 && (
         <Box mt="4">
-          <b>Before damage is spoken of, in this order.</b> Isolated and proved dead:
+          <b>Before you record a fault, in this order.</b> Isolated and proved dead:
           <Box as="ol" ps="6" listStyleType="decimal">
             {one.causes.map((cause) => (
               <li key={cause}>{cause}</li>
@@ -220,10 +220,7 @@ function StoodOpen({ kind, id }: { kind: "circuit" | "board"; id: string }) {
   if (state == null || state !== choices.at(-1)) return null;
   return (
     <Box flexBasis="100%" py="1">
-      <FieldInput
-        place={{ kind, id, field: "insulation_open_at" }}
-        hint="What lies beyond it stands as a limitation."
-      />
+      <FieldInput place={{ kind, id, field: "insulation_open_at" }} hint="What lies beyond it is a limitation." />
     </Box>
   );
 }

@@ -1,7 +1,7 @@
 /** The test grid: the board above, a row for each circuit, a column for each test, verdicts in the margin. */
 import { Flex } from "@chakra-ui/react";
 import { type ClipboardEvent, useState } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { useFieldSpec } from "../api/reference";
 import { BoardDrawing } from "../drawings/BoardDrawing";
 import { ReadingCell } from "../fields/ReadingCell";
@@ -14,6 +14,7 @@ import { nameOf, useTranslate } from "../inspection/words";
 import { Apart } from "../putback/Apart";
 import { LinkButton } from "../ui/Button";
 import { type Choice, Segments } from "../ui/ChoiceField";
+import { Link } from "../ui/Link";
 import { StageBody, StageHead } from "../ui/StageHead";
 import { Empty } from "../ui/States";
 import { useNarrow } from "../ui/layout";

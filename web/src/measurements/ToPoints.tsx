@@ -1,6 +1,6 @@
 /** From a circuit of the grid to its points: how many of them have a reading. */
-import { Link } from "react-router";
 import { useInspection } from "../inspection/open";
+import { Link } from "../ui/Link";
 import css from "./TestGrid.module.css";
 
 export function ToPoints({ circuitId, name, live }: { circuitId: string; name: string; live: boolean }) {

@@ -60,14 +60,16 @@ function useOptions(about: About, text: string) {
   return useMemo(() => {
     const entities = Object.values(model?.entities ?? {});
     // What the verdicts speak of here, what is met on such a thing, and what was recorded last stand first.
-    const spoken = (model?.judgement?.notes ?? []).filter((n) => n.id === about.id).map((n) => n.observation ?? "");
+    const suggestedKeys = (model?.judgement?.notes ?? [])
+      .filter((n) => n.id === about.id)
+      .map((n) => n.observation ?? "");
     const look = model?.judgement?.points.find((point) => point.id === about.id)?.look;
     const met = look ? (model?.judgement?.looks[look]?.met ?? []) : [];
     const recent = entities
       .filter((entity) => entity.kind === "observation" && entity.values.catalogue_key)
       .sort((a, b) => (a.id < b.id ? 1 : -1))
       .map((entity) => String(entity.values.catalogue_key));
-    return matching(catalogue, text, [...new Set([...spoken, ...met, ...recent])].filter(Boolean)).map((e) => ({
+    return matching(catalogue, text, [...new Set([...suggestedKeys, ...met, ...recent])].filter(Boolean)).map((e) => ({
       key: e.key,
       title: e.title,
       line: e.group,
@@ -109,11 +111,11 @@ export default function ObservationDialog({ about }: { about: About }) {
   const choosing = !entry || entry.title !== text;
 
   function choose(key: string) {
-    const found = catalogue.find((e) => e.key === key);
-    if (!found) return;
-    setEntry(found);
-    setText(found.title);
-    setCode(startsWith(model?.judgement, about, found));
+    const entry = catalogue.find((e) => e.key === key);
+    if (!entry) return;
+    setEntry(entry);
+    setText(entry.title);
+    setCode(startsWith(model?.judgement, about, entry));
     setTrouble("");
   }
 

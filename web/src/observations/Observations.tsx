@@ -30,16 +30,18 @@ export default function Observations({ me }: { me: Me }) {
   if (!model) return null;
   // The most pressing first; what has no code yet comes last.
   const weight = (code: unknown) => (order.includes(String(code ?? "")) ? order.indexOf(String(code)) : order.length);
-  const found = children(model, "observation", model.id).sort((a, b) => weight(a.values.code) - weight(b.values.code));
+  const observations = children(model, "observation", model.id).sort(
+    (a, b) => weight(a.values.code) - weight(b.values.code),
+  );
   // Building by building, the home first; in each the most pressing first.
   const stands = new Map(model.judgement?.recorded.map((recorded) => [recorded.id, recorded.building]));
   const building = (entity?: Entity) => stands.get(entity?.id ?? "") ?? "";
-  const grouped = [...found].sort((a, b) => building(a).localeCompare(building(b)));
+  const grouped = [...observations].sort((a, b) => building(a).localeCompare(building(b)));
   const several = grouped.some((observation) => building(observation) !== "");
   const outcome = model.judgement?.outcome_says;
   const because = model.judgement?.outcome_because.length ?? 0;
   const asked = params.get("of");
-  const open = found.find((observation) => observation.id === asked) ?? (narrow ? undefined : found[0]);
+  const open = observations.find((observation) => observation.id === asked) ?? (narrow ? undefined : observations[0]);
   const show = (id: string | null) => setParams(id ? { of: id } : {}, { replace: true });
   if (params.has("price")) return <Price close={() => show(null)} />;
   const list = (
@@ -50,7 +52,7 @@ export default function Observations({ me }: { me: Me }) {
           {because > 0 && `, because of ${because} ${because === 1 ? "observation" : "observations"}`}
         </Text>
       )}
-      {found.length === 0 && (
+      {observations.length === 0 && (
         <Empty>
           Press O wherever you are when you see something: where and what are taken from the figure in focus.
         </Empty>
@@ -72,12 +74,12 @@ export default function Observations({ me }: { me: Me }) {
   );
   return (
     <>
-      <StageHead title="Observations" line={found.length === 0 ? "none yet" : `${found.length} recorded`}>
+      <StageHead title="Observations" line={observations.length === 0 ? "none yet" : `${observations.length} recorded`}>
         {narrow && open ? (
           <Button onClick={() => show(null)}>Back to the list</Button>
         ) : (
           <>
-            {found.length > 0 && (
+            {observations.length > 0 && (
               <Button onClick={() => setParams({ price: "" }, { replace: true })}>Price for repairs</Button>
             )}
             <Button hotkey="O" onClick={() => observe({ kind: "inspection", id: model.id })}>

@@ -264,7 +264,7 @@ function Certificate({ repair }: { repair: Repair }) {
             label={`Remove repair: ${repair.label}`}
             onClick={() => {
               takeBack(repair);
-              tell("The repair is removed; what was found stands again.");
+              tell("The repair is removed; the readings as found are back.");
             }}
           >
             Remove repair
@@ -283,8 +283,8 @@ function Issued({ repairId }: { repairId: string }) {
     try {
       const params = { path: { inspection_id: inspection } };
       const all = await answer(api.GET("/api/inspections/{inspection_id}/certificates", { params }));
-      const one = all.find((found) => found.repair_id === repairId);
-      if (one) window.location.assign(`/api/reports/${one.id}.pdf`);
+      const certificate = all.find((found) => found.repair_id === repairId);
+      if (certificate) window.location.assign(`/api/reports/${certificate.id}.pdf`);
     } catch (error) {
       setTrouble(explain(error));
     }

@@ -104,7 +104,7 @@ function Offered({ one }: { one: Suggestion }) {
             <Box flex="1 1 12rem">
               <TextField
                 label="Why it is not raised"
-                hint="It stands in the report."
+                hint="It is printed in the report."
                 value={reason}
                 change={setReason}
                 maxLength={length}

@@ -14,7 +14,7 @@ import { day, moment } from "../ui/when";
 import { clockOf } from "../ui/minutes";
 import { NoAccess } from "./NoAccess";
 
-type Found = Schemas["OccupierOut"];
+type OccupierOut = Schemas["OccupierOut"];
 type Free = Schemas["FreeTimeOut"];
 
 interface Props {
@@ -30,18 +30,18 @@ export function Occupier({ visit, changed }: Props) {
   const queries = useQueryClient();
   const query = ["occupier", visit.id];
   const path = { params: { path: { visit_id: visit.id } } };
-  const found = useQuery({ queryKey: query, queryFn: () => answer(api.GET("/api/visits/{visit_id}", path)) });
-  if (!found.data) return found.isError ? <Text>{explain(found.error)}</Text> : null;
-  const took = (now: Found) => {
+  const occupier = useQuery({ queryKey: query, queryFn: () => answer(api.GET("/api/visits/{visit_id}", path)) });
+  if (!occupier.data) return occupier.isError ? <Text>{explain(occupier.error)}</Text> : null;
+  const took = (now: OccupierOut) => {
     queries.setQueryData(query, now);
     changed();
   };
-  const { steps, access } = found.data;
+  const { steps, access } = occupier.data;
   return (
     <Box>
-      <Text fontWeight="700">{found.data.name || "Occupier"}</Text>
+      <Text fontWeight="700">{occupier.data.name || "Occupier"}</Text>
       <Text color="quiet" fontSize="sm">
-        {[found.data.phone, found.data.email].filter(Boolean).join(" · ") || "No phone or email yet"}
+        {[occupier.data.phone, occupier.data.email].filter(Boolean).join(" · ") || "No phone or email yet"}
       </Text>
       {steps.length > 0 && (
         <Box as="ol" listStyleType="none" my="2" aria-label="What happened">
@@ -79,10 +79,10 @@ export function Occupier({ visit, changed }: Props) {
       )}
       {!visit.booked && (
         <Fold title="Propose times …" small>
-          <Ask visit={visit.id} email={found.data.email} took={took} />
+          <Ask visit={visit.id} email={occupier.data.email} took={took} />
         </Fold>
       )}
-      {visit.booked && <Notice visit={visit.id} found={found.data} took={took} />}
+      {visit.booked && <Notice visit={visit.id} occupier={occupier.data} took={took} />}
       <Fold title="No access …" small>
         <NoAccess visit={visit.id} on={visit.day} took={took} />
       </Fold>
@@ -92,7 +92,7 @@ export function Occupier({ visit, changed }: Props) {
 
 interface PartProps {
   visit: string;
-  took: (now: Found) => void;
+  took: (now: OccupierOut) => void;
 }
 
 /** So many times are ticked to begin with. */
@@ -151,19 +151,19 @@ function Ask({ visit, email, took }: PartProps & { email: string }) {
 }
 
 /** The power-off notice of the booked day: by mail, or handed over. */
-function Notice({ visit, found, took }: PartProps & { found: Found }) {
-  const [to, setTo] = useState(found.email);
+function Notice({ visit, occupier, took }: PartProps & { occupier: OccupierOut }) {
+  const [to, setTo] = useState(occupier.email);
   const [trouble, setTrouble] = useState("");
   const [busy, setBusy] = useState(false);
   const tell = async (body: Schemas["ToldIn"]) => {
     setBusy(true);
     setTrouble("");
     try {
-      const told = await answer(
+      const telling = await answer(
         api.POST("/api/visits/{visit_id}/told", { params: { path: { visit_id: visit } }, body }),
       );
-      if (told.sent) setTrouble(notLeft(told.sent));
-      took(told.occupier);
+      if (telling.sent) setTrouble(notLeft(telling.sent));
+      took(telling.occupier);
     } catch (error) {
       setTrouble(explainField(error, "to"));
     }
@@ -173,7 +173,7 @@ function Notice({ visit, found, took }: PartProps & { found: Found }) {
     const at = new Date();
     return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
   };
-  if (found.told) return <Told>The occupier was told of the power-off.</Told>;
+  if (occupier.told) return <Told>The occupier was told of the power-off.</Told>;
   return (
     <Box display="grid" gap="2" my="2">
       <TextField label="Power-off notice to" type="email" value={to} change={setTo} refused={trouble || undefined} />

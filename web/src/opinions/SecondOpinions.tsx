@@ -37,7 +37,7 @@ export default function SecondOpinions({ me }: { me: Me }) {
       <Section
         title="Waiting for yours"
         first
-        lead="You see what was found, not how it was coded. Your view stands beside the first once you have given it."
+        lead="You see what was found, not how it was coded. Your view is shown beside the first once you have given it."
       >
         {asked.length === 0 && <Empty title="Nothing waits">An inspector asks for one at the coding desk.</Empty>}
         {asked.map((one) => (
@@ -53,7 +53,7 @@ export default function SecondOpinions({ me }: { me: Me }) {
       </Section>
       <Section
         title="How far people agree"
-        lead="First codes held against blind second opinions, as they stood when the opinion was given. Kappa is the part of agreement that chance does not explain: 1 is all of it."
+        lead="First codes compared with blind second opinions, as they were when the opinion was given. Kappa is the part of agreement that chance does not explain: 1 is all of it."
       >
         {agreement.data.whole ? (
           <>

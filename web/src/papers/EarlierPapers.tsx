@@ -68,7 +68,7 @@ export function EarlierPapers() {
       await refresh();
       setPaper(null);
       setDone(
-        `${count(made.circuits, "circuit")} on ${count(made.boards, "board")} carried over, not confirmed yet: ` +
+        `${count(made.circuits, "circuit")} on ${count(made.boards, "board")} copied, not confirmed yet: ` +
           "confirm them under Boards as you see them.",
       );
     });
@@ -149,13 +149,13 @@ interface BeforeProps {
 
 /** Inspections that this property had before, in Dorrik itself. */
 function Before({ property, installation, here, busy, carry }: BeforeProps) {
-  const found = useQuery({
+  const papers = useQuery({
     queryKey: ["property", property],
     queryFn: () => fetchProperty(property),
     retry: false,
   });
-  const name = found.data?.installations.find((one) => one.id === installation)?.values.name;
-  const before = (found.data?.inspections ?? []).filter(
+  const name = papers.data?.installations.find((one) => one.id === installation)?.values.name;
+  const before = (papers.data?.inspections ?? []).filter(
     (inspection) => inspection.id !== here && (!name || !inspection.installation || inspection.installation === name),
   );
   if (!before.length) return null;

@@ -38,8 +38,8 @@ export default function People({ me }: { me: Me }) {
     setTrouble("");
     setHanded(null);
     try {
-      const found = await what();
-      if ("link" in found) setHanded(found);
+      const result = await what();
+      if ("link" in result) setHanded(result);
     } catch (error) {
       setTrouble(explain(error));
     }
@@ -227,7 +227,7 @@ function Invite({ done }: { done: (handed: Invited) => void }) {
           value={name}
           change={setName}
           refused={refused.name}
-          hint="As it stands under what they sign."
+          hint="As printed under what they sign."
           maxLength={120}
           required
         />

@@ -29,9 +29,9 @@ export function MarkedPhoto({ photo, inspection, alt, size = "large" }: Props) {
   const [unseen, setUnseen] = useState<string>();
   useEffect(() => {
     let made: string | undefined;
-    void source(inspection, sha256, small ? "small" : "large").then((found) => {
-      made = found;
-      setSrc(found);
+    void source(inspection, sha256, small ? "small" : "large").then((address) => {
+      made = address;
+      setSrc(address);
     });
     return () => {
       if (made?.startsWith("blob:")) URL.revokeObjectURL(made);

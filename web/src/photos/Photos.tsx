@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Fields } from "../fields/Fields";
 import { children } from "../inspection/model";
 import { setField, useInspection } from "../inspection/open";
-import { useOutbox } from "../inspection/outbox";
+import { useOutbox } from "../inspection/waiting";
 import type { Entity, Kind, Place } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileButton } from "../ui/FileDrop";
@@ -38,7 +38,7 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   const inspection = model?.id ?? "";
   const barred = model?.entities[inspection]?.values.no_photos === true;
   if (!model) return null;
-  const found = children(model, "photo", inspection).filter(
+  const photos = children(model, "photo", inspection).filter(
     (photo) => photo.values.about_id === id && (!only || (photo.values.shows ?? "defect") === shows),
   );
   const take = async (files: File[]) => {
@@ -47,8 +47,8 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
     setTrouble(await takeIn(inspection, files, { kind, id, shows }, setTaking));
     setTaking(0);
   };
-  const large = found.find((photo) => photo.id === open);
-  const refused = found.flatMap((photo) => unsent[String(photo.values.sha256)] || []);
+  const large = photos.find((photo) => photo.id === open);
+  const refused = photos.flatMap((photo) => unsent[String(photo.values.sha256)] || []);
   const takeOut = (photo: Entity) => {
     const removed: Place = { kind: "photo", id: photo.id, field: "removed" };
     setField(removed, true);
@@ -56,7 +56,7 @@ export function Photos({ kind, id, shows, label, inline, only, big }: Props) {
   };
   return (
     <Flex wrap="wrap" gap="2" align="center" px={inline ? "0" : "4"} pt={inline ? "0.5" : "0"} pb={inline ? "0" : "3"}>
-      {found.map((photo) => (
+      {photos.map((photo) => (
         <Button
           key={photo.id}
           variant="plain"

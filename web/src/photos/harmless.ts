@@ -56,17 +56,17 @@ function clean(content: Uint8Array): void {
   const kept = extents(view, places, inside?.start)
     .filter(({ item }) => pictures.has(item))
     .map(({ span }) => span);
-  const told = boxes(view, properties.start, properties.end);
-  const described = told.filter((box) => box.name === "ipco").flatMap((box) => boxes(view, box.start, box.end));
+  const boxesWithin = boxes(view, properties.start, properties.end);
+  const described = boxesWithin.filter((box) => box.name === "ipco").flatMap((box) => boxes(view, box.start, box.end));
   // Everything was followed to its end: only now anything is written.
-  for (const one of named) unname(content, one);
+  for (const itemName of named) unname(content, itemName);
   const stored = top.filter((box) => box.name === "mdat");
   for (const box of inside ? [...stored, inside] : stored) zeroBetween(content, [box.start, box.end], kept);
   for (const box of top) if (!TOP.has(box.name)) free(content, box);
   for (const box of meta) if (!META.has(box.name)) free(content, box);
   const handler = of("hdlr");
   if (handler) content.fill(0, handler.start + 24, handler.end);
-  for (const box of told) if (box.name !== "ipco" && box.name !== "ipma") free(content, box);
+  for (const box of boxesWithin) if (box.name !== "ipco" && box.name !== "ipma") free(content, box);
   for (const box of described) {
     const foreign = box.name === "auxC" && text(view, box.start + 4, 4) !== "urn:";
     if (foreign || !PROPERTIES.has(box.name)) free(content, box);
@@ -90,7 +90,7 @@ function zeroBetween(content: Uint8Array, [start, end]: Span, kept: readonly Spa
 }
 
 function boxes(view: DataView, start: number, end: number): Box[] {
-  const found: Box[] = [];
+  const boxesHere: Box[] = [];
   let at = start;
   while (at < end) {
     let size = view.getUint32(at);
@@ -100,10 +100,10 @@ function boxes(view: DataView, start: number, end: number): Box[] {
       head = 16;
     } else if (size === 0) size = end - at;
     if (size < head || at + size > end) throw new Lost();
-    found.push({ name: text(view, at + 4, 4), at, start: at + head, end: at + size });
+    boxesHere.push({ name: text(view, at + 4, 4), at, start: at + head, end: at + size });
     at += size;
   }
-  return found;
+  return boxesHere;
 }
 
 const text = (view: DataView, at: number, length: number): string =>
@@ -145,7 +145,7 @@ function extents(view: DataView, places: Box, inside: number | undefined): { ite
   };
   const [sizes, more] = [take(1), take(1)];
   const indexed = version === 1 || version === 2;
-  const found: { item: number; span: Span }[] = [];
+  const spans: { item: number; span: Span }[] = [];
   const count = take(version === 2 ? 4 : 2);
   for (let i = 0; i < count; i++) {
     const item = take(version === 2 ? 4 : 2);
@@ -159,8 +159,8 @@ function extents(view: DataView, places: Box, inside: number | undefined): { ite
       const start = base + take(sizes >> 4) + (method === 1 ? (inside ?? 0) : 0);
       const length = take(sizes & 15);
       if (start + length > view.byteLength) throw new Lost();
-      found.push({ item, span: [start, length ? start + length : view.byteLength] });
+      spans.push({ item, span: [start, length ? start + length : view.byteLength] });
     }
   }
-  return found;
+  return spans;
 }

@@ -30,18 +30,18 @@ export class Unusable extends Error {}
  */
 export async function shrink(file: File): Promise<Blob> {
   if (file.size > LARGEST_FILE)
-    throw new Unusable(`${told(file)} has ${Math.round(file.size / 1e6)} MB: that is no photo a tablet can open.`);
+    throw new Unusable(`${shortName(file)} has ${Math.round(file.size / 1e6)} MB: that is no photo a tablet can open.`);
   if (isBomb(new Uint8Array(await file.slice(0, HEAD).arrayBuffer())))
-    throw new Unusable(`${told(file)} unfolds to more picture than any camera takes.`);
+    throw new Unusable(`${shortName(file)} unfolds to more picture than any camera takes.`);
   let image: ImageBitmap;
   try {
     image = await createImageBitmap(file, { imageOrientation: "from-image" });
   } catch {
     const content = new Uint8Array(await file.arrayBuffer());
-    if (!isHeic(content)) throw new Unusable(`${told(file)} cannot be opened as a photo.`);
+    if (!isHeic(content)) throw new Unusable(`${shortName(file)} cannot be opened as a photo.`);
     if (content.length > LARGEST_SENT)
-      throw new Unusable(`${told(file)} has ${Math.round(content.length / 1e6)} MB: set the camera to JPEG.`);
-    if (!keepPicture(content)) throw new Unusable(`${told(file)} cannot be followed: set the camera to JPEG.`);
+      throw new Unusable(`${shortName(file)} has ${Math.round(content.length / 1e6)} MB: set the camera to JPEG.`);
+    if (!keepPicture(content)) throw new Unusable(`${shortName(file)} cannot be followed: set the camera to JPEG.`);
     return new Blob([content], { type: "image/heic" });
   }
   const scale = Math.min(1, LONGEST / Math.max(image.width, image.height));
@@ -56,7 +56,7 @@ export async function shrink(file: File): Promise<Blob> {
 }
 
 /** A file's name as it is told: one that is far too long is cut. */
-const told = ({ name }: File): string => (name.length > 60 ? `${name.slice(0, 57)}…` : name);
+const shortName = ({ name }: File): string => (name.length > 60 ? `${name.slice(0, 57)}…` : name);
 
 /** By what it holds: files lose their ending and their type on the way. */
 function isHeic(content: Uint8Array): boolean {
@@ -107,8 +107,8 @@ const ONE = 600_000;
 
 /** That room is short on this device, in photos; nothing while there is enough. */
 async function littleRoom(): Promise<string | null> {
-  const found = await room().catch(() => null);
-  const left = found ? found.whole - found.used : Number.POSITIVE_INFINITY;
+  const space = await room().catch(() => null);
+  const left = space ? space.whole - space.used : Number.POSITIVE_INFINITY;
   if (left > LITTLE) return null;
   return `This device has room for about ${Math.max(0, Math.floor(left / ONE))} more photos. Let them be sent, or make room.`;
 }

@@ -11,14 +11,14 @@ import { clockOf } from "../ui/minutes";
 import type { Plan, Planning, PlanVisit } from "./usePlanner";
 
 interface Props {
-  found: Plan;
+  plan: Plan;
   visit: PlanVisit;
   planning: Planning;
 }
 
-export function MoveForm({ found, visit, planning }: Props) {
-  const [who, setWho] = useState(visit.inspector_id ?? found.inspectors[0]?.id ?? "");
-  const [on, setOn] = useState(visit.day ?? found.earliest);
+export function MoveForm({ plan, visit, planning }: Props) {
+  const [who, setWho] = useState(visit.inspector_id ?? plan.inspectors[0]?.id ?? "");
+  const [on, setOn] = useState(visit.day ?? plan.earliest);
   const [time, setTime] = useState(visit.begins === null ? "" : clockOf(visit.begins));
   const [wrong, setWrong] = useState("");
   const move = (event: FormEvent) => {
@@ -39,7 +39,7 @@ export function MoveForm({ found, visit, planning }: Props) {
           <SelectField
             label="Inspector"
             value={who}
-            choices={found.inspectors.map((one) => [one.id, one.name] as const)}
+            choices={plan.inspectors.map((one) => [one.id, one.name] as const)}
             change={setWho}
           />
           <DateField label="Day" value={on} change={setOn} />

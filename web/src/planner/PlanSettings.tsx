@@ -26,7 +26,7 @@ const FIELDS = [
 
 export function PlanSettings({ settings, travel, act }: Props) {
   const [typed, setTyped] = useState<Partial<Record<keyof Settings, string>>>({});
-  const [told, setTold] = useState("");
+  const [message, setTold] = useState("");
   const save = async () => {
     const numbers = Object.fromEntries(Object.entries(typed).map(([name, text]) => [name, Number(text)]));
     const wrong = FIELDS.find(([name]) => Number.isNaN(numbers[name]));
@@ -63,7 +63,7 @@ export function PlanSettings({ settings, travel, act }: Props) {
   const endTable = () => act(() => answer(api.DELETE("/api/planner/weeks/travel")));
   return (
     <Section title="What planning goes by" lead="The next planning takes it; nothing moves by itself.">
-      {told && <Told>{told}</Told>}
+      {message && <Told>{message}</Told>}
       <FieldGrid>
         {FIELDS.map(([name, label, unit]) => (
           <TextField

@@ -1,10 +1,11 @@
 /** The planner: visits against their deadlines, inspectors' weeks as strips, and why each visit is where it is. */
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import type { Me } from "../api/client";
 import { explain } from "../api/errors";
 import { Button, LinkButton } from "../ui/Button";
+import { Link } from "../ui/Link";
 import { Empty, Loading, Progress, Told, Trouble } from "../ui/States";
 import { Drag, type LetGo } from "../ui/Drag";
 import { day } from "../ui/when";
@@ -23,54 +24,56 @@ export default function Planner({ me }: { me: Me }) {
   const { plan } = planning;
   if (plan.isPending) return <Loading what="the planner" lines={8} />;
   if (plan.isError) return <Trouble message={explain(plan.error)} again={() => plan.refetch()} />;
-  const found = plan.data;
+  const planData = plan.data;
   const show = (monday: string) => setParams({ week: monday }, { replace: true });
   const pick = (id: string) => {
     choose(id);
-    const visit = found.visits.find((one) => one.id === id);
-    if (visit?.day && !inWeek(visit.day, found.monday)) show(visit.day);
+    const visit = planData.visits.find((one) => one.id === id);
+    if (visit?.day && !inWeek(visit.day, planData.monday)) show(visit.day);
   };
-  const visit = found.visits.find((one) => one.id === chosen);
+  const visit = planData.visits.find((one) => one.id === chosen);
   const drop = (thing: string, place: string, { at }: LetGo) => {
-    const dragged = found.visits.find((one) => one.id === thing.split(" ")[1]);
+    const dragged = planData.visits.find((one) => one.id === thing.split(" ")[1]);
     const [, inspector_id = "", on = ""] = place.split(" ");
     if (!dragged || !on) return;
-    const span = spanOf(found.inspectors);
+    const span = spanOf(planData.inspectors);
     // By keyboard no hour is chosen: any of that day will do.
     const begins = at === null ? null : onGrid(span.from + at * (span.to - span.from));
     choose(dragged.id);
     void planning.move(dragged, { inspector_id, day: on, begins });
   };
-  const lit = found.inspectors.flatMap((one) => one.days).find((one) => one.stops.some((stop) => stop.id === chosen));
+  const lit = planData.inspectors
+    .flatMap((one) => one.days)
+    .find((one) => one.stops.some((stop) => stop.id === chosen));
   return (
     <Box as="main" maxW="100rem" mx="auto" px="4" pb="12">
-      <Head found={found} planning={planning} />
-      {found.notes.length > 0 && (
-        <Told trouble={found.inspectors.length === 0}>
-          {found.notes.map((note) => (
+      <Head plan={planData} planning={planning} />
+      {planData.notes.length > 0 && (
+        <Told trouble={planData.inspectors.length === 0}>
+          {planData.notes.map((note) => (
             <Text key={note}>{note}</Text>
           ))}
           <LinkButton to="/planner/weeks">Inspectors and keys</LinkButton>
         </Told>
       )}
       <Came planning={planning} />
-      <Drag called={(id) => called(id, found)} drop={drop}>
+      <Drag called={(id) => called(id, planData)} drop={drop}>
         <Grid
           templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 17.5rem", xl: "19rem minmax(0, 1fr) 17.5rem" }}
           columnGap="6"
           rowGap="6"
         >
           <Box gridColumn={{ lg: "1 / 3", xl: "auto" }} order={{ base: "2", xl: "0" }}>
-            <VisitList found={found} chosen={chosen} choose={pick} />
+            <VisitList plan={planData} chosen={chosen} choose={pick} />
           </Box>
           <Box order={{ base: "0" }} minW="0">
-            {found.inspectors.length > 0 && (
+            {planData.inspectors.length > 0 && (
               <>
-                <WeekStrips found={found} planning={planning} chosen={chosen} choose={choose} show={show} />
-                <DayMap day={lit} inspectors={found.inspectors} chosen={chosen} />
+                <WeekStrips plan={planData} planning={planning} chosen={chosen} choose={choose} show={show} />
+                <DayMap day={lit} inspectors={planData.inspectors} chosen={chosen} />
               </>
             )}
-            {found.inspectors.length === 0 && (
+            {planData.inspectors.length === 0 && (
               <Empty title="Nobody makes visits yet">
                 Add the inspectors' weeks; visits are planned on their days.
               </Empty>
@@ -78,7 +81,7 @@ export default function Planner({ me }: { me: Me }) {
           </Box>
           <Box order={{ base: "1" }}>
             <Why
-              found={found}
+              plan={planData}
               visit={visit}
               planning={planning}
               choose={pick}
@@ -92,10 +95,10 @@ export default function Planner({ me }: { me: Me }) {
 }
 
 /** What is dragged, and where to, for those who hear it. */
-function called(id: string, found: Plan): string {
+function called(id: string, plan: Plan): string {
   const [kind, first = "", second = ""] = id.split(" ");
-  if (kind !== "strip") return found.visits.find((one) => one.id === first)?.name ?? "the visit";
-  const who = found.inspectors.find((one) => one.id === first)?.name ?? "";
+  if (kind !== "strip") return plan.visits.find((one) => one.id === first)?.name ?? "the visit";
+  const who = plan.inspectors.find((one) => one.id === first)?.name ?? "";
   return `${day(second, { weekday: "long", day: "numeric", month: "long" })} of ${who}`;
 }
 
@@ -104,11 +107,11 @@ const inWeek = (iso: string, monday: string) => {
   return days >= 0 && days < 7;
 };
 
-function Head({ found, planning }: { found: Plan; planning: Planning }) {
+function Head({ plan, planning }: { plan: Plan; planning: Planning }) {
   const { run } = planning;
   const running = run?.state === "running";
-  const planned = found.planned_s !== null && `planned in ${found.planned_s.toFixed(1)} s`;
-  const count = found.visits.length;
+  const planned = plan.planned_s !== null && `planned in ${plan.planned_s.toFixed(1)} s`;
+  const count = plan.visits.length;
   return (
     <>
       <Flex as="nav" aria-label="Where you are" align="center" columnGap="2" minH="13" color="quiet">
@@ -121,7 +124,7 @@ function Head({ found, planning }: { found: Plan; planning: Planning }) {
           Planner
         </Heading>
         <Text color="quiet">
-          {[planned, `${found.by_hand} of ${count} ${count === 1 ? "visit" : "visits"} kept by hand`]
+          {[planned, `${plan.by_hand} of ${count} ${count === 1 ? "visit" : "visits"} kept by hand`]
             .filter(Boolean)
             .join(" · ")}
         </Text>
@@ -133,13 +136,13 @@ function Head({ found, planning }: { found: Plan; planning: Planning }) {
           </Button>
         ) : (
           <>
-            {found.planned_at && (
+            {plan.planned_at && (
               <Button title="Everything that nobody kept by hand may move" onClick={() => planning.begin(true)}>
                 Plan all anew
               </Button>
             )}
             <Button variant="action" disabled={count === 0} onClick={() => planning.begin(false)}>
-              {found.planned_at ? "Replan" : "Plan visits"}
+              {plan.planned_at ? "Replan" : "Plan visits"}
             </Button>
           </>
         )}

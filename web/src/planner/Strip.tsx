@@ -10,7 +10,7 @@ import styles from "./Strip.module.css";
 interface Props {
   day: PlanDay;
   inspector: PlanInspector;
-  found: Plan;
+  plan: Plan;
   span: Span;
   planning: Planning;
   chosen: string;
@@ -24,12 +24,12 @@ const SHORT = { weekday: "short", day: "numeric" } as const;
 /** A strip as a place onto which visits are dragged. */
 export const stripId = (inspectorId: string, day: string) => `strip ${inspectorId} ${day}`;
 
-export function Strip({ day, inspector, found, span, planning, chosen, choose }: Props) {
-  const { ref, isOver } = useDropPlace(stripId(inspector.id, day.day), day.off !== null || day.day < found.earliest);
-  const visits = new Map(found.visits.map((visit) => [visit.id, visit]));
+export function Strip({ day, inspector, plan, span, planning, chosen, choose }: Props) {
+  const { ref, isOver } = useDropPlace(stripId(inspector.id, day.day), day.off !== null || day.day < plan.earliest);
+  const visits = new Map(plan.visits.map((visit) => [visit.id, visit]));
   return (
     <Flex align="stretch" data-day={day.day}>
-      <Text width="4.5rem" flex="none" fontSize="sm" pt="2" color={day.day < found.earliest ? "quiet" : undefined}>
+      <Text width="4.5rem" flex="none" fontSize="sm" pt="2" color={day.day < plan.earliest ? "quiet" : undefined}>
         {dayWords(day.day, SHORT)}
       </Text>
       <Box

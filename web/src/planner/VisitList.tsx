@@ -7,7 +7,7 @@ import { clockOf } from "../ui/minutes";
 import type { Plan, PlanVisit } from "./usePlanner";
 
 interface Props {
-  found: Plan;
+  plan: Plan;
   chosen: string;
   choose: (id: string) => void;
 }
@@ -15,18 +15,18 @@ interface Props {
 const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
 const placed = (visit: PlanVisit) => `${visit.day ?? ""} ${String(visit.begins ?? 0).padStart(5, "0")}`;
 
-export function VisitList({ found, chosen, choose }: Props) {
-  const sorted = [...found.visits].sort(
+export function VisitList({ plan, chosen, choose }: Props) {
+  const sorted = [...plan.visits].sort(
     (a, b) => Number(a.why === null) - Number(b.why === null) || placed(a).localeCompare(placed(b)),
   );
-  const fitting = found.visits.filter((one) => one.why === null).length;
+  const fitting = plan.visits.filter((one) => one.why === null).length;
   return (
     <Box as="section" aria-label="Visits">
       <Heading as="h2" size="lg">
-        {headline(found)}
+        {headline(plan)}
       </Heading>
       <Text color="quiet" mb="2">
-        {found.visits.length} {found.visits.length === 1 ? "visit" : "visits"}, {fitting} with a place.
+        {plan.visits.length} {plan.visits.length === 1 ? "visit" : "visits"}, {fitting} with a place.
       </Text>
       <Box as="ul" listStyleType="none" maxH={{ xl: "calc(100dvh - 14rem)" }} overflowY="auto">
         {sorted.map((visit) => (
@@ -81,10 +81,10 @@ function VisitLine({ visit, chosen, choose }: { visit: PlanVisit; chosen: boolea
 }
 
 /** The headline of what is planned against which day. */
-function headline(found: Plan): string {
-  const left = found.visits.filter((one) => one.why !== null).length;
-  const count = found.visits.length;
-  const deadlines = found.visits.flatMap((one) => (one.deadline ? [one.deadline] : [])).sort();
+function headline(plan: Plan): string {
+  const left = plan.visits.filter((one) => one.why !== null).length;
+  const count = plan.visits.length;
+  const deadlines = plan.visits.flatMap((one) => (one.deadline ? [one.deadline] : [])).sort();
   const last = deadlines.at(-1);
   const before = last ? ` before ${day(last, { day: "numeric", month: "long" })}` : "";
   if (count === 0) return "Nothing to plan";

@@ -9,7 +9,7 @@ import { Page, Section } from "../ui/Page";
 import { Empty, Loading, Trouble } from "../ui/States";
 import { hours } from "../ui/when";
 
-type Found = Schemas["VisitTimesOut"];
+type VisitTimesOut = Schemas["VisitTimesOut"];
 type Factor = Schemas["FactorOut"];
 
 const GROUPS = [
@@ -19,15 +19,15 @@ const GROUPS = [
 ] as const;
 
 export default function VisitTimes() {
-  const found = useQuery({
+  const visitTimes = useQuery({
     queryKey: ["visit-times"],
     queryFn: () => answer(api.GET("/api/visit-times")),
     staleTime: 0,
   });
   const [group, setGroup] = useState<(typeof GROUPS)[number][0]>("by_kind");
-  if (found.isPending) return <Loading what="visit times" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const { visits, firm } = found.data;
+  if (visitTimes.isPending) return <Loading what="visit times" />;
+  if (visitTimes.isError) return <Trouble message={explain(visitTimes.error)} again={() => visitTimes.refetch()} />;
+  const { visits, firm } = visitTimes.data;
   return (
     <Page wide title="Visit times" trail={[["/planner", "Planner"]]}>
       {!firm && (
@@ -54,7 +54,7 @@ export default function VisitTimes() {
                   </Button>
                 ))}
               </Flex>
-              {[firm, ...found.data[group]].map((one, at) => (
+              {[firm, ...visitTimes.data[group]].map((one, at) => (
                 <Spread key={`${one.name} ${at}`} factor={one} />
               ))}
               <Axis />
@@ -147,7 +147,7 @@ const SIZE = 420;
 const EDGE = 44;
 
 /** Each visit: estimated to the right, taken upwards; on the line they are alike. */
-function Scatter({ visits }: { visits: Found["visits"] }) {
+function Scatter({ visits }: { visits: VisitTimesOut["visits"] }) {
   const most = Math.max(240, ...visits.flatMap((one) => [one.estimated, one.actual])) * 1.06;
   const at = (minutes: number) => (minutes / most) * (SIZE - EDGE - 12);
   const steps = Array.from({ length: Math.floor(most / 120) + 1 }, (_, step) => step * 120);

@@ -7,36 +7,36 @@ import { Strip } from "./Strip";
 import type { Plan, Planning, PlanInspector } from "./usePlanner";
 
 interface Props {
-  found: Plan;
+  plan: Plan;
   planning: Planning;
   chosen: string;
   choose: (id: string) => void;
   show: (monday: string) => void;
 }
 
-export function WeekStrips({ found, planning, chosen, choose, show }: Props) {
-  const span = spanOf(found.inspectors);
-  const from = (weeks: number) => new Date(Date.parse(found.monday) + weeks * 604_800_000).toISOString().slice(0, 10);
+export function WeekStrips({ plan, planning, chosen, choose, show }: Props) {
+  const span = spanOf(plan.inspectors);
+  const from = (weeks: number) => new Date(Date.parse(plan.monday) + weeks * 604_800_000).toISOString().slice(0, 10);
   return (
     <Box as="section" aria-label="Week">
       <Flex align="center" wrap="wrap" columnGap="2" rowGap="1" mb="2">
         <IconButton icon="back" label="Week before" onClick={() => show(from(-1))} />
         <Heading as="h2" size="md">
-          Week {weekNumber(found.monday)}, from {day(found.monday, { day: "numeric", month: "long" })}
+          Week {weekNumber(plan.monday)}, from {day(plan.monday, { day: "numeric", month: "long" })}
         </Heading>
         <IconButton icon="forward" label="Week after" onClick={() => show(from(1))} />
-        <Button size="sm" onClick={() => show(found.today)}>
+        <Button size="sm" onClick={() => show(plan.today)}>
           This week
         </Button>
         <Text color="quiet" fontSize="sm" hideBelow="md">
           bars are visits, ticks keys, thin lines the way; hatched: stays there
         </Text>
       </Flex>
-      {found.inspectors.map((inspector) => (
+      {plan.inspectors.map((inspector) => (
         <InspectorWeek
           key={inspector.id}
           inspector={inspector}
-          found={found}
+          plan={plan}
           span={span}
           planning={planning}
           chosen={chosen}
@@ -49,14 +49,14 @@ export function WeekStrips({ found, planning, chosen, choose, show }: Props) {
 
 interface WeekProps {
   inspector: PlanInspector;
-  found: Plan;
+  plan: Plan;
   span: Span;
   planning: Planning;
   chosen: string;
   choose: (id: string) => void;
 }
 
-function InspectorWeek({ inspector, found, span, planning, chosen, choose }: WeekProps) {
+function InspectorWeek({ inspector, plan, span, planning, chosen, choose }: WeekProps) {
   const first = Math.ceil(span.from / 120) * 120;
   const hours = Array.from({ length: Math.floor((span.to - first) / 120) + 1 }, (_, at) => first + at * 120);
   const most = inspector.most_visits === 1 ? "one home a day at most" : `${inspector.most_visits} homes a day at most`;
@@ -73,7 +73,7 @@ function InspectorWeek({ inspector, found, span, planning, chosen, choose }: Wee
           key={one.day}
           day={one}
           inspector={inspector}
-          found={found}
+          plan={plan}
           span={span}
           planning={planning}
           chosen={chosen}

@@ -15,7 +15,7 @@ import { tell } from "../ui/toaster";
 import { day } from "../ui/when";
 import { PlanSettings } from "./PlanSettings";
 
-type Found = Schemas["WeeksOut"];
+type WeeksOut = Schemas["WeeksOut"];
 type Act = (work: () => Promise<unknown>) => Promise<void>;
 
 const QUERY = ["weeks"];
@@ -40,9 +40,9 @@ const DAYS = [
 export default function Weeks({ me }: { me: Me }) {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState("");
-  const found = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/planner/weeks")), staleTime: 0 });
-  if (found.isPending) return <Loading what="inspectors and keys" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
+  const weeksQuery = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/planner/weeks")), staleTime: 0 });
+  if (weeksQuery.isPending) return <Loading what="inspectors and keys" />;
+  if (weeksQuery.isError) return <Trouble message={explain(weeksQuery.error)} again={() => weeksQuery.refetch()} />;
   const act: Act = async (work) => {
     try {
       await work();
@@ -52,7 +52,7 @@ export default function Weeks({ me }: { me: Me }) {
     }
     await queries.invalidateQueries({ queryKey: QUERY });
   };
-  const { weeks, key_holders, settings, travel } = found.data;
+  const { weeks, key_holders, settings, travel } = weeksQuery.data;
   return (
     <Page wide title="Inspectors and keys" trail={[["/planner", "Planner"]]}>
       {trouble && <Told trouble>{trouble}</Told>}
@@ -60,7 +60,7 @@ export default function Weeks({ me }: { me: Me }) {
         first
         title="Inspectors"
         lead="Whose days are filled. Somebody only by request is asked where a visit does not fit."
-        tools={<NewWeek me={me} found={found.data} act={act} />}
+        tools={<NewWeek me={me} kept={weeksQuery.data} act={act} />}
       >
         {weeks.length === 0 && <Empty title="No inspector yet">Add who makes visits, and from where.</Empty>}
         <Grid templateColumns="repeat(auto-fill, minmax(min(24rem, 100%), 1fr))" gap="4">
@@ -93,10 +93,10 @@ export default function Weeks({ me }: { me: Me }) {
 }
 
 /** A new week, of one of the firm's people who has none yet, or of somebody else. */
-function NewWeek({ me, found, act }: { me: Me; found: Found; act: Act }) {
+function NewWeek({ me, kept, act }: { me: Me; kept: WeeksOut; act: Act }) {
   const [who, setWho] = useState("");
-  const known = new Set(found.weeks.map((week) => week.entry.values.person_id));
-  const people = found.people.filter((one) => !known.has(one.id));
+  const known = new Set(kept.weeks.map((week) => week.entry.values.person_id));
+  const people = kept.people.filter((one) => !known.has(one.id));
   const choices: Choice[] = [["", "somebody else"], ...people.map((one): Choice => [one.id, one.name])];
   const add = () => {
     const person = people.find((one) => one.id === who);
@@ -119,7 +119,7 @@ function NewWeek({ me, found, act }: { me: Me; found: Found; act: Act }) {
   );
 }
 
-function Week({ week, act }: { week: Found["weeks"][number]; act: Act }) {
+function Week({ week, act }: { week: WeeksOut["weeks"][number]; act: Act }) {
   const { entry, days_off } = week;
   const set = (field: string, on: boolean) => act(() => changeEntry(entry, { [field]: on }));
   return (

@@ -2,11 +2,11 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { Link } from "react-router";
 import { api, answer } from "../api/client";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
+import { Link } from "../ui/Link";
 import { day, hours } from "../ui/when";
 import { clockOf } from "../ui/minutes";
 import { MoveForm } from "./MoveForm";
@@ -14,7 +14,7 @@ import { Occupier } from "../occupier/Occupier";
 import type { Plan, Planning, PlanVisit } from "./usePlanner";
 
 interface Props {
-  found: Plan;
+  plan: Plan;
   visit: PlanVisit | undefined;
   planning: Planning;
   choose: (id: string) => void;
@@ -25,16 +25,16 @@ const SHORT = { weekday: "short", day: "numeric", month: "short" } as const;
 /** So many visits without a place are told of at once. */
 const TOLD = 5;
 
-export function Why({ found, visit, planning, choose, mayBook }: Props) {
-  const left = found.visits.filter((one) => one.why !== null && one.id !== visit?.id);
-  const planned = found.planned_at !== null;
+export function Why({ plan, visit, planning, choose, mayBook }: Props) {
+  const left = plan.visits.filter((one) => one.why !== null && one.id !== visit?.id);
+  const planned = plan.planned_at !== null;
   return (
     <Box as="aside" aria-label="Why" position="sticky" top="3">
       <Text fontWeight="700" color="quiet" mb="2">
         Why
       </Text>
       {visit ? (
-        <Chosen key={visit.id} found={found} visit={visit} planning={planning} mayBook={mayBook} />
+        <Chosen key={visit.id} plan={plan} visit={visit} planning={planning} mayBook={mayBook} />
       ) : (
         <Text color="quiet" mb="4">
           Choose a visit: why it is there stands here.
@@ -55,15 +55,15 @@ export function Why({ found, visit, planning, choose, mayBook }: Props) {
 }
 
 interface ChosenProps {
-  found: Plan;
+  plan: Plan;
   visit: PlanVisit;
   planning: Planning;
   mayBook: boolean;
 }
 
-function Chosen({ found, visit, planning, mayBook }: ChosenProps) {
+function Chosen({ plan, visit, planning, mayBook }: ChosenProps) {
   const where = visit.day ? `, ${day(visit.day, SHORT)} ${clockOf(visit.begins ?? 0)}` : "";
-  const past = visit.day !== null && visit.day < found.earliest;
+  const past = visit.day !== null && visit.day < plan.earliest;
   return (
     <Card title={`${visit.name}${where}`} weight={visit.why === null ? "lamp" : "ink"}>
       {visit.wrong && (
@@ -103,13 +103,13 @@ function Chosen({ found, visit, planning, mayBook }: ChosenProps) {
           )}
         </Flex>
       )}
-      {visit.why !== null && found.planned_at !== null && <WaysOut visit={visit} planning={planning} />}
+      {visit.why !== null && plan.planned_at !== null && <WaysOut visit={visit} planning={planning} />}
       {visit.inspection_id === null && (
         <Fold title="Occupier" opened={visit.asked !== null || visit.booked} small>
           <Occupier visit={visit} changed={() => void planning.plan.refetch()} />
         </Fold>
       )}
-      {!past && !visit.booked && <MoveForm found={found} visit={visit} planning={planning} />}
+      {!past && !visit.booked && <MoveForm plan={plan} visit={visit} planning={planning} />}
     </Card>
   );
 }

@@ -67,8 +67,8 @@ export function usePlanner(week: string | null) {
       const changed = await call();
       setTold({ words, trouble: false, moved: changed.moved });
     } catch (error) {
-      const said = error instanceof Refused ? explainField(error, field) : explain(error);
-      setTold({ words: said, trouble: true, moved: [] });
+      const message = error instanceof Refused ? explainField(error, field) : explain(error);
+      setTold({ words: message, trouble: true, moved: [] });
     }
     setBusy(false);
     await refetch();

@@ -12,7 +12,7 @@ import type { Looked } from "./query";
 interface Props {
   looked: Looked;
   look: (change: Partial<Looked>) => void;
-  found: Schemas["PortfolioOut"];
+  portfolio: Schemas["PortfolioOut"];
 }
 
 const HOLDERS: readonly Choice[] = [
@@ -31,18 +31,18 @@ const ORDERS: readonly Choice[] = [
 /** So long after the last letter the server is asked (ms). */
 const PAUSE = 180;
 
-export function Filters({ looked, look, found }: Props) {
+export function Filters({ looked, look, portfolio }: Props) {
   const toggle = (state: Looked["states"][number]) =>
     look({
       states: looked.states.includes(state) ? looked.states.filter((one) => one !== state) : [...looked.states, state],
     });
   // What is chosen stays there to be taken back, also where nothing is in it any more.
-  const shown = found.states.map(({ state }) => state);
+  const shown = portfolio.states.map(({ state }) => state);
   const states = [...shown, ...looked.states.filter((state) => !shown.includes(state))];
-  const count = (state: string) => found.states.find((one) => one.state === state)?.count ?? 0;
+  const count = (state: string) => portfolio.states.find((one) => one.state === state)?.count ?? 0;
   return (
     <Box mb="3">
-      <Flex gap="2" wrap="wrap" mb="3" role="group" aria-label="Where it stands">
+      <Flex gap="2" wrap="wrap" mb="3" role="group" aria-label="State">
         {states.map((state) => (
           <Button
             key={state}
@@ -55,7 +55,7 @@ export function Filters({ looked, look, found }: Props) {
           </Button>
         ))}
         <Button variant="choice" size="sm" pressed={looked.late} onClick={() => look({ late: !looked.late })}>
-          late {found.late}
+          late {portfolio.late}
         </Button>
       </Flex>
       <Flex gap="3" wrap="wrap" align="flex-end">
@@ -70,12 +70,12 @@ export function Filters({ looked, look, found }: Props) {
             change={(holder) => look({ holder })}
           />
         </Box>
-        {found.nations.length > 1 && (
+        {portfolio.nations.length > 1 && (
           <Box width="10rem">
             <SelectField
               label="Nation"
               value={looked.nation}
-              choices={[["", "all"], ...found.nations.map((nation): Choice => [nation, nation])]}
+              choices={[["", "all"], ...portfolio.nations.map((nation): Choice => [nation, nation])]}
               change={(nation) => look({ nation })}
             />
           </Box>

@@ -49,7 +49,7 @@ export function ImportTable({ client, done, close }: Props) {
         // Of another sheet nothing is known yet: the server guesses.
         ...(how?.columns && { head: how.head, columns: how.columns.map((key) => key ?? "").join(",") }),
       };
-      const found = await answer(
+      const table = await answer(
         api.POST("/api/portfolio/{client_id}/table", {
           params: { path: { client_id: client }, query },
           body: chosen as never,
@@ -57,7 +57,7 @@ export function ImportTable({ client, done, close }: Props) {
           headers: { "Content-Type": "application/octet-stream" },
         }),
       );
-      setRead(found);
+      setRead(table);
       if (taking !== "nothing") done();
     } catch (error) {
       setTrouble(explain(error));
@@ -142,7 +142,7 @@ function Matching({ read, busy, change, take }: MatchingProps) {
           {read.different > 0 && ` (${read.different.toLocaleString()} with other values)`}
         </b>
         {read.elsewhere_count > 0 &&
-          `. ${read.elsewhere_count} stand with another client and are left out (${read.elsewhere.slice(0, 3).join(", ")}).`}
+          `. ${read.elsewhere_count} belong to another client and are left out (${read.elsewhere.slice(0, 3).join(", ")}).`}
       </Text>
       {read.mistake_rows > 0 && (
         <Told trouble>

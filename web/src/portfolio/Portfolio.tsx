@@ -16,7 +16,7 @@ import { PropertyList } from "./PropertyList";
 import { PropertyMap } from "./PropertyMap";
 import { asked, useLooked } from "./query";
 
-type Found = Schemas["PortfolioOut"];
+type PortfolioOut = Schemas["PortfolioOut"];
 
 export default function Portfolio() {
   const { client = "" } = useParams();
@@ -34,11 +34,11 @@ export default function Portfolio() {
   });
   if (first.isPending) return <Loading what="the portfolio" lines={8} />;
   if (first.isError) return <Trouble message={explain(first.error)} again={() => first.refetch()} />;
-  const found = first.data;
+  const portfolio = first.data;
   return (
     <Page
       wide
-      title={client ? found.title : "Portfolio"}
+      title={client ? portfolio.title : "Portfolio"}
       trail={client ? [["/portfolio", "Portfolio"]] : []}
       tools={
         <Flex gap="2" wrap="wrap">
@@ -55,22 +55,22 @@ export default function Portfolio() {
         </Flex>
       }
     >
-      <Standing found={found} />
-      {found.total === 0 ? (
+      <Standing portfolio={portfolio} />
+      {portfolio.total === 0 ? (
         <Empty title="No property yet">
           {client ? "Import a table of this client's properties, or add them one by one." : "Add a client first."}
         </Empty>
       ) : (
         <>
-          <Filters looked={looked} look={look} found={found} />
+          <Filters looked={looked} look={look} portfolio={portfolio} />
           <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 24rem" }} columnGap="6">
-            <PropertyList client={client} looked={looked} found={found} lit={lit} light={setLit} />
+            <PropertyList client={client} looked={looked} portfolio={portfolio} lit={lit} light={setLit} />
             {!narrow && <PropertyMap client={client} looked={looked} lit={lit} light={setLit} />}
           </Grid>
         </>
       )}
       {client && importing && (
-        <Dialog title={`Import properties of ${found.title}`} width="64rem" close={() => setImporting(false)}>
+        <Dialog title={`Import properties of ${portfolio.title}`} width="64rem" close={() => setImporting(false)}>
           <ImportTable client={client} done={() => first.refetch()} close={() => setImporting(false)} />
         </Dialog>
       )}
@@ -79,18 +79,18 @@ export default function Portfolio() {
 }
 
 /** How it stands as a whole, in one line, and what the law says. */
-function Standing({ found }: { found: Found }) {
+function Standing({ portfolio }: { portfolio: PortfolioOut }) {
   const missing = [
-    found.unplaced > 0 && `${found.unplaced} without coordinates`,
-    found.doubtful > 0 && `${found.doubtful} with coordinates that cannot be right`,
+    portfolio.unplaced > 0 && `${portfolio.unplaced} without coordinates`,
+    portfolio.doubtful > 0 && `${portfolio.doubtful} with coordinates that cannot be right`,
   ].filter(Boolean);
   return (
     <Box mb="4">
       <Text fontSize="lg">
         <b>
-          {found.total.toLocaleString()} {found.total === 1 ? "property" : "properties"}
+          {portfolio.total.toLocaleString()} {portfolio.total === 1 ? "property" : "properties"}
         </b>
-        {found.late > 0 && <b>, {found.late} late</b>}
+        {portfolio.late > 0 && <b>, {portfolio.late} late</b>}
         {missing.length > 0 && (
           <Box as="span" color="quiet">
             {" "}
@@ -98,9 +98,9 @@ function Standing({ found }: { found: Found }) {
           </Box>
         )}
       </Text>
-      {found.laws.length > 0 && (
+      {portfolio.laws.length > 0 && (
         <Text color="quiet" fontSize="sm">
-          {found.laws.map((law) => `Let homes in ${law.nation}: ${law.says}`).join(" · ")}. {found.caution}
+          {portfolio.laws.map((law) => `Let homes in ${law.nation}: ${law.says}`).join(" · ")}. {portfolio.caution}
         </Text>
       )}
     </Box>

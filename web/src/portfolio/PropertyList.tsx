@@ -3,9 +3,9 @@ import { Box, Grid, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { keepPreviousData, useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef } from "react";
-import { Link } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
 import { StateMark } from "../drawings/StateMark";
+import { Link } from "../ui/Link";
 import { useNarrow } from "../ui/layout";
 import { day } from "../ui/when";
 import { asked, type Looked } from "./query";
@@ -15,7 +15,7 @@ type Line = Schemas["PortfolioLineOut"];
 interface Props {
   client: string;
   looked: Looked;
-  found: Schemas["PortfolioOut"];
+  portfolio: Schemas["PortfolioOut"];
   lit: string;
   light: (id: string) => void;
 }
@@ -24,13 +24,13 @@ interface Props {
 const PAGE = 100;
 const HEIGHT = { wide: 60, narrow: 84 };
 
-export function PropertyList({ client, looked, found, lit, light }: Props) {
+export function PropertyList({ client, looked, portfolio, lit, light }: Props) {
   const narrow = useNarrow();
   const scroller = useRef<HTMLDivElement>(null);
   const height = narrow ? HEIGHT.narrow : HEIGHT.wide;
   // eslint-disable-next-line react-hooks/incompatible-library -- what it returns is read here alone, and kept nowhere
   const rows = useVirtualizer({
-    count: found.count,
+    count: portfolio.count,
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
     overscan: 8,
@@ -52,7 +52,7 @@ export function PropertyList({ client, looked, found, lit, light }: Props) {
   });
   const lineAt = (index: number): Line | undefined =>
     answers[pages.indexOf(Math.floor(index / PAGE))]?.data?.lines[index % PAGE];
-  if (found.count === 0)
+  if (portfolio.count === 0)
     return (
       <Text py="6" color="quiet">
         No property matches. Remove a filter to see more.
@@ -68,7 +68,7 @@ export function PropertyList({ client, looked, found, lit, light }: Props) {
       borderColor="line"
       tabIndex={0}
       role="region"
-      aria-label={`Properties, ${found.count}`}
+      aria-label={`Properties, ${portfolio.count}`}
     >
       <Box as="ul" listStyleType="none" position="relative" style={{ height: rows.getTotalSize() }}>
         {items.map((item) => (
@@ -79,11 +79,11 @@ export function PropertyList({ client, looked, found, lit, light }: Props) {
             top="0"
             left="0"
             right="0"
-            aria-setsize={found.count}
+            aria-setsize={portfolio.count}
             aria-posinset={item.index + 1}
             style={{ height: item.size, transform: `translateY(${item.start}px)` }}
           >
-            <PropertyLine line={lineAt(item.index)} today={found.today} client={client} lit={lit} light={light} />
+            <PropertyLine line={lineAt(item.index)} today={portfolio.today} client={client} lit={lit} light={light} />
           </Box>
         ))}
       </Box>

@@ -39,15 +39,15 @@ export function useLooked(): [Looked, (change: Partial<Looked>) => void] {
   };
   const change = (changed: Partial<Looked>) => {
     const next = { ...looked, ...changed };
-    const said = new URLSearchParams();
-    for (const state of next.states) said.append("state", state);
-    if (next.holder) said.set("holder", next.holder);
-    if (next.nation) said.set("nation", next.nation);
-    if (next.late) said.set("late", "yes");
-    if (next.due_until) said.set("due", next.due_until);
-    if (next.text) said.set("text", next.text);
-    if (next.order) said.set("order", next.order);
-    setParams(said, { replace: true });
+    const parameters = new URLSearchParams();
+    for (const state of next.states) parameters.append("state", state);
+    if (next.holder) parameters.set("holder", next.holder);
+    if (next.nation) parameters.set("nation", next.nation);
+    if (next.late) parameters.set("late", "yes");
+    if (next.due_until) parameters.set("due", next.due_until);
+    if (next.text) parameters.set("text", next.text);
+    if (next.order) parameters.set("order", next.order);
+    setParams(parameters, { replace: true });
   };
   return [looked, change];
 }

@@ -1,12 +1,12 @@
 /** Offers: made of the alternatives as they stand, looked at, mailed, and accepted once: then there is a job. */
 import { Box, Flex, Heading, Link as ChakraLink, Text } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
-import { Link } from "react-router";
 import { api, answer, Refused, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
 import { notLeft } from "../letters/told";
 import { settled, useInspection } from "../inspection/open";
 import { Button, LinkButton } from "../ui/Button";
+import { Link } from "../ui/Link";
 import { Told } from "../ui/States";
 import { NumberField, TextField } from "../ui/TextField";
 import { tell } from "../ui/toaster";

@@ -22,7 +22,7 @@ export default function Price({ close }: { close: () => void }) {
   const seq = useInspection((s) => s.model?.seq) ?? 0;
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
   const [chosen, choose] = useState(1);
-  const found = useQuery({
+  const price = useQuery({
     queryKey: ["price", id, seq],
     queryFn: () =>
       answer(api.GET("/api/inspections/{inspection_id}/price", { params: { path: { inspection_id: id } } })),
@@ -30,21 +30,21 @@ export default function Price({ close }: { close: () => void }) {
     placeholderData: (before) => before,
     staleTime: 0,
   });
-  const since = found.data?.settled_on;
+  const since = price.data?.settled_on;
   return (
     <>
       <StageHead
         title="Price for repairs"
-        line={found.data && (since ? `firm's rates of ${day(since)}` : "usual rates: the firm has settled none")}
+        line={price.data && (since ? `firm's rates of ${day(since)}` : "usual rates: the firm has settled none")}
       >
         <Button onClick={close}>Back to observations</Button>
       </StageHead>
-      {found.isError ? (
-        <Trouble message={explain(found.error)} again={() => void found.refetch()} />
-      ) : !found.data ? (
+      {price.isError ? (
+        <Trouble message={explain(price.error)} again={() => void price.refetch()} />
+      ) : !price.data ? (
         <Loading what="the prices" />
       ) : (
-        <Found prices={found.data} chosen={chosen} choose={choose} again={() => void found.refetch()} />
+        <Found prices={price.data} chosen={chosen} choose={choose} again={() => void price.refetch()} />
       )}
     </>
   );

@@ -13,7 +13,7 @@ export function ClientLinks({ client, name, mayMake }: { client: string; name: s
   return (
     <Links
       title="Page of all homes"
-      lead="For the client or their agent, without an account: every home, how it stands and by when."
+      lead="For the client or their agent, without an account: every home, its state and by when."
       links={links.data ?? []}
       name={name}
       usually="client"

@@ -75,7 +75,7 @@ export function Client({ me }: { me: Me }) {
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState("");
   const query = ["client", id];
-  const found = useInfiniteQuery({
+  const clients = useInfiniteQuery({
     queryKey: query,
     queryFn: ({ pageParam }) =>
       answer(api.GET("/api/clients/{entry_id}", { params: { path: { entry_id: id }, query: { start: pageParam } } })),
@@ -84,12 +84,12 @@ export function Client({ me }: { me: Me }) {
       last.properties.length ? all.reduce((sum, one) => sum + one.properties.length, 0) : undefined,
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="the client" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const [first] = found.data.pages;
+  if (clients.isPending) return <Loading what="the client" />;
+  if (clients.isError) return <Trouble message={explain(clients.error)} again={() => clients.refetch()} />;
+  const [first] = clients.data.pages;
   if (!first) return null;
   const { client, count } = first;
-  const properties = found.data.pages.flatMap((page) => page.properties);
+  const properties = clients.data.pages.flatMap((page) => page.properties);
   const add = async () => {
     try {
       navigate(`/property/${(await addEntry("property", client.id, {})).id}`);
@@ -125,8 +125,8 @@ export function Client({ me }: { me: Me }) {
           shown={properties.length}
           count={count}
           what="properties"
-          more={() => found.fetchNextPage()}
-          busy={found.isFetchingNextPage}
+          more={() => clients.fetchNextPage()}
+          busy={clients.isFetchingNextPage}
         />
         <Button onClick={add}>Add a property</Button>
       </Section>

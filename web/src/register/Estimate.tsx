@@ -1,13 +1,13 @@
 /** Time and price of a job as bars of their parts, with each part in words and figures below. */
 import { Box, Flex, Grid, Link as ChakraLink, Text } from "@chakra-ui/react";
-import { Link } from "react-router";
 import type { Schemas } from "../api/client";
+import { Link } from "../ui/Link";
 import { Told } from "../ui/States";
 import { hours } from "../ui/when";
 
-type Found = Schemas["EstimateOut"];
+type EstimateOut = Schemas["EstimateOut"];
 
-export function Estimate({ estimate }: { estimate: Found }) {
+export function Estimate({ estimate }: { estimate: EstimateOut }) {
   const money = (value: number) => `${estimate.currency}${value.toFixed(2)}`;
   return (
     <>
@@ -35,7 +35,7 @@ export function Estimate({ estimate }: { estimate: Found }) {
 interface PartsProps {
   name: string;
   total: string;
-  parts: Found["parts"];
+  parts: EstimateOut["parts"];
   shown: (value: number) => string;
 }
 

@@ -31,9 +31,14 @@ export default function Instruments({ me }: { me: Me }) {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState("");
   const [opened, setOpened] = useState<string | null>(null);
-  const found = useQuery({ queryKey: QUERY, queryFn: () => answer(api.GET("/api/instruments")), staleTime: 0 });
-  if (found.isPending) return <Loading what="the instruments" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
+  const instrumentsQuery = useQuery({
+    queryKey: QUERY,
+    queryFn: () => answer(api.GET("/api/instruments")),
+    staleTime: 0,
+  });
+  if (instrumentsQuery.isPending) return <Loading what="the instruments" />;
+  if (instrumentsQuery.isError)
+    return <Trouble message={explain(instrumentsQuery.error)} again={() => instrumentsQuery.refetch()} />;
   const act = async (work: () => Promise<unknown>) => {
     try {
       await work();
@@ -52,7 +57,7 @@ export default function Instruments({ me }: { me: Me }) {
       const name = textOf(entry, "name") || "It";
       tell(`${name} is taken out.`, () => void act(() => changeEntry(entry, { removed: false })));
     });
-  const { instruments, lead_sets } = found.data;
+  const { instruments, lead_sets } = instrumentsQuery.data;
   const instrument = instruments.find((one) => one.entry.id === opened)?.entry;
   const leads = lead_sets.find((leadSet) => leadSet.entry.id === opened)?.entry;
   return (
@@ -76,7 +81,7 @@ export default function Instruments({ me }: { me: Me }) {
       </Shelf>
       <Section
         title="Lead sets"
-        lead="A null is held against the mean of the accepted ones before it (rule 1.4); until there are some, against what stands here."
+        lead="A null is compared with the mean of the accepted ones before it (rule 1.4); until there are some, with the value entered here."
         tools={<Button onClick={() => make("leads", {})}>Add a lead set</Button>}
       >
         <Shelf>

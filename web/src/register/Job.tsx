@@ -5,12 +5,13 @@ import { type FormEvent, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Me, type Schemas } from "../api/client";
 import { explain, explainField } from "../api/errors";
-import { useAsKept } from "../api/kept";
+import { useAsKept } from "../api/asKept";
 import { draftOfJob } from "../drafts/draft";
 import { PaperButton } from "../drafts/PaperButton";
 import { Mark } from "../drawings/Mark";
 import { notLeft } from "../letters/told";
-import { fetchHome, fetchJob, fetchLetters } from "../inspection/bag";
+import { fetchHome } from "../inspection/atHome";
+import { fetchJob, fetchLetters } from "../inspection/bag";
 import { add, begin } from "../inspection/open";
 import { Occupier } from "../occupier/Occupier";
 import type { Value } from "../inspection/types";
@@ -25,12 +26,12 @@ import { JobDay } from "./JobDay";
 import { JobScope, Missing, Pack } from "./JobScope";
 import { PastLines } from "./PastLines";
 
-type Found = Schemas["JobOut"];
+type JobOut = Schemas["JobOut"];
 
 export default function Job({ me }: { me: Me }) {
   const { id = "" } = useParams();
   const query = ["job", id];
-  const found = useQuery({
+  const jobQuery = useQuery({
     queryKey: query,
     queryFn: () => fetchJob(id),
     staleTime: 0,
@@ -38,14 +39,14 @@ export default function Job({ me }: { me: Me }) {
   // Their words come along: for a day on which the server is away.
   const asKept = useAsKept((s) => `job/${id}` in s);
   useQuery({
-    queryKey: ["job letters", id, found.dataUpdatedAt],
+    queryKey: ["job letters", id, jobQuery.dataUpdatedAt],
     queryFn: () => fetchLetters(id),
-    enabled: found.isSuccess && !asKept,
+    enabled: jobQuery.isSuccess && !asKept,
     retry: false,
   });
-  if (found.isPending) return <Loading what="the job" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const { job, property, client, estimate, day } = found.data;
+  if (jobQuery.isPending) return <Loading what="the job" />;
+  if (jobQuery.isError) return <Trouble message={explain(jobQuery.error)} again={() => jobQuery.refetch()} />;
+  const { job, property, client, estimate, day } = jobQuery.data;
   return (
     <Page
       wide
@@ -63,13 +64,13 @@ export default function Job({ me }: { me: Me }) {
     >
       <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 20rem" }} columnGap="8">
         <Box>
-          <JobDay found={found.data} query={query} />
-          {job.values.work === "repairs" ? <Repairs job={job} /> : <Begin me={me} found={found.data} />}
-          <JobScope found={found.data} query={query} />
+          <JobDay page={jobQuery.data} query={query} />
+          {job.values.work === "repairs" ? <Repairs job={job} /> : <Begin me={me} page={jobQuery.data} />}
+          <JobScope page={jobQuery.data} query={query} />
         </Box>
         <Box>
-          <Missing found={found.data} />
-          <Pack found={found.data} />
+          <Missing page={jobQuery.data} />
+          <Pack page={jobQuery.data} />
         </Box>
       </Grid>
       <Section title="Time and price">
@@ -91,7 +92,7 @@ export default function Job({ me }: { me: Me }) {
           <Box maxW="34rem">
             <Occupier
               visit={{ id: day.visit_id, booked: day.booked, day: day.on }}
-              changed={() => void found.refetch()}
+              changed={() => void jobQuery.refetch()}
             />
           </Box>
         </Section>
@@ -119,7 +120,7 @@ function Repairs({ job }: { job: Entry }) {
   return (
     <Flex gap="3" wrap="wrap" align="center" mb="4">
       <Text>
-        <b>Repairs by an offer that was accepted.</b> Tests and certificates stand at the observations.
+        <b>Repairs by an offer that was accepted.</b> Tests and certificates are with the observations.
       </Text>
       <LinkButton to={`/inspection/${textOf(job, "inspection_id")}/observations`}>Open observations</LinkButton>
       <LinkButton file to={`/api/reports/${textOf(job, "offer_id")}.pdf`}>
@@ -164,17 +165,17 @@ function Mail({ job, to, query }: { job: Entry; to: string; query: string[] }) {
   );
 }
 
-function Begin({ me, found }: { me: Me; found: Found }) {
+function Begin({ me, page }: { me: Me; page: JobOut }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [told, setTold] = useState("");
-  const { beginnings, inspections, instruments } = found;
+  const [message, setTold] = useState("");
+  const { beginnings, inspections, instruments } = page;
   const inUse = instruments.filter((instrument) => !instrument.entry.values.retired);
   const trouble = inUse.filter(
     (instrument) => instrument.calibration.status === "fail" || instrument.calibration.status === "attention",
   );
   // What is taken over from the job comes with it.
-  const start = async (beginning: Found["beginnings"][number]) => {
+  const start = async (beginning: JobOut["beginnings"][number]) => {
     setTold("");
     const home = await queries
       .fetchQuery({ queryKey: ["home"], queryFn: fetchHome, staleTime: 0 })
@@ -198,7 +199,7 @@ function Begin({ me, found }: { me: Me; found: Found }) {
   };
   return (
     <Box mb="4">
-      {told && <Told trouble>{told}</Told>}
+      {message && <Told trouble>{message}</Told>}
       {trouble.map((instrument) => (
         <Text key={instrument.entry.id} mb="2">
           <Mark status={instrument.calibration.status} /> {textOf(instrument.entry, "name")}{" "}

@@ -11,13 +11,13 @@ import { clockOf } from "../ui/minutes";
 import { day, hours } from "../ui/when";
 import { changeEntry, type Entry, EntryFields, textOf } from "./entry";
 
-type Found = Schemas["JobOut"];
+type JobOut = Schemas["JobOut"];
 
 const TASK = { visit: "", "fetch key": "fetch keys: ", "return key": "return keys: " } as const;
 const LONG = { weekday: "long", day: "numeric", month: "long", year: "numeric" } as const;
 
-export function JobDay({ found, query }: { found: Found; query: string[] }) {
-  const { job, property, day: its } = found;
+export function JobDay({ page, query }: { page: JobOut; query: string[] }) {
+  const { job, property, day: its } = page;
   const own = its.stops.find((stop) => stop.this);
   const at = textOf(job, "booked_at") || (own ? clockOf(own.begins) : "");
   const name = textOf(property, "address").split(",")[0] ?? "";
@@ -88,7 +88,7 @@ export function JobDay({ found, query }: { found: Found; query: string[] }) {
           ]}
           wide={["state", "purpose"]}
         />
-        <Who job={job} weeks={found.weeks} query={query} />
+        <Who job={job} weeks={page.weeks} query={query} />
       </Fold>
     </Box>
   );

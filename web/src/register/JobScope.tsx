@@ -1,19 +1,19 @@
 /** What a job covers and what it leaves out, as a picture and in words; what is missing to go there; what to pack. */
 import { Box, Grid, Text } from "@chakra-ui/react";
-import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { Fold } from "../ui/Fold";
+import { Link } from "../ui/Link";
 import { Section } from "../ui/Page";
 import { day } from "../ui/when";
 import { type Entry, EntryFields, textOf } from "./entry";
 import { ScopeDrawing } from "./ScopeDrawing";
 
-type Found = Schemas["JobOut"];
+type JobOut = Schemas["JobOut"];
 
 const number = (job: Entry, field: string) => Number(job.values[field] ?? 0);
 
-export function JobScope({ found, query }: { found: Found; query: string[] }) {
-  const { job, installations } = found;
+export function JobScope({ page, query }: { page: JobOut; query: string[] }) {
+  const { job, installations } = page;
   const left = textOf(job, "leave_out")
     .split("\n")
     .map((line) => line.trim())
@@ -80,8 +80,8 @@ export function JobScope({ found, query }: { found: Found; query: string[] }) {
 }
 
 /** What is still missing before somebody can go; what stops the visit first. */
-export function Missing({ found }: { found: Found }) {
-  const { missing } = found.day;
+export function Missing({ page }: { page: JobOut }) {
+  const { missing } = page.day;
   return (
     <Box as="section" aria-label="Missing" mb="5">
       <Text fontWeight="700" fontSize="lg" mb="1">
@@ -102,7 +102,7 @@ export function Missing({ found }: { found: Found }) {
             <Text fontWeight={one.stops ? "700" : "600"}>{one.what}</Text>
             <Text fontSize="sm">
               {["latitude", "key_place"].includes(one.field) ? (
-                <Link to={`/property/${found.property.id}`}>{one.next_step}</Link>
+                <Link to={`/property/${page.property.id}`}>{one.next_step}</Link>
               ) : (
                 one.next_step
               )}
@@ -115,7 +115,7 @@ export function Missing({ found }: { found: Found }) {
 }
 
 /** What to take along for this one, and why. */
-export function Pack({ found }: { found: Found }) {
+export function Pack({ page }: { page: JobOut }) {
   return (
     <Box
       as="section"
@@ -131,7 +131,7 @@ export function Pack({ found }: { found: Found }) {
         To pack
       </Text>
       <Box as="ul" listStyleType="none">
-        {found.day.pack.map((one) => (
+        {page.day.pack.map((one) => (
           <Box as="li" key={one.name} py="1.5" borderTopWidth="1px" borderColor="line">
             <Text fontWeight="600">{one.name}</Text>
             <Text color="quiet" fontSize="sm">

@@ -48,7 +48,7 @@ export function Kept({ id, me }: { id: string; me: Me }) {
           many(k.photos, "photo"),
         ]
           .filter(Boolean)
-          .join(", ") || "What stands above"}
+          .join(", ") || "The data above"}
         {k.last_work && `; last work on ${day(k.last_work)}`}.{" "}
         {over
           ? "The time for keeping is over."

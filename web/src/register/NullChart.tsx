@@ -18,10 +18,10 @@ const label = (time: number) => day(new Date(time).toISOString().slice(0, 10), {
 export default function NullChart({ log, mean }: Props) {
   const data = log.map((null_) => ({ at: Date.parse(null_.at), ohm: null_.ohm, accepted: null_.accepted }));
   const chart = useChart({ data, series: [{ name: "ohm", color: "ink" }] });
-  const said = log.map((null_) => `${day(null_.at.slice(0, 10))}: ${null_.ohm.toFixed(2)} Ω`).join(", ");
+  const description = log.map((null_) => `${day(null_.at.slice(0, 10))}: ${null_.ohm.toFixed(2)} Ω`).join(", ");
   return (
     <>
-      <VisuallyHidden>Nulls: {said}</VisuallyHidden>
+      <VisuallyHidden>Nulls: {description}</VisuallyHidden>
       <Chart.Root chart={chart} height="6rem" aria-hidden="true">
         <ResponsiveContainer width="100%" height="100%">
           <ScatterChart margin={{ top: 6, right: 10, bottom: 0, left: -18 }}>

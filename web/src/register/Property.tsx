@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
-import { remembered } from "../api/kept";
+import { remembered } from "../api/remembered";
 import { fetchProperty } from "../inspection/bag";
 import { explain } from "../api/errors";
 import type { Value } from "../inspection/types";
@@ -19,7 +19,7 @@ import { addEntry, changeEntry, type Entry, EntryField, EntryFields, Quiet, text
 import { PastLines } from "./PastLines";
 import { Story } from "./Story";
 
-type Found = Schemas["PropertyOut"];
+type PropertyOut = Schemas["PropertyOut"];
 
 export default function Property() {
   const { id = "" } = useParams();
@@ -28,7 +28,7 @@ export default function Property() {
   const [trouble, setTrouble] = useState("");
   const query = ["property", id];
   const path = { params: { path: { entry_id: id } } };
-  const found = useQuery({
+  const propertyQuery = useQuery({
     queryKey: query,
     queryFn: () => fetchProperty(id),
     staleTime: 0,
@@ -38,9 +38,10 @@ export default function Property() {
     queryFn: () => remembered(`story/${id}`, () => answer(api.GET("/api/properties/{entry_id}/story", path))),
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="the property" />;
-  if (found.isError) return <Trouble message={explain(found.error)} again={() => found.refetch()} />;
-  const { property, client, jobs, inspections, next_number } = found.data;
+  if (propertyQuery.isPending) return <Loading what="the property" />;
+  if (propertyQuery.isError)
+    return <Trouble message={explain(propertyQuery.error)} again={() => propertyQuery.refetch()} />;
+  const { property, client, jobs, inspections, next_number } = propertyQuery.data;
   const make = async (kind: Entry["kind"], values: Record<string, Value>) => {
     try {
       const made = await addEntry(kind, property.id, values);
@@ -102,21 +103,21 @@ export default function Property() {
             </Lines>
           </Section>
         </Box>
-        <Facts found={found.data} query={query} make={make} />
+        <Facts page={propertyQuery.data} query={query} make={make} />
       </Grid>
     </Page>
   );
 }
 
 interface FactsProps {
-  found: Found;
+  page: PropertyOut;
   query: string[];
   make: (kind: Entry["kind"], values: Record<string, Value>) => Promise<void>;
 }
 
 /** What is known of the home: each fact is changed where it stands, and kept as it is left. */
-function Facts({ found, query, make }: FactsProps) {
-  const { property, installations, access_windows, key_holders } = found;
+function Facts({ page, query, make }: FactsProps) {
+  const { property, installations, access_windows, key_holders } = page;
   const fields = (names: string[]) => (
     <Box display="grid" gap="3" mb="4">
       {names.map((name) => (

@@ -25,7 +25,7 @@ export function ScopeDrawing({ boards, rings, radials, opened, tested }: Props) 
   const points = Math.min(Math.max(tested, opened), MOST);
   const rows = Math.ceil(points / A_ROW);
   const height = count * 46 + rows * DOT + 14;
-  const said = [
+  const description = [
     `${count} ${count === 1 ? "board" : "boards"}`,
     `${rings} rings`,
     `${radials} radials`,
@@ -34,7 +34,7 @@ export function ScopeDrawing({ boards, rings, radials, opened, tested }: Props) 
   ].join(", ");
   return (
     <Box color="ink">
-      <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="img" aria-label={said}>
+      <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="img" aria-label={description}>
         {Array.from({ length: count }, (_, board) => (
           <g key={board} transform={`translate(0 ${board * 46})`}>
             <rect

@@ -8,10 +8,10 @@ import { Timeline } from "../drawings/Timeline";
 import { Table } from "../ui/Table";
 import { Empty } from "../ui/States";
 
-type Found = Schemas["StoryOut"];
+type StoryOut = Schemas["StoryOut"];
 type Circuit = Schemas["CircuitStoryOut"];
 
-export function Story({ story }: { story: Found }) {
+export function Story({ story }: { story: StoryOut }) {
   const navigate = useNavigate();
   const { events, circuits, notes, followed } = story;
   const visited = events.some((event) => event.kind === "inspection");

@@ -14,12 +14,12 @@ export function Against() {
   const kinds = useReference()?.against_kinds ?? {};
   const goTo = useGoTo();
   if (!against?.length) return null;
-  const found = Object.entries(kinds)
+  const objections = Object.entries(kinds)
     .map(([kind, [one, several]]) => ({ kind, one, several, of: against.filter((item) => item.kind === kind) }))
     .filter((group) => group.of.length > 0);
   return (
     <Box as="section" aria-label="Against a satisfactory result" mb="4">
-      {found.map(({ kind, one, several, of }) => (
+      {objections.map(({ kind, one, several, of }) => (
         <Fold key={kind} title={`${of.length} ${of.length === 1 ? one : several}`} small opened={of.length <= FEW}>
           <Box as="ul" listStyleType="none" mb="2">
             {of.map((item) => (

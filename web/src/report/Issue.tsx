@@ -1,12 +1,12 @@
 /** What stands in the way of issuing, the way to it, and every issue with its fingerprint. */
 import { Box, Flex, Link as ChakraLink } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { api, answer, type Me } from "../api/client";
 import { ComeBackReminder } from "../comeback/Reminder";
 import { Mark } from "../drawings/Mark";
 import { useInspection } from "../inspection/open";
 import { LinkButton } from "../ui/Button";
+import { Link } from "../ui/Link";
 import { Line, Lines, Section } from "../ui/Page";
 import { Tag } from "../ui/Tag";
 import { moment } from "../ui/when";
@@ -52,7 +52,7 @@ export function Issue({ me, seq, points, waiting, drafted }: Props) {
               </ChakraLink>
             </Box>
           ))}
-          {points.length === 0 && <li>Nothing stands in the way.</li>}
+          {points.length === 0 && <li>Nothing prevents issuing.</li>}
         </Box>
       </Section>
       <Review

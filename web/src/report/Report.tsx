@@ -28,8 +28,8 @@ export default function Report({ me }: { me: Me }) {
   const waiting = useInspection((s) => s.model?.pending.filter((p) => !p.refused).length ?? 0);
   const draft = useReportDraft(waiting > 0);
   // What stands against a satisfactory result is listed under it already.
-  const told = new Set(judgement?.against.map((objection) => objection.says));
-  const points = draft.points.filter((point) => point.level === "must" || !told.has(point.text));
+  const listed = new Set(judgement?.against.map((objection) => objection.says));
+  const points = draft.points.filter((point) => point.level === "must" || !listed.has(point.text));
   return (
     <>
       <StageHead title="Report" line="you decide and sign; the verdicts are an opinion" />
@@ -193,7 +193,7 @@ function Duties() {
           </li>
         ))}
       </Box>
-      <Text color="quiet">Check the law that applies where the property stands.</Text>
+      <Text color="quiet">Check the law that applies where the property is.</Text>
     </Fold>
   );
 }

@@ -36,16 +36,21 @@ export function Review({ me, seq, hindered, hinderedHere, issued, unchanged }: P
   const queries = useQueryClient();
   const id = useInspection((s) => s.model?.id) ?? "";
   const known = useInspection((s) => s.model?.seq) ?? 0;
+  // A step is taken without a change of the inspection: by a signature that waited here, or elsewhere.
+  const stage = useInspection((s) => s.model?.state) ?? null;
+  const signedHere = useSigned((s) => s[id]);
+  const keyAt = (at: typeof stage) => ["review", id, known, at];
   const params = { path: { inspection_id: id } };
   const review = useQuery({
-    queryKey: ["review", id, known],
+    queryKey: keyAt(stage),
     queryFn: () => answer(api.GET("/api/inspections/{inspection_id}/review", { params })),
-    enabled: known > 0,
+    enabled: known > 0 && !signedHere,
     placeholderData: (before) => before,
   });
   const taken = (state: State) => {
-    queries.setQueryData(["review", id, known], state);
-    noteState(state.in_review ? "in review" : "in hand");
+    const now = state.in_review ? "in review" : "in hand";
+    queries.setQueryData(keyAt(now), state);
+    noteState(now);
   };
   const again = () => {
     void queries.invalidateQueries({ queryKey: ["review", id] });
@@ -53,7 +58,6 @@ export function Review({ me, seq, hindered, hinderedHere, issued, unchanged }: P
   };
   const reads = useMay("review");
   const away = useReach((s) => isAway(s.reach));
-  const signedHere = useSigned((s) => s[id]);
   if (away || signedHere)
     return (
       <Section title="Review and signatures">
@@ -146,7 +150,7 @@ function Read({ since, seq, taken }: { since: State["since_look"]; seq: number; 
   });
   return (
     <Box mb="3">
-      {since === null && <p>You have not read it yet. To ask at a figure, stand on it and press C.</p>}
+      {since === null && <p>You have not read it yet. To ask about a reading, select it and press C.</p>}
       {since?.length === 0 && <p>Nothing changed since you read it last.</p>}
       {since && since.length > 0 && <Changes title="Changed since you read it last" changes={since} />}
       {(since === null || since.length > 0) && (

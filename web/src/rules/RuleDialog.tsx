@@ -2,7 +2,7 @@
 import { Box, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { api, answer } from "../api/client";
-import { remembered } from "../api/kept";
+import { remembered } from "../api/remembered";
 import { Dialog } from "../ui/Dialog";
 
 export function RuleDialog({ number, close }: { number: string; close: () => void }) {
@@ -12,22 +12,22 @@ export function RuleDialog({ number, close }: { number: string; close: () => voi
     staleTime: Number.POSITIVE_INFINITY,
   });
   // A whole section, `rule 9`, is every rule of it.
-  const found = (rules.data ?? []).filter(
+  const matching = (rules.data ?? []).filter(
     (rule) => rule.number === number || (!number.includes(".") && rule.number.startsWith(`${number}.`)),
   );
-  const [only] = found;
+  const [only] = matching;
   return (
     <Dialog
-      title={found.length === 1 && only ? `Rule ${only.number}: ${only.title}` : `Rule ${number}`}
+      title={matching.length === 1 && only ? `Rule ${only.number}: ${only.title}` : `Rule ${number}`}
       close={close}
       width="36rem"
     >
       {rules.isPending && <p>Opening the rules …</p>}
-      {rules.isError && <p role="alert">The rules cannot be read just now; the verdict stands as it is.</p>}
-      {rules.isSuccess && found.length === 0 && <p>There is no rule {number} in the guide.</p>}
-      {found.map((rule) => (
+      {rules.isError && <p role="alert">The rules cannot be read just now. The verdict is not changed by that.</p>}
+      {rules.isSuccess && matching.length === 0 && <p>There is no rule {number} in the guide.</p>}
+      {matching.map((rule) => (
         <Box as="section" key={rule.number} pb="4">
-          {found.length > 1 && (
+          {matching.length > 1 && (
             <Heading as="h2" size="md">
               {rule.number} {rule.title}
             </Heading>

@@ -1,11 +1,12 @@
 /** Finds clients, properties, jobs and inspections by any part of a name, an address or a number. */
-import { Box } from "@chakra-ui/react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, answer, type Schemas } from "../api/client";
 import { loaded } from "../ui/Loaded";
+import { withLooks } from "../ui/withLooks";
 import { FindField, type FindProps } from "./FindField";
+import css from "./SearchBox.module.css";
 
 type Hit = Schemas["HitOut"];
 
@@ -16,8 +17,15 @@ const TO: Record<Hit["kind"], (id: string) => string> = {
   inspection: (id) => `/inspection/${id}/brief`,
 };
 
+/** So long after the first picture, unless somebody is about to search before, milliseconds. */
+const CALM = 4000;
+
 /** The list that opens comes after the first picture; what is typed before stands in its field. */
-const Finding = loaded<FindProps>(null, () => import("./Finding").then((m) => m.default), FindField);
+const Finding = loaded<FindProps>(
+  null,
+  withLooks(() => import("./Finding").then((m) => m.default)),
+  { meanwhile: FindField, calm: CALM },
+);
 
 export function SearchBox() {
   const navigate = useNavigate();
@@ -25,7 +33,7 @@ export function SearchBox() {
   const box = useRef<HTMLInputElement>(null);
   const inHand = useRef(false);
   const asked = text.trim();
-  const found = useQuery({
+  const results = useQuery({
     queryKey: ["search", asked],
     queryFn: () => answer(api.GET("/api/search", { params: { query: { text: asked } } })),
     enabled: asked.length > 0,
@@ -41,24 +49,23 @@ export function SearchBox() {
     document.addEventListener("keydown", slash);
     return () => document.removeEventListener("keydown", slash);
   }, []);
-  const hits = asked ? found.data : undefined;
+  useEffect(() => {
+    if (asked) Finding.fetch().catch(() => undefined);
+  }, [asked]);
+  const hits = asked ? results.data : undefined;
   const options = useMemo(
     () =>
       (hits ?? []).map((hit) => ({
         key: `${hit.kind} ${hit.id}`,
         title: hit.title,
         line: hit.line,
-        before: (
-          <Box as="span" width="5.6rem" flex="none" color="quiet" fontSize="sm">
-            {hit.kind}
-          </Box>
-        ),
+        before: <span className={css.kind}>{hit.kind}</span>,
       })),
     [hits],
   );
-  const empty = asked && found.isSuccess && !found.isFetching ? `Nothing holds “${asked}”.` : undefined;
+  const empty = asked && results.isSuccess && !results.isFetching ? `Nothing holds “${asked}”.` : undefined;
   return (
-    <Box mb="5" fontSize="lg">
+    <div className={css.box}>
       <Finding
         boxRef={box}
         inHandRef={inHand}
@@ -66,12 +73,12 @@ export function SearchBox() {
         type={setText}
         options={options}
         empty={empty}
-        refused={asked && found.isError ? "The search did not answer. Try again in a moment." : undefined}
+        refused={asked && results.isError ? "The search did not answer. Try again in a moment." : undefined}
         choose={(key) => {
           const [kind, id] = key.split(" ") as [Hit["kind"], string];
           navigate(TO[kind](id));
         }}
       />
-    </Box>
+    </div>
   );
 }

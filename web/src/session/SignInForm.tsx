@@ -1,11 +1,11 @@
 /** The form to sign in with, alone on its screen or over an open inspection whose session has ended. */
-import { Text, VStack } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import { api, answer, type Me, Refused, Unreachable } from "../api/client";
 import { explain } from "../api/errors";
 import { endSession, isLeaving } from "../api/leaving";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/TextField";
+import css from "./SignInForm.module.css";
 
 export function SignInForm({ done, email: known = "" }: { done: (me: Me) => void; email?: string }) {
   const [email, setEmail] = useState(known);
@@ -13,7 +13,7 @@ export function SignInForm({ done, email: known = "" }: { done: (me: Me) => void
   const [code, setCode] = useState("");
   const [asksCode, setAsksCode] = useState(false);
   const [trouble, setTrouble] = useState("");
-  const [told, setTold] = useState("");
+  const [message, setTold] = useState("");
   const [busy, setBusy] = useState(false);
 
   async function submit(event: FormEvent) {
@@ -48,42 +48,40 @@ export function SignInForm({ done, email: known = "" }: { done: (me: Me) => void
   }
 
   return (
-    <form onSubmit={submit}>
-      <VStack gap="4" align="stretch">
-        <TextField label="Email" type="email" autoComplete="username" value={email} change={setEmail} required />
+    <form onSubmit={submit} className={css.form}>
+      <TextField label="Email" type="email" autoComplete="username" value={email} change={setEmail} required />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        value={password}
+        change={setPassword}
+        refused={asksCode ? undefined : trouble}
+        required
+      />
+      {asksCode && (
         <TextField
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          value={password}
-          change={setPassword}
-          refused={asksCode ? undefined : trouble}
+          label="Code of your device"
+          autoComplete="one-time-code"
+          figure
+          value={code}
+          change={setCode}
+          refused={trouble}
+          hint="The six figures it shows now, or one of your recovery codes."
+          autoFocus
           required
         />
-        {asksCode && (
-          <TextField
-            label="Code of your device"
-            autoComplete="one-time-code"
-            figure
-            value={code}
-            change={setCode}
-            refused={trouble}
-            hint="The six figures it shows now, or one of your recovery codes."
-            autoFocus
-            required
-          />
-        )}
-        <Button type="submit" variant="action" size="lg" busy={busy}>
-          Sign in
+      )}
+      <Button type="submit" variant="action" size="lg" busy={busy}>
+        Sign in
+      </Button>
+      {message ? (
+        <p role="status">{message}</p>
+      ) : (
+        <Button variant="quiet" disabled={!email.includes("@")} onClick={forgotten}>
+          Forgotten the password?
         </Button>
-        {told ? (
-          <Text role="status">{told}</Text>
-        ) : (
-          <Button variant="quiet" disabled={!email.includes("@")} onClick={forgotten}>
-            Forgotten the password?
-          </Button>
-        )}
-      </VStack>
+      )}
     </form>
   );
 }

@@ -19,15 +19,15 @@ import { Photo } from "./Photo";
 export function HomeReport({ page, id }: { page: Shared; id: string }) {
   const queries = useQueryClient();
   const query = ["shared home", tokenHere(), id];
-  const found = useQuery({
+  const report = useQuery({
     queryKey: query,
     queryFn: () => answer(shared.GET("/api/shared/homes/{inspection_id}", { params: { path: { inspection_id: id } } })),
     staleTime: 0,
   });
-  if (found.isPending) return <Loading what="the report" />;
-  if (found.isError)
-    return <Trouble message={explain(found.error, "Try again in a moment.")} again={() => found.refetch()} />;
-  return <Report page={page} report={found.data} taken={(next) => queries.setQueryData(query, next)} />;
+  if (report.isPending) return <Loading what="the report" />;
+  if (report.isError)
+    return <Trouble message={explain(report.error, "Try again in a moment.")} again={() => report.refetch()} />;
+  return <Report page={page} report={report.data} taken={(next) => queries.setQueryData(query, next)} />;
 }
 
 interface Props {

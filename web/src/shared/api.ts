@@ -25,8 +25,8 @@ shared.use({
 export async function fileOf(path: string): Promise<Blob> {
   const response = await fetch(path, { headers: bearer() });
   if (response.ok) return response.blob();
-  const told = (await response.json().catch(() => ({}))) as Partial<Schemas["Problem"]>;
-  throw new Refused(response.status, told.message ?? "The file cannot be fetched.", told);
+  const problem = (await response.json().catch(() => ({}))) as Partial<Schemas["Problem"]>;
+  throw new Refused(response.status, problem.message ?? "The file cannot be fetched.", problem);
 }
 
 /** Have the browser keep a file under a name. */

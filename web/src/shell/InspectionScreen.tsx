@@ -19,7 +19,7 @@ import {
 import { decideWaiting, leave, load, resume, undo, useInspection } from "../inspection/open";
 import { comeBackHere, showList, stopAdding, useComingBack } from "../inspection/comeBack";
 import { nothingStands } from "../inspection/positions";
-import { useOutbox } from "../inspection/outbox";
+import { useOutbox } from "../inspection/waiting";
 import { useReach } from "../inspection/transport";
 import { CrossingsBanner } from "../crossings/CrossingsBanner";
 import { GoOn } from "../fields/GoOn";

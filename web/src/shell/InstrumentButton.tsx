@@ -3,7 +3,7 @@ import { Box, Flex, Stack } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, answer, type Schemas } from "../api/client";
-import { remembered } from "../api/kept";
+import { remembered } from "../api/remembered";
 import { useReference } from "../api/reference";
 import { typeWith, useDesk } from "../inspection/desk";
 import { pair, pairAgain, unlink, USUAL_ADDRESS } from "../inspection/instrumentLink";

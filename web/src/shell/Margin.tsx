@@ -29,14 +29,14 @@ const known = new WeakMap<Judgement, Map<string, string[]>>();
 function consequencesOf(judgement: Judgement): Map<string, string[]> {
   const before = known.get(judgement);
   if (before) return before;
-  const found = new Map<string, string[]>();
-  known.set(judgement, found);
+  const titles = new Map<string, string[]>();
+  known.set(judgement, titles);
   for (const note of [...judgement.notes, ...judgement.board_sums]) {
     if (!note.because_of) continue;
     const key = keyOf(note.because_of.id, note.because_of.field);
-    found.set(key, [...(found.get(key) ?? []), note.title]);
+    titles.set(key, [...(titles.get(key) ?? []), note.title]);
   }
-  return found;
+  return titles;
 }
 
 export function Margin({ stage }: { stage: Stage }) {
@@ -141,11 +141,11 @@ const sumsAt = (stage: Stage, judgement: Judgement) =>
 function cardsOf(judgement: Judgement, before: readonly Note[] = []) {
   const follows = consequencesOf(judgement);
   const speaksFor = (note: Note) => !note.because_of && note.standing !== "pass";
-  const spoken = new Set(before.filter(speaksFor).map((note) => keyOf(note.id, note.field)));
+  const shownKeys = new Set(before.filter(speaksFor).map((note) => keyOf(note.id, note.field)));
   const followed = (note: Note): readonly string[] => {
     const key = keyOf(note.id, note.field);
-    if (!speaksFor(note) || spoken.has(key)) return NOTHING;
-    spoken.add(key);
+    if (!speaksFor(note) || shownKeys.has(key)) return NOTHING;
+    shownKeys.add(key);
     return follows.get(key) ?? NOTHING;
   };
   const cards = (notes: Note[], how: { lit?: boolean; held?: boolean }) =>

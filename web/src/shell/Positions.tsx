@@ -10,15 +10,15 @@ import { Popover } from "../ui/Popover";
 import { TextField } from "../ui/TextField";
 
 export function PositionsButton({ place, label }: { place: Place; label: string }) {
-  const said = usePositionsOf(place);
+  const words = usePositionsOf(place);
   return (
     <Popover
-      label={`How switches stood at ${label}`}
+      label={`Positions of switches at ${label}`}
       trigger={
         <Button
           variant="quiet"
           size="bare"
-          label={`How switches stood at ${label}${said.length ? `: ${said.join(", ")}` : ""}`}
+          label={`Positions of switches at ${label}${words.length ? `: ${words.join(", ")}` : ""}`}
         >
           switches
         </Button>
@@ -31,31 +31,31 @@ export function PositionsButton({ place, label }: { place: Place; label: string 
 
 function Positions({ place, close }: { place: Place; close: () => void }) {
   const choices = useReference()?.positions ?? [];
-  const said = usePositionsOf(place);
-  const own = said.filter((one) => !choices.some(({ says }) => says === one)).join(", ");
+  const positionWords = usePositionsOf(place);
+  const own = positionWords.filter((one) => !choices.some(({ says }) => says === one)).join(", ");
   const [words, setWords] = useState(own);
   const keep = (now: readonly string[]) =>
     stand(
       place,
       now.map((says) => ({ says, lasts: choices.some((position) => position.says === says && position.lasts) })),
     );
-  const listed = said.filter((one) => choices.some(({ says }) => says === one));
+  const listed = positionWords.filter((one) => choices.some(({ says }) => says === one));
   const keepOwn = () => {
     if (words.trim() !== own) keep([...listed, ...(words.trim() ? [words.trim()] : [])]);
   };
   const choose = ({ of, says }: Schemas["PositionOut"]) => {
-    const rest = said.filter((one) => choices.find((choice) => choice.says === one)?.of !== of);
-    keep(said.includes(says) ? rest : [...rest, says]);
+    const rest = positionWords.filter((one) => choices.find((choice) => choice.says === one)?.of !== of);
+    keep(positionWords.includes(says) ? rest : [...rest, says]);
   };
-  const open = choices.some(({ says, opens }) => opens && said.includes(says));
+  const open = choices.some(({ says, opens }) => opens && positionWords.includes(says));
   return (
     <Box fontSize="sm">
-      <Grid role="group" aria-label="How they stood" templateColumns="1fr 1fr" gap="1.5" mb="3">
+      <Grid role="group" aria-label="Positions" templateColumns="1fr 1fr" gap="1.5" mb="3">
         {choices.map((choice) => (
           <Button
             key={choice.says}
             variant="choice"
-            pressed={said.includes(choice.says)}
+            pressed={positionWords.includes(choice.says)}
             onClick={() => choose(choice)}
           >
             {choice.says}
@@ -76,7 +76,7 @@ function Positions({ place, close }: { place: Place; close: () => void }) {
         </Button>
       </Flex>
       <Box role="status" minH="2.6em" mt="2" fontWeight="bold">
-        {open && "What lies beyond it is not in the reading, and stands as a limitation."}
+        {open && "What lies beyond it is not in the reading: a limitation."}
       </Box>
     </Box>
   );

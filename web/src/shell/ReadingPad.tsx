@@ -18,7 +18,7 @@ import { copyDown, isLimited, useSameBelow } from "../inspection/copyDown";
 import { children, refusal } from "../inspection/model";
 import { setField, undo, useInspection, useMay } from "../inspection/open";
 import { useReadingSource } from "../inspection/readingSource";
-import { type Place, placeOf } from "../inspection/types";
+import { type Entity, type Place, placeOf } from "../inspection/types";
 import { useTranslate, whereOf } from "../inspection/words";
 import { HistoryButton } from "../fields/History";
 import { usePositionsOf } from "../inspection/positions";
@@ -31,20 +31,25 @@ export function ReadingPad() {
   const focus = useDesk((s) => s.focus);
   const next = useDesk((s) => neighbourOf(s, 1));
   const active = focus ?? neighbour(1);
+  // The figures of a stage come with its screen, a moment after the pad: where there will be some, their keys have their
+  // room at once, so that nothing jumps.
+  const due = useInspection((s) => s.model !== null && Object.values(s.model.entities).some(hasFigures));
   return (
     <section className={css.pad} aria-label="Reading pad" onPointerDown={(e) => e.preventDefault()}>
       <Readout key={focus ? placeKey(focus) : ""} place={focus} />
-      {active && <Keys place={active} next={next} idle={!focus} />}
+      {active ? <Keys place={active} next={next} idle={!focus} /> : due && <div className={css.room} aria-hidden />}
     </section>
   );
 }
+
+const hasFigures = ({ kind, values }: Entity) => kind === "circuit" && !values.removed;
 
 function Readout({ place }: { place: Place | null }) {
   const translate = useTranslate();
   const spec = useFieldSpec(place?.kind ?? "", place?.field ?? "");
   const typed = useDesk((s) => s.draft);
   const origin = useDesk((s) => s.origin);
-  const told = useReadingSource((s) => (s.measuring ? `${s.source.name} is measuring …` : s.told));
+  const message = useReadingSource((s) => (s.measuring ? `${s.source.name} is measuring …` : s.told));
   const entity = useInspection((s) => (place ? s.model?.entities[place.id] : undefined));
   const expected = useInspection((s) =>
     place ? s.model?.judgement?.expected.find((e) => e.id === place.id && e.field === place.field)?.says : undefined,
@@ -55,7 +60,7 @@ function Readout({ place }: { place: Place | null }) {
   if (!place || !spec) {
     return (
       <div className={css.readout}>
-        <p role="status">{told ?? "Tap a figure, or press Tab, to begin."}</p>
+        <p role="status">{message ?? "Tap a figure, or press Tab, to begin."}</p>
       </div>
     );
   }
@@ -76,9 +81,9 @@ function Readout({ place }: { place: Place | null }) {
           <HistoryButton place={place} label={`History of ${translate(spec.label)}`} />
         </span>
       </div>
-      {told !== null ? (
-        <div className={css.told} role="status" title={told}>
-          {told}
+      {message !== null ? (
+        <div className={css.told} role="status" title={message}>
+          {message}
         </div>
       ) : origin ? (
         <div className={css.expected} role="status">
@@ -114,7 +119,7 @@ function useBefore(place: Place | null): string {
 /** The observation that a reason leads to, with the reason: it can be taken back by itself. */
 async function raise({ key, entity_id }: Schemas["NotPossible"], decides: boolean): Promise<void> {
   if (!(await recordRaised(key, entity_id, decides)))
-    tell("The limitation stands. Its observation is offered once that is judged.");
+    tell("The limitation is recorded. Its observation is offered once that is judged.");
 }
 
 interface KeysProps {
@@ -170,11 +175,13 @@ function NextKey({ place, next }: Pick<KeysProps, "place" | "next">) {
   const then = useDesk((s) => s.then);
   const spec = useFieldSpec(next?.kind ?? "", next?.field ?? "");
   const entity = useInspection((s) => (next && next.id !== place.id ? s.model?.entities[next.id] : undefined));
-  const said = next ? [whereOf(entity), spec && translate(spec.label)].filter(Boolean).join(" ") : "the last one here";
+  const destination = next
+    ? [whereOf(entity), spec && translate(spec.label)].filter(Boolean).join(" ")
+    : "the last one here";
   return (
     <button type="button" className={css.next} data-key="next" onClick={goOn}>
       <b>{next ? "next" : typed === null && then ? "done" : "keep"}</b>
-      <span>{next ? said : (then?.says ?? said)}</span>
+      <span>{next ? destination : (then?.says ?? destination)}</span>
     </button>
   );
 }

@@ -1,12 +1,12 @@
 /** The run sheet: the stages in the order of work, what is left in each, and a mark where something is wrong. */
 import { memo, useEffect, useRef } from "react";
-import { Link, NavLink } from "react-router";
 import type { Judgement, Stage, Status } from "../api/client";
 import { useObservable, useParkable } from "../api/reference";
 import { comeBackHere } from "../inspection/comeBack";
 import { observeHere } from "../inspection/desk";
 import { useInspection } from "../inspection/open";
 import { Button } from "../ui/Button";
+import { Link } from "../ui/Link";
 import { useAfterPaint } from "../ui/useAfterPaint";
 import css from "./RunSheet.module.css";
 import { STAGE_NAMES, STAGES } from "../inspection/stages";
@@ -53,7 +53,7 @@ const Stages = memo(function Stages({ stage, judgement }: { stage: Stage; judgem
           const here = to === stage;
           return (
             <li key={to}>
-              <NavLink
+              <Link
                 to={`/inspection/${id}/${to}`}
                 className={here ? css.here : undefined}
                 ref={here ? inSight : undefined}
@@ -66,7 +66,7 @@ const Stages = memo(function Stages({ stage, judgement }: { stage: Stage; judgem
                   {count}
                   {count !== "" && <span className={css.said}>{to === "observations" ? " recorded" : " left"}</span>}
                 </span>
-              </NavLink>
+              </Link>
             </li>
           );
         })}

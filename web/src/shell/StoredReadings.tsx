@@ -24,7 +24,7 @@ const SHOWN = 12;
 export function StoredReadings({ instrumentId, close }: { instrumentId: string | null; close: () => void }) {
   const id = useInspection((s) => s.model?.id) ?? "";
   const [lines, setLines] = useState<Line[] | null>(null);
-  const [told, setTold] = useState("");
+  const [message, setTold] = useState("");
   const read = async (file: File) => {
     setTold(`Reading ${file.name} …`);
     setLines(null);
@@ -76,13 +76,13 @@ export function StoredReadings({ instrumentId, close }: { instrumentId: string |
         accept={KINDS}
         take={([file]) => file && void read(file)}
       />
-      {told && <Told>{told}</Told>}
+      {message && <Told>{message}</Told>}
       {lines && (
         <>
           <p role="status">
             <b>{fresh.length} new</b>
-            {other.length > 0 && `, ${other.length} where something else stands`}
-            {of("same").length > 0 && `, ${of("same").length} stand here already`}
+            {other.length > 0 && `, ${other.length} where another value is entered`}
+            {of("same").length > 0 && `, ${of("same").length} are here already`}
             {of("wrong").length > 0 && `, ${of("wrong").length} without a figure`}.
           </p>
           <Troubles lines={[...other, ...of("wrong")]} />

@@ -1,12 +1,12 @@
 /** The line across the top: where this is, whether everything is kept, and the theme. */
 import { Box, Flex } from "@chakra-ui/react";
-import { Link } from "react-router";
 import type { Me } from "../api/client";
 import { ComeBackButton } from "../comeback/ComeBackButton";
 import { useInspection } from "../inspection/open";
-import { useOutbox } from "../inspection/outbox";
+import { useOutbox } from "../inspection/waiting";
 import { useDeviceRules } from "../judge/device";
 import { useReach } from "../inspection/transport";
+import { Link } from "../ui/Link";
 import { InstrumentButton } from "./InstrumentButton";
 import { TraineeButton } from "./TraineeButton";
 import { ThemeButton } from "../ui/ThemeButton";

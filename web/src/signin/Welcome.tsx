@@ -167,7 +167,7 @@ function SetUp({ token, link, done }: { token: string; link: Link; done: (me: Me
           refused={refused.name}
           maxLength={120}
           autoComplete="name"
-          hint="As it stands under what you sign."
+          hint="As printed under what you sign."
           required
         />
         <TextField

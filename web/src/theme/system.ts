@@ -7,8 +7,8 @@ import * as controls from "./recipes/controls";
 import * as surfaces from "./recipes/surfaces";
 import { semanticTokens, tokens } from "./tokens";
 
-const { input, textarea, ...controlSlots } = controls;
-const { skeleton, spinner, heading, link, kbd, ...surfaceSlots } = surfaces;
+const { input, ...controlSlots } = controls;
+const { heading, link, kbd, ...surfaceSlots } = surfaces;
 
 export const system = createSystem(
   defaultBaseConfig,
@@ -35,12 +35,10 @@ export const system = createSystem(
       breakpoints: { sm: "30rem", md: "48rem", lg: "64rem", xl: "80rem" },
       keyframes: {
         "d-appear": { from: { opacity: "0", translate: "0 6px" }, to: { opacity: "1", translate: "0 0" } },
-        "d-breathe": { from: { opacity: "1" }, to: { opacity: "0.5" } },
-        "d-turn": { to: { transform: "rotate(360deg)" } },
       },
       tokens,
       semanticTokens,
-      recipes: { input, textarea, skeleton, spinner, heading, link, kbd },
+      recipes: { input, heading, link, kbd },
       slotRecipes: { ...controlSlots, ...surfaceSlots },
     },
   }),

@@ -1,6 +1,6 @@
 /** A line across the work that asks for something: said plainly, answered with a tap, never over what is worked on. */
-import { Box, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
+import css from "./Banner.module.css";
 
 interface Props {
   role: "note" | "status" | "alert";
@@ -11,13 +11,10 @@ interface Props {
 }
 
 export function Banner({ role, children, acts, edge }: Props) {
-  const frame = edge
-    ? ({ borderBottomWidth: "2px" } as const)
-    : ({ mx: "4", mb: "2.5", borderWidth: "2px", borderRadius: "lg" } as const);
   return (
-    <Flex role={role} wrap="wrap" gap="3" align="center" px="4" py="2" bg="lampWash" borderColor="ink" {...frame}>
-      <Box flex="1 1 18rem">{children}</Box>
+    <div role={role} className={`${css.banner} ${edge ? css.edge : css.framed}`}>
+      <div className={css.words}>{children}</div>
       {acts}
-    </Flex>
+    </div>
   );
 }

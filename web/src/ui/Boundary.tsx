@@ -1,6 +1,6 @@
 /** Catches what goes wrong while a part of the screen is drawn: says so in its place, and the rest goes on. */
-import { Box, Flex, Text } from "@chakra-ui/react";
 import { Component, type ReactNode } from "react";
+import css from "./Boundary.module.css";
 import { Button } from "./Button";
 
 interface Props {
@@ -48,24 +48,22 @@ export class Boundary extends Component<Props, State> {
     const { what, children, area, close } = this.props;
     if (!error) return children;
     return (
-      <Box role="alert" gridArea={area} p="4" minW="0" overflow="auto">
-        <Box borderLeftWidth="4px" borderColor="ink" pl="3">
-          <Text fontWeight="bold">{what} cannot be shown.</Text>
-          <Text my="1" overflowWrap="anywhere">
-            {error.message}
-          </Text>
-          <Text color="quiet" mb="3">
+      <div role="alert" className={css.part} style={{ gridArea: area }}>
+        <div className={css.words}>
+          <p className={css.title}>{what} cannot be shown.</p>
+          <p className={css.message}>{error.message}</p>
+          <p className={css.comfort}>
             Nothing you entered is lost: it is kept on this device, and goes on to the server.
-          </Text>
-          <Flex wrap="wrap" gap="2">
+          </p>
+          <div className={css.acts}>
             <Button variant="action" onClick={this.again}>
               Try again
             </Button>
             <Button onClick={this.copy}>{copied ? "Copied" : "Copy details"}</Button>
             {close && <Button onClick={close}>Leave it</Button>}
-          </Flex>
-        </Box>
-      </Box>
+          </div>
+        </div>
+      </div>
     );
   }
 }

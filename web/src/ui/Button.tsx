@@ -1,9 +1,8 @@
 /** What does something when it is tapped: a button of words, of one drawing, or one that leads to another screen. */
-import { Spinner } from "@chakra-ui/react";
 import { type ComponentProps, forwardRef, type ReactNode } from "react";
-import { Link } from "react-router";
 import css from "./Button.module.css";
 import { Icon, type IconName } from "./Icon";
+import { Link } from "./Link";
 
 type Native = Pick<
   ComponentProps<"button">,
@@ -46,7 +45,7 @@ export const Button = forwardRef<HTMLButtonElement, ButtonProps>(function Button
       disabled={busy || disabled}
       className={look({ variant, size }, wide && css.wide)}
     >
-      {busy && <Spinner size="inherit" borderWidth="0.125em" color="inherit" />}
+      {busy && <span className={css.busy} />}
       {children}
       {hotkey && <kbd className={css.key}>{hotkey}</kbd>}
     </button>

@@ -2,7 +2,8 @@
 import { Checkbox } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import type { Choice } from "./ChoiceField";
-import { Field, type Words } from "./Field";
+import { Field } from "./Field";
+import type { Words } from "./FieldFrame";
 import { Icon } from "./Icon";
 
 interface CheckProps {

@@ -1,7 +1,8 @@
 /** One of several: a list for many, buttons for few, and yes, no or not yet. */
 import { Flex, NativeSelect, SegmentGroup } from "@chakra-ui/react";
 import { Button } from "./Button";
-import { Field, type Words } from "./Field";
+import { Field } from "./Field";
+import type { Words } from "./FieldFrame";
 import { Icon } from "./Icon";
 
 export type Choice = readonly [value: string, words: string];

@@ -1,7 +1,8 @@
 /** Type ahead: what fits stands below while one types; chosen by tap, or by arrows and Enter. */
 import { Combobox, createListCollection, Portal } from "@chakra-ui/react";
 import { forwardRef, type ReactNode, useMemo } from "react";
-import { Field, type Words } from "./Field";
+import { Field } from "./Field";
+import type { Words } from "./FieldFrame";
 
 export interface Option {
   key: string;

@@ -1,7 +1,8 @@
 /** A day, typed day first or picked from a calendar; and a time of day. */
 import { Box, DatePicker, Input, parseDate, Portal } from "@chakra-ui/react";
 import { useState } from "react";
-import { Field, type Words } from "./Field";
+import { Field } from "./Field";
+import type { Words } from "./FieldFrame";
 import { Icon } from "./Icon";
 import { useLeave } from "./useLeave";
 import { day, localeOf, readDay, readTime } from "./when";
@@ -103,11 +104,11 @@ function Typed({ value, change, read, shown, example, what, children, ...words }
   const [wrong, setWrong] = useState(false);
   const leave = () => {
     if (draft === null) return;
-    const found = draft.trim() === "" ? "" : read(draft);
-    setWrong(found === null);
-    if (found === null) return;
+    const date = draft.trim() === "" ? "" : read(draft);
+    setWrong(date === null);
+    if (date === null) return;
     setDraft(null);
-    if (found !== value) change(found);
+    if (date !== value) change(date);
   };
   useLeave(leave);
   const refused = wrong ? `That is no ${what}: write it like ${example}.` : words.refused;

@@ -2,7 +2,8 @@
 import { createListCollection, Input, Listbox } from "@chakra-ui/react";
 import { type KeyboardEvent, type RefObject, useMemo, useState } from "react";
 import type { Option } from "./ComboboxField";
-import { Field, type Words } from "./Field";
+import { Field } from "./Field";
+import type { Words } from "./FieldFrame";
 
 interface Props extends Words {
   text: string;

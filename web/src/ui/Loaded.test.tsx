@@ -78,14 +78,22 @@ it("a part that cannot be fetched is told, and asked for again when somebody tri
 
 it("what stands in its place until then has the same properties, and gives way", async () => {
   let arrive: (part: typeof Figures) => void = () => undefined;
-  const Part = loaded(
-    null,
-    () => new Promise<typeof Figures>((done) => (arrive = done)),
-    ({ way }) => <p>Way {way} comes</p>,
-  );
+  const Part = loaded(null, () => new Promise<typeof Figures>((done) => (arrive = done)), {
+    meanwhile: ({ way }) => <p>Way {way} comes</p>,
+  });
   shown(<Part way="3" />);
   expect(screen.getByText("Way 3 comes")).toBeTruthy();
   arrive(Figures);
   expect(await screen.findByText("Figures of way 3")).toBeTruthy();
   expect(screen.queryByText("Way 3 comes")).toBeNull();
+});
+
+it("a part that can wait comes when its time is there, or as soon as it is asked for", async () => {
+  const load = vi.fn(async () => Figures);
+  const Part = loaded(null, load, { meanwhile: ({ way }: { way: string }) => <p>Way {way} comes</p>, calm: 60_000 });
+  shown(<Part way="3" />);
+  expect(screen.getByText("Way 3 comes")).toBeTruthy();
+  expect(load).not.toHaveBeenCalled();
+  void Part.fetch();
+  expect(await screen.findByText("Figures of way 3")).toBeTruthy();
 });

@@ -2,21 +2,32 @@
 import { type ComponentType, useEffect, useState } from "react";
 import { Loading } from "./States";
 
+interface Options<P> {
+  /** Drawn in its place until it is there, with the same properties. */
+  meanwhile?: ComponentType<P>;
+  /** Fetched so long after it is first shown, milliseconds, unless it is asked for before. */
+  calm?: number;
+}
+
 /** React's own lazy() with Suspense holds back what follows a placeholder for 300 ms, on every screen: too long here.
  *
- * what: said while it comes; null where nothing is to be said. Meanwhile: drawn in its place until then, with the same
- * properties. What cannot be fetched is thrown to the Boundary around.
+ * what: said while it comes; null where nothing is to be said. What cannot be fetched is thrown to the Boundary around,
+ * unless something stands in its place.
  */
 export function loaded<P extends object>(
   what: string | null,
   load: () => Promise<ComponentType<P>>,
-  Meanwhile?: ComponentType<P>,
+  { meanwhile: Meanwhile, calm = 0 }: Options<P> = {},
 ): ComponentType<P> & { fetch: () => Promise<void> } {
   let Part: ComponentType<P> | undefined;
   let coming: Promise<void> | undefined;
+  const shown = new Set<() => void>();
   const fetch = () =>
     (coming ??= load().then(
-      (found) => void (Part = found),
+      (component) => {
+        Part = component;
+        for (const draw of shown) draw();
+      },
       (error: unknown) => {
         // Asked for again when somebody tries again.
         coming = undefined;
@@ -29,7 +40,15 @@ export function loaded<P extends object>(
     const drawn = Part !== undefined;
     useEffect(() => {
       // It may have come after this was drawn and before this is done: what counts is whether it is on screen.
-      if (!drawn) fetch().then(() => arrived(true), failed);
+      if (drawn) return;
+      if (Part) return arrived(true);
+      const draw = () => arrived(true);
+      shown.add(draw);
+      const clock = calm ? setTimeout(() => fetch().catch(() => undefined), calm) : void fetch().catch(failed);
+      return () => {
+        shown.delete(draw);
+        clearTimeout(clock ?? undefined);
+      };
     }, [drawn]);
     if (error) throw error;
     if (Part) return <Part {...props} />;

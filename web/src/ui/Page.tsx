@@ -1,7 +1,8 @@
 /** A screen outside an inspection: where one is, what it is called, its parts, and its lists. */
-import { Box, Flex, Heading, Link as ChakraLink } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import { Link } from "react-router";
+import { Link } from "./Link";
+import css from "./Page.module.css";
+import { TextLink } from "./TextLink";
 
 interface PageProps {
   title: string;
@@ -17,25 +18,23 @@ interface PageProps {
 export function Page({ title, trail = [], tools, wide, children }: PageProps) {
   const above = [["/", "Home"] as const, ...trail];
   return (
-    <Box as="main" maxW={wide ? "76rem" : "64rem"} mx="auto" px="4" pb="16">
-      <Flex as="nav" aria-label="Where you are" wrap="wrap" align="center" columnGap="2" minH="13" color="quiet">
+    <main className={wide ? `${css.page} ${css.wide}` : css.page}>
+      <nav aria-label="Where you are" className={css.trail}>
         {above.map(([to, name], at) => (
-          <Flex key={to} align="center" gap="2">
+          <div key={to} className={css.step}>
             {at > 0 && <span aria-hidden="true">›</span>}
-            <ChakraLink asChild color="quiet" minH="9" display="inline-grid" placeItems="center">
-              <Link to={to}>{name}</Link>
-            </ChakraLink>
-          </Flex>
+            <TextLink to={to} look="place">
+              {name}
+            </TextLink>
+          </div>
         ))}
-      </Flex>
-      <Flex as="header" wrap="wrap" columnGap="5" rowGap="2" align="baseline" mb="4">
-        <Heading as="h1" flex="1 1 16rem">
-          {title}
-        </Heading>
+      </nav>
+      <header className={css.head}>
+        <h1 className={css.title}>{title}</h1>
         {tools}
-      </Flex>
+      </header>
       {children}
-    </Box>
+    </main>
   );
 }
 
@@ -53,66 +52,29 @@ interface SectionProps {
 /** A part of a screen under its own heading. */
 export function Section({ title, tools, lead, children, first }: SectionProps) {
   return (
-    <Box
-      as="section"
-      aria-label={title}
-      mb="6"
-      pt={first ? "0" : "4"}
-      borderTopWidth={first ? "0" : "1px"}
-      borderColor="line"
-    >
-      <Flex align="center" justify="space-between" wrap="wrap" columnGap="4" rowGap="1" mb="2.5">
-        <Heading as="h2" size="md">
-          {title}
-        </Heading>
+    <section aria-label={title} className={first ? css.section : `${css.section} ${css.ruled}`}>
+      <div className={css.sectionHead}>
+        <h2 className={css.subtitle}>{title}</h2>
         {tools}
-      </Flex>
-      {lead && (
-        <Box color="quiet" mb="3" maxW="46rem">
-          {lead}
-        </Box>
-      )}
+      </div>
+      {lead && <div className={css.lead}>{lead}</div>}
       {children}
-    </Box>
+    </section>
   );
 }
 
 /** Fields side by side, as many as fit. */
-export function FieldGrid({ children }: { children: ReactNode }) {
-  return (
-    <Box
-      display="grid"
-      gridTemplateColumns="repeat(auto-fill, minmax(min(14rem, 100%), 1fr))"
-      gap="4"
-      mb="6"
-      alignItems="start"
-    >
-      {children}
-    </Box>
-  );
-}
+export const FieldGrid = ({ children }: { children: ReactNode }) => <div className={css.fields}>{children}</div>;
 
 /** Takes the whole width among fields. */
-export function Wide({ children }: { children: ReactNode }) {
-  return <Box gridColumn="1 / -1">{children}</Box>;
-}
+export const Wide = ({ children }: { children: ReactNode }) => <div className={css.whole}>{children}</div>;
 
 /** A list of lines, each with a thin rule above it. */
-export function Lines({ label, children }: { label?: string; children: ReactNode }) {
-  return (
-    <Box
-      as="ul"
-      listStyleType="none"
-      aria-label={label}
-      borderBottomWidth="1px"
-      borderColor="line"
-      mb="3"
-      _empty={{ display: "none" }}
-    >
-      {children}
-    </Box>
-  );
-}
+export const Lines = ({ label, children }: { label?: string; children: ReactNode }) => (
+  <ul aria-label={label} className={css.lines}>
+    {children}
+  </ul>
+);
 
 interface LineProps {
   /** Where a tap on it leads. */
@@ -122,29 +84,15 @@ interface LineProps {
 
 /** A line of a list: what stands in it, side by side. */
 export function Line({ to, children }: LineProps) {
-  const inside = (
-    <Flex
-      wrap="wrap"
-      columnGap="5"
-      rowGap="0.5"
-      align="center"
-      py="2.5"
-      px="1.5"
-      minH="14"
-      _hover={to ? { bg: "lampWash" } : undefined}
-    >
-      {children}
-    </Flex>
-  );
   return (
-    <Box as="li" borderTopWidth="1px" borderColor="line">
+    <li className={css.line}>
       {to ? (
-        <Link to={to} style={{ display: "block" }}>
-          {inside}
+        <Link to={to} className={`${css.inside} ${css.leads}`}>
+          {children}
         </Link>
       ) : (
-        inside
+        <div className={css.inside}>{children}</div>
       )}
-    </Box>
+    </li>
   );
 }

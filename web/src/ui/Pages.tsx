@@ -1,6 +1,6 @@
 /** How much of a long list is shown, and the rest of it. */
-import { Flex, Text } from "@chakra-ui/react";
 import { Button } from "./Button";
+import css from "./Pages.module.css";
 import { localeOf } from "./when";
 
 interface Props {
@@ -14,13 +14,13 @@ interface Props {
 export function Pages({ shown, count, what, more, busy }: Props) {
   if (shown >= count) return null;
   return (
-    <Flex align="center" gap="4" py="3" wrap="wrap">
-      <Text color="quiet">
+    <div className={css.pages}>
+      <p className={css.shown}>
         {shown} of {count.toLocaleString(localeOf())} {what}
-      </Text>
+      </p>
       <Button onClick={more} busy={busy}>
         Show more
       </Button>
-    </Flex>
+    </div>
   );
 }

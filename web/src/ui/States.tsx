@@ -1,29 +1,21 @@
 /** What a screen shows while it loads, where there is nothing yet, when something went wrong, and how far it is. */
-import {
-  Alert,
-  Box,
-  Center,
-  EmptyState,
-  Progress as ChakraProgress,
-  Skeleton,
-  VStack,
-  VisuallyHidden,
-} from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import { Button } from "./Button";
+import { Hidden } from "./Hidden";
+import css from "./States.module.css";
 
 /** The lines that are about to stand there, breathing; a screen reader hears what is opened. */
 export function Loading({ what, lines = 4 }: { what: string; lines?: number }) {
   return (
-    <Box maxW="64rem" mx="auto" px={{ base: "4", md: "8" }} pt="14" role="status">
-      <VisuallyHidden>Opening {what} …</VisuallyHidden>
-      <VStack gap="5" align="stretch" aria-hidden="true">
-        <Skeleton loading height="7" width="14rem" />
+    <div className={css.loading} role="status">
+      <Hidden>Opening {what} …</Hidden>
+      <div className={css.lines} aria-hidden="true">
+        <div className={`${css.line} ${css.title}`} />
         {Array.from({ length: lines }, (_, at) => (
-          <Skeleton key={at} loading height="10" />
+          <div key={at} className={css.line} />
         ))}
-      </VStack>
-    </Box>
+      </div>
+    </div>
   );
 }
 
@@ -39,54 +31,56 @@ export function Trouble({
   children?: ReactNode;
 }) {
   return (
-    <Center h="60dvh" p="6">
-      <VStack maxW="28rem" gap="4" textAlign="center" role="alert">
-        <Box fontSize="lg">{message}</Box>
+    <div className={css.trouble}>
+      <div className={css.told} role="alert">
+        <div className={css.message}>{message}</div>
         {again && (
           <Button variant="action" onClick={again}>
             Try again
           </Button>
         )}
         {children}
-      </VStack>
-    </Center>
+      </div>
+    </div>
   );
 }
 
 /** Something to be told in place: what went wrong, what was done, or what is shown only once. */
 export function Told({ children, trouble }: { children: ReactNode; trouble?: boolean }) {
   return (
-    <Alert.Root role={trouble ? "alert" : "status"} variant={(trouble ? "trouble" : "told") as never} my="4">
-      <Alert.Content>{children}</Alert.Content>
-    </Alert.Root>
+    <div className={trouble ? `${css.alert} ${css.plain}` : css.alert} role={trouble ? "alert" : "status"}>
+      <div className={css.content}>{children}</div>
+    </div>
   );
 }
 
 /** Nothing there yet: what would stand here, and what to do first. */
 export function Empty({ title, children, act }: { title?: string; children: ReactNode; act?: ReactNode }) {
   return (
-    <EmptyState.Root>
-      <EmptyState.Content>
-        {title && (
-          <EmptyState.Title asChild>
-            <p>{title}</p>
-          </EmptyState.Title>
-        )}
-        <EmptyState.Description>{children}</EmptyState.Description>
-        {act}
-      </EmptyState.Content>
-    </EmptyState.Root>
+    <div className={css.empty}>
+      {title && <p className={css.emptyTitle}>{title}</p>}
+      <div className={css.quiet}>{children}</div>
+      {act}
+    </div>
   );
 }
 
 /** How far something is; without an amount, that it goes on. */
-export function Progress({ label, done, of }: { label: string; done?: number; of?: number }) {
+export function Progress({ label, done, of = 100 }: { label: string; done?: number; of?: number }) {
+  const share = done === undefined ? undefined : `${(100 * done) / of}%`;
   return (
-    <ChakraProgress.Root value={done ?? null} max={of ?? 100}>
-      <ChakraProgress.Label>{label}</ChakraProgress.Label>
-      <ChakraProgress.Track>
-        <ChakraProgress.Range />
-      </ChakraProgress.Track>
-    </ChakraProgress.Root>
+    <div>
+      <div className={css.progressLabel}>{label}</div>
+      <div
+        className={css.track}
+        role="progressbar"
+        aria-label={label}
+        aria-valuemin={0}
+        aria-valuemax={of}
+        aria-valuenow={done}
+      >
+        <div className={css.range} style={{ width: share }} />
+      </div>
+    </div>
   );
 }

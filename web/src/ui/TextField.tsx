@@ -1,7 +1,7 @@
 /** A line or some lines to type into; a figure is kept as it was written. */
-import { Input, Textarea } from "@chakra-ui/react";
-import type { ComponentProps, KeyboardEvent, Ref } from "react";
-import { Field, type Words } from "./Field";
+import { type ComponentProps, type KeyboardEvent, type Ref, useId } from "react";
+import { controlProps, FieldFrame, type Words } from "./FieldFrame";
+import css from "./TextField.module.css";
 
 type Native = Pick<
   ComponentProps<"input">,
@@ -23,34 +23,35 @@ interface Props extends Words, Native {
 
 export function TextField({ value, change, leave, enter, rows, figure, box, autoComplete = "off", ...rest }: Props) {
   const { label, unit, hint, refused, required, disabled, quiet, history, ...native } = rest;
+  const words = { label, unit, hint, refused, required, disabled, quiet, history };
+  const own = useId();
   const key = (event: KeyboardEvent) => event.key === "Enter" && !event.nativeEvent.isComposing && (enter ?? leave)?.();
-  const shared = { value, onBlur: leave, autoComplete };
+  const shared = { ...controlProps(native.id ?? own, words), value, onBlur: leave, autoComplete };
   return (
-    <Field {...{ label, unit, hint, refused, required, disabled, quiet, history }}>
+    <FieldFrame words={words} controlId={shared.id}>
       {rows ? (
-        <Textarea
-          id={native.id}
+        <textarea
           rows={rows}
           maxLength={native.maxLength}
           placeholder={native.placeholder}
           {...shared}
+          className={`${css.box} ${css.lines}`}
           onChange={(event) => change(event.target.value)}
         />
       ) : (
-        <Input
+        <input
           ref={box}
           {...native}
           {...shared}
-          {...(figure && FIGURE)}
+          {...(figure && { inputMode: "decimal" })}
+          className={figure ? `${css.box} ${css.figure}` : css.box}
           onChange={(event) => change(event.target.value)}
           onKeyDown={leave || enter ? key : undefined}
         />
       )}
-    </Field>
+    </FieldFrame>
   );
 }
-
-const FIGURE = { inputMode: "decimal", fontFamily: "mono", fontVariantNumeric: "tabular-nums" } as const;
 
 /** A figure: typed with the point or the comma, kept as it was written, its unit beside its name. */
 export function NumberField(props: Omit<Props, "rows" | "figure" | "type">) {

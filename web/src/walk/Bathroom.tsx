@@ -87,7 +87,7 @@ export function Bathroom({ room, zones }: { room: Entity; zones: Schemas["BathDr
               change={setFrom}
             />
             <Text as="small" color="quiet" flex="1">
-              {chosen ? "Tap where it stands." : "Tap a point below, then where it stands."}
+              {chosen ? "Tap its place." : "Tap a point below, then its place."}
             </Text>
           </Flex>
         </>

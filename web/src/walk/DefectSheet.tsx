@@ -24,15 +24,15 @@ export function DefectSheet({ id }: { id: string }) {
   const usual = useReference()?.looks ?? {};
   const met = ((view && judgement?.looks[view.look]) ?? usual[kind] ?? usual.point)?.met ?? [];
   const name = useInspection((s) => (s.model && point ? nameWithin(s.model, point) : ""));
-  const found = met.flatMap((key) => catalogue.find((one) => one.key === key) ?? []);
+  const entries = met.flatMap((key) => catalogue.find((one) => one.key === key) ?? []);
   const codeOf = (key: string) => {
-    const usually = judgement?.starting_codes[key] ?? found.find((one) => one.key === key)?.code ?? "";
+    const usually = judgement?.starting_codes[key] ?? entries.find((one) => one.key === key)?.code ?? "";
     return view?.moved[key] ?? { code: usually, why: "" };
   };
 
   const pressed = useWalking((s) => s.pressed);
   useEffect(() => {
-    const entry = pressed === null ? undefined : found[pressed - 1];
+    const entry = pressed === null ? undefined : entries[pressed - 1];
     if (entry && point) recordDefect(point, name, room, entry, decides ? codeOf(entry.key) : null);
   });
 
@@ -68,7 +68,7 @@ export function DefectSheet({ id }: { id: string }) {
       }
     >
       <Flex direction="column" gap="2">
-        {found.map((entry, at) => {
+        {entries.map((entry, at) => {
           const code = codeOf(entry.key);
           return (
             <Button key={entry.key} wide onClick={() => recordDefect(point, name, room, entry, decides ? code : null)}>
@@ -94,7 +94,7 @@ export function DefectSheet({ id }: { id: string }) {
         <Button variant="action" wide onClick={other}>
           Something else …
         </Button>
-        {found.length > 0 && (
+        {entries.length > 0 && (
           <Text color="quiet" fontSize="sm">
             {decides
               ? "A tap records it with that code; what would move it is asked under Observations. You decide."

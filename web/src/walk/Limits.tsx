@@ -74,16 +74,16 @@ const inWords = ({ what, whom }: Limited) => `${what}: ${whom}`;
 
 /** The same with the same reason is one line, with all that it concerns. */
 function grouped(limits: readonly Limited[]): Group[] {
-  const found = new Map<string, Group>();
+  const groups = new Map<string, Group>();
   for (const thing of limits) {
     const { what, why, whom } = thing;
-    const there = found.get(`${what}/${why}`);
+    const there = groups.get(`${what}/${why}`);
     if (there) {
       there.whom.push(whom);
       there.things.push(thing);
-    } else found.set(`${what}/${why}`, { what, why, whom: [whom], things: [thing] });
+    } else groups.set(`${what}/${why}`, { what, why, whom: [whom], things: [thing] });
   }
-  return [...found.values()];
+  return [...groups.values()];
 }
 
 interface Group {

@@ -41,8 +41,7 @@ export const Room = memo(function Room({ room }: { room: Entity }) {
       {about && <RoomAbout room={room} />}
       {v.not_reached != null && (
         <Text mb="2">
-          <b>Not reached: {String(v.not_reached)}.</b> It stands among the limitations, and stands for all that hangs in
-          it.
+          <b>Not reached: {String(v.not_reached)}.</b> It is a limitation for all that is in it.
         </Text>
       )}
       {(v.kind === "bath or shower" || v.basin != null) && <Bathroom room={room} zones={view?.zones ?? null} />}

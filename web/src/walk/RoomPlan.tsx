@@ -136,11 +136,11 @@ interface PlannedProps {
 const PlannedRoom = memo(function PlannedRoom({ room, number, chosen }: PlannedProps) {
   const { left, points, unopened, worst: status, seen } = useStanding(room);
   const leftOut = useAside(room.id);
-  const told =
+  const description =
     leftOut?.state ?? (room.values.not_reached ? String(room.values.not_reached) : left ? `${left} left` : "seen");
   return (
     <Button variant="plain" size="bare" pressed={chosen} onClick={() => goTo(room.id)}>
-      <Said words={`${number}. ${nameOf(room)}: ${told}, ${points} points`}>
+      <Said words={`${number}. ${nameOf(room)}: ${description}, ${points} points`}>
         <Box
           as="span"
           width="full"
@@ -162,7 +162,7 @@ const PlannedRoom = memo(function PlannedRoom({ room, number, chosen }: PlannedP
             {status && status !== "pass" && status !== "unknown" && <Mark status={status} />}
           </Flex>
           <Box as="small" display="block" color="quiet">
-            {told}
+            {description}
             {points > 0 && ` · ${points}`}
             {unopened > 0 && ` · open ${unopened}`}
           </Box>

@@ -88,7 +88,7 @@ function WithoutRoom() {
     <Box px={{ base: "2", md: "4" }}>
       <Section
         title={`${points.length} in no room`}
-        lead="They are known by their circuit, or their room was taken out. Tap one to say where it hangs."
+        lead="Only their circuit is known, or their room was removed. Tap one to assign it to a room."
       >
         <Box as="ul" listStyleType="none" aria-label="Points in no room">
           {points.map((point, at) => (

@@ -62,7 +62,7 @@ export function Sample() {
               <Fields
                 kind="inspection"
                 id={model.id}
-                fields={["sample_share", { field: "sample_share_reason", hint: "It stands in the report." }]}
+                fields={["sample_share", { field: "sample_share_reason", hint: "It is printed in the report." }]}
               />
             ) : (
               <Button variant="quiet" onClick={() => setOwn(true)}>

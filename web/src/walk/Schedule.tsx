@@ -1,7 +1,6 @@
 /** The inspection schedule: filled from what was looked at, entered, tested and recorded; what is left, and where. */
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { CHECK_STATES } from "../api/declared.gen";
 import { CodeMark } from "../drawings/Mark";
@@ -11,6 +10,7 @@ import { observe } from "../inspection/desk";
 import { STAGES } from "../inspection/stages";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/ChoiceField";
+import { Link } from "../ui/Link";
 import { Section } from "../ui/Page";
 import { StageBody } from "../ui/StageHead";
 import { answerWord } from "../inspection/words";

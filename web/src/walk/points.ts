@@ -15,19 +15,19 @@ const NONE: Entity[] = [];
 export function pointsByRoom(entities: Entities): Map<string, Entity[]> {
   const known = inRooms.get(entities);
   if (known) return known;
-  const found = new Map<string, Entity[]>();
+  const byRoom = new Map<string, Entity[]>();
   for (const entity of Object.values(entities)) {
     if (entity.kind !== "point" || entity.values.removed) continue;
     const room = entities[String(entity.values.room_id ?? "")];
     const key = room && !room.values.removed ? room.id : "";
-    const there = found.get(key);
+    const there = byRoom.get(key);
     if (there) there.push(entity);
-    else found.set(key, [entity]);
+    else byRoom.set(key, [entity]);
   }
   const position = (e: Entity) => Number(e.values.position ?? 0);
-  for (const points of found.values()) points.sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
-  inRooms.set(entities, found);
-  return found;
+  for (const points of byRoom.values()) points.sort((a, b) => position(a) - position(b) || (a.id < b.id ? -1 : 1));
+  inRooms.set(entities, byRoom);
+  return byRoom;
 }
 
 export const pointsOf = (model: Model, roomId: string): Entity[] => pointsByRoom(model.entities).get(roomId) ?? NONE;
@@ -57,16 +57,16 @@ export function useCodesAt(id: string): string {
   return useInspection((s) => {
     const entities = s.model?.entities;
     if (!entities) return "";
-    let found = codesAt.get(entities);
-    if (!found) {
-      codesAt.set(entities, (found = new Map()));
+    let codes = codesAt.get(entities);
+    if (!codes) {
+      codesAt.set(entities, (codes = new Map()));
       for (const { kind, values } of Object.values(entities)) {
         if (kind !== "observation" || values.removed) continue;
         const about = String(values.about_id ?? "");
-        found.set(about, [found.get(about), String(values.code ?? "?")].filter(Boolean).join(" "));
+        codes.set(about, [codes.get(about), String(values.code ?? "?")].filter(Boolean).join(" "));
       }
     }
-    return found.get(id) ?? "";
+    return codes.get(id) ?? "";
   });
 }
 

@@ -54,10 +54,10 @@ export function useKeys(): void {
         },
         ...(kind ? { [event.key]: () => addPoint(room, kind) } : {}),
       };
-      const found = act[event.key.toLowerCase()];
-      if (!found) return;
+      const action = act[event.key.toLowerCase()];
+      if (!action) return;
       event.preventDefault();
-      found();
+      action();
     }
     document.addEventListener("keydown", keyDown);
     return () => document.removeEventListener("keydown", keyDown);

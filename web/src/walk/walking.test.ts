@@ -205,7 +205,7 @@ describe("hanging points on circuits", () => {
     expect(last().said).toBe("2 points on 1 Sockets.");
     addPoint(here(), "light");
     link(points(), circuit(lights));
-    expect(last().said).toBe("3 points on 2 Lights. 2 hung on 1 Sockets before.");
+    expect(last().said).toBe("3 points on 2 Lights. 2 assigned to 1 Sockets before.");
   });
 
   it("goes back to where each one hung", () => {

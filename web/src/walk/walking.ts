@@ -94,20 +94,20 @@ export function mark(point: Entity, field: FieldOf<"point">, value: Value): void
 
 export function answer(room: Entity, item: string, state: string): void {
   const now = model();
-  const found = now && children(now, "check", room.id).find((check) => check.values.item === item);
-  if (!found) add("check", room.id, { item, state });
-  else setField({ kind: "check", id: found.id, field: "state" }, found.values.state === state ? null : state);
+  const existing = now && children(now, "check", room.id).find((check) => check.values.item === item);
+  if (!existing) add("check", room.id, { item, state });
+  else setField({ kind: "check", id: existing.id, field: "state" }, existing.values.state === state ? null : state);
 }
 
 /** Rooms whose rest was called fine before it was known here what is looked at in them: answered once it is. */
-const owed = new Set<string>();
+const awaitingAnswer = new Set<string>();
 
 useInspection.subscribe(({ model: now }) => {
-  for (const id of owed) {
+  for (const id of awaitingAnswer) {
     const view = now?.judgement?.rooms.find((one) => one.id === id);
     const room = now?.entities[id];
     if (!view || !room) continue;
-    owed.delete(id);
+    awaitingAnswer.delete(id);
     for (const check of view.checks) if (!check.state) answer(room, check.key, "good");
   }
 });
@@ -121,7 +121,7 @@ export function restFine(room: Entity, checks: readonly Schemas["CheckView"][]):
   const open = checks.filter((one) => !answered.some((check) => check.values.item === one.key && check.values.state));
   for (const point of points) setField({ kind: "point", id: point.id, field: "looked" }, "fine");
   for (const check of open) answer(room, check.key, "good");
-  if (!now.judgement?.rooms.some((one) => one.id === room.id)) owed.add(room.id);
+  if (!now.judgement?.rooms.some((one) => one.id === room.id)) awaitingAnswer.add(room.id);
   const walked: Place = { kind: "room", id: room.id, field: "walked_at" };
   setField(walked, new Date().toISOString());
   const count = points.length + open.length;
@@ -129,7 +129,7 @@ export function restFine(room: Entity, checks: readonly Schemas["CheckView"][]):
   tell(
     `${nameOf(room)}: ${count} marked fine.`,
     () => {
-      owed.delete(room.id);
+      awaitingAnswer.delete(room.id);
       for (const point of points) setField({ kind: "point", id: point.id, field: "looked" }, null);
       for (const check of open) answer(room, check.key, "good");
       setField(walked, null);
@@ -187,7 +187,7 @@ export function link(points: readonly Entity[], circuit: Entity | null): void {
   });
   const names = [...new Set(elsewhere.map(([, parentId]) => nameOf(now.entities[parentId])))];
   const count = points.length === 1 ? "1 point" : `${points.length} points`;
-  const from = circuit && names.length > 0 ? ` ${elsewhere.length} hung on ${names.join(", ")} before.` : "";
+  const from = circuit && names.length > 0 ? ` ${elsewhere.length} assigned to ${names.join(", ")} before.` : "";
   const undo = () => before.forEach(([point, parentId]) => hang(point, parentId));
   tell(circuit ? `${count} on ${nameOf(circuit)}.${from}` : `${count} on no circuit.`, undo);
 }

@@ -96,8 +96,8 @@ def _readings(kind: str, entity: Any, cells: Once | Cells) -> Iterable[str]:
         if child == "circuit":
             yield from cells.each(_of_circuit, (entity, cells), _circuits_of)
             continue
-        for one in getattr(entity, plural):
-            yield from _readings(child, one, cells)
+        for entity_below in getattr(entity, plural):
+            yield from _readings(child, entity_below, cells)
 
 
 def _circuits_of(of: tuple[Board, Once | Cells]) -> tuple[tuple[Circuit], ...]:

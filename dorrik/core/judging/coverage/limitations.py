@@ -53,8 +53,8 @@ _Home = tuple[Inspection, Inspection, Once | Cells]
 
 def _opened(home: _Home) -> Mapping[tuple[str, str], str]:
     """What stood open at which readings."""
-    found: Mapping[tuple[str, str], str] = home[2].made(open_parts, home[1])
-    return found
+    opened: Mapping[tuple[str, str], str] = home[2].made(open_parts, home[1])
+    return opened
 
 
 def _all(inspection: Inspection, entered: Inspection, cells: Once | Cells) -> Iterator[Limited]:
@@ -117,7 +117,7 @@ def _limited_fields(kind: str, entity: Any, whom: str, circuit: Circuit | None =
 def _stood_open(kind: str, entity: Any, whom: str, circuit_id: str | None = None) -> Iterator[Limited]:
     """What lies beyond an open switch was not in the insulation test (rule 5.3)."""
     if entity.insulation_switches == SOME_OPEN:
-        where = f"Beyond {entity.insulation_open_at}, open" if entity.insulation_open_at else "Some switches stood open"
+        where = f"Beyond {entity.insulation_open_at}, open" if entity.insulation_open_at else "Some switches were open"
         yield Limited(
             "Insulation of a part", whom, f"{where} during the test", kind, entity.id, "insulation_switches", circuit_id
         )
@@ -215,12 +215,12 @@ def share(
     )
     parts = (limited_tests / tests if tests else 0.0, hidden / len(points) if points else 0.0)
     worst = _riskiest(inspection, limits, unprotected)
-    told = []
+    test_names = []
     if tests:
-        told.append(f"{limited_tests} of {tests} tests")
+        test_names.append(f"{limited_tests} of {tests} tests")
     if points:
-        told.append(f"{hidden} of {len(points)} points")
-    says = f"Limited: {', '.join(told)}." if told else "Nothing is limited."
+        test_names.append(f"{hidden} of {len(points)} points")
+    says = f"Limited: {', '.join(test_names)}." if test_names else "Nothing is limited."
     too_much = [
         f"{count} of {of} {what} ({part:.0%})"
         for count, of, what, part in (
@@ -251,7 +251,7 @@ def _riskiest(inspection: Inspection, limits: tuple[Limited, ...], unprotected: 
     ]
     if not graded:
         return ""
-    _, count, circuit_id = max(graded, key=lambda one: one[:2])
+    _, count, circuit_id = max(graded, key=lambda grade: grade[:2])
     circuit = circuits[circuit_id]
     why = _against(circuit, unprotected)
     first = by_circuit[circuit_id][0]
@@ -261,7 +261,7 @@ def _riskiest(inspection: Inspection, limits: tuple[Limited, ...], unprotected: 
 
 
 def _against(circuit: Circuit, unprotected: frozenset[str]) -> list[str]:
-    said = (
+    conflicts = (
         (bool(circuit.bathroom or any(p.bathroom for p in circuit.points)), "bath or shower"),
         (bool(circuit.outdoors or any(p.kind == "outdoor point" for p in circuit.points)), "outdoors"),
         (circuit.id in unprotected, "no RCD"),
@@ -269,4 +269,4 @@ def _against(circuit: Circuit, unprotected: frozenset[str]) -> list[str]:
         (bool(circuit.no_cpc), "no cpc"),
         (circuit.serves == "sockets", "sockets"),
     )
-    return [words for there, words in said if there]
+    return [words for there, words in conflicts if there]

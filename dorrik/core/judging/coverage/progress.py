@@ -128,19 +128,19 @@ class _Home:
 def _before_boards(home: _Home) -> Counted:
     """What is asked of the job and of the supply; a missing list counts as a field."""
     i = home.inspection
-    found = [
+    counted = [
         _count(home, "brief", "inspection", i, asked("inspection", "brief")),
         _count(home, "intake", "inspection", i, asked("inspection", "intake")),
     ]
     for bond in i.bonds:
         if bond.state == "present" or (bond.state is None and bond.service):
             # At its clamp alone half of a bond was measured, which is never all of it (rule 3.7, principle 3).
-            found.append(_count(home, "intake", "bond", bond, ("at_pipe_ohm",)))
+            counted.append(_count(home, "intake", "bond", bond, ("at_pipe_ohm",)))
     if not i.rooms:
-        found.append(_count(home, "walk", "inspection", i, ("rooms",)))
+        counted.append(_count(home, "walk", "inspection", i, ("rooms",)))
     if not i.boards:
-        found.append(_count(home, "boards", "inspection", i, ("boards",)))
-    return together(found)
+        counted.append(_count(home, "boards", "inspection", i, ("boards",)))
+    return together(counted)
 
 
 def _of_board(home: _Home, board: Board) -> Counted:
@@ -148,17 +148,17 @@ def _of_board(home: _Home, board: Board) -> Counted:
     house = home.house
     own = ("electrode_ohm",) if board.earthing == "own electrode" else ()
     listed = () if board.circuits else ("circuits",)
-    found = [
+    counted = [
         _count(home, "isolation", "board", board, ("proved_dead",)),
         _count(home, "boards", "board", board, (*asked("board", "boards"), *listed, *own)),
     ]
     if house.insulation_by == "by board" and board.circuits:
-        found.append(_count(home, "dead", "board", board, ("insulation_lne_mohm",)))
-    found.append(_count(home, "live", "board", board, asked("board", "live")))
+        counted.append(_count(home, "dead", "board", board, ("insulation_lne_mohm",)))
+    counted.append(_count(home, "live", "board", board, asked("board", "live")))
     for rcd in board.rcds:
-        found.append(_count(home, "boards", "rcd", rcd, asked("rcd", "boards"), board))
-        found.append(_count(home, "live", "rcd", rcd, rcd_fields(rcd, house), board))
-    return together(found)
+        counted.append(_count(home, "boards", "rcd", rcd, asked("rcd", "boards"), board))
+        counted.append(_count(home, "live", "rcd", rcd, rcd_fields(rcd, house), board))
+    return together(counted)
 
 
 def _of_circuit(of: tuple[_Home, Board], circuit: Circuit) -> tuple[Counted, ...]:
@@ -182,11 +182,11 @@ def _circuits_of(of: tuple[_Home, Board]) -> tuple[tuple[Circuit], ...]:
 def _after_boards(home: _Home) -> Counted:
     """What is asked of observations and of the report."""
     i = home.inspection
-    found = [
+    counted = [
         _count(home, "observations", "observation", observation, asked("observation", "observations"))
         for observation in i.observations
     ]
-    return together([*found, _count(home, "report", "inspection", i, asked("inspection", "report"))])
+    return together([*counted, _count(home, "report", "inspection", i, asked("inspection", "report"))])
 
 
 def _walk(home: _Home) -> Counted:
@@ -220,7 +220,7 @@ def _walked(inspection: Inspection, left_out: Mapping[str, SetAside]) -> Iterato
         name = room_name(room, number)
         open_ones = list(unanswered(room, here))
         asked = len(here) + len(checks_of(room)) if not room.not_reached else 1
-        yield from ((False, f"{name}: {one}") for one in open_ones)
+        yield from ((False, f"{name}: {open_one}") for open_one in open_ones)
         yield from ((True, name) for _ in range(asked - len(open_ones)))
 
 
@@ -304,8 +304,8 @@ def _count(
     missing: tuple[Missing, ...] = ()
     if not_made:
         names_of = tuple(_test_name(kind, field) for field in not_made)
-        told = tuple(_test_name(kind, field) for field in groundless)
-        missing = (Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, told),)
+        test_names = tuple(_test_name(kind, field) for field in groundless)
+        missing = (Missing(kind, entity.id, stage, tuple(not_made), _whom(kind, entity), names_of, test_names),)
     listed = (AskedTests(kind, entity.id, stage, fields, here, _more(kind, stage, fields)),) if tested else ()
     left_names = {stage: tuple(names[:NAMED])} if names else {}
     return Counted(

@@ -297,9 +297,9 @@ def greatest_defective(population: int, sampled: int, defective: int, confidence
     ways = comb(population, sampled)
     greatest = defective
     for total in range(defective, population - (sampled - defective) + 1):
-        found = sum(comb(total, k) * comb(population - total, sampled - k) for k in range(defective + 1))
+        ways_to_find_so_few = sum(comb(total, k) * comb(population - total, sampled - k) for k in range(defective + 1))
         # 1 − 0.95 is a hair more than 0.05 to a computer, and 1 in 20 is still consistent.
-        if found / ways < 1 - confidence - 1e-12:
+        if ways_to_find_so_few / ways < 1 - confidence - 1e-12:
             break
         greatest = total
     return greatest
@@ -317,12 +317,12 @@ def in_words(
         return "No point was opened: nothing can be said of what lies behind the fronts."
     if sampled == frame:
         return f"All {opened} points were opened; {wrong} had a defect."
-    told = ""
+    text = ""
     if beside:
-        told = f"{_points(beside)} opened by choice or after a finding; {beside_defective} had a defect."
+        text = f"{_points(beside)} opened by choice or after a finding; {beside_defective} had a defect."
         if not sampled:
-            return f"None of the {frame} points that could be drawn was opened. {told}"
-        told = f" Beside the draw {told}"
+            return f"None of the {frame} points that could be drawn was opened. {text}"
+        text = f" Beside the draw {text}"
     most = greatest_defective(frame, sampled + closed, defective + closed)
     which = (
         f"{sampled} of {frame} points were drawn and opened" if beside else f"{sampled} of {frame} points were opened"
@@ -330,8 +330,8 @@ def in_words(
     of_them = f"those {frame}" if beside else f"all {frame}"
     if closed:
         which = f"{sampled} of the {sampled + closed} points drawn from {frame} were opened, {closed} were not"
-        told = f" Each point that stayed closed counts as defective.{told}"
-    return f"{which} and {defective} had a defect. At 95 % confidence no more than {most} of {of_them} have one.{told}"
+        text = f" Each point that stayed closed counts as defective.{text}"
+    return f"{which} and {defective} had a defect. At 95 % confidence no more than {most} of {of_them} have one.{text}"
 
 
 def plainly(
@@ -350,20 +350,20 @@ def plainly(
     had = "none had anything wrong" if wrong == 0 else f"{wrong} had something wrong"
     if opened >= population:
         return f"We opened every socket, switch, light and other point, {population} in all; {had}."
-    told = f"We opened {opened} of the {population} sockets, switches, lights and other points; {had}."
+    text = f"We opened {opened} of the {population} sockets, switches, lights and other points; {had}."
     if not sampled:
-        return f"{told} They were not picked at random, so they say nothing certain of the others."
+        return f"{text} They were not picked at random, so they say nothing certain of the others."
     if closed:
         most = greatest_defective(frame, sampled + closed, defective + closed)
         return (
-            f"{told} {closed} that were picked at random could not be opened. Counting each of them as faulty, it "
+            f"{text} {closed} that were picked at random could not be opened. Counting each of them as faulty, it "
             f"is very "
             f"likely (19 times in 20) that at most {most} of the {frame} have something wrong."
         )
     more = greatest_defective(frame, sampled, defective) - defective
     hidden = "none" if more == 0 else f"no more than {more}"
     return (
-        f"{told} Which ones was picked at random, so it is very likely (19 times in 20) that {hidden} of the others "
+        f"{text} Which ones was picked at random, so it is very likely (19 times in 20) that {hidden} of the others "
         f"would turn out to have something wrong as well."
     )
 

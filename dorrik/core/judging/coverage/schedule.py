@@ -169,12 +169,17 @@ def _fill(line: ScheduleLine, looked: _Looked, own: Check | None, failing: froze
     if not answers:
         return filled("left", "Looked at, and answered here.", asked=True)
     for state in ("not good", "left", "LIM", "good"):
-        told = [answer for answer in answers if answer.state == state]
-        if told:
-            because = "; ".join(dict.fromkeys(answer.because for answer in told))
+        with_state = [answer for answer in answers if answer.state == state]
+        if with_state:
+            because = "; ".join(dict.fromkeys(answer.because for answer in with_state))
             if state == "not good" and line.fields == (":seals",):
-                return replace(filled(told[0].state, because), by_field=True)
-            return filled(told[0].state, because, stage=told[0].stage if state == "left" else "", asked=state == "left")
+                return replace(filled(with_state[0].state, because), by_field=True)
+            return filled(
+                with_state[0].state,
+                because,
+                stage=with_state[0].stage if state == "left" else "",
+                asked=state == "left",
+            )
     return filled("N/A", answers[0].because, asked=True)
 
 
@@ -211,12 +216,12 @@ def _of_tests(fields: tuple[str, ...], looked: _Looked) -> Iterator[_Answer]:
         if not any(board.circuits for board in looked.inspection.boards):
             yield _Answer("left", "Nothing to test yet.", stage)
         return
-    count, limited = sum(one.wanted for one in wanted), sum(one.limited for one in wanted)
-    missing = [one.first_missing for one in wanted if one.first_missing is not None]
+    count, limited = sum(item.wanted for item in wanted), sum(item.limited for item in wanted)
+    missing = [item.first_missing for item in wanted if item.first_missing is not None]
     by_agreement = looked.circuits_aside
-    _, stage = min(one.first for one in wanted)
+    _, stage = min(item.first for item in wanted)
     if missing:
-        tested = count - sum(one.missing for one in wanted)
+        tested = count - sum(item.missing for item in wanted)
         yield _Answer("left", f"{tested} of {count} tested.", min(missing)[1])
     elif limited == count:
         yield _Answer("LIM", "None of it could be tested.", stage)
@@ -282,12 +287,12 @@ def _unseen(point: Point) -> bool:
 @cached
 def _kinds(names: str) -> frozenset[str]:
     """Kinds of point out of words in a row: kinds have spaces in them, and the longest that fits is meant."""
-    found, rest = set(), f" {names} "
+    kinds, rest = set(), f" {names} "
     for kind in sorted(POINT_KINDS, key=len, reverse=True):
         if f" {kind} " in rest:
-            found.add(kind)
+            kinds.add(kind)
             rest = rest.replace(f" {kind} ", "  ")
-    return frozenset(found)
+    return frozenset(kinds)
 
 
 def _of_field(name: str, i: Inspection) -> _Answer:
@@ -316,9 +321,9 @@ def _bonds(i: Inspection) -> _Answer:
     proved = sum(isinstance(b.at_pipe_ohm, Reading) and b.at_pipe_ohm.interval is not None for b in present)
     unseen = states.count("not seen")
     if unseen or proved < len(present):
-        told = f"{proved} of {len(present) + unseen} bonds seen and measured."
+        text = f"{proved} of {len(present) + unseen} bonds seen and measured."
         empty = any(b.at_pipe_ohm is None and b.at_clamp_ohm is None for b in present)
-        return _Answer("left" if empty else "LIM", told, "intake")
+        return _Answer("left" if empty else "LIM", text, "intake")
     return _Answer("good", f"{len(present)} bonds measured." if present else "None is needed.", "intake")
 
 
@@ -356,8 +361,8 @@ def _circuits(i: Inspection) -> _Answer:
     if not circuits and left_out:
         return _Answer("LIM", "Every circuit is set aside by agreement.", "boards")
     if not circuits or bare:
-        told = f"{bare} circuits without their cable or device." if circuits else "No circuit recorded yet."
-        return _Answer("left", told, "boards")
+        text = f"{bare} circuits without their cable or device." if circuits else "No circuit recorded yet."
+        return _Answer("left", text, "boards")
     return _Answer("good", f"{len(circuits)} circuits recorded.", "boards")
 
 

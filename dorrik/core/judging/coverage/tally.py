@@ -117,14 +117,14 @@ def together(parts: Sequence[Counted]) -> Counted:
     return Counted(done, left, first_names, tuple(asked), tuple(missing), tests, limited, tallies)
 
 
-def _both(one: Tally | None, other: Tally, before: int) -> Tally:
+def _both(earlier: Tally | None, other: Tally, before: int) -> Tally:
     """before: how many tests come before those that the other counts."""
     number, stage = other.first
     first = (number + before, stage)
     missing = other.first_missing and (other.first_missing[0] + before, other.first_missing[1])
-    if one is None:
+    if earlier is None:
         return Tally(other.wanted, other.missing, other.limited, first, missing)
     return Tally(
-        one.wanted + other.wanted, one.missing + other.missing, one.limited + other.limited, one.first,
-        one.first_missing or missing,
+        earlier.wanted + other.wanted, earlier.missing + other.missing, earlier.limited + other.limited, earlier.first,
+        earlier.first_missing or missing,
     )  # fmt: skip

@@ -84,7 +84,7 @@ def against(
         *_tests(context, progress),
     ]
     order = list(KINDS)
-    return tuple(sorted(objections, key=lambda one: order.index(one.kind)))
+    return tuple(sorted(objections, key=lambda objection: order.index(objection.kind)))
 
 
 def _recorded(context: Context) -> Iterator[Against]:
@@ -133,10 +133,10 @@ def _failing(
         if not suggestion.settled and suggestion.code in UNSATISFACTORY
         for place in (suggestion.entity_id, *suggestion.touches)
     }
-    told = settled | listed
+    answered = settled | listed
     for note in notes:
         key = (note.verdict.observation or "", note.entity_id)
-        if note.status != "fail" or note.because_of is not None or note.entity == "check" or key in told:
+        if note.status != "fail" or note.because_of is not None or note.entity == "check" or key in answered:
             continue
         if not note.verdict.observation and note.entity_id in about:
             continue
@@ -152,7 +152,7 @@ def _failing(
         if board_sum.verdict.status != "fail" or board_sum.because_of is not None:
             continue
         places = {(board_sum.verdict.observation or "", place) for place in (board_sum.board_id, *board_sum.touches)}
-        if not places & told:
+        if not places & answered:
             yield Against(
                 kind="failing", says=f"{board_sum.title} fails and has no observation.", stage="dead", entity="board",
                 entity_id=board_sum.board_id, field=board_sum.field,
@@ -260,11 +260,11 @@ def _questions(
 
 def _left_for_later(context: Context) -> Iterator[Against]:
     """What somebody meant to come back to: nobody knows yet what it is worth."""
-    for one in to_come_back(context.inspection):
-        what = one.what or "to come back to"
+    for return_visit in to_come_back(context.inspection):
+        what = return_visit.what or "to come back to"
         yield Against(
-            kind="question", says=f"Come back: {one.where}: {what}", stage=one.stage, entity="come_back",
-            entity_id=one.id,
+            kind="question", says=f"Come back: {return_visit.where}: {what}", stage=return_visit.stage,
+            entity="come_back", entity_id=return_visit.id,
         )  # fmt: skip
 
 
@@ -295,8 +295,8 @@ def _tests(context: Context, progress: Progress) -> Iterator[Against]:
 def summary(objections: Sequence[Against]) -> str:
     """What is missing, in words: `2 suggestions not answered, 14 sets of tests missing`; '' for nothing."""
     parts = []
-    for kind, (one, several) in KINDS.items():
+    for kind, (singular, several) in KINDS.items():
         count = sum(item.kind == kind for item in objections)
         if count and kind != "code":
-            parts.append(f"{count} {one if count == 1 else several}")
+            parts.append(f"{count} {singular if count == 1 else several}")
     return ", ".join(parts)

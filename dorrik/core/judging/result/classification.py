@@ -109,11 +109,11 @@ def agreement(pairs: Iterable[tuple[str, str]]) -> Agreement | None:
 
     Cohen's kappa: (share − chance)/(1 − chance), chance from how often each of the two gives each code.
     """
-    found = list(pairs)
-    if not found:
+    both_codes = list(pairs)
+    if not both_codes:
         return None
-    n = len(found)
-    share = sum(a == b for a, b in found) / n
-    codes = {code for pair in found for code in pair}
-    chance = sum(sum(a == c for a, _ in found) * sum(b == c for _, b in found) for c in codes) / n**2
+    n = len(both_codes)
+    share = sum(a == b for a, b in both_codes) / n
+    codes = {code for pair in both_codes for code in pair}
+    chance = sum(sum(a == c for a, _ in both_codes) * sum(b == c for _, b in both_codes) for c in codes) / n**2
     return Agreement(n, share, None if chance >= 1 - 1e-12 else (share - chance) / (1 - chance))

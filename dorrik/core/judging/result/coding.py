@@ -53,16 +53,16 @@ def _coding(context: Context, places: Places, observation: Observation, entry: C
     school = classification.SCHOOLS[context.house.coding_school]
     answers = observation.answers or {}
     at = places.at(observation.about_id or "")
-    said = {fact: facts.known(context, at, fact) for fact in _asked(entry)}
+    known_facts = {fact: facts.known(context, at, fact) for fact in _asked(entry)}
 
     def known(fact: str) -> bool | None:
         # What stands in the inspection is not asked; what it does not know, the inspector has answered or not.
-        found = said.get(fact)
-        return answers.get(fact) if found is None else found
+        answer = known_facts.get(fact)
+        return answers.get(fact) if answer is None else answer
 
     placed = classification.place(entry.key, school, known)
     listed = [
-        Known(fact.fact, fact.says, bool(known(fact.fact)), said[fact.fact] is None)
+        Known(fact.fact, fact.says, bool(known(fact.fact)), known_facts[fact.fact] is None)
         for fact in entry.facts
         if known(fact.fact) is not None
     ]

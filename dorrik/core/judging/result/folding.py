@@ -78,7 +78,7 @@ def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
     weak = next((n for n in notes if n.field == "ze_ohm" and n.verdict.observation == "electrode-above-200"), None)
     if ze is None and weak is None and not electrodes:
         return {}
-    found: Causes = {}
+    causes: Causes = {}
     for index, note in _zs_notes(notes):
         place = circuits.get(note.entity_id)
         if place is None:
@@ -87,20 +87,20 @@ def by_the_earth(context: Context, notes: Sequence[Note]) -> Causes:
         if earth.electrode_of is not None:
             cause = electrodes.get(earth.electrode_of.id)
             if cause is not None:
-                found[index] = cause.figure
+                causes[index] = cause.figure
         elif note.verdict.observation == "electrode-above-200" and (ze or weak):
             cause = ze or weak
             assert cause is not None
-            found[index] = cause.figure
+            causes[index] = cause.figure
         elif ze is not None and _explains(context, ze, place):
-            found[index] = ze.figure
+            causes[index] = ze.figure
     if ze is not None:
         for index, note in enumerate(notes):
             if note.field == "zdb_ohm" and note.entity == "board" and note.status != "fail":
-                found[index] = ze.figure
+                causes[index] = ze.figure
             if note.field == "pefc_ka" and ze.verdict.observation == "no-earth-at-origin":
-                found[index] = ze.figure
-    return found
+                causes[index] = ze.figure
+    return causes
 
 
 def _explains(context: Context, ze: Note, place: tuple[Board, Circuit]) -> bool:
@@ -142,14 +142,14 @@ def by_the_board(context: Context, notes: Sequence[Note]) -> Causes:
     if not poor:
         return {}
     circuits = context.circuit_of
-    found: Causes = {}
+    causes: Causes = {}
     for index, note in _zs_notes(notes):
         place = circuits.get(note.entity_id)
         if place is None:
             continue
         cause = next((poor[b.id] for b, _ in context.tree.upwards(place[0]) if b.id in poor), None)
         if cause is not None and _holds_without(context, cause, place):
-            found[index] = cause.figure
+            causes[index] = cause.figure
     # A board fed from a poor one reads poorly too.
     for index, note in enumerate(notes):
         if note.field == "zdb_ohm" and note.entity_id not in poor:
@@ -157,8 +157,8 @@ def by_the_board(context: Context, notes: Sequence[Note]) -> Causes:
             above = [b.id for b, _ in context.tree.upwards(board)][1:] if board is not None else []
             cause = next((poor[one] for one in above if one in poor), None)
             if cause is not None:
-                found[index] = cause.figure
-    return found
+                causes[index] = cause.figure
+    return causes
 
 
 def _holds_without(context: Context, cause: Note, place: tuple[Board, Circuit]) -> bool:
@@ -183,7 +183,7 @@ def by_a_shared_neutral(context: Context, notes: Sequence[Note]) -> Causes:
     ]
     if not links:
         return {}
-    found: Causes = {}
+    causes: Causes = {}
     for index, note in enumerate(notes):
         trouble = note.field in ("half", "rcd_half", "zs_ohm")
         if not trouble or note.verdict.observation not in ("rcd-trips-on-test", None):
@@ -193,8 +193,8 @@ def by_a_shared_neutral(context: Context, notes: Sequence[Note]) -> Causes:
         behind = set(note.touches) or {note.entity_id}
         cause = next((link for link in links if behind & _joined(context, link)), None)
         if cause is not None:
-            found[index] = cause.figure
-    return found
+            causes[index] = cause.figure
+    return causes
 
 
 def _joined(context: Context, link: Note) -> set[str]:
@@ -224,16 +224,16 @@ def _is_earthed(context: Context, note: Note) -> bool:
 
 def by_the_cpc(context: Context, notes: Sequence[Note]) -> Causes:
     """A cpc that is open, loose or not there explains the loop, the recorded R1+R2 and the voltages behind it."""
-    found: Causes = {}
+    causes: Causes = {}
     for members in _by_circuit(context, notes, _is_cause_at_cpc).values():
         cause = min((n for _, n in members if _is_open_cpc(n)), key=_nearest_the_break, default=None)
         loose = next((n for _, n in members if _is_loose_cpc(n)), None)
         for index, note in members:
             if cause is not None and note is not cause and _follows_open_cpc(note, cause):
-                found[index] = cause.figure
+                causes[index] = cause.figure
             elif cause is None and loose is not None and note.field == "zs_ohm":
-                found[index] = loose.figure
-    return found
+                causes[index] = loose.figure
+    return causes
 
 
 def _nearest_the_break(note: Note) -> int:
@@ -275,25 +275,25 @@ def _follows_open_cpc(note: Note, cause: Note) -> bool:
 
 def by_polarity(context: Context, notes: Sequence[Note]) -> Causes:
     """The voltages at a point say what its polarity is; the point's and the circuit's own ticks follow from them."""
-    found: Causes = {}
+    causes: Causes = {}
     supplied = _failing(notes, "supply_polarity")
     for circuit_id, members in _by_circuit(context, notes, _polar).items():
         polar = [(i, n) for i, n in members if _polar(n)]
-        told = [(i, n) for i, n in polar if n.field == "line_neutral_v"] or [
+        explained = [(i, n) for i, n in polar if n.field == "line_neutral_v"] or [
             (i, n) for i, n in polar if n.entity == "point"
         ]
         if supplied is not None:
             exchanged = [i for i, n in polar if n.verdict.observation in ("socket-polarity", "polarity-wrong")]
-            found.update((index, supplied.figure) for index in exchanged)
+            causes.update((index, supplied.figure) for index in exchanged)
             continue
-        whole = _one_for_all(context, circuit_id, [n for _, n in told])
+        whole = _one_for_all(context, circuit_id, [n for _, n in explained])
         for index, note in polar:
-            cause = _cause_of_polarity(note, [n for _, n in told], whole)
+            cause = _cause_of_polarity(note, [n for _, n in explained], whole)
             if cause is not None and cause is not note:
-                found[index] = cause.figure
-        if told:
-            found |= _behind_points(members, [n for _, n in told])
-    return found
+                causes[index] = cause.figure
+        if explained:
+            causes |= _behind_points(members, [n for _, n in explained])
+    return causes
 
 
 _POLARITY = ("socket-polarity", "polarity-wrong", "neutral-lost", "metal-live")
@@ -303,12 +303,12 @@ def _polar(note: Note) -> bool:
     return note.verdict.status == "fail" and note.verdict.observation in _POLARITY
 
 
-def _cause_of_polarity(note: Note, told: Sequence[Note], whole: Note | None) -> Note | None:
+def _cause_of_polarity(note: Note, explained: Sequence[Note], whole: Note | None) -> Note | None:
     if note.entity == "circuit":
-        return told[0] if told else None
-    if whole is not None and note in told and note.verdict.observation == whole.verdict.observation:
+        return explained[0] if explained else None
+    if whole is not None and note in explained and note.verdict.observation == whole.verdict.observation:
         return whole
-    same = next((n for n in told if n.entity_id == note.entity_id), None)
+    same = next((n for n in explained if n.entity_id == note.entity_id), None)
     return whole if same is not None and whole is not None and _same_kind(same, whole) else same
 
 
@@ -316,15 +316,15 @@ def _same_kind(note: Note, other: Note) -> bool:
     return note.verdict.observation == other.verdict.observation
 
 
-def _one_for_all(context: Context, circuit_id: str, told: Sequence[Note]) -> Note | None:
+def _one_for_all(context: Context, circuit_id: str, explained: Sequence[Note]) -> Note | None:
     """The first of the points where one break or exchange shows at every one from there to the end of the walk."""
-    if len(told) < 2:
+    if len(explained) < 2:
         return None
     circuit = next((c for _, c in context.circuits if c.id == circuit_id), None)
     if circuit is None:
         return None
     order = [point.id for point in circuit.points]
-    wrong = {n.entity_id: n for n in told}
+    wrong = {n.entity_id: n for n in explained}
     first = next((at for at, point_id in enumerate(order) if point_id in wrong), None)
     if first is None or (circuit.form == "ring" and first > 0):
         return None
@@ -336,34 +336,34 @@ def _one_for_all(context: Context, circuit_id: str, told: Sequence[Note]) -> Not
     return None if sound or len(kinds) > 1 else wrong[order[first]]
 
 
-def _behind_points(members: Sequence[tuple[int, Note]], told: Sequence[Note]) -> Causes:
+def _behind_points(members: Sequence[tuple[int, Note]], indices: Sequence[Note]) -> Causes:
     """Dead readings at a point whose voltages say what is wrong there."""
-    found: Causes = {}
-    by_point = {n.entity_id: n for n in told if n.field == "line_neutral_v"}
+    causes: Causes = {}
+    by_point = {n.entity_id: n for n in indices if n.field == "line_neutral_v"}
     for index, note in members:
         cause = by_point.get(note.entity_id)
         if cause is None or note is cause or note.field not in ("line_cpc_ohm", "line_neutral_ohm"):
             continue
-        found[index] = cause.figure
-    return found
+        causes[index] = cause.figure
+    return causes
 
 
 def by_a_link(context: Context, notes: Sequence[Note]) -> Causes:
     """Two circuits joined or exchanged: what their ends, loops and insulation show follows from it."""
-    found: Causes = {}
+    causes: Causes = {}
     links = [n for n in notes if n.field == "joined_by"]
     for link in links:
         for index, note in enumerate(notes):
             if note.entity != "circuit" or note.entity_id not in link.touches or note is link:
                 continue
             if note.field in ("r1_ohm", "rn_ohm", "r2_ohm", "r1_r2_ohm", "joined_by"):
-                found[index] = link.figure
-    return found
+                causes[index] = link.figure
+    return causes
 
 
 def by_the_rcd(context: Context, notes: Sequence[Note]) -> Causes:
     """No loop test because an RCD trips: its half test, or what leaks behind it, has said why."""
-    found: Causes = {}
+    causes: Causes = {}
     why = [n for n in notes if n.field in ("half", "rcd_half", "leakage_ma") and n.status in ("fail", "attention")]
     if not why:
         return {}
@@ -372,13 +372,13 @@ def by_the_rcd(context: Context, notes: Sequence[Note]) -> Causes:
             continue
         cause = next((n for n in why if note.entity_id in n.touches), None)
         if cause is not None:
-            found[index] = cause.because_of or cause.figure
-    return found
+            causes[index] = cause.because_of or cause.figure
+    return causes
 
 
 def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
     """A device too large for its cable lets too much through its cpc as well."""
-    found: Causes = {}
+    causes: Causes = {}
     circuits = context.circuit_of
     for circuit_id, members in _by_circuit(context, notes, _is_too_large).items():
         cause = next((n for _, n in members if _is_too_large(n)), None)
@@ -387,8 +387,8 @@ def by_the_cable(context: Context, notes: Sequence[Note]) -> Causes:
         for index, note in members:
             loop_too = note.field == "zs_ohm" and _fits_a_smaller(context, circuits[circuit_id], notes)
             if note.field == "cpc_csa_mm2" or loop_too:
-                found[index] = cause.figure
-    return found
+                causes[index] = cause.figure
+    return causes
 
 
 def _is_too_large(note: Note) -> bool:
@@ -428,14 +428,14 @@ def by_the_leads(context: Context, notes: Sequence[Note]) -> Causes:
     if null is None or not context.doubtful:
         return {}
     rings = {c.id: ("r1_ohm", "rn_ohm", "r2_ohm") for _, c in context.circuits if c.form == "ring"}
-    found: Causes = {}
+    causes: Causes = {}
     for index, note in enumerate(notes):
         leaned_on = [(note.entity_id, note.field), *((note.entity_id, f) for f in rings.get(note.entity_id, ()))]
         # What reads nothing at all is open whatever the leads add.
         dead = note.field in _CONTINUITY and note.verdict.observation not in _OPEN
         if note is not null and dead and any(figure in context.doubtful for figure in leaned_on):
-            found[index] = null.figure
-    return found
+            causes[index] = null.figure
+    return causes
 
 
 _OPEN = ("ring-open", "no-cpc-at-point", "polarity-wrong", "metal-live")
@@ -450,7 +450,7 @@ _CONTINUITY = frozenset(
 
 def by_what_was_seen(context: Context, notes: Sequence[Note]) -> Causes:
     """A tripped-out figure of the device explains the same at another place: one observation, one place."""
-    found: Causes = {}
+    causes: Causes = {}
     seen: dict[tuple[str, str | None], Note] = {}
     for index, note in enumerate(notes):
         key = note.verdict.observation
@@ -459,8 +459,8 @@ def by_what_was_seen(context: Context, notes: Sequence[Note]) -> Causes:
         place = (key, note.entity_id)
         first = seen.setdefault(place, note)
         if first is not note and first.figure != note.figure:
-            found[index] = first.figure
-    return found
+            causes[index] = first.figure
+    return causes
 
 
 def _by_circuit(
@@ -468,13 +468,13 @@ def _by_circuit(
 ) -> dict[str, list[tuple[int, Note]]]:
     """Notes of a circuit and of its points, for each circuit that has one of which something holds."""
     home = context.circuit_of
-    found: dict[str, list[tuple[int, Note]]] = {
+    by_circuit: dict[str, list[tuple[int, Note]]] = {
         home[note.entity_id][1].id: [] for note in notes if having(note) and note.entity_id in home
     }
-    for index, note in enumerate(notes) if found else ():
-        if note.entity_id in home and (members := found.get(home[note.entity_id][1].id)) is not None:
+    for index, note in enumerate(notes) if by_circuit else ():
+        if note.entity_id in home and (members := by_circuit.get(home[note.entity_id][1].id)) is not None:
             members.append((index, note))
-    return found
+    return by_circuit
 
 
 #: In the order in which they are asked: what was folded by one rule is left alone by the next.

@@ -17,11 +17,13 @@ def overruled(inspection: Inspection, notes: tuple[Note, ...]) -> tuple[Note, ..
         for overruling in inspection.overrulings
         if overruling.status and overruling.reason
     }
-    found = []
+    notes_left = []
     for note in notes:
         view = by_figure.get(note.figure)
-        found.append(replace(note, overruled=view) if view is not None and _still(inspection, note, view) else note)
-    return tuple(found)
+        notes_left.append(
+            replace(note, overruled=view) if view is not None and _still(inspection, note, view) else note
+        )
+    return tuple(notes_left)
 
 
 def _still(inspection: Inspection, note: Note, view: Overruling) -> bool:

@@ -100,15 +100,15 @@ def _causes(notes: Iterable[Note], sums: Iterable[BoardSum]) -> Sequence[_Cause]
         key = note.verdict.observation
         if not key or not note.pressing:
             continue
-        said = _said(note.title, note.verdict)
+        text = _said(note.title, note.verdict)
         place = (key, "" if key in _ONCE else note.entity_id)
         before = causes.get(place)
         touches = note.touches or (note.entity_id,)
         if before is None:
-            causes[place] = _Cause(key, note.entity, note.entity_id, touches, (said,))
+            causes[place] = _Cause(key, note.entity, note.entity_id, touches, (text,))
         else:
             both = tuple(dict.fromkeys((*before.touches, *touches)))
-            causes[place] = _Cause(key, note.entity, note.entity_id, both, (*before.because, said))
+            causes[place] = _Cause(key, note.entity, note.entity_id, both, (*before.because, text))
     for board_sum in sums:
         key = board_sum.verdict.observation
         covered = board_sum.because_of is not None or any(
@@ -179,11 +179,11 @@ class Places:
             touched = [(board, circuit)]
         about = dict.fromkeys((entity_id, *touches))
         points = tuple(
-            self._points[one][2] if one in self._points else self._loose[one]
-            for one in about
-            if one in self._points or one in self._loose
+            self._points[observation][2] if observation in self._points else self._loose[observation]
+            for observation in about
+            if observation in self._points or observation in self._loose
         )
-        bonds = tuple(self._bonds[one] for one in about if one in self._bonds)
+        bonds = tuple(self._bonds[observation] for observation in about if observation in self._bonds)
         return facts.FactPlace(board, circuit, point, tuple(touched), room, points, bonds)
 
     def recorded(self, cause: _Cause) -> str | None:
@@ -202,11 +202,11 @@ class Places:
                 return observation.id
         by_place = {observation.about_id: observation.id for observation in same}
         if family == _PIECE_BY_PIECE:
-            found = [
+            matching = [
                 next((by_place[place] for place in self._parents.get(touch, (touch,)) if place in by_place), None)
                 for touch in cause.touches
             ]
-            return found[0] if found and all(found) else None
+            return matching[0] if matching and all(matching) else None
         # One cause at several things: on record at one of them it is on record.
         return next((by_place[touch] for touch in cause.touches if touch in by_place), None)
 

@@ -57,14 +57,14 @@ def _board(board: Board, depth: int, feeding: Circuit | None, at: tuple[float, f
     x, y = at
     name, count = board.name or "Board", len(board.circuits)
     circuits = "1 circuit" if count == 1 else f"{count} circuits"
-    told = f"from way {name_of(feeding)} · {circuits}" if feeding is not None else circuits
+    feed = f"from way {name_of(feeding)} · {circuits}" if feeding is not None else circuits
     status = worst(marks, board.id)
     electrode = Path(f"M{x + _WIDTH - 26:g} {y + _HEIGHT:g}v6m-12 0h24m-19 5h14m-10 5h6", "electrode below")
     return DrawnPart(
         key=board.id,
-        says=f"{name}, {told}",
+        says=f"{name}, {feed}",
         boxes=(Box(x, y, _WIDTH, _HEIGHT, "board unconfirmed" if board.unconfirmed else "board"),),
         paths=(electrode,) if board.earthing == OWN_ELECTRODE else (),
         signs=(Sign(x + _WIDTH - 20, y + 16, status, inverse=True),) if status is not None else (),
-        words=(Words(x + 14, y + 22, name, "title of board"), Words(x + 14, y + 43, told, "line of board")),
+        words=(Words(x + 14, y + 22, name, "title of board"), Words(x + 14, y + 43, feed, "line of board")),
     )

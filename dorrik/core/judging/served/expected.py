@@ -85,13 +85,13 @@ def _long_lead(circuit: Circuit) -> Iterator[Expected]:
 
 def _loop(context: Context, board: Board, circuit: Circuit) -> Iterator[Expected]:
     total = loop.calculated(board.zdb_ohm, r1_r2_so_far(circuit))
-    told = f", about {total} Ω by Zdb + (R1+R2)" if total is not None and circuit.zs_ohm is None else ""
+    loop_text = f", about {total} Ω by Zdb + (R1+R2)" if total is not None and circuit.zs_ohm is None else ""
     known = limits(context, board, circuit)
     if known is not None:
         full, held, limit = known
         by_touch = context.behind_rcd(board, circuit) and context.earth(board).tt
         most = f"{full:.0f}" if by_touch else f"{held:.2f}"
-        yield Expected(circuit.id, "zs_ohm", None, held, f"max {most} Ω ({limit}){told}")
+        yield Expected(circuit.id, "zs_ohm", None, held, f"max {most} Ω ({limit}){loop_text}")
 
 
 def _trips(context: Context, device: RcdDevice) -> Iterator[Expected]:

@@ -182,29 +182,29 @@ def _for_client(rows: tuple[InsulationRow, ...], whole: BoardSum, between: dict[
     rows = tuple(row for row in rows if row.name not in worn and row.name not in whole.missing)
     watch = [row for row in rows if row.apart]
     keep = [row for row in rows if not row.apart and row.name not in open_still]
-    said = []
+    sentences = []
     if renew:
         named = ", ".join(renew)
-        said.append(f"The wiring of {named} no longer keeps current in as it should: find the fault, or renew it.")
+        sentences.append(f"The wiring of {named} no longer keeps current in as it should: find the fault, or renew it.")
     if watch:
         named = ", ".join(f"{row.name} ({row.text} MΩ)" for row in watch)
-        said.append(f"{named} still passes but is far below its neighbours: it is the next to renew.")
+        sentences.append(f"{named} still passes but is far below its neighbours: it is the next to renew.")
     if keep:
         every = not renew and not watch and not whole.missing and not open_still
         lead = f"All {len(keep)} circuits are" if every and len(keep) > 1 else f"{_count(len(keep))} sound"
-        said.append(f"{lead} sound and can stay." if every and len(keep) > 1 else f"{lead} and can stay.")
+        sentences.append(f"{lead} sound and can stay." if every and len(keep) > 1 else f"{lead} and can stay.")
     for count, what in (
         (len(whole.missing), "not measured whole"),
         (len(open_still - set(whole.missing) - worn), "still to be settled between line and neutral"),
     ):
         if count:
             of = "it" if count == 1 else "them"
-            said.append(
+            sentences.append(
                 f"{_count(count, 'was', 'were') if what.startswith('not') else _count(count)} {what}, and "
                 f"nothing is said of {of}."
             )
-    return " ".join(said)
+    return " ".join(sentences)
 
 
-def _count(number: int, one: str = "is", several: str = "are") -> str:
-    return f"{number} circuit {one}" if number == 1 else f"{number} circuits {several}"
+def _count(number: int, singular: str = "is", several: str = "are") -> str:
+    return f"{number} circuit {singular}" if number == 1 else f"{number} circuits {several}"

@@ -68,15 +68,18 @@ def intake_drawing(context: Context, marks: Marks) -> Drawing:
         *_more(len(boards)),
         *(_bond(bond, at, len(bonds), worst(marks, bond.id)) for at, bond in enumerate(bonds)),
     ]
-    told = [*(part.says for part in parts if part.says), *(f"Board: {_name(b)}" for b, _, _ in boards[_MOST_BOARDS:])]
+    sentences = [
+        *(part.says for part in parts if part.says),
+        *(f"Board: {_name(b)}" for b, _, _ in boards[_MOST_BOARDS:]),
+    ]
     return Drawing(
-        says="The way of the supply. " + ". ".join(told) + ".", width=_WIDTH, height=_HEIGHT, parts=tuple(parts)
+        says="The way of the supply. " + ". ".join(sentences) + ".", width=_WIDTH, height=_HEIGHT, parts=tuple(parts)
     )
 
 
 def _lines(i: Inspection) -> dict[str, tuple[str, ...]]:
     """What is told of each part, line by line; nothing where nobody said."""
-    told: dict[str, tuple[str, ...]] = {
+    part_lines: dict[str, tuple[str, ...]] = {
         "supply": (
             _joined(i.earthing, _PHASES.get(i.phases or ""), _unit(i.pscc_ka, "kA L–N"), _unit(i.pefc_ka, "kA L–E")),
         ),
@@ -88,7 +91,7 @@ def _lines(i: Inspection) -> dict[str, tuple[str, ...]]:
         "switch-fuse": (_NONE if _no_switch_fuse(i) else _unit(i.switch_fuse_a, "A"),),
         "earth": (_unit(i.earthing_conductor_mm2, "mm²"), i.earth_by or ""),
     }
-    return {part: tuple(line for line in lines if line) for part, lines in told.items()}
+    return {part: tuple(line for line in lines if line) for part, lines in part_lines.items()}
 
 
 def _no_switch_fuse(i: Inspection) -> bool:

@@ -14,13 +14,13 @@ Marks = Mapping[Figure, Status]
 def marks(notes: Iterable[Note]) -> Marks:
     """The worst standing of each figure of the origin, of the bonds and of the boards. What follows from another figure
     is told there."""
-    found: dict[Figure, Status] = {}
+    statuses: dict[Figure, Status] = {}
     for note in notes:
         if note.entity in _DRAWN and note.because_of is None and note.status in URGENCY:
-            before = found.get(note.figure)
+            before = statuses.get(note.figure)
             if before is None or URGENCY.index(note.status) < URGENCY.index(before):
-                found[note.figure] = note.status
-    return found
+                statuses[note.figure] = note.status
+    return statuses
 
 
 def worst(of: Marks, entity_id: str, fields: Container[str] | None = None) -> Status | None:

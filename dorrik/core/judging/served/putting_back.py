@@ -53,12 +53,12 @@ def things(context: Context) -> tuple[PutBack, ...]:
     }
 
     def standing(thing: PutBack) -> PutBack:
-        found = entered.get((thing.item, thing.about_id))
-        if found is None:
+        entered_record = entered.get((thing.item, thing.about_id))
+        if entered_record is None:
             return thing if thing.off else replace(thing, open=False)
-        back = found.back_at is not None
-        off = thing.off or found.off_at is not None or back
-        return replace(thing, off=off, back=back, open=off and not back, record_id=found.id)
+        back = entered_record.back_at is not None
+        off = thing.off or entered_record.off_at is not None or back
+        return replace(thing, off=off, back=back, open=off and not back, record_id=entered_record.id)
 
     boards = context.inspection.boards
     listed = chain(_origin(context, boards[0].id if boards else ""), *(_of_board(context, board) for board in boards))

@@ -102,12 +102,12 @@ def repairs(context: Context, notes: Sequence[Note]) -> tuple[RepairView, ...]:
 
 def _worst(notes: Iterable[Note]) -> dict[tuple[str, str], str]:
     """The worst verdict on each figure. What only follows from another fails all the same: the retest does not hold."""
-    found: dict[tuple[str, str], str] = {}
+    worst_code: dict[tuple[str, str], str] = {}
     for note in notes:
-        before = found.get(note.figure)
+        before = worst_code.get(note.figure)
         if before is None or _WORST.index(note.status) < _WORST.index(before):
-            found[note.figure] = note.status
-    return found
+            worst_code[note.figure] = note.status
+    return worst_code
 
 
 class _Things:
@@ -140,10 +140,10 @@ class _Things:
         kind, thing = self.kinds.get(repair.about_id or "", ("", None))
         if thing is None:
             return {}
-        found = {kind: thing}
+        fields = {kind: thing}
         if isinstance(thing, Point) and thing.id in self.circuit_of:
-            found["circuit"] = self.circuit_of[thing.id]
-        return found
+            fields["circuit"] = self.circuit_of[thing.id]
+        return fields
 
     def fields(self, word: str, thing: Any) -> tuple[str, ...]:
         """Fields that a word of the table stands for."""
@@ -292,14 +292,14 @@ def settled(inspection: Inspection, views: Sequence[RepairView]) -> Inspection:
     of: dict[str, list[RepairView]] = {}
     for view in views:
         of.setdefault(view.observation_id, []).append(view)
-    told = {repair.id: repair for repair in inspection.repairs}
+    repairs_by_id = {repair.id: repair for repair in inspection.repairs}
 
     def settle(observation: Observation) -> Observation:
         views = of.get(observation.id)
         if not views:
             return observation
         done = all(view.complete for view in views)
-        left = "; ".join(dict.fromkeys(words for view in views if (words := _as_left(told[view.id], view))))
+        left = "; ".join(dict.fromkeys(words for view in views if (words := _as_left(repairs_by_id[view.id], view))))
         retests = "; ".join(
             f"{test.label} {test.left}{f' {test.unit}' if test.unit else ''}" for view in views for test in view.tests
         )

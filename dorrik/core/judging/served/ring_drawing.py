@@ -56,19 +56,19 @@ def _drawing(context: Context, circuit: Circuit, bench: Bench) -> Drawing:
 
 def _says(context: Context, bench: Bench) -> str:
     count = len(bench.points)
-    told = [f"Ring of {count} point{'' if count == 1 else 's'}"]
+    sentences = [f"Ring of {count} point{'' if count == 1 else 's'}"]
     if bench.open:
-        told[0] += ", open"
+        sentences[0] += ", open"
     elif bench.length_m:
-        told[0] += f", {_metres(bench.length_m)} of cable"
+        sentences[0] += f", {_metres(bench.length_m)} of cable"
     if bench.gap is not None:
-        told.append(bench.gap.says.rstrip("."))
-    told += [
+        sentences.append(bench.gap.says.rstrip("."))
+    sentences += [
         f"{number} {point.name}: {context.book.translate(point.says)}"
         for number, point in enumerate(bench.points, 1)
         if point.says
     ]
-    return ". ".join(told) + "."
+    return ". ".join(sentences) + "."
 
 
 def _ring(circuit: Circuit, bench: Bench) -> DrawnPart:
@@ -128,7 +128,7 @@ def _dot(context: Context, point: BenchPoint, number: int, left_out: SetAside | 
     spur = point.spur_m is not None
     x, y = _at(place, _SPUR) if spur else foot
     look: DiscLook = "dot aside" if left_out is not None else "dot tested" if point.tested else "dot"
-    told = left_out.state if left_out is not None else "" if quiet else context.book.translate(point.says)
+    label = left_out.state if left_out is not None else "" if quiet else context.book.translate(point.says)
     # Words lean inwards, so that none is cut off at the side; what a point is called stands in the table.
     anchor: Anchor = "end" if x > _WIDE * 0.7 else "start" if x < _WIDE * 0.3 else "middle"
     return DrawnPart(
@@ -142,6 +142,6 @@ def _dot(context: Context, point: BenchPoint, number: int, left_out: SetAside | 
         ),
         words=(
             Words(x, y + 4.5, str(number), "number", "middle"),
-            *((Words(x, y - 18 if y < _CENTRE[1] else y + 36, told, "says", anchor),) if told else ()),
+            *((Words(x, y - 18 if y < _CENTRE[1] else y + 36, label, "says", anchor),) if label else ()),
         ),
     )

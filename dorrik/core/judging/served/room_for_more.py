@@ -92,18 +92,18 @@ def _opinion(
     if fuse is None:
         return "unknown", f"{sum_now}. Enter the service fuse to compare."
     names = _named(asked)
-    told = f"{sum_now}{f'; with {names} {with_a:g} A' if names else ''}, of {fuse:g} A."
+    text = f"{sum_now}{f'; with {names} {with_a:g} A' if names else ''}, of {fuse:g} A."
     if i.phases == "3":
-        return "unknown", f"{told} On three phases it depends on which phase each load is: work it out by phase."
+        return "unknown", f"{text} On three phases it depends on which phase each load is: work it out by phase."
     if i.fuse_read == "its carrier alone":
-        return "unknown", f"{told} The fuse was read on its carrier alone: ask the network operator."
+        return "unknown", f"{text} The fuse was read on its carrier alone: ask the network operator."
     # What a clamp read on that day is the least that the home takes, and what is added comes on top of it.
     worst = max(with_a, (i.demand_measured_a or 0.0) + with_a - total)
     if worst > fuse:
-        return "attention", f"{told} More than the service fuse carries: ask the network operator first."
+        return "attention", f"{text} More than the service fuse carries: ask the network operator first."
     clamp = f" A clamp read {i.demand_measured_a:g} A." if i.demand_measured_a is not None else ""
     sheds = " What sheds load by itself takes what is left." if any(wanted_load.sheds for wanted_load in asked) else ""
-    return "pass", f"{told} {round(fuse - worst, 1):g} A are left.{clamp}{sheds}"
+    return "pass", f"{text} {round(fuse - worst, 1):g} A are left.{clamp}{sheds}"
 
 
 def _named(asked: list[WantedLoad]) -> str:

@@ -161,12 +161,12 @@ def _moved(context: Context, places: Places, point: Point, movable: tuple[str, .
         return {}
     school = classification.SCHOOLS[context.house.coding_school]
     at = places.at(point.id)
-    found = {}
+    moved = {}
     for key in movable:
         placed = classification.place(key, school, lambda fact: facts.known(context, at, fact))
         if placed.moved:
-            found[key] = Moved(placed.code, placed.moved)
-    return found
+            moved[key] = Moved(placed.code, placed.moved)
+    return moved
 
 
 def _views(

@@ -207,6 +207,6 @@ def _bands(zones: _Zones) -> Iterator[str]:
             )
 
 
-def _partition(one: dict[str, float]) -> Path:
-    (x1, y1), (x2, y2) = (one["x1"], one["y1"]), (one["x2"], one["y2"])
+def _partition(partition: dict[str, float]) -> Path:
+    (x1, y1), (x2, y2) = (partition["x1"], partition["y1"]), (partition["x2"], partition["y2"])
     return Path(f"M{x1 * _PER_M:g} {y1 * _PER_M:g}L{x2 * _PER_M:g} {y2 * _PER_M:g}", "partition")

@@ -24,16 +24,16 @@ PLACED = (
 def notes(context: Context) -> Iterator[Note]:
     """Notes on every point whose height and distance are known, and on supplementary bonding that was measured."""
     for circuit, name, point in context.points():
-        told = f"{name_of(circuit)}: {name}" if circuit is not None else name
+        title = f"{name_of(circuit)}: {name}" if circuit is not None else name
         if point.bathroom:
             verdict = judge_place(point)
             if verdict is not None:
                 field = "distance_m" if point.kind in PLACED else "water_protection"
-                yield Note("point", point.id, field, told, verdict)
+                yield Note("point", point.id, field, title, verdict)
         if is_measured(point.supplementary_ohm):
             with_what = point.accessible_with or "what is touched together with it"
             yield Note(
-                "point", point.id, "supplementary_ohm", f"{told} and {with_what}",
+                "point", point.id, "supplementary_ohm", f"{title} and {with_what}",
                 _supplementary(context, circuit, point),
             )  # fmt: skip
 

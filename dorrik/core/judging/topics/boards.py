@@ -33,14 +33,14 @@ def notes(context: Context) -> Iterator[Note]:
 
 def _ways(board: Board) -> Iterator[Note]:
     counted = Counter((circuit.way or "", circuit.phase) for circuit in board.circuits)
-    told: set[tuple[str, str | None]] = set()
+    ways_seen: set[tuple[str, str | None]] = set()
     for circuit in board.circuits:
         place = (circuit.way or "", circuit.phase)
-        if circuit.way and counted[place] > 1 and place not in told:
-            told.add(place)
+        if circuit.way and counted[place] > 1 and place not in ways_seen:
+            ways_seen.add(place)
             verdict = Verdict(
                 status="attention",
-                reason=f"Way {circuit.way} stands {counted[place]} times on {board.name or 'the board'}.",
+                reason=f"Way {circuit.way} is there {counted[place]} times on {board.name or 'the board'}.",
                 source="BS 7671 514.9 · circuit chart",
                 next_step="Two circuits on one way share its device; otherwise one of the numbers is wrong.",
             )
@@ -56,7 +56,7 @@ def _ways(board: Board) -> Iterator[Note]:
             )
             yield Note("circuit", circuit.id, "untraced", name_of(circuit), verdict)
     if board.ways and len(board.circuits) > board.ways and not any(c.phase for c in board.circuits):
-        reason = f"{len(board.circuits)} circuits stand on {board.ways} ways."
+        reason = f"{len(board.circuits)} circuits are on {board.ways} ways."
         verdict = Verdict(status="attention", reason=reason, source="circuit chart", next_step="Count the ways again.")
         yield Note("board", board.id, "ways", board.name or "Board", verdict)
 
@@ -132,12 +132,12 @@ def _without_rcd(context: Context) -> Iterator[Note]:
             continue  # the way has not been described yet
         owner = earth.electrode_of.id if earth.electrode_of is not None else None
         by_electrode.setdefault(owner, []).append((board, circuit.id, name_of(circuit)))
-    for owner, found in by_electrode.items():
-        names = [name for _, _, name in found]
-        boards = {board.id: board for board, _, _ in found}
+    for owner, circuits_there in by_electrode.items():
+        names = [name for _, _, name in circuits_there]
+        boards = {board.id: board for board, _, _ in circuits_there}
         own = next((b for b in context.inspection.boards if b.id == owner), None)
         verdict = rcd.missing_on_tt(names)
-        touches = tuple(circuit_id for _, circuit_id, _ in found)
+        touches = tuple(circuit_id for _, circuit_id, _ in circuits_there)
         place = own or (next(iter(boards.values())) if len(boards) == 1 else None)
         if place is not None:
             title = f"{place.name or 'Board'}: no RCD on an electrode"

@@ -22,7 +22,7 @@ def notes(context: Context) -> Iterator[Note]:
             continue
         one_pole = _weakest(board, poles=False)
         all_poles = _weakest(board, poles=True)
-        for weakest, current, told in (
+        for weakest, current, fault in (
             (one_pole, at_board, ""),
             (all_poles, _between(context, at_board), f"Between lines ({context.house.three_phase_fault}): "),
         ):
@@ -36,7 +36,7 @@ def notes(context: Context) -> Iterator[Note]:
                 fuse_a=fuse_a,
             )
             title = f"{board.name or 'Board'}: fault current against {name_of(weakest[1])}"
-            verdict = replace(verdict, reason=f"{told}{verdict.reason}")
+            verdict = replace(verdict, reason=f"{fault}{verdict.reason}")
             yield Note("board", board.id, "conditional_ka", title, verdict)
 
 
@@ -64,14 +64,14 @@ def between_lines_ka(context: Context) -> Reading | None:
 
 
 def _weakest(board: Board, *, poles: bool) -> tuple[float, Circuit] | None:
-    found = [
+    capacities = [
         (capacity, circuit)
         for circuit in board.circuits
         if not circuit.spare
         and (circuit.phase == _ALL_POLES) == poles
         and (capacity := _breaking_ka(circuit)) is not None
     ]
-    return min(found, key=lambda one: one[0], default=None)
+    return min(capacities, key=lambda pair: pair[0], default=None)
 
 
 def _breaking_ka(circuit: Circuit) -> float | None:

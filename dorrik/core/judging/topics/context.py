@@ -54,10 +54,10 @@ class worked_out(Generic[_T]):
         if context.cells.lasting:
             kept: _T = context.cells.made(self._function, context)
             return kept
-        found = self._function(context)
+        value = self._function(context)
         # Found there by the next look, before this descriptor is.
-        context.__dict__[self._name] = found
-        return found
+        context.__dict__[self._name] = value
+        return value
 
 
 class Context:
@@ -77,32 +77,32 @@ class Context:
     def each_circuit(self, function: Callable[["Context", Board, Circuit], Iterable[_T]]) -> tuple[_T, ...]:
         """What a function gives for every circuit that is judged, in their order. What it takes from another circuit to
         the next has no place in it: each is worked out apart."""
-        found: tuple[_T, ...] = self.cells.each(function, self, _circuits)
-        return found
+        results: tuple[_T, ...] = self.cells.each(function, self, _circuits)
+        return results
 
     def each_board(self, function: Callable[["Context", Board], Iterable[_T]]) -> tuple[_T, ...]:
         """The same for every board."""
-        found: tuple[_T, ...] = self.cells.each(function, self, _boards)
-        return found
+        results: tuple[_T, ...] = self.cells.each(function, self, _boards)
+        return results
 
     @property
     def measured_at(self) -> MeasuredAt:
         """When each reading was entered (ISO 8601, UTC), by entity id and field, as far as that is known."""
-        found: MeasuredAt = self.cells.given("measured at")
-        return found
+        moments: MeasuredAt = self.cells.given("measured at")
+        return moments
 
     @property
     def by_trainees(self) -> Mapping[str, tuple[Figure, ...]]:
         """Figures that a trainee read and nobody countersigned, by the trainee's attendance."""
-        found: Mapping[str, tuple[Figure, ...]] = self.cells.given("by trainees")
-        return found
+        figures: Mapping[str, tuple[Figure, ...]] = self.cells.given("by trainees")
+        return figures
 
     @worked_out
     def doubtful(self) -> frozenset[Figure]:
         """Entity and field of the readings that were taken with leads in doubt."""
         log = self.entered.lead_nulls
-        found = doubtful(log, self.measured_at)
-        return found | continuity_figures(self.entered) if log and no_good_null(log) else found
+        figures = doubtful(log, self.measured_at)
+        return figures | continuity_figures(self.entered) if log and no_good_null(log) else figures
 
     @worked_out
     def tree(self) -> BoardTree:
@@ -124,8 +124,10 @@ class Context:
     @worked_out
     def circuit_of(self) -> Mapping[str, tuple[Board, Circuit]]:
         """Circuits with their boards, by the id of the circuit and of each of its points."""
-        found = {circuit.id: (board, circuit) for board, circuit in self.circuits}
-        return found | {point.id: (board, circuit) for board, circuit in self.circuits for point in circuit.points}
+        circuits_by_id = {circuit.id: (board, circuit) for board, circuit in self.circuits}
+        return circuits_by_id | {
+            point.id: (board, circuit) for board, circuit in self.circuits for point in circuit.points
+        }
 
     def ring(self, circuit: Circuit) -> ring.RingAnalysis | None:
         """What the ends of a ring and its points show; None for what is no ring."""
@@ -199,15 +201,15 @@ class Context:
                 by_board.setdefault(device.board.id, []).append(device)
             else:
                 own.update((circuit.id, device) for circuit in device.circuits)
-        found = {}
+        devices_before = {}
         for board, circuit in self.circuits:
             chain = [own[circuit.id]] if circuit.id in own else []
             for above, feeding in self.tree.upwards(board):
                 chain += by_board.get(above.id, [])
                 if feeding is not None and feeding.id in own:
                     chain.append(own[feeding.id])
-            found[circuit.id] = tuple(chain)
-        return found
+            devices_before[circuit.id] = tuple(chain)
+        return devices_before
 
     def rcds_before(self, circuit: Circuit) -> tuple[RcdDevice, ...]:
         """The devices in front of a circuit, the nearest first, up to the origin."""
@@ -225,8 +227,8 @@ class Context:
         """The largest IΔn that the electrode of some boards has to serve (mA): of each circuit's devices the nearest,
         of those that were not found wanting (rules 3.2, 7.2)."""
         ids = {board.id for board in boards}
-        found = [rated for board_id, rated in self.each_circuit(_served_by) if board_id in ids]
-        return max(found, default=None) or self.greatest_rcd_ma(b for b in self.inspection.boards if b.id in ids)
+        ratings_ma = [rated for board_id, rated in self.each_circuit(_served_by) if board_id in ids]
+        return max(ratings_ma, default=None) or self.greatest_rcd_ma(b for b in self.inspection.boards if b.id in ids)
 
     def greatest_rcd_ma(self, boards: Iterable[Board]) -> float | None:
         """The least sensitive RCD of some boards (mA), which their electrode has to serve."""
@@ -235,8 +237,8 @@ class Context:
 
     def zs_limit(self, board: Board, circuit: Circuit) -> tuple[float, str] | Verdict:
         """The circuit's Zs limit (Ω) and how it was found, or why there is none."""
-        found: tuple[float, str] | Verdict = self.cells.made(find_zs_limit, self, board, circuit)
-        return found
+        limit: tuple[float, str] | Verdict = self.cells.made(find_zs_limit, self, board, circuit)
+        return limit
 
     def behind_rcd(self, board: Board, circuit: Circuit) -> bool:
         """Is an RCD relied on for fault protection? On TT it is, unless something else is said."""
@@ -320,8 +322,8 @@ def find_zs_limit(context: Context, board: Board, circuit: Circuit) -> tuple[flo
         doubt = devices.unconfirmed(*named, time_s)
     except LookupError as error:
         return Verdict(status="unknown", reason=str(error), source=devices.SOURCE)
-    told = f"{circuit.device_type} {circuit.device_rating_a:g} A, {time_s:g} s"
-    return limit, f"{told}, {doubt}" if doubt else told
+    device = f"{circuit.device_type} {circuit.device_rating_a:g} A, {time_s:g} s"
+    return limit, f"{device}, {doubt}" if doubt else device
 
 
 def _found_wanting(device: RcdDevice) -> bool:

@@ -22,7 +22,7 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
         yield Note("circuit", circuit.id, "no_cpc", f"{name_of(circuit)}: no cpc", _whole(circuit, board))
         return
     analysis = context.ring(circuit)
-    said = {f.point for f in analysis.findings} if analysis is not None else set()
+    named_points = {f.point for f in analysis.findings} if analysis is not None else set()
     beyond = _beyond(circuit, [point for _, point in points])
     first = beyond[0] if beyond else None
     for name, point in points:
@@ -34,7 +34,7 @@ def notes(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]:
             continue
         if point.class_ii:
             yield Note("point", point.id, "class_ii", f"{title}: class II", _asked(point))
-        if name in said:
+        if name in named_points:
             continue  # the ring's analysis has said it
         if field == "line_neutral_v" and point not in beyond:
             continue  # its voltages say it

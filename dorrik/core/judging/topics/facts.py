@@ -196,10 +196,10 @@ def _at_the_board(place: FactPlace, *items: str) -> bool | None:
     if place.board is None:
         return None
     states = {check.item: check.state for check in place.board.checks}
-    found = [states.get(item) for item in items]
-    if NOT_GOOD in found:
+    answers = [states.get(item) for item in items]
+    if NOT_GOOD in answers:
         return True
-    return False if all(state == GOOD for state in found) else None
+    return False if all(state == GOOD for state in answers) else None
 
 
 def _live_by_it(context: Context, place: FactPlace) -> bool | None:

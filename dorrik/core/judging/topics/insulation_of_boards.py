@@ -111,8 +111,8 @@ def _missing(circuit: Circuit, field: str, figure: Reading | None) -> bool:
         return False
     if figure is None or not is_measured(figure):
         return True
-    one = circuit.insulation_le_mohm is None or circuit.insulation_ne_mohm is None
-    return field == TO_EARTH and not is_measured(written) and one
+    part_missing = circuit.insulation_le_mohm is None or circuit.insulation_ne_mohm is None
+    return field == TO_EARTH and not is_measured(written) and part_missing
 
 
 def _cause(context: Context, circuit: Circuit, field: str) -> Figure | None:
@@ -199,8 +199,8 @@ def _of_reading(context: Context, circuit: Circuit, field: str) -> Note:
         lower = min(APART, key=lambda name: _low(getattr(circuit, name), context.house.insulation_over_range_mohm))
         if whole.status in ("fail", "attention") and field == lower:
             le, ne = circuit.insulation_le_mohm, circuit.insulation_ne_mohm
-            told = f"L–E {le} and N–E {ne} MΩ are {together} MΩ together. "
-            return Note("circuit", circuit.id, field, title, replace(whole, reason=told + whole.reason))
+            sentence = f"L–E {le} and N–E {ne} MΩ are {together} MΩ together. "
+            return Note("circuit", circuit.id, field, title, replace(whole, reason=sentence + whole.reason))
         if whole.status in ("fail", "attention") and verdict.status in ("fail", "attention"):
             return Note("circuit", circuit.id, field, title, verdict, because_of=(circuit.id, lower))
         return Note("circuit", circuit.id, field, title, verdict)

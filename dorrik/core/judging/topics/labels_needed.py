@@ -38,7 +38,7 @@ def labels(context: Context) -> Iterator[LabelView]:
         for kind in label_kinds().values():
             if (kind.at == "board") is not (board is not None):
                 continue
-            one = recorded.get((key, kind.key))
+            recorded_label = recorded.get((key, kind.key))
             yield LabelView(
                 kind=kind.key,
                 label=kind.label,
@@ -46,9 +46,9 @@ def labels(context: Context) -> Iterator[LabelView]:
                 entity_id=key,
                 where=where,
                 needed=kind.always or _needed(i, board, kind),
-                id=one.id if one is not None else "",
-                state=(one.state or "") if one is not None else "",
-                interval=(one.interval or "") if one is not None else "",
+                id=recorded_label.id if recorded_label is not None else "",
+                state=(recorded_label.state or "") if recorded_label is not None else "",
+                interval=(recorded_label.interval or "") if recorded_label is not None else "",
             )
 
 
@@ -83,14 +83,14 @@ def notes(context: Context) -> Iterator[Note]:
             missing.setdefault((place, kind.observation), []).append(kind)
         elif label.kind == _RCD and label.state != FITTED and (label.state == OLD or _is_earlier(label.interval)):
             yield _note(i, boards.get(place), "rcd_label", "RCD test notice", _old(label))
-    told = _told_by_checks(i)
+    from_checks = _told_by_checks(i)
     for (place, observation), gone in missing.items():
         verdict = Verdict(
             status="attention",
             reason=f"Missing: {', '.join(kind.label for kind in gone)}.",
             source=", ".join(dict.fromkeys(kind.source for kind in gone)),
             next_step="Fit it today, or record it.",
-            observation=observation if observation and (place, observation) not in told else None,
+            observation=observation if observation and (place, observation) not in from_checks else None,
         )
         yield _note(i, boards.get(place), f"labels {observation}".strip(), "Labels", verdict)
 
@@ -106,10 +106,10 @@ def _is_earlier(interval: str | None) -> bool:
 
 
 def _old(label: Label) -> Verdict:
-    said = f"It says {label.interval}" if label.interval else "It is out of date"
+    text = f"It says {label.interval}" if label.interval else "It is out of date"
     return Verdict(
         status="attention",
-        reason=f"{said}; today's notice says {INTERVALS[0]}. The words of its day are no defect.",
+        reason=f"{text}; today's notice says {INTERVALS[0]}. The words of its day are no defect.",
         source="BS 7671 514.12.2 · rule 13.6",
         next_step="Fit today's notice.",
     )

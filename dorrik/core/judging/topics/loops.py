@@ -58,7 +58,7 @@ def _at_points(context: Context, board: Board, circuit: Circuit) -> Iterator[Not
     if not read:
         return
     # Over range is above every figure.
-    where, (worst_id, worst_field), worst = max(read, key=lambda one: _figure(one[2]))
+    where, (worst_id, worst_field), worst = max(read, key=lambda pair: _figure(pair[2]))
     own = circuit.zs_ohm
     recorded = own is not None and own.text == worst.text
     speaker = (circuit.id, "zs_ohm") if recorded else (worst_id, worst_field)
@@ -234,7 +234,7 @@ def _parallel(context: Context, circuit: Circuit, zs: Reading, crossed: Verdict)
     """The ends of a ring with an earth path beside its cpc explain a loop lower than was calculated."""
     analysis = context.ring(circuit)
     lower = zs.value is not None and crossed.limit is not None and zs.value < crossed.limit
-    if lower and analysis is not None and any(found.kind == "parallel-earth" for found in analysis.findings):
+    if lower and analysis is not None and any(finding.kind == "parallel-earth" for finding in analysis.findings):
         return (circuit.id, "r2_ohm")
     return None
 

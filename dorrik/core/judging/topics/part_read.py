@@ -38,7 +38,7 @@ def _part(words: str) -> Verdict:
         status="attention",
         reason=f"Measured with {words}: what lies beyond was not in it.",
         source="BS 7671 643.2, 643.3, 643.7 · rules 5.3, 12.2",
-        next_step="Close it and measure again; otherwise it stands among the limitations.",
+        next_step="Close it and test again, or leave it as a limitation.",
     )
 
 

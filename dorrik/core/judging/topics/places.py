@@ -81,14 +81,14 @@ def _neutrals(board: Board) -> Iterator[Note]:
             names = ", ".join(name_of(other) for other in others)
             verdict = Verdict(
                 status="attention",
-                reason=f"Its neutral stands at terminal {circuit.neutral_at}, as does that of {names}.",
+                reason=f"Its neutral is at terminal {circuit.neutral_at}, as is that of {names}.",
                 source="BS 7671 314.4, 514.9 · rule 10.2",
                 next_step="Isolate and prove dead. See whether it holds both, or two circuits share a neutral.",
             )
             touches = (circuit.id, *(other.id for other in others))
             yield Note("circuit", circuit.id, "neutral_at", f"{name_of(circuit)}: neutral", verdict, touches=touches)
         elif circuit.neutral_at.strip() != (circuit.way or "").strip():
-            reason = f"Its neutral stands at terminal {circuit.neutral_at}, not {circuit.way or 'at its way'}."
+            reason = f"Its neutral is at terminal {circuit.neutral_at}, not {circuit.way or 'at its way'}."
             verdict = Verdict(status="attention", reason=reason, source="BS 7671 514.9", next_step=_LABEL)
             yield Note("circuit", circuit.id, "neutral_at", f"{name_of(circuit)}: neutral", verdict)
 

@@ -38,12 +38,12 @@ def _of_circuit(context: Context, board: Board, circuit: Circuit) -> Iterator[No
 def _links(context: Context) -> dict[str, tuple[str, ...]]:
     """By the circuit that is to say it, the circuits that a link joins: the first of two says it for both."""
     joined: set[str] = set()
-    found = {}
+    linked = {}
     for _, circuit in context.circuits:
         if circuit.joined_by and circuit.id not in joined:
-            found[circuit.id] = (circuit.id, *_other(context, circuit))
-            joined.update(found[circuit.id])
-    return found
+            linked[circuit.id] = (circuit.id, *_other(context, circuit))
+            joined.update(linked[circuit.id])
+    return linked
 
 
 def _other(context: Context, circuit: Circuit) -> tuple[str, ...]:
@@ -102,14 +102,14 @@ def _outlets(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
     highest = continuity.highest(gangs.of_points(circuit.points, "line_cpc_ohm"))
     if highest is None:
         return
-    found: Verdict | None = continuity.judge_recorded(circuit.r1_r2_ohm, highest)
-    if found is not None:
+    recorded: Verdict | None = continuity.judge_recorded(circuit.r1_r2_ohm, highest)
+    if recorded is not None:
         offer = (
             (set_field("circuit", circuit.id, "r1_r2_ohm", highest.text, f"Record {highest.text} Ω"),)
-            if not is_measured(circuit.r1_r2_ohm) or found.margin
+            if not is_measured(circuit.r1_r2_ohm) or recorded.margin
             else ()
         )
-        yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 to record", found, offers=offer)
+        yield Note("circuit", circuit.id, "r1_r2_ohm", f"{name}: R1+R2 to record", recorded, offers=offer)
 
 
 _SPUR_OFF_SPUR = Verdict(
@@ -134,11 +134,11 @@ def _long_lead(context: Context, circuit: Circuit, name: str) -> Iterator[Note]:
         yield Note("point", point.id, "r2_ohm", f"{name}: {point_name}", _outlier(point, expected))
     highest = continuity.highest(gangs.of_points(circuit.points, "r2_ohm"))
     if highest is not None:
-        found = continuity.judge_recorded(circuit.long_lead_r2_ohm, highest)
-        if found is not None:
+        judged_beside = continuity.judge_recorded(circuit.long_lead_r2_ohm, highest)
+        if judged_beside is not None:
             offer = set_field("circuit", circuit.id, "long_lead_r2_ohm", highest.text, f"Record {highest.text} Ω")
             yield Note(
-                "circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 to record", found, offers=(offer,)
+                "circuit", circuit.id, "long_lead_r2_ohm", f"{name}: R2 to record", judged_beside, offers=(offer,)
             )  # fmt: skip
     recorded = circuit.long_lead_r2_ohm
     if recorded is not None and recorded.kind == "over-range":

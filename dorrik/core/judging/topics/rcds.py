@@ -174,13 +174,13 @@ def _rating(device: RcdDevice) -> Iterator[Note]:
 
 
 def _in_line(context: Context) -> Iterator[Note]:
-    told: set[tuple[str, str]] = set()
+    pairs_noted: set[tuple[str, str]] = set()
     for _, circuit in context.circuits:
         chain = context.rcds_before(circuit)
         for lower, upper in pairwise(chain):
-            if (lower.id, upper.id) in told or not (lower.rated_ma and upper.rated_ma):
+            if (lower.id, upper.id) in pairs_noted or not (lower.rated_ma and upper.rated_ma):
                 continue
-            told.add((lower.id, upper.id))
+            pairs_noted.add((lower.id, upper.id))
             verdict = rcd.judge_in_line(
                 (upper.rated_ma, upper.delay), (lower.rated_ma, lower.delay), (upper.name, lower.name)
             )
@@ -255,9 +255,9 @@ def _missing(context: Context, board: Board) -> Iterator[Note]:
     for circuit, key, rated in younger:
         verdict = _lacking(context, [(circuit, key, rated)])
         _, edition = required_since()[key]
-        told = f"Fitted in {context.fitted(circuit)[0]} or later, when the {edition} already needed it."
+        fitted = f"Fitted in {context.fitted(circuit)[0]} or later, when the {edition} already needed it."
         title = f"{name_of(circuit)}: additional protection"
-        yield Note("circuit", circuit.id, "rcd_id", title, replace(verdict, reason=f"{told} {verdict.reason}"))
+        yield Note("circuit", circuit.id, "rcd_id", title, replace(verdict, reason=f"{fitted} {verdict.reason}"))
 
 
 def _lacking(context: Context, circuits: list[tuple[Circuit, str, float | None]]) -> Verdict:

@@ -180,7 +180,7 @@ def _recorded(circuit: Circuit, analysis: RingAnalysis) -> Iterator[Note]:
         # Expected values from ends that are themselves in doubt say nothing of a reading.
         verdict = Verdict(
             status="unknown",
-            reason=f"{circuit.r1_r2_ohm} Ω, but the ends that it is held against are in doubt themselves.",
+            reason=f"{circuit.r1_r2_ohm} Ω, but the ends that it is compared with are in doubt themselves.",
             source=source,
             limit=analysis.expected_line_cpc_ohm,
         )

@@ -21,11 +21,11 @@ def notes(context: Context) -> Iterator[Note]:
         yield from _checks(room, room_name(room, number))
     about = {observation.about_id for observation in context.inspection.observations}
     for circuit, name, point in context.points():
-        told = _told(circuit, name)
+        title = _told(circuit, name)
         if point.kind == "alarm" and point.replace_by:
-            yield from _alarm(context, point, told)
+            yield from _alarm(context, point, title)
         if point.kind == "downlights":
-            yield from _downlights(context, point, told)
+            yield from _downlights(context, point, title)
         if point.looked == DEFECT and point.id not in about and not point.defect:
             verdict = Verdict(
                 status="fail",
@@ -33,7 +33,7 @@ def notes(context: Context) -> Iterator[Note]:
                 source="rule 13.1",
                 next_step="Add an observation, or mark the point OK.",
             )
-            yield Note("point", point.id, "looked", told, verdict)
+            yield Note("point", point.id, "looked", title, verdict)
 
 
 def _told(circuit: Circuit | None, name: str) -> str:
@@ -54,7 +54,7 @@ def _checks(room: Room, name: str) -> Iterator[Note]:
             yield Note("check", check.id, "state", f"{name}: {item.label.lower()}", verdict, stage="walk")
 
 
-def _alarm(context: Context, point: Point, told: str) -> Iterator[Note]:
+def _alarm(context: Context, point: Point, title: str) -> Iterator[Note]:
     """An alarm is held against its date on the day of the inspection."""
     on = context.inspection.inspected_on
     if on is None or point.replace_by is None:
@@ -69,14 +69,14 @@ def _alarm(context: Context, point: Point, told: str) -> Iterator[Note]:
             next_step="Press its button; then replace it." if past else "Say so to whoever looks after the home.",
             observation="alarm-old" if past else None,
         )
-        yield Note("point", point.id, "replace_by", told, verdict)
+        yield Note("point", point.id, "replace_by", title, verdict)
 
 
 def _month(day: str) -> str:
     return f"{day[5:7]}/{day[:4]}"
 
 
-def _downlights(context: Context, point: Point, told: str) -> Iterator[Note]:
+def _downlights(context: Context, point: Point, title: str) -> Iterator[Note]:
     if point.above in ("insulation laid on it", "timber close to it"):
         verdict = Verdict(
             status="attention",
@@ -85,7 +85,7 @@ def _downlights(context: Context, point: Point, told: str) -> Iterator[Note]:
             next_step="Look for heat marks above; clear it, or fit one made to be covered.",
             observation="downlight-heat",
         )
-        yield Note("point", point.id, "above", told, verdict)
+        yield Note("point", point.id, "above", title, verdict)
     elif point.above == "another dwelling" and not point.fire_rated:
         marked = "carries no mark that it holds back fire" if point.fire_rated is False else "may not hold back fire"
         verdict = Verdict(
@@ -95,4 +95,4 @@ def _downlights(context: Context, point: Point, told: str) -> Iterator[Note]:
             next_step="Read the marking on the fitting, or look for a hood above it.",
             observation="downlight-fire" if point.fire_rated is False else None,
         )
-        yield Note("point", point.id, "fire_rated", told, verdict)
+        yield Note("point", point.id, "fire_rated", title, verdict)

@@ -76,14 +76,14 @@ def _grades(context: Context) -> tuple[sampling.Records, sampling.Condition]:
 
 def signs(i: Inspection) -> tuple[str, ...]:
     """Signs of risk beside records and condition, in words (rule 12.1)."""
-    found = [
+    signs_seen = [
         (bool(i.other_hands), "Signs of alterations"),
         (bool(i.damp), "Damp, or weather gets in"),
         ((i.age_years or 0) >= OLD_YEARS, f"Wiring of {i.age_years} years"),
         ((i.last_report_years or 0) > LONG_YEARS, f"{i.last_report_years} years since the last report"),
         (i.tenure == SHARED, "Let room by room"),
     ]
-    return tuple(words for there, words in found if there)
+    return tuple(words for there, words in signs_seen if there)
 
 
 def _seen(context: Context) -> Iterator[sampling.SeenPoint]:
@@ -118,14 +118,14 @@ def _one(point: Point, name: str, circuit: str, wet: bool, defects: Mapping[str,
 
 def _recorded(inspection: Inspection) -> dict[str, str]:
     """The defect that is recorded of each point, by its catalogue entry or its words; a mere note is none."""
-    found: dict[str, str] = {}
+    reasons: dict[str, str] = {}
     for observation in inspection.observations:
         if observation.about_entity == "point" and observation.about_id and observation.code != "note":
             entry = entries().get(observation.catalogue_key or "")
-            found.setdefault(
+            reasons.setdefault(
                 observation.about_id, entry.title.lower() if entry else (observation.text or "a defect").lower()
             )
-    return found
+    return reasons
 
 
 def notes(context: Context) -> Iterator[Note]:
@@ -136,7 +136,7 @@ def notes(context: Context) -> Iterator[Note]:
     names = dict(zip(sample_state.to_open, sample_state.planned, strict=True))
     still = set(sample_state.still)
     for grown_by_one in _by_cause(sample_state.widenings):
-        one = max(grown_by_one, key=lambda widening: widening.share)
+        widest = max(grown_by_one, key=lambda widening: widening.share)
         added = dict.fromkeys(point for widening in grown_by_one for point in widening.added if point in still)
         # The title names the circuit: what hangs on it goes by its own name.
         groups = [widening.group for widening in grown_by_one]
@@ -144,21 +144,21 @@ def notes(context: Context) -> Iterator[Note]:
         if not left:
             continue
         named = ", ".join(left[:6]) + (f" and {len(left) - 6} more" if len(left) > 6 else "")
-        grown = "every point is opened" if one.share >= 1 else f"the sample grows to {one.share:.0%}"
-        often = "once" if one.times == 1 else f"{one.times} times"
+        grown = "every point is opened" if widest.share >= 1 else f"the sample grows to {widest.share:.0%}"
+        often = "once" if widest.times == 1 else f"{widest.times} times"
         verdict = Verdict(
             status="attention",
-            reason=f"{one.defect.capitalize()} was found {often}: {grown} there.",
+            reason=f"{widest.defect.capitalize()} was found {often}: {grown} there.",
             source="rule 12.2",
             next_step=f"Open {named} as well.",
         )
         title = f"Sample, {' and '.join(groups)}"
-        yield Note("point", one.found_at[0], "opened", title, verdict, touches=(*one.found_at, *added))
+        yield Note("point", widest.found_at[0], "opened", title, verdict, touches=(*widest.found_at, *added))
 
 
 def _by_cause(widenings: Sequence[sampling.Widening]) -> list[list[sampling.Widening]]:
     """One defect lets the sample grow on its circuit and on its kind of point: that is one thing to say."""
-    found: dict[tuple[str, tuple[str, ...]], list[sampling.Widening]] = {}
+    by_cause: dict[tuple[str, tuple[str, ...]], list[sampling.Widening]] = {}
     for widening in widenings:
-        found.setdefault((widening.defect, widening.found_at), []).append(widening)
-    return list(found.values())
+        by_cause.setdefault((widening.defect, widening.found_at), []).append(widening)
+    return list(by_cause.values())

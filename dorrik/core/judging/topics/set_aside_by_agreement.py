@@ -9,20 +9,22 @@ from datetime import date, datetime
 
 from dorrik.core.basics.record import record
 from dorrik.core.basics.verdict import Verdict
-from dorrik.core.inspection.circuit import Circuit
+from dorrik.core.home.journal_facts import LIVE_READINGS
 from dorrik.core.inspection.kinds import KINDS
+from dorrik.core.inspection.records import Circuit, Point, Rcd
 from dorrik.core.inspection.set_aside import SetAside
-from dorrik.core.judging.coverage.progress import live_fields
 from dorrik.core.judging.coverage.walking_order import names
 from dorrik.core.judging.topics.context import Context, Note, is_measured, name_of
 
 SOURCE = "BS 7671 653.2 · rule 12.2"
 #: The field under which a thing is spoken of as a whole.
 _WHOLE = {"circuit": "designation", "board": "name", "room": "name", "point": "name"}
+#: What a reading that cannot be of this one may be of.
+_ANOTHER = {"circuit": "circuit", "point": "point", "rcd": "device"}
 #: What each state means for whoever uses the home, in words for the report and the letter.
 MEANS = {
     "left disconnected": "It is dead and stays so until somebody competent has put it right, tested it and switched it "
-    "on again. Nobody else reconnects it. It was not tested as it stands.",
+    "on again. Nobody else reconnects it. It was not tested as it is.",
     "out of scope": "It was seen and, by agreement, neither inspected nor tested. This report says nothing of it, "
     "and it may hold defects.",
 }
@@ -54,10 +56,10 @@ def set_aside(context: Context) -> tuple[Aside, ...]:
         return ()
     named = names(i)
     order = {key: at for at, key in enumerate(named)}
-    found = []
+    asides = []
     for one in sorted(i.set_asides, key=lambda s: (order.get(s.about_id or "", len(order)), s.id)):
         covered = [key for key, by in context.aside.items() if by.id == one.id]
-        found.append(
+        asides.append(
             Aside(
                 id=one.id,
                 entity=one.about_entity or "",
@@ -72,15 +74,16 @@ def set_aside(context: Context) -> tuple[Aside, ...]:
                 gone=one.about_id not in named,
             )
         )
-    return tuple(found)
+    return tuple(asides)
 
 
-def says(one: SetAside) -> str:
+def says(aside: SetAside) -> str:
     """The state with its agreement: `left disconnected, agreed with Hester Vane until 14 Dec 2026`."""
-    if not one.state:
+    if not aside.state:
         return "no state chosen"
-    until = f" until {_day(one.until)}" if one.until else ""
-    return f"{one.state}, {f'agreed with {one.agreed_with}{until}' if one.agreed_with else 'not agreed with anybody'}"
+    until = f" until {_day(aside.until)}" if aside.until else ""
+    agreed = f"agreed with {aside.agreed_with}{until}" if aside.agreed_with else "not agreed with anybody"
+    return f"{aside.state}, {agreed}"
 
 
 def _day(iso: str) -> str:
@@ -101,14 +104,18 @@ def notes(context: Context) -> Iterator[Note]:
             yield Note(entity, one.about_id, field, title, _not_agreed(one))
         elif one.until and i.inspected_on and one.until < i.inspected_on:
             yield Note(entity, one.about_id, field, title, _over(one, one.until))
+    if not context.aside:
+        return
     for _, circuit in context.circuits:
-        by = context.aside.get(circuit.id)
-        if by is not None and by.disconnected and by.since:
-            yield from _read_since(context, circuit, by.since)
+        yield from _read_since(context, "circuit", circuit, name_of(circuit))
+    for _, name, point in context.points():
+        yield from _read_since(context, "point", point, name)
+    for rcd in (rcd for board in i.boards for rcd in board.rcds):
+        yield from _read_since(context, "rcd", rcd, rcd.name or "RCD")
 
 
-def _not_agreed(one: SetAside) -> Verdict:
-    lacks = "with whom that was agreed" if one.state else "which it is: left disconnected, or out of scope"
+def _not_agreed(aside: SetAside) -> Verdict:
+    lacks = "with whom that was agreed" if aside.state else "which it is: left disconnected, or out of scope"
     return Verdict(
         status="attention",
         reason=f"Set aside, and it is not recorded {lacks}: its tests are still asked for.",
@@ -117,32 +124,35 @@ def _not_agreed(one: SetAside) -> Verdict:
     )
 
 
-def _over(one: SetAside, until: str) -> Verdict:
+def _over(aside: SetAside, until: str) -> Verdict:
     return Verdict(
         status="attention",
-        reason=f"{(one.state or '').capitalize()} by agreement until {_day(until)}, before this inspection.",
+        reason=f"{(aside.state or '').capitalize()} by agreement until {_day(until)}, before this inspection.",
         source=SOURCE,
         next_step="Agree it anew, or end it and inspect.",
     )
 
 
-def _read_since(context: Context, circuit: Circuit, since: str) -> Iterator[Note]:
-    """A live reading of a dead circuit: it was reconnected, or the reading is another's. Nobody knows which."""
-    for field in live_fields(circuit):
-        reading = getattr(circuit, field)
-        read_at = context.measured_at.get((circuit.id, field))
-        if read_at is None or not is_measured(reading):
+def _read_since(context: Context, kind: str, of: Circuit | Point | Rcd, name: str) -> Iterator[Note]:
+    """A live reading of what was dead by then: it was reconnected, or the reading is another's. Nobody knows which."""
+    by = context.aside.get(of.id)
+    if by is None or not by.disconnected or not by.since:
+        return
+    for field in LIVE_READINGS[kind]:
+        read_at = context.measured_at.get((of.id, field))
+        if read_at is None or not is_measured(getattr(of, field)):
             continue
-        if datetime.fromisoformat(read_at) <= datetime.fromisoformat(since):
+        if datetime.fromisoformat(read_at) <= datetime.fromisoformat(by.since):
             continue
         verdict = Verdict(
             status="attention",
-            reason="Left disconnected, and read live after that: it was reconnected, or this is another circuit's.",
+            reason="Left disconnected, and read live after that: it was reconnected, or this is "
+            f"another {_ANOTHER[kind]}’s.",
             source=SOURCE,
             next_step="End “left disconnected” and test it wholly, or clear the reading.",
             asks=True,
         )
-        yield Note("circuit", circuit.id, field, f"{name_of(circuit)}: {KINDS['circuit'].fields[field].label}", verdict)
+        yield Note(kind, of.id, field, f"{name}: {KINDS[kind].fields[field].label}", verdict)
 
 
 def asks_nothing(context: Context, notes: Iterable[Note]) -> Iterator[Note]:

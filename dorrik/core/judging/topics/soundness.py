@@ -155,13 +155,13 @@ def circuits_of_bathroom(context: Context, point: Point) -> list[tuple[Board, Ci
             return point.room_id == other.room_id
         return other.room == point.room if point.room is not None else bool(other.bathroom)
 
-    found = []
+    serving = []
     for board, circuit in context.circuits:
         own = any(other.id == point.id or beside(other) for other in circuit.points)
         served = bool(circuit.bathroom) and (point.room_id is None or not circuit.points)
         if own or served:
-            found.append((board, circuit))
-    return found
+            serving.append((board, circuit))
+    return serving
 
 
 def supplementary_current_a(context: Context, circuits: Sequence[tuple[Board, Circuit]]) -> float | str:
@@ -185,7 +185,7 @@ def supplementary_current_a(context: Context, circuits: Sequence[tuple[Board, Ci
 
 def supplementary_proved(context: Context, circuits: Sequence[tuple[Board, Circuit]]) -> Proof:
     """Is supplementary bonding in the room of some circuits proved? By its readings alone (rule 3.7)."""
-    said = [c.supplementary_bonding for _, c in circuits if c.bathroom]
+    states = [c.supplementary_bonding for _, c in circuits if c.bathroom]
     proofs = []
     for point in _bathroom_points(context, circuits):
         reading = point.supplementary_ohm
@@ -200,7 +200,7 @@ def supplementary_proved(context: Context, circuits: Sequence[tuple[Board, Circu
         proofs.append(Proof(sound, f"supplementary bonding {reading}{'' if reading.value is None else ' Ω'}"))
     if any(proof.sound is False for proof in proofs):
         return _all(proofs)
-    if "missing" in said:
+    if "missing" in states:
         return Proof(False, "supplementary bonding missing")
     if not proofs:
         return Proof(None, "supplementary bonding not measured")

@@ -33,9 +33,9 @@ def _vehicle(context: Context, board: Board, circuit: Circuit) -> Iterator[Note]
         yield Note("circuit", circuit.id, "own_rcd", f"{name}: 30 mA RCD of its own", verdict)
     arrangement = context.earth(board).arrangement
     if arrangement == "TN-C-S" and circuit.vehicle_outdoors is not False and circuit.earthed_by != "own electrode":
-        found = _broken_neutral(circuit)
-        if found is not None:
-            yield Note("circuit", circuit.id, "neutral_guard", f"{name}: broken supply neutral", found)
+        broken_neutral = _broken_neutral(circuit)
+        if broken_neutral is not None:
+            yield Note("circuit", circuit.id, "neutral_guard", f"{name}: broken supply neutral", broken_neutral)
 
 
 def _own_rcd(context: Context, circuit: Circuit) -> Verdict | None:
@@ -78,16 +78,16 @@ def _broken_neutral(circuit: Circuit) -> Verdict | None:
     if circuit.vehicle_outdoors is None:
         return Verdict(
             status="unknown",
-            reason="On TN-C-S it matters whether the vehicle can stand outdoors, which was not entered.",
+            reason="On TN-C-S it matters whether the vehicle can be outdoors, which was not entered.",
             source=source,
-            next_step="Say whether the vehicle can stand outdoors.",
+            next_step="Say whether the vehicle can be outdoors.",
             asks=True,
         )
     if circuit.neutral_guard in (None, "not known"):
         return Verdict(
             status="unknown",
             reason=(
-                "The vehicle can stand outdoors on TN-C-S; what guards against a broken supply neutral was not entered."
+                "The vehicle can be outdoors on TN-C-S; what guards against a broken supply neutral was not entered."
             ),
             source=source,
             next_step="Look for an electrode of its own, or a device that watches the neutral.",
@@ -96,7 +96,7 @@ def _broken_neutral(circuit: Circuit) -> Verdict | None:
     if circuit.neutral_guard == "none":
         return Verdict(
             status="fail",
-            reason="The vehicle can stand outdoors on TN-C-S, and nothing guards against a broken supply neutral.",
+            reason="The vehicle can be outdoors on TN-C-S, and nothing guards against a broken supply neutral.",
             source=source,
             next_step="Keep off charging outdoors until then. Fit a device that watches the neutral, or an electrode.",
             observation="vehicle-broken-neutral",
@@ -140,14 +140,14 @@ def _both_ways(context: Context) -> Iterator[Note]:
     fed = [(board, circuit) for board, circuit in context.circuits if circuit.load == "inverter"]
     if not own and not fed:
         return
-    told: set[str] = set()
+    devices_noted: set[str] = set()
     for _, circuit in fed:
         if circuit.both_ways in (None, "no", "not marked") and circuit.device_standard is not None:
             yield Note("circuit", circuit.id, "both_ways", f"{name_of(circuit)}: device", _one_way(circuit.both_ways))
         for device in context.rcds_before(circuit):
             state = next((r.both_ways for r in device.board.rcds if r.id == device.id), circuit.both_ways)
-            if state != "yes" and device.id not in told and device.entity == "rcd":
-                told.add(device.id)
+            if state != "yes" and device.id not in devices_noted and device.entity == "rcd":
+                devices_noted.add(device.id)
                 yield Note("rcd", device.id, "both_ways", f"{device.name}: current both ways", _one_way(state))
     if own and not fed:
         i = context.inspection

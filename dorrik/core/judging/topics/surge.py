@@ -11,9 +11,9 @@ def notes(context: Context) -> Iterator[Note]:
     """Notes on the indicator, on a missing device, and on the varistor test where it was made."""
     for board in context.inspection.boards:
         name = board.name or "Board"
-        found = spd.judge_state(board.spd_state)
-        if found is not None:
-            yield Note("board", board.id, "spd_state", f"{name}: surge protection", found)
+        indicator = spd.judge_state(board.spd_state)
+        if indicator is not None:
+            yield Note("board", board.id, "spd_state", f"{name}: surge protection", indicator)
         if not is_measured(board.spd_u_dc_v):
             continue
         if board.spd_uc_v:

@@ -21,9 +21,9 @@ def notes(context: Context) -> Iterator[Note]:
     for part in parts(i):
         home = home or part
         if not part.agrees:
-            said = "; ".join(part.evidence)
+            evidence = "; ".join(part.evidence)
             yield _note(
-                part, f"Its evidence leaves no year: {said}. What rests on its age does not count until it agrees."
+                part, f"Its evidence leaves no year: {evidence}. What rests on its age does not count until it agrees."
             )
         elif today is not None and part.from_year is not None and part.from_year > today:
             yield _note(part, f"Not before {part.from_year}: that is after this inspection.")

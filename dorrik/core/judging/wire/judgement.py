@@ -201,8 +201,8 @@ def as_json(
     their code; kept: what was written of the judgement before it, of the same inspection by the same rules: what is
     given back shares its parts, and nobody may change them."""
     kept = kept or IdentityCache()
-    told = view(judgement, blind, kept)
-    return {part: kept.written(part, getattr(told, part)) for part in _PARTS}
+    viewed = view(judgement, blind, kept)
+    return {part: kept.written(part, getattr(viewed, part)) for part in _PARTS}
 
 
 def view(judgement: Judgement, blind: frozenset[str], kept: IdentityCache) -> JudgementView:

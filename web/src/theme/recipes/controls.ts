@@ -4,13 +4,11 @@ import {
   checkboxAnatomy,
   comboboxAnatomy,
   datePickerAnatomy,
-  fieldAnatomy,
   fileUploadAnatomy,
   listboxAnatomy,
   nativeSelectAnatomy,
   segmentGroupAnatomy,
 } from "@chakra-ui/react/anatomy";
-import { FIELD_FRAME } from "./frame";
 
 const box = {
   width: "full",
@@ -46,20 +44,6 @@ export const input = defineRecipe({
   className: "d-input",
   base: box,
   variants: { figure: { true: { fontFamily: "mono", fontVariantNumeric: "tabular-nums" } } },
-});
-
-export const textarea = defineRecipe({ className: "d-textarea", base: { ...box, py: "2", lineHeight: "normal" } });
-
-export const field = defineSlotRecipe({
-  className: "d-field",
-  slots: fieldAnatomy.keys(),
-  base: {
-    root: FIELD_FRAME,
-    label: { display: "flex", alignItems: "baseline", gap: "1", fontWeight: "semibold", textAlign: "start" },
-    requiredIndicator: { color: "quiet" },
-    helperText: { color: "quiet", fontSize: "sm" },
-    errorText: { color: "ink", fontWeight: "semibold", borderLeftWidth: "4px", borderColor: "ink", pl: "2" },
-  },
 });
 
 export const nativeSelect = defineSlotRecipe({

@@ -1,16 +1,12 @@
 /** How what carries something looks: what opens over the work, what tells, and what stands in lists. */
 import { defineRecipe, defineSlotRecipe } from "@chakra-ui/react";
 import {
-  alertAnatomy,
   dialogAnatomy,
   drawerAnatomy,
-  emptyStateAnatomy,
   menuAnatomy,
   popoverAnatomy,
-  progressAnatomy,
   tableAnatomy,
   tabsAnatomy,
-  tagAnatomy,
   toastAnatomy,
   tooltipAnatomy,
 } from "@chakra-ui/react/anatomy";
@@ -211,101 +207,6 @@ export const table = defineSlotRecipe({
     columnHeader: { px: "2", py: "2", fontSize: "sm", fontWeight: "bold", textAlign: "start", verticalAlign: "bottom" },
     cell: { px: "2", py: "2", verticalAlign: "top", '&[data-figure="true"]': { fontFamily: "mono", textAlign: "end" } },
     caption: { textAlign: "start", color: "quiet", fontSize: "sm", py: "2" },
-  },
-});
-
-export const alert = defineSlotRecipe({
-  className: "d-alert",
-  slots: alertAnatomy.keys(),
-  base: {
-    root: {
-      display: "flex",
-      gap: "4",
-      alignItems: "flex-start",
-      width: "full",
-      maxWidth: "46rem",
-      px: "4",
-      py: "3",
-      borderLeftWidth: "4px",
-      borderColor: "ink",
-    },
-    content: { flex: "1", minWidth: "0" },
-    title: { fontWeight: "bold" },
-  },
-  variants: { variant: { told: { root: { bg: "lampWash" } }, trouble: { root: { bg: "sheet" } } } },
-  defaultVariants: { variant: "told" },
-});
-
-export const emptyState = defineSlotRecipe({
-  className: "d-empty",
-  slots: emptyStateAnatomy.keys(),
-  base: {
-    root: { width: "full", py: "8" },
-    content: { display: "flex", flexDirection: "column", alignItems: "flex-start", gap: "3", maxWidth: "34rem" },
-    title: { fontWeight: "bold", fontSize: "lg" },
-    description: { color: "quiet" },
-  },
-});
-
-export const tag = defineSlotRecipe({
-  className: "d-tag",
-  slots: tagAnatomy.keys(),
-  base: {
-    root: {
-      display: "inline-flex",
-      alignItems: "center",
-      gap: "1",
-      px: "2",
-      minHeight: "6",
-      borderWidth: "1.5px",
-      borderColor: "line",
-      borderRadius: "sm",
-      fontSize: "sm",
-      bg: "sheet",
-    },
-  },
-});
-
-export const progress = defineSlotRecipe({
-  className: "d-progress",
-  slots: progressAnatomy.keys(),
-  base: {
-    root: { width: "full" },
-    track: { height: "2", bg: "line", borderRadius: "full", overflow: "hidden" },
-    range: { height: "full", bg: "sea", transition: "width {durations.moderate}" },
-    label: { fontSize: "sm" },
-    valueText: { fontSize: "sm", color: "quiet" },
-  },
-});
-
-export const skeleton = defineRecipe({
-  className: "d-skeleton",
-  base: {},
-  variants: {
-    loading: {
-      true: {
-        borderRadius: "sm",
-        bg: "half",
-        color: "transparent",
-        pointerEvents: "none",
-        userSelect: "none",
-        animation: "d-breathe 1.2s ease-in-out infinite alternate",
-      },
-    },
-  },
-});
-
-export const spinner = defineRecipe({
-  className: "d-spinner",
-  base: {
-    display: "inline-block",
-    width: "5",
-    height: "5",
-    borderWidth: "2px",
-    borderColor: "currentColor",
-    borderBottomColor: "transparent",
-    borderRadius: "full",
-    animation: "d-turn 700ms linear infinite",
   },
 });
 

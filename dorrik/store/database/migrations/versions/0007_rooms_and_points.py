@@ -173,14 +173,14 @@ def _new_kinds() -> None:
 
 def _rooms_out_of_words() -> None:
     connection = op.get_bind()
-    found = connection.execute(
+    rows = connection.execute(
         sa.text(
             "SELECT inspection_id, room, MIN(id) AS first, MAX(COALESCE(bathroom, 0)) AS wet FROM point "
             "WHERE room IS NOT NULL AND room <> '' GROUP BY inspection_id, room ORDER BY inspection_id, first"
         )
     ).all()
     position: dict[str, int] = {}
-    for row in found:
+    for row in rows:
         number = position[row.inspection_id] = position.get(row.inspection_id, 0) + 1
         room = {"i": row.inspection_id, "id": str(uuid.uuid4()), "position": number, "name": row.room}
         kind = "bath or shower" if row.wet else None
