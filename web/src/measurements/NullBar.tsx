@@ -1,4 +1,5 @@
 /** The leads in use: their last null, whether it is what they should read, and a new one. */
+import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, answer } from "../api/client";
@@ -8,11 +9,9 @@ import { children } from "../inspection/model";
 import { add, useInspection } from "../inspection/open";
 import { nullSeen, useReadingSource } from "../inspection/readingSource";
 import { Button, LinkButton } from "../ui/Button";
-import { SelectField } from "../ui/SelectField";
-import { StageLine } from "../ui/StageHead";
+import { SelectField } from "../ui/ChoiceField";
 import { NumberField } from "../ui/TextField";
 import { clock } from "../ui/when";
-import css from "./NullBar.module.css";
 
 export function NullBar() {
   const model = useInspection((s) => s.model);
@@ -31,7 +30,7 @@ export function NullBar() {
   const { house_rules: rules, leads_ohm: subtracted } = model.entities[model.id]?.values ?? {};
   if ((rules as Record<string, unknown> | undefined)?.lead_method === "subtracted")
     return (
-      <StageLine>
+      <Flex wrap="wrap" gap="3.5" align="center" justify="space-between" flex="1 1 auto" px="4" pb="1.5" fontSize="sm">
         {subtracted == null ? (
           <b>Leads are subtracted here, and nobody has said what they read.</b>
         ) : (
@@ -42,7 +41,7 @@ export function NullBar() {
         <LinkButton size="sm" to={`/inspection/${model.id}/brief`}>
           {subtracted == null ? "Say it" : "Change"}
         </LinkButton>
-      </StageLine>
+      </Flex>
     );
   const log = children(model, "lead_null", model.id);
   const last = log.at(-1);
@@ -69,7 +68,17 @@ export function NullBar() {
     if (figure.trim()) enter(figure.trim());
   };
   return (
-    <StageLine>
+    <Flex
+      wrap="wrap"
+      columnGap="3.5"
+      rowGap="1"
+      align="center"
+      justify="space-between"
+      flex="1 1 auto"
+      px="4"
+      pb="1.5"
+      fontSize="sm"
+    >
       <span>
         {last && last.values.reading_ohm == null ? (
           <>
@@ -80,7 +89,10 @@ export function NullBar() {
         ) : last ? (
           <>
             <Mark status={note?.status ?? "pass"} /> <b>{String(last.values.name ?? "Leads")}</b> nulled{" "}
-            {clock(String(last.values.nulled_at))}, <b data-figure>{String(last.values.reading_ohm ?? "")} Ω</b>
+            {clock(String(last.values.nulled_at))},{" "}
+            <Box as="b" fontFamily="mono">
+              {String(last.values.reading_ohm ?? "")} Ω
+            </Box>
             {note && <b> {note.reason}</b>}
           </>
         ) : (
@@ -89,9 +101,9 @@ export function NullBar() {
       </span>
       {opened || shown !== null ? (
         <form onSubmit={keep}>
-          <div className={css.form}>
+          <Flex wrap="wrap" gap="1.5" align="flex-end">
             {sets.length > 0 && (
-              <div className={css.leads}>
+              <Box width="14rem">
                 <SelectField
                   quiet
                   label="Lead set"
@@ -102,9 +114,9 @@ export function NullBar() {
                   ])}
                   change={setLeads}
                 />
-              </div>
+              </Box>
             )}
-            <div className={css.figure}>
+            <Box width="6rem">
               <NumberField
                 quiet
                 label="Null reading, Ω"
@@ -118,7 +130,7 @@ export function NullBar() {
                   setTyped(to);
                 }}
               />
-            </div>
+            </Box>
             <Button type="submit" disabled={!figure.trim()}>
               Keep
             </Button>
@@ -128,13 +140,13 @@ export function NullBar() {
               </Button>
             )}
             <Button onClick={leave}>Leave it</Button>
-          </div>
+          </Flex>
         </form>
       ) : (
         <Button size="sm" onClick={() => setOpened(true)}>
           Null the leads
         </Button>
       )}
-    </StageLine>
+    </Flex>
   );
 }

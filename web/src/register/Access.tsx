@@ -4,10 +4,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { explain } from "../api/errors";
 import { Button } from "../ui/Button";
-import { type Choice } from "../ui/ChoiceField";
-import { SelectField } from "../ui/SelectField";
+import { type Choice, SelectField } from "../ui/ChoiceField";
 import { Told } from "../ui/States";
-import { tell } from "../ui/tell";
+import { tell } from "../ui/toaster";
 import { day } from "../ui/when";
 import { addEntry, changeEntry, type Entry, EntryFields, textOf } from "./entry";
 

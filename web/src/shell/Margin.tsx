@@ -1,4 +1,5 @@
 /** The margin: what an experienced colleague would pencil beside the figures. Quiet when all is well. */
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useMemo, useState } from "react";
 import type { Judgement, Note, Schemas, Stage } from "../api/client";
 import { useFieldSpec, useReference } from "../api/reference";
@@ -17,8 +18,7 @@ import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { useNarrow } from "../ui/layout";
 import { useAfterPaint } from "../ui/useAfterPaint";
-import css from "./Margin.module.css";
-import card from "./Note.module.css";
+import css from "./Note.module.css";
 import { NoteCard, NoteFrame, NoteGroup } from "./NoteCard";
 
 const TESTS: Stage[] = ["dead", "live"];
@@ -64,14 +64,14 @@ export function Margin({ stage }: { stage: Stage }) {
   }
   return (
     <Frame narrow={narrow}>
-      <div className={css.top}>
+      <Flex justify="space-between" align="center" mb="2" color="quiet">
         <b>In the margin</b>
         {narrow && (
           <Button variant="quiet" size="sm" onClick={() => setOpened(false)}>
             close
           </Button>
         )}
-      </div>
+      </Flex>
       <Latest judgement={judgement} arranged={arranged} />
       {later.judgement && later.arranged && (
         <Rest stage={stage} judgement={later.judgement} arranged={later.arranged} />
@@ -82,9 +82,20 @@ export function Margin({ stage }: { stage: Stage }) {
 
 function Frame({ narrow, children }: { narrow: boolean; children: React.ReactNode }) {
   return (
-    <aside aria-label="Margin" className={css.margin} data-narrow={narrow || undefined}>
+    <Box
+      as="aside"
+      aria-label="Margin"
+      gridArea="margin"
+      overflow="auto"
+      px={narrow ? "3" : "3.5"}
+      py={narrow ? "0" : "3"}
+      maxH={narrow ? "46dvh" : undefined}
+      borderTopWidth={narrow ? "1px" : undefined}
+      borderColor="line"
+      fontSize="sm"
+    >
       {children}
-    </aside>
+    </Box>
   );
 }
 
@@ -94,18 +105,18 @@ function Opener({ arranged, pressing }: { arranged: Arrangement; pressing: numbe
   const [verdict] = arranged.left;
   if (unjudged === 0 && verdict && verdict.standing !== "pass") {
     return (
-      <span className={`${css.opener} ${css.short}`}>
+      <Box as="span" flex="1" textAlign="start" truncate>
         <Mark status={verdict.standing} /> <b>{verdict.title}</b>
-      </span>
+      </Box>
     );
   }
   return (
-    <span className={css.opener}>
+    <Box as="span" flex="1" textAlign="start">
       {unjudged > 0 && <b>Margin: {unjudged} not judged yet</b>}
       {unjudged > 0 && pressing > 0 && ", "}
       {pressing > 0 && <b>{unjudged > 0 ? pressing : `Margin: ${pressing}`} to look at</b>}
       {unjudged === 0 && pressing === 0 && "Margin: nothing to point out"}
-    </span>
+    </Box>
   );
 }
 
@@ -153,16 +164,16 @@ function Latest({ judgement, arranged }: Omit<NotesProps, "stage">) {
   return (
     <>
       {unjudged > 0 && (
-        <div role="note" className={css.unjudged}>
+        <Box role="note" pl="2.5" mb="3" borderLeftWidth="3px" borderColor="lamp">
           <b>{unjudged === 1 ? "One entry is" : `${unjudged} entries are`} not judged yet.</b>
-          <p>These notes are from before your last entries. They update when the server answers.</p>
-        </div>
+          <Text color="quiet">These notes are from before your last entries. They update when the server answers.</Text>
+        </Box>
       )}
       {last && (
-        <div className={css.latest}>
+        <Box minH="6.5rem">
           <JustLeft place={last} judged={left.length > 0} />
           {!overtaken && cards(left, { lit: true, held: true })}
-        </div>
+        </Box>
       )}
     </>
   );
@@ -208,21 +219,25 @@ const Rest = memo(function Rest({ stage, judgement, arranged }: NotesProps) {
         <SumCard key={sum.board_id + sum.field} sum={sum} />
       ))}
       {stage === "intake" && judgement.prospective_fault_ka && (
-        <p className={css.line}>
+        <Text color="quiet" mb="3">
           Prospective fault current recorded: <b>{judgement.prospective_fault_ka} kA</b>, the higher of the two (rule
           3.4).
-        </p>
+        </Text>
       )}
       {!testing && <Left stage={stage} />}
       {pressing === 0 && !last && testing && unjudged === 0 && (
-        <p className={css.line}>No notes. They appear after each reading.</p>
+        <Text color="quiet" mb="3">
+          No notes. They appear after each reading.
+        </Text>
       )}
       {stage === "dead" && judgement.limited_share.warning && (
-        <p className={css.line}>{judgement.limited_share.warning}</p>
+        <Text color="quiet" mb="3">
+          {judgement.limited_share.warning}
+        </Text>
       )}
-      <p className={css.book}>
+      <Text mt="4" pt="2" borderTopWidth="1px" borderColor="line" fontSize="xs" color="quiet">
         {judgement.rule_book}. {reference?.caution}
-      </p>
+      </Text>
     </>
   );
 });
@@ -264,15 +279,15 @@ function Left({ stage }: { stage: Stage }) {
   if (!progress?.left) return null;
   const more = progress.left - progress.left_names.length;
   return (
-    <div className={css.todo}>
+    <Box pl="2.5" borderLeftWidth="3px" borderColor="line" mb="3.5">
       <b>{progress.left} left here</b>
-      <ul>
+      <Box as="ul" listStyleType="disc" ml="4" color="quiet">
         {progress.left_names.map((name, i) => (
           <li key={i}>{name}</li>
         ))}
         {more > 0 && <li>and {more} more</li>}
-      </ul>
-    </div>
+      </Box>
+    </Box>
   );
 }
 
@@ -281,7 +296,7 @@ function SumCard({ sum }: { sum: Schemas["BoardSumView"] }) {
   const { observation } = sum;
   return (
     <NoteFrame status={sum.status} title={sum.status === "fail" ? sum.title : `${sum.title}: ${sum.combined} MΩ`}>
-      {open && <p className={card.reason}>{sum.reason}</p>}
+      {open && <p className={css.reason}>{sum.reason}</p>}
       {open && sum.next_step && <p>{sum.next_step}</p>}
       {sum.status === "fail" && observation && (
         <Button size="sm" onClick={() => observe({ kind: "board", id: sum.board_id, raise: observation })}>

@@ -8,7 +8,7 @@ import { type Place, type Value, placeOf } from "../inspection/types";
 import { Button } from "../ui/Button";
 import { FileDrop } from "../ui/FileDrop";
 import { Told } from "../ui/States";
-import { tell } from "../ui/tell";
+import { tell } from "../ui/toaster";
 
 type Line = Schemas["StoredOut"];
 

@@ -1,4 +1,5 @@
 /** The line across the top: where this is, whether everything is kept, and the theme. */
+import { Box, Flex } from "@chakra-ui/react";
 import type { Me } from "../api/client";
 import { ComeBackButton } from "../comeback/ComeBackButton";
 import { useInspection } from "../inspection/open";
@@ -11,30 +12,38 @@ import { TraineeButton } from "./TraineeButton";
 import { ThemeButton } from "../ui/ThemeButton";
 import { clock } from "../ui/when";
 import { Wordmark } from "../ui/Wordmark";
-import css from "./TopBar.module.css";
 
 export function TopBar({ me }: { me: Me }) {
   const address = useInspection((s) => s.model?.entities[s.model.id]?.values.property_address);
   const reference = useInspection((s) => s.model?.entities[s.model.id]?.values.reference);
   const [first, ...rest] = String(address ?? "New inspection").split(",");
   return (
-    <header className={css.bar}>
+    <Flex
+      as="header"
+      gridArea="top"
+      align="center"
+      gap={{ base: "2.5", md: "4" }}
+      px={{ base: "2.5", md: "4" }}
+      borderBottomWidth="1px"
+      borderColor="line"
+      minW="0"
+    >
       <Link to="/" aria-label="Dorrik, home">
         <Wordmark />
       </Link>
-      <div className={css.where}>
+      <Box flex="1" minW="0" truncate>
         <b>{first}</b>
-        <span>
+        <Box as="span" color="quiet" display={{ base: "none", md: "inline" }}>
           {rest.length > 0 && ` · ${rest.join(",").trim()}`}
           {reference ? ` · ${String(reference)}` : ""}
-        </span>
-      </div>
+        </Box>
+      </Box>
       <KeptLine />
       <ComeBackButton />
       <TraineeButton me={me} />
       <InstrumentButton />
       <ThemeButton />
-    </header>
+    </Flex>
   );
 }
 
@@ -47,12 +56,17 @@ function KeptLine() {
   const rules = useDeviceRules((s) => s.stand);
   const deviceFailed = useOutbox((s) => s.deviceFailed);
   return (
-    <div
+    <Box
       role="status"
       data-waiting={waiting || undefined}
       data-refused={refused || undefined}
       data-rules={rules}
-      className={css.kept}
+      flex="none"
+      maxW={{ base: "22vw", md: "none" }}
+      truncate
+      color="quiet"
+      fontSize={{ base: "xs", md: "sm" }}
+      css={{ "& b": { color: "sea" } }}
     >
       {waiting ? (
         <>
@@ -71,6 +85,6 @@ function KeptLine() {
       {reach === "unreachable" && " · no connection"}
       {reach === "failing" && " · the server is in trouble"}
       {reach === "signed-out" && " · signed out"}
-    </div>
+    </Box>
   );
 }
